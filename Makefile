@@ -1,0 +1,41 @@
+# Two commands: make demo, make test. The rest serves them.
+.PHONY: demo stop test setup ui build types lint fuzz bench screenshots
+
+demo: build
+	@scripts/app.sh start
+
+stop:
+	@scripts/app.sh stop
+	@scripts/postgres.sh stop
+
+# What is missing on this machine, installed (as root) or named.
+setup:
+	@scripts/setup.sh
+
+build: setup ui
+	go build -trimpath -o bin/gyrophane ./cmd/gyrophane
+
+ui: setup
+	@scripts/ui.sh
+
+# The TypeScript types of the API, written from the Go structs.
+types: ui/node_modules/.package-lock.json
+	go run ./cmd/gyrophane openapi > ui/src/api/openapi.json
+	cd ui && npm run --silent types
+
+ui/node_modules/.package-lock.json: ui/package-lock.json
+	@scripts/ui.sh install
+
+test:
+	@scripts/test.sh
+
+# Every fuzz target for a short while; the seeds run in make test.
+fuzz:
+	@scripts/fuzz.sh
+
+bench:
+	go test -run '^$$' -bench . -benchmem ./core/...
+
+# One picture of each main view, from fresh demo data.
+screenshots: build
+	GYROPHANE_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./e2e

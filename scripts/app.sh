@@ -1,0 +1,62 @@
+#!/usr/bin/env bash
+# app.sh start|stop: the application, with demo data, in the background on
+# loopback. Starting again replaces a running one by the present build.
+set -euo pipefail
+
+root=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd -P)
+state=${GYROPHANE_STATE:-$root/.gyrophane}
+
+fail() { printf 'gyrophane: %s\n' "$*" >&2; exit 1; }
+
+running() {
+  local pid
+  pid=$(cat "$state/app.pid" 2>/dev/null) || return 1
+  [ -n "$pid" ] || return 1
+  case "$(readlink "/proc/$pid/exe" 2>/dev/null)" in
+    "$root/bin/gyrophane"*) return 0 ;;
+    *) return 1 ;;
+  esac
+}
+
+stop() {
+  running || { rm -f "$state/app.pid"; return 0; }
+  local pid
+  pid=$(cat "$state/app.pid")
+  kill -TERM "$pid"
+  for _ in $(seq 100); do
+    running || break
+    sleep 0.1
+  done
+  if running; then kill -KILL "$pid"; fi
+  rm -f "$state/app.pid"
+}
+
+start() {
+  mkdir -p "$state"
+  local url=${DATABASE_URL:-}
+  if [ -z "$url" ]; then
+    "$root/scripts/postgres.sh" start
+    url=$("$root/scripts/postgres.sh" url)
+  fi
+  stop
+  rm -f "$state/app.addr"
+  DATABASE_URL=$url setsid "$root/bin/gyrophane" serve --demo --any-port --address-file "$state/app.addr" \
+    ${GYROPHANE_LISTEN:+--listen "$GYROPHANE_LISTEN"} >>"$state/app-log" 2>&1 </dev/null &
+  echo $! >"$state/app.pid"
+  for _ in $(seq 300); do
+    if [ -s "$state/app.addr" ]; then
+      echo "Gyrophane is at $(cat "$state/app.addr")   (make stop ends it)"
+      return 0
+    fi
+    running || break
+    sleep 0.1
+  done
+  tail -n 5 "$state/app-log" >&2
+  fail "the application did not start; the lines above say why."
+}
+
+case "${1:-}" in
+  start) start ;;
+  stop) stop ;;
+  *) fail "usage: scripts/app.sh start|stop" ;;
+esac

@@ -1,0 +1,41 @@
+#!/usr/bin/env bash
+# test.sh: everything that must hold, on a machine that may be new: linters,
+# types, core, store and API tests against a real PostgreSQL, and the real
+# interface in Chromium. A missing database or browser fails, it never skips.
+set -euo pipefail
+cd "$(dirname "${BASH_SOURCE[0]}")/.."
+
+say() { printf '\n== %s\n' "$*"; }
+
+say "set-up"
+scripts/setup.sh test
+scripts/ui.sh
+
+# The tests have a cluster of their own, so that they never touch what a
+# painter keeps in .gyrophane.
+GYROPHANE_STATE=$(mktemp -d "${TMPDIR:-/tmp}/gyrophane-test.XXXXXX")
+export GYROPHANE_STATE GYROPHANE_PGPORT=${GYROPHANE_TEST_PGPORT:-5644}
+finish() {
+  scripts/postgres.sh stop || true
+  rm -rf "$GYROPHANE_STATE"
+}
+trap finish EXIT
+scripts/postgres.sh start
+GYROPHANE_TEST_DATABASE_URL=$(scripts/postgres.sh url)
+export GYROPHANE_TEST_DATABASE_URL
+export GYROPHANE_ROOT=$PWD
+
+say "Go: vet and staticcheck"
+unformatted=$(gofmt -l api cmd core e2e store ui/*.go $( [ -d exchange ] && echo exchange ))
+[ -z "$unformatted" ] || { echo "not formatted by gofmt: $unformatted"; exit 1; }
+go vet ./...
+go tool staticcheck ./...
+
+say "front end: types from Go, tsc, eslint"
+go run ./cmd/gyrophane openapi | diff -u ui/src/api/openapi.json - ||
+  { echo "the API's types have drifted from Go: run make types and commit"; exit 1; }
+( cd ui && npm run --silent types:check && npm run --silent typecheck && npm run --silent lint )
+
+say "Go: tests, the browser's included"
+go build -trimpath -o bin/gyrophane ./cmd/gyrophane
+go test -count=1 -timeout 20m ./...
