@@ -1,0 +1,159 @@
+package paint
+
+import (
+	"math"
+	"runtime"
+	"sync"
+
+	"gyrophane/core/colour"
+)
+
+const (
+	envelopeBins = 72
+	binWidth     = 360.0 / envelopeBins
+	// pairSamples is how many mixtures of each pair of library paints are looked at.
+	pairSamples = 33
+)
+
+// Envelope is the most undertone chroma (OKLCh) that the built-in library
+// reaches at a wheel hue in degrees, over single paints and all mixtures of
+// two. It is worked out once, at first use.
+func Envelope(wheelHue float64) float64 { return envelope().at(wheelHue) }
+
+type hueBins [envelopeBins]float64
+
+var envelope = sync.OnceValue(func() *hueBins { return buildEnvelope(Library()) })
+
+// at interpolates between the centres of the bins.
+func (e *hueBins) at(w float64) float64 {
+	i, j, f := neighbours(w)
+	return e[i] + f*(e[j]-e[i])
+}
+
+// neighbours are the bins whose centres a wheel hue lies between, and how far
+// along it lies (0 to 1).
+func neighbours(w float64) (i, j int, f float64) {
+	at := colour.Turn(w)/binWidth - 0.5
+	low := math.Floor(at)
+	i = (int(low) + envelopeBins) % envelopeBins
+	return i, (i + 1) % envelopeBins, at - low
+}
+
+// Shares are n shares t of the second paint, from 0 to 1, even in the
+// logit of the strength-weighted share between the two ends.
+func Shares(n int, strengthA, strengthB float64) []float64 {
+	const reach = 6 // the last inner samples hold about 1 part in 400
+	out := make([]float64, n)
+	for i := 1; i < n-1; i++ {
+		logit := reach * (2*float64(i-1)/float64(n-3) - 1)
+		weighted := 1 / (1 + math.Exp(-logit))
+		a, b := (1-weighted)/strengthA, weighted/strengthB
+		out[i] = b / (a + b)
+	}
+	out[n-1] = 1
+	return out
+}
+
+type hueSample struct{ w, c float64 }
+
+func buildEnvelope(library []*Paint) *hueBins {
+	shares := Shares(pairSamples, 1, 1)
+	perPaint := make([][]hueSample, len(library))
+	var next sync.Mutex
+	var wg sync.WaitGroup
+	at := 0
+	for range runtime.GOMAXPROCS(0) {
+		wg.Go(func() {
+			for {
+				next.Lock()
+				i := at
+				at++
+				next.Unlock()
+				if i >= len(library) {
+					return
+				}
+				perPaint[i] = pairsOf(library, i, shares)
+			}
+		})
+	}
+	wg.Wait()
+
+	var samples []hueSample
+	for _, s := range perPaint {
+		samples = append(samples, s...)
+	}
+	var bins hueBins
+	for _, s := range samples {
+		b := &bins[int(s.w/binWidth)%envelopeBins]
+		*b = max(*b, s.c)
+	}
+	bins.bridge()
+	bins.smooth()
+	bins.cover(samples)
+	return &bins
+}
+
+// pairsOf are the undertones of one paint and of its mixtures with all that
+// follow it in the library.
+func pairsOf(library []*Paint, i int, shares []float64) []hueSample {
+	var out []hueSample
+	keep := func(m *Mixture) {
+		if u := m.bareUndertone(); u.HasHue() {
+			out = append(out, hueSample{u.WheelHue, u.Chroma})
+		}
+	}
+	a := &library[i].alone
+	keep(a)
+	for _, other := range library[i+1:] {
+		for _, t := range shares[1 : len(shares)-1] {
+			m := Between(a, &other.alone, t)
+			keep(&m)
+		}
+	}
+	return out
+}
+
+// bridge fills empty bins linearly between their nearest filled neighbours.
+func (e *hueBins) bridge() {
+	filled := *e
+	for i := range e {
+		if filled[i] > 0 {
+			continue
+		}
+		back, on := 1, 1
+		for back < envelopeBins && filled[(i-back+envelopeBins)%envelopeBins] == 0 {
+			back++
+		}
+		for on < envelopeBins && filled[(i+on)%envelopeBins] == 0 {
+			on++
+		}
+		a, b := filled[(i-back+envelopeBins)%envelopeBins], filled[(i+on)%envelopeBins]
+		e[i] = a + (b-a)*float64(back)/float64(back+on)
+	}
+}
+
+// smooth rounds off notches and leaves peaks as they are.
+func (e *hueBins) smooth() {
+	was := *e
+	for i := range e {
+		a, b := was[(i+envelopeBins-1)%envelopeBins], was[(i+1)%envelopeBins]
+		e[i] = max(was[i], (a+2*was[i]+b)/4)
+	}
+}
+
+// cover raises bins until the line between their centres passes below no
+// sample.
+func (e *hueBins) cover(samples []hueSample) {
+	for _, s := range samples {
+		i, j, f := neighbours(s.w)
+		short := s.c - (e[i] + f*(e[j]-e[i]))
+		if short <= 0 {
+			continue
+		}
+		if f < 0.5 {
+			e[i] += short / (1 - f)
+		} else {
+			e[j] += short / f
+		}
+	}
+}

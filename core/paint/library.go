@@ -1,0 +1,217 @@
+package paint
+
+import (
+	_ "embed"
+	"encoding/json"
+	"fmt"
+	"math"
+	"strings"
+	"sync"
+
+	"gyrophane/core/colour"
+)
+
+// Paint is one paint of a box: what it is called and what it does to light.
+type Paint struct {
+	ID   string // unique, "PB29"
+	CI   string // Colour Index name of the pigment, or names
+	Name string
+	// Word is the family the library gives it: one of "yellow", "orange",
+	// "red", "magenta", "violet", "blue", "cyan", "green", "earth", "black",
+	// "white".
+	Word          string
+	Hiding        string // "opaque", "semi" or "transparent"
+	StrengthClass int    // tinting strength, 1 (weak) to 5 (very strong)
+	CautionClass  string
+	Caution       string
+
+	strength float64
+	alone    Mixture
+}
+
+// Alone is the paint as a mixture of nothing else, its strength included.
+func (p *Paint) Alone() Mixture { return p.alone }
+
+// Strength is the factor g on K and S: 1 for an ordinary artist's tube. White
+// always has 1.
+func (p *Paint) Strength() float64 { return p.strength }
+
+// LibraryVersion names the paints and the envelope made from them; what is
+// kept with a wheel says which library it was worked out with.
+func LibraryVersion() string { return loaded().version }
+
+// Library is the built-in library: modelled paints, typical of each pigment
+// class at ordinary artist strength, in the order of the table. The slice and
+// the paints must not be changed.
+func Library() []*Paint { return loaded().paints }
+
+// Find returns a library paint by its id, in upper or lower case, or by its
+// Colour Index name where that names a single paint.
+func Find(id string) (*Paint, error) {
+	l := loaded()
+	key := strings.ToLower(strings.TrimSpace(id))
+	if p := l.byID[key]; p != nil {
+		return p, nil
+	}
+	var near []string
+	for _, p := range l.paints {
+		if strings.ToLower(p.CI) == key {
+			near = append(near, p.ID)
+		}
+	}
+	if len(near) > 0 {
+		return nil, fmt.Errorf("%q names several paints: choose %s", id, strings.Join(near, ", "))
+	}
+	return nil, fmt.Errorf("unknown paint %q: gyrophane paints lists the library", clip(id))
+}
+
+// clip keeps a quoted input short enough for one line.
+func clip(s string) string {
+	if r := []rune(s); len(r) > 40 {
+		return string(r[:40]) + "..."
+	}
+	return s
+}
+
+type library struct {
+	version string
+	paints  []*Paint
+	byID    map[string]*Paint
+}
+
+// Params are the readable parameters of a pigment's spectra, per unit
+// thickness: absorption as a floor and a sum of features, scattering as a power
+// law with, for some, a rise.
+type Params struct {
+	KFloor    float64   `json:"k_floor"`
+	KFeatures []Feature `json:"k_features"`
+	S550      float64   `json:"s550"`
+	SPower    float64   `json:"s_power"`
+	SRise     *Rise     `json:"s_rise"`
+}
+
+// Feature is a stretch of absorption: a "band" around NM with half widths at
+// half height Short and Long (nm), or an "edge" below NM with a Slope (nm).
+type Feature struct {
+	Kind   string  `json:"kind"`
+	NM     float64 `json:"nm"`
+	Height float64 `json:"height"`
+	Short  float64 `json:"short"`
+	Long   float64 `json:"long"`
+	Slope  float64 `json:"slope"`
+}
+
+// Rise is extra scattering above NM (nm), coming in over Slope (nm).
+type Rise struct {
+	NM     float64 `json:"nm"`
+	Slope  float64 `json:"slope"`
+	Height float64 `json:"height"`
+}
+
+// Spectra turns the parameters into K and S at the 36 bands:
+//
+//	band: height exp(-ln2 ((nm-centre)/w)^2), w = short below, long above
+//	edge: height / (1 + exp((nm-centre)/slope))
+//	S:    s550 (nm/550)^-power + height / (1 + exp(-(nm-centre)/slope))
+func (p Params) Spectra() (k, s colour.Spectrum) {
+	for i := range k {
+		nm := colour.NM(i)
+		k[i] = p.KFloor
+		for _, f := range p.KFeatures {
+			d := nm - f.NM
+			if f.Kind == "edge" {
+				k[i] += f.Height / (1 + math.Exp(d/f.Slope))
+				continue
+			}
+			w := f.Long
+			if d < 0 {
+				w = f.Short
+			}
+			k[i] += f.Height * math.Exp(-math.Ln2*(d/w)*(d/w))
+		}
+		s[i] = p.S550 * math.Pow(nm/550, -p.SPower)
+		if r := p.SRise; r != nil {
+			s[i] += r.Height / (1 + math.Exp(-(nm-r.NM)/r.Slope))
+		}
+	}
+	return k, s
+}
+
+//go:embed data/library.json
+var libraryJSON []byte
+
+var loaded = sync.OnceValue(func() *library {
+	l, err := readLibrary(libraryJSON)
+	if err != nil {
+		panic(err) // the table is embedded and tested
+	}
+	return l
+})
+
+// titanium is the white everything is let down with.
+var titanium = func() *Paint {
+	p, err := Find("PW6")
+	if err != nil {
+		panic(err)
+	}
+	return p
+}()
+
+func readLibrary(data []byte) (*library, error) {
+	var table struct {
+		Version string
+		Paints  []struct {
+			ID, CI, Name, Family, Hiding string
+			StrengthClass                int `json:"strength_class"`
+			Params                       *Params
+			Mixture                      []struct {
+				Paint string
+				Parts float64
+			}
+			CautionClass string `json:"caution_class"`
+			Caution      string
+		}
+	}
+	if err := json.Unmarshal(data, &table); err != nil {
+		return nil, fmt.Errorf("the paint library cannot be read: %w", err)
+	}
+	l := &library{version: table.Version, byID: map[string]*Paint{}}
+	for _, row := range table.Paints {
+		p := &Paint{ID: row.ID, CI: row.CI, Name: row.Name, Word: row.Family, Hiding: row.Hiding,
+			StrengthClass: row.StrengthClass, CautionClass: row.CautionClass, Caution: row.Caution, strength: 1}
+		if row.Params != nil {
+			p.alone.k, p.alone.s = row.Params.Spectra()
+			p.alone.neutral = p.Word == "white" || p.Word == "black"
+		} else {
+			var parts []Part
+			for _, m := range row.Mixture {
+				of := l.byID[strings.ToLower(m.Paint)]
+				if of == nil {
+					return nil, fmt.Errorf("%s is mixed from %s, which does not stand above it in the library", row.ID, m.Paint)
+				}
+				parts = append(parts, Part{of, m.Parts})
+			}
+			var err error
+			if p.alone, err = Mix(parts...); err != nil {
+				return nil, err
+			}
+		}
+		if err := p.sound(); err != nil {
+			return nil, err
+		}
+		l.paints = append(l.paints, p)
+		l.byID[strings.ToLower(p.ID)] = p
+	}
+	return l, nil
+}
+
+// sound refuses what no paint can be.
+func (p *Paint) sound() error {
+	for i := range p.alone.k {
+		k, s := p.alone.k[i], p.alone.s[i]
+		if !(k >= 0 && k < 1e4) || !(s > 0 && s < 1e4) {
+			return fmt.Errorf("%s: absorption %v and scattering %v at %v nm: both must be finite, absorption not below 0, scattering above 0", p.ID, k, s, colour.NM(i))
+		}
+	}
+	return nil
+}

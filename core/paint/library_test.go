@@ -1,0 +1,112 @@
+package paint
+
+import (
+	"encoding/csv"
+	"os"
+	"strconv"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/colour"
+)
+
+// table reads a test table: the id of each row and its numbers.
+func table(t *testing.T, file string, skip int) map[string][]float64 {
+	t.Helper()
+	f, err := os.Open(file)
+	require.NoError(t, err)
+	defer f.Close()
+	rows, err := csv.NewReader(f).ReadAll()
+	require.NoError(t, err)
+	out := map[string][]float64{}
+	for _, row := range rows[1:] {
+		for _, field := range row[skip:] {
+			v, err := strconv.ParseFloat(field, 64)
+			require.NoError(t, err)
+			out[row[0]] = append(out[row[0]], v)
+		}
+	}
+	return out
+}
+
+func TestLibraryHoldsEveryPaint(t *testing.T) {
+	assert.Len(t, Library(), 52)
+	assert.NotEmpty(t, LibraryVersion())
+	seen := map[string]bool{}
+	for _, p := range Library() {
+		assert.False(t, seen[p.ID], p.ID)
+		seen[p.ID] = true
+		assert.NotEmpty(t, p.Name, p.ID)
+		assert.Contains(t, []string{"opaque", "semi", "transparent"}, p.Hiding, p.ID)
+		assert.Contains(t, []string{"yellow", "orange", "red", "magenta", "violet", "blue", "cyan", "green", "earth", "black", "white"}, p.Word, p.ID)
+		assert.InDelta(t, 3, p.StrengthClass, 2, p.ID)
+		assert.NotEmpty(t, p.Caution, p.ID)
+		assert.Equal(t, 1.0, p.Strength(), p.ID)
+	}
+}
+
+func TestParametersGiveTheTabulatedSpectra(t *testing.T) {
+	for id, want := range table(t, "testdata/spectra.csv", 3) {
+		p, err := Find(id)
+		require.NoError(t, err)
+		for i := range colour.Bands {
+			assert.InEpsilon(t, want[i], p.alone.k[i], 1e-5, "%s K at %v nm", id, colour.NM(i))
+			assert.InEpsilon(t, want[colour.Bands+i], p.alone.s[i], 1e-5, "%s S at %v nm", id, colour.NM(i))
+		}
+	}
+}
+
+func TestMasstoneAndTintAsTabulated(t *testing.T) {
+	rows := table(t, "testdata/expected.csv", 1)
+	require.Len(t, rows, 51)
+	for id, want := range rows {
+		p, err := Find(id)
+		require.NoError(t, err)
+		tint, err := Mix(Part{p, 1}, Part{titanium, 9})
+		require.NoError(t, err)
+		for i, m := range []Mixture{p.Alone(), tint} {
+			s := m.Masstone()
+			lab := s.XYZ(colour.D65).Lab(colour.D65.White())
+			assert.InDelta(t, want[3*i], lab.L, 0.1, "%s L*", id)
+			assert.InDelta(t, want[3*i+1], lab.A, 0.1, "%s a*", id)
+			assert.InDelta(t, want[3*i+2], lab.B, 0.1, "%s b*", id)
+		}
+	}
+}
+
+func TestBlueGreyIsTheMixtureItSays(t *testing.T) {
+	p, err := Find("blue-grey")
+	require.NoError(t, err)
+	want := mix(t, "PB29", 3, "PBk9", 2)
+	assert.Equal(t, want, p.Alone())
+	assert.False(t, want.Neutral(), "there is a blue in it")
+}
+
+func TestFind(t *testing.T) {
+	for _, id := range []string{"PB15:3", "pb15:3", " PB15:3 "} {
+		p, err := Find(id)
+		require.NoError(t, err)
+		assert.Equal(t, "PB15:3", p.ID)
+	}
+	_, err := Find("PBr7")
+	assert.ErrorContains(t, err, "PBr7-raw-umber", "one Colour Index name, several paints")
+	_, err = Find("PX999")
+	assert.ErrorContains(t, err, `unknown paint "PX999"`)
+	_, err = Find("")
+	assert.Error(t, err)
+}
+
+func TestReadLibraryRefusesWhatNoPaintCanBe(t *testing.T) {
+	for name, text := range map[string]string{
+		"not JSON":             `paints`,
+		"no scattering":        `{"paints":[{"id":"X","params":{"k_floor":1,"s550":0,"s_power":1}}]}`,
+		"negative absorption":  `{"paints":[{"id":"X","params":{"k_floor":-1,"s550":1,"s_power":1}}]}`,
+		"mixture of nobody":    `{"paints":[{"id":"X","mixture":[{"paint":"Y","parts":1}]}]}`,
+		"mixture with 0 parts": `{"paints":[{"id":"Y","params":{"k_floor":1,"s550":1,"s_power":1}},{"id":"X","mixture":[{"paint":"Y","parts":0}]}]}`,
+	} {
+		_, err := readLibrary([]byte(text))
+		assert.Error(t, err, name)
+	}
+}

@@ -1,0 +1,179 @@
+// Package paint is paint as light meets it: absorption K and scattering S,
+// mixtures by parts, layers and films, wet and dry, and what a mixture really
+// is: its undertone, and how much of the possible brightness it keeps. The
+// built-in library is modelled, typical of each pigment class.
+package paint
+
+import (
+	"errors"
+	"fmt"
+	"math"
+
+	"gyrophane/core/colour"
+)
+
+// Mixture is absorption K and scattering S per unit thickness in the 36 bands
+// of colour.Spectrum, on the scale of titanium white (S = 1 at 550 nm).
+// Strengths are already in it. The zero Mixture is no paint.
+type Mixture struct {
+	k, s    colour.Spectrum
+	neutral bool // made of nothing but whites and blacks
+}
+
+// Part is so many volume parts of a paint.
+type Part struct {
+	Paint *Paint
+	Parts float64
+}
+
+// maxParts is the most parts of one paint that are taken seriously.
+const maxParts = 1e6
+
+// Mix stirs paints together by volume: K and S of the mixture are the means of
+// the paints' K and S, weighted by parts times strength [Kubelka & Munk 1931;
+// Duncan 1940]. Parts must be above 0 and at most a million.
+func Mix(parts ...Part) (Mixture, error) {
+	if len(parts) == 0 {
+		return Mixture{}, errors.New("a mixture needs at least one paint")
+	}
+	var total float64
+	for _, p := range parts {
+		if !(p.Parts > 0) || p.Parts > maxParts {
+			return Mixture{}, fmt.Errorf("%s: parts must be a number above 0 and at most %d, not %v", p.Paint.ID, int(maxParts), p.Parts)
+		}
+		total += p.Parts
+	}
+	m := Mixture{neutral: true}
+	for _, p := range parts {
+		m.add(&p.Paint.alone, p.Parts/total)
+	}
+	return m, nil
+}
+
+// Between is the mixture with a share t (0 to 1, by volume) of b in a.
+func Between(a, b *Mixture, t float64) Mixture {
+	switch t {
+	case 0:
+		return *a
+	case 1:
+		return *b
+	}
+	m := Mixture{neutral: a.neutral && b.neutral}
+	for i := range m.k {
+		m.k[i] = a.k[i] + t*(b.k[i]-a.k[i])
+		m.s[i] = a.s[i] + t*(b.s[i]-a.s[i])
+	}
+	return m
+}
+
+func (m *Mixture) add(p *Mixture, share float64) {
+	for i := range m.k {
+		m.k[i] += share * p.k[i]
+		m.s[i] += share * p.s[i]
+	}
+	m.neutral = m.neutral && p.neutral
+}
+
+// Neutral says that nothing coloured is in the mixture: only whites and blacks.
+func (m *Mixture) Neutral() bool { return m.neutral }
+
+// K is the absorption per unit thickness in each band.
+func (m *Mixture) K() colour.Spectrum { return m.k }
+
+// S is the scattering per unit thickness in each band.
+func (m *Mixture) S() colour.Spectrum { return m.s }
+
+// Surface is the boundary between paint and air, specular light excluded:
+// K1 and K2 are the shares of light turned back from outside and from inside
+// [Saunderson 1942]; Haze is added on top of what is left.
+type Surface struct{ K1, K2, Haze float64 }
+
+// The surfaces a paint has: gloss when wet, satin or matt when dry.
+var (
+	Gloss = Surface{0.04, 0.60, 0}
+	Satin = Surface{0.04, 0.60, 0.008}
+	Matt  = Surface{0.04, 0.45, 0.012}
+)
+
+// Opaque is the reflectance of a layer so thick that nothing shows through:
+// R = 1 / (1 + q + sqrt(q^2 + 2q)), q = K/S [Kubelka & Munk 1931].
+func (m *Mixture) Opaque(f Surface) colour.Spectrum {
+	through := (1 - f.K1) * (1 - f.K2) * (1 - f.Haze)
+	var out colour.Spectrum
+	for i := range out {
+		k, s := m.k[i], m.s[i]
+		// Layer and surface folded into one division.
+		out[i] = f.Haze + through*s/(k+s*(1-f.K2)+math.Sqrt(k*(k+2*s)))
+	}
+	return out
+}
+
+// Film is the reflectance of a layer of thickness x (0 and up; 12 is about 50
+// micrometres) over a ground of internal reflectance 0 to 1 in every band
+// [Kubelka & Munk 1931, hyperbolic solution]. The limits K = 0, S = 0, x = 0
+// and x = infinity are exact.
+func (m *Mixture) Film(x, ground float64, f Surface) colour.Spectrum {
+	var out colour.Spectrum
+	for i := range out {
+		over, under := m.film(i, x, ground)
+		out[i] = f.Haze + (1-f.Haze)*(1-f.K1)*(1-f.K2)*over/(under-f.K2*over)
+	}
+	return out
+}
+
+// film is the internal reflectance in one band as a fraction, so that the
+// surface needs no second division. With b = sqrt(K(K+2S)) and
+// g = tanh(b x)/b, which tends to x as b does to 0, the solution reads
+// R = (Rg + (S - Rg (K+S)) g) / (1 + (K+S - Rg S) g).
+func (m *Mixture) film(i int, x, ground float64) (over, under float64) {
+	k, s := m.k[i], m.s[i]
+	b := math.Sqrt(k * (k + 2*s))
+	p, q := s-ground*(k+s), k+s-ground*s
+	switch bx := b * x; {
+	case bx > 20:
+		return ground*b + p, b + q
+	case bx > 1e-4:
+		e := math.Exp(-2 * bx)
+		up, down := (1+e)*b, 1-e
+		return ground*up + p*down, up + q*down
+	case !math.IsInf(x, 1):
+		g := x * (1 - bx*bx/3)
+		return ground + p*g, 1 + q*g
+	case s > 0: // nothing absorbs, and there is no end to it
+		return 1, 1
+	default:
+		return ground, 1
+	}
+}
+
+// WhiteGround is the internal reflectance of white paper or ground.
+const WhiteGround = 0.90
+
+// Masstone is the colour straight from the tube: opaque, wet.
+func (m *Mixture) Masstone() colour.Spectrum { return m.Opaque(Gloss) }
+
+// BrushedOut is a thin wet film (x = 1) over white: how a painter judges a
+// mixture while mixing.
+func (m *Mixture) BrushedOut() colour.Spectrum { return m.Film(1, WhiteGround, Gloss) }
+
+// Wash is a thin wash (x = 0.3) over white, wet.
+func (m *Mixture) Wash() colour.Spectrum { return m.Film(0.3, WhiteGround, Gloss) }
+
+// Brushed is the brushed-out colour in OKLab under daylight, which paths,
+// steps and parts are measured in: BrushedOut without keeping the spectrum.
+func (m *Mixture) Brushed() colour.OKLab {
+	w := colour.D65.Weights()
+	var c colour.Cones
+	for i := range m.k {
+		over, under := m.film(i, 1, WhiteGround)
+		r := (1 - 0.04) * (1 - 0.60) * over / (under - 0.60*over)
+		c.L += w[i].L * r
+		c.M += w[i].M * r
+		c.S += w[i].S * r
+	}
+	return c.OKLab()
+}
+
+// LetDown is the mixture let down with titanium white, with a share (above 0
+// to 1, by volume) of the mixture left in it.
+func (m *Mixture) LetDown(share float64) Mixture { return Between(&titanium.alone, m, share) }

@@ -1,0 +1,170 @@
+package paint
+
+import (
+	_ "embed"
+	"encoding/csv"
+	"math"
+	"strconv"
+	"strings"
+
+	"gyrophane/core/colour"
+)
+
+// leastShare is the last rung of the white ladder: the share of colour left.
+const leastShare = 0.003
+
+// Undertone is the rung of the white ladder with the highest OKLCh chroma:
+// what a paint or mixture really is. Always in titanium white, wet, under
+// daylight, whatever the viewing conditions.
+type Undertone struct {
+	Share     float64 // of the mixture in the white, 0.003 to 1
+	Colour    colour.OKLab
+	Chroma    float64 // OKLCh
+	Hue       float64 // OKLCh, degrees
+	WheelHue  float64 // degrees on the painter's circle
+	Retention float64 // chroma over what the library can reach at this hue, 0 to 1
+	Verdict   Verdict
+}
+
+// HasHue says that there is enough chroma for the hue to mean anything.
+func (u Undertone) HasHue() bool { return u.Chroma >= neutralChroma }
+
+// HueWord is the plain name of the undertone's hue: "violet", or
+// "grey, leaning violet" where there is too little chroma to trust it.
+func (u Undertone) HueWord() string {
+	word := colour.HueWord(u.WheelHue)
+	if !u.HasHue() {
+		return "grey, leaning " + word
+	}
+	return word
+}
+
+// Undertone finds the mixture's undertone, by a coarse scan of the ladder and
+// then golden section on the logarithm of the share.
+func (m *Mixture) Undertone() Undertone {
+	u := m.bareUndertone()
+	u.Retention = min(1, u.Chroma/Envelope(u.WheelHue))
+	u.Verdict = judge(u, m.neutral)
+	return u
+}
+
+// rung is one place f on the white ladder, 0 for the whole mixture to 1 for
+// the least share, and its colour.
+type rung struct {
+	f, share float64
+	colour   colour.OKLab
+	square   float64 // of the chroma
+}
+
+const coarseRungs = 9
+
+// bareUndertone is the undertone without what needs the envelope.
+func (m *Mixture) bareUndertone() Undertone {
+	const step = 1.0 / (coarseRungs - 1)
+	var coarse [coarseRungs]rung
+	top := 0
+	for i := range coarse {
+		coarse[i] = m.rung(float64(i) * step)
+		if coarse[i].square > coarse[top].square {
+			top = i
+		}
+	}
+	best := coarse[top]
+	low, high := max(0, best.f-step), min(1, best.f+step)
+	if top > 0 && top < coarseRungs-1 {
+		// A parabola through the three best rungs says where in between to look.
+		before, after := coarse[top-1].square, coarse[top+1].square
+		at := best.f + step/2*(before-after)/(before-2*best.square+after)
+		low, high = max(low, at-0.45*step), min(high, at+0.45*step)
+	}
+	const golden = 0.6180339887498949
+	p, q := m.rung(high-golden*(high-low)), m.rung(low+golden*(high-low))
+	for high-low > 0.012 {
+		if p.square > q.square {
+			high, q = q.f, p
+			p = m.rung(high - golden*(high-low))
+		} else {
+			low, p = p.f, q
+			q = m.rung(low + golden*(high-low))
+		}
+	}
+	best = best.orBetter(p).orBetter(q)
+	lch := best.colour.OKLCh()
+	return Undertone{Share: best.share, Colour: best.colour, Chroma: lch.C, Hue: lch.H, WheelHue: colour.WheelHue(lch.H)}
+}
+
+func (r rung) orBetter(s rung) rung {
+	if s.square > r.square {
+		return s
+	}
+	return r
+}
+
+var lnLeastShare = math.Log(leastShare)
+
+// rung is the mixture let down to 0.003^f, as masstone in OKLab, summed band by
+// band: the innermost loop of everything.
+func (m *Mixture) rung(f float64) rung {
+	share := math.Exp(f * lnLeastShare)
+	white, w := &titanium.alone, colour.D65.Weights()
+	var c colour.Cones
+	for i := range m.k {
+		k := white.k[i] + share*(m.k[i]-white.k[i])
+		s := white.s[i] + share*(m.s[i]-white.s[i])
+		r := (1 - 0.04) * (1 - 0.60) * s / (k + s*(1-0.60) + math.Sqrt(k*(k+2*s)))
+		c.L += w[i].L * r
+		c.M += w[i].M * r
+		c.S += w[i].S * r
+	}
+	o := c.OKLab()
+	return rung{f, share, o, o.A*o.A + o.B*o.B}
+}
+
+// Verdict says how much of the possible brightness a mixture keeps.
+type Verdict uint8
+
+// The verdicts. Neutral is for whites, blacks and what is meant to be grey.
+const (
+	Neutral Verdict = iota
+	Muddy
+	Softened
+	Clean
+)
+
+var verdictWords = [...]string{"neutral", "muddy", "softened", "clean"}
+
+// String is the painter's word for the verdict.
+func (v Verdict) String() string { return verdictWords[v] }
+
+//go:embed data/verdicts.csv
+var verdictsCSV string
+
+// cleanFrom and softenedFrom are retentions; neutralChroma is an OKLCh chroma.
+var cleanFrom, softenedFrom, neutralChroma = func() (clean, softened, neutral float64) {
+	r := csv.NewReader(strings.NewReader(verdictsCSV))
+	r.Comment = '#'
+	rows, err := r.ReadAll()
+	if err != nil {
+		panic(err)
+	}
+	at := map[string]float64{}
+	for _, row := range rows[1:] {
+		if at[row[0]], err = strconv.ParseFloat(row[1], 64); err != nil {
+			panic(err)
+		}
+	}
+	return at["clean"], at["softened"], at["neutral_chroma"]
+}()
+
+func judge(u Undertone, neutral bool) Verdict {
+	switch {
+	case neutral:
+		return Neutral
+	case !u.HasHue() || u.Retention < softenedFrom:
+		return Muddy
+	case u.Retention < cleanFrom:
+		return Softened
+	default:
+		return Clean
+	}
+}
