@@ -1,0 +1,100 @@
+package bias
+
+import (
+	"math"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+)
+
+// Densities are how much of each third of the spectrum a thin film swallows:
+// -log10 of the mean reflectance over blue (400-490 nm), green (500-580 nm)
+// and red (600-700 nm) light, the white ground's own subtracted. The film is
+// thinned until the highest is 0.8 [after Preucil 1953].
+type Densities struct{ Blue, Green, Red float64 }
+
+const highDensity = 0.8
+
+// thirds are the first and last wavelength (nm) of each broad band.
+var thirds = [3][2]float64{{400, 490}, {500, 580}, {600, 700}}
+
+// DensitiesOf measures a mixture; where even the thickest film stays paler
+// than density 0.8, that film counts.
+func DensitiesOf(m *paint.Mixture) Densities {
+	thin, thick := 1e-4, 1e4
+	if d := film(m, thick); d.high() > highDensity {
+		for range 40 {
+			mid := math.Sqrt(thin * thick)
+			if film(m, mid).high() < highDensity {
+				thin = mid
+			} else {
+				thick = mid
+			}
+		}
+	}
+	return film(m, thick)
+}
+
+func film(m *paint.Mixture, x float64) Densities {
+	r := m.Film(x, paint.WhiteGround, paint.Gloss)
+	var d [3]float64
+	for t, band := range thirds {
+		d[t] = bareThirds[t] - math.Log10(mean(&r, band))
+	}
+	return Densities{d[0], d[1], d[2]}
+}
+
+// bareThirds are the log10 mean reflectances of the ground without paint.
+var bareThirds = func() (out [3]float64) {
+	var none paint.Mixture
+	r := none.Film(0, paint.WhiteGround, paint.Gloss)
+	for t, band := range thirds {
+		out[t] = math.Log10(mean(&r, band))
+	}
+	return out
+}()
+
+func mean(r *colour.Spectrum, band [2]float64) float64 {
+	var sum, n float64
+	for i, v := range r {
+		if nm := colour.NM(i); nm >= band[0] && nm <= band[1] {
+			sum += v
+			n++
+		}
+	}
+	return sum / n
+}
+
+func (d Densities) high() float64   { return max(d.Blue, d.Green, d.Red) }
+func (d Densities) low() float64    { return min(d.Blue, d.Green, d.Red) }
+func (d Densities) middle() float64 { return d.Blue + d.Green + d.Red - d.high() - d.low() }
+
+// HueError is how far the hue strays from that of an ideal primary or
+// secondary: (middle - low) / (high - low), 0 to 1 [Preucil 1953].
+func (d Densities) HueError() float64 {
+	if d.high() == d.low() {
+		return 0
+	}
+	return (d.middle() - d.low()) / (d.high() - d.low())
+}
+
+// Greyness is how much grey is in the colour: low / high, 0 to 1 [Preucil 1953].
+func (d Densities) Greyness() float64 {
+	if d.high() <= 0 {
+		return 0
+	}
+	return max(0, d.low()/d.high())
+}
+
+// Print is hue error and greyness together, where they mean anything.
+type Print struct{ HueError, Greyness float64 }
+
+// PrintOf measures hue error and greyness; not applicable to blacks, whites
+// and mixtures too grey to have a hue.
+func PrintOf(m *paint.Mixture) (Print, bool) {
+	if m.Neutral() || !m.Undertone().HasHue() {
+		return Print{}, false
+	}
+	d := DensitiesOf(m)
+	return Print{d.HueError(), d.Greyness()}, true
+}

@@ -1,0 +1,180 @@
+// Package bias says what a paint is among paints: its family, where it leans
+// and by how much, how grey it is, and why a pair of paints stays clean or
+// turns dull. Lean is measured on the undertone, never looked up.
+package bias
+
+import (
+	_ "embed"
+	"encoding/csv"
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+)
+
+// Family is where a paint belongs by its undertone ("yellow", "orange", "red",
+// "magenta", "violet", "blue", "cyan", "green"), or by the library's word
+// ("earth", "black", "white").
+type Family string
+
+// Role is a place in a primary system: "yellow", "red", "blue", "magenta" or
+// "cyan". The empty role means none.
+type Role string
+
+// hinge is the hue (OKLCh degrees) from which lean is measured, and the names
+// of the neighbours on either side.
+type hinge struct {
+	hue, dead     float64
+	lower, higher string
+}
+
+type familyRange struct {
+	family   Family
+	from, to float64 // OKLCh degrees; the range may pass through 0
+	hinge    hinge
+}
+
+//go:embed data/families.csv
+var familiesCSV string
+
+//go:embed data/role-hinges.csv
+var rolesCSV string
+
+var families = func() (out []familyRange) {
+	for _, r := range rows(familiesCSV) {
+		out = append(out, familyRange{Family(r[0]), number(r[1]), number(r[2]),
+			hinge{hue: number(r[3]), lower: r[4], higher: r[5], dead: number(r[6])}})
+	}
+	return out
+}()
+
+var roleHinges = func() map[Role]hinge {
+	out := map[Role]hinge{}
+	for _, r := range rows(rolesCSV) {
+		h := hinge{hue: number(r[1]), lower: r[2], higher: r[3]}
+		h.dead = rangeAt(h.hue).hinge.dead
+		out[Role(r[0])] = h
+	}
+	return out
+}()
+
+// FamilyOf is the family of a paint.
+func FamilyOf(p *paint.Paint) Family {
+	switch p.Word {
+	case "earth", "black", "white":
+		return Family(p.Word)
+	}
+	m := p.Alone()
+	return rangeAt(m.Undertone().Hue).family
+}
+
+func rangeAt(hue float64) familyRange {
+	for _, f := range families {
+		if colour.Turn(hue-f.from) < colour.Turn(f.to-f.from) {
+			return f
+		}
+	}
+	panic(fmt.Sprintf("no family at hue %v", hue)) // the ranges close the circle, and a test walks it
+}
+
+// RoleOf is the role a family plays in a yellow, red and blue triad; empty for
+// oranges, violets, greens, earths, blacks and whites, which play none.
+func RoleOf(f Family) Role {
+	switch f {
+	case "yellow":
+		return "yellow"
+	case "red", "magenta":
+		return "red"
+	case "blue", "cyan":
+		return "blue"
+	}
+	return ""
+}
+
+// Accepts says whether a paint belongs in a role: its own family, the family
+// next to it that plays the same part, and, for yellow, the earths that are
+// orange to yellow by their undertone.
+func (r Role) Accepts(p *paint.Paint) bool {
+	f := FamilyOf(p)
+	switch r {
+	case "yellow":
+		m := p.Alone()
+		hue := rangeAt(m.Undertone().Hue).family
+		return f == "yellow" || f == "earth" && (hue == "yellow" || hue == "orange")
+	case "red", "magenta":
+		return f == "red" || f == "magenta"
+	case "blue", "cyan":
+		return f == "blue" || f == "cyan"
+	}
+	return false
+}
+
+// Lean is how far a paint's undertone lies from the hinge of its role.
+type Lean struct {
+	Degrees float64 // OKLCh hue less the hinge, -180 to 180
+	Toward  string  // the neighbour it leans to, or "centred" within the dead band
+	// InWash is the neighbour it leans to in a thin wash where that is the
+	// other side; empty where wash and tint agree.
+	InWash string
+}
+
+// Centred says that the lean is within the dead band.
+func (l Lean) Centred() bool { return l.Toward == "centred" }
+
+// LeanIn measures a paint's lean in a role; with no role, from the hinge of
+// the role its family would play, or of its own hue. Blacks, whites and paints
+// too grey to have a hue have no lean.
+func LeanIn(p *paint.Paint, r Role) (Lean, bool) {
+	m := p.Alone()
+	u := m.Undertone()
+	if m.Neutral() || !u.HasHue() {
+		return Lean{}, false
+	}
+	h := rangeAt(u.Hue).hinge
+	if r == "" {
+		r = RoleOf(FamilyOf(p))
+	}
+	if r != "" {
+		h = roleHinges[r]
+	}
+	lean := h.lean(u.Hue)
+	s := m.Wash()
+	if wash := h.lean(s.OKLab(colour.D65).OKLCh().H); !lean.Centred() && !wash.Centred() && wash.Toward != lean.Toward {
+		lean.InWash = wash.Toward
+	}
+	return lean, true
+}
+
+func (h hinge) lean(hue float64) Lean {
+	d := colour.TurnBetween(h.hue, hue)
+	switch {
+	case math.Abs(d) <= h.dead:
+		return Lean{Degrees: d, Toward: "centred"}
+	case d < 0:
+		return Lean{Degrees: d, Toward: h.lower}
+	default:
+		return Lean{Degrees: d, Toward: h.higher}
+	}
+}
+
+// rows reads an embedded table without its first line of names.
+func rows(text string) [][]string {
+	r := csv.NewReader(strings.NewReader(text))
+	r.Comment = '#'
+	all, err := r.ReadAll()
+	if err != nil {
+		panic(err)
+	}
+	return all[1:]
+}
+
+func number(text string) float64 {
+	v, err := strconv.ParseFloat(text, 64)
+	if err != nil {
+		panic(err)
+	}
+	return v
+}
