@@ -23,7 +23,7 @@ var thirds = [3][2]float64{{400, 490}, {500, 580}, {600, 700}}
 func DensitiesOf(m *paint.Mixture) Densities {
 	thin, thick := 1e-4, 1e4
 	if d := film(m, thick); d.high() > highDensity {
-		for range 40 {
+		for range 24 {
 			mid := math.Sqrt(thin * thick)
 			if film(m, mid).high() < highDensity {
 				thin = mid

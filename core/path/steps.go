@@ -1,0 +1,166 @@
+package path
+
+import (
+	"fmt"
+	"strings"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+)
+
+// Spacing is the school by which steps are set along a path.
+type Spacing uint8
+
+// By hue: equal turns of the undertone's wheel hue. By contrast: equal OKLab
+// arc of the brushed-out colour. Parts: equal parts by volume.
+const (
+	ByHue Spacing = iota
+	ByContrast
+	EqualParts
+)
+
+var spacingNames = [...]string{"hue", "contrast", "parts"}
+
+// String is "hue", "contrast" or "parts".
+func (s Spacing) String() string { return spacingNames[s] }
+
+// ParseSpacing reads "hue", "contrast" or "parts".
+func ParseSpacing(name string) (Spacing, error) {
+	for i, n := range spacingNames {
+		if strings.EqualFold(n, name) {
+			return Spacing(i), nil
+		}
+	}
+	return 0, fmt.Errorf("unknown spacing %q: choose hue, contrast or parts", name)
+}
+
+// MostSteps is the most inner steps a path is divided by.
+const MostSteps = 11
+
+// Step is one place on a path, with parts a brush can do. Its mixture is that
+// of the parts.
+type Step struct {
+	Recipe
+	Mixture paint.Mixture
+	Under   paint.Undertone
+	Brushed colour.OKLab
+}
+
+// Along is how far each sample lies along the path, 0 to 1, in the measure of
+// a spacing; it may run back where the hue does.
+func (p *Path) Along(s Spacing) []float64 {
+	out := make([]float64, len(p.Samples))
+	end := p.Samples[len(p.Samples)-1]
+	for i, at := range p.Samples {
+		switch {
+		case s == EqualParts || end.Arc == 0:
+			out[i] = at.Share
+		case s == ByHue && p.turns:
+			out[i] = at.Turn / end.Turn
+		default:
+			out[i] = at.Arc / end.Arc
+		}
+	}
+	return out
+}
+
+// ShareAt is the share of the second paint at which a path has gone a
+// fraction (0 to 1) of its way, in the measure of a spacing: where it gets
+// there first.
+func (p *Path) ShareAt(fraction float64, s Spacing) float64 {
+	along := p.Along(s)
+	for i := 1; i < len(along); i++ {
+		if along[i] < fraction {
+			continue
+		}
+		from, to := p.Samples[i-1].Share, p.Samples[i].Share
+		if along[i] <= along[i-1] {
+			return to
+		}
+		f := (fraction - along[i-1]) / (along[i] - along[i-1])
+		return from + max(0, min(1, f))*(to-from)
+	}
+	return 1
+}
+
+// Steps divides the path by n inner steps (1 to 11). Where the paints are no
+// different, every step is the first paint.
+func (p *Path) Steps(n int, s Spacing) []Step {
+	steps := make([]Step, n)
+	for i := range steps {
+		if p.NoDifferent() {
+			steps[i] = p.step(p.pure())
+			continue
+		}
+		var r Recipe
+		if s == EqualParts {
+			r = p.plain(n-i, i+1)
+		} else {
+			r = p.Parts(p.ShareAt(float64(i+1)/float64(n+1), s))
+		}
+		steps[i] = p.step(r)
+	}
+	return steps
+}
+
+// Middle is the secondary: the step half way.
+func (p *Path) Middle(s Spacing) Step { return p.Steps(1, s)[0] }
+
+func (p *Path) step(r Recipe) Step {
+	m := p.At(r.Share)
+	return Step{r, m, m.Undertone(), m.Brushed()}
+}
+
+// Lowest is the least retention between two shares.
+func (p *Path) Lowest(from, to float64) float64 {
+	low := 1.0
+	for _, t := range []float64{from, to} {
+		m := p.At(t)
+		low = min(low, m.Undertone().Retention)
+	}
+	for _, s := range p.Samples {
+		if s.Share > from && s.Share < to {
+			low = min(low, s.Under.Retention)
+		}
+	}
+	return low
+}
+
+// Stretch is an unbroken part of a path.
+type Stretch struct {
+	From, To         float64 // shares of the second paint
+	FromWord, ToWord string  // hue words at its ends
+	Lowest           float64 // least retention in it
+}
+
+// Mud lists the stretches whose verdict is muddy.
+func (p *Path) Mud() []Stretch {
+	return p.stretches(func(v paint.Verdict) bool { return v == paint.Muddy })
+}
+
+// Dull lists the stretches whose verdict is softened or worse.
+func (p *Path) Dull() []Stretch {
+	return p.stretches(func(v paint.Verdict) bool { return v == paint.Muddy || v == paint.Softened })
+}
+
+func (p *Path) stretches(in func(paint.Verdict) bool) []Stretch {
+	var out []Stretch
+	if p.NoDifferent() {
+		return out
+	}
+	open := false
+	for _, s := range p.Samples {
+		switch {
+		case !in(s.Under.Verdict):
+			open = false
+			continue
+		case !open:
+			out = append(out, Stretch{From: s.Share, FromWord: s.Under.HueWord(), Lowest: 1})
+			open = true
+		}
+		now := &out[len(out)-1]
+		now.To, now.ToWord = s.Share, s.Under.HueWord()
+		now.Lowest = min(now.Lowest, s.Under.Retention)
+	}
+	return out
+}
