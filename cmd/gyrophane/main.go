@@ -4,22 +4,34 @@ package main
 
 import (
 	"fmt"
+	"io"
 	"os"
 
 	"github.com/spf13/cobra"
 )
 
 func main() {
+	os.Exit(run(os.Args[1:], os.Stdout, os.Stderr))
+}
+
+// run is one call of the command: 0 when it went well, 2 with one sentence on
+// stderr when it did not.
+func run(args []string, stdout, stderr io.Writer) int {
 	root := &cobra.Command{
 		Use:           "gyrophane",
 		Short:         "Compares painters' primary systems by building colour wheels from real paints",
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
+	root.DisableSuggestions = true
 	root.CompletionOptions.DisableDefaultCmd = true
-	root.AddCommand(serveCommand(), openapiCommand())
+	root.AddCommand(serveCommand(), mixCommand(), pairCommand(), wheelCommand(), paintsCommand(), openapiCommand())
+	root.SetArgs(args)
+	root.SetOut(stdout)
+	root.SetErr(stderr)
 	if err := root.Execute(); err != nil {
-		fmt.Fprintln(os.Stderr, "gyrophane: "+err.Error())
-		os.Exit(2)
+		fmt.Fprintln(stderr, "gyrophane: "+err.Error())
+		return 2
 	}
+	return 0
 }

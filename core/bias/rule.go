@@ -158,23 +158,31 @@ const swallowed = highDensity / 2
 func lightSentence(a, b *paint.Paint, middle *paint.Mixture, u paint.Undertone) string {
 	ma, mb := a.Alone(), b.Alone()
 	da, db, dm := DensitiesOf(&ma).list(), DensitiesOf(&mb).list(), DensitiesOf(middle).list()
-	passing := 0
-	for t := range dm {
-		if dm[t] < dm[passing] {
-			passing = t
-		}
-	}
 	text := fmt.Sprintf("The %s swallows %s, the %s %s", ShortName(a), thirdsOver(da), ShortName(b), thirdsOver(db))
 	if u.Verdict == paint.Clean {
-		return text + fmt.Sprintf("; %s light gets past both.", lightNames[passing])
+		var past []string
+		for t := range dm {
+			if da[t] < swallowed && db[t] < swallowed {
+				past = append(past, lightNames[t])
+			}
+		}
+		if len(past) == 0 {
+			return text + "; what one swallows the other gives back, and little is lost."
+		}
+		return text + fmt.Sprintf("; %s light gets past both.", strings.Join(past, " and "))
+	}
+	best := 0
+	for t := range dm {
+		if dm[t] < dm[best] {
+			best = t
+		}
 	}
 	thief := a
-	if db[passing] > da[passing] {
+	if db[best] > da[best] {
 		thief = b
 	}
-	share := 100 * (1 - pow10(-dm[passing]))
 	return text + fmt.Sprintf("; even of the %s light, which gets past best, a thin film of the mixture takes %.0f %%, mostly the work of the %s.",
-		lightNames[passing], share, ShortName(thief))
+		lightNames[best], 100*(1-math.Pow(10, -dm[best])), ShortName(thief))
 }
 
 // Alone explains what a single paint does to light.
@@ -221,7 +229,5 @@ func ShortName(p *paint.Paint) string {
 	_, after, _ := strings.Cut(rest, ")")
 	return before + after
 }
-
-func pow10(v float64) float64 { return math.Pow(10, v) }
 
 func upper(s string) string { return strings.ToUpper(s[:1]) + s[1:] }

@@ -201,3 +201,21 @@ func BenchmarkPath(b *testing.B) {
 		New(x, y)
 	}
 }
+
+func TestMixingStartsFromTheWeakerPaint(t *testing.T) {
+	p := of(t, "PB15:3", "PY184")
+	assert.Equal(t, "PY184", p.Weaker().ID)
+	says := p.Mixing(p.Middle(ByHue).Recipe)
+	require.GreaterOrEqual(t, len(says), 3)
+	assert.Contains(t, says[len(says)-3], "bismuth yellow, the weaker paint")
+	assert.Contains(t, says[len(says)-2], "a trace at a time")
+
+	white := of(t, "PW6", "PB15:3")
+	says = white.Mixing(white.Parts(0.004))
+	assert.Contains(t, says[0], "Let the phthalo blue green shade down first: 1 part in 9")
+	assert.Contains(t, says[1], "titanium white")
+	assert.Contains(t, says[2], "this let-down")
+
+	same := of(t, "PB29", "PB29")
+	assert.Equal(t, []string{"Straight from the tube: the ultramarine blue as it comes."}, same.Mixing(same.Middle(ByHue).Recipe))
+}

@@ -1,0 +1,234 @@
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"io"
+	"strings"
+	"text/tabwriter"
+
+	"github.com/spf13/cobra"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+	"gyrophane/exchange"
+)
+
+// question is what the commands that only compute have in common: how to look
+// at the colours, and how to print the answer.
+type question struct {
+	medium, light, judged string
+	json                  bool
+}
+
+func (q *question) flags(c *cobra.Command) {
+	c.Flags().StringVar(&q.medium, "medium", "acrylic", "watercolour, gouache, tempera, acrylic or oil")
+	c.Flags().StringVar(&q.light, "light", "D65", "D65 (daylight), D50 (gallery) or A (warm lamp)")
+	c.Flags().StringVar(&q.judged, "judged", "dry", "as painted: wet or dry")
+	c.Flags().BoolVar(&q.json, "json", false, "print JSON, with the field names of the HTTP API")
+}
+
+func (q *question) view() (exchange.View, error) {
+	return exchange.ParseView(q.medium, q.light, q.judged)
+}
+
+// answer prints a value as JSON, or as a table.
+func (q *question) answer(c *cobra.Command, value any, table func(io.Writer)) error {
+	if q.json {
+		enc := json.NewEncoder(c.OutOrStdout())
+		enc.SetEscapeHTML(false)
+		enc.SetIndent("", "  ")
+		return enc.Encode(value)
+	}
+	w := tabwriter.NewWriter(c.OutOrStdout(), 0, 0, 2, ' ', 0)
+	table(w)
+	return w.Flush()
+}
+
+func mixCommand() *cobra.Command {
+	var q question
+	c := &cobra.Command{
+		Use:     "mix PAINT=PARTS...",
+		Short:   "What these parts make",
+		Example: "gyrophane mix PB29=1 PR122=2 PW6=3 --medium acrylic --light D65",
+		RunE: func(cmd *cobra.Command, args []string) error {
+			v, err := q.view()
+			if err != nil {
+				return err
+			}
+			parts, err := exchange.ParseParts(args)
+			if err != nil {
+				return err
+			}
+			m, err := v.Mix(parts)
+			if err != nil {
+				return err
+			}
+			return q.answer(cmd, m, func(w io.Writer) { mixTable(w, m) })
+		},
+	}
+	q.flags(c)
+	return c
+}
+
+func mixTable(w io.Writer, m exchange.Mix) {
+	fmt.Fprintf(w, "%s\t%s, %.2f of the possible\n", partsText(m.Parts), m.HueWord+", "+m.Verdict, m.Retention)
+	fmt.Fprintln(w, "\tscreen\tL*\ta*\tb*\tOKLCh")
+	for _, row := range []struct {
+		name string
+		c    exchange.Colour
+	}{{"masstone", m.Masstone}, {"brushed out", m.BrushedOut}, {m.Medium + ", " + m.Judged, m.AsPainted}, {"undertone", m.Undertone}} {
+		fmt.Fprintf(w, "%s\t%s\t%.1f\t%.1f\t%.1f\t%.3f %.3f %.0f\n", row.name, row.c.SRGB, row.c.Lab[0], row.c.Lab[1], row.c.Lab[2], row.c.OKLCh[0], row.c.OKLCh[1], row.c.OKLCh[2])
+	}
+	if m.Greyness != nil {
+		fmt.Fprintf(w, "greyness\t%.2f\nhue error\t%.2f\n", *m.Greyness, *m.HueError)
+	}
+}
+
+func pairCommand() *cobra.Command {
+	var q question
+	var steps int
+	var spacing string
+	c := &cobra.Command{
+		Use:     "pair PAINT PAINT",
+		Short:   "The way from one paint to another",
+		Example: "gyrophane pair PB29 PR122 --steps 3",
+		Args:    exactly(2, "name two paints: gyrophane pair PB29 PR122"),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			v, err := q.view()
+			if err != nil {
+				return err
+			}
+			school, err := path.ParseSpacing(spacing)
+			if err != nil {
+				return err
+			}
+			a, err := paint.Find(args[0])
+			if err != nil {
+				return err
+			}
+			b, err := paint.Find(args[1])
+			if err != nil {
+				return err
+			}
+			p, err := v.Pair(a, b, steps, school)
+			if err != nil {
+				return err
+			}
+			return q.answer(cmd, p, func(w io.Writer) { pairTable(w, p) })
+		},
+	}
+	q.flags(c)
+	c.Flags().IntVar(&steps, "steps", 3, "inner steps, 1 to 11")
+	c.Flags().StringVar(&spacing, "spacing", "hue", "hue, contrast or parts")
+	return c
+}
+
+func pairTable(w io.Writer, p exchange.Pair) {
+	fmt.Fprintf(w, "%s to %s\t%s, %.2f at the secondary, %.2f at the lowest; rule of thumb: %s\n", p.A.ID, p.B.ID, p.Verdict, p.Retention, p.Lowest, p.RuleOfThumb)
+	fmt.Fprintln(w, p.Because)
+	for _, s := range p.Steps {
+		fmt.Fprintf(w, "%s\t%s\t%s %.2f\tas painted %s\tundertone %s\n", partsText(s.Parts), s.HueWord, s.Verdict, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB)
+	}
+	for _, z := range p.MudZones {
+		fmt.Fprintf(w, "muddy\tfrom %s (%s)\tto %s (%s)\tlowest %.2f\n", partsText(z.FromParts), z.FromWord, partsText(z.ToParts), z.ToWord, z.Lowest)
+	}
+}
+
+func wheelCommand() *cobra.Command {
+	var q question
+	var spacing string
+	c := &cobra.Command{
+		Use:     "wheel YELLOW RED BLUE",
+		Short:   "The twelve-step wheel of a triad",
+		Example: "gyrophane wheel PY184 PR254 PB60 --spacing contrast",
+		Args:    exactly(3, "name a yellow, a red and a blue: gyrophane wheel PY184 PR254 PB60"),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			v, err := q.view()
+			if err != nil {
+				return err
+			}
+			school, err := path.ParseSpacing(spacing)
+			if err != nil {
+				return err
+			}
+			system, err := exchange.FindTriad(args[0], args[1], args[2])
+			if err != nil {
+				return err
+			}
+			out := v.Wheel(system, school)
+			return q.answer(cmd, out, func(w io.Writer) { wheelTable(w, out) })
+		},
+	}
+	q.flags(c)
+	c.Flags().StringVar(&spacing, "spacing", "hue", "steps by hue, by contrast, or equal parts: hue, contrast, parts")
+	return c
+}
+
+func wheelTable(w io.Writer, out exchange.Wheel) {
+	fmt.Fprintln(w, "slot\tparts\tverdict\tof the possible\tas painted\tundertone\tto the next")
+	for _, s := range out.Slots {
+		jump := fmt.Sprintf("%.2f", s.Jump)
+		if s.Jumps {
+			jump += " jumps"
+		}
+		fmt.Fprintf(w, "%s\t%s\t%s\t%.2f\t%s\t%s\t%s\n", s.Name, partsText(s.Parts), s.Verdict, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB, jump)
+	}
+}
+
+func paintsCommand() *cobra.Command {
+	var q question
+	c := &cobra.Command{
+		Use:   "paints",
+		Short: "The built-in paint library: modelled, typical of each pigment class",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			v, err := q.view()
+			if err != nil {
+				return err
+			}
+			list := v.Library()
+			return q.answer(cmd, list, func(w io.Writer) { paintsTable(w, list) })
+		},
+	}
+	q.flags(c)
+	return c
+}
+
+func paintsTable(w io.Writer, list []exchange.Paint) {
+	fmt.Fprintln(w, "id\tname\tfamily\tlean\thiding\tstrength\tgreyness\tmasstone\tundertone")
+	for _, p := range list {
+		lean, grey := "-", "-"
+		if p.Lean != nil {
+			lean = p.Lean.Toward
+			if lean != "centred" {
+				lean = fmt.Sprintf("to %s %.0f", lean, max(p.Lean.Degrees, -p.Lean.Degrees))
+			}
+		}
+		if p.Greyness != nil {
+			grey = fmt.Sprintf("%.2f", *p.Greyness)
+		}
+		fmt.Fprintf(w, "%s\t%s\t%s\t%s\t%s\t%d\t%s\t%s\t%s\n", p.ID, p.Name, p.Family, lean, p.Hiding, p.Strength, grey, p.Masstone.SRGB, p.Undertone.SRGB)
+	}
+}
+
+// partsText is "2 PR122 : 1 PB29", let-downs written out.
+func partsText(parts []exchange.Ingredient) string {
+	words := make([]string, len(parts))
+	for i, p := range parts {
+		words[i] = fmt.Sprintf("%v %s", p.Parts, p.Paint)
+		if p.LetDown != nil {
+			words[i] += fmt.Sprintf(" (let down 1:%d in %s)", p.LetDown.Parts, p.LetDown.In)
+		}
+	}
+	return strings.Join(words, " : ")
+}
+
+func exactly(n int, advice string) cobra.PositionalArgs {
+	return func(_ *cobra.Command, args []string) error {
+		if len(args) != n {
+			return fmt.Errorf("%s", advice)
+		}
+		return nil
+	}
+}

@@ -1,0 +1,99 @@
+package main
+
+import (
+	"bytes"
+	"encoding/json"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/exchange"
+)
+
+func call(t *testing.T, line string) (code int, out, errText string) {
+	t.Helper()
+	var stdout, stderr bytes.Buffer
+	code = run(strings.Fields(line), &stdout, &stderr)
+	return code, stdout.String(), stderr.String()
+}
+
+func callJSON(t *testing.T, line string, into any) {
+	t.Helper()
+	code, out, errText := call(t, line+" --json")
+	require.Zero(t, code, errText)
+	require.NoError(t, json.Unmarshal([]byte(out), into))
+}
+
+func TestMixJSON(t *testing.T) {
+	var raw map[string]any
+	callJSON(t, "mix PB29=1 PR122=2 PW6=3 --medium acrylic --light D65", &raw)
+	for _, field := range []string{"parts", "spectrum", "masstone", "brushedOut", "asPainted", "undertone", "retention", "verdict", "greyness", "hueError"} {
+		assert.Contains(t, raw, field)
+	}
+	for _, field := range []string{"lab", "oklch", "srgb", "clipped"} {
+		assert.Contains(t, raw["masstone"], field)
+	}
+}
+
+func TestPairWheelAndPaintsJSON(t *testing.T) {
+	var pair exchange.Pair
+	callJSON(t, "pair PB29 PR122 --steps 3", &pair)
+	assert.Len(t, pair.Steps, 3)
+	assert.Equal(t, "bright", pair.RuleOfThumb)
+	assert.Contains(t, pair.Because, "blue light gets past both")
+
+	for _, spacing := range []string{"hue", "contrast", "parts"} {
+		var wheel exchange.Wheel
+		callJSON(t, "wheel PY184 PR254 PB60 --spacing "+spacing, &wheel)
+		require.Len(t, wheel.Slots, 12)
+		assert.Equal(t, []string{"PR254"}, wheel.Slots[4].Paints)
+		assert.Equal(t, spacing, wheel.Spacing)
+	}
+
+	var paints []exchange.Paint
+	callJSON(t, "paints", &paints)
+	assert.Len(t, paints, 52)
+}
+
+func TestTablesAreReadable(t *testing.T) {
+	for line, says := range map[string]string{
+		"mix PB29=1 PR122=2 PW6=3":                 "violet, clean",
+		"pair PR254 PG7":                           "muddy",
+		"wheel PY184 PR254 PB60":                   "let down 1:9 in PY184",
+		"paints":                                   "to violet 11",
+		"wheel PY184 PR122 PB15:3 --spacing parts": "jumps",
+	} {
+		code, out, errText := call(t, line)
+		assert.Zero(t, code, errText)
+		assert.Contains(t, out, says, line)
+	}
+}
+
+func TestBadInputIsOneSentenceAndExitCode2(t *testing.T) {
+	for line, says := range map[string]string{
+		"mix":                                 "name at least one paint",
+		"mix PB29=-1":                         "must be a number",
+		"mix PB29=1 --medium mud":             "unknown medium",
+		"mix PB29=1 --light moon":             "unknown light",
+		"mix PB29=1 --judged damp":            "choose wet or dry",
+		"pair PB29":                           "name two paints",
+		"pair PB29 PX1":                       "unknown paint",
+		"pair PB29 PR122 --steps 99":          "from 1 to 11",
+		"pair PB29 PR122 --steps two":         "invalid argument",
+		"wheel PY184 PR254":                   "a yellow, a red and a blue",
+		"wheel PY184 PW6 PB29":                "has no hue of its own",
+		"wheel PY184 PR254 PB60 --spacing up": "unknown spacing",
+		"paints extra":                        "unknown command",
+		"paint":                               "unknown command",
+		"serve --listen nowhere":              "DATABASE_URL is not set",
+	} {
+		t.Setenv("DATABASE_URL", "")
+		code, out, errText := call(t, line)
+		assert.Equal(t, 2, code, line)
+		assert.Empty(t, out, line)
+		assert.Contains(t, errText, says, line)
+		assert.Equal(t, 1, strings.Count(errText, "\n"), "one sentence: %q", errText)
+	}
+}

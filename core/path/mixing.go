@@ -1,0 +1,51 @@
+package path
+
+import (
+	"fmt"
+
+	"gyrophane/core/bias"
+	"gyrophane/core/paint"
+)
+
+// Weaker is the paint of which it takes more to get half way in contrast: the
+// one to start from, since a mixture can only be added to.
+func (p *Path) Weaker() *paint.Paint {
+	if p.ShareAt(0.5, ByContrast) <= 0.5 {
+		return p.A
+	}
+	return p.B
+}
+
+// Mixing tells in order how to mix a recipe: let-downs first, then from the
+// weaker paint, the stronger one a trace at a time.
+func (p *Path) Mixing(r Recipe) []string {
+	if len(r.Parts) == 1 {
+		return []string{fmt.Sprintf("Straight from the tube: the %s as it comes.", bias.ShortName(r.Parts[0].Paint))}
+	}
+	first, second := r.Parts[0], r.Parts[1]
+	if second.In == nil && (first.In != nil || first.Paint != p.Weaker()) {
+		first, second = second, first
+	}
+	var out []string
+	what := "the " + bias.ShortName(second.Paint)
+	if second.In != nil {
+		out = append(out, fmt.Sprintf("Let the %s down first: 1 part in %d parts of the %s.", bias.ShortName(second.Paint), second.Thin, bias.ShortName(second.In)))
+		what = "this let-down"
+	}
+	ma, mb := first.Paint.Alone(), second.Paint.Alone()
+	wordA, wordB := ma.Undertone().HueWord(), mb.Undertone().HueWord()
+	if wordA == wordB {
+		wordA, wordB = bias.ShortName(first.Paint), bias.ShortName(second.Paint)
+	}
+	return append(out,
+		fmt.Sprintf("Lay out %s of the %s, the weaker paint here.", count(first.Parts), bias.ShortName(first.Paint)),
+		fmt.Sprintf("Bring in %s a trace at a time, up to %s.", what, count(second.Parts)),
+		fmt.Sprintf("Too near %s: more of the %s. Still too near %s: more of %s.", wordB, bias.ShortName(first.Paint), wordA, what))
+}
+
+func count(parts int) string {
+	if parts == 1 {
+		return "1 part"
+	}
+	return fmt.Sprintf("%d parts", parts)
+}

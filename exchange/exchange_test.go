@@ -1,0 +1,202 @@
+package exchange
+
+import (
+	"encoding/json"
+	"math"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+)
+
+func view(t testing.TB, medium, light, judged string) View {
+	t.Helper()
+	v, err := ParseView(medium, light, judged)
+	require.NoError(t, err)
+	return v
+}
+
+func parts(t testing.TB, texts ...string) []paint.Part {
+	t.Helper()
+	p, err := ParseParts(texts)
+	require.NoError(t, err)
+	return p
+}
+
+func TestParseParts(t *testing.T) {
+	got := parts(t, "PB15:3=2.5", "pw6= 3", "PBr7-raw-umber=1e2")
+	require.Len(t, got, 3)
+	assert.Equal(t, "PB15:3", got[0].Paint.ID)
+	assert.Equal(t, 2.5, got[0].Parts)
+	assert.Equal(t, 100.0, got[2].Parts)
+	for text, says := range map[string]string{
+		"PB29":                                  "PAINT=PARTS",
+		"PB29=":                                 "must be a number",
+		"PB29=0":                                "from 0.000001 to 1000000",
+		"PB29=-3":                               "must be a number",
+		"PB29=NaN":                              "must be a number",
+		"PB29=Inf":                              "must be a number",
+		"PB29=1e400":                            "must be a number",
+		"PX1=1":                                 `unknown paint "PX1"`,
+		"=1":                                    "unknown paint",
+		"PBr7=1":                                "several paints",
+		"PB29=1,PB29=1":                         "stands twice",
+		"":                                      "at least one",
+		strings.Repeat("PB29=1,", 30) + "PW6=1": "at most 24",
+	} {
+		var texts []string
+		if text != "" {
+			texts = strings.Split(text, ",")
+		}
+		_, err := ParseParts(texts)
+		require.Error(t, err, text)
+		assert.ErrorAs(t, err, new(BadInput))
+		assert.Contains(t, err.Error(), says, text)
+		assert.NotContains(t, err.Error(), "\n")
+	}
+}
+
+func FuzzParseParts(f *testing.F) {
+	for _, seed := range []string{"PB29=1", "PB15:3=2.5,PW6=1", "=", "PB29==1", "PB29=0x1p4", "\x00=\xff", "PB29=1_0"} {
+		f.Add(seed)
+	}
+	f.Fuzz(func(t *testing.T, text string) {
+		got, err := ParseParts(strings.Split(text, ","))
+		if err != nil {
+			require.NotEmpty(t, err.Error())
+			return
+		}
+		m, err := View{Medium: paint.Media()[0]}.Mix(got)
+		require.NoError(t, err)
+		_, err = json.Marshal(m)
+		require.NoError(t, err, "no NaN may get out")
+	})
+}
+
+func TestParseView(t *testing.T) {
+	v := view(t, "OIL", "a", "wet")
+	assert.Equal(t, Conditions{"oil", "A", "wet"}, v.conditions())
+	for _, c := range [][3]string{{"mud", "D65", "dry"}, {"oil", "moon", "dry"}, {"oil", "D65", "damp"}} {
+		_, err := ParseView(c[0], c[1], c[2])
+		assert.Error(t, err, c)
+	}
+}
+
+func TestTheViewChangesDisplayedColoursOnly(t *testing.T) {
+	of := parts(t, "PB29=1", "PR122=2", "PW6=3")
+	day, err := view(t, "acrylic", "D65", "dry").Mix(of)
+	require.NoError(t, err)
+	lamp, err := view(t, "watercolour", "A", "wet").Mix(of)
+	require.NoError(t, err)
+	assert.NotEqual(t, day.Masstone, lamp.Masstone)
+	assert.NotEqual(t, day.AsPainted, lamp.AsPainted)
+	assert.Equal(t, day.Undertone, lamp.Undertone)
+	assert.Equal(t, day.Judgement, lamp.Judgement)
+	assert.Equal(t, day.Greyness, lamp.Greyness)
+	assert.Len(t, day.Spectrum, colour.Bands)
+	assert.Equal(t, "violet", day.HueWord)
+}
+
+func TestMixOfWhiteAndBlackIsNeutralAndHasNoGreyness(t *testing.T) {
+	m, err := view(t, "acrylic", "D65", "dry").Mix(parts(t, "PW6=9", "PBk7=1"))
+	require.NoError(t, err)
+	assert.Equal(t, "neutral", m.Verdict)
+	assert.Nil(t, m.Greyness)
+	assert.Nil(t, m.HueError)
+}
+
+func TestLibraryListsWhatAPainterLooksFor(t *testing.T) {
+	list := view(t, "acrylic", "D65", "dry").Library()
+	require.Len(t, list, len(paint.Library()))
+	byID := map[string]Paint{}
+	for _, p := range list {
+		byID[p.ID] = p
+		assert.NotEmpty(t, p.Caution, p.ID)
+		assert.Len(t, p.Ladder, ladderRungs)
+	}
+	assert.Equal(t, "violet", byID["PB29"].Lean.Toward)
+	assert.Equal(t, []string{"blue"}, byID["PB29"].Roles)
+	assert.Nil(t, byID["PW6"].Lean)
+	assert.True(t, byID["PY35"].Cautious)
+	assert.False(t, byID["PY74"].Cautious)
+	assert.Equal(t, "green", byID["PY150"].Lean.InWash)
+}
+
+func TestPair(t *testing.T) {
+	v := view(t, "acrylic", "D65", "dry")
+	find := func(id string) *paint.Paint { return parts(t, id+"=1")[0].Paint }
+	p, err := v.Pair(find("PR254"), find("PG7"), 5, path.ByHue)
+	require.NoError(t, err)
+	assert.Len(t, p.Steps, 5)
+	assert.Equal(t, p.Steps[2], p.Middle, "the secondary is the middle step")
+	assert.Equal(t, p.Middle.Retention, p.Retention)
+	assert.Equal(t, "muddy", p.Verdict)
+	assert.Equal(t, "none", p.RuleOfThumb)
+	require.Len(t, p.MudZones, 1)
+	assert.Less(t, p.MudZones[0].From, p.MudZones[0].To)
+	assert.Equal(t, 0.0, p.Samples[0].Share)
+	assert.Equal(t, 1.0, p.Samples[len(p.Samples)-1].Share)
+
+	again, err := v.Mix(parts(t, "PR254=2", "PG7=1"))
+	require.NoError(t, err)
+	assert.Equal(t, []Ingredient{{Paint: "PR254", Name: "pyrrole red", Parts: 2}, {Paint: "PG7", Name: "phthalo green blue shade", Parts: 1}}, p.Middle.Parts)
+	assert.Equal(t, again.Colours, p.Middle.Colours, "a step shows what its parts make")
+
+	same, err := v.Pair(find("PB29"), find("PB29"), 3, path.ByHue)
+	require.NoError(t, err)
+	assert.True(t, same.NoDifferent)
+	assert.Equal(t, "neutral", same.Verdict)
+	for _, n := range []int{0, -1, 12} {
+		_, err = v.Pair(find("PB29"), find("PR122"), n, path.ByHue)
+		assert.ErrorContains(t, err, "from 1 to 11")
+	}
+}
+
+func TestWheel(t *testing.T) {
+	v := view(t, "watercolour", "D50", "wet")
+	s, err := FindTriad("PY184", "PR122", "PB15:3")
+	require.NoError(t, err)
+	w := v.Wheel(s, path.ByHue)
+	require.Len(t, w.Slots, 12)
+	assert.Equal(t, paint.LibraryVersion(), w.Library)
+	for i, slot := range w.Slots {
+		assert.Equal(t, slot.Wet, slot.AsPainted, "judged wet")
+		assert.Equal(t, i%4 == 0, slot.Lean != nil)
+		assert.NotEmpty(t, slot.Because)
+		assert.NotEmpty(t, slot.Mixing)
+	}
+	for _, section := range w.Sections {
+		assert.Equal(t, 0.0, section.Band[0].At)
+		assert.Equal(t, 1.0, section.Band[len(section.Band)-1].At)
+		for i := 1; i < len(section.Band); i++ {
+			assert.GreaterOrEqual(t, section.Band[i].At, section.Band[i-1].At)
+		}
+	}
+	_, err = json.Marshal(w)
+	require.NoError(t, err)
+
+	for _, c := range [][3]string{{"PY184", "nothing", "PB29"}, {"PY184", "PW6", "PB29"}, {"PB29", "PR122", "PB29"}} {
+		_, err := FindTriad(c[0], c[1], c[2])
+		assert.ErrorAs(t, err, new(BadInput), c)
+	}
+}
+
+func TestRoundLeavesNoNegativeZero(t *testing.T) {
+	assert.False(t, math.Signbit(round(-1e-9, 3)))
+	assert.Equal(t, 0.12, round(0.1234, 2))
+}
+
+func BenchmarkWheelAnswer(b *testing.B) {
+	v := view(b, "acrylic", "D65", "dry")
+	s, err := FindTriad("PY184", "PR254", "PB60")
+	require.NoError(b, err)
+	v.Wheel(s, path.ByHue)
+	for b.Loop() {
+		v.Wheel(s, path.ByHue)
+	}
+}

@@ -1,0 +1,131 @@
+package exchange
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+)
+
+// BadInput is an error in what somebody typed; its sentence says what, where
+// and what to do.
+type BadInput struct{ sentence string }
+
+func (e BadInput) Error() string { return e.sentence }
+
+func bad(format string, a ...any) error { return BadInput{fmt.Sprintf(format, a...)} }
+
+// Limits of what is read.
+const (
+	mostIngredients = 24
+	leastPart       = 1e-6
+	largestPart     = 1e6
+)
+
+// ParseParts reads ingredients written as PAINT=PARTS ("PB29=1", "PB15:3=2.5").
+func ParseParts(texts []string) ([]paint.Part, error) {
+	if len(texts) == 0 {
+		return nil, bad("name at least one paint, as PAINT=PARTS: PB29=1 PW6=3")
+	}
+	if len(texts) > mostIngredients {
+		return nil, bad("%d paints are more than anyone stirs together: give at most %d", len(texts), mostIngredients)
+	}
+	var parts []paint.Part
+	seen := map[string]bool{}
+	for _, text := range texts {
+		id, number, found := strings.Cut(text, "=")
+		if !found {
+			return nil, bad("%q: write a paint and its parts as PAINT=PARTS, like PB29=1", clip(text))
+		}
+		p, err := paint.Find(id)
+		if err != nil {
+			return nil, BadInput{err.Error()}
+		}
+		if seen[p.ID] {
+			return nil, bad("%s stands twice: add its parts together", p.ID)
+		}
+		seen[p.ID] = true
+		v, err := strconv.ParseFloat(strings.TrimSpace(number), 64)
+		if err != nil || math.IsNaN(v) || v < leastPart || v > largestPart {
+			return nil, bad("%s: parts must be a number from %s to %s, not %q", p.ID, plain(leastPart), plain(largestPart), clip(number))
+		}
+		parts = append(parts, paint.Part{Paint: p, Parts: v})
+	}
+	return parts, nil
+}
+
+func plain(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+
+func clip(s string) string {
+	if r := []rune(s); len(r) > 40 {
+		return string(r[:40]) + "..."
+	}
+	return s
+}
+
+// Ingredient is so many parts of a paint or of its let-down.
+type Ingredient struct {
+	Paint   string   `json:"paint"`
+	Name    string   `json:"name"`
+	Parts   float64  `json:"parts"`
+	LetDown *LetDown `json:"letDown,omitempty" doc:"the paint is first let down: 1 part of it in so many of another"`
+}
+
+// LetDown is 1 part of an ingredient in Parts parts of another paint.
+type LetDown struct {
+	In    string `json:"in"`
+	Parts int    `json:"parts"`
+}
+
+// Mixture is a mixture with all that is said of one.
+type Mixture struct {
+	Parts []Ingredient `json:"parts"`
+	Colours
+	Judgement
+}
+
+// Mix is the answer to "what do these parts make".
+type Mix struct {
+	Conditions
+	Mixture
+	Spectrum []float64 `json:"spectrum" doc:"reflectance of the masstone, 380 to 730 nm every 10 nm"`
+	Greyness *float64  `json:"greyness" doc:"null where it does not apply"`
+	HueError *float64  `json:"hueError" doc:"null where it does not apply"`
+	Ladder   []Rung    `json:"ladder"`
+}
+
+// Mix stirs paints together.
+func (v View) Mix(parts []paint.Part) (Mix, error) {
+	m, err := paint.Mix(parts...)
+	if err != nil {
+		return Mix{}, BadInput{err.Error()}
+	}
+	u := m.Undertone()
+	out := Mix{Conditions: v.conditions(), Mixture: Mixture{Colours: v.colours(&m, u), Judgement: judgement(u)}, Ladder: v.ladder(&m)}
+	for _, p := range parts {
+		out.Parts = append(out.Parts, Ingredient{Paint: p.Paint.ID, Name: p.Paint.Name, Parts: p.Parts})
+	}
+	for _, r := range m.Masstone() {
+		out.Spectrum = append(out.Spectrum, round(r, 6))
+	}
+	out.Greyness, out.HueError = prints(&m)
+	return out, nil
+}
+
+func ingredients(r path.Recipe) []Ingredient {
+	out := make([]Ingredient, len(r.Parts))
+	for i, p := range r.Parts {
+		out[i] = Ingredient{Paint: p.Paint.ID, Name: p.Paint.Name, Parts: float64(p.Parts)}
+		if p.In != nil {
+			out[i].LetDown = &LetDown{p.In.ID, p.Thin}
+		}
+	}
+	return out
+}
+
+func (v View) step(s path.Step) Mixture {
+	return Mixture{ingredients(s.Recipe), v.colours(&s.Mixture, s.Under), judgement(s.Under)}
+}

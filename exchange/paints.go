@@ -1,0 +1,96 @@
+package exchange
+
+import (
+	"math"
+
+	"gyrophane/core/bias"
+	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
+)
+
+// Paint is a paint as it is listed.
+type Paint struct {
+	ID       string `json:"id"`
+	CI       string `json:"ci" doc:"Colour Index name"`
+	Name     string `json:"name"`
+	Family   string `json:"family"`
+	Hiding   string `json:"hiding" enum:"opaque,semi,transparent"`
+	Strength int    `json:"strength" doc:"tinting strength of the class, 1 weak to 5 very strong"`
+	Colours
+	Judgement
+	Lean     *Lean    `json:"lean" doc:"null where there is no hue to lean"`
+	Greyness *float64 `json:"greyness" doc:"Preucil, 0 to 1; null where it does not apply"`
+	HueError *float64 `json:"hueError" doc:"Preucil, 0 to 1; null where it does not apply"`
+	Because  string   `json:"because"`
+	Caution  string   `json:"caution"`
+	Cautious bool     `json:"cautious" doc:"whether the class carries a special hazard"`
+	Roles    []string `json:"roles" doc:"the roles of a triad it belongs in"`
+	Ladder   []Rung   `json:"ladder"`
+}
+
+// Lean is how far, in OKLCh degrees, an undertone lies from its role's hinge.
+type Lean struct {
+	Degrees float64 `json:"degrees"`
+	Toward  string  `json:"toward" doc:"the neighbour it leans to, or centred"`
+	InWash  string  `json:"inWash,omitempty" doc:"where a thin wash leans the other way: the neighbour it leans to"`
+}
+
+// Rung is one step of a ladder, as painted.
+type Rung struct {
+	Share     float64 `json:"share" doc:"of the mixture beside white, 0.003 to 1"`
+	Thickness float64 `json:"thickness" doc:"of the film, 0 when opaque"`
+	SRGB      string  `json:"srgb"`
+}
+
+const ladderRungs = 9
+
+// Library lists every paint of the built-in library.
+func (v View) Library() []Paint {
+	out := make([]Paint, 0, len(paint.Library()))
+	for _, p := range paint.Library() {
+		out = append(out, v.Paint(p))
+	}
+	return out
+}
+
+// Paint describes one paint.
+func (v View) Paint(p *paint.Paint) Paint {
+	m := p.Alone()
+	u := m.Undertone()
+	out := Paint{
+		ID: p.ID, CI: p.CI, Name: p.Name, Family: string(bias.FamilyOf(p)), Hiding: p.Hiding, Strength: p.StrengthClass,
+		Colours: v.colours(&m, u), Judgement: judgement(u), Because: bias.Alone(p),
+		Caution: p.Caution, Cautious: p.CautionClass != "none", Roles: []string{}, Ladder: v.ladder(&m),
+	}
+	if l, ok := bias.LeanIn(p, ""); ok {
+		out.Lean = &Lean{round(l.Degrees, 1), l.Toward, l.InWash}
+	}
+	out.Greyness, out.HueError = prints(&m)
+	for _, r := range wheel.Roles {
+		if r.Accepts(p) {
+			out.Roles = append(out.Roles, string(r))
+		}
+	}
+	return out
+}
+
+func (v View) ladder(m *paint.Mixture) []Rung {
+	var out []Rung
+	for _, r := range m.Ladder(v.Medium, v.Wet, ladderRungs) {
+		rung := Rung{Share: round(r.Share, 4), SRGB: r.Spectrum.OKLab(v.Light).Screen().Hex}
+		if !math.IsInf(r.Thickness, 1) {
+			rung.Thickness = round(r.Thickness, 4)
+		}
+		out = append(out, rung)
+	}
+	return out
+}
+
+func prints(m *paint.Mixture) (greyness, hueError *float64) {
+	p, ok := bias.PrintOf(m)
+	if !ok {
+		return nil, nil
+	}
+	g, h := round(p.Greyness, 4), round(p.HueError, 4)
+	return &g, &h
+}
