@@ -18,6 +18,9 @@ const unbuilt = `<!doctype html>
 <p>Run <code>make demo</code> in the project folder; it builds everything and starts Gyrophane.</p>
 </html>`
 
+// noncePlace is what the build leaves in the page for the style nonce.
+const noncePlace = "__CSP_NONCE__"
+
 func (s *Server) frontEnd() {
 	files, built := ui.Files()
 	if !built {
@@ -47,6 +50,7 @@ func (s *Server) frontEnd() {
 			return fiber.ErrNotFound
 		}
 		c.Set(fiber.HeaderCacheControl, "no-store")
-		return c.Type("html", "utf-8").SendString(page)
+		nonce, _ := c.Locals(nonceKey{}).(string)
+		return c.Type("html", "utf-8").SendString(strings.ReplaceAll(page, noncePlace, nonce))
 	})
 }

@@ -2,6 +2,7 @@ package api
 
 import (
 	"encoding/json"
+	"log/slog"
 
 	"gyrophane/store"
 )
@@ -14,6 +15,6 @@ func OpenAPI() ([]byte, error) {
 		return nil, err
 	}
 	defer s.Close()
-	doc, err := json.MarshalIndent(New(s).api.OpenAPI(), "", "  ")
+	doc, err := json.MarshalIndent(New(s, Options{Log: slog.New(slog.DiscardHandler)}).api.OpenAPI(), "", "  ")
 	return append(doc, '\n'), err
 }

@@ -2,9 +2,12 @@ package api
 
 import (
 	"context"
+	"errors"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
+
+	"gyrophane/store"
 )
 
 // Profile is a painter as others see one.
@@ -15,24 +18,121 @@ type Profile struct {
 	Passphrase bool   `json:"passphrase" doc:"whether a passphrase is asked for"`
 }
 
-type profilesOutput struct {
-	Body struct {
-		Painters []Profile `json:"painters"`
-	}
+func profile(p store.Painter) Profile {
+	return Profile{p.ID, p.Name, p.Demo, p.PassphraseHash != ""}
+}
+
+// Session says who is painting here.
+type Session struct {
+	Painter *Profile `json:"painter" doc:"null when nobody has been chosen yet"`
+	Local   bool     `json:"local" doc:"the server listens on this machine only: painters are offered by name"`
+}
+
+type sessionOutput struct {
+	SetCookie http.Cookie `header:"Set-Cookie"`
+	Body      Session
 }
 
 func (s *Server) painterRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "listPainters", Method: http.MethodGet, Path: "/api/painters"},
-		func(ctx context.Context, _ *struct{}) (*profilesOutput, error) {
-			painters, err := s.store.Painters(ctx)
-			if err != nil {
-				return nil, huma.Error503ServiceUnavailable("the database does not answer")
-			}
-			out := &profilesOutput{}
-			out.Body.Painters = []Profile{}
-			for _, p := range painters {
-				out.Body.Painters = append(out.Body.Painters, Profile{ID: p.ID, Name: p.Name, Demo: p.Demo, Passphrase: p.PassphraseHash != ""})
+	huma.Register(s.api, huma.Operation{OperationID: "session", Method: http.MethodGet, Path: "/api/session", Metadata: open},
+		func(ctx context.Context, _ *struct{}) (*struct{ Body Session }, error) {
+			out := &struct{ Body Session }{Session{Local: s.Local}}
+			if p, ok := ctx.Value(painterKey{}).(store.Painter); ok {
+				who := profile(p)
+				out.Body.Painter = &who
 			}
 			return out, nil
 		})
+
+	huma.Register(s.api, huma.Operation{OperationID: "painters", Method: http.MethodGet, Path: "/api/painters", Metadata: open},
+		func(ctx context.Context, _ *struct{}) (*struct{ Body []Profile }, error) {
+			out := &struct{ Body []Profile }{[]Profile{}}
+			if !s.Local {
+				return out, nil // beyond loopback nobody is told who paints here
+			}
+			painters, err := s.store.Painters(ctx)
+			for _, p := range painters {
+				out.Body = append(out.Body, profile(p))
+			}
+			return out, s.refusal(err)
+		})
+
+	type newPainter struct {
+		Body struct {
+			Name       string `json:"name" maxLength:"200"`
+			Passphrase string `json:"passphrase,omitempty" maxLength:"200"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "newPainter", Method: http.MethodPost, Path: "/api/painters", Metadata: open},
+		func(ctx context.Context, in *newPainter) (*sessionOutput, error) {
+			if !s.Local && in.Body.Passphrase == "" {
+				return nil, huma.Error422UnprocessableEntity("Others can reach this server, so a painter needs a passphrase.")
+			}
+			p, err := s.store.CreatePainter(ctx, in.Body.Name, in.Body.Passphrase)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			return s.enter(ctx, p)
+		})
+
+	type signIn struct {
+		Body struct {
+			Painter    int64  `json:"painter,omitempty" doc:"by id, or else by name"`
+			Name       string `json:"name,omitempty" maxLength:"200"`
+			Passphrase string `json:"passphrase,omitempty" maxLength:"200"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "signIn", Method: http.MethodPost, Path: "/api/session", Metadata: open},
+		func(ctx context.Context, in *signIn) (*sessionOutput, error) {
+			var p store.Painter
+			var err error
+			if in.Body.Painter != 0 && s.Local {
+				p, err = s.store.PainterByID(ctx, in.Body.Painter)
+			} else {
+				p, err = s.store.PainterByName(ctx, in.Body.Name)
+			}
+			if err != nil && !errors.Is(err, store.ErrNotFound) {
+				return nil, s.refusal(err)
+			}
+			if err != nil || !s.mayEnter(p) || !p.Opens(in.Body.Passphrase) {
+				return nil, huma.Error403Forbidden("That painter and passphrase do not go together.")
+			}
+			return s.enter(ctx, p)
+		})
+
+	huma.Register(s.api, huma.Operation{OperationID: "signOut", Method: http.MethodDelete, Path: "/api/session", Metadata: open},
+		func(context.Context, *struct{}) (*sessionOutput, error) {
+			return &sessionOutput{SetCookie: cookie("", -1), Body: Session{Local: s.Local}}, nil
+		})
+
+	type newPassphrase struct {
+		Body struct {
+			Present string `json:"present,omitempty" maxLength:"200" doc:"the passphrase until now"`
+			New     string `json:"new,omitempty" maxLength:"200" doc:"empty takes it away"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "setPassphrase", Method: http.MethodPut, Path: "/api/session/passphrase"},
+		func(ctx context.Context, in *newPassphrase) (*sessionOutput, error) {
+			p := painter(ctx)
+			if !p.Opens(in.Body.Present) {
+				return nil, huma.Error403Forbidden("That is not the present passphrase.")
+			}
+			if !s.Local && in.Body.New == "" {
+				return nil, huma.Error422UnprocessableEntity("Others can reach this server, so a painter needs a passphrase.")
+			}
+			p, err := s.store.SetPassphrase(ctx, p.ID, in.Body.New)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			return s.enter(ctx, p)
+		})
+}
+
+func (s *Server) enter(ctx context.Context, p store.Painter) (*sessionOutput, error) {
+	c, err := s.signIn(ctx, p)
+	if err != nil {
+		return nil, s.refusal(err)
+	}
+	who := profile(p)
+	return &sessionOutput{c, Session{&who, s.Local}}, nil
 }

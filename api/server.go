@@ -4,6 +4,7 @@ package api
 
 import (
 	"context"
+	"log/slog"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -12,34 +13,54 @@ import (
 	"gyrophane/store"
 )
 
+// Options say how a server stands in the world.
+type Options struct {
+	// Local says that it listens on loopback only: painters are then offered by
+	// name, and a passphrase is up to them.
+	Local bool
+	Log   *slog.Logger
+}
+
 // Server answers for one store.
 type Server struct {
+	Options
 	store *store.Store
 	app   *fiber.App
 	api   huma.API
+	keys  keyring
 }
 
+// largestBody is the most bytes a request may carry.
+const largestBody = 64 << 10
+
 // New builds the server: health, the API below /api, and the front end.
-func New(s *store.Store) *Server {
-	app := fiber.New(fiber.Config{
+func New(s *store.Store, o Options) *Server {
+	srv := &Server{Options: o, store: s}
+	srv.app = fiber.New(fiber.Config{
 		AppName:      "Gyrophane",
-		BodyLimit:    256 << 10,
+		BodyLimit:    largestBody,
 		ReadTimeout:  15 * time.Second,
 		WriteTimeout: 30 * time.Second,
 		IdleTimeout:  60 * time.Second,
 		Concurrency:  2048,
+		ErrorHandler: srv.problem,
 	})
+	srv.guards()
+	srv.app.Get("/healthz", func(c fiber.Ctx) error { return c.JSON(fiber.Map{"status": "alive"}) })
+	srv.app.Get("/readyz", srv.ready)
+
 	config := huma.DefaultConfig("Gyrophane", "1")
 	config.CreateHooks = nil
+	config.DocsPath, config.OpenAPIPath, config.SchemasPath = "", "", ""
 	huma.DefaultArrayNullable = false
-	config.DocsPath = ""
-	config.OpenAPIPath = ""
-	config.SchemasPath = ""
-	srv := &Server{store: s, app: app}
-	app.Get("/healthz", func(c fiber.Ctx) error { return c.JSON(fiber.Map{"status": "alive"}) })
-	app.Get("/readyz", srv.ready)
-	srv.api = huma.NewAPI(config, fiberAdapter{app})
+	srv.api = huma.NewAPI(config, fiberAdapter{srv.app})
+	srv.api.UseMiddleware(srv.whoPaints)
 	srv.painterRoutes()
+	srv.askRoutes()
+	srv.wheelRoutes()
+	srv.app.All("/api/*", func(fiber.Ctx) error {
+		return fiber.NewError(fiber.StatusNotFound, "There is nothing at this address of the API.")
+	})
 	srv.frontEnd()
 	return srv
 }
@@ -50,7 +71,7 @@ func (s *Server) App() *fiber.App { return s.app }
 func (s *Server) ready(c fiber.Ctx) error {
 	ctx, cancel := context.WithTimeout(c.Context(), 2*time.Second)
 	defer cancel()
-	if err := s.store.Ping(ctx); err != nil {
+	if err := s.store.Ready(ctx); err != nil {
 		return c.Status(fiber.StatusServiceUnavailable).JSON(fiber.Map{"status": "the database does not answer"})
 	}
 	return c.JSON(fiber.Map{"status": "ready"})

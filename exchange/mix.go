@@ -16,6 +16,24 @@ type BadInput struct{ sentence string }
 
 func (e BadInput) Error() string { return e.sentence }
 
+// FindPaint is paint.Find for what somebody typed.
+func FindPaint(id string) (*paint.Paint, error) {
+	p, err := paint.Find(id)
+	if err != nil {
+		return nil, BadInput{err.Error()}
+	}
+	return p, nil
+}
+
+// ParseSpacing is path.ParseSpacing for what somebody typed.
+func ParseSpacing(name string) (path.Spacing, error) {
+	s, err := path.ParseSpacing(name)
+	if err != nil {
+		return 0, BadInput{err.Error()}
+	}
+	return s, nil
+}
+
 func bad(format string, a ...any) error { return BadInput{fmt.Sprintf(format, a...)} }
 
 // Limits of what is read.
@@ -40,9 +58,9 @@ func ParseParts(texts []string) ([]paint.Part, error) {
 		if !found {
 			return nil, bad("%q: write a paint and its parts as PAINT=PARTS, like PB29=1", clip(text))
 		}
-		p, err := paint.Find(id)
+		p, err := FindPaint(id)
 		if err != nil {
-			return nil, BadInput{err.Error()}
+			return nil, err
 		}
 		if seen[p.ID] {
 			return nil, bad("%s stands twice: add its parts together", p.ID)

@@ -22,11 +22,11 @@ type View struct {
 func ParseView(medium, light, judged string) (View, error) {
 	m, err := paint.ParseMedium(medium)
 	if err != nil {
-		return View{}, err
+		return View{}, BadInput{err.Error()}
 	}
 	l, err := colour.ParseLight(light)
 	if err != nil {
-		return View{}, err
+		return View{}, BadInput{err.Error()}
 	}
 	if judged != "wet" && judged != "dry" {
 		return View{}, bad("judged %q: choose wet or dry", judged)

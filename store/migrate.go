@@ -33,6 +33,58 @@ var migrations = []*gormigrate.Migration{
 		},
 		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table secrets, painters`).Error },
 	},
+	{
+		// Foreign keys carry the owner along, so that the database itself
+		// refuses a wheel of one painter on a system of another.
+		ID: "0002_systems_and_wheels",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table systems (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					name text not null check (length(name) between 1 and 80),
+					kind text not null,
+					roles jsonb not null,
+					version integer not null default 1,
+					created_at timestamptz not null,
+					updated_at timestamptz not null,
+					unique (id, painter_id)
+				);
+				create index systems_painter on systems (painter_id);
+				create table wheels (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					system_id bigint not null,
+					name text not null check (length(name) between 1 and 80),
+					snapshot jsonb not null,
+					settings jsonb not null,
+					library_version text not null,
+					version integer not null default 1,
+					created_at timestamptz not null,
+					updated_at timestamptz not null,
+					unique (id, painter_id),
+					foreign key (system_id, painter_id) references systems (id, painter_id) on delete cascade
+				);
+				create index wheels_painter on wheels (painter_id);
+				create table wheel_versions (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null,
+					wheel_id bigint not null,
+					version integer not null,
+					back_to integer not null default 0,
+					refused boolean not null default false,
+					name text not null,
+					snapshot jsonb not null,
+					settings jsonb not null,
+					library_version text not null,
+					created_at timestamptz not null,
+					foreign key (wheel_id, painter_id) references wheels (id, painter_id) on delete cascade
+				);
+				create unique index wheel_versions_kept on wheel_versions (wheel_id, version) where not refused;
+				create index wheel_versions_wheel on wheel_versions (wheel_id, id);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table wheel_versions, wheels, systems`).Error },
+	},
 }
 
 // Migrate brings the schema up to date.
@@ -45,11 +97,13 @@ func (s *Store) Migrate(ctx context.Context) error {
 	if _, err := conn.ExecContext(ctx, "select pg_advisory_lock($1)", migrationLock); err != nil {
 		return fmt.Errorf("take the migration lock: %w", err)
 	}
-	defer conn.ExecContext(context.WithoutCancel(ctx), "select pg_advisory_unlock($1)", migrationLock) //nolint:errcheck // closing frees it too
+	// The lock lives as long as its connection's session, so it is given back.
+	defer conn.ExecContext(context.WithoutCancel(ctx), "select pg_advisory_unlock($1)", migrationLock)
 	options := *gormigrate.DefaultOptions
 	options.UseTransaction = true
 	if err := gormigrate.New(s.db.WithContext(ctx), &options, migrations).Migrate(); err != nil {
 		return fmt.Errorf("bring the tables up to date: %w", err)
 	}
+	s.migrated.Store(true)
 	return nil
 }

@@ -2,7 +2,19 @@ package store
 
 import (
 	"context"
+	"crypto/rand"
+	"crypto/subtle"
+	"encoding/base64"
+	"errors"
+	"fmt"
+	"strings"
 	"time"
+	"unicode"
+	"unicode/utf8"
+
+	"golang.org/x/crypto/argon2"
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
 )
 
 // Painter is whoever paints here: a profile that owns everything it makes.
@@ -10,13 +22,186 @@ type Painter struct {
 	ID             int64
 	Name           string
 	Demo           bool
-	PassphraseHash string
+	PassphraseHash string // argon2id, empty where none is asked for
 	CreatedAt      time.Time
+}
+
+// Refusal is a sentence about what was asked for and cannot be: what, where,
+// and what to do.
+type Refusal struct{ Sentence string }
+
+func (r Refusal) Error() string { return r.Sentence }
+
+// Limits of what a painter may keep.
+const (
+	longestName       = 80
+	shortestPass      = 8
+	longestPass       = 200
+	mostPainters      = 500
+	mostWheels        = 300
+	keptRefusedWrites = 20
+)
+
+// CleanName trims a name and refuses what cannot be one: 1 to 80 characters,
+// none of them control characters.
+func CleanName(what, name string) (string, error) {
+	name = strings.TrimSpace(name)
+	switch {
+	case name == "":
+		return "", Refusal{"Give the " + what + " a name."}
+	case utf8.RuneCountInString(name) > longestName:
+		return "", Refusal{fmt.Sprintf("The name of the %s is too long: %d characters at most.", what, longestName)}
+	case !utf8.ValidString(name) || strings.ContainsFunc(name, func(r rune) bool { return unicode.IsControl(r) || r == unicode.ReplacementChar }):
+		return "", Refusal{"The name of the " + what + " holds characters that cannot be shown; write it with letters, digits and signs."}
+	}
+	return name, nil
 }
 
 // Painters lists every profile by name, the demo painter first.
 func (s *Store) Painters(ctx context.Context) ([]Painter, error) {
 	var painters []Painter
-	err := s.db.WithContext(ctx).Order("demo desc, lower(name)").Find(&painters).Error
+	err := s.db.WithContext(ctx).Order("demo desc, lower(name)").Limit(mostPainters).Find(&painters).Error
 	return painters, err
+}
+
+// PainterByID finds a profile.
+func (s *Store) PainterByID(ctx context.Context, id int64) (Painter, error) {
+	return s.onePainter(ctx, "id = ?", id)
+}
+
+// PainterByName finds a profile by its name, in upper or lower case.
+func (s *Store) PainterByName(ctx context.Context, name string) (Painter, error) {
+	return s.onePainter(ctx, "lower(name) = lower(?)", name)
+}
+
+func (s *Store) onePainter(ctx context.Context, where string, value any) (Painter, error) {
+	var p Painter
+	err := s.db.WithContext(ctx).Where(where, value).Take(&p).Error
+	return p, known(err)
+}
+
+// CreatePainter makes a profile. The passphrase may be empty.
+func (s *Store) CreatePainter(ctx context.Context, name, passphrase string) (Painter, error) {
+	name, err := CleanName("painter", name)
+	if err != nil {
+		return Painter{}, err
+	}
+	p := Painter{Name: name}
+	if passphrase != "" {
+		if p.PassphraseHash, err = hashPassphrase(passphrase); err != nil {
+			return Painter{}, err
+		}
+	}
+	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		var n int64
+		if err := tx.Model(&Painter{}).Count(&n).Error; err != nil {
+			return err
+		}
+		if n >= mostPainters {
+			return Refusal{fmt.Sprintf("There are %d painters here already, which is the most.", mostPainters)}
+		}
+		return tx.Create(&p).Error
+	})
+	if errors.Is(err, gorm.ErrDuplicatedKey) {
+		return Painter{}, Refusal{fmt.Sprintf("There is a painter named %s already; choose another name.", name)}
+	}
+	return p, err
+}
+
+// SetPassphrase gives a profile a passphrase, or another one; an empty one
+// takes it away.
+func (s *Store) SetPassphrase(ctx context.Context, painter int64, passphrase string) (Painter, error) {
+	hash := ""
+	if passphrase != "" {
+		var err error
+		if hash, err = hashPassphrase(passphrase); err != nil {
+			return Painter{}, err
+		}
+	}
+	done := s.db.WithContext(ctx).Model(&Painter{}).Where("id = ? and not demo", painter).Update("passphrase_hash", hash)
+	if done.Error != nil {
+		return Painter{}, done.Error
+	}
+	if done.RowsAffected == 0 {
+		return Painter{}, Refusal{"The demo painter is everybody's and has no passphrase; make a painter of your own."}
+	}
+	return s.PainterByID(ctx, painter)
+}
+
+// The cost of argon2id: the second recommended option of RFC 9106.
+const (
+	argonTime   = 3
+	argonMemory = 64 << 10
+	argonLanes  = 2
+)
+
+// argonTurns bounds how many passphrases are worked on at once, and with it
+// the memory they take.
+var argonTurns = make(chan struct{}, 2)
+
+func argon(passphrase string, salt []byte) []byte {
+	argonTurns <- struct{}{}
+	defer func() { <-argonTurns }()
+	return argon2.IDKey([]byte(passphrase), salt, argonTime, argonMemory, argonLanes, 32)
+}
+
+func hashPassphrase(passphrase string) (string, error) {
+	if n := utf8.RuneCountInString(passphrase); n < shortestPass || len(passphrase) > longestPass {
+		return "", Refusal{fmt.Sprintf("A passphrase has %d to %d characters.", shortestPass, longestPass)}
+	}
+	salt := make([]byte, 16)
+	if _, err := rand.Read(salt); err != nil {
+		return "", err
+	}
+	enc := base64.RawStdEncoding
+	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, argonMemory, argonTime, argonLanes,
+		enc.EncodeToString(salt), enc.EncodeToString(argon(passphrase, salt))), nil
+}
+
+// Opens says whether a passphrase is this profile's. A profile without one
+// opens with none.
+func (p Painter) Opens(passphrase string) bool {
+	if p.PassphraseHash == "" {
+		return passphrase == ""
+	}
+	if len(passphrase) > longestPass {
+		return false
+	}
+	fields := strings.Split(p.PassphraseHash, "$")
+	if len(fields) != 6 {
+		return false
+	}
+	salt, err := base64.RawStdEncoding.DecodeString(fields[4])
+	if err != nil {
+		return false
+	}
+	want, err := base64.RawStdEncoding.DecodeString(fields[5])
+	return err == nil && subtle.ConstantTimeCompare(want, argon(passphrase, salt)) == 1
+}
+
+// SessionKey is the secret that sessions are signed with, made at first use.
+func (s *Store) SessionKey(ctx context.Context) ([]byte, error) {
+	type secret struct {
+		Name  string `gorm:"primaryKey"`
+		Value []byte
+	}
+	fresh := make([]byte, 32)
+	if _, err := rand.Read(fresh); err != nil {
+		return nil, err
+	}
+	row := secret{"session", fresh}
+	if err := s.db.WithContext(ctx).Clauses(clause.OnConflict{DoNothing: true}).Create(&row).Error; err != nil {
+		return nil, err
+	}
+	var kept secret
+	err := s.db.WithContext(ctx).Where("name = ?", "session").Take(&kept).Error
+	return kept.Value, err
+}
+
+// known turns the database's "no such row" into the store's.
+func known(err error) error {
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return ErrNotFound
+	}
+	return err
 }

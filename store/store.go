@@ -7,6 +7,7 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
+	"sync/atomic"
 	"time"
 
 	"github.com/jackc/pgx/v5"
@@ -23,8 +24,9 @@ var ErrNotFound = errors.New("not found")
 // Store is the database. It may be opened before the server is reachable;
 // queries then fail until it is.
 type Store struct {
-	db  *gorm.DB
-	sql *sql.DB
+	db       *gorm.DB
+	sql      *sql.DB
+	migrated atomic.Bool
 }
 
 // Open prepares a store for a PostgreSQL connection address
@@ -51,8 +53,13 @@ func Open(url string) (*Store, error) {
 	return &Store{db: db, sql: conn}, nil
 }
 
-// Ping asks the database whether it is there.
-func (s *Store) Ping(ctx context.Context) error { return s.sql.PingContext(ctx) }
+// Ready asks whether the database is there and its tables are up to date.
+func (s *Store) Ready(ctx context.Context) error {
+	if !s.migrated.Load() {
+		return errors.New("the tables are not up to date yet")
+	}
+	return s.sql.PingContext(ctx)
+}
 
 // Close gives the connections back.
 func (s *Store) Close() error { return s.sql.Close() }

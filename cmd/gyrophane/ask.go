@@ -9,8 +9,6 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"gyrophane/core/paint"
-	"gyrophane/core/path"
 	"gyrophane/exchange"
 )
 
@@ -99,15 +97,15 @@ func pairCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			school, err := path.ParseSpacing(spacing)
+			school, err := exchange.ParseSpacing(spacing)
 			if err != nil {
 				return err
 			}
-			a, err := paint.Find(args[0])
+			a, err := exchange.FindPaint(args[0])
 			if err != nil {
 				return err
 			}
-			b, err := paint.Find(args[1])
+			b, err := exchange.FindPaint(args[1])
 			if err != nil {
 				return err
 			}
@@ -148,7 +146,7 @@ func wheelCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			school, err := path.ParseSpacing(spacing)
+			school, err := exchange.ParseSpacing(spacing)
 			if err != nil {
 				return err
 			}

@@ -79,7 +79,8 @@ func serve(ctx context.Context, o serveOptions) error {
 	prepared := make(chan struct{})
 	go prepare(ctx, s, o.demo, log, prepared)
 
-	server := api.New(s)
+	local := listener.Addr().(*net.TCPAddr).IP.IsLoopback()
+	server := api.New(s, api.Options{Local: local, Log: log})
 	failed := make(chan error, 1)
 	go func() {
 		failed <- server.App().Listener(listener, fiber.ListenConfig{DisableStartupMessage: true})

@@ -31,6 +31,12 @@ type Ingredient struct {
 // second paint. Where none does, the paint of which a trace is wanted is first
 // let down, 1:9 or 1:19, in its partner.
 func (p *Path) Parts(share float64) Recipe {
+	switch share {
+	case 0:
+		return p.pure()
+	case 1:
+		return Recipe{Share: 1, Parts: []Ingredient{{Paint: p.B, Parts: 1}}}
+	}
 	at := p.At(share)
 	want := at.Brushed()
 	far := func(t float64) float64 {
@@ -56,11 +62,8 @@ func (p *Path) Parts(share float64) Recipe {
 	if r, ok := p.letDown(share, low, high, far); ok {
 		return r
 	}
-	// Nothing countable is near: the path begins or ends here.
-	if far(0) <= far(1) {
-		return p.pure()
-	}
-	return Recipe{Share: 1, Parts: []Ingredient{{Paint: p.B, Parts: 1}}}
+	// Less than 1 part in 800: nearer to an end than anyone can count.
+	return p.Parts(math.Round(share))
 }
 
 func (p *Path) pure() Recipe {

@@ -130,6 +130,8 @@ func TestATraceOfAStrongPaintIsLetDownFirst(t *testing.T) {
 	assert.Equal(t, "PB15:3", let.Paint.ID)
 	assert.Equal(t, "PW6", let.In.ID)
 	assert.InDelta(t, float64(let.Parts)/float64((let.Parts+r.Parts[0].Parts)*(let.Thin+1)), r.Share, 1e-12)
+	assert.Equal(t, []Ingredient{{Paint: p.A, Parts: 1}}, p.Parts(0).Parts, "the ends are the paints themselves")
+	assert.Equal(t, []Ingredient{{Paint: p.B, Parts: 1}}, p.Parts(1).Parts)
 	back := of(t, "PB15:3", "PW6").Parts(0.996)
 	require.NotNil(t, back.Parts[0].In, "the same from the other end")
 	assert.InDelta(t, 1-r.Share, back.Share, 1e-12)

@@ -4,6 +4,22 @@
  */
 
 export interface paths {
+    "/api/mix": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["mix"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/painters": {
         parameters: {
             query?: never;
@@ -11,9 +27,153 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["listPainters"];
+        get: operations["painters"];
+        put?: never;
+        post: operations["newPainter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/paints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["paints"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pair"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["session"];
+        put?: never;
+        post: operations["signIn"];
+        delete: operations["signOut"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/passphrase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setPassphrase"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wheel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wheel"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wheels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wheels"];
+        put?: never;
+        post: operations["newWheel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wheels/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["keptWheel"];
+        put: operations["saveWheel"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wheels/{id}/refused/{refused}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["dropRefused"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wheels/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undoWheel"];
         delete?: never;
         options?: never;
         head?: never;
@@ -24,6 +184,28 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        BandPoint: {
+            /**
+             * Format: double
+             * @description how far along the section, 0 to 1, in the measure of the spacing
+             */
+            at: number;
+            hueWord: string;
+            /** Format: double */
+            retention: number;
+            /** @description #rrggbb */
+            undertone: string;
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+        };
+        Colour: {
+            /** @description brighter than the screen can show: chroma was reduced */
+            clipped: boolean;
+            lab: number[];
+            oklch: number[];
+            /** @description #rrggbb */
+            srgb: string;
+        };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
             location?: string;
@@ -65,6 +247,244 @@ export interface components {
              */
             type: string;
         };
+        Ingredient: {
+            /** @description the paint is first let down: 1 part of it in so many of another */
+            letDown?: components["schemas"]["LetDown"];
+            name: string;
+            paint: string;
+            /** Format: double */
+            parts: number;
+        };
+        KeptWheel: {
+            canUndo: boolean;
+            /** Format: int64 */
+            id: number;
+            /** @description version of the paint library at the last save */
+            library: string;
+            name: string;
+            /** @description saves made on an outdated version, kept until the painter chooses */
+            refused: components["schemas"]["Refused"][];
+            roles: components["schemas"]["Roles"];
+            /** Format: date-time */
+            saved: string;
+            settings: components["schemas"]["Settings"];
+            /**
+             * Format: int64
+             * @description a save names the version it was made on
+             */
+            version: number;
+        };
+        Lean: {
+            /** Format: double */
+            degrees: number;
+            /** @description where a thin wash leans the other way: the neighbour it leans to */
+            inWash?: string;
+            /** @description the neighbour it leans to, or centred */
+            toward: string;
+        };
+        LetDown: {
+            in: string;
+            /** Format: int64 */
+            parts: number;
+        };
+        Mix: {
+            asPainted: components["schemas"]["Colour"];
+            brushedOut: components["schemas"]["Colour"];
+            /**
+             * Format: double
+             * @description null where it does not apply
+             */
+            greyness: number | null;
+            /**
+             * Format: double
+             * @description null where it does not apply
+             */
+            hueError: number | null;
+            hueWord: string;
+            /** @enum {string} */
+            judged: "wet" | "dry";
+            ladder: components["schemas"]["Rung"][];
+            /**
+             * @description D65 daylight, D50 gallery, A warm lamp
+             * @enum {string}
+             */
+            light: "D65" | "D50" | "A";
+            masstone: components["schemas"]["Colour"];
+            /**
+             * @description medium of the colours as painted
+             * @enum {string}
+             */
+            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            parts: components["schemas"]["Ingredient"][];
+            /**
+             * Format: double
+             * @description undertone chroma over what the library can reach at this hue, 0 to 1
+             */
+            retention: number;
+            /** @description reflectance of the masstone, 380 to 730 nm every 10 nm */
+            spectrum: number[];
+            undertone: components["schemas"]["Colour"];
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /**
+             * Format: double
+             * @description degrees on the painter's circle: red 0, yellow 120, blue 240
+             */
+            wheelHue: number;
+        };
+        NewPainterBody: {
+            name: string;
+            passphrase?: string;
+        };
+        NewPassphraseBody: {
+            /** @description empty takes it away */
+            new?: string;
+            /** @description the passphrase until now */
+            present?: string;
+        };
+        Paint: {
+            asPainted: components["schemas"]["Colour"];
+            because: string;
+            brushedOut: components["schemas"]["Colour"];
+            caution: string;
+            /** @description whether the class carries a special hazard */
+            cautious: boolean;
+            /** @description Colour Index name */
+            ci: string;
+            family: string;
+            /**
+             * Format: double
+             * @description Preucil, 0 to 1; null where it does not apply
+             */
+            greyness: number | null;
+            /** @enum {string} */
+            hiding: "opaque" | "semi" | "transparent";
+            /**
+             * Format: double
+             * @description Preucil, 0 to 1; null where it does not apply
+             */
+            hueError: number | null;
+            hueWord: string;
+            id: string;
+            ladder: components["schemas"]["Rung"][];
+            /** @description null where there is no hue to lean */
+            lean: components["schemas"]["Lean"];
+            masstone: components["schemas"]["Colour"];
+            name: string;
+            /**
+             * Format: double
+             * @description undertone chroma over what the library can reach at this hue, 0 to 1
+             */
+            retention: number;
+            /** @description the roles of a triad it belongs in */
+            roles: string[];
+            /**
+             * Format: int64
+             * @description tinting strength of the class, 1 weak to 5 very strong
+             */
+            strength: number;
+            undertone: components["schemas"]["Colour"];
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /**
+             * Format: double
+             * @description degrees on the painter's circle: red 0, yellow 120, blue 240
+             */
+            wheelHue: number;
+        };
+        Pair: {
+            a: components["schemas"]["Paint"];
+            b: components["schemas"]["Paint"];
+            because: string;
+            /** @description softened or worse */
+            dullStretches: components["schemas"]["Stretch"][];
+            /** @enum {string} */
+            judged: "wet" | "dry";
+            /**
+             * @description D65 daylight, D50 gallery, A warm lamp
+             * @enum {string}
+             */
+            light: "D65" | "D50" | "A";
+            /**
+             * Format: double
+             * @description least retention between the first and the last step
+             */
+            lowest: number;
+            /**
+             * @description medium of the colours as painted
+             * @enum {string}
+             */
+            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /** @description the secondary, half way */
+            middle: components["schemas"]["PathStep"];
+            mudZones: components["schemas"]["Stretch"][];
+            /** @description the two cannot be told apart: steps are the first paint, without a verdict */
+            noDifferent: boolean;
+            /**
+             * Format: double
+             * @description of the secondary
+             */
+            retention: number;
+            /** @enum {string} */
+            ruleOfThumb: "bright" | "moderate" | "dull" | "none";
+            samples: components["schemas"]["PathSample"][];
+            /** @enum {string} */
+            spacing: "hue" | "contrast" | "parts";
+            steps: components["schemas"]["PathStep"][];
+            /**
+             * @description of the secondary
+             * @enum {string}
+             */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+        };
+        PathSample: {
+            asPainted: components["schemas"]["Colour"];
+            brushedOut: components["schemas"]["Colour"];
+            hueWord: string;
+            masstone: components["schemas"]["Colour"];
+            parts: components["schemas"]["Ingredient"][];
+            /**
+             * Format: double
+             * @description undertone chroma over what the library can reach at this hue, 0 to 1
+             */
+            retention: number;
+            /**
+             * Format: double
+             * @description of the second paint, by volume, 0 to 1
+             */
+            share: number;
+            undertone: components["schemas"]["Colour"];
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /**
+             * Format: double
+             * @description degrees on the painter's circle: red 0, yellow 120, blue 240
+             */
+            wheelHue: number;
+        };
+        PathStep: {
+            asPainted: components["schemas"]["Colour"];
+            brushedOut: components["schemas"]["Colour"];
+            hueWord: string;
+            masstone: components["schemas"]["Colour"];
+            mixing: string[];
+            parts: components["schemas"]["Ingredient"][];
+            /**
+             * Format: double
+             * @description undertone chroma over what the library can reach at this hue, 0 to 1
+             */
+            retention: number;
+            /** Format: double */
+            share: number;
+            undertone: components["schemas"]["Colour"];
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /**
+             * Format: double
+             * @description degrees on the painter's circle: red 0, yellow 120, blue 240
+             */
+            wheelHue: number;
+        };
         Profile: {
             demo: boolean;
             /** Format: int64 */
@@ -73,8 +493,200 @@ export interface components {
             /** @description whether a passphrase is asked for */
             passphrase: boolean;
         };
-        ProfilesOutputBody: {
-            painters: components["schemas"]["Profile"][];
+        Refused: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            roles: components["schemas"]["Roles"];
+            /** Format: date-time */
+            saved: string;
+            settings: components["schemas"]["Settings"];
+        };
+        Roles: {
+            blue: string;
+            red: string;
+            yellow: string;
+        };
+        Rung: {
+            /**
+             * Format: double
+             * @description of the mixture beside white, 0.003 to 1
+             */
+            share: number;
+            srgb: string;
+            /**
+             * Format: double
+             * @description of the film, 0 when opaque
+             */
+            thickness: number;
+        };
+        SaveBody: {
+            name: string;
+            /**
+             * Format: int64
+             * @description a refused version that this save settles
+             */
+            resolves?: number;
+            roles: components["schemas"]["Roles"];
+            settings: components["schemas"]["Settings"];
+            /**
+             * Format: int64
+             * @description the version this change was made on
+             */
+            version: number;
+        };
+        Section: {
+            /** @description the path, for drawing */
+            band: components["schemas"]["BandPoint"][];
+            /** @description paint */
+            from: string;
+            /**
+             * Format: double
+             * @description least retention between the first and the last step
+             */
+            lowest: number;
+            mudZones: components["schemas"]["Stretch"][];
+            to: string;
+            /** @description the paint to start mixing from */
+            weaker: string;
+        };
+        Session: {
+            /** @description the server listens on this machine only: painters are offered by name */
+            local: boolean;
+            /** @description null when nobody has been chosen yet */
+            painter: components["schemas"]["Profile"];
+        };
+        Settings: {
+            /** @enum {string} */
+            judged: "wet" | "dry";
+            /**
+             * @description D65 daylight, D50 gallery, A warm lamp
+             * @enum {string}
+             */
+            light: "D65" | "D50" | "A";
+            /**
+             * @description medium of the colours as painted
+             * @enum {string}
+             */
+            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /** @enum {string} */
+            spacing: "hue" | "contrast" | "parts";
+        };
+        SignInBody: {
+            name?: string;
+            /**
+             * Format: int64
+             * @description by id, or else by name
+             */
+            painter?: number;
+            passphrase?: string;
+        };
+        Slot: {
+            asPainted: components["schemas"]["Colour"];
+            because: string;
+            brushedOut: components["schemas"]["Colour"];
+            /**
+             * Format: int64
+             * @description index of the slot across the wheel
+             */
+            complement: number;
+            /** @description as painted, dry */
+            dry: components["schemas"]["Colour"];
+            hueWord: string;
+            /** Format: int64 */
+            index: number;
+            /**
+             * Format: double
+             * @description OKLab distance of the brushed-out colours to the next slot
+             */
+            jump: number;
+            /** @description over 1.6 times the wheel's median, and over 0.06 */
+            jumps: boolean;
+            /** @enum {string} */
+            kind: "primary" | "secondary" | "tertiary";
+            ladder: components["schemas"]["Rung"][];
+            /** @description of a primary, in its role */
+            lean: components["schemas"]["Lean"];
+            masstone: components["schemas"]["Colour"];
+            mixing: string[];
+            name: string;
+            paints: string[];
+            parts: components["schemas"]["Ingredient"][];
+            /**
+             * Format: double
+             * @description undertone chroma over what the library can reach at this hue, 0 to 1
+             */
+            retention: number;
+            undertone: components["schemas"]["Colour"];
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /** @description as painted, wet */
+            wet: components["schemas"]["Colour"];
+            /**
+             * Format: double
+             * @description degrees on the painter's circle: red 0, yellow 120, blue 240
+             */
+            wheelHue: number;
+        };
+        Stretch: {
+            /**
+             * Format: double
+             * @description share of the second paint
+             */
+            from: number;
+            fromParts: components["schemas"]["Ingredient"][];
+            fromWord: string;
+            /** Format: double */
+            lowest: number;
+            /** Format: double */
+            to: number;
+            toParts: components["schemas"]["Ingredient"][];
+            toWord: string;
+        };
+        UndoBody: {
+            /**
+             * Format: int64
+             * @description the version to take back
+             */
+            version: number;
+        };
+        Wheel: {
+            /** @enum {string} */
+            judged: "wet" | "dry";
+            /** @description version of the paint library it was worked out with */
+            library: string;
+            /**
+             * @description D65 daylight, D50 gallery, A warm lamp
+             * @enum {string}
+             */
+            light: "D65" | "D50" | "A";
+            /**
+             * Format: double
+             * @description OKLab
+             */
+            medianJump: number;
+            /**
+             * @description medium of the colours as painted
+             * @enum {string}
+             */
+            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            sections: components["schemas"]["Section"][];
+            slots: components["schemas"]["Slot"][];
+            /** @enum {string} */
+            spacing: "hue" | "contrast" | "parts";
+        };
+        WheelContent: {
+            name: string;
+            roles: components["schemas"]["Roles"];
+            settings: components["schemas"]["Settings"];
+        };
+        WheelEntry: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            roles: components["schemas"]["Roles"];
+            /** Format: date-time */
+            saved: string;
         };
     };
     responses: never;
@@ -85,7 +697,42 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    listPainters: {
+    mix: {
+        parameters: {
+            query: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                /** @description PAINT=PARTS, with commas between */
+                parts: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Mix"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    painters: {
         parameters: {
             query?: never;
             header?: never;
@@ -100,7 +747,472 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProfilesOutputBody"];
+                    "application/json": components["schemas"]["Profile"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    newPainter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPainterBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Set-Cookie"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    paints: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Paint"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    pair: {
+        parameters: {
+            query: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                spacing?: "hue" | "contrast" | "parts";
+                /** @description paint */
+                a: string;
+                /** @description paint */
+                b: string;
+                steps?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pair"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    signIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Set-Cookie"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    signOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Set-Cookie"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    setPassphrase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassphraseBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Set-Cookie"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    wheel: {
+        parameters: {
+            query: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                spacing?: "hue" | "contrast" | "parts";
+                yellow: string;
+                red: string;
+                blue: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Wheel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    wheels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WheelEntry"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    newWheel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WheelContent"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptWheel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    keptWheel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptWheel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    saveWheel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptWheel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    dropRefused: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                refused: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptWheel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    undoWheel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UndoBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptWheel"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,114 @@
+package api
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"gyrophane/core/path"
+	"gyrophane/exchange"
+)
+
+// Look is how a question wants its colours shown.
+type Look struct {
+	Medium string `query:"medium" default:"acrylic" enum:"watercolour,gouache,tempera,acrylic,oil"`
+	Light  string `query:"light" default:"D65" enum:"D65,D50,A"`
+	Judged string `query:"judged" default:"dry" enum:"wet,dry"`
+}
+
+func (l Look) view() (exchange.View, error) { return exchange.ParseView(l.Medium, l.Light, l.Judged) }
+
+// Spaced is a question about steps.
+type Spaced struct {
+	Spacing string `query:"spacing" default:"hue" enum:"hue,contrast,parts"`
+}
+
+func (l Spaced) spacing() (path.Spacing, error) { return exchange.ParseSpacing(l.Spacing) }
+
+type mixInput struct {
+	Look
+	Parts []string `query:"parts" required:"true" maxItems:"24" doc:"PAINT=PARTS, with commas between"`
+}
+
+type pairInput struct {
+	Look
+	Spaced
+	A     string `query:"a" required:"true" maxLength:"60" doc:"paint"`
+	B     string `query:"b" required:"true" maxLength:"60" doc:"paint"`
+	Steps int    `query:"steps" default:"3" minimum:"1" maximum:"11"`
+}
+
+type wheelInput struct {
+	Look
+	Spaced
+	Yellow string `query:"yellow" required:"true" maxLength:"60"`
+	Red    string `query:"red" required:"true" maxLength:"60"`
+	Blue   string `query:"blue" required:"true" maxLength:"60"`
+}
+
+// askRoutes answer what only needs computing: nothing is kept, nobody's rows
+// are read.
+func (s *Server) askRoutes() {
+	ask(s, "paints", func(in *Look) ([]exchange.Paint, error) {
+		v, err := in.view()
+		if err != nil {
+			return nil, err
+		}
+		return v.Library(), nil
+	})
+	ask(s, "mix", func(in *mixInput) (out exchange.Mix, err error) {
+		v, err := in.view()
+		if err != nil {
+			return out, err
+		}
+		parts, err := exchange.ParseParts(in.Parts)
+		if err != nil {
+			return out, err
+		}
+		return v.Mix(parts)
+	})
+	ask(s, "pair", func(in *pairInput) (out exchange.Pair, err error) {
+		v, err := in.view()
+		if err != nil {
+			return out, err
+		}
+		spacing, err := in.spacing()
+		if err != nil {
+			return out, err
+		}
+		a, err := exchange.FindPaint(in.A)
+		if err != nil {
+			return out, err
+		}
+		b, err := exchange.FindPaint(in.B)
+		if err != nil {
+			return out, err
+		}
+		return v.Pair(a, b, in.Steps, spacing)
+	})
+	ask(s, "wheel", func(in *wheelInput) (out exchange.Wheel, err error) {
+		v, err := in.view()
+		if err != nil {
+			return out, err
+		}
+		spacing, err := in.spacing()
+		if err != nil {
+			return out, err
+		}
+		system, err := exchange.FindTriad(in.Yellow, in.Red, in.Blue)
+		if err != nil {
+			return out, err
+		}
+		return v.Wheel(system, spacing), nil
+	})
+}
+
+// ask registers a question under /api/name.
+func ask[In, Out any](s *Server, name string, answer func(*In) (Out, error)) {
+	op := huma.Operation{OperationID: name, Method: http.MethodGet, Path: "/api/" + name, Metadata: anyones}
+	huma.Register(s.api, op, func(_ context.Context, in *In) (*struct{ Body Out }, error) {
+		out, err := answer(in)
+		return &struct{ Body Out }{out}, s.refusal(err)
+	})
+}

@@ -1,0 +1,82 @@
+package api
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/gofiber/fiber/v3"
+
+	"gyrophane/exchange"
+	"gyrophane/store"
+)
+
+// problem answers a failed request with a problem document (RFC 9457).
+func (s *Server) problem(c fiber.Ctx, err error) error {
+	status, detail := http.StatusInternalServerError, "Something went wrong on the server; what you did before is kept."
+	var known *fiber.Error
+	if errors.As(err, &known) {
+		status, detail = known.Code, known.Message
+		switch status {
+		case http.StatusRequestEntityTooLarge:
+			detail = "The request is too large: 64 kB at most."
+		case http.StatusNotFound:
+			if known == fiber.ErrNotFound {
+				detail = "There is nothing at this address."
+			}
+		}
+	} else {
+		s.Log.Error("request failed", "path", c.Path(), "error", err.Error())
+	}
+	return c.Status(status).JSON(huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: detail}, "application/problem+json")
+}
+
+// init makes Huma's validation errors one sentence: where, what is wrong, and
+// what was given.
+func init() {
+	plain := huma.NewError
+	huma.NewError = func(status int, message string, errs ...error) huma.StatusError {
+		var sentences []string
+		for _, err := range errs {
+			var detail *huma.ErrorDetail
+			if !errors.As(err, &detail) {
+				continue
+			}
+			at := detail.Location[strings.LastIndex(detail.Location, ".")+1:]
+			given := ""
+			if detail.Value != nil && detail.Value != "" {
+				given = fmt.Sprintf(", not %.40v", detail.Value)
+			}
+			sentences = append(sentences, at+": "+detail.Message+given)
+		}
+		if len(sentences) > 0 {
+			return plain(status, strings.Join(sentences, "; "))
+		}
+		return plain(status, message, errs...)
+	}
+}
+
+// refusal turns what the core and the store refuse into problem documents.
+func (s *Server) refusal(err error) error {
+	var refusal store.Refusal
+	var conflict store.Conflict
+	var typed exchange.BadInput
+	switch {
+	case err == nil:
+		return nil
+	case errors.As(err, &refusal), errors.As(err, &typed):
+		return huma.Error422UnprocessableEntity(err.Error())
+	case errors.As(err, &conflict):
+		return huma.Error409Conflict("This wheel was changed elsewhere in the meantime. Both versions are kept: choose one.")
+	case errors.Is(err, store.ErrNothingToUndo):
+		return huma.Error422UnprocessableEntity("There is nothing to undo: this is how the wheel began.")
+	case errors.Is(err, store.ErrNotFound):
+		return huma.Error404NotFound("There is no such thing here, or it is another painter's.")
+	case store.Unavailable(err):
+		return huma.Error503ServiceUnavailable("The database does not answer just now. Nothing is lost; it will be tried again.")
+	}
+	s.Log.Error("request failed", "error", err.Error())
+	return huma.Error500InternalServerError("Something went wrong on the server; what you did before is kept.")
+}

@@ -1,0 +1,277 @@
+package store_test
+
+import (
+	"context"
+	"sync"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/paint"
+	"gyrophane/store"
+	"gyrophane/store/storetest"
+)
+
+var ctx = context.Background()
+
+// fresh is a store on an empty, migrated database.
+func fresh(t *testing.T) *store.Store {
+	t.Helper()
+	return on(t, storetest.Database(t))
+}
+
+func on(t *testing.T, url string) *store.Store {
+	t.Helper()
+	s, err := store.Open(url)
+	require.NoError(t, err)
+	t.Cleanup(func() { require.NoError(t, s.Close()) })
+	require.NoError(t, s.Migrate(ctx))
+	return s
+}
+
+func painter(t *testing.T, s *store.Store, name string) store.Painter {
+	t.Helper()
+	p, err := s.CreatePainter(ctx, name, "")
+	require.NoError(t, err)
+	return p
+}
+
+var settings = store.Settings{Spacing: "hue", Medium: "acrylic", Light: "D65", Judged: "dry"}
+
+func content(name, blue string) store.Content {
+	return store.Content{Name: name, Snapshot: store.Roles{Yellow: "PY184", Red: "PR254", Blue: blue}, Settings: settings}
+}
+
+func wheel(t *testing.T, s *store.Store, p store.Painter) store.Wheel {
+	t.Helper()
+	w, err := s.CreateWheel(ctx, p.ID, content("Rock pool", "PB29"))
+	require.NoError(t, err)
+	return w
+}
+
+func TestMigrationsTakeTurnsAndRunOnce(t *testing.T) {
+	url := storetest.Database(t)
+	var wg sync.WaitGroup
+	for range 4 {
+		wg.Go(func() {
+			s, err := store.Open(url)
+			if assert.NoError(t, err) {
+				assert.NoError(t, s.Migrate(ctx))
+				assert.NoError(t, s.SeedDemo(ctx))
+				assert.NoError(t, s.Close())
+			}
+		})
+	}
+	wg.Wait()
+	painters, err := on(t, url).Painters(ctx)
+	require.NoError(t, err)
+	assert.Len(t, painters, 1)
+}
+
+func TestSeedingTwiceNeverOverwritesWhatWasEdited(t *testing.T) {
+	s := fresh(t)
+	require.NoError(t, s.SeedDemo(ctx))
+	demo, err := s.Painters(ctx)
+	require.NoError(t, err)
+	before, err := s.Wheels(ctx, demo[0].ID)
+	require.NoError(t, err)
+	require.NotEmpty(t, before)
+	edited, err := s.SaveWheel(ctx, demo[0].ID, before[0].ID, 1, content("My own name", "PB60"), 0)
+	require.NoError(t, err)
+	require.NoError(t, s.SeedDemo(ctx))
+	after, err := s.Wheels(ctx, demo[0].ID)
+	require.NoError(t, err)
+	assert.Len(t, after, len(before))
+	kept, err := s.Wheel(ctx, demo[0].ID, edited.ID)
+	require.NoError(t, err)
+	assert.Equal(t, "My own name", kept.Name)
+	for _, w := range before {
+		_, err := paint.Find(w.Snapshot.Blue)
+		assert.NoError(t, err, "demo wheels are of library paints")
+	}
+}
+
+func TestWheelIsKeptAsItWasLeft(t *testing.T) {
+	s := fresh(t)
+	p := painter(t, s, "Ada")
+	w := wheel(t, s, p)
+	assert.Equal(t, 1, w.Version)
+	assert.Equal(t, paint.LibraryVersion(), w.LibraryVersion)
+	c := content("Rock pool at ebb", "PB15:3")
+	c.Settings.Medium = "oil"
+	saved, err := s.SaveWheel(ctx, p.ID, w.ID, 1, c, 0)
+	require.NoError(t, err)
+	assert.Equal(t, 2, saved.Version)
+	got, err := s.Wheel(ctx, p.ID, w.ID)
+	require.NoError(t, err)
+	c.LibraryVersion = paint.LibraryVersion()
+	assert.Equal(t, c, got.Content)
+}
+
+func TestStaleSaveIsRefusedAndBothVersionsAreKept(t *testing.T) {
+	s := fresh(t)
+	p := painter(t, s, "Ada")
+	w := wheel(t, s, p)
+	_, err := s.SaveWheel(ctx, p.ID, w.ID, 1, content("From the first tab", "PB60"), 0)
+	require.NoError(t, err)
+
+	_, err = s.SaveWheel(ctx, p.ID, w.ID, 1, content("From the second tab", "PB28"), 0)
+	var conflict store.Conflict
+	require.ErrorAs(t, err, &conflict)
+	assert.Equal(t, "From the first tab", conflict.Current.Name)
+	assert.Equal(t, "From the second tab", conflict.Kept.Name)
+
+	now, err := s.Wheel(ctx, p.ID, w.ID)
+	require.NoError(t, err)
+	assert.Equal(t, "From the first tab", now.Name)
+	refused, err := s.Refused(ctx, p.ID, w.ID)
+	require.NoError(t, err)
+	require.Len(t, refused, 1)
+	assert.Equal(t, "PB28", refused[0].Snapshot.Blue)
+
+	settled, err := s.SaveWheel(ctx, p.ID, w.ID, 2, refused[0].Content, refused[0].ID)
+	require.NoError(t, err)
+	assert.Equal(t, "From the second tab", settled.Name)
+	refused, err = s.Refused(ctx, p.ID, w.ID)
+	require.NoError(t, err)
+	assert.Empty(t, refused, "taking the refused version settles it")
+}
+
+func TestOfManySavesOnOneVersionExactlyOneGoesThrough(t *testing.T) {
+	s := fresh(t)
+	p := painter(t, s, "Ada")
+	w := wheel(t, s, p)
+	var wg sync.WaitGroup
+	var mu sync.Mutex
+	through := 0
+	for range 30 {
+		wg.Go(func() {
+			_, err := s.SaveWheel(ctx, p.ID, w.ID, 1, content("At once", "PB60"), 0)
+			mu.Lock()
+			defer mu.Unlock()
+			if err == nil {
+				through++
+			} else {
+				assert.ErrorAs(t, err, new(store.Conflict))
+			}
+		})
+	}
+	wg.Wait()
+	assert.Equal(t, 1, through)
+	refused, err := s.Refused(ctx, p.ID, w.ID)
+	require.NoError(t, err)
+	assert.Len(t, refused, 20, "the newest are kept, not without end")
+}
+
+func TestUndoGoesBackStepByStep(t *testing.T) {
+	s := fresh(t)
+	p := painter(t, s, "Ada")
+	w := wheel(t, s, p)
+	for i, blue := range []string{"PB60", "PB28"} {
+		var err error
+		w, err = s.SaveWheel(ctx, p.ID, w.ID, i+1, content("Rock pool", blue), 0)
+		require.NoError(t, err)
+	}
+	for _, want := range []string{"PB60", "PB29"} {
+		can, err := s.CanUndo(ctx, w)
+		require.NoError(t, err)
+		assert.True(t, can)
+		w, err = s.UndoWheel(ctx, p.ID, w.ID, w.Version)
+		require.NoError(t, err)
+		assert.Equal(t, want, w.Snapshot.Blue)
+	}
+	can, err := s.CanUndo(ctx, w)
+	require.NoError(t, err)
+	assert.False(t, can)
+	_, err = s.UndoWheel(ctx, p.ID, w.ID, w.Version)
+	assert.ErrorIs(t, err, store.ErrNothingToUndo)
+	_, err = s.UndoWheel(ctx, p.ID, w.ID, 1)
+	assert.ErrorAs(t, err, new(store.Refusal), "undo on an outdated version is refused")
+
+	w, err = s.SaveWheel(ctx, p.ID, w.ID, w.Version, content("Rock pool", "PB16"), 0)
+	require.NoError(t, err)
+	w, err = s.UndoWheel(ctx, p.ID, w.ID, w.Version)
+	require.NoError(t, err)
+	assert.Equal(t, "PB29", w.Snapshot.Blue, "a change after undoing goes back to where it was made")
+}
+
+func TestNothingOfAnotherPainterCanBeReachedOrChanged(t *testing.T) {
+	s := fresh(t)
+	ada, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
+	w := wheel(t, s, ada)
+	_, err := s.SaveWheel(ctx, ada.ID, w.ID, 9, content("Refused", "PB60"), 0)
+	require.ErrorAs(t, err, new(store.Conflict))
+	refused, err := s.Refused(ctx, ada.ID, w.ID)
+	require.NoError(t, err)
+
+	_, err = s.Wheel(ctx, eve.ID, w.ID)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	_, err = s.SaveWheel(ctx, eve.ID, w.ID, 1, content("Mine now", "PB60"), 0)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	_, err = s.UndoWheel(ctx, eve.ID, w.ID, 1)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	assert.ErrorIs(t, s.DropRefused(ctx, eve.ID, w.ID, refused[0].ID), store.ErrNotFound)
+	list, err := s.Wheels(ctx, eve.ID)
+	require.NoError(t, err)
+	assert.Empty(t, list)
+	theirs, err := s.Refused(ctx, eve.ID, w.ID)
+	require.NoError(t, err)
+	assert.Empty(t, theirs)
+
+	now, err := s.Wheel(ctx, ada.ID, w.ID)
+	require.NoError(t, err)
+	assert.Equal(t, w.Content, now.Content)
+}
+
+func TestPainters(t *testing.T) {
+	s := fresh(t)
+	p, err := s.CreatePainter(ctx, "  Ada  ", "wet on wet 1")
+	require.NoError(t, err)
+	assert.Equal(t, "Ada", p.Name)
+	assert.NotContains(t, p.PassphraseHash, "wet on wet")
+	assert.True(t, p.Opens("wet on wet 1"))
+	for _, wrong := range []string{"", "wet on wet 2", string(make([]byte, 10_000))} {
+		assert.False(t, p.Opens(wrong))
+	}
+	open := painter(t, s, "Björn 青")
+	assert.True(t, open.Opens(""))
+	assert.False(t, open.Opens("anything"))
+
+	for name, says := range map[string]string{
+		"": "a name", "   ": "a name", "ada": "already", string(make([]rune, 81)): "too long", "a\nb": "cannot be shown", "\xff": "cannot be shown",
+	} {
+		_, err := s.CreatePainter(ctx, name, "")
+		assert.ErrorContains(t, err, says, "%q", name)
+	}
+	_, err = s.CreatePainter(ctx, "Short", "seven77")
+	assert.ErrorContains(t, err, "8 to 200")
+
+	changed, err := s.SetPassphrase(ctx, open.ID, "let it dry first")
+	require.NoError(t, err)
+	assert.True(t, changed.Opens("let it dry first"))
+	changed, err = s.SetPassphrase(ctx, open.ID, "")
+	require.NoError(t, err)
+	assert.True(t, changed.Opens(""))
+	require.NoError(t, s.SeedDemo(ctx))
+	demo, err := s.PainterByName(ctx, "TIDE-POOL STUDIO")
+	require.NoError(t, err)
+	_, err = s.SetPassphrase(ctx, demo.ID, "locked for everybody")
+	assert.ErrorContains(t, err, "everybody's")
+}
+
+func TestSessionKeyIsMadeOnce(t *testing.T) {
+	s := fresh(t)
+	a, err := s.SessionKey(ctx)
+	require.NoError(t, err)
+	b, err := s.SessionKey(ctx)
+	require.NoError(t, err)
+	assert.Len(t, a, 32)
+	assert.Equal(t, a, b)
+}
+
+func TestOpenRefusesAnAddressThatIsNone(t *testing.T) {
+	_, err := store.Open("mysql://nowhere")
+	assert.ErrorContains(t, err, "postgres://")
+	assert.NotContains(t, err.Error(), "nowhere", "a password in the address must not be printed")
+}

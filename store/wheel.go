@@ -1,0 +1,271 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+
+	"gyrophane/core/paint"
+)
+
+// Roles are the paints of a triad, by library id.
+type Roles struct {
+	Yellow string `json:"yellow"`
+	Red    string `json:"red"`
+	Blue   string `json:"blue"`
+}
+
+// Settings are the choices a wheel is looked at with.
+type Settings struct {
+	Spacing string `json:"spacing"`
+	Medium  string `json:"medium"`
+	Light   string `json:"light"`
+	Judged  string `json:"judged"`
+}
+
+// System is a primary system: which paint plays which role.
+type System struct {
+	ID        int64
+	PainterID int64
+	Name      string
+	Kind      string
+	Roles     Roles `gorm:"serializer:json"`
+	Version   int
+	CreatedAt time.Time
+	UpdatedAt time.Time
+}
+
+// Wheel is a wheel of a system: the paints as they were when it was last
+// saved, and how it is looked at.
+type Wheel struct {
+	ID        int64
+	PainterID int64
+	SystemID  int64
+	Content   `gorm:"embedded"`
+	Version   int // counts the saves; a save names the one it was made on
+	CreatedAt time.Time
+	UpdatedAt time.Time
+}
+
+// Content is what a save of a wheel replaces.
+type Content struct {
+	Name           string
+	Snapshot       Roles    `gorm:"serializer:json"`
+	Settings       Settings `gorm:"serializer:json"`
+	LibraryVersion string
+}
+
+// WheelVersion is a wheel as it once was or, refused, as a save on an outdated
+// version would have had it.
+type WheelVersion struct {
+	ID        int64
+	PainterID int64
+	WheelID   int64
+	Version   int
+	BackTo    int // the version that undoing this one returns to, 0 for none
+	Refused   bool
+	Content   `gorm:"embedded"`
+	CreatedAt time.Time
+}
+
+// Conflict says that a wheel was saved elsewhere in the meantime. What could
+// not be saved is kept beside it.
+type Conflict struct {
+	Current Wheel
+	Kept    WheelVersion
+}
+
+func (Conflict) Error() string {
+	return "this wheel was changed elsewhere in the meantime; both versions are kept"
+}
+
+// ErrNothingToUndo says that a wheel is at its first version.
+var ErrNothingToUndo = errors.New("nothing to undo")
+
+const triad = "triad"
+
+// Wheels lists a painter's wheels, the last changed first.
+func (s *Store) Wheels(ctx context.Context, painter int64) ([]Wheel, error) {
+	var wheels []Wheel
+	err := s.db.WithContext(ctx).Where("painter_id = ?", painter).Order("updated_at desc, id desc").Find(&wheels).Error
+	return wheels, err
+}
+
+// Wheel finds one of a painter's wheels.
+func (s *Store) Wheel(ctx context.Context, painter, id int64) (Wheel, error) {
+	return ownWheel(s.db.WithContext(ctx), painter, id)
+}
+
+func ownWheel(tx *gorm.DB, painter, id int64) (Wheel, error) {
+	var w Wheel
+	err := tx.Where("id = ? and painter_id = ?", id, painter).Take(&w).Error
+	return w, known(err)
+}
+
+// CreateWheel keeps a new triad and its wheel.
+func (s *Store) CreateWheel(ctx context.Context, painter int64, c Content) (Wheel, error) {
+	var w Wheel
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) (err error) {
+		w, err = createWheel(tx, painter, c)
+		return err
+	})
+	return w, err
+}
+
+func createWheel(tx *gorm.DB, painter int64, c Content) (Wheel, error) {
+	var err error
+	if c.Name, err = CleanName("wheel", c.Name); err != nil {
+		return Wheel{}, err
+	}
+	var n int64
+	if err := tx.Model(&Wheel{}).Where("painter_id = ?", painter).Count(&n).Error; err != nil {
+		return Wheel{}, err
+	}
+	if n >= mostWheels {
+		return Wheel{}, Refusal{fmt.Sprintf("You keep %d wheels, which is the most.", mostWheels)}
+	}
+	c.LibraryVersion = paint.LibraryVersion()
+	system := System{PainterID: painter, Name: c.Name, Kind: triad, Roles: c.Snapshot, Version: 1}
+	if err := tx.Create(&system).Error; err != nil {
+		return Wheel{}, err
+	}
+	w := Wheel{PainterID: painter, SystemID: system.ID, Content: c, Version: 1}
+	if err := tx.Create(&w).Error; err != nil {
+		return Wheel{}, err
+	}
+	return w, tx.Create(&WheelVersion{PainterID: painter, WheelID: w.ID, Version: 1, Content: c}).Error
+}
+
+// SaveWheel replaces a wheel's content, if it still stands at the version the
+// change was made on. If not, the change is kept as a refused version and the
+// error is a Conflict. Resolves names a refused version that this save settles,
+// or is 0.
+func (s *Store) SaveWheel(ctx context.Context, painter, id int64, onVersion int, c Content, resolves int64) (Wheel, error) {
+	var err error
+	if c.Name, err = CleanName("wheel", c.Name); err != nil {
+		return Wheel{}, err
+	}
+	c.LibraryVersion = paint.LibraryVersion()
+	var w Wheel
+	var conflict *Conflict
+	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		now, err := lockedWheel(tx, painter, id)
+		if err != nil {
+			return err
+		}
+		if now.Version != onVersion {
+			kept, err := keepRefused(tx, now, onVersion, c)
+			conflict = &Conflict{now, kept}
+			return err
+		}
+		if resolves != 0 {
+			if err := dropRefused(tx, painter, id, resolves); err != nil && !errors.Is(err, ErrNotFound) {
+				return err
+			}
+		}
+		w, err = advance(tx, now, c, now.Version)
+		return err
+	})
+	if err == nil && conflict != nil {
+		return Wheel{}, *conflict
+	}
+	return w, err
+}
+
+// UndoWheel takes the last save back, as a new version. Undoing again goes one
+// further back.
+func (s *Store) UndoWheel(ctx context.Context, painter, id int64, onVersion int) (Wheel, error) {
+	var w Wheel
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		now, err := lockedWheel(tx, painter, id)
+		if err != nil {
+			return err
+		}
+		if now.Version != onVersion {
+			return Refusal{"This wheel was changed elsewhere in the meantime; look at it again before undoing."}
+		}
+		last, err := keptVersion(tx, now, now.Version)
+		if err != nil {
+			return err
+		}
+		if last.BackTo == 0 {
+			return ErrNothingToUndo
+		}
+		before, err := keptVersion(tx, now, last.BackTo)
+		if err != nil {
+			return err
+		}
+		w, err = advance(tx, now, before.Content, before.BackTo)
+		return err
+	})
+	return w, err
+}
+
+// CanUndo says whether a wheel has an earlier version to go back to.
+func (s *Store) CanUndo(ctx context.Context, w Wheel) (bool, error) {
+	v, err := keptVersion(s.db.WithContext(ctx), w, w.Version)
+	return v.BackTo != 0, err
+}
+
+// Refused lists what could not be saved on a wheel and still waits for the
+// painter to choose, the newest first.
+func (s *Store) Refused(ctx context.Context, painter, id int64) ([]WheelVersion, error) {
+	var out []WheelVersion
+	err := s.db.WithContext(ctx).Where("painter_id = ? and wheel_id = ? and refused", painter, id).Order("id desc").Find(&out).Error
+	return out, err
+}
+
+// DropRefused lets a refused version go.
+func (s *Store) DropRefused(ctx context.Context, painter, id, version int64) error {
+	return dropRefused(s.db.WithContext(ctx), painter, id, version)
+}
+
+func dropRefused(tx *gorm.DB, painter, id, version int64) error {
+	done := tx.Where("id = ? and wheel_id = ? and painter_id = ? and refused", version, id, painter).Delete(&WheelVersion{})
+	if done.Error == nil && done.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return done.Error
+}
+
+func lockedWheel(tx *gorm.DB, painter, id int64) (Wheel, error) {
+	return ownWheel(tx.Clauses(clause.Locking{Strength: "UPDATE"}), painter, id)
+}
+
+func keptVersion(tx *gorm.DB, w Wheel, version int) (WheelVersion, error) {
+	var v WheelVersion
+	err := tx.Where("painter_id = ? and wheel_id = ? and version = ? and not refused", w.PainterID, w.ID, version).Take(&v).Error
+	return v, known(err)
+}
+
+// advance writes a locked wheel's next version, and its system with it.
+func advance(tx *gorm.DB, w Wheel, c Content, backTo int) (Wheel, error) {
+	w.Content = c
+	w.Version++
+	err := tx.Select("name", "snapshot", "settings", "library_version", "version", "updated_at").
+		Where("painter_id = ?", w.PainterID).Updates(&w).Error
+	if err != nil {
+		return Wheel{}, err
+	}
+	err = tx.Model(&System{}).Where("id = ? and painter_id = ?", w.SystemID, w.PainterID).
+		Select("name", "roles", "version", "updated_at").
+		Updates(&System{Name: c.Name, Roles: c.Snapshot, Version: w.Version}).Error
+	if err != nil {
+		return Wheel{}, err
+	}
+	return w, tx.Create(&WheelVersion{PainterID: w.PainterID, WheelID: w.ID, Version: w.Version, BackTo: backTo, Content: c}).Error
+}
+
+// keepRefused keeps what could not be saved, and of such the newest twenty.
+func keepRefused(tx *gorm.DB, w Wheel, onVersion int, c Content) (WheelVersion, error) {
+	v := WheelVersion{PainterID: w.PainterID, WheelID: w.ID, Version: onVersion, Refused: true, Content: c}
+	if err := tx.Create(&v).Error; err != nil {
+		return WheelVersion{}, err
+	}
+	newest := tx.Model(&WheelVersion{}).Select("id").Where("wheel_id = ? and painter_id = ? and refused", w.ID, w.PainterID).Order("id desc").Limit(keptRefusedWrites)
+	return v, tx.Where("wheel_id = ? and painter_id = ? and refused and id not in (?)", w.ID, w.PainterID, newest).Delete(&WheelVersion{}).Error
+}
