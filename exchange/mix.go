@@ -89,6 +89,7 @@ type Ingredient struct {
 	Paint   string   `json:"paint"`
 	Name    string   `json:"name"`
 	Parts   float64  `json:"parts"`
+	SRGB    string   `json:"srgb" doc:"#rrggbb of the ingredient as painted, its let-down mixed"`
 	LetDown *LetDown `json:"letDown,omitempty" doc:"the paint is first let down: 1 part of it in so many of another"`
 }
 
@@ -124,7 +125,8 @@ func (v View) Mix(parts []paint.Part) (Mix, error) {
 	u := m.Undertone()
 	out := Mix{Conditions: v.conditions(), Mixture: Mixture{Colours: v.colours(&m, u), Judgement: judgement(u)}, Ladder: v.ladder(&m)}
 	for _, p := range parts {
-		out.Parts = append(out.Parts, Ingredient{Paint: p.Paint.ID, Name: p.Paint.Name, Parts: p.Parts})
+		alone := p.Paint.Alone()
+		out.Parts = append(out.Parts, Ingredient{Paint: p.Paint.ID, Name: p.Paint.Name, Parts: p.Parts, SRGB: v.painted(&alone)})
 	}
 	for _, r := range m.Masstone() {
 		out.Spectrum = append(out.Spectrum, round(r, 6))
@@ -133,10 +135,11 @@ func (v View) Mix(parts []paint.Part) (Mix, error) {
 	return out, nil
 }
 
-func ingredients(r path.Recipe) []Ingredient {
+func (v View) ingredients(r path.Recipe) []Ingredient {
 	out := make([]Ingredient, len(r.Parts))
 	for i, p := range r.Parts {
-		out[i] = Ingredient{Paint: p.Paint.ID, Name: p.Paint.Name, Parts: float64(p.Parts)}
+		m := p.Mixture()
+		out[i] = Ingredient{Paint: p.Paint.ID, Name: p.Paint.Name, Parts: float64(p.Parts), SRGB: v.painted(&m)}
 		if p.In != nil {
 			out[i].LetDown = &LetDown{p.In.ID, p.Thin}
 		}
@@ -144,6 +147,12 @@ func ingredients(r path.Recipe) []Ingredient {
 	return out
 }
 
+// painted is a mixture as painted, on the screen.
+func (v View) painted(m *paint.Mixture) string {
+	s := m.AsPainted(v.Medium, v.Wet)
+	return s.OKLab(v.Light).Screen().Hex
+}
+
 func (v View) step(s path.Step) Mixture {
-	return Mixture{ingredients(s.Recipe), v.colours(&s.Mixture, s.Under), judgement(s.Under)}
+	return Mixture{v.ingredients(s.Recipe), v.colours(&s.Mixture, s.Under), judgement(s.Under)}
 }

@@ -60,7 +60,7 @@ func (v View) Pair(a, b *paint.Paint, n int, spacing path.Spacing) (Pair, error)
 	out := Pair{
 		Conditions: v.conditions(), Spacing: spacing.String(), A: v.Paint(a), B: v.Paint(b),
 		Middle: v.pathStep(p, middle), Lowest: round(p.Lowest(steps[0].Share, steps[n-1].Share), 4),
-		MudZones: stretches(p, p.Mud()), Dull: stretches(p, p.Dull()),
+		MudZones: v.stretches(p, p.Mud()), Dull: v.stretches(p, p.Dull()),
 		RuleOfThumb: "none", NoDifferent: p.NoDifferent(),
 		Because: bias.Because(a, b, "", "", &middle.Mixture),
 	}
@@ -73,7 +73,7 @@ func (v View) Pair(a, b *paint.Paint, n int, spacing path.Spacing) (Pair, error)
 	}
 	for _, s := range p.Samples {
 		m := p.At(s.Share)
-		out.Samples = append(out.Samples, PathSample{s.Share, Mixture{ingredients(p.Parts(s.Share)), v.colours(&m, s.Under), judgement(s.Under)}})
+		out.Samples = append(out.Samples, PathSample{s.Share, Mixture{v.ingredients(p.Parts(s.Share)), v.colours(&m, s.Under), judgement(s.Under)}})
 	}
 	return out, nil
 }
@@ -86,12 +86,12 @@ func (v View) pathStep(p *path.Path, s path.Step) PathStep {
 	return out
 }
 
-func stretches(p *path.Path, in []path.Stretch) []Stretch {
+func (v View) stretches(p *path.Path, in []path.Stretch) []Stretch {
 	out := []Stretch{}
 	for _, s := range in {
 		out = append(out, Stretch{
 			From: round(s.From, 6), To: round(s.To, 6), FromWord: s.FromWord, ToWord: s.ToWord, Lowest: round(s.Lowest, 4),
-			FromParts: ingredients(p.Parts(s.From)), ToParts: ingredients(p.Parts(s.To)),
+			FromParts: v.ingredients(p.Parts(s.From)), ToParts: v.ingredients(p.Parts(s.To)),
 		})
 	}
 	return out

@@ -81,7 +81,7 @@ func (v View) Wheel(s wheel.System, spacing path.Spacing) Wheel {
 	for k, p := range w.Sections {
 		out.Sections = append(out.Sections, Section{
 			From: p.A.ID, To: p.B.ID, Lowest: round(w.Lowest(k), 4), Weaker: p.Weaker().ID,
-			Band: band(p, spacing), MudZone: stretches(p, p.Mud()),
+			Band: band(p, spacing), MudZone: v.stretches(p, p.Mud()),
 		})
 	}
 	return out

@@ -181,7 +181,7 @@ func lightSentence(a, b *paint.Paint, middle *paint.Mixture, u paint.Undertone) 
 	if db[best] > da[best] {
 		thief = b
 	}
-	return text + fmt.Sprintf("; even of the %s light, which gets past best, a thin film of the mixture takes %.0f %%, mostly the work of the %s.",
+	return text + fmt.Sprintf("; even of the %s light, which gets past best, %.0f %% is lost, mostly to the %s.",
 		lightNames[best], 100*(1-math.Pow(10, -dm[best])), ShortName(thief))
 }
 

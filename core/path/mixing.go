@@ -38,8 +38,8 @@ func (p *Path) Mixing(r Recipe) []string {
 		wordA, wordB = bias.ShortName(first.Paint), bias.ShortName(second.Paint)
 	}
 	return append(out,
-		fmt.Sprintf("Lay out %s of the %s, the weaker paint here.", count(first.Parts), bias.ShortName(first.Paint)),
-		fmt.Sprintf("Bring in %s a trace at a time, up to %s.", what, count(second.Parts)),
+		fmt.Sprintf("Lay out %s of the %s, the weaker paint.", count(first.Parts), bias.ShortName(first.Paint)),
+		fmt.Sprintf("Add %s a trace at a time, up to %s.", what, count(second.Parts)),
 		fmt.Sprintf("Too near %s: more of the %s. Still too near %s: more of %s.", wordB, bias.ShortName(first.Paint), wordA, what))
 }
 

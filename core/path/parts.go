@@ -26,6 +26,16 @@ type Ingredient struct {
 	Thin int
 }
 
+// Mixture is what the ingredient looks like by itself, its let-down mixed.
+func (i Ingredient) Mixture() paint.Mixture {
+	m := i.Paint.Alone()
+	if i.In == nil {
+		return m
+	}
+	in := i.In.Alone()
+	return paint.Between(&in, &m, 1/float64(i.Thin+1))
+}
+
 // Parts are the smallest whole numbers, at most 40 in all, whose brushed-out
 // colour lies within 0.02 OKLab of the mixture with that share (0 to 1) of the
 // second paint. Where none does, the paint of which a trace is wanted is first

@@ -1,25 +1,31 @@
-import { QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
-import createClient from "openapi-fetch";
+import "@fontsource/proza-libre/latin-400.css";
+import "@fontsource/proza-libre/latin-ext-400.css";
+import "@fontsource/proza-libre/latin-500.css";
+import "@fontsource/proza-libre/latin-600.css";
+import "@fontsource/b612/latin-400.css";
+import "@fontsource/b612/latin-700.css";
+import createCache from "@emotion/cache";
+import { CacheProvider } from "@emotion/react";
+import CssBaseline from "@mui/material/CssBaseline";
+import { ThemeProvider } from "@mui/material/styles";
+import { QueryClientProvider } from "@tanstack/react-query";
 import { createRoot } from "react-dom/client";
-import type { paths } from "./api/schema";
+import { BrowserRouter } from "react-router";
+import { queryClient } from "./api/queries";
+import { App } from "./app/App";
+import { theme } from "./app/theme";
 
-const client = createClient<paths>();
-
-function Page() {
-  const painters = useQuery({
-    queryKey: ["painters"],
-    queryFn: async () => (await client.GET("/api/painters")).data?.painters ?? [],
-  });
-  return (
-    <main>
-      <h1>Who is painting?</h1>
-      {painters.data?.map((p) => <p key={p.id}>{p.name}</p>)}
-    </main>
-  );
-}
+const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 
 createRoot(document.getElementById("root")!).render(
-  <QueryClientProvider client={new QueryClient()}>
-    <Page />
-  </QueryClientProvider>,
+  <CacheProvider value={createCache({ key: "g", nonce })}>
+    <ThemeProvider theme={theme}>
+      <CssBaseline />
+      <QueryClientProvider client={queryClient}>
+        <BrowserRouter>
+          <App />
+        </BrowserRouter>
+      </QueryClientProvider>
+    </ThemeProvider>
+  </CacheProvider>,
 );

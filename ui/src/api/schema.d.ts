@@ -254,6 +254,8 @@ export interface components {
             paint: string;
             /** Format: double */
             parts: number;
+            /** @description #rrggbb of the ingredient as painted, its let-down mixed */
+            srgb: string;
         };
         KeptWheel: {
             canUndo: boolean;

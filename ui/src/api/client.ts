@@ -1,0 +1,48 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Profile = Schemas["Profile"];
+export type Paint = Schemas["Paint"];
+export type Slot = Schemas["Slot"];
+export type Wheel = Schemas["Wheel"];
+export type Section = Schemas["Section"];
+export type Ingredient = Schemas["Ingredient"];
+export type KeptWheel = Schemas["KeptWheel"];
+export type WheelContent = Schemas["WheelContent"];
+export type Settings = Schemas["Settings"];
+export type Roles = Schemas["Roles"];
+export type Role = keyof Roles;
+export type Verdict = Slot["verdict"];
+export type Conditions = Pick<Settings, "medium" | "light" | "judged">;
+
+export const client = createClient<paths>();
+
+/** What the server answered instead of what was asked for. */
+export class Refused extends Error {
+  readonly status: number;
+  constructor(status: number, sentence: string) {
+    super(sentence);
+    this.status = status;
+  }
+  /** The server, its database or the connection is gone for the moment. */
+  get lost() {
+    return this.status === 0 || this.status >= 500;
+  }
+}
+
+type Answer<T> = { data?: T; error?: { detail?: string }; response: Response };
+
+/** Unwraps an answer, or throws Refused with the server's sentence. */
+export async function answer<T>(asked: Promise<Answer<T>>): Promise<T> {
+  let got: Answer<T>;
+  try {
+    got = await asked;
+  } catch {
+    throw new Refused(0, "The server does not answer.");
+  }
+  if (!got.response.ok) {
+    throw new Refused(got.response.status, got.error?.detail ?? "The server cannot do that just now.");
+  }
+  return got.data as T;
+}

@@ -1,0 +1,69 @@
+import { keepPreviousData, QueryClient, queryOptions, useQuery } from "@tanstack/react-query";
+import { answer, client, Refused, type Conditions, type Roles, type Settings } from "./client";
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 60_000,
+      refetchOnWindowFocus: false,
+      networkMode: "always",
+      // What is lost for the moment is asked for again until it is back.
+      retry: (count, error) => error instanceof Refused && error.lost && count < 1000,
+      retryDelay: 1500,
+    },
+    mutations: { networkMode: "always" },
+  },
+});
+
+export const sessionQuery = queryOptions({
+  queryKey: ["session"],
+  queryFn: () => answer(client.GET("/api/session")),
+});
+
+export const paintersQuery = queryOptions({
+  queryKey: ["painters"],
+  queryFn: () => answer(client.GET("/api/painters")),
+});
+
+export const wheelsQuery = queryOptions({
+  queryKey: ["wheels"],
+  queryFn: () => answer(client.GET("/api/wheels")),
+});
+
+export const paintsQuery = ({ medium, light, judged }: Conditions) =>
+  queryOptions({
+    queryKey: ["paints", medium, light, judged],
+    queryFn: () => answer(client.GET("/api/paints", { params: { query: { medium, light, judged } } })),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
+
+export const wheelQuery = (roles: Roles, settings: Settings) =>
+  queryOptions({
+    queryKey: ["wheel", roles, settings],
+    queryFn: () => answer(client.GET("/api/wheel", { params: { query: { ...roles, ...settings } } })),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
+
+export const keptQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["kept", id],
+    queryFn: () => answer(client.GET("/api/wheels/{id}", { params: { path: { id } } })),
+  });
+
+/** The first query that has failed for lack of server or database, if any is waiting for it. */
+export function useReady() {
+  return useQuery({
+    queryKey: ["ready"],
+    queryFn: async () => {
+      try {
+        return (await fetch("/readyz")).ok;
+      } catch {
+        return false;
+      }
+    },
+    refetchInterval: (q) => (q.state.data === false ? 1500 : 15_000),
+    retry: false,
+  });
+}

@@ -1,0 +1,28 @@
+import { useQuery } from "@tanstack/react-query";
+import { Navigate, Route, Routes } from "react-router";
+import { sessionQuery, wheelsQuery } from "../api/queries";
+import { BeginPage } from "../wheel/BeginPage";
+import { WheelPlace } from "../wheel/WheelPlace";
+import { WhoPage } from "../who/WhoPage";
+import { Waiting } from "./Waiting";
+
+export function App() {
+  const session = useQuery(sessionQuery);
+  if (!session.data) return <Waiting failing={session.failureCount > 0} />;
+  if (!session.data.painter) return <WhoPage local={session.data.local} />;
+  return (
+    <Routes>
+      <Route path="/wheel/:id" element={<WheelPlace painter={session.data.painter} />} />
+      <Route path="/begin" element={<BeginPage painter={session.data.painter} />} />
+      <Route path="*" element={<LastWheel />} />
+    </Routes>
+  );
+}
+
+/** The wheel that was worked on last or, with none, the way to a first one. */
+function LastWheel() {
+  const wheels = useQuery(wheelsQuery);
+  if (!wheels.data) return <Waiting failing={wheels.failureCount > 0} />;
+  const last = wheels.data[0];
+  return <Navigate to={last ? `/wheel/${last.id}` : "/begin"} replace />;
+}

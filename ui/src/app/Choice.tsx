@@ -1,0 +1,33 @@
+import ButtonBase from "@mui/material/ButtonBase";
+import Menu from "@mui/material/Menu";
+import { useState, type ReactNode } from "react";
+import { grey } from "./theme";
+
+/** A word that opens a list of choices below it. */
+export function Choice({ label, shown, children, bold = true }: {
+  label: string;
+  shown: ReactNode;
+  children: (close: () => void) => ReactNode;
+  bold?: boolean;
+}) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const close = () => setAnchor(null);
+  return (
+    <>
+      <ButtonBase
+        aria-label={label}
+        aria-haspopup="menu"
+        onClick={(e) => setAnchor(e.currentTarget)}
+        sx={{ fontSize: 15, fontWeight: bold ? 500 : 400, py: 1.25, gap: 0.75, minWidth: 0, "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" } }}
+      >
+        {shown}
+        <svg width={9} height={6} viewBox="0 0 9 6" aria-hidden>
+          <path d="M1 1 L4.5 4.8 L8 1" fill="none" stroke={grey.ink} strokeWidth={1.4} />
+        </svg>
+      </ButtonBase>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
+        {children(close)}
+      </Menu>
+    </>
+  );
+}

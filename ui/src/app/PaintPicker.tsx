@@ -1,0 +1,151 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import InputBase from "@mui/material/InputBase";
+import Typography from "@mui/material/Typography";
+import { useMemo, useRef, useState, type KeyboardEvent } from "react";
+import type { Paint, Role } from "../api/client";
+import { Drop, LeanArrow } from "../drawing/Marks";
+import { PaintStrip } from "../drawing/PaintStrip";
+import { figures, grey } from "./theme";
+
+/** Paints for a role, in hue order; what belongs elsewhere stands below. */
+export function PaintPicker({ role, paints, present, taken, onPick, onClose, autoFocus = true }: {
+  role: Role;
+  paints: Paint[];
+  present?: string;
+  taken: string[];
+  onPick: (paint: Paint) => void;
+  onClose?: () => void;
+  autoFocus?: boolean;
+}) {
+  const [search, setSearch] = useState("");
+  const list = useRef<HTMLDivElement>(null);
+  const { belonging, others } = useMemo(() => sorted(paints, role, search), [paints, role, search]);
+  const keys = (e: KeyboardEvent) => {
+    const options = [...(list.current?.querySelectorAll<HTMLElement>("[role=option]:not([aria-disabled=true])") ?? [])];
+    const at = options.indexOf(document.activeElement as HTMLElement);
+    if (e.key === "ArrowDown" || e.key === "ArrowUp") {
+      e.preventDefault();
+      e.stopPropagation();
+      options[Math.max(0, Math.min(options.length - 1, at + (e.key === "ArrowDown" ? 1 : -1)))]?.focus();
+    } else if (e.key === "Enter" && at < 0 && options.length > 0 && search !== "") {
+      e.preventDefault();
+      options[0]!.click();
+    } else if (e.key === "Escape" && onClose) {
+      e.stopPropagation();
+      onClose();
+    }
+  };
+  const row = (p: Paint) => (
+    <PaintRow key={p.id} paint={p} chosen={p.id === present} taken={p.id !== present && taken.includes(p.id)} onPick={() => onPick(p)} />
+  );
+  return (
+    <Box component="section" aria-label={`choose the ${role}`} onKeyDown={keys} sx={{ display: "flex", flexDirection: "column", minHeight: 0, height: 1 }}>
+      <Box sx={{ display: "flex", alignItems: "baseline", justifyContent: "space-between" }}>
+        <Typography variant="h2">Which {role}?</Typography>
+        {onClose && (
+          <Button color="inherit" onClick={onClose}>
+            leave it
+          </Button>
+        )}
+      </Box>
+      <InputBase
+        autoFocus={autoFocus}
+        fullWidth
+        placeholder="search by name or Colour Index"
+        value={search}
+        onChange={(e) => setSearch(e.target.value)}
+        slotProps={{ input: { "aria-label": `search a ${role}`, maxLength: 60 } }}
+        sx={{ borderBottom: `2px solid ${grey.ink}`, fontSize: 15, py: 0.5, "& input::placeholder": { color: grey.third, opacity: 1 } }}
+      />
+      <Box ref={list} role="listbox" aria-label={`paints for the ${role}`} sx={{ overflowY: "auto", flex: 1, minHeight: 0, mt: 0.5 }}>
+        {belonging.map(row)}
+        {others.length > 0 && (
+          <Typography variant="caption" component="p" sx={{ mt: 2, mb: 0.5 }}>
+            not usually a {role}
+          </Typography>
+        )}
+        {others.map(row)}
+        {belonging.length + others.length === 0 && (
+          <Typography sx={{ mt: 2 }}>No paint of the library is called that. Try part of a name, or a code such as PB29.</Typography>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function sorted(paints: Paint[], role: Role, search: string) {
+  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = paints
+    .filter((p) => p.verdict !== "neutral")
+    .filter((p) => words.every((w) => `${p.id} ${p.ci} ${p.name} ${p.family}`.toLowerCase().includes(w)))
+    .sort((a, b) => a.wheelHue - b.wheelHue);
+  const belongs = (p: Paint) => p.roles?.includes(role) ?? false;
+  // Reds lie on both sides of the end of the turn.
+  const turn = (p: Paint) => (role === "red" && p.wheelHue < 180 ? p.wheelHue + 360 : p.wheelHue);
+  const earth = (p: Paint) => Number(p.family === "earth");
+  return {
+    belonging: found.filter(belongs).sort((a, b) => earth(a) - earth(b) || turn(a) - turn(b)),
+    others: found.filter((p) => !belongs(p)),
+  };
+}
+
+function PaintRow({ paint, chosen, taken, onPick }: { paint: Paint; chosen: boolean; taken: boolean; onPick: () => void }) {
+  const pick = () => {
+    if (!taken) onPick();
+  };
+  return (
+    <Box
+      role="option"
+      aria-selected={chosen}
+      aria-disabled={taken}
+      aria-label={`${paint.id} ${paint.name}`}
+      tabIndex={chosen ? 0 : -1}
+      onClick={pick}
+      onKeyDown={(e) => {
+        if (e.key === "Enter" || e.key === " ") {
+          e.preventDefault();
+          e.stopPropagation();
+          pick();
+        }
+      }}
+      sx={{
+        display: "flex",
+        alignItems: "center",
+        gap: 1.5,
+        py: 0.75,
+        px: 0.5,
+        minHeight: 50,
+        cursor: taken ? "default" : "pointer",
+        opacity: taken ? 0.45 : 1,
+        borderTop: `1px solid ${grey.hairline}`,
+        outlineOffset: "-2px !important",
+        "&:hover": { bgcolor: grey.track },
+        ...(chosen && { boxShadow: `inset 3px 0 0 ${grey.ink}`, pl: 1.25 }),
+      }}
+    >
+      <PaintStrip paint={paint} />
+      <Box sx={{ flex: 1, minWidth: 0 }}>
+        <Typography variant="body2" sx={{ fontWeight: 500, fontSize: 14, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }} title={paint.name}>
+          {paint.name}
+        </Typography>
+        <Typography variant="caption" component="p" sx={{ fontFamily: figures, whiteSpace: "nowrap" }}>
+          {paint.ci}
+          {taken && " · already in this wheel"}
+        </Typography>
+      </Box>
+      {paint.lean && (
+        <Box sx={{ flex: "none", width: 92, textAlign: "right" }}>
+          <LeanArrow degrees={paint.lean.degrees} centred={paint.lean.toward === "centred"} />
+          <Typography variant="caption" component="p">
+            {paint.lean.toward === "centred" ? "centred" : `to ${paint.lean.toward}`}{" "}
+            {paint.lean.toward !== "centred" && <span>{Math.abs(paint.lean.degrees).toFixed(0)}°</span>}
+          </Typography>
+        </Box>
+      )}
+      <Box sx={{ flex: "none", width: 14 }} title={paint.verdict}>
+        <Drop verdict={paint.verdict} height={15} />
+      </Box>
+    </Box>
+  );
+}

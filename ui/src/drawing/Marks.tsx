@@ -1,0 +1,46 @@
+import type { Verdict } from "../api/client";
+import { grey } from "../app/theme";
+
+const outline = "M9.7 1.1 C9.3 5.3 2 8 2 13 A6 6 0 0 0 14 13 C14 9 10.7 6.7 9.7 1.1Z";
+const lower = "M2.1 12 A6 6 0 1 0 13.9 12 Z";
+
+/** The verdict as a shape: full, half or hollow drop; nothing for neutral. */
+export function Drop({ verdict, height = 17, x, y }: { verdict: Verdict; height?: number; x?: number; y?: number }) {
+  if (verdict === "neutral") return null;
+  return (
+    <svg x={x} y={y} width={(height * 16) / 20} height={height} viewBox="0 0 16 20" aria-hidden focusable="false">
+      <path d={outline} fill={verdict === "clean" ? grey.ink : "none"} stroke={grey.ink} strokeWidth={1.5} />
+      {verdict === "softened" && <path d={lower} fill={grey.ink} />}
+    </svg>
+  );
+}
+
+/** Where a paint leans: an arrow, pointing back for the lower neighbour; a ring when centred. */
+export function LeanArrow({ degrees, centred }: { degrees: number; centred: boolean }) {
+  return (
+    <svg width={24} height={12} viewBox="0 0 24 12" aria-hidden focusable="false">
+      {centred ? (
+        <circle cx={12} cy={6} r={3.6} fill="none" stroke={grey.ink} strokeWidth={1.5} />
+      ) : (
+        <path
+          d="M1 4.6 L14.2 5 L12.4 1.4 L23 6 L12.4 10.6 L14.2 7 L1 7.4Z"
+          fill={grey.ink}
+          transform={degrees < 0 ? "translate(24 0) scale(-1 1)" : undefined}
+        />
+      )}
+    </svg>
+  );
+}
+
+/** The mark: a gyre, thick where it is bright. */
+export function Mark({ size = 24 }: { size?: number }) {
+  return (
+    <svg width={size} height={size} viewBox="0 0 24 24" aria-hidden focusable="false">
+      <path
+        fillRule="evenodd"
+        fill={grey.ink}
+        d="M12 1.4 C16.5 1 20.4 3.6 21.6 7.6 C22.6 11 20 13.4 20.8 16.4 C21.2 19.6 17.6 21.4 14.6 20.6 C11.4 19.8 9.4 22.8 6.4 21.2 C2.8 19.4 3.6 15.6 3 12.4 C2.2 7.4 6.6 1.9 12 1.4Z M12.2 6.6 A5.4 5.4 0 1 0 12.2 17.4 A5.4 5.4 0 1 0 12.2 6.6Z"
+      />
+    </svg>
+  );
+}

@@ -1,0 +1,23 @@
+import type { Ingredient } from "../api/client";
+
+/** Parts as painters write them: "2 : 1", with a word for a let-down. */
+export function ratio(parts: Ingredient[]): string {
+  if (parts.length === 1) return parts[0]!.paint;
+  const numbers = parts.map((p) => p.parts).join(" : ");
+  return parts.some((p) => p.letDown) ? `${numbers} let down` : numbers;
+}
+
+/** Parts in words, for those who hear rather than see them. */
+export function partsInWords(parts: Ingredient[]): string {
+  return parts.map((p) => `${p.parts} ${p.name}${p.letDown ? `, let down 1 to ${p.letDown.parts}` : ""}`).join(" to ");
+}
+
+/** A paint's name without what stands in brackets. */
+export function shortName(name: string): string {
+  return name.replace(/ \([^)]*\)/, "");
+}
+
+/** Retention with two digits. */
+export function share(retention: number): string {
+  return retention.toFixed(2);
+}
