@@ -5,6 +5,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"sync"
 	"syscall"
@@ -12,11 +13,14 @@ import (
 	"time"
 
 	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/launcher"
+	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/require"
-
-	"gyrophane/store/storetest"
 )
+
+// patience is how long a page may take to show what is waited for.
+const patience = 20 * time.Second
 
 var (
 	browserOnce sync.Once
@@ -24,7 +28,7 @@ var (
 	browserErr  error
 )
 
-// browser is one Chromium for all tests; every page gets a context of its own.
+// browser is one Chromium for all tests; every visitor gets a context of its own.
 func browser(t *testing.T) *rod.Browser {
 	t.Helper()
 	browserOnce.Do(func() {
@@ -52,44 +56,252 @@ func TestMain(m *testing.M) {
 	os.Exit(code)
 }
 
-// open shows an address in a fresh browser context of 1280x800.
-func open(t *testing.T, url string) *rod.Page {
-	t.Helper()
-	p := browser(t).MustIncognito().MustPage()
-	t.Cleanup(func() { p.MustClose() })
-	p.MustSetViewport(1280, 800, 1, false)
-	return p.Timeout(20 * time.Second).MustNavigate(url).MustWaitLoad()
+// visitor is a painter in front of a page.
+type visitor struct {
+	*rod.Page
+	t   *testing.T
+	own *rod.Browser
+	mu  *sync.Mutex
+	log *[]string
 }
 
-// startApp runs the built server with demo data on a database (one of its own
-// when url is empty) and returns its address.
-func startApp(t *testing.T, url string) string {
+// open shows an address at 1280x800 to somebody new.
+func open(t *testing.T, url string) visitor {
 	t.Helper()
-	if url == "" {
-		url = storetest.Database(t)
+	return show(t, browser(t).MustIncognito(), url)
+}
+
+// another is a second tab of the same painter.
+func (v visitor) another(url string) visitor { return show(v.t, v.own, url) }
+
+func show(t *testing.T, own *rod.Browser, url string) visitor {
+	t.Helper()
+	page := own.MustPage()
+	v := visitor{page, t, own, &sync.Mutex{}, &[]string{}}
+	complain := func(text string) {
+		v.mu.Lock()
+		defer v.mu.Unlock()
+		*v.log = append(*v.log, text)
 	}
+	listen, stop := page.WithCancel()
+	go listen.EachEvent(
+		func(e *proto.RuntimeExceptionThrown) { complain(e.ExceptionDetails.Text) },
+		func(e *proto.LogEntryAdded) { complain(e.Entry.Text) },
+		func(e *proto.RuntimeConsoleAPICalled) { complain(string(e.Type)) },
+	)()
+	t.Cleanup(func() {
+		if t.Failed() {
+			if dir := os.Getenv("GYROPHANE_E2E_SHOTS"); dir != "" {
+				page.MustScreenshot(filepath.Join(dir, strings.ReplaceAll(t.Name(), "/", "-")+".png"))
+			}
+		}
+		stop()
+		require.NoError(t, page.Close())
+	})
+	page.MustSetViewport(1280, 800, 1, false)
+	page.MustNavigate(url).MustWaitLoad()
+	return v
+}
+
+func (v visitor) complaints() []string {
+	v.mu.Lock()
+	defer v.mu.Unlock()
+	return append([]string(nil), *v.log...)
+}
+
+// waitFor waits until something holds, and fails with what was waited for.
+func (v visitor) waitFor(what string, holds func() bool) {
+	v.t.Helper()
+	deadline := time.Now().Add(patience)
+	for !holds() {
+		if time.Now().After(deadline) {
+			require.Fail(v.t, "waited in vain for: "+what, "the page shows: %s", v.text())
+		}
+		time.Sleep(25 * time.Millisecond)
+	}
+}
+
+func (v visitor) text() string {
+	return v.MustEval(`() => document.body.innerText`).String()
+}
+
+// shows says whether a text is on the page, as a word of its own.
+func (v visitor) shows(text string) bool { return strings.Contains(v.text(), text) }
+
+func (v visitor) see(text string) {
+	v.t.Helper()
+	v.waitFor(fmt.Sprintf("%q", text), func() bool { return v.shows(text) })
+}
+
+// element finds the element of a kind whose text or label holds some words.
+func (v visitor) element(selector, words string) *rod.Element {
+	v.t.Helper()
+	var found *rod.Element
+	v.waitFor(selector+" "+words, func() bool {
+		for _, e := range v.MustElements(selector) {
+			label, _ := e.Attribute("aria-label")
+			text, err := e.Text()
+			if err == nil && (strings.Contains(text, words) || label != nil && strings.Contains(*label, words)) {
+				found = e
+				return true
+			}
+		}
+		return false
+	})
+	return found
+}
+
+func (v visitor) press(words string) { v.t.Helper(); v.element("button", words).MustClick() }
+
+func (v visitor) write(label, text string) {
+	v.t.Helper()
+	l := v.element("label", label)
+	id := l.MustAttribute("for")
+	require.NotNil(v.t, id)
+	v.MustElement(`[id="` + *id + `"]`).MustInput(text)
+}
+
+func (v visitor) asDemo() {
+	v.t.Helper()
+	v.press("Tide-pool studio")
+	v.see("of nine mixtures")
+}
+
+// pick chooses a paint by its id in the list for a role.
+func (v visitor) pick(role, id string) {
+	v.t.Helper()
+	v.element(`[aria-label="paints for the `+role+`"] [role=option]`, id+" ").MustClick()
+}
+
+// swap puts another paint in a role.
+func (v visitor) swap(role, id string) {
+	v.t.Helper()
+	v.press("swap the " + role)
+	v.pick(role, id)
+	v.see("of the possible")
+}
+
+// slot chooses a slot of the wheel by its name.
+func (v visitor) slot(name string) {
+	v.t.Helper()
+	e := v.element(`[role=radio][data-slot]`, "")
+	v.waitFor("slot "+name, func() bool {
+		for _, s := range v.MustElements(`[role=radio][data-slot]`) {
+			if label := s.MustAttribute("aria-label"); label != nil && strings.HasPrefix(*label, name+", ") {
+				e = s
+				return true
+			}
+		}
+		return false
+	})
+	e.MustEval(`() => this.dispatchEvent(new MouseEvent("click", { bubbles: true }))`)
+	v.waitFor("the card of "+name, func() bool { return v.MustHas(`[aria-label="step: ` + name + `"]`) })
+}
+
+func (v visitor) verdict() string {
+	v.t.Helper()
+	return *v.MustElement("[data-verdict]").MustAttribute("data-verdict")
+}
+
+var spaces = regexp.MustCompile(`\s+`)
+
+// parts is the text under the parts bar.
+func (v visitor) parts() string {
+	v.t.Helper()
+	return spaces.ReplaceAllString(v.MustElement(`[aria-label="parts"]`).MustText(), " ")
+}
+
+// painted is the colour a slot is filled with.
+func (v visitor) painted(slot int) string {
+	v.t.Helper()
+	return *v.MustElement(fmt.Sprintf(`[data-slot="%d"] path`, slot)).MustAttribute("fill")
+}
+
+func (v visitor) nameOfWheel() string {
+	v.t.Helper()
+	return v.MustElement(`input[aria-label="name of the wheel"]`).MustProperty("value").String()
+}
+
+// choose takes one of the words in a row.
+func (v visitor) choose(label, word string) {
+	v.t.Helper()
+	v.element(`[role=radiogroup][aria-label="`+label+`"] [role=radio]`, word).MustClick()
+}
+
+// menu opens a list of choices and takes one.
+func (v visitor) menu(label, item string) {
+	v.t.Helper()
+	v.press(label)
+	v.element("[role=menuitem]", item).MustClick()
+}
+
+func (v visitor) focusOn(selector, words string) {
+	v.t.Helper()
+	v.element(selector+`:not([tabindex="-1"])`, words).MustFocus()
+}
+
+func (v visitor) keys(keys ...input.Key) {
+	v.t.Helper()
+	for _, k := range keys {
+		v.Keyboard.MustType(k)
+		time.Sleep(60 * time.Millisecond) // as fast as fingers
+	}
+}
+
+// app is a running server with demo data.
+type app struct {
+	address string
+	stop    func()
+}
+
+// startApp runs the built server on a database.
+func startApp(t *testing.T, url string) app {
+	t.Helper()
 	address := filepath.Join(t.TempDir(), "address")
 	cmd := exec.Command(filepath.Join(root(t), "bin", "gyrophane"), "serve", "--demo", "--listen", "127.0.0.1:0", "--address-file", address)
 	cmd.Env = append(os.Environ(), "DATABASE_URL="+url)
 	log := &strings.Builder{}
 	cmd.Stderr = log
-	require.NoError(t, cmd.Start())
-	t.Cleanup(func() {
+	require.NoError(t, cmd.Start(), "the server must be built: run make test")
+	stop := sync.OnceFunc(func() {
 		require.NoError(t, cmd.Process.Signal(syscall.SIGTERM))
 		require.NoError(t, cmd.Wait(), "the server must stop cleanly")
-		if t.Failed() {
-			t.Log(log.String())
-		}
 	})
-	deadline := time.Now().Add(20 * time.Second)
+	t.Cleanup(stop)
+	deadline := time.Now().Add(patience)
 	for time.Now().Before(deadline) {
 		if text, err := os.ReadFile(address); err == nil && len(text) > 0 {
-			return strings.TrimSpace(string(text))
+			return app{strings.TrimSpace(string(text)), stop}
 		}
 		time.Sleep(20 * time.Millisecond)
 	}
-	require.Fail(t, "the server did not start", fmt.Sprint(log))
-	return ""
+	require.Fail(t, "the server did not start", log.String())
+	return app{}
+}
+
+// cluster is a PostgreSQL of its own, to be stopped and started.
+type cluster struct {
+	url string
+	run func(command string) string
+}
+
+func ownCluster(t *testing.T) cluster {
+	t.Helper()
+	state, err := os.MkdirTemp("", "gyrophane-cluster")
+	require.NoError(t, err)
+	run := func(command string) string {
+		cmd := exec.Command(filepath.Join(root(t), "scripts", "postgres.sh"), command)
+		cmd.Env = append(os.Environ(), "GYROPHANE_STATE="+state, "GYROPHANE_PGPORT=5744")
+		out, err := cmd.CombinedOutput()
+		require.NoError(t, err, string(out))
+		return strings.TrimSpace(string(out))
+	}
+	run("start")
+	t.Cleanup(func() {
+		run("stop")
+		require.NoError(t, os.RemoveAll(state))
+	})
+	return cluster{run("url"), run}
 }
 
 func root(t *testing.T) string {

@@ -91,6 +91,7 @@ function sorted(paints: Paint[], role: Role, search: string) {
 }
 
 function PaintRow({ paint, chosen, taken, onPick }: { paint: Paint; chosen: boolean; taken: boolean; onPick: () => void }) {
+  const [, name, also] = /^(.*?)(?: \((.*)\))?$/.exec(paint.name) ?? [];
   const pick = () => {
     if (!taken) onPick();
   };
@@ -112,7 +113,7 @@ function PaintRow({ paint, chosen, taken, onPick }: { paint: Paint; chosen: bool
       sx={{
         display: "flex",
         alignItems: "center",
-        gap: 1.5,
+        gap: 1,
         py: 0.75,
         px: 0.5,
         minHeight: 50,
@@ -124,18 +125,19 @@ function PaintRow({ paint, chosen, taken, onPick }: { paint: Paint; chosen: bool
         ...(chosen && { boxShadow: `inset 3px 0 0 ${grey.ink}`, pl: 1.25 }),
       }}
     >
-      <PaintStrip paint={paint} />
+      <PaintStrip paint={paint} width={60} />
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <Typography variant="body2" sx={{ fontWeight: 500, fontSize: 14, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }} title={paint.name}>
-          {paint.name}
+          {name}
         </Typography>
-        <Typography variant="caption" component="p" sx={{ fontFamily: figures, whiteSpace: "nowrap" }}>
+        <Typography variant="caption" component="p" sx={{ fontFamily: figures, whiteSpace: "nowrap", overflow: "hidden", textOverflow: "ellipsis" }}>
           {paint.ci}
+          {also && ` · ${also}`}
           {taken && " · already in this wheel"}
         </Typography>
       </Box>
       {paint.lean && (
-        <Box sx={{ flex: "none", width: 92, textAlign: "right" }}>
+        <Box sx={{ flex: "none", width: 82, textAlign: "right" }}>
           <LeanArrow degrees={paint.lean.degrees} centred={paint.lean.toward === "centred"} />
           <Typography variant="caption" component="p">
             {paint.lean.toward === "centred" ? "centred" : `to ${paint.lean.toward}`}{" "}

@@ -24,7 +24,7 @@ export function StepCard({ wheel, slot, settings, onChoose, onSwap }: {
           slot {slot.index + 1} · {slot.kind}
         </Typography>
         <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", gap: 1 }}>
-          <Typography variant="h1" sx={{ fontSize: slot.name.length > 11 ? 36 : 46, "&::first-letter": { textTransform: "uppercase" } }}>
+          <Typography variant="h1" sx={{ fontSize: slot.name.length > 11 ? 27 : slot.name.length > 9 ? 32 : 46, "&::first-letter": { textTransform: "uppercase" } }}>
             {slot.name}
           </Typography>
           <Box sx={{ display: "flex", alignItems: "center", gap: 1.25, flex: "none" }}>
@@ -44,7 +44,7 @@ export function StepCard({ wheel, slot, settings, onChoose, onSwap }: {
       <Looks slot={slot} settings={settings} />
       {primary ? <PrimaryOnly slot={slot} onSwap={onSwap} /> : <PartsBar parts={slot.parts} />}
       {!primary && (
-        <Box component="ol" aria-label="how to mix it" sx={{ m: 0, p: 0, listStyle: "none", fontSize: 13, lineHeight: "19px" }}>
+        <Box component="ol" aria-label="how to mix it" sx={{ m: 0, p: 0, listStyle: "none", fontSize: 13, lineHeight: "18px" }}>
           {slot.mixing.map((line, i) => (
             <Box component="li" key={line} sx={{ display: "flex", gap: 1.5 }}>
               <Box component="span" sx={{ fontFamily: figures, color: grey.third, flex: "none" }}>
@@ -185,7 +185,7 @@ function Neighbours({ wheel, slot, onChoose }: { wheel: Wheel; slot: Slot; onCho
   const jumps = [before.jumps && before.name, slot.jumps && after.name].filter(Boolean);
   return (
     <Box sx={{ flex: 1.4 }}>
-      <Typography variant="caption">to the neighbours</Typography>
+      <Typography variant="caption">{jumps.length > 0 ? `jumps to ${jumps.join(" and to ")}` : "to the neighbours: no jump"}</Typography>
       <Box sx={{ display: "flex", alignItems: "center", gap: 0.5, mt: 0.5 }}>
         <Go to={before} onChoose={onChoose} />
         <Gap jump={before.jump} jumps={before.jumps} />
@@ -193,9 +193,6 @@ function Neighbours({ wheel, slot, onChoose }: { wheel: Wheel; slot: Slot; onCho
         <Gap jump={slot.jump} jumps={slot.jumps} />
         <Go to={after} onChoose={onChoose} />
       </Box>
-      <Typography variant="caption" component="p" sx={{ mt: 0.5 }}>
-        {jumps.length > 0 ? `jumps to ${jumps.join(" and to ")}` : "no jump on either side"}
-      </Typography>
     </Box>
   );
 }

@@ -80,7 +80,7 @@ function SlotMark({ slot, chosen, onChoose, onOpen }: { slot: Slot; chosen: bool
           <path d={sector(cx, cy, rim.inner + out - 3, rim.outer + out + 3, middle - 15, middle + 15, -2)} fill="none" stroke={grey.ink} strokeWidth={2.2} strokeLinejoin="round" />
         </>
       )}
-      {primary && <PrimaryMark angle={middle} r={rim.outer + out + (chosen ? 6 : 4)} />}
+      {primary && <PrimaryMark angle={middle} r={rim.outer + out + (chosen ? 8 : 4)} />}
       {slot.asPainted.clipped && <Corner angle={middle + 15} r={rim.outer + out} />}
       <Label slot={slot} out={out} />
     </g>
@@ -163,8 +163,8 @@ function Jumps({ slots }: { slots: Slot[] }) {
 function Across({ angle }: { angle: number }) {
   const r = band.outer - band.thick - 6;
   const tip = point(cx, cy, r, angle);
-  const a = point(cx, cy, r - 8, angle - 3);
-  const b = point(cx, cy, r - 8, angle + 3);
+  const a = point(cx, cy, r - 12, angle - 2.2);
+  const b = point(cx, cy, r - 12, angle + 2.2);
   return <path d={`M${tip.join(" ")} L${a.join(" ")} L${b.join(" ")} Z`} fill={grey.ink} />;
 }
 
