@@ -38,4 +38,4 @@ bench:
 
 # One picture of each main view, from fresh demo data.
 screenshots: build
-	GYROPHANE_SCREENSHOTS=$(CURDIR)/docs/screenshots go test -count=1 -run TestScreenshots ./e2e
+	@scripts/screenshots.sh

@@ -56,6 +56,8 @@ func (s *Server) guards() {
 }
 
 func (s *Server) logged(c fiber.Ctx) error {
+	s.busy.Add(1)
+	defer s.busy.Add(-1)
 	start := time.Now()
 	err := c.Next()
 	if err != nil {

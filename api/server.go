@@ -4,7 +4,9 @@ package api
 
 import (
 	"context"
+	"errors"
 	"log/slog"
+	"sync/atomic"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -28,6 +30,7 @@ type Server struct {
 	app   *fiber.App
 	api   huma.API
 	keys  keyring
+	busy  atomic.Int64 // requests under way
 }
 
 // largestBody is the most bytes a request may carry.
@@ -67,6 +70,26 @@ func New(s *store.Store, o Options) *Server {
 
 // App is the Fiber application, ready to listen.
 func (s *Server) App() *fiber.App { return s.app }
+
+// Stop takes no more connections and lets the requests under way finish, for
+// as long as ctx allows. Browsers keep connections open that carry no request;
+// those are not waited for.
+func (s *Server) Stop(ctx context.Context) error {
+	closing, cancel := context.WithTimeout(ctx, time.Second)
+	defer cancel()
+	err := s.app.ShutdownWithContext(closing)
+	if !errors.Is(err, context.DeadlineExceeded) {
+		return err
+	}
+	for s.busy.Load() > 0 {
+		select {
+		case <-ctx.Done():
+			return ctx.Err()
+		case <-time.After(20 * time.Millisecond):
+		}
+	}
+	return nil
+}
 
 func (s *Server) ready(c fiber.Ctx) error {
 	ctx, cancel := context.WithTimeout(c.Context(), 2*time.Second)

@@ -76,7 +76,7 @@ func (v visitor) another(url string) visitor { return show(v.t, v.own, url) }
 
 func show(t *testing.T, own *rod.Browser, url string) visitor {
 	t.Helper()
-	page := own.MustPage()
+	page := own.MustPage().Timeout(3 * time.Minute)
 	v := visitor{page, t, own, &sync.Mutex{}, &[]string{}}
 	complain := func(text string) {
 		v.mu.Lock()

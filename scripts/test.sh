@@ -23,10 +23,9 @@ trap finish EXIT
 scripts/postgres.sh start
 GYROPHANE_TEST_DATABASE_URL=$(scripts/postgres.sh url)
 export GYROPHANE_TEST_DATABASE_URL
-export GYROPHANE_ROOT=$PWD
 
 say "Go: vet and staticcheck"
-unformatted=$(gofmt -l api cmd core e2e store ui/*.go $( [ -d exchange ] && echo exchange ))
+unformatted=$(gofmt -l api cmd core e2e exchange store ui/*.go)
 [ -z "$unformatted" ] || { echo "not formatted by gofmt: $unformatted"; exit 1; }
 go vet ./...
 go tool staticcheck ./...

@@ -108,7 +108,7 @@ func serve(ctx context.Context, o serveOptions) error {
 	log.Info("stopping")
 	bye, cancel := context.WithTimeout(context.Background(), 10*time.Second)
 	defer cancel()
-	return server.App().ShutdownWithContext(bye)
+	return server.Stop(bye)
 }
 
 // prepare brings the database up to date, and tries again for as long as it

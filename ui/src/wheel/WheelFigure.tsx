@@ -1,3 +1,5 @@
+import type { Theme } from "@mui/material/styles";
+import useMediaQuery from "@mui/material/useMediaQuery";
 import { useEffect, useMemo, useRef, type KeyboardEvent } from "react";
 import type { Section, Slot, Wheel } from "../api/client";
 import { figures, grey, text } from "../app/theme";
@@ -5,8 +7,9 @@ import { Drop } from "../drawing/Marks";
 import { piece, point, sector } from "../drawing/ring";
 import { partsInWords, ratio, share } from "./words";
 
-const width = 744;
-const height = 652;
+/** The whole stage beside the heading, and without it where the figure stands alone. */
+const stage = "0 0 744 652";
+const alone = "0 14 744 640";
 const cx = 372;
 const cy = 334;
 const rim = { inner: 184, outer: 252 };
@@ -37,10 +40,11 @@ export function WheelFigure({ wheel, chosen, onChoose, onOpen }: {
       onOpen(chosen);
     }
   };
+  const narrow = useMediaQuery((t: Theme) => t.breakpoints.down("md"));
   const ribbon = useMemo(() => wheel.sections.map((s, k) => <Ribbon key={k} section={s} start={120 * k} />), [wheel.sections]);
   const order = [...wheel.slots].sort((a, b) => Number(a.index === chosen) - Number(b.index === chosen));
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} width="100%" style={{ display: "block", maxHeight: "calc(100vh - 116px)" }} fontFamily={text}>
+    <svg viewBox={narrow ? alone : stage} width="100%" style={{ display: "block", maxHeight: narrow ? undefined : "calc(100vh - 116px)" }} fontFamily={text}>
       <circle cx={cx} cy={cy} r={band.outer - band.thick / 2} fill="none" stroke={grey.track} strokeWidth={band.thick} />
       {ribbon}
       <circle cx={cx} cy={cy} r={band.outer - band.thick * cleanAt} fill="none" stroke={grey.paper} strokeWidth={1.2} strokeDasharray="0.1 5" strokeLinecap="round" />
@@ -110,13 +114,13 @@ function Label({ slot, out }: { slot: Slot; out: number }) {
   const anchor = side === 0 ? "middle" : side > 0 ? "start" : "end";
   const y = slot.index === 0 ? py - 20 : slot.index === 6 ? py + 16 : py + 2;
   const figuresText = ratio(slot.parts);
-  const second = { fontFamily: figures, fontSize: 12, fill: grey.third };
+  const second = { fontFamily: figures, fontSize: 14, fill: grey.third };
   const hasDrop = slot.verdict !== "neutral";
-  const wide = figuresText.length * 6.6;
+  const wide = figuresText.length * 7.6;
   const start = side === 0 ? px - (wide + 16) / 2 : side > 0 ? px : px - wide - 16;
   return (
     <g>
-      <text x={px} y={y} textAnchor={anchor} fontSize={15} fontWeight={slot.kind === "primary" ? 600 : 500} fill={grey.ink}>
+      <text x={px} y={y} textAnchor={anchor} fontSize={16} fontWeight={slot.kind === "primary" ? 600 : 500} fill={grey.ink}>
         {slot.name}
       </text>
       {hasDrop && <Drop verdict={slot.verdict} height={13} x={start} y={y + 6.5} />}
@@ -174,7 +178,7 @@ function Summary({ slots }: { slots: Slot[] }) {
   const rows = (["clean", "softened", "muddy"] as const).map((verdict) => ({ verdict, n: mixed.filter((s) => s.verdict === verdict).length }));
   return (
     <g>
-      <text x={cx} y={cy - 38} textAnchor="middle" fontSize={12} fill={grey.third}>
+      <text x={cx} y={cy - 38} textAnchor="middle" fontSize={13} fill={grey.third}>
         of nine mixtures
       </text>
       {rows.map(({ verdict, n }, i) => (
