@@ -6,7 +6,6 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"gyrophane/core/path"
 	"gyrophane/exchange"
 )
 
@@ -23,8 +22,6 @@ func (l Look) view() (exchange.View, error) { return exchange.ParseView(l.Medium
 type Spaced struct {
 	Spacing string `query:"spacing" default:"hue" enum:"hue,contrast,parts"`
 }
-
-func (l Spaced) spacing() (path.Spacing, error) { return exchange.ParseSpacing(l.Spacing) }
 
 type mixInput struct {
 	Look
@@ -69,11 +66,7 @@ func (s *Server) askRoutes() {
 		return v.Mix(parts)
 	})
 	ask(s, "pair", func(in *pairInput) (out exchange.Pair, err error) {
-		v, err := in.view()
-		if err != nil {
-			return out, err
-		}
-		spacing, err := in.spacing()
+		v, spacing, err := exchange.ParseLook(in.Medium, in.Light, in.Judged, in.Spacing)
 		if err != nil {
 			return out, err
 		}
@@ -88,11 +81,7 @@ func (s *Server) askRoutes() {
 		return v.Pair(a, b, in.Steps, spacing)
 	})
 	ask(s, "wheel", func(in *wheelInput) (out exchange.Wheel, err error) {
-		v, err := in.view()
-		if err != nil {
-			return out, err
-		}
-		spacing, err := in.spacing()
+		v, spacing, err := exchange.ParseLook(in.Medium, in.Light, in.Judged, in.Spacing)
 		if err != nil {
 			return out, err
 		}

@@ -69,10 +69,7 @@ func (c WheelContent) content() (store.Content, error) {
 	if err != nil {
 		return store.Content{}, err
 	}
-	if _, err := exchange.ParseView(c.Settings.Medium, c.Settings.Light, c.Settings.Judged); err != nil {
-		return store.Content{}, err
-	}
-	if _, err := exchange.ParseSpacing(c.Settings.Spacing); err != nil {
+	if _, _, err := exchange.ParseLook(c.Settings.Medium, c.Settings.Light, c.Settings.Judged, c.Settings.Spacing); err != nil {
 		return store.Content{}, err
 	}
 	p := system.Primaries()

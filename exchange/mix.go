@@ -25,13 +25,17 @@ func FindPaint(id string) (*paint.Paint, error) {
 	return p, nil
 }
 
-// ParseSpacing is path.ParseSpacing for what somebody typed.
-func ParseSpacing(name string) (path.Spacing, error) {
-	s, err := path.ParseSpacing(name)
+// ParseLook is ParseView and a spacing: "hue", "contrast" or "parts".
+func ParseLook(medium, light, judged, spacing string) (View, path.Spacing, error) {
+	v, err := ParseView(medium, light, judged)
 	if err != nil {
-		return 0, BadInput{err.Error()}
+		return View{}, 0, err
 	}
-	return s, nil
+	s, err := path.ParseSpacing(spacing)
+	if err != nil {
+		return View{}, 0, BadInput{err.Error()}
+	}
+	return v, s, nil
 }
 
 func bad(format string, a ...any) error { return BadInput{fmt.Sprintf(format, a...)} }

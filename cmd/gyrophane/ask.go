@@ -93,11 +93,7 @@ func pairCommand() *cobra.Command {
 		Example: "gyrophane pair PB29 PR122 --steps 3",
 		Args:    exactly(2, "name two paints: gyrophane pair PB29 PR122"),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			v, err := q.view()
-			if err != nil {
-				return err
-			}
-			school, err := exchange.ParseSpacing(spacing)
+			v, school, err := exchange.ParseLook(q.medium, q.light, q.judged, spacing)
 			if err != nil {
 				return err
 			}
@@ -142,11 +138,7 @@ func wheelCommand() *cobra.Command {
 		Example: "gyrophane wheel PY184 PR254 PB60 --spacing contrast",
 		Args:    exactly(3, "name a yellow, a red and a blue: gyrophane wheel PY184 PR254 PB60"),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			v, err := q.view()
-			if err != nil {
-				return err
-			}
-			school, err := exchange.ParseSpacing(spacing)
+			v, school, err := exchange.ParseLook(q.medium, q.light, q.judged, spacing)
 			if err != nil {
 				return err
 			}

@@ -5,13 +5,11 @@ package bias
 
 import (
 	_ "embed"
-	"encoding/csv"
 	"fmt"
 	"math"
-	"strconv"
-	"strings"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/internal/table"
 	"gyrophane/core/paint"
 )
 
@@ -44,17 +42,17 @@ var familiesCSV string
 var rolesCSV string
 
 var families = func() (out []familyRange) {
-	for _, r := range rows(familiesCSV) {
-		out = append(out, familyRange{Family(r[0]), number(r[1]), number(r[2]),
-			hinge{hue: number(r[3]), lower: r[4], higher: r[5], dead: number(r[6])}})
+	for _, r := range table.Rows(familiesCSV) {
+		out = append(out, familyRange{Family(r[0]), table.Number(r[1]), table.Number(r[2]),
+			hinge{hue: table.Number(r[3]), lower: r[4], higher: r[5], dead: table.Number(r[6])}})
 	}
 	return out
 }()
 
 var roleHinges = func() map[Role]hinge {
 	out := map[Role]hinge{}
-	for _, r := range rows(rolesCSV) {
-		h := hinge{hue: number(r[1]), lower: r[2], higher: r[3]}
+	for _, r := range table.Rows(rolesCSV) {
+		h := hinge{hue: table.Number(r[1]), lower: r[2], higher: r[3]}
 		h.dead = rangeAt(h.hue).hinge.dead
 		out[Role(r[0])] = h
 	}
@@ -158,23 +156,4 @@ func (h hinge) lean(hue float64) Lean {
 	default:
 		return Lean{Degrees: d, Toward: h.higher}
 	}
-}
-
-// rows reads an embedded table without its first line of names.
-func rows(text string) [][]string {
-	r := csv.NewReader(strings.NewReader(text))
-	r.Comment = '#'
-	all, err := r.ReadAll()
-	if err != nil {
-		panic(err)
-	}
-	return all[1:]
-}
-
-func number(text string) float64 {
-	v, err := strconv.ParseFloat(text, 64)
-	if err != nil {
-		panic(err)
-	}
-	return v
 }

@@ -4,6 +4,8 @@ import (
 	_ "embed"
 	"math"
 	"sort"
+
+	"gyrophane/core/internal/table"
 )
 
 //go:embed data/wheel-hue.csv
@@ -12,8 +14,8 @@ var wheelHueCSV string
 // hinges of the painter's circle, by rising OKLCh hue; the first is repeated a
 // turn later, so that every hue lies between two.
 var hinges = func() (out [][2]float64) {
-	for _, row := range mustTable(wheelHueCSV) {
-		out = append(out, [2]float64{row[1], row[2]})
+	for _, row := range table.Rows(wheelHueCSV) {
+		out = append(out, [2]float64{table.Number(row[1]), table.Number(row[2])})
 	}
 	sort.Slice(out, func(i, j int) bool { return out[i][0] < out[j][0] })
 	return append(out, [2]float64{out[0][0] + 360, out[0][1] + 360})

@@ -5,11 +5,10 @@ package colour
 
 import (
 	_ "embed"
-	"encoding/csv"
 	"fmt"
-	"math"
-	"strconv"
 	"strings"
+
+	"gyrophane/core/internal/table"
 )
 
 // The grid of every spectrum: 36 bands from 380 to 730 nm, every 10 nm.
@@ -110,15 +109,16 @@ type observer struct {
 var observerCSV string
 
 var observers = func() (out [lights]observer) {
-	rows := mustTable(observerCSV)
+	rows := table.Rows(observerCSV)
 	for l := range out {
 		o := &out[l]
 		var norm float64
 		for i, row := range rows {
-			norm += row[4+l] * row[2]
-			o.x[i] = row[4+l] * row[1]
-			o.y[i] = row[4+l] * row[2]
-			o.z[i] = row[4+l] * row[3]
+			light := table.Number(row[4+l])
+			o.x[i] = light * table.Number(row[1])
+			o.y[i] = light * table.Number(row[2])
+			o.z[i] = light * table.Number(row[3])
+			norm += o.y[i]
 		}
 		for i := range rows {
 			o.x[i] /= norm
@@ -142,27 +142,3 @@ var observers = func() (out [lights]observer) {
 	}
 	return out
 }()
-
-// mustTable reads an embedded table of numbers under one line of names; a
-// damaged table is a programming error.
-func mustTable(text string) [][]float64 {
-	r := csv.NewReader(strings.NewReader(text))
-	r.Comment = '#'
-	records, err := r.ReadAll()
-	if err != nil {
-		panic(err)
-	}
-	var rows [][]float64
-	for _, rec := range records[1:] {
-		row := make([]float64, len(rec))
-		for i, field := range rec {
-			v, err := strconv.ParseFloat(field, 64)
-			if err != nil {
-				v = math.NaN() // a column of names
-			}
-			row[i] = v
-		}
-		rows = append(rows, row)
-	}
-	return rows
-}

@@ -12,8 +12,8 @@ import (
 	"gyrophane/core/colour"
 )
 
-// table reads a test table: the id of each row and its numbers.
-func table(t *testing.T, file string, skip int) map[string][]float64 {
+// numbers reads a test table: the id of each row and its numbers.
+func numbers(t *testing.T, file string, skip int) map[string][]float64 {
 	t.Helper()
 	f, err := os.Open(file)
 	require.NoError(t, err)
@@ -48,7 +48,7 @@ func TestLibraryHoldsEveryPaint(t *testing.T) {
 }
 
 func TestParametersGiveTheTabulatedSpectra(t *testing.T) {
-	for id, want := range table(t, "testdata/spectra.csv", 3) {
+	for id, want := range numbers(t, "testdata/spectra.csv", 3) {
 		p, err := Find(id)
 		require.NoError(t, err)
 		for i := range colour.Bands {
@@ -59,7 +59,7 @@ func TestParametersGiveTheTabulatedSpectra(t *testing.T) {
 }
 
 func TestMasstoneAndTintAsTabulated(t *testing.T) {
-	rows := table(t, "testdata/expected.csv", 1)
+	rows := numbers(t, "testdata/expected.csv", 1)
 	require.Len(t, rows, 51)
 	for id, want := range rows {
 		p, err := Find(id)

@@ -2,13 +2,12 @@ package paint
 
 import (
 	_ "embed"
-	"encoding/csv"
 	"fmt"
 	"math"
-	"strconv"
 	"strings"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/internal/table"
 )
 
 // Medium is what the pigment is bound in, and with it how thick a slot lies,
@@ -88,22 +87,10 @@ func (m *Mixture) Ladder(in Medium, wet bool, n int) []Rung {
 }
 
 func mustMedia(text string) []Medium {
-	r := csv.NewReader(strings.NewReader(text))
-	r.Comment = '#'
-	rows, err := r.ReadAll()
-	if err != nil {
-		panic(err)
-	}
 	surfaces := map[string]Surface{"gloss": Gloss, "satin": Satin, "matt": Matt}
-	number := func(text string) float64 {
-		v, err := strconv.ParseFloat(text, 64)
-		if err != nil {
-			panic(err)
-		}
-		return v
-	}
+	number := table.Number
 	var out []Medium
-	for _, row := range rows[1:] {
+	for _, row := range table.Rows(text) {
 		m := Medium{
 			ID: row[0], Name: row[1], Thickness: number(row[2]), Ground: number(row[3]),
 			Wet: surfaces[row[4]], Dry: surfaces[row[5]], LightenWithWater: row[6] == "water",

@@ -2,12 +2,10 @@ package paint
 
 import (
 	_ "embed"
-	"encoding/csv"
 	"math"
-	"strconv"
-	"strings"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/internal/table"
 )
 
 // leastShare is the last rung of the white ladder: the share of colour left.
@@ -141,17 +139,9 @@ var verdictsCSV string
 
 // cleanFrom and softenedFrom are retentions; neutralChroma is an OKLCh chroma.
 var cleanFrom, softenedFrom, neutralChroma = func() (clean, softened, neutral float64) {
-	r := csv.NewReader(strings.NewReader(verdictsCSV))
-	r.Comment = '#'
-	rows, err := r.ReadAll()
-	if err != nil {
-		panic(err)
-	}
 	at := map[string]float64{}
-	for _, row := range rows[1:] {
-		if at[row[0]], err = strconv.ParseFloat(row[1], 64); err != nil {
-			panic(err)
-		}
+	for _, row := range table.Rows(verdictsCSV) {
+		at[row[0]] = table.Number(row[1])
 	}
 	return at["clean"], at["softened"], at["neutral_chroma"]
 }()

@@ -4,12 +4,11 @@ package wheel
 
 import (
 	_ "embed"
-	"encoding/csv"
 	"fmt"
 	"slices"
-	"strings"
 
 	"gyrophane/core/bias"
+	"gyrophane/core/internal/table"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 )
@@ -83,13 +82,7 @@ type Wheel struct {
 var namesCSV string
 
 // names are the painters' slot names, tertiaries with the primary first.
-var names = func() [12]string {
-	rows, err := csv.NewReader(strings.NewReader(namesCSV)).ReadAll()
-	if err != nil {
-		panic(err)
-	}
-	return [12]string(rows[1][1:])
-}()
+var names = [12]string(table.Rows(namesCSV)[0][1:])
 
 const (
 	jumpFactor = 1.6
