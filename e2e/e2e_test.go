@@ -4,12 +4,14 @@ package e2e
 import (
 	"fmt"
 	"strings"
+	"syscall"
 	"testing"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/store"
 	"gyrophane/store/storetest"
 )
 
@@ -150,6 +152,43 @@ func TestTheDatabaseStopsAndComesBack(t *testing.T) {
 	again.asDemo()
 	again.slot("blue")
 	again.see("PB60 indanthrone blue")
+}
+
+func TestTheClusterRecoversFromBeingKilled(t *testing.T) {
+	cluster := ownCluster(t)
+	s, err := store.Open(cluster.url)
+	require.NoError(t, err)
+	require.NoError(t, s.Migrate(t.Context()))
+	_, err = s.CreatePainter(t.Context(), "Ada", "")
+	require.NoError(t, err)
+	require.NoError(t, s.Close())
+
+	require.NoError(t, syscall.Kill(cluster.pid(t), syscall.SIGKILL))
+	cluster.run("start")
+	assert.Equal(t, "running", cluster.run("status"))
+	cluster.run("start")
+	s, err = store.Open(cluster.run("url"))
+	require.NoError(t, err)
+	defer s.Close()
+	_, err = s.PainterByName(t.Context(), "Ada")
+	assert.NoError(t, err, "what was kept is still there")
+}
+
+func TestAPassphraseIsGivenLater(t *testing.T) {
+	app := startApp(t, storetest.Database(t))
+	p := open(t, app.address)
+	p.write("your name", "Ada")
+	p.press("begin")
+	p.see("Three paints make a wheel")
+	p.menu("painter: Ada", "passphrase")
+	p.write("the new passphrase", "let it dry first")
+	p.press("keep it")
+	p.waitFor("the dialog closes", func() bool { return !p.shows("keep it") })
+	other := open(t, app.address)
+	other.press("Ada")
+	other.write("passphrase of Ada", "let it dry first")
+	other.press("come in")
+	other.see("Three paints make a wheel")
 }
 
 func TestTwoTabsNeverOverwriteEachOther(t *testing.T) {

@@ -6,6 +6,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"regexp"
+	"strconv"
 	"strings"
 	"sync"
 	"syscall"
@@ -281,8 +282,20 @@ func startApp(t *testing.T, url string) app {
 
 // cluster is a PostgreSQL of its own, to be stopped and started.
 type cluster struct {
-	url string
-	run func(command string) string
+	url   string
+	state string
+	run   func(command string) string
+}
+
+// pid is the process of the server.
+func (c cluster) pid(t *testing.T) int {
+	t.Helper()
+	text, err := os.ReadFile(filepath.Join(c.state, "postgres", "postmaster.pid"))
+	require.NoError(t, err)
+	first, _, _ := strings.Cut(string(text), "\n")
+	pid, err := strconv.Atoi(first)
+	require.NoError(t, err)
+	return pid
 }
 
 func ownCluster(t *testing.T) cluster {
@@ -301,7 +314,7 @@ func ownCluster(t *testing.T) cluster {
 		run("stop")
 		require.NoError(t, os.RemoveAll(state))
 	})
-	return cluster{run("url"), run}
+	return cluster{run("url"), state, run}
 }
 
 func root(t *testing.T) string {

@@ -4,11 +4,12 @@ import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import type { ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import { client, type Profile } from "../api/client";
 import { sessionQuery, useReady } from "../api/queries";
 import { Mark } from "../drawing/Marks";
 import { Choice } from "./Choice";
+import { PassphraseDialog } from "./PassphraseDialog";
 import { grey } from "./theme";
 
 const Bar = styled("header")({
@@ -78,23 +79,41 @@ export function Notice({ children }: { children: ReactNode }) {
 function PainterMenu({ painter }: { painter: Profile }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const [locking, setLocking] = useState(false);
+  const leave = async () => {
+    await client.DELETE("/api/session");
+    await navigate("/");
+    queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });
+    await queries.invalidateQueries(sessionQuery);
+  };
   return (
-    <Choice label={`painter: ${painter.name}`} bold={false} shown={<Box component="span" sx={{ maxWidth: 160, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>{painter.name}</Box>}>
-      {(close) => (
-        <MenuItem
-          onClick={() => {
-            close();
-            void client.DELETE("/api/session").then(() => {
-              void navigate("/");
-              queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });
-              return queries.invalidateQueries(sessionQuery);
-            });
-          }}
-        >
-          somebody else is painting
-        </MenuItem>
-      )}
-    </Choice>
+    <>
+      <Choice label={`painter: ${painter.name}`} bold={false} shown={<Box component="span" sx={{ maxWidth: 160, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>{painter.name}</Box>}>
+        {(close) => [
+          !painter.demo && (
+            <MenuItem
+              key="passphrase"
+              onClick={() => {
+                close();
+                setLocking(true);
+              }}
+            >
+              {painter.passphrase ? "another passphrase" : "a passphrase"}
+            </MenuItem>
+          ),
+          <MenuItem
+            key="leave"
+            onClick={() => {
+              close();
+              void leave();
+            }}
+          >
+            somebody else is painting
+          </MenuItem>,
+        ]}
+      </Choice>
+      {locking && <PassphraseDialog painter={painter} onClose={() => setLocking(false)} />}
+    </>
   );
 }
 
