@@ -66,7 +66,7 @@ export function PaintPicker({ role, paints, present, taken, onPick, onClose, aut
           </Typography>
         )}
         {others.map(row)}
-        {belonging.length + others.length === 0 && (
+        {paints.length > 0 && belonging.length + others.length === 0 && (
           <Typography sx={{ mt: 2 }}>No paint of the library is called that. Try part of a name, or a code such as PB29.</Typography>
         )}
       </Box>

@@ -182,12 +182,12 @@ function Summary({ slots }: { slots: Slot[] }) {
         of nine mixtures
       </text>
       {rows.map(({ verdict, n }, i) => (
-        <g key={verdict} opacity={n === 0 ? 0.45 : 1}>
-          <text x={cx - 30} y={cy - 8 + 28 * i} textAnchor="end" fontSize={20} fontFamily={figures} fill={grey.ink}>
+        <g key={verdict} fill={n === 0 ? grey.third : grey.ink}>
+          <text x={cx - 30} y={cy - 8 + 28 * i} textAnchor="end" fontSize={20} fontFamily={figures}>
             {n}
           </text>
           <Drop verdict={verdict} height={18} x={cx - 22} y={cy - 23 + 28 * i} />
-          <text x={cx} y={cy - 8 + 28 * i} fontSize={15} fill={grey.ink}>
+          <text x={cx} y={cy - 8 + 28 * i} fontSize={15}>
             {verdict}
           </text>
         </g>
