@@ -164,9 +164,11 @@ func TestWheel(t *testing.T) {
 	w := v.Wheel(s, path.ByHue)
 	require.Len(t, w.Slots, 12)
 	assert.Equal(t, paint.LibraryVersion(), w.Library)
+	assert.Equal(t, 0.7, w.Clean)
 	for i, slot := range w.Slots {
 		assert.Equal(t, slot.Wet, slot.AsPainted, "judged wet")
 		assert.Equal(t, i%4 == 0, slot.Lean != nil)
+		assert.Equal(t, [...]string{"yellow", "", "", "", "red", "", "", "", "blue", "", "", ""}[i], slot.Role)
 		assert.NotEmpty(t, slot.Because)
 		assert.NotEmpty(t, slot.Mixing)
 	}

@@ -15,6 +15,7 @@ type Wheel struct {
 	Slots    []Slot    `json:"slots"`
 	Sections []Section `json:"sections"`
 	Median   float64   `json:"medianJump" doc:"OKLab"`
+	Clean    float64   `json:"cleanFrom" doc:"the retention from which a mixture is clean"`
 }
 
 // Slot is one twelfth of the wheel, 0 on top, clockwise.
@@ -22,6 +23,7 @@ type Slot struct {
 	Index  int      `json:"index"`
 	Name   string   `json:"name"`
 	Kind   string   `json:"kind" enum:"primary,secondary,tertiary"`
+	Role   string   `json:"role,omitempty" enum:"yellow,red,blue" doc:"of a primary"`
 	Paints []string `json:"paints"`
 	Mixture
 	Because string   `json:"because"`
@@ -74,7 +76,7 @@ func FindTriad(yellow, red, blue string) (wheel.System, error) {
 // Wheel works out a system's wheel.
 func (v View) Wheel(s wheel.System, spacing path.Spacing) Wheel {
 	w := wheel.Build(s, spacing)
-	out := Wheel{Conditions: v.conditions(), Library: paint.LibraryVersion(), Spacing: spacing.String(), Median: round(w.Median, 4)}
+	out := Wheel{Conditions: v.conditions(), Library: paint.LibraryVersion(), Spacing: spacing.String(), Median: round(w.Median, 4), Clean: paint.CleanFrom()}
 	for i := range w.Slots {
 		out.Slots = append(out.Slots, v.slot(w, i))
 	}
@@ -102,6 +104,7 @@ func (v View) slot(w *wheel.Wheel, i int) Slot {
 	}
 	switch {
 	case s.Kind == wheel.Primary:
+		out.Role = string(wheel.Roles[i/4])
 		if l, ok := bias.LeanIn(s.Parts[0].Paint, wheel.Roles[i/4]); ok {
 			out.Lean = &Lean{round(l.Degrees, 1), l.Toward, l.InWash}
 		}

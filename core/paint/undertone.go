@@ -146,6 +146,9 @@ var cleanFrom, softenedFrom, neutralChroma = func() (clean, softened, neutral fl
 	return at["clean"], at["softened"], at["neutral_chroma"]
 }()
 
+// CleanFrom is the retention from which a mixture is clean.
+func CleanFrom() float64 { return cleanFrom }
+
 func judge(u Undertone, neutral bool) Verdict {
 	switch {
 	case neutral:

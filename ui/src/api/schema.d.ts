@@ -619,6 +619,11 @@ export interface components {
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
              */
             retention: number;
+            /**
+             * @description of a primary
+             * @enum {string}
+             */
+            role?: "yellow" | "red" | "blue";
             undertone: components["schemas"]["Colour"];
             /** @enum {string} */
             verdict: "clean" | "softened" | "muddy" | "neutral";
@@ -653,6 +658,11 @@ export interface components {
             version: number;
         };
         Wheel: {
+            /**
+             * Format: double
+             * @description the retention from which a mixture is clean
+             */
+            cleanFrom: number;
             /** @enum {string} */
             judged: "wet" | "dry";
             /** @description version of the paint library it was worked out with */

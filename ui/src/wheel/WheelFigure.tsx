@@ -14,7 +14,6 @@ const cx = 372;
 const cy = 334;
 const rim = { inner: 184, outer: 252 };
 const band = { outer: 176, thick: 52 };
-const cleanAt = 0.7;
 
 /** The wheel: rim as painted, ribbon of undertones, drops for verdicts. Arrow keys walk the slots. */
 export function WheelFigure({ wheel, chosen, onChoose, onOpen }: {
@@ -47,7 +46,7 @@ export function WheelFigure({ wheel, chosen, onChoose, onOpen }: {
     <svg viewBox={narrow ? alone : stage} width="100%" style={{ display: "block", maxHeight: narrow ? undefined : "calc(100vh - 116px)" }} fontFamily={text}>
       <circle cx={cx} cy={cy} r={band.outer - band.thick / 2} fill="none" stroke={grey.track} strokeWidth={band.thick} />
       {ribbon}
-      <circle cx={cx} cy={cy} r={band.outer - band.thick * cleanAt} fill="none" stroke={grey.paper} strokeWidth={1.2} strokeDasharray="0.1 5" strokeLinecap="round" />
+      <circle cx={cx} cy={cy} r={band.outer - band.thick * wheel.cleanFrom} fill="none" stroke={grey.paper} strokeWidth={1.2} strokeDasharray="0.1 5" strokeLinecap="round" />
       <Jumps slots={wheel.slots} />
       <g ref={ring} role="radiogroup" aria-label="slots of the wheel" onKeyDown={keys}>
         {order.map((s) => (

@@ -10,7 +10,7 @@ import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { Conditions, KeptWheel, Profile, Role, Settings, Slot, WheelContent } from "../api/client";
 import { paintsQuery, wheelQuery, wheelsQuery } from "../api/queries";
 import { Choice } from "../app/Choice";
-import { judgedWords, lightWords, mediumWords, roles, spacingWords } from "../app/palette";
+import { judgedWords, lightWords, mediumWords, spacingWords } from "../app/palette";
 import { PaintPicker } from "../app/PaintPicker";
 import { Notice, Shell } from "../app/Shell";
 import { figures, grey } from "../app/theme";
@@ -80,7 +80,8 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   };
   const open = (slot: number) => {
     show({ slot: String(slot + 1) });
-    if (slot % 4 === 0) setPicking(roles[slot / 4]!);
+    const role = wheel.data?.slots[slot]?.role;
+    if (role) setPicking(role);
   };
   const set = (view: Partial<Settings>) => {
     change({ ...content, settings: { ...settings, ...view } });
@@ -152,23 +153,22 @@ function ViewingConditions({ wheel, content, settings, current, onSet, onSwap }:
       <Group label="wheel">
         <WheelMenu name={content.name} current={current} />
         <Box sx={{ display: "flex", gap: "3px" }}>
-          {[0, 4, 8].map((i) => {
-            const s = wheel?.slots[i];
-            return (
+          {wheel?.slots
+            .filter((s) => s.role)
+            .map((s) => (
               <Box
-                key={i}
+                key={s.index}
                 component="button"
-                aria-label={`swap the ${roles[i / 4]}, ${s?.parts[0]?.name ?? ""}`}
-                title={s && `${s.parts[0]!.paint} ${s.parts[0]!.name}`}
-                onClick={() => onSwap(i)}
-                sx={{ width: 24, height: 24, p: 0, border: 0, cursor: "pointer", bgcolor: "transparent", lineHeight: 0 }}
+                aria-label={`swap the ${s.role}, ${s.parts[0]!.name}`}
+                title={`${s.parts[0]!.paint} ${s.parts[0]!.name}`}
+                onClick={() => onSwap(s.index)}
+                sx={{ width: 26, height: 32, p: 0, border: 0, cursor: "pointer", bgcolor: "transparent", lineHeight: 0 }}
               >
-                <svg width={24} height={24} aria-hidden>
-                  <rect width={24} height={24} fill={s?.asPainted.srgb ?? grey.track} />
+                <svg width={26} height={24} aria-hidden>
+                  <rect width={26} height={24} fill={s.asPainted.srgb} />
                 </svg>
               </Box>
-            );
-          })}
+            ))}
         </Box>
       </Group>
       <Group label="medium">
