@@ -56,7 +56,7 @@ func (v View) Library() []Paint {
 // Paint describes one paint.
 func (v View) Paint(p *paint.Paint) Paint {
 	m := p.Alone()
-	u := m.Undertone()
+	u := p.Undertone()
 	out := Paint{
 		ID: p.ID, CI: p.CI, Name: p.Name, Family: string(bias.FamilyOf(p)), Hiding: p.Hiding, Strength: p.StrengthClass,
 		Colours: v.colours(&m, u), Judgement: judgement(u), Because: bias.Alone(p),

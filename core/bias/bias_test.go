@@ -86,7 +86,7 @@ func TestDensitiesAreTakenWhereTheHighestIsEightTenths(t *testing.T) {
 		m := p.Alone()
 		d := DensitiesOf(&m)
 		if p.Word != "white" {
-			assert.InDelta(t, 0.8, d.high(), 1e-5, p.ID)
+			assert.InDelta(t, 0.8, d.high(), 1e-6, p.ID)
 		}
 		print, ok := PrintOf(&m)
 		assert.Equal(t, p.Word != "white" && p.Word != "black", ok, p.ID)

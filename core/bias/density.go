@@ -21,18 +21,36 @@ var thirds = [3][2]float64{{400, 490}, {500, 580}, {600, 700}}
 // DensitiesOf measures a mixture; where even the thickest film stays paler
 // than density 0.8, that film counts.
 func DensitiesOf(m *paint.Mixture) Densities {
-	thin, thick := 1e-4, 1e4
-	if d := film(m, thick); d.high() > highDensity {
-		for range 24 {
-			mid := math.Sqrt(thin * thick)
-			if film(m, mid).high() < highDensity {
-				thin = mid
-			} else {
-				thick = mid
-			}
-		}
+	thinnest, thickest := math.Log(1e-4), math.Log(1e4)
+	full := film(m, math.Exp(thickest))
+	if full.high() <= highDensity {
+		return full
 	}
-	return film(m, thick)
+	// The secant on logarithms of thickness and density, held in a bracket.
+	want := math.Log(highDensity)
+	x, lastMiss, lastStep := 0.0, 0.0, 0.0
+	for range 60 {
+		d := film(m, math.Exp(x))
+		miss := math.Log(d.high()) - want
+		if math.Abs(miss) < 1e-7 {
+			return d
+		}
+		if miss > 0 {
+			thickest = x
+		} else {
+			thinnest = x
+		}
+		slope := 1.0 // of a film so thin that density grows with thickness
+		if lastStep != 0 {
+			slope = (miss - lastMiss) / lastStep
+		}
+		step := -miss / slope
+		if next := x + step; !(next > thinnest && next < thickest) {
+			step = (thinnest+thickest)/2 - x
+		}
+		x, lastMiss, lastStep = x+step, miss, step
+	}
+	return film(m, math.Exp(x))
 }
 
 func film(m *paint.Mixture, x float64) Densities {

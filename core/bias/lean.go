@@ -65,8 +65,7 @@ func FamilyOf(p *paint.Paint) Family {
 	case "earth", "black", "white":
 		return Family(p.Word)
 	}
-	m := p.Alone()
-	return rangeAt(m.Undertone().Hue).family
+	return rangeAt(p.Undertone().Hue).family
 }
 
 func rangeAt(hue float64) familyRange {
@@ -99,8 +98,7 @@ func (r Role) Accepts(p *paint.Paint) bool {
 	f := FamilyOf(p)
 	switch r {
 	case "yellow":
-		m := p.Alone()
-		hue := rangeAt(m.Undertone().Hue).family
+		hue := rangeAt(p.Undertone().Hue).family
 		return f == "yellow" || f == "earth" && (hue == "yellow" || hue == "orange")
 	case "red", "magenta":
 		return f == "red" || f == "magenta"
@@ -127,7 +125,7 @@ func (l Lean) Centred() bool { return l.Toward == "centred" }
 // too grey to have a hue have no lean.
 func LeanIn(p *paint.Paint, r Role) (Lean, bool) {
 	m := p.Alone()
-	u := m.Undertone()
+	u := p.Undertone()
 	if m.Neutral() || !u.HasHue() {
 		return Lean{}, false
 	}

@@ -25,12 +25,20 @@ type Paint struct {
 	CautionClass  string
 	Caution       string
 
-	strength float64
-	alone    Mixture
+	strength  float64
+	alone     Mixture
+	once      sync.Once
+	undertone Undertone
 }
 
 // Alone is the paint as a mixture of nothing else, its strength included.
 func (p *Paint) Alone() Mixture { return p.alone }
+
+// Undertone is the undertone of the paint alone, worked out once.
+func (p *Paint) Undertone() Undertone {
+	p.once.Do(func() { p.undertone = p.alone.Undertone() })
+	return p.undertone
+}
 
 // Strength is the factor g on K and S: 1 for an ordinary artist's tube. White
 // always has 1.

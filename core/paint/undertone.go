@@ -62,7 +62,7 @@ func (m *Mixture) bareUndertone() Undertone {
 	var coarse [coarseRungs]rung
 	top := 0
 	for i := range coarse {
-		coarse[i] = m.rung(float64(i) * step)
+		coarse[i] = m.rung(float64(i)*step, coarseShares[i])
 		if coarse[i].square > coarse[top].square {
 			top = i
 		}
@@ -76,14 +76,14 @@ func (m *Mixture) bareUndertone() Undertone {
 		low, high = max(low, at-0.45*step), min(high, at+0.45*step)
 	}
 	const golden = 0.6180339887498949
-	p, q := m.rung(high-golden*(high-low)), m.rung(low+golden*(high-low))
+	p, q := m.rungAt(high-golden*(high-low)), m.rungAt(low+golden*(high-low))
 	for high-low > 0.012 {
 		if p.square > q.square {
 			high, q = q.f, p
-			p = m.rung(high - golden*(high-low))
+			p = m.rungAt(high - golden*(high-low))
 		} else {
 			low, p = p.f, q
-			q = m.rung(low + golden*(high-low))
+			q = m.rungAt(low + golden*(high-low))
 		}
 	}
 	best = best.orBetter(p).orBetter(q)
@@ -100,10 +100,19 @@ func (r rung) orBetter(s rung) rung {
 
 var lnLeastShare = math.Log(leastShare)
 
-// rung is the mixture let down to 0.003^f, as masstone in OKLab, summed band by
-// band: the innermost loop of everything.
-func (m *Mixture) rung(f float64) rung {
-	share := math.Exp(f * lnLeastShare)
+// coarseShares are the shares of the coarse rungs.
+var coarseShares = func() (out [coarseRungs]float64) {
+	for i := range out {
+		out[i] = math.Pow(leastShare, float64(i)/(coarseRungs-1))
+	}
+	return out
+}()
+
+func (m *Mixture) rungAt(f float64) rung { return m.rung(f, math.Exp(f*lnLeastShare)) }
+
+// rung is the mixture let down to a share of 0.003^f, as masstone in OKLab,
+// summed band by band: the innermost loop of everything.
+func (m *Mixture) rung(f, share float64) rung {
 	white, w := &titanium.alone, colour.D65.Weights()
 	var c colour.Cones
 	for i := range m.k {

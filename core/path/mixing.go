@@ -32,8 +32,7 @@ func (p *Path) Mixing(r Recipe) []string {
 		out = append(out, fmt.Sprintf("Let the %s down first: 1 part in %d parts of the %s.", bias.ShortName(second.Paint), second.Thin, bias.ShortName(second.In)))
 		what = "this let-down"
 	}
-	ma, mb := first.Paint.Alone(), second.Paint.Alone()
-	wordA, wordB := ma.Undertone().HueWord(), mb.Undertone().HueWord()
+	wordA, wordB := first.Paint.Undertone().HueWord(), second.Paint.Undertone().HueWord()
 	if wordA == wordB {
 		wordA, wordB = bias.ShortName(first.Paint), bias.ShortName(second.Paint)
 	}
