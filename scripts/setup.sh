@@ -17,7 +17,6 @@ for tool in flock:util-linux setpriv:util-linux; do
 done
 if [ "${1:-}" = test ]; then
   command -v chromium >/dev/null || missing+=(chromium)
-  command -v gcc >/dev/null || missing+=(gcc libc6-dev)
 fi
 [ ${#missing[@]} -gt 0 ] || exit 0
 

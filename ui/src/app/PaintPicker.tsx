@@ -125,7 +125,7 @@ function PaintRow({ paint, chosen, taken, onPick }: { paint: Paint; chosen: bool
         ...(chosen && { boxShadow: `inset 3px 0 0 ${grey.ink}`, pl: 1.25 }),
       }}
     >
-      <PaintStrip paint={paint} width={60} />
+      <PaintStrip paint={paint} width={52} />
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <Typography variant="body2" sx={{ fontWeight: 500, fontSize: 14, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }} title={paint.name}>
           {name}
@@ -137,7 +137,7 @@ function PaintRow({ paint, chosen, taken, onPick }: { paint: Paint; chosen: bool
         </Typography>
       </Box>
       {paint.lean && (
-        <Box sx={{ flex: "none", width: 82, textAlign: "right" }}>
+        <Box sx={{ flex: "none", width: 80, textAlign: "right" }}>
           <LeanArrow degrees={paint.lean.degrees} centred={paint.lean.toward === "centred"} />
           <Typography variant="caption" component="p">
             {paint.lean.toward === "centred" ? "centred" : `to ${paint.lean.toward}`}{" "}
