@@ -167,7 +167,7 @@ func lightSentence(a, b *paint.Paint, middle *paint.Mixture, u paint.Undertone) 
 			}
 		}
 		if len(past) == 0 {
-			return text + "; what one swallows the other gives back, and little is lost."
+			return text + "; between them they take from every third of the spectrum, and yet keep most of the brightness that is possible here."
 		}
 		return text + fmt.Sprintf("; %s light gets past both.", strings.Join(past, " and "))
 	}

@@ -12,7 +12,7 @@ const mostParts = 40
 // Recipe is a mixture of a path's two paints in whole parts.
 type Recipe struct {
 	Share float64 // of the second paint that the parts come to, by volume
-	// Parts are the ingredients, the weaker paint or pile first.
+	// Parts are the ingredients in the order of the path: one, or two.
 	Parts []Ingredient
 }
 

@@ -52,7 +52,7 @@ export const keptQuery = (id: number) =>
     queryFn: () => answer(client.GET("/api/wheels/{id}", { params: { path: { id } } })),
   });
 
-/** The first query that has failed for lack of server or database, if any is waiting for it. */
+/** Whether server and database answer; asked more often while they do not. */
 export function useReady() {
   return useQuery({
     queryKey: ["ready"],

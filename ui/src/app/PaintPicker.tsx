@@ -6,6 +6,7 @@ import { useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { Paint, Role } from "../api/client";
 import { Drop, LeanArrow } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
+import { paintName } from "./paintName";
 import { figures, grey } from "./theme";
 
 /** Paints for a role, in hue order; what belongs elsewhere stands below. */
@@ -91,7 +92,7 @@ function sorted(paints: Paint[], role: Role, search: string) {
 }
 
 function PaintRow({ paint, chosen, taken, onPick }: { paint: Paint; chosen: boolean; taken: boolean; onPick: () => void }) {
-  const [, name, also] = /^(.*?)(?: \((.*)\))?$/.exec(paint.name) ?? [];
+  const { name, also } = paintName(paint.name);
   const pick = () => {
     if (!taken) onPick();
   };

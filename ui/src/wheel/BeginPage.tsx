@@ -4,30 +4,28 @@ import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, client, type Profile, type Role, type Roles, type Settings } from "../api/client";
+import { answer, client, type Profile, type Role, type Roles } from "../api/client";
 import { keptQuery, paintsQuery, wheelsQuery } from "../api/queries";
-import { roles } from "../app/palette";
+import { plainSettings, roles } from "../app/choices";
+import { paintName } from "../app/paintName";
 import { PaintPicker } from "../app/PaintPicker";
 import { Shell } from "../app/Shell";
 import { grey } from "../app/theme";
-import { shortName } from "./words";
-
-const settings: Settings = { spacing: "hue", medium: "acrylic", light: "D65", judged: "dry" };
 
 /** Three paints make a wheel. */
 export function BeginPage({ painter }: { painter: Profile }) {
-  const paints = useQuery(paintsQuery(settings));
+  const paints = useQuery(paintsQuery(plainSettings));
   const wheels = useQuery(wheelsQuery);
   const queries = useQueryClient();
   const navigate = useNavigate();
   const [chosen, setChosen] = useState<Partial<Roles>>({});
   const complete = roles.every((r) => chosen[r]);
-  const nameOf = (id: string) => shortName(paints.data?.find((p) => p.id === id)?.name ?? id);
+  const nameOf = (id: string) => paintName(paints.data?.find((p) => p.id === id)?.name ?? id).name;
   const create = useMutation({
     mutationFn: (picked: Roles) =>
       answer(
         client.POST("/api/wheels", {
-          body: { name: wheels.data?.length ? `Wheel ${wheels.data.length + 1}` : "First wheel", roles: picked, settings },
+          body: { name: wheels.data?.length ? `Wheel ${wheels.data.length + 1}` : "First wheel", roles: picked, settings: plainSettings },
         }),
       ),
     onSuccess: (w) => {

@@ -4,9 +4,10 @@ import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import type { Ingredient, Settings, Slot, Wheel } from "../api/client";
+import { paintName } from "../app/paintName";
 import { figures, grey } from "../app/theme";
 import { Drop, LeanArrow } from "../drawing/Marks";
-import { share, shortName } from "./words";
+import { share } from "./words";
 
 /** What stands in one slot: how to mix it, what becomes of it, and why. */
 export function StepCard({ wheel, slot, settings, onChoose, onSwap }: {
@@ -121,11 +122,11 @@ function PartsBar({ parts }: { parts: Ingredient[] }) {
       </Box>
       <Box sx={{ display: "flex", justifyContent: "space-between", gap: 2, mt: 0.5 }}>
         {parts.map((p, i) => (
-          <Typography key={p.paint} variant="body2" sx={{ textAlign: i === 0 ? "left" : "right" }} data-part={p.paint}>
+          <Typography key={p.paint} variant="body2" sx={{ textAlign: i === 0 ? "left" : "right" }}>
             <Box component="span" sx={{ fontFamily: figures, fontWeight: 700 }}>
               {p.parts}
             </Box>{" "}
-            {p.letDown ? `of ${p.paint} let down 1:${p.letDown.parts} in ${p.letDown.in}` : `${p.paint} ${shortName(p.name)}`}
+            {p.letDown ? `of ${p.paint} let down 1:${p.letDown.parts} in ${p.letDown.in}` : `${p.paint} ${paintName(p.name).name}`}
           </Typography>
         ))}
       </Box>

@@ -10,7 +10,7 @@ import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { Conditions, KeptWheel, Profile, Role, Settings, Slot, WheelContent } from "../api/client";
 import { paintsQuery, wheelQuery, wheelsQuery } from "../api/queries";
 import { Choice } from "../app/Choice";
-import { judgedWords, lightWords, mediumWords, spacingWords } from "../app/palette";
+import { judgedWords, lightWords, mediumWords, plainSettings, spacingWords } from "../app/choices";
 import { PaintPicker } from "../app/PaintPicker";
 import { Notice, Shell } from "../app/Shell";
 import { figures, grey } from "../app/theme";
@@ -54,8 +54,8 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   const { content, change, undo } = own;
   const { slot: chosen, settings, show } = useView(content?.settings);
   const [picking, setPicking] = useState<Role | null>(null);
-  const wheel = useQuery({ ...wheelQuery(content?.roles ?? { yellow: "", red: "", blue: "" }, settings ?? noSettings), enabled: !!content });
-  const paints = useQuery(paintsQuery(settings ?? noSettings));
+  const wheel = useQuery({ ...wheelQuery(content?.roles ?? { yellow: "", red: "", blue: "" }, settings ?? plainSettings), enabled: !!content });
+  const paints = useQuery(paintsQuery(settings ?? plainSettings));
 
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {
@@ -123,8 +123,6 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
     </Shell>
   );
 }
-
-const noSettings: Settings = { spacing: "hue", medium: "acrylic", light: "D65", judged: "dry" };
 
 function Missing({ painter, sentence }: { painter: Profile; sentence: string }) {
   const navigate = useNavigate();

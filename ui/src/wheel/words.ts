@@ -12,11 +12,6 @@ export function partsInWords(parts: Ingredient[]): string {
   return parts.map((p) => `${p.parts} ${p.name}${p.letDown ? `, let down 1 to ${p.letDown.parts}` : ""}`).join(" to ");
 }
 
-/** A paint's name without what stands in brackets. */
-export function shortName(name: string): string {
-  return name.replace(/ \([^)]*\)/, "");
-}
-
 /** Retention with two digits. */
 export function share(retention: number): string {
   return retention.toFixed(2);
