@@ -31,7 +31,7 @@ func TestFlatReflectanceIsNeutralUnderEveryLight(t *testing.T) {
 		}
 		white := Flat(1)
 		assert.InDelta(t, 1, white.OKLab(l).L, 1e-7)
-		assert.Equal(t, Screen{"#ffffff", false}, white.OKLab(l).Screen())
+		assert.Equal(t, Screen{Hex: "#ffffff"}, white.OKLab(l).Screen())
 	}
 }
 

@@ -1,7 +1,10 @@
 package colour
 
 import (
+	"fmt"
 	"math"
+	"strconv"
+	"strings"
 
 	"github.com/lucasb-eyer/go-colorful"
 )
@@ -27,6 +30,38 @@ var d65 = XYZ{0.95047, 1, 1.08883}
 func (c XYZ) Lab(white XYZ) Lab {
 	l, a, b := colorful.XyzToLabWhiteRef(c.X, c.Y, c.Z, [3]float64{white.X, white.Y, white.Z})
 	return Lab{100 * l, 100 * a, 100 * b}
+}
+
+// XYZ is the colour that has a CIELAB value against a white; the inverse of
+// XYZ.Lab [CIE 15:2004].
+func (c Lab) XYZ(white XYZ) XYZ {
+	x, y, z := colorful.LabToXyzWhiteRef(c.L/100, c.A/100, c.B/100, [3]float64{white.X, white.Y, white.Z})
+	return XYZ{x, y, z}
+}
+
+// Chroma is C*ab.
+func (c Lab) Chroma() float64 { return math.Hypot(c.A, c.B) }
+
+// Adapt takes a colour seen against one white to how it looks against another,
+// in lightness too, by the Bradford transform [Lam 1985]. Both whites must be
+// brighter than black in every cone response.
+func (c XYZ) Adapt(from, to XYZ) XYZ { return bradford(from, to).times(c) }
+
+// ParseHex reads a screen colour, "#rrggbb" or "rrggbb", as a colour under this
+// grid's D65.
+func ParseHex(text string) (XYZ, error) {
+	hex := strings.TrimPrefix(strings.TrimSpace(text), "#")
+	if n, err := strconv.ParseUint(hex, 16, 32); err == nil && len(hex) == 6 {
+		return FromSRGB(float64(n>>16)/255, float64(n>>8&255)/255, float64(n&255)/255), nil
+	}
+	return XYZ{}, fmt.Errorf("%.20q is no screen colour: write six digits from 0 to f, like #2a6fb0", text)
+}
+
+// FromSRGB is the colour of an sRGB pixel (each channel 0 to 1, gamma coded)
+// under this grid's D65 [IEC 61966-2-1].
+func FromSRGB(r, g, b float64) XYZ {
+	x, y, z := colorful.Color{R: r, G: g, B: b}.Xyz()
+	return XYZ{x, y, z}.Adapt(d65, D65.White())
 }
 
 // OKLab is the OKLab value of a colour seen against D65 [Ottosson 2020].

@@ -22,8 +22,11 @@ type Paint struct {
 	Word          string
 	Hiding        string // "opaque", "semi" or "transparent"
 	StrengthClass int    // tinting strength, 1 (weak) to 5 (very strong)
+	Staining      string // typical of the class: "low", "medium", "high"; empty when unknown
+	Lightfast     string // typical of the class: "excellent", "good", "fair", "poor"; empty when unknown
 	CautionClass  string
 	Caution       string
+	Source        Making
 
 	strength  float64
 	alone     Mixture
@@ -171,6 +174,7 @@ func readLibrary(data []byte) (*library, error) {
 		Paints  []struct {
 			ID, CI, Name, Family, Hiding string
 			StrengthClass                int `json:"strength_class"`
+			Staining, Lightfast          string
 			Params                       *Params
 			Mixture                      []struct {
 				Paint string
@@ -186,7 +190,8 @@ func readLibrary(data []byte) (*library, error) {
 	l := &library{version: table.Version, byID: map[string]*Paint{}}
 	for _, row := range table.Paints {
 		p := &Paint{ID: row.ID, CI: row.CI, Name: row.Name, Word: row.Family, Hiding: row.Hiding,
-			StrengthClass: row.StrengthClass, CautionClass: row.CautionClass, Caution: row.Caution, strength: 1}
+			StrengthClass: row.StrengthClass,
+			Staining:      row.Staining, Lightfast: row.Lightfast, CautionClass: row.CautionClass, Caution: row.Caution, Source: Modelled, strength: 1}
 		if row.Params != nil {
 			p.alone.k, p.alone.s = row.Params.Spectra()
 			p.alone.neutral = p.Word == "white" || p.Word == "black"
@@ -204,8 +209,8 @@ func readLibrary(data []byte) (*library, error) {
 				return nil, err
 			}
 		}
-		if err := p.sound(); err != nil {
-			return nil, err
+		if err := p.alone.sound(); err != nil {
+			return nil, fmt.Errorf("%s: %w", p.ID, err)
 		}
 		l.paints = append(l.paints, p)
 		l.byID[strings.ToLower(p.ID)] = p
@@ -214,11 +219,10 @@ func readLibrary(data []byte) (*library, error) {
 }
 
 // sound refuses what no paint can be.
-func (p *Paint) sound() error {
-	for i := range p.alone.k {
-		k, s := p.alone.k[i], p.alone.s[i]
-		if !(k >= 0 && k < 1e4) || !(s > 0 && s < 1e4) {
-			return fmt.Errorf("%s: absorption %v and scattering %v at %v nm: both must be finite, absorption not below 0, scattering above 0", p.ID, k, s, colour.NM(i))
+func (m *Mixture) sound() error {
+	for i := range m.k {
+		if k, s := m.k[i], m.s[i]; !(k >= 0 && k < 1e4) || !(s > 0 && s < 1e4) {
+			return fmt.Errorf("absorption %v and scattering %v at %v nm: both must be finite, absorption not below 0, scattering above 0", k, s, colour.NM(i))
 		}
 	}
 	return nil

@@ -1,0 +1,320 @@
+package paint
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"regexp"
+	"slices"
+	"strings"
+
+	"gyrophane/core/colour"
+)
+
+// Making is how a paint's curves were come by.
+type Making string
+
+// The ways a paint is made.
+const (
+	Modelled   Making = "modelled" // the library: typical of its pigment class
+	FromALabel Making = "label"    // parts of library paints, after the label's pigments
+	TwoSwatch  Making = "swatches" // worked out from the colours of two swatches
+	FromCurves Making = "measured" // worked out from measured spectra of two swatches
+	Changed    Making = "adjusted" // a library paint made stronger, weaker or shifted
+)
+
+// Grade is how richly a tube is pigmented.
+type Grade string
+
+// The grades of a tube.
+const (
+	Artist  Grade = "artist"
+	Student Grade = "student"
+)
+
+// Strength is the factor on K and S that tubes of a grade start with.
+func (g Grade) Strength() float64 {
+	if g == Student {
+		return 0.5
+	}
+	return 1
+}
+
+// Label is what a painter says of a tube.
+type Label struct {
+	ID       string
+	Name     string  // a nickname, or empty for the paint's own
+	Strength float64 // g, 0.05 to 20
+}
+
+// Tube is a tube of a paint, with a name and strength of its own. White always
+// has strength 1.
+func (p *Paint) Tube(l Label) (*Paint, error) {
+	if !(l.Strength >= 0.05 && l.Strength <= 20) {
+		return nil, fmt.Errorf("a strength of %.4g cannot be: it runs from 0.05 to 20, 1 being an ordinary artist's tube", l.Strength)
+	}
+	g := l.Strength
+	if p.Word == "white" {
+		g = 1
+	}
+	t := p.copied()
+	t.ID = l.ID
+	t.strength = p.strength * g
+	t.StrengthClass = min(max(p.StrengthClass+int(math.Round(math.Log2(g))), 1), 5)
+	if l.Name != "" {
+		t.Name = l.Name
+	}
+	for i := range t.alone.k {
+		t.alone.k[i] *= g
+		t.alone.s[i] *= g
+	}
+	return t, nil
+}
+
+// copied is the paint without what was worked out of it.
+func (p *Paint) copied() *Paint {
+	return &Paint{ID: p.ID, CI: p.CI, Name: p.Name, Word: p.Word, Hiding: p.Hiding, StrengthClass: p.StrengthClass,
+		Staining: p.Staining, Lightfast: p.Lightfast, CautionClass: p.CautionClass, Caution: p.Caution, Source: p.Source,
+		strength: p.strength, alone: p.alone}
+}
+
+// OfCurves is a mixture with given K and S at the 36 bands, each finite, K not
+// below 0 and S above 0.
+func OfCurves(k, s colour.Spectrum) (Mixture, error) {
+	m := Mixture{k: k, s: s}
+	if err := m.sound(); err != nil {
+		return Mixture{}, err
+	}
+	m.neutral = colourless(&m)
+	return m, nil
+}
+
+// Own makes a paint of a painter's own from its curves. Pigments are the
+// library paints its label names, none when nobody knows: cautions, staining
+// and lightfastness come from them. Family, hiding and strength are measured.
+func Own(id, name string, m Mixture, pigments []*Paint, made Making) *Paint {
+	p := &Paint{ID: id, Name: name, Source: made, strength: 1, alone: m, Word: wordOf(&m, pigments), Hiding: hidingOf(&m), StrengthClass: strengthOf(&m)}
+	p.CautionClass, p.Caution = "unknown", unknownCaution
+	var codes []string
+	for i, q := range pigments {
+		if !slices.Contains(codes, q.CI) {
+			codes = append(codes, q.CI)
+		}
+		if i == 0 || cautionClasses[q.CautionClass].rank > cautionClasses[p.CautionClass].rank {
+			p.CautionClass, p.Caution = q.CautionClass, q.Caution
+		}
+		p.Staining = worse(p.Staining, q.Staining, "low", "medium", "high")
+		p.Lightfast = worse(p.Lightfast, q.Lightfast, "excellent", "good", "fair", "poor")
+	}
+	p.CI = strings.Join(codes, ", ")
+	return p
+}
+
+// worse is the one of two words that stands later in the order; anything is
+// worse than nothing.
+func worse(a, b string, order ...string) string {
+	if slices.Index(order, b) > slices.Index(order, a) {
+		return b
+	}
+	return a
+}
+
+// wordOf is the family a paint of one's own is given: earth where its pigments
+// are earths, black or white where it has no hue, otherwise by its undertone.
+func wordOf(m *Mixture, pigments []*Paint) string {
+	if m.neutral {
+		mass := labOf(m.Masstone())
+		if mass.L > 60 {
+			return "white"
+		}
+		return "black"
+	}
+	coloured := slices.DeleteFunc(slices.Clone(pigments), func(p *Paint) bool { return p.alone.neutral })
+	if len(coloured) > 0 && !slices.ContainsFunc(coloured, func(p *Paint) bool { return p.Word != "earth" }) {
+		return "earth"
+	}
+	return ""
+}
+
+// hidingOf reads hiding off the scattering at 550 nm, at the thresholds that
+// part the library's words.
+func hidingOf(m *Mixture) string {
+	s := m.s[17]
+	switch {
+	case s > 0.45 || m.neutral && m.k[17] > 3:
+		return "opaque"
+	case s > 0.19:
+		return "semi"
+	}
+	return "transparent"
+}
+
+// strengthOf reads the class of tinting strength off the highest absorption;
+// the thresholds lie between the library's classes and place its paints within
+// one class.
+func strengthOf(m *Mixture) int {
+	class := 1
+	high := slices.Max(m.k[:])
+	for _, from := range []float64{1.1, 2.4, 4.6, 10} {
+		if high >= from {
+			class++
+		}
+	}
+	return class
+}
+
+// Adjusted is a paint like another but with its strength multiplied by a factor
+// (0.1 to 10) and its absorption shifted along the wavelengths (-20 to 20 nm).
+func Adjusted(p *Paint, factor, shift float64) (Mixture, error) {
+	if !(factor >= 0.1 && factor <= 10) {
+		return Mixture{}, fmt.Errorf("%.4g times as strong is out of reach: choose from 0.1 to 10", factor)
+	}
+	if !(math.Abs(shift) <= 20) {
+		return Mixture{}, fmt.Errorf("a shift of %.4g nm is out of reach: choose from -20 to 20", shift)
+	}
+	if p.Word == "white" && factor != 1 {
+		return Mixture{}, errors.New("white is the measure of strength and always has 1; it can be shifted, not made stronger or weaker")
+	}
+	m := p.alone
+	k := m.k.Shifted(shift)
+	for i := range m.k {
+		m.k[i] = k[i] * factor
+		m.s[i] *= factor
+	}
+	return m, nil
+}
+
+var codePattern = regexp.MustCompile(`(?i)\bP\s?(Br|Bk|Y|O|R|V|B|G|W)\s?(\d{1,3})(?:\s?:\s?(\d))?\b`)
+
+// mostPigments is the most pigments a label may name.
+const mostPigments = 6
+
+// Codes finds Colour Index names in what a label says ("PB 15:3, PW6"), in
+// order and each once.
+func Codes(label string) []string {
+	var out []string
+	for _, m := range codePattern.FindAllStringSubmatch(label, -1) {
+		letters := strings.ToUpper(m[1])
+		if len(letters) == 2 {
+			letters = letters[:1] + strings.ToLower(letters[1:])
+		}
+		code := "P" + letters + m[2]
+		if m[3] != "" {
+			code += ":" + m[3]
+		}
+		if !slices.Contains(out, code) {
+			out = append(out, code)
+		}
+	}
+	return out
+}
+
+// WithCode are the library paints with a Colour Index name, for one name may
+// stand on tubes of several colours.
+func WithCode(code string) []*Paint {
+	var out []*Paint
+	for _, p := range Library() {
+		if strings.EqualFold(p.CI, code) {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+// FromLabel is a paint after the pigments its label names: equal parts or,
+// where the colour of its masstone is known, the parts that come nearest to it
+// in CIEDE2000. Shares are in the order of the pigments and sum to 1; the fit
+// tells how near that is.
+func FromLabel(pigments []*Paint, mass *Reading) (m Mixture, shares []float64, fit *Fit, err error) {
+	if len(pigments) == 0 {
+		return m, nil, nil, errors.New("name at least one pigment, by its Colour Index name: PB29, or PR122 and PV19")
+	}
+	if len(pigments) > mostPigments {
+		return m, nil, nil, fmt.Errorf("%d pigments are more than a tube holds: name at most %d", len(pigments), mostPigments)
+	}
+	for i, p := range pigments {
+		if slices.Contains(pigments[:i], p) {
+			return m, nil, nil, fmt.Errorf("%s stands twice: name each pigment once", p.ID)
+		}
+	}
+	shares = make([]float64, len(pigments))
+	for i := range shares {
+		shares[i] = 1 / float64(len(shares))
+	}
+	if mass != nil {
+		miss := nearestShares(pigments, shares, *mass)
+		fit = &Fit{Mass: miss}
+	}
+	return stirred(pigments, shares), shares, fit, nil
+}
+
+func stirred(pigments []*Paint, shares []float64) Mixture {
+	m := Mixture{neutral: true}
+	for i, p := range pigments {
+		if shares[i] > 0 {
+			m.add(&p.alone, shares[i])
+		}
+	}
+	return m
+}
+
+// leastTrace is the least share of a pigment that a label names.
+const leastTrace = 0.002
+
+// nearestShares moves shares until the masstone comes as near to a reading as
+// it will, and returns how near. It walks from equal parts and from each
+// pigment alone, moving one pigment against the rest in logarithmic strides
+// that shrink, and keeps the best end.
+func nearestShares(pigments []*Paint, shares []float64, mass Reading) float64 {
+	f := mass.surface()
+	miss := func(s []float64) float64 {
+		m := stirred(pigments, s)
+		return colour.Difference(mass.Lab, labOf(m.Opaque(f)))
+	}
+	best, least := slices.Clone(shares), miss(shares)
+	for start := -1; start < len(pigments); start++ {
+		now := slices.Clone(shares)
+		if start >= 0 {
+			for i := range now {
+				now[i] = leastTrace * 5
+			}
+			now[start] = 1
+			normalise(now)
+		}
+		at := miss(now)
+		for stride := 2.0; stride > 1e-4; {
+			moved := false
+			for i := range now {
+				for _, by := range []float64{math.Exp(stride), math.Exp(-stride)} {
+					next := slices.Clone(now)
+					next[i] *= by
+					normalise(next)
+					if slices.Min(next) < leastTrace {
+						continue
+					}
+					if d := miss(next); d < at {
+						now, at, moved = next, d, true
+					}
+				}
+			}
+			if !moved {
+				stride /= 2
+			}
+		}
+		if at < least {
+			best, least = now, at
+		}
+	}
+	copy(shares, best)
+	return least
+}
+
+func normalise(s []float64) {
+	var sum float64
+	for _, v := range s {
+		sum += v
+	}
+	for i := range s {
+		s[i] /= sum
+	}
+}

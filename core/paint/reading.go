@@ -1,0 +1,90 @@
+package paint
+
+import (
+	"fmt"
+	"math"
+
+	"gyrophane/core/colour"
+)
+
+// Source is how somebody came by a colour.
+type Source string
+
+// The sources of a reading.
+const (
+	Eye        Source = "eye"        // typed in, or chosen by looking
+	Photo      Source = "photo"      // picked from a photograph
+	Instrument Source = "instrument" // a spectrum, from a meter or a file
+)
+
+// Reading is the colour of a painted swatch: CIELAB under D65, and the
+// reflectance seen from outside where it was measured.
+type Reading struct {
+	Lab      colour.Lab
+	Spectrum *colour.Spectrum // nil where only the colour is known
+	Source   Source
+	Wet      bool
+	Medium   Medium
+}
+
+// LabReading is a reading of a colour alone. L* must lie between 0 and 100, a*
+// and b* within 150 of grey.
+func LabReading(lab colour.Lab, source Source, wet bool, in Medium) (Reading, error) {
+	if !(lab.L >= 0 && lab.L <= 100) || !(math.Abs(lab.A) <= 150) || !(math.Abs(lab.B) <= 150) {
+		return Reading{}, fmt.Errorf("L* %.4g, a* %.4g, b* %.4g is no colour of a surface: L* runs from 0 to 100, a* and b* from -150 to 150", lab.L, lab.A, lab.B)
+	}
+	return Reading{Lab: lab, Source: source, Wet: wet, Medium: in}, nil
+}
+
+// SpectrumReading is a measured reflectance, 0 to 1 in every band; 1.2 is
+// taken for a fluorescent or badly calibrated white and refused above.
+func SpectrumReading(s colour.Spectrum, source Source, wet bool, in Medium) (Reading, error) {
+	for i, v := range s {
+		if !(v >= -0.01 && v <= 1.2) {
+			return Reading{}, fmt.Errorf("a reflectance of %.4g at %v nm cannot be: it runs from 0 to 1 (or 0 to 100 percent)", v, colour.NM(i))
+		}
+	}
+	return Reading{Lab: labOf(s), Spectrum: &s, Source: source, Wet: wet, Medium: in}, nil
+}
+
+// surface is the boundary the swatch was seen through.
+func (r Reading) surface() Surface {
+	if r.Wet {
+		return r.Medium.Wet
+	}
+	return r.Medium.Dry
+}
+
+// reflectance is the spectrum of a reading seen from outside: as measured,
+// within what the surface can return, or the smoothest with its colour.
+func (r Reading) reflectance() (colour.Spectrum, error) {
+	f := r.surface()
+	low, high := f.from(0), f.from(1)
+	if r.Spectrum == nil {
+		return colour.Smoothest(r.Lab.XYZ(colour.D65.White()), low, high)
+	}
+	s := *r.Spectrum
+	for i, v := range s {
+		s[i] = min(max(v, low+1e-4), high-1e-4)
+	}
+	return s, nil
+}
+
+// from is what is seen from outside of an internal reflectance.
+func (f Surface) from(inside float64) float64 {
+	return f.Haze + (1-f.Haze)*(1-f.K1)*(1-f.K2)*inside/(1-f.K2*inside)
+}
+
+// inside is the internal reflectance behind what is seen; the inverse of from.
+func (f Surface) inside(seen float64) float64 {
+	r := (seen - f.Haze) / (1 - f.Haze)
+	return r / ((1-f.K1)*(1-f.K2) + f.K2*r)
+}
+
+// BareGround is the colour of a medium's support with nothing on it, dry.
+func (m Medium) BareGround() colour.XYZ {
+	s := colour.Flat(m.Dry.from(m.Ground))
+	return s.XYZ(colour.D65)
+}
+
+func labOf(s colour.Spectrum) colour.Lab { return s.XYZ(colour.D65).Lab(colour.D65.White()) }
