@@ -34,8 +34,17 @@ func server(t *testing.T, local bool) (*fiber.App, *store.Store) {
 	require.NoError(t, err)
 	t.Cleanup(func() { require.NoError(t, s.Close()) })
 	require.NoError(t, s.Migrate(context.Background()))
-	require.NoError(t, s.SeedDemo(context.Background()))
+	require.NoError(t, s.SeedDemo(context.Background(), demoTubes(t)))
 	return api.New(s, api.Options{Local: local, Log: slog.New(slog.DiscardHandler)}).App(), s
+}
+
+func demoTubes(t *testing.T) []store.NewTube {
+	t.Helper()
+	box, err := exchange.DemoBox()
+	require.NoError(t, err)
+	tubes, err := api.NewTubes(box)
+	require.NoError(t, err)
+	return tubes
 }
 
 func (c *client) request(method, path, body string) *http.Request {

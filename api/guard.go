@@ -18,6 +18,9 @@ import (
 // requestTime is how long one request may take in all.
 const requestTime = 10 * time.Second
 
+// filesBelow is where files may be sent to.
+const filesBelow = "/api/files/"
+
 // guards are what every request passes before it is looked at.
 func (s *Server) guards() {
 	s.app.Use(s.logged)
@@ -32,6 +35,12 @@ func (s *Server) guards() {
 		return c.Next()
 	})
 	s.app.Use(sameOrigin)
+	s.app.Use(func(c fiber.Ctx) error {
+		if len(c.Body()) > largestBody && !strings.HasPrefix(c.Path(), filesBelow) {
+			return fiber.ErrRequestEntityTooLarge
+		}
+		return c.Next()
+	})
 	s.app.Use(func(c fiber.Ctx) error {
 		ctx, cancel := context.WithTimeout(c.Context(), requestTime)
 		defer cancel()
@@ -77,7 +86,7 @@ func headers(c fiber.Ctx) error {
 	c.Locals(nonceKey{}, nonce)
 	for name, value := range map[string]string{
 		"Content-Security-Policy": "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-" + nonce + "'; " +
-			"img-src 'self' data:; font-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'",
+			"img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'",
 		"X-Content-Type-Options":       "nosniff",
 		"X-Frame-Options":              "DENY",
 		"Referrer-Policy":              "no-referrer",

@@ -16,10 +16,11 @@ type Profile struct {
 	Name       string `json:"name"`
 	Demo       bool   `json:"demo"`
 	Passphrase bool   `json:"passphrase" doc:"whether a passphrase is asked for"`
+	WarmBlue   string `json:"warmBlue" enum:"violet,green" doc:"the neighbour that the blue called warm leans to"`
 }
 
 func profile(p store.Painter) Profile {
-	return Profile{p.ID, p.Name, p.Demo, p.PassphraseHash != ""}
+	return Profile{p.ID, p.Name, p.Demo, p.PassphraseHash != "", p.WarmBlue}
 }
 
 // Session says who is painting here.
@@ -103,6 +104,21 @@ func (s *Server) painterRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "signOut", Method: http.MethodDelete, Path: "/api/session", Metadata: open},
 		func(context.Context, *struct{}) (*sessionOutput, error) {
 			return &sessionOutput{SetCookie: cookie("", -1), Body: Session{Local: s.Local}}, nil
+		})
+
+	type school struct {
+		Body struct {
+			WarmBlue string `json:"warmBlue" enum:"violet,green"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "setSchool", Method: http.MethodPut, Path: "/api/session/school"},
+		func(ctx context.Context, in *school) (*struct{ Body Profile }, error) {
+			p := painter(ctx)
+			if err := s.store.SetWarmBlue(ctx, p.ID, in.Body.WarmBlue); err != nil {
+				return nil, s.refusal(err)
+			}
+			p.WarmBlue = in.Body.WarmBlue
+			return &struct{ Body Profile }{profile(p)}, nil
 		})
 
 	type newPassphrase struct {

@@ -21,7 +21,7 @@ func (s *Server) problem(c fiber.Ctx, err error) error {
 		status, detail = known.Code, known.Message
 		switch status {
 		case http.StatusRequestEntityTooLarge:
-			detail = "The request is too large: 64 kB at most."
+			detail = "The request is too large: 64 kB at most, and 8 MB for a photo."
 		case http.StatusNotFound:
 			if known == fiber.ErrNotFound {
 				detail = "There is nothing at this address."
@@ -62,6 +62,7 @@ func init() {
 func (s *Server) refusal(err error) error {
 	var refusal store.Refusal
 	var conflict store.Conflict
+	var tubeConflict store.TubeConflict
 	var typed exchange.BadInput
 	switch {
 	case err == nil:
@@ -70,8 +71,10 @@ func (s *Server) refusal(err error) error {
 		return huma.Error422UnprocessableEntity(err.Error())
 	case errors.As(err, &conflict):
 		return huma.Error409Conflict("This wheel was changed elsewhere in the meantime. Both versions are kept: choose one.")
+	case errors.As(err, &tubeConflict):
+		return huma.Error409Conflict("This paint was changed elsewhere in the meantime. Both versions are kept: choose one.")
 	case errors.Is(err, store.ErrNothingToUndo):
-		return huma.Error422UnprocessableEntity("There is nothing to undo: this is how the wheel began.")
+		return huma.Error422UnprocessableEntity("There is nothing to undo: this is how it began.")
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("There is no such thing here, or it is another painter's.")
 	case store.Unavailable(err):

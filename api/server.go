@@ -12,6 +12,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gofiber/fiber/v3"
 
+	"gyrophane/exchange"
 	"gyrophane/store"
 )
 
@@ -21,6 +22,8 @@ type Options struct {
 	// name, and a passphrase is up to them.
 	Local bool
 	Log   *slog.Logger
+	// Meter is the address of the hand-held meter, on this machine.
+	Meter string
 }
 
 // Server answers for one store.
@@ -31,21 +34,28 @@ type Server struct {
 	api   huma.API
 	keys  keyring
 	busy  atomic.Int64 // requests under way
+	// photos bounds how many pictures are decoded at once, and with it the
+	// memory they take.
+	photos chan struct{}
 }
 
-// largestBody is the most bytes a request may carry.
-const largestBody = 64 << 10
+// largestBody is the most bytes a request may carry, but for files: those have
+// limits of their own below largestFile.
+const (
+	largestBody = 64 << 10
+	largestFile = exchange.MostPhotoBytes + 1<<10
+)
 
 // New builds the server: health, the API below /api, and the front end.
 func New(s *store.Store, o Options) *Server {
-	srv := &Server{Options: o, store: s}
+	srv := &Server{Options: o, store: s, photos: make(chan struct{}, 2)}
 	srv.app = fiber.New(fiber.Config{
 		AppName:      "Gyrophane",
-		BodyLimit:    largestBody,
+		BodyLimit:    largestFile,
 		ReadTimeout:  15 * time.Second,
 		WriteTimeout: 30 * time.Second,
 		IdleTimeout:  60 * time.Second,
-		Concurrency:  2048,
+		Concurrency:  256,
 		ErrorHandler: srv.problem,
 	})
 	srv.guards()
@@ -61,6 +71,8 @@ func New(s *store.Store, o Options) *Server {
 	srv.painterRoutes()
 	srv.askRoutes()
 	srv.wheelRoutes()
+	srv.boxRoutes()
+	srv.ownRoutes()
 	srv.app.All("/api/*", func(fiber.Ctx) error {
 		return fiber.NewError(fiber.StatusNotFound, "There is nothing at this address of the API.")
 	})

@@ -16,6 +16,9 @@ type Paint struct {
 	Family   string `json:"family"`
 	Hiding   string `json:"hiding" enum:"opaque,semi,transparent"`
 	Strength int    `json:"strength" doc:"tinting strength of the class, 1 weak to 5 very strong"`
+	Staining string `json:"staining,omitempty" enum:"low,medium,high" doc:"typical of the class"`
+	// Lightfast is how well the class keeps its colour in light.
+	Lightfast string `json:"lightfast,omitempty" enum:"excellent,good,fair,poor" doc:"typical of the class"`
 	Colours
 	Judgement
 	Lean     *Lean    `json:"lean" doc:"null where there is no hue to lean"`
@@ -24,8 +27,10 @@ type Paint struct {
 	Because  string   `json:"because"`
 	Caution  string   `json:"caution"`
 	Cautious bool     `json:"cautious" doc:"whether the class carries a special hazard"`
-	Roles    []string `json:"roles" doc:"the roles of a triad it belongs in"`
-	Ladder   []Rung   `json:"ladder"`
+	// StudentSafe says that nothing in the class speaks against schools.
+	StudentSafe bool     `json:"studentSafe"`
+	Roles       []string `json:"roles" doc:"the roles of a triad it belongs in"`
+	Ladder      []Rung   `json:"ladder"`
 }
 
 // Lean is how far, in OKLCh degrees, an undertone lies from its role's hinge.
@@ -39,7 +44,7 @@ type Lean struct {
 type Rung struct {
 	Share     float64 `json:"share" doc:"of the mixture beside white, 0.003 to 1"`
 	Thickness float64 `json:"thickness" doc:"of the film, 0 when opaque"`
-	SRGB      string  `json:"srgb"`
+	Shown
 }
 
 const ladderRungs = 9
@@ -60,7 +65,8 @@ func (v View) Paint(p *paint.Paint) Paint {
 	out := Paint{
 		ID: p.ID, CI: p.CI, Name: p.Name, Family: string(bias.FamilyOf(p)), Hiding: p.Hiding, Strength: p.StrengthClass,
 		Colours: v.colours(&m, u), Judgement: judgement(u), Because: bias.Alone(p),
-		Caution: p.Caution, Cautious: p.CautionClass != "none", Roles: []string{}, Ladder: v.ladder(&m),
+		Staining: p.Staining, Lightfast: p.Lightfast,
+		Caution: p.Caution, Cautious: p.Hazardous(), StudentSafe: p.StudentSafe(), Roles: []string{}, Ladder: v.ladder(&m),
 	}
 	if l, ok := bias.LeanIn(p, ""); ok {
 		out.Lean = &Lean{round(l.Degrees, 1), l.Toward, l.InWash}
@@ -77,7 +83,7 @@ func (v View) Paint(p *paint.Paint) Paint {
 func (v View) ladder(m *paint.Mixture) []Rung {
 	var out []Rung
 	for _, r := range m.Ladder(v.Medium, v.Wet, ladderRungs) {
-		rung := Rung{Share: round(r.Share, 4), SRGB: r.Spectrum.OKLab(v.Light).Screen().Hex}
+		rung := Rung{Share: round(r.Share, 4), Shown: shown(r.Spectrum.OKLab(v.Light))}
 		if !math.IsInf(r.Thickness, 1) {
 			rung.Thickness = round(r.Thickness, 4)
 		}

@@ -52,20 +52,32 @@ func (v View) conditions() Conditions {
 // Colour is one colour: CIELAB against the light's own white, OKLCh adapted to
 // D65 (L 0 to 1, C, h in degrees), and what an sRGB screen shows.
 type Colour struct {
-	Lab     [3]float64 `json:"lab"`
-	OKLCh   [3]float64 `json:"oklch"`
-	SRGB    string     `json:"srgb" doc:"#rrggbb"`
-	Clipped bool       `json:"clipped" doc:"brighter than the screen can show: chroma was reduced"`
+	Lab   [3]float64 `json:"lab"`
+	OKLCh [3]float64 `json:"oklch"`
+	Shown
+}
+
+// Shown is a colour as a screen shows it.
+type Shown struct {
+	SRGB      string `json:"srgb" doc:"#rrggbb"`
+	Clipped   bool   `json:"clipped" doc:"brighter than sRGB can show: chroma was reduced"`
+	P3        string `json:"p3,omitempty" doc:"for a Display P3 screen, as CSS; only where sRGB falls short"`
+	ClippedP3 bool   `json:"clippedP3,omitempty" doc:"chroma was reduced even for Display P3"`
+}
+
+func shown(o colour.OKLab) Shown {
+	s := o.Screen()
+	return Shown{s.Hex, s.Clipped, s.P3, s.ClippedP3}
 }
 
 func colourOf(s colour.Spectrum, l colour.Light) Colour {
 	lab := s.XYZ(l).Lab(l.White())
 	ok := s.OKLab(l)
-	lch, screen := ok.OKLCh(), ok.Screen()
+	lch := ok.OKLCh()
 	return Colour{
 		Lab:   [3]float64{round(lab.L, 3), round(lab.A, 3), round(lab.B, 3)},
 		OKLCh: [3]float64{round(lch.L, 5), round(lch.C, 5), round(lch.H, 2)},
-		SRGB:  screen.Hex, Clipped: screen.Clipped,
+		Shown: shown(ok),
 	}
 }
 

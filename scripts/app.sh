@@ -40,7 +40,7 @@ start() {
   fi
   stop
   rm -f "$state/app.addr"
-  DATABASE_URL=$url setsid "$root/bin/gyrophane" serve --demo --any-port --address-file "$state/app.addr" \
+  DATABASE_URL=$url setsid "$root/bin/gyrophane" serve --demo --with-meter --any-port --address-file "$state/app.addr" \
     ${GYROPHANE_LISTEN:+--listen "$GYROPHANE_LISTEN"} >>"$state/app-log" 2>&1 </dev/null &
   echo $! >"$state/app.pid"
   for _ in $(seq 300); do

@@ -85,6 +85,61 @@ var migrations = []*gormigrate.Migration{
 		},
 		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table wheel_versions, wheels, systems`).Error },
 	},
+	{
+		// Tubes are never deleted, only archived or withdrawn. A change groups
+		// the versions that one act wrote, so that it can be undone as one.
+		ID: "0003_boxes",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				alter table painters add column warm_blue text not null default 'violet' check (warm_blue in ('violet', 'green'));
+				create table tubes (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					definition jsonb not null,
+					nickname text not null,
+					grade text not null,
+					tube_ml double precision,
+					price double precision,
+					note text not null,
+					state text not null check (state in ('in', 'archived', 'withdrawn')),
+					version integer not null default 1,
+					stands_for integer not null default 1,
+					created_at timestamptz not null,
+					updated_at timestamptz not null,
+					unique (id, painter_id)
+				);
+				create index tubes_painter on tubes (painter_id);
+				create table box_changes (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					summary text not null,
+					undo boolean not null default false,
+					undone boolean not null default false,
+					created_at timestamptz not null,
+					unique (id, painter_id)
+				);
+				create index box_changes_painter on box_changes (painter_id, id);
+				create table tube_versions (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null,
+					tube_id bigint not null,
+					version integer not null,
+					previous integer not null default 0,
+					change_id bigint,
+					refused boolean not null default false,
+					content jsonb not null,
+					created_at timestamptz not null,
+					foreign key (tube_id, painter_id) references tubes (id, painter_id) on delete cascade,
+					foreign key (change_id, painter_id) references box_changes (id, painter_id) on delete cascade
+				);
+				create unique index tube_versions_kept on tube_versions (tube_id, version) where not refused;
+				create index tube_versions_change on tube_versions (change_id);
+				create index tube_versions_refused on tube_versions (painter_id) where refused;`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`drop table tube_versions, box_changes, tubes; alter table painters drop column warm_blue`).Error
+		},
+	},
 }
 
 // Migrate brings the schema up to date.

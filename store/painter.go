@@ -23,6 +23,7 @@ type Painter struct {
 	Name           string
 	Demo           bool
 	PassphraseHash string // argon2id, empty where none is asked for
+	WarmBlue       string `gorm:"default:violet"` // the neighbour that the warm blue leans to
 	CreatedAt      time.Time
 }
 

@@ -168,11 +168,21 @@ func wheelTable(w io.Writer, out exchange.Wheel) {
 
 func paintsCommand() *cobra.Command {
 	var q question
+	var format string
 	c := &cobra.Command{
-		Use:   "paints",
-		Short: "The built-in paint library: modelled, typical of each pigment class",
-		Args:  cobra.NoArgs,
+		Use:     "paints",
+		Short:   "The built-in paint library: modelled, typical of each pigment class",
+		Example: "gyrophane paints --format cgats > paints.txt",
+		Args:    cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
+			if format != "" {
+				file, err := exchange.LibraryFile(format)
+				if err != nil {
+					return err
+				}
+				_, err = cmd.OutOrStdout().Write(file)
+				return err
+			}
 			v, err := q.view()
 			if err != nil {
 				return err
@@ -182,6 +192,7 @@ func paintsCommand() *cobra.Command {
 		},
 	}
 	q.flags(c)
+	c.Flags().StringVar(&format, "format", "", "as a file: cgats (spectra of masstone and 1:9 tint), csv (a box of all of them) or gpl (GIMP palette)")
 	return c
 }
 

@@ -16,6 +16,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"gyrophane/api"
+	"gyrophane/exchange"
 	"gyrophane/store"
 )
 
@@ -24,6 +25,7 @@ type serveOptions struct {
 	anyPort     bool
 	addressFile string
 	demo        bool
+	meter       bool
 }
 
 func serveCommand() *cobra.Command {
@@ -37,6 +39,7 @@ func serveCommand() *cobra.Command {
 	c.Flags().StringVar(&o.listen, "listen", "127.0.0.1:8640", "address and port to listen on")
 	c.Flags().BoolVar(&o.anyPort, "any-port", false, "when the port is taken, take the next free one")
 	c.Flags().StringVar(&o.addressFile, "address-file", "", "file to write the address to once it answers")
+	c.Flags().BoolVar(&o.meter, "with-meter", false, "run the stand-in meter beside it, unless one answers at GYROPHANE_METER (127.0.0.1:8650)")
 	c.Flags().BoolVar(&o.demo, "demo", false, "seed the made-up demo studio (never overwrites what was edited)")
 	return c
 }
@@ -80,7 +83,10 @@ func serve(ctx context.Context, o serveOptions) error {
 	go prepare(ctx, s, o.demo, log, prepared)
 
 	local := listener.Addr().(*net.TCPAddr).IP.IsLoopback()
-	server := api.New(s, api.Options{Local: local, Log: log})
+	if o.meter {
+		serveMeter(ctx, meterAddress(), log)
+	}
+	server := api.New(s, api.Options{Local: local, Log: log, Meter: meterAddress()})
 	failed := make(chan error, 1)
 	go func() {
 		failed <- server.App().Listener(listener, fiber.ListenConfig{DisableStartupMessage: true})
@@ -118,7 +124,7 @@ func prepare(ctx context.Context, s *store.Store, demo bool, log *slog.Logger, d
 	for {
 		err := s.Migrate(ctx)
 		if err == nil && demo {
-			err = s.SeedDemo(ctx)
+			err = seedDemo(ctx, s)
 		}
 		if err == nil {
 			log.Info("database ready")
@@ -133,6 +139,18 @@ func prepare(ctx context.Context, s *store.Store, demo bool, log *slog.Logger, d
 		}
 		wait = min(2*wait, 5*time.Second)
 	}
+}
+
+func seedDemo(ctx context.Context, s *store.Store) error {
+	box, err := exchange.DemoBox()
+	if err != nil {
+		return err
+	}
+	tubes, err := api.NewTubes(box)
+	if err != nil {
+		return err
+	}
+	return s.SeedDemo(ctx, tubes)
 }
 
 func listen(address string, anyPort bool) (net.Listener, error) {

@@ -39,6 +39,9 @@ func (c Lab) XYZ(white XYZ) XYZ {
 	return XYZ{x, y, z}
 }
 
+// OKLab is the OKLab value of a CIELAB colour under this grid's D65.
+func (c Lab) OKLab() OKLab { return c.XYZ(D65.White()).Adapt(D65.White(), d65).OKLab() }
+
 // Chroma is C*ab.
 func (c Lab) Chroma() float64 { return math.Hypot(c.A, c.B) }
 

@@ -32,6 +32,15 @@ const (
 	Student Grade = "student"
 )
 
+// ParseGrade reads "artist" or "student".
+func ParseGrade(s string) (Grade, error) {
+	switch g := Grade(s); g {
+	case Artist, Student:
+		return g, nil
+	}
+	return "", fmt.Errorf("unknown grade %q: choose artist or student", clip(s))
+}
+
 // Strength is the factor on K and S that tubes of a grade start with.
 func (g Grade) Strength() float64 {
 	if g == Student {
@@ -40,35 +49,34 @@ func (g Grade) Strength() float64 {
 	return 1
 }
 
-// Label is what a painter says of a tube.
-type Label struct {
-	ID       string
-	Name     string  // a nickname, or empty for the paint's own
-	Strength float64 // g, 0.05 to 20
-}
-
-// Tube is a tube of a paint, with a name and strength of its own. White always
-// has strength 1.
-func (p *Paint) Tube(l Label) (*Paint, error) {
-	if !(l.Strength >= 0.05 && l.Strength <= 20) {
-		return nil, fmt.Errorf("a strength of %.4g cannot be: it runs from 0.05 to 20, 1 being an ordinary artist's tube", l.Strength)
+// Tube is a tube of a paint with a strength g of its own, 0.05 to 20. White
+// always has strength 1.
+func (p *Paint) Tube(id string, g float64) (*Paint, error) {
+	if !(g >= 0.05 && g <= 20) {
+		return nil, fmt.Errorf("a strength of %.4g cannot be: it runs from 0.05 to 20, 1 being an ordinary artist's tube", g)
 	}
-	g := l.Strength
 	if p.Word == "white" {
 		g = 1
 	}
 	t := p.copied()
-	t.ID = l.ID
+	t.ID = id
 	t.strength = p.strength * g
 	t.StrengthClass = min(max(p.StrengthClass+int(math.Round(math.Log2(g))), 1), 5)
-	if l.Name != "" {
-		t.Name = l.Name
-	}
 	for i := range t.alone.k {
 		t.alone.k[i] *= g
 		t.alone.s[i] *= g
 	}
 	return t, nil
+}
+
+// Called is the paint under another id and name; an empty name leaves its own.
+func (p *Paint) Called(id, name string) *Paint {
+	c := p.copied()
+	c.ID = id
+	if name != "" {
+		c.Name = name
+	}
+	return c
 }
 
 // copied is the paint without what was worked out of it.

@@ -81,10 +81,16 @@ func (f Surface) inside(seen float64) float64 {
 	return r / ((1-f.K1)*(1-f.K2) + f.K2*r)
 }
 
-// BareGround is the colour of a medium's support with nothing on it, dry.
-func (m Medium) BareGround() colour.XYZ {
-	s := colour.Flat(m.Dry.from(m.Ground))
+// BareGround is the colour of white paper with nothing on it, which is seen
+// directly and not through a film.
+func BareGround() colour.XYZ {
+	s := colour.Flat(WhiteGround)
 	return s.XYZ(colour.D65)
 }
 
 func labOf(s colour.Spectrum) colour.Lab { return s.XYZ(colour.D65).Lab(colour.D65.White()) }
+
+// Swatch is a mixture brushed out until nothing shows through, wet or dry.
+func (m *Mixture) Swatch(in Medium, wet bool) colour.Spectrum {
+	return m.Opaque(Reading{Wet: wet, Medium: in}.surface())
+}

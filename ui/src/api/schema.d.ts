@@ -4,6 +4,198 @@
  */
 
 export interface paths {
+    "/api/box": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["box"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/box/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["beside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/box/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportBox"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/box/paints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["addPaints"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/box/paints/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["saveTube"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/box/paints/{id}/refused/{refused}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["dropRefusedTube"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/box/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undoBox"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/box": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["importBox"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["pickFromPhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/files/spectra": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readSpectra"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["label"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meter/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["readMeter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mix": {
         parameters: {
             query?: never;
@@ -14,6 +206,38 @@ export interface paths {
         get: operations["mix"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["keepOwn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewOwn"];
         delete?: never;
         options?: never;
         head?: never;
@@ -93,6 +317,22 @@ export interface paths {
         };
         get?: never;
         put: operations["setPassphrase"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/school": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setSchool"];
         post?: never;
         delete?: never;
         options?: never;
@@ -184,6 +424,34 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AddPaintsBody: {
+            /** @enum {string} */
+            grade?: "artist" | "student";
+            /** @description library ids */
+            paints: string[];
+        };
+        Arc: {
+            /**
+             * Format: double
+             * @description half width of centred, degrees
+             */
+            dead: number;
+            family: string;
+            higher: string;
+            /** @description the neighbour at the end of falling hue */
+            lower: string;
+            places: components["schemas"]["ArcPlace"][];
+            /**
+             * Format: double
+             * @description degrees from the middle to either end
+             */
+            span: number;
+        };
+        ArcPlace: {
+            /** Format: double */
+            degrees: number;
+            paint: string;
+        };
         BandPoint: {
             /**
              * Format: double
@@ -198,13 +466,68 @@ export interface components {
             /** @enum {string} */
             verdict: "clean" | "softened" | "muddy" | "neutral";
         };
+        Beside: {
+            a: components["schemas"]["Tube"];
+            b: components["schemas"]["Tube"];
+            /**
+             * Format: double
+             * @description CIEDE2000 of the masstones
+             */
+            de: number;
+            /** @description in words, the weightiest first */
+            differences: string[];
+            /**
+             * Format: double
+             * @description CIEDE2000 of the undertones
+             */
+            undertoneDE: number;
+        };
+        Box: {
+            archived: components["schemas"]["KeptTube"][];
+            arcs: components["schemas"]["Arc"][];
+            /** @description the gravest first */
+            cautions: components["schemas"]["CautionGroup"][];
+            /** @description what goes before every caution */
+            deferring: string;
+            /** @description to begin with */
+            sets: components["schemas"]["StartingSet"][];
+            /** @description in hue order */
+            tubes: components["schemas"]["KeptTube"][];
+            /** @description what undoing would take back; null when nothing */
+            undo: components["schemas"]["BoxUndo"];
+            warm: components["schemas"]["WarmHalf"];
+            /** @enum {string} */
+            warmBlue: "violet" | "green";
+        };
+        BoxUndo: {
+            /** Format: int64 */
+            change: number;
+            summary: string;
+        };
+        CautionGroup: {
+            caution: string;
+            name: string;
+            paints: string[];
+        };
         Colour: {
-            /** @description brighter than the screen can show: chroma was reduced */
+            /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
             lab: number[];
             oklch: number[];
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
             /** @description #rrggbb */
             srgb: string;
+        };
+        DrawnRung: {
+            /** @description over the black stripe */
+            stripe: components["schemas"]["Shown"];
+            /** Format: double */
+            thickness: number;
+            /** @description over the white card */
+            white: components["schemas"]["Shown"];
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -247,6 +570,44 @@ export interface components {
              */
             type: string;
         };
+        Fit: {
+            /**
+             * Format: double
+             * @description CIEDE2000 of the masstone; null where none was given
+             */
+            mass: number | null;
+            /**
+             * Format: double
+             * @description CIEDE2000 of the tint; null where none was given
+             */
+            tint: number | null;
+        };
+        Import: {
+            /**
+             * Format: int64
+             * @description how many paints were added; 0 for a preview
+             */
+            kept: number;
+            /** @description what was not understood and left out */
+            notes: string[];
+            rows: components["schemas"]["ImportRow"][];
+        };
+        ImportRow: {
+            ci: string;
+            /** @enum {string} */
+            happens: "added" | "archived" | "refused" | "left out";
+            name: string;
+            /** @description what is wrong, or what to know */
+            remark?: string;
+            /**
+             * Format: int64
+             * @description from 0, as named in leaveOut
+             */
+            row: number;
+            /** @description its undertone; null when refused */
+            shown: components["schemas"]["Shown"];
+            where: string;
+        };
         Ingredient: {
             /** @description the paint is first let down: 1 part of it in so many of another */
             letDown?: components["schemas"]["LetDown"];
@@ -256,6 +617,28 @@ export interface components {
             parts: number;
             /** @description #rrggbb of the ingredient as painted, its let-down mixed */
             srgb: string;
+        };
+        KeepOwnBody: {
+            /** @enum {string} */
+            grade?: "artist" | "student";
+            name: string;
+            origin: components["schemas"]["Origin"];
+        };
+        KeptTube: {
+            content: components["schemas"]["TubeContent"];
+            definition: components["schemas"]["TubeDefinition"];
+            /** Format: int64 */
+            id: number;
+            paint: components["schemas"]["Tube"];
+            /** @description saves made on an outdated version, kept until the painter chooses */
+            refused: components["schemas"]["RefusedTube"][];
+            /** Format: date-time */
+            saved: string;
+            /**
+             * Format: int64
+             * @description a save names the version it was made on
+             */
+            version: number;
         };
         KeptWheel: {
             canUndo: boolean;
@@ -276,6 +659,11 @@ export interface components {
              */
             version: number;
         };
+        LabelCode: {
+            /** @description empty where the library has none */
+            choices: components["schemas"]["Paint"][];
+            code: string;
+        };
         Lean: {
             /** Format: double */
             degrees: number;
@@ -288,6 +676,18 @@ export interface components {
             in: string;
             /** Format: int64 */
             parts: number;
+        };
+        Measured: {
+            colour: components["schemas"]["Colour"];
+            device: string;
+            reading: components["schemas"]["Reading"];
+            /** Format: int64 */
+            repeats: number;
+            /**
+             * Format: double
+             * @description largest standard deviation of the repeats, in reflectance
+             */
+            spread: number;
         };
         Mix: {
             asPainted: components["schemas"]["Colour"];
@@ -344,6 +744,35 @@ export interface components {
             /** @description the passphrase until now */
             present?: string;
         };
+        Origin: {
+            /**
+             * Format: double
+             * @description times as strong, 0.1 to 10
+             */
+            factor?: number;
+            /**
+             * @description worked out from two swatches; after the pigments of a label; like a library paint but changed
+             * @enum {string}
+             */
+            kind: "swatches" | "label" | "adjusted";
+            /** @description the masstone: of swatches, or of a label whose shares are fitted */
+            mass?: components["schemas"]["Reading"];
+            /** @description the library paint that is changed */
+            paint?: string;
+            /** @description library paints: what the label names */
+            pigments?: string[];
+            /**
+             * Format: double
+             * @description of the absorption, -20 to 20 nm
+             */
+            shift?: number;
+            tint?: components["schemas"]["Reading"];
+            /**
+             * Format: double
+             * @description of the tint, by volume, 0 to 1
+             */
+            whiteShare?: number;
+        };
         Paint: {
             asPainted: components["schemas"]["Colour"];
             because: string;
@@ -371,6 +800,11 @@ export interface components {
             ladder: components["schemas"]["Rung"][];
             /** @description null where there is no hue to lean */
             lean: components["schemas"]["Lean"];
+            /**
+             * @description typical of the class
+             * @enum {string}
+             */
+            lightfast?: "excellent" | "good" | "fair" | "poor";
             masstone: components["schemas"]["Colour"];
             name: string;
             /**
@@ -381,10 +815,16 @@ export interface components {
             /** @description the roles of a triad it belongs in */
             roles: string[];
             /**
+             * @description typical of the class
+             * @enum {string}
+             */
+            staining?: "low" | "medium" | "high";
+            /**
              * Format: int64
              * @description tinting strength of the class, 1 weak to 5 very strong
              */
             strength: number;
+            studentSafe: boolean;
             undertone: components["schemas"]["Colour"];
             /** @enum {string} */
             verdict: "clean" | "softened" | "muddy" | "neutral";
@@ -487,6 +927,21 @@ export interface components {
              */
             wheelHue: number;
         };
+        Picked: {
+            colour: components["schemas"]["Colour"];
+            reading: components["schemas"]["Reading"];
+        };
+        Preview: {
+            /** @description null where nothing was given to agree with */
+            fit: components["schemas"]["Fit"];
+            paint: components["schemas"]["Tube"];
+            /** @description of the pigments of a label */
+            shares: components["schemas"]["Share"][];
+        };
+        PreviewOwnBody: {
+            name?: string;
+            origin: components["schemas"]["Origin"];
+        };
         Profile: {
             demo: boolean;
             /** Format: int64 */
@@ -494,6 +949,33 @@ export interface components {
             name: string;
             /** @description whether a passphrase is asked for */
             passphrase: boolean;
+            /**
+             * @description the neighbour that the blue called warm leans to
+             * @enum {string}
+             */
+            warmBlue: "violet" | "green";
+        };
+        ReadMeterBody: {
+            /** @enum {string} */
+            judged: "wet" | "dry";
+            /** @enum {string} */
+            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /** @description what the stand-in is to lay under itself: PB29=1 PW6=9 */
+            swatch: string;
+        };
+        Reading: {
+            /** @description #rrggbb */
+            hex?: string;
+            /** @enum {string} */
+            judged: "wet" | "dry";
+            /** @description CIELAB under D65, 2 degrees */
+            lab?: number[];
+            /** @enum {string} */
+            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /** @enum {string} */
+            source: "eye" | "photo" | "instrument";
+            /** @description reflectance, 380 to 730 nm every 10 nm, 0 to 1 */
+            spectrum?: number[];
         };
         Refused: {
             /** Format: int64 */
@@ -504,23 +986,62 @@ export interface components {
             saved: string;
             settings: components["schemas"]["Settings"];
         };
+        RefusedTube: {
+            content: components["schemas"]["TubeContent"];
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            saved: string;
+        };
         Roles: {
             blue: string;
             red: string;
             yellow: string;
         };
         Rung: {
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
             /**
              * Format: double
              * @description of the mixture beside white, 0.003 to 1
              */
             share: number;
+            /** @description #rrggbb */
             srgb: string;
             /**
              * Format: double
              * @description of the film, 0 when opaque
              */
             thickness: number;
+        };
+        Sample: {
+            colour: components["schemas"]["Colour"];
+            /**
+             * Format: int64
+             * @description how many bands at the ends were not measured and are held flat
+             */
+            held: number;
+            /**
+             * Format: int64
+             * @description of the file
+             */
+            line: number;
+            name: string;
+            /** @description reflectance, 380 to 730 nm every 10 nm, 0 to 1 */
+            spectrum: number[];
+        };
+        Samples: {
+            /** @enum {string} */
+            format: "CGATS" | "CSV";
+            /** @description the wavelengths in words */
+            grid: string;
+            /** @description the file counts to 100 */
+            percent: boolean;
+            samples: components["schemas"]["Sample"][];
         };
         SaveBody: {
             name: string;
@@ -536,6 +1057,37 @@ export interface components {
              * @description the version this change was made on
              */
             version: number;
+        };
+        SaveTubeBody: {
+            archived: boolean;
+            /** @enum {string} */
+            grade: "artist" | "student";
+            nickname: string;
+            note: string;
+            /**
+             * Format: double
+             * @description of the tube, in the painter's own money; null when not said
+             */
+            price: number | null;
+            /**
+             * Format: int64
+             * @description a refused version that this save settles
+             */
+            resolves?: number;
+            /**
+             * Format: double
+             * @description millilitres in the tube; null when not said
+             */
+            tubeMl: number | null;
+            /**
+             * Format: int64
+             * @description the version this change was made on
+             */
+            version: number;
+        };
+        SchoolBody: {
+            /** @enum {string} */
+            warmBlue: "violet" | "green";
         };
         Section: {
             /** @description the path, for drawing */
@@ -573,6 +1125,25 @@ export interface components {
             medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
             /** @enum {string} */
             spacing: "hue" | "contrast" | "parts";
+        };
+        Share: {
+            name: string;
+            paint: string;
+            /**
+             * Format: double
+             * @description by volume, 0 to 1
+             */
+            share: number;
+        };
+        Shown: {
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
+            /** @description #rrggbb */
+            srgb: string;
         };
         SignInBody: {
             name?: string;
@@ -635,6 +1206,14 @@ export interface components {
              */
             wheelHue: number;
         };
+        StartingSet: {
+            name: string;
+            /** @description library ids */
+            paints: string[];
+            /** @description their undertones */
+            shown: components["schemas"]["Shown"][];
+            why: string;
+        };
         Stretch: {
             /**
              * Format: double
@@ -650,12 +1229,135 @@ export interface components {
             toParts: components["schemas"]["Ingredient"][];
             toWord: string;
         };
+        SwatchSpectra: {
+            mass: number[];
+            tint: number[];
+        };
+        Tube: {
+            asPainted: components["schemas"]["Colour"];
+            because: string;
+            brushedOut: components["schemas"]["Colour"];
+            caution: string;
+            /** @description whether the class carries a special hazard */
+            cautious: boolean;
+            /** @description Colour Index name */
+            ci: string;
+            curves: components["schemas"]["SwatchSpectra"];
+            /** @description from masstone to wash */
+            drawdown: components["schemas"]["DrawnRung"][];
+            family: string;
+            /**
+             * Format: double
+             * @description strength of the tube: 1 for an ordinary artist's, 0.5 for a student's
+             */
+            g: number;
+            /**
+             * Format: double
+             * @description Preucil, 0 to 1; null where it does not apply
+             */
+            greyness: number | null;
+            /** @enum {string} */
+            hiding: "opaque" | "semi" | "transparent";
+            /**
+             * Format: double
+             * @description Preucil, 0 to 1; null where it does not apply
+             */
+            hueError: number | null;
+            hueWord: string;
+            id: string;
+            ladder: components["schemas"]["Rung"][];
+            /** @description null where there is no hue to lean */
+            lean: components["schemas"]["Lean"];
+            /**
+             * @description typical of the class
+             * @enum {string}
+             */
+            lightfast?: "excellent" | "good" | "fair" | "poor";
+            /** @enum {string} */
+            made: "modelled" | "label" | "swatches" | "measured" | "adjusted";
+            madeWords: string;
+            masstone: components["schemas"]["Colour"];
+            name: string;
+            /** @description hue error and greyness in words */
+            printBecause?: string;
+            /** @description where it stands among the box's paints of its family */
+            relative?: string;
+            /**
+             * Format: double
+             * @description undertone chroma over what the library can reach at this hue, 0 to 1
+             */
+            retention: number;
+            /** @description the roles of a triad it belongs in */
+            roles: string[];
+            /**
+             * @description typical of the class
+             * @enum {string}
+             */
+            staining?: "low" | "medium" | "high";
+            /**
+             * Format: int64
+             * @description tinting strength of the class, 1 weak to 5 very strong
+             */
+            strength: number;
+            studentSafe: boolean;
+            /**
+             * @description by the school; absent for centred paints and families without such a word
+             * @enum {string}
+             */
+            temperature?: "warm" | "cool";
+            undertone: components["schemas"]["Colour"];
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /**
+             * Format: double
+             * @description degrees on the painter's circle: red 0, yellow 120, blue 240
+             */
+            wheelHue: number;
+        };
+        TubeContent: {
+            archived: boolean;
+            /** @enum {string} */
+            grade: "artist" | "student";
+            nickname: string;
+            note: string;
+            /**
+             * Format: double
+             * @description of the tube, in the painter's own money; null when not said
+             */
+            price: number | null;
+            /**
+             * Format: double
+             * @description millilitres in the tube; null when not said
+             */
+            tubeMl: number | null;
+        };
+        TubeDefinition: {
+            library?: string;
+            origin?: components["schemas"]["Origin"];
+            pigments?: string[];
+        };
         UndoBody: {
             /**
              * Format: int64
              * @description the version to take back
              */
             version: number;
+        };
+        UndoBoxBody: {
+            /**
+             * Format: int64
+             * @description what is to be taken back, as the box named it
+             */
+            change: number;
+        };
+        WarmHalf: {
+            /**
+             * Format: double
+             * @description wheel hue in degrees
+             */
+            from: number;
+            /** Format: double */
+            to: number;
         };
         Wheel: {
             /**
@@ -709,6 +1411,441 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    box: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Box"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    beside: {
+        parameters: {
+            query: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                /** @description tube */
+                a: number;
+                /** @description tube */
+                b: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beside"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    exportBox: {
+        parameters: {
+            query: {
+                format: "csv" | "json" | "gpl" | "cgats";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    addPaints: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddPaintsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Box"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    saveTube: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveTubeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Box"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    dropRefusedTube: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+            };
+            header?: never;
+            path: {
+                id: number;
+                refused: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Box"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    undoBox: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UndoBoxBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Box"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    importBox: {
+        parameters: {
+            query?: {
+                /** @description add the paints; otherwise only say what would happen */
+                keep?: boolean;
+                /** @description rows that are not added */
+                leaveOut?: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Import"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    pickFromPhoto: {
+        parameters: {
+            query: {
+                /** @description spot of bare paper: x,y,r in fractions of the picture */
+                paper: string;
+                /** @description spot of the masstone */
+                mass?: string;
+                /** @description spot of the tint */
+                tint?: string;
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                judged?: "wet" | "dry";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["Picked"];
+                    };
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    readSpectra: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Samples"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    label: {
+        parameters: {
+            query: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                /** @description what the label says */
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelCode"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    readMeter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadMeterBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Measured"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     mix: {
         parameters: {
             query: {
@@ -731,6 +1868,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Mix"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    keepOwn: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepOwnBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Box"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    previewOwn: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreviewOwnBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preview"];
                 };
             };
             /** @description Error */
@@ -993,6 +2204,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    setSchool: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchoolBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Profile"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,171 @@
+package api
+
+import (
+	"context"
+	"errors"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"gyrophane/core/bias"
+	"gyrophane/exchange"
+	"gyrophane/meter"
+)
+
+// Preview is a paint of one's own before it is kept.
+type Preview struct {
+	Paint  exchange.Tube    `json:"paint"`
+	Fit    *exchange.Fit    `json:"fit" doc:"null where nothing was given to agree with"`
+	Shares []exchange.Share `json:"shares" doc:"of the pigments of a label"`
+}
+
+// meterTime is how long one reading with the meter may take in all.
+const meterTime = 8 * time.Second
+
+func (s *Server) ownRoutes() {
+	type previewOwn struct {
+		Look
+		Body struct {
+			Name   string          `json:"name,omitempty" maxLength:"80"`
+			Origin exchange.Origin `json:"origin"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "previewOwn", Method: http.MethodPost, Path: "/api/own/preview"},
+		func(ctx context.Context, in *previewOwn) (*struct{ Body Preview }, error) {
+			v, err := in.view()
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			name := strings.TrimSpace(in.Body.Name)
+			if name == "" {
+				name = "new paint"
+			}
+			made, err := in.Body.Origin.Make(name)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			p, err := made.Paint("preview", 1)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			box, _, err := s.openBox(ctx)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			out := Preview{Paint: v.Tube(p, append(paintsOf(box), p), bias.School(painter(ctx).WarmBlue)), Fit: made.Fit, Shares: made.Shares}
+			if out.Shares == nil {
+				out.Shares = []exchange.Share{}
+			}
+			return &struct{ Body Preview }{out}, nil
+		})
+
+	type keepOwn struct {
+		Look
+		Body struct {
+			Name   string          `json:"name" maxLength:"200"`
+			Grade  string          `json:"grade,omitempty" enum:"artist,student"`
+			Origin exchange.Origin `json:"origin"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "keepOwn", Method: http.MethodPost, Path: "/api/own"},
+		func(ctx context.Context, in *keepOwn) (*struct{ Body Box }, error) {
+			paint, err := exchange.OwnPaint(in.Body.Name, in.Body.Grade, in.Body.Origin)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			if err := s.add(ctx, "made "+paint.Name, []exchange.BoxPaint{paint}); err != nil {
+				return nil, s.refusal(err)
+			}
+			return s.look(ctx, in.Look)
+		})
+
+	type label struct {
+		Look
+		Text string `query:"text" required:"true" maxLength:"300" doc:"what the label says"`
+	}
+	ask(s, "label", func(in *label) ([]exchange.LabelCode, error) {
+		v, err := in.view()
+		if err != nil {
+			return nil, err
+		}
+		return v.ReadLabel(in.Text)
+	})
+
+	type photo struct {
+		Paper   string `query:"paper" required:"true" maxLength:"80" doc:"spot of bare paper: x,y,r in fractions of the picture"`
+		Mass    string `query:"mass" maxLength:"80" doc:"spot of the masstone"`
+		Tint    string `query:"tint" maxLength:"80" doc:"spot of the tint"`
+		Medium  string `query:"medium" default:"acrylic" enum:"watercolour,gouache,tempera,acrylic,oil"`
+		Judged  string `query:"judged" default:"dry" enum:"wet,dry"`
+		RawBody []byte
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "pickFromPhoto", Method: http.MethodPost, Path: filesBelow + "photo", MaxBodyBytes: largestFile},
+		func(ctx context.Context, in *photo) (*struct{ Body map[string]exchange.Picked }, error) {
+			paper, err := exchange.ParseSpot("bare paper", in.Paper)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			spots := map[string]exchange.Spot{}
+			for what, text := range map[string]string{"mass": in.Mass, "tint": in.Tint} {
+				if text == "" {
+					continue
+				}
+				if spots[what], err = exchange.ParseSpot(what, text); err != nil {
+					return nil, s.refusal(err)
+				}
+			}
+			select {
+			case s.photos <- struct{}{}:
+				defer func() { <-s.photos }()
+			case <-ctx.Done():
+				return nil, huma.Error503ServiceUnavailable("Too many photos are being read just now; try again in a moment.")
+			}
+			picture, err := exchange.ReadPhoto(in.RawBody)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			picked, err := picture.Pick(paper, spots, in.Medium, in.Judged)
+			return &struct{ Body map[string]exchange.Picked }{picked}, s.refusal(err)
+		})
+
+	type file struct{ RawBody []byte }
+	huma.Register(s.api, huma.Operation{OperationID: "readSpectra", Method: http.MethodPost, Path: filesBelow + "spectra", MaxBodyBytes: exchange.MostFileBytes + 1<<10},
+		func(_ context.Context, in *file) (*struct{ Body exchange.Samples }, error) {
+			samples, err := exchange.ReadSpectra(in.RawBody)
+			return &struct{ Body exchange.Samples }{samples}, s.refusal(err)
+		})
+
+	type readMeter struct {
+		Body struct {
+			Swatch string `json:"swatch" maxLength:"200" doc:"what the stand-in is to lay under itself: PB29=1 PW6=9"`
+			Medium string `json:"medium" enum:"watercolour,gouache,tempera,acrylic,oil"`
+			Judged string `json:"judged" enum:"wet,dry"`
+		}
+	}
+	type measured struct {
+		Reading exchange.Reading `json:"reading"`
+		Colour  exchange.Colour  `json:"colour"`
+		Spread  float64          `json:"spread" doc:"largest standard deviation of the repeats, in reflectance"`
+		Repeats int              `json:"repeats"`
+		Device  string           `json:"device"`
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "readMeter", Method: http.MethodPost, Path: "/api/meter/readings"},
+		func(ctx context.Context, in *readMeter) (*struct{ Body measured }, error) {
+			ctx, cancel := context.WithTimeout(ctx, meterTime)
+			defer cancel()
+			got, err := meter.Client{Address: s.Meter}.Measure(ctx, strings.TrimSpace(in.Body.Swatch+" "+in.Body.Medium+" "+in.Body.Judged))
+			var refused meter.Refusal
+			switch {
+			case errors.Is(err, meter.ErrNotConnected), errors.Is(err, context.DeadlineExceeded):
+				return nil, huma.Error422UnprocessableEntity("The meter is not connected: nothing answers at " + s.Meter + ". Start the stand-in with gyrophane meter, or type the colour.")
+			case errors.As(err, &refused):
+				return nil, huma.Error422UnprocessableEntity("The meter refuses: " + refused.Sentence)
+			case err != nil:
+				return nil, huma.Error422UnprocessableEntity("The meter answered, but not with a reading: " + err.Error())
+			}
+			reading, colour := exchange.FromMeter(got.Spectrum, in.Body.Medium, in.Body.Judged)
+			return &struct{ Body measured }{measured{reading, colour, got.Spread, got.Repeats, got.Serial}}, nil
+		})
+}

@@ -1,0 +1,298 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+)
+
+// The states of a tube. None is ever deleted: wheels and readings may speak of
+// it for ever.
+const (
+	InBox     = "in"
+	Archived  = "archived"
+	withdrawn = "withdrawn" // its adding was undone
+)
+
+// Tube is a paint of a painter's box.
+type Tube struct {
+	ID         int64
+	PainterID  int64
+	Definition []byte // JSON: what paint it is, and its curves
+	TubeContent
+	Version   int // counts the saves; a save names the one it was made on
+	StandsFor int // the version whose content it shows; less than Version after an undo
+	CreatedAt time.Time
+	UpdatedAt time.Time
+}
+
+// TubeContent is what a save of a tube replaces.
+type TubeContent struct {
+	Nickname string   `json:"nickname"`
+	Grade    string   `json:"grade"`
+	TubeML   *float64 `json:"tubeMl" gorm:"column:tube_ml"`
+	Price    *float64 `json:"price"`
+	Note     string   `json:"note"`
+	State    string   `json:"state"`
+}
+
+// TableName is for GORM.
+func (Tube) TableName() string { return "tubes" }
+
+// TubeVersion is a tube as it once was or, refused, as a save on an outdated
+// version would have had it.
+type TubeVersion struct {
+	ID        int64
+	PainterID int64
+	TubeID    int64
+	Version   int
+	Previous  int    // the version it was made from, 0 for none
+	ChangeID  *int64 // nil for a refused one
+	Refused   bool
+	Content   TubeContent `gorm:"serializer:json"`
+	CreatedAt time.Time
+}
+
+// BoxChange is one thing done to a box, to be undone as one.
+type BoxChange struct {
+	ID        int64
+	PainterID int64
+	Summary   string // "added 3 paints"
+	Undo      bool   // an undoing, which is not undone itself
+	Undone    bool
+	CreatedAt time.Time
+}
+
+// TubeConflict says that a tube was saved elsewhere in the meantime. What could
+// not be saved is kept beside it.
+type TubeConflict struct{ Kept TubeVersion }
+
+func (TubeConflict) Error() string {
+	return "this paint was changed elsewhere in the meantime; both versions are kept"
+}
+
+// Limits of a box.
+const (
+	mostTubes     = 400  // in the box and archived
+	mostTubesEver = 5000 // and withdrawn
+)
+
+// Tubes lists a painter's tubes, archived ones included, in the order they were
+// added.
+func (s *Store) Tubes(ctx context.Context, painter int64) ([]Tube, error) {
+	var out []Tube
+	err := s.db.WithContext(ctx).Where("painter_id = ? and state <> ?", painter, withdrawn).Order("id").Find(&out).Error
+	return out, err
+}
+
+// Tube finds one of a painter's tubes.
+func (s *Store) Tube(ctx context.Context, painter, id int64) (Tube, error) {
+	return ownTube(s.db.WithContext(ctx), painter, id)
+}
+
+func ownTube(tx *gorm.DB, painter, id int64) (Tube, error) {
+	var t Tube
+	err := tx.Where("id = ? and painter_id = ? and state <> ?", id, painter, withdrawn).Take(&t).Error
+	return t, known(err)
+}
+
+// boxWrite runs a change of a painter's box in a transaction; changes of one
+// box take turns.
+func (s *Store) boxWrite(ctx context.Context, painter int64, change func(tx *gorm.DB) error) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		var p Painter
+		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ?", painter).Take(&p).Error; err != nil {
+			return known(err)
+		}
+		return change(tx)
+	})
+}
+
+// NewTube is a tube to be added.
+type NewTube struct {
+	Definition []byte
+	Content    TubeContent
+}
+
+// AddTubes puts tubes into a box, all or none, as one change.
+func (s *Store) AddTubes(ctx context.Context, painter int64, summary string, tubes []NewTube) ([]Tube, error) {
+	var out []Tube
+	err := s.boxWrite(ctx, painter, func(tx *gorm.DB) (err error) {
+		out, err = addTubes(tx, BoxChange{PainterID: painter, Summary: summary}, tubes)
+		return err
+	})
+	return out, err
+}
+
+func addTubes(tx *gorm.DB, change BoxChange, tubes []NewTube) ([]Tube, error) {
+	painter := change.PainterID
+	var now, ever int64
+	if err := tx.Model(&Tube{}).Where("painter_id = ?", painter).Count(&ever).Error; err != nil {
+		return nil, err
+	}
+	if err := tx.Model(&Tube{}).Where("painter_id = ? and state <> ?", painter, withdrawn).Count(&now).Error; err != nil {
+		return nil, err
+	}
+	if now+int64(len(tubes)) > mostTubes || ever+int64(len(tubes)) > mostTubesEver {
+		return nil, Refusal{fmt.Sprintf("A box holds %d paints at most, archived ones included; these would be too many.", mostTubes)}
+	}
+	if err := tx.Create(&change).Error; err != nil {
+		return nil, err
+	}
+	var out []Tube
+	for _, n := range tubes {
+		t := Tube{PainterID: painter, Definition: n.Definition, TubeContent: n.Content, Version: 1, StandsFor: 1}
+		if err := tx.Create(&t).Error; err != nil {
+			return nil, err
+		}
+		v := TubeVersion{PainterID: painter, TubeID: t.ID, Version: 1, ChangeID: &change.ID, Content: n.Content}
+		if err := tx.Create(&v).Error; err != nil {
+			return nil, err
+		}
+		out = append(out, t)
+	}
+	return out, nil
+}
+
+// SaveTube replaces what is said of a tube, if it still stands at the version
+// the change was made on. If not, the change is kept as a refused version and
+// the error is a TubeConflict. Resolves names a refused version that this save
+// settles, or is 0.
+func (s *Store) SaveTube(ctx context.Context, painter, id int64, onVersion int, summary string, c TubeContent, resolves int64) (Tube, error) {
+	var t Tube
+	var conflict *TubeConflict
+	err := s.boxWrite(ctx, painter, func(tx *gorm.DB) error {
+		now, err := ownTube(tx, painter, id)
+		if err != nil {
+			return err
+		}
+		if now.Version != onVersion {
+			kept := TubeVersion{PainterID: painter, TubeID: id, Version: onVersion, Refused: true, Content: c}
+			if err := tx.Create(&kept).Error; err != nil {
+				return err
+			}
+			conflict = &TubeConflict{kept}
+			newest := tx.Model(&TubeVersion{}).Select("id").Where("tube_id = ? and painter_id = ? and refused", id, painter).Order("id desc").Limit(keptRefusedWrites)
+			return tx.Where("tube_id = ? and painter_id = ? and refused and id not in (?)", id, painter, newest).Delete(&TubeVersion{}).Error
+		}
+		if resolves != 0 {
+			if err := dropRefusedTube(tx, painter, id, resolves); err != nil && !errors.Is(err, ErrNotFound) {
+				return err
+			}
+		}
+		change := BoxChange{PainterID: painter, Summary: summary}
+		if err := tx.Create(&change).Error; err != nil {
+			return err
+		}
+		t, err = advanceTube(tx, now, c, now.Version+1, now.StandsFor, change.ID)
+		return err
+	})
+	if err == nil && conflict != nil {
+		return Tube{}, *conflict
+	}
+	return t, err
+}
+
+// advanceTube writes a tube's next version.
+func advanceTube(tx *gorm.DB, t Tube, c TubeContent, standsFor, previous int, change int64) (Tube, error) {
+	t.TubeContent, t.StandsFor = c, standsFor
+	t.Version++
+	err := tx.Select("nickname", "grade", "tube_ml", "price", "note", "state", "version", "stands_for", "updated_at").
+		Where("painter_id = ?", t.PainterID).Updates(&t).Error
+	if err != nil {
+		return Tube{}, err
+	}
+	v := TubeVersion{PainterID: t.PainterID, TubeID: t.ID, Version: t.Version, Previous: previous, ChangeID: &change, Content: c}
+	return t, tx.Create(&v).Error
+}
+
+// LastChange is what an undo would take back; ErrNothingToUndo when there is
+// nothing.
+func (s *Store) LastChange(ctx context.Context, painter int64) (BoxChange, error) {
+	return lastChange(s.db.WithContext(ctx), painter)
+}
+
+func lastChange(tx *gorm.DB, painter int64) (BoxChange, error) {
+	var c BoxChange
+	err := tx.Where("painter_id = ? and not undo and not undone", painter).Order("id desc").Limit(1).Take(&c).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return c, ErrNothingToUndo
+	}
+	return c, err
+}
+
+// UndoBox takes a box's last change back, all of it. The change must be the
+// last still, so that two tabs do not undo one thing after another unseen.
+func (s *Store) UndoBox(ctx context.Context, painter, change int64) error {
+	return s.boxWrite(ctx, painter, func(tx *gorm.DB) error {
+		last, err := lastChange(tx, painter)
+		if err != nil {
+			return err
+		}
+		elsewhere := Refusal{"The box was changed elsewhere in the meantime; look at it again before undoing."}
+		if last.ID != change {
+			return elsewhere
+		}
+		var versions []TubeVersion
+		if err := tx.Where("painter_id = ? and change_id = ? and not refused", painter, change).Order("id").Find(&versions).Error; err != nil {
+			return err
+		}
+		undo := BoxChange{PainterID: painter, Summary: "undid: " + last.Summary, Undo: true}
+		if err := tx.Create(&undo).Error; err != nil {
+			return err
+		}
+		for _, v := range versions {
+			now, err := ownTube(tx, painter, v.TubeID)
+			if err != nil {
+				return err
+			}
+			if now.StandsFor != v.Version {
+				return elsewhere
+			}
+			before := v.Content
+			before.State = withdrawn
+			if v.Previous != 0 {
+				var p TubeVersion
+				if err := tx.Where("painter_id = ? and tube_id = ? and version = ? and not refused", painter, v.TubeID, v.Previous).Take(&p).Error; err != nil {
+					return known(err)
+				}
+				before = p.Content
+			}
+			if _, err := advanceTube(tx, now, before, v.Previous, 0, undo.ID); err != nil {
+				return err
+			}
+		}
+		return tx.Model(&BoxChange{}).Where("id = ? and painter_id = ?", last.ID, painter).Update("undone", true).Error
+	})
+}
+
+// RefusedTubes lists what could not be saved in a box and still waits for the
+// painter to choose, the newest first.
+func (s *Store) RefusedTubes(ctx context.Context, painter int64) ([]TubeVersion, error) {
+	var out []TubeVersion
+	err := s.db.WithContext(ctx).Where("painter_id = ? and refused", painter).Order("id desc").Find(&out).Error
+	return out, err
+}
+
+// DropRefusedTube lets a refused version go.
+func (s *Store) DropRefusedTube(ctx context.Context, painter, tube, version int64) error {
+	return dropRefusedTube(s.db.WithContext(ctx), painter, tube, version)
+}
+
+func dropRefusedTube(tx *gorm.DB, painter, tube, version int64) error {
+	done := tx.Where("id = ? and tube_id = ? and painter_id = ? and refused", version, tube, painter).Delete(&TubeVersion{})
+	if done.Error == nil && done.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return done.Error
+}
+
+// SetWarmBlue keeps which blue a painter calls warm: the one leaning to
+// "violet" or to "green".
+func (s *Store) SetWarmBlue(ctx context.Context, painter int64, school string) error {
+	return s.db.WithContext(ctx).Model(&Painter{}).Where("id = ?", painter).Update("warm_blue", school).Error
+}
