@@ -457,6 +457,9 @@ func (s *Server) planned(ctx context.Context, rows []exchange.BoxRow, leaveOut [
 		if r.Core != nil {
 			shown := exchange.ShownUndertone(r.Core)
 			row.Name, row.CI, row.Shown = r.Core.Name, r.Core.CI, &shown
+			if r.Paint.Nickname != "" {
+				row.Name = r.Paint.Nickname + " (" + r.Core.Name + ")"
+			}
 			if r.Paint.Archived {
 				row.Happens = "archived"
 			}

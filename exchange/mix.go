@@ -93,7 +93,7 @@ type Ingredient struct {
 	Paint   string   `json:"paint"`
 	Name    string   `json:"name"`
 	Parts   float64  `json:"parts"`
-	SRGB    string   `json:"srgb" doc:"#rrggbb of the ingredient as painted, its let-down mixed"`
+	Shown            // the ingredient as painted, its let-down mixed
 	LetDown *LetDown `json:"letDown,omitempty" doc:"the paint is first let down: 1 part of it in so many of another"`
 }
 
@@ -130,7 +130,7 @@ func (v View) Mix(parts []paint.Part) (Mix, error) {
 	out := Mix{Conditions: v.conditions(), Mixture: Mixture{Colours: v.colours(&m, u), Judgement: judgement(u)}, Ladder: v.ladder(&m)}
 	for _, p := range parts {
 		alone := p.Paint.Alone()
-		out.Parts = append(out.Parts, Ingredient{Paint: p.Paint.ID, Name: p.Paint.Name, Parts: p.Parts, SRGB: v.painted(&alone)})
+		out.Parts = append(out.Parts, Ingredient{Paint: p.Paint.ID, Name: p.Paint.Name, Parts: p.Parts, Shown: v.painted(&alone)})
 	}
 	for _, r := range m.Masstone() {
 		out.Spectrum = append(out.Spectrum, round(r, 6))
@@ -143,7 +143,7 @@ func (v View) ingredients(r path.Recipe) []Ingredient {
 	out := make([]Ingredient, len(r.Parts))
 	for i, p := range r.Parts {
 		m := p.Mixture()
-		out[i] = Ingredient{Paint: p.Paint.ID, Name: p.Paint.Name, Parts: float64(p.Parts), SRGB: v.painted(&m)}
+		out[i] = Ingredient{Paint: p.Paint.ID, Name: p.Paint.Name, Parts: float64(p.Parts), Shown: v.painted(&m)}
 		if p.In != nil {
 			out[i].LetDown = &LetDown{p.In.ID, p.Thin}
 		}
@@ -152,9 +152,9 @@ func (v View) ingredients(r path.Recipe) []Ingredient {
 }
 
 // painted is a mixture as painted, on the screen.
-func (v View) painted(m *paint.Mixture) string {
+func (v View) painted(m *paint.Mixture) Shown {
 	s := m.AsPainted(v.Medium, v.Wet)
-	return s.OKLab(v.Light).Screen().Hex
+	return shown(s.OKLab(v.Light))
 }
 
 func (v View) step(s path.Step) Mixture {

@@ -50,7 +50,7 @@ type Section struct {
 // BandPoint is one sample of a section's path.
 type BandPoint struct {
 	At        float64 `json:"at" doc:"how far along the section, 0 to 1, in the measure of the spacing"`
-	Undertone string  `json:"undertone" doc:"#rrggbb"`
+	Undertone Shown   `json:"undertone"`
 	Retention float64 `json:"retention"`
 	Verdict   string  `json:"verdict" enum:"clean,softened,muddy,neutral"`
 	HueWord   string  `json:"hueWord"`
@@ -122,7 +122,7 @@ func band(p *path.Path, spacing path.Spacing) []BandPoint {
 		// Where the hue runs back for a while, the drawing waits.
 		reached = max(reached, min(1, along[i]))
 		out = append(out, BandPoint{
-			At: round(reached, 4), Undertone: s.Under.Colour.Screen().Hex, Retention: round(s.Under.Retention, 4),
+			At: round(reached, 4), Undertone: shown(s.Under.Colour), Retention: round(s.Under.Retention, 4),
 			Verdict: s.Under.Verdict.String(), HueWord: s.Under.HueWord(),
 		})
 	}

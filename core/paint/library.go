@@ -73,7 +73,7 @@ func Find(id string) (*Paint, error) {
 	if len(near) > 0 {
 		return nil, fmt.Errorf("%q names several paints: choose %s", id, strings.Join(near, ", "))
 	}
-	return nil, fmt.Errorf("unknown paint %q: gyrophane paints lists the library", clip(id))
+	return nil, fmt.Errorf("unknown paint %q: the library has no such name; its paints go by their Colour Index names, like PB29", clip(id))
 }
 
 // clip keeps a quoted input short enough for one line.

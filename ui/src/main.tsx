@@ -6,26 +6,23 @@ import "@fontsource/b612/latin-400.css";
 import "@fontsource/b612/latin-700.css";
 import createCache from "@emotion/cache";
 import { CacheProvider } from "@emotion/react";
-import CssBaseline from "@mui/material/CssBaseline";
-import { ThemeProvider } from "@mui/material/styles";
 import { QueryClientProvider } from "@tanstack/react-query";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { queryClient } from "./api/queries";
 import { App } from "./app/App";
-import { theme } from "./app/theme";
+import { Surround } from "./app/surround";
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 
 createRoot(document.getElementById("root")!).render(
   <CacheProvider value={createCache({ key: "g", nonce })}>
-    <ThemeProvider theme={theme}>
-      <CssBaseline />
+    <Surround>
       <QueryClientProvider client={queryClient}>
         <BrowserRouter>
           <App />
         </BrowserRouter>
       </QueryClientProvider>
-    </ThemeProvider>
+    </Surround>
   </CacheProvider>,
 );

@@ -13,6 +13,17 @@ export type WheelContent = Schemas["WheelContent"];
 export type Settings = Schemas["Settings"];
 export type Roles = Schemas["Roles"];
 export type Role = keyof Roles;
+export type Box = Schemas["Box"];
+export type KeptTube = Schemas["KeptTube"];
+export type Tube = Schemas["Tube"];
+export type TubeContent = Schemas["TubeContent"];
+export type Origin = Schemas["Origin"];
+export type Reading = Schemas["Reading"];
+export type Preview = Schemas["Preview"];
+export type Beside = Schemas["Beside"];
+export type Import = Schemas["Import"];
+export type Samples = Schemas["Samples"];
+export type Shown = Schemas["Shown"];
 export type Verdict = Slot["verdict"];
 export type Conditions = Pick<Settings, "medium" | "light" | "judged">;
 
@@ -45,4 +56,17 @@ export async function answer<T>(asked: Promise<Answer<T>>): Promise<T> {
     throw new Refused(got.response.status, got.error?.detail ?? "The server cannot do that just now.");
   }
   return got.data as T;
+}
+
+/** Sends a file as it is, below /api/files, and answers as the rest of the API does. */
+export function sendFile<T>(path: string, file: Blob, query: Record<string, string | string[] | undefined> = {}): Promise<T> {
+  const search = new URLSearchParams();
+  for (const [name, value] of Object.entries(query)) {
+    if (value !== undefined && value.length > 0) search.set(name, String(value));
+  }
+  const asked = fetch(`/api/files/${path}?${search}`, { method: "POST", body: file, headers: { "Content-Type": "application/octet-stream" } }).then(async (response) => {
+    const body = (await response.json()) as unknown;
+    return response.ok ? { response, data: body as T } : { response, error: body as { detail?: string } };
+  });
+  return answer(asked);
 }

@@ -1,5 +1,5 @@
 import { keepPreviousData, QueryClient, queryOptions, useQuery } from "@tanstack/react-query";
-import { answer, client, Refused, type Conditions, type Roles, type Settings } from "./client";
+import { answer, client, Refused, type Conditions, type Origin, type Preview, type Roles, type Settings } from "./client";
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -50,6 +50,36 @@ export const keptQuery = (id: number) =>
   queryOptions({
     queryKey: ["kept", id],
     queryFn: () => answer(client.GET("/api/wheels/{id}", { params: { path: { id } } })),
+  });
+
+export const boxQuery = ({ medium, light, judged }: Conditions) =>
+  queryOptions({
+    queryKey: ["box", medium, light, judged],
+    queryFn: () => answer(client.GET("/api/box", { params: { query: { medium, light, judged } } })),
+    placeholderData: keepPreviousData,
+  });
+
+export const besideQuery = ({ medium, light, judged }: Conditions, a: number, b: number) =>
+  queryOptions({
+    queryKey: ["box", "beside", medium, light, judged, a, b],
+    queryFn: () => answer(client.GET("/api/box/beside", { params: { query: { medium, light, judged, a, b } } })),
+    placeholderData: keepPreviousData,
+  });
+
+export const labelQuery = (view: Conditions, text: string) =>
+  queryOptions({
+    queryKey: ["label", view.medium, view.light, view.judged, text],
+    queryFn: () => answer(client.GET("/api/label", { params: { query: { ...view, text } } })),
+    enabled: text.trim() !== "",
+  });
+
+export const previewQuery = (view: Conditions, origin: Origin | null, name: string) =>
+  queryOptions({
+    queryKey: ["preview", view.medium, view.light, view.judged, origin, name],
+    queryFn: () => answer(client.POST("/api/own/preview", { params: { query: view }, body: { name, origin: origin! } })),
+    enabled: origin !== null,
+    staleTime: Infinity,
+    placeholderData: (old: Preview | undefined) => (origin ? old : undefined),
   });
 
 /** Whether server and database answer; asked more often while they do not. */

@@ -461,8 +461,7 @@ export interface components {
             hueWord: string;
             /** Format: double */
             retention: number;
-            /** @description #rrggbb */
-            undertone: string;
+            undertone: components["schemas"]["Shown"];
             /** @enum {string} */
             verdict: "clean" | "softened" | "muddy" | "neutral";
         };
@@ -609,13 +608,19 @@ export interface components {
             where: string;
         };
         Ingredient: {
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
             /** @description the paint is first let down: 1 part of it in so many of another */
             letDown?: components["schemas"]["LetDown"];
             name: string;
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
             paint: string;
             /** Format: double */
             parts: number;
-            /** @description #rrggbb of the ingredient as painted, its let-down mixed */
+            /** @description #rrggbb */
             srgb: string;
         };
         KeepOwnBody: {

@@ -2,18 +2,24 @@ import { useQuery } from "@tanstack/react-query";
 import { Navigate, Route, Routes } from "react-router";
 import { sessionQuery, wheelsQuery } from "../api/queries";
 import { BeginPage } from "../wheel/BeginPage";
+import { BoxPlace } from "../box/BoxPlace";
+import { OwnPage } from "../box/OwnPage";
+import { useScreen } from "../drawing/screen";
 import { WheelPlace } from "../wheel/WheelPlace";
 import { WhoPage } from "../who/WhoPage";
 import { Waiting } from "./Waiting";
 
 export function App() {
   const session = useQuery(sessionQuery);
+  const wide = useScreen();
   if (!session.data) return <Waiting failing={session.failureCount > 0} />;
   if (!session.data.painter) return <WhoPage local={session.data.local} />;
   return (
-    <Routes>
+    <Routes key={String(wide)}>
       <Route path="/wheel/:id" element={<WheelPlace painter={session.data.painter} />} />
       <Route path="/begin" element={<BeginPage painter={session.data.painter} />} />
+      <Route path="/box" element={<BoxPlace painter={session.data.painter} />} />
+      <Route path="/box/new" element={<OwnPage painter={session.data.painter} />} />
       <Route path="*" element={<LastWheel />} />
     </Routes>
   );

@@ -1,16 +1,18 @@
 import Box from "@mui/material/Box";
+import ButtonBase from "@mui/material/ButtonBase";
 import MenuItem from "@mui/material/MenuItem";
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
-import { useNavigate } from "react-router";
-import { useState, type ReactNode } from "react";
+import { useEffect, useState, type ReactNode } from "react";
+import { Link, useLocation, useNavigate } from "react-router";
 import { client, type Profile } from "../api/client";
 import { sessionQuery, useReady } from "../api/queries";
 import { Mark } from "../drawing/Marks";
 import { Choice } from "./Choice";
 import { PassphraseDialog } from "./PassphraseDialog";
-import { grey } from "./theme";
+import { SurroundChoice } from "./surround";
+import { figures, grey } from "./theme";
 
 const Bar = styled("header")({
   display: "flex",
@@ -41,6 +43,7 @@ export function Shell({ painter, conditions, notice, children }: {
         </Box>
         {conditions}
         <Box sx={{ flex: 1 }} />
+        <SurroundChoice />
         <PainterMenu painter={painter} />
       </Bar>
       {ready.data === false && (
@@ -117,22 +120,56 @@ function PainterMenu({ painter }: { painter: Profile }) {
   );
 }
 
-/** The rail: a thread that swells at the present place. */
+/** The places in the order of work. */
+const places = [
+  { word: "Box", path: "/box" },
+  { word: "Wheel", path: "/wheel" },
+] as const;
+
+const pitch = 84;
+
+/** The rail: a thread that swells at the present place. Number keys go there. */
 function Rail() {
-  const height = 640;
-  const y0 = 40;
+  const { pathname } = useLocation();
+  const navigate = useNavigate();
+  const present = Math.max(0, places.findLastIndex((p) => pathname.startsWith(p.path)));
+  const now = pathname === "/begin" ? 1 : present;
+  useEffect(() => {
+    const keys = (e: KeyboardEvent) => {
+      const typing = e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName);
+      const place = places[Number(e.key) - 1];
+      if (place && !typing && !e.ctrlKey && !e.metaKey && !e.altKey) void navigate(place.path);
+    };
+    window.addEventListener("keydown", keys);
+    return () => window.removeEventListener("keydown", keys);
+  });
+  const height = 4000;
+  const bend = 800;
+  const y0 = 34 + pitch * now;
   let d = `M${87 - 0.6} 0`;
   const edge = (y: number) => 0.6 + 4 * Math.exp(-(((y - y0) / 30) ** 2));
-  for (let y = 0; y <= height; y += 4) d += ` L${(87 - edge(y)).toFixed(2)} ${y}`;
-  for (let y = height; y >= 0; y -= 4) d += ` L${(87 + edge(y)).toFixed(2)} ${y}`;
+  for (let y = 0; y <= bend; y += 4) d += ` L${(87 - edge(y)).toFixed(2)} ${y}`;
+  d += ` L${87 - 0.6} ${height} L${87 + 0.6} ${height}`;
+  for (let y = bend; y >= 0; y -= 4) d += ` L${(87 + edge(y)).toFixed(2)} ${y}`;
   return (
     <Box component="nav" aria-label="places" sx={{ width: 92, flex: "none", position: "relative", overflow: "hidden" }}>
-      <svg width={92} height="100%" preserveAspectRatio="none" viewBox={`0 0 92 ${height}`} aria-hidden style={{ position: "absolute", inset: 0 }}>
+      <svg width={92} height={height} viewBox={`0 0 92 ${height}`} aria-hidden style={{ position: "absolute", top: 0, left: 0, pointerEvents: "none" }}>
         <path d={`${d} Z`} fill={grey.ink} />
       </svg>
-      <Typography component="span" aria-current="page" sx={{ position: "absolute", left: 12, top: 30, fontSize: 15, fontWeight: 600 }}>
-        Wheel
-      </Typography>
+      {places.map((p, i) => (
+        <ButtonBase
+          key={p.word}
+          component={Link}
+          to={p.path}
+          aria-current={i === now ? "page" : undefined}
+          sx={{ position: "absolute", left: 0, top: 6 + pitch * i, width: 82, height: 56, display: "block", pl: 1.5, pt: 0.75, textAlign: "left", fontSize: 15, lineHeight: "20px", fontWeight: i === now ? 600 : 400, "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" } }}
+        >
+          <Box component="span" sx={{ display: "block", fontFamily: figures, fontSize: 12, lineHeight: "16px", color: grey.third, fontWeight: 400 }}>
+            {i + 1}
+          </Box>
+          {p.word}
+        </ButtonBase>
+      ))}
     </Box>
   );
 }

@@ -1,4 +1,4 @@
-import type { Verdict } from "../api/client";
+import type { Tube, Verdict } from "../api/client";
 import { grey } from "../app/theme";
 
 const outline = "M9.7 1.1 C9.3 5.3 2 8 2 13 A6 6 0 0 0 14 13 C14 9 10.7 6.7 9.7 1.1Z";
@@ -31,6 +31,29 @@ export function LeanArrow({ degrees, centred }: { degrees: number; centred: bool
     </svg>
   );
 }
+
+/** Tinting strength, 1 to 5, as rising strokes. */
+export function StrengthMark({ strength }: { strength: number }) {
+  return (
+    <svg width={23} height={14} viewBox="0 0 23 14" role="img" aria-label={`strength ${strength} of 5`}>
+      {[1, 2, 3, 4, 5].map((n) => (
+        <rect key={n} x={(n - 1) * 5} y={11 - 2 * n} width={3} height={3 + 2 * n} fill={n <= strength ? grey.ink : "none"} stroke={n <= strength ? "none" : grey.mark} strokeWidth={0.8} />
+      ))}
+    </svg>
+  );
+}
+
+/** Hiding, as a stripe under a film: seen through, half seen, gone. */
+export function HidingMark({ hiding }: { hiding: Tube["hiding"] }) {
+  return (
+    <svg width={22} height={14} viewBox="0 0 22 14" role="img" aria-label={hidingWords[hiding]}>
+      <rect x={0.5} y={0.5} width={21} height={13} fill={hiding === "opaque" ? grey.mark : "none"} stroke={grey.ink} />
+      {hiding !== "opaque" && <rect x={8} y={1} width={6} height={hiding === "transparent" ? 12 : 6} fill={grey.ink} />}
+    </svg>
+  );
+}
+
+export const hidingWords = { opaque: "opaque", semi: "half opaque", transparent: "transparent" } as const;
 
 /** The mark: a gyre, thick where it is bright. */
 export function Mark({ size = 24 }: { size?: number }) {

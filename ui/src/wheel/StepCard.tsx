@@ -7,6 +7,7 @@ import type { Ingredient, Settings, Slot, Wheel } from "../api/client";
 import { paintName } from "../app/paintName";
 import { figures, grey } from "../app/theme";
 import { Drop, LeanArrow } from "../drawing/Marks";
+import { Swatch } from "../drawing/Swatch";
 import { share } from "./words";
 
 /** What stands in one slot: how to mix it, what becomes of it, and why. */
@@ -85,22 +86,13 @@ function Looks({ slot, settings }: { slot: Slot; settings: Settings }) {
     <Box sx={{ display: "flex" }}>
       {looks.map((l) => (
         <Box key={l.key} sx={{ flex: l.grow }}>
-          <Swatch srgb={l.colour.srgb} clipped={l.colour.clipped} height={64} />
+          <Swatch colour={l.colour} height={64} />
           <Typography variant="caption" sx={{ color: l.now ? grey.ink : grey.third, fontWeight: l.now ? 600 : 400 }}>
             {l.label}
           </Typography>
         </Box>
       ))}
     </Box>
-  );
-}
-
-function Swatch({ srgb, clipped = false, height, width = "100%" }: { srgb: string; clipped?: boolean; height: number; width?: number | string }) {
-  return (
-    <svg width={width} height={height} style={{ display: "block" }} aria-hidden>
-      <rect width="100%" height="100%" fill={srgb} />
-      {clipped && <path d="M4 4 H12 L4 12 Z" fill={grey.paper} />}
-    </svg>
   );
 }
 
@@ -114,7 +106,7 @@ function PartsBar({ parts }: { parts: Ingredient[] }) {
           <Box key={p.paint} sx={{ flex: `${p.parts} 0 6px`, display: "flex", gap: total <= 14 ? "2px" : 0 }}>
             {Array.from({ length: total <= 14 ? p.parts : 1 }, (_, i) => (
               <Box key={i} sx={{ flex: 1 }}>
-                <Swatch srgb={p.srgb} height={30} />
+                <Swatch colour={p} plain height={30} />
               </Box>
             ))}
           </Box>
@@ -168,7 +160,7 @@ function Ladder({ slot, medium }: { slot: Slot; medium: string }) {
       <Box sx={{ display: "flex", gap: "2px", mt: 0.25 }}>
         {slot.ladder.map((r) => (
           <Box key={r.share + r.thickness} sx={{ flex: 1 }}>
-            <Swatch srgb={r.srgb} height={28} />
+            <Swatch colour={r} plain height={28} />
           </Box>
         ))}
       </Box>
@@ -190,7 +182,7 @@ function Neighbours({ wheel, slot, onChoose }: { wheel: Wheel; slot: Slot; onCho
       <Box sx={{ display: "flex", alignItems: "center", gap: 0.5, mt: 0.5 }}>
         <Go to={before} onChoose={onChoose} />
         <Gap jump={before.jump} jumps={before.jumps} />
-        <Swatch srgb={slot.asPainted.srgb} width={40} height={40} />
+        <Swatch colour={slot.asPainted} plain width={40} height={40} />
         <Gap jump={slot.jump} jumps={slot.jumps} />
         <Go to={after} onChoose={onChoose} />
       </Box>
@@ -209,7 +201,7 @@ function Gap({ jump, jumps }: { jump: number; jumps: boolean }) {
 function Go({ to, onChoose, children }: { to: Slot; onChoose: (slot: number) => void; children?: ReactNode }) {
   return (
     <ButtonBase aria-label={`go to ${to.name}`} onClick={() => onChoose(to.index)} sx={{ gap: 1, flex: "none" }}>
-      <Swatch srgb={to.asPainted.srgb} width={32} height={40} />
+      <Swatch colour={to.asPainted} plain width={32} height={40} />
       {children}
     </ButtonBase>
   );

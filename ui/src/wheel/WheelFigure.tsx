@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, type KeyboardEvent } from "react";
 import type { Section, Slot, Wheel } from "../api/client";
 import { figures, grey, text } from "../app/theme";
 import { Drop } from "../drawing/Marks";
+import { cut, fill } from "../drawing/screen";
 import { piece, point, sector } from "../drawing/ring";
 import { partsInWords, ratio, share } from "./words";
 
@@ -76,7 +77,7 @@ function SlotMark({ slot, chosen, onChoose, onOpen }: { slot: Slot; chosen: bool
       onDoubleClick={onOpen}
       style={{ cursor: "pointer", outline: "none" }}
     >
-      <path d={shape} fill={slot.asPainted.srgb} />
+      <path d={shape} fill={fill(slot.asPainted)} />
       {chosen && (
         <>
           <path d={shape} fill="none" stroke={grey.paper} strokeWidth={4} />
@@ -84,7 +85,7 @@ function SlotMark({ slot, chosen, onChoose, onOpen }: { slot: Slot; chosen: bool
         </>
       )}
       {primary && <PrimaryMark angle={middle} r={rim.outer + out + (chosen ? 8 : 4)} />}
-      {slot.asPainted.clipped && <Corner angle={middle + 15} r={rim.outer + out} />}
+      {cut(slot.asPainted) && <Corner angle={middle + 15} r={rim.outer + out} />}
       <Label slot={slot} out={out} />
     </g>
   );
@@ -139,7 +140,7 @@ function Ribbon({ section, start }: { section: Section; start: number }) {
         const from = section.band[i]!;
         if (to.at <= from.at) return null;
         const overlap = 0.35;
-        return <path key={i} d={piece(cx, cy, band.outer, start + 120 * from.at, start + 120 * to.at + overlap, inner(from.retention), inner(to.retention))} fill={to.undertone} />;
+        return <path key={i} d={piece(cx, cy, band.outer, start + 120 * from.at, start + 120 * to.at + overlap, inner(from.retention), inner(to.retention))} fill={fill(to.undertone)} />;
       })}
     </g>
   );

@@ -5,18 +5,19 @@ import InputBase from "@mui/material/InputBase";
 import MenuItem from "@mui/material/MenuItem";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState, type ReactNode } from "react";
+import { useEffect, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { Conditions, KeptWheel, Profile, Role, Settings, Slot, WheelContent } from "../api/client";
 import { paintsQuery, wheelQuery, wheelsQuery } from "../api/queries";
 import { Choice } from "../app/Choice";
-import { judgedWords, lightWords, mediumWords, plainSettings, spacingWords } from "../app/choices";
+import { judgedWords, lightWords, plainSettings, spacingWords } from "../app/choices";
+import { Group, ViewingConditions } from "../app/Conditions";
 import { PaintPicker } from "../app/PaintPicker";
 import { Notice, Shell } from "../app/Shell";
 import { figures, grey } from "../app/theme";
 import { Waiting } from "../app/Waiting";
-import { Words } from "../app/Words";
 import { Drop } from "../drawing/Marks";
+import { fill } from "../drawing/screen";
 import { StepCard } from "./StepCard";
 import { useKeptWheel } from "./useKeptWheel";
 import { WheelFigure } from "./WheelFigure";
@@ -91,7 +92,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   };
 
   return (
-    <Shell painter={painter} conditions={<ViewingConditions wheel={wheel.data} content={content} settings={settings} current={id} onSet={set} onSwap={open} />} notice={<Notices own={own} />}>
+    <Shell painter={painter} conditions={<WheelBar wheel={wheel.data} content={content} settings={settings} current={id} onSet={set} onSwap={open} />} notice={<Notices own={own} />}>
       <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 372px" }, gap: 3 }}>
         <Box sx={{ position: "relative" }}>
           <Heading content={content} own={own} onRename={(name) => change({ ...content, name })} onSpacing={(spacing) => set({ spacing })} />
@@ -138,7 +139,7 @@ function Missing({ painter, sentence }: { painter: Profile; sentence: string }) 
 }
 
 /** The bar: which wheel, its tubes, and how it is looked at. */
-function ViewingConditions({ wheel, content, settings, current, onSet, onSwap }: {
+function WheelBar({ wheel, content, settings, current, onSet, onSwap }: {
   wheel?: { slots: Slot[] };
   content: WheelContent;
   settings: Settings;
@@ -163,50 +164,13 @@ function ViewingConditions({ wheel, content, settings, current, onSet, onSwap }:
                 sx={{ width: 26, height: 32, p: 0, border: 0, cursor: "pointer", bgcolor: "transparent", lineHeight: 0 }}
               >
                 <svg width={26} height={24} aria-hidden>
-                  <rect width={26} height={24} fill={s.asPainted.srgb} />
+                  <rect width={26} height={24} fill={fill(s.asPainted)} />
                 </svg>
               </Box>
             ))}
         </Box>
       </Group>
-      <Group label="medium">
-        <Choice label={`medium: ${settings.medium}`} shown={settings.medium}>
-          {(close) =>
-            Object.keys(mediumWords).map((m) => (
-              <MenuItem
-                key={m}
-                selected={m === settings.medium}
-                onClick={() => {
-                  close();
-                  onSet({ medium: m as Settings["medium"] });
-                }}
-              >
-                {m}
-              </MenuItem>
-            ))
-          }
-        </Choice>
-      </Group>
-      <Group label="light">
-        <Words label="light" words={lightWords} value={settings.light} onChoose={(light) => onSet({ light })} />
-      </Group>
-      <Group label="judged">
-        <Words label="judged" words={judgedWords} value={settings.judged} onChoose={(judged) => onSet({ judged })} />
-      </Group>
-    </>
-  );
-}
-
-function Group({ label, children }: { label: string; children: ReactNode }) {
-  return (
-    <>
-      <Divider orientation="vertical" flexItem sx={{ height: 20, alignSelf: "center" }} />
-      <Box sx={{ display: "flex", alignItems: "center", gap: 1.25, minWidth: 0 }}>
-        <Typography variant="caption" component="span">
-          {label}
-        </Typography>
-        {children}
-      </Box>
+      <ViewingConditions view={settings} onSet={onSet} />
     </>
   );
 }

@@ -1,0 +1,56 @@
+import Box from "@mui/material/Box";
+import Divider from "@mui/material/Divider";
+import MenuItem from "@mui/material/MenuItem";
+import Typography from "@mui/material/Typography";
+import type { ReactNode } from "react";
+import type { Conditions } from "../api/client";
+import { Choice } from "./Choice";
+import { judgedWords, lightWords, mediumWords } from "./choices";
+import { Words } from "./Words";
+
+/** A label and its choice in the bar. */
+export function Group({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <>
+      <Divider orientation="vertical" flexItem sx={{ height: 20, alignSelf: "center" }} />
+      <Box sx={{ display: "flex", alignItems: "center", gap: 1.25, minWidth: 0 }}>
+        <Typography variant="caption" component="span">
+          {label}
+        </Typography>
+        {children}
+      </Box>
+    </>
+  );
+}
+
+/** How colours are looked at: medium, light, wet or dry. */
+export function ViewingConditions({ view, onSet }: { view: Conditions; onSet: (view: Partial<Conditions>) => void }) {
+  return (
+    <>
+      <Group label="medium">
+        <Choice label={`medium: ${view.medium}`} shown={view.medium}>
+          {(close) =>
+            Object.keys(mediumWords).map((m) => (
+              <MenuItem
+                key={m}
+                selected={m === view.medium}
+                onClick={() => {
+                  close();
+                  onSet({ medium: m as Conditions["medium"] });
+                }}
+              >
+                {m}
+              </MenuItem>
+            ))
+          }
+        </Choice>
+      </Group>
+      <Group label="light">
+        <Words label="light" words={lightWords} value={view.light} onChoose={(light) => onSet({ light })} />
+      </Group>
+      <Group label="judged">
+        <Words label="judged" words={judgedWords} value={view.judged} onChoose={(judged) => onSet({ judged })} />
+      </Group>
+    </>
+  );
+}

@@ -1,0 +1,125 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import InputBase from "@mui/material/InputBase";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useMemo, useRef, useState, type KeyboardEvent } from "react";
+import type { Conditions, KeptTube, Paint } from "../api/client";
+import { paintsQuery } from "../api/queries";
+import { paintName } from "../app/paintName";
+import { figures, grey } from "../app/theme";
+import { LeanArrow } from "../drawing/Marks";
+import { PaintStrip } from "../drawing/PaintStrip";
+import { familyWords, leanWords } from "./words";
+
+/** The library, to take several paints from at once: space marks one, Enter adds those marked. */
+export function AddPanel({ view, tubes, studentSafe, onAdd, onClose }: {
+  view: Conditions;
+  tubes: KeptTube[];
+  studentSafe: boolean;
+  onAdd: (ids: string[]) => void;
+  onClose: () => void;
+}) {
+  const paints = useQuery(paintsQuery(view));
+  const [search, setSearch] = useState("");
+  const [marked, setMarked] = useState<string[]>([]);
+  const list = useRef<HTMLDivElement>(null);
+  const owned = useMemo(() => new Set(tubes.map((t) => t.definition.library)), [tubes]);
+  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = (paints.data ?? []).filter((p) => (!studentSafe || p.studentSafe) && words.every((w) => `${p.id} ${p.ci} ${p.name} ${p.family}`.toLowerCase().includes(w)));
+  const toggle = (id: string) => setMarked((now) => (now.includes(id) ? now.filter((m) => m !== id) : [...now, id]));
+  const keys = (e: KeyboardEvent) => {
+    const options = [...(list.current?.querySelectorAll<HTMLElement>("[role=option]") ?? [])];
+    const at = options.indexOf(document.activeElement as HTMLElement);
+    const onOption = at >= 0;
+    if (e.key === "ArrowDown" || e.key === "ArrowUp") {
+      e.preventDefault();
+      e.stopPropagation();
+      options[Math.max(0, Math.min(options.length - 1, at + (e.key === "ArrowDown" ? 1 : -1)))]?.focus();
+    } else if (e.key === " " && onOption) {
+      e.preventDefault();
+      toggle(options[at]!.dataset.paint!);
+    } else if (e.key === "Enter" && !(e.target instanceof HTMLButtonElement)) {
+      e.preventDefault();
+      const one = onOption ? options[at]!.dataset.paint! : search !== "" ? found[0]?.id : undefined;
+      const all = marked.length > 0 ? marked : one ? [one] : [];
+      if (all.length > 0) onAdd(all);
+    } else if (e.key === "Escape") {
+      e.stopPropagation();
+      onClose();
+    }
+  };
+  const row = (p: Paint, heading?: string) => {
+    const { name, also } = paintName(p.name);
+    const on = marked.includes(p.id);
+    return (
+      <Box key={p.id}>
+        {heading && (
+          <Typography variant="caption" component="p" sx={{ mt: 1, fontWeight: 500, color: grey.ink }}>
+            {heading}
+          </Typography>
+        )}
+        <Box
+          role="option"
+          aria-selected={on}
+          aria-label={`${p.id} ${p.name}`}
+          data-paint={p.id}
+          tabIndex={-1}
+          onClick={() => toggle(p.id)}
+          sx={{ display: "flex", alignItems: "center", gap: 1, py: 0.5, px: 0.5, minHeight: 46, cursor: "pointer", borderTop: `1px solid ${grey.hairline}`, outlineOffset: "-2px !important", "&:hover": { bgcolor: grey.track }, ...(on && { boxShadow: `inset 4px 0 0 ${grey.ink}`, pl: 1.5, bgcolor: grey.track }) }}
+        >
+          <PaintStrip paint={p} width={52} height={32} />
+          <Box sx={{ flex: 1, minWidth: 0 }}>
+            <Typography variant="body2" sx={{ fontWeight: 500, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }} title={p.name}>
+              {name}
+            </Typography>
+            <Typography variant="caption" component="p" sx={{ fontFamily: figures, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+              {p.ci}
+              {also && ` · ${also}`}
+              {owned.has(p.id) && " · in your box"}
+            </Typography>
+          </Box>
+          {p.lean && (
+            <Box sx={{ flex: "none", width: 84, textAlign: "right" }}>
+              <LeanArrow degrees={p.lean.degrees} centred={p.lean.toward === "centred"} />
+              <Typography variant="caption" component="p">
+                {leanWords(p.lean)}
+              </Typography>
+            </Box>
+          )}
+        </Box>
+      </Box>
+    );
+  };
+  return (
+    <Box component="section" aria-label="add from the library" onKeyDown={keys} sx={{ display: "flex", flexDirection: "column", minHeight: 0, height: { xs: 560, md: 1 } }}>
+      <Box sx={{ display: "flex", alignItems: "baseline", justifyContent: "space-between" }}>
+        <Typography variant="h2">Add paints</Typography>
+        <Button color="inherit" onClick={onClose}>
+          leave it
+        </Button>
+      </Box>
+      <InputBase
+        autoFocus
+        fullWidth
+        placeholder="search by name, code or family"
+        value={search}
+        onChange={(e) => setSearch(e.target.value)}
+        slotProps={{ input: { "aria-label": "search the library", maxLength: 60 } }}
+        sx={{ borderBottom: `2px solid ${grey.ink}`, fontSize: 15, py: 0.5, "& input::placeholder": { color: grey.third, opacity: 1 } }}
+      />
+      <Box ref={list} role="listbox" aria-multiselectable aria-label="paints of the library" sx={{ overflowY: "auto", flex: 1, minHeight: 0 }}>
+        {found.map((p, i) => row(p, p.family === found[i - 1]?.family ? undefined : familyWords[p.family]))}
+        {paints.data && found.length === 0 && <Typography sx={{ mt: 2 }}>No paint of the library is called that. Try part of a name, or a code such as PB29.</Typography>}
+      </Box>
+      <Box sx={{ pt: 1, borderTop: `1px solid ${grey.ink}` }}>
+        <Button variant="contained" fullWidth size="large" disabled={marked.length === 0} onClick={() => onAdd(marked)}>
+          {marked.length === 0 ? "mark the paints you own" : marked.length === 1 ? "add 1 paint" : `add ${marked.length} paints`}
+        </Button>
+        <Typography variant="caption" component="p" sx={{ mt: 0.5 }}>
+          arrow keys walk, space marks, Enter adds
+        </Typography>
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,165 @@
+import Box from "@mui/material/Box";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useDeferredValue, useEffect, useState, type ReactNode } from "react";
+import type { Conditions, Paint } from "../api/client";
+import { labelQuery, paintsQuery } from "../api/queries";
+import { Choice } from "../app/Choice";
+import { judgedWords, mediumWords, plainSettings } from "../app/choices";
+import { grey } from "../app/theme";
+import { Words } from "../app/Words";
+
+/** One step of a form. */
+export function Step({ n, title, children }: { n: number; title: string; children: ReactNode }) {
+  return (
+    <Box sx={{ display: "grid", gridTemplateColumns: "24px minmax(0, 1fr)", columnGap: 1, borderTop: `1px solid ${grey.hairline}`, py: 1.25 }}>
+      <Typography sx={{ color: grey.third, fontSize: 15 }}>{n}</Typography>
+      <Box>
+        <Typography variant="subtitle2">{title}</Typography>
+        {children}
+      </Box>
+    </Box>
+  );
+}
+
+/** In what and how dry swatches were painted: their surface is taken off with it. */
+export function SwatchSurface({ value, onChange }: { value: Pick<Conditions, "medium" | "judged">; onChange: (v: Pick<Conditions, "medium" | "judged">) => void }) {
+  return (
+    <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 2 }}>
+      <Typography component="span">The swatches are of</Typography>
+      <Choice label={`swatches painted in: ${value.medium}`} shown={value.medium}>
+        {(close) =>
+          Object.keys(mediumWords).map((m) => (
+            <MenuItem
+              key={m}
+              selected={m === value.medium}
+              onClick={() => {
+                close();
+                onChange({ ...value, medium: m as Conditions["medium"] });
+              }}
+            >
+              {m}
+            </MenuItem>
+          ))
+        }
+      </Choice>
+      <Typography component="span">and</Typography>
+      <Words label="swatches are" words={judgedWords} value={value.judged} onChoose={(judged) => onChange({ ...value, judged })} />
+    </Box>
+  );
+}
+
+/** How many parts of white stand beside one of paint; null while that is no number above 0. */
+export const whiteParts = (text: string): number | null => {
+  const v = Number(text.replace(",", "."));
+  return text.trim() !== "" && Number.isFinite(v) ? v : null;
+};
+
+export function WhiteParts({ text, onText }: { text: string; onText: (t: string) => void }) {
+  const v = whiteParts(text);
+  return (
+    <Box sx={{ display: "flex", alignItems: "baseline", gap: 1 }}>
+      <Typography component="span">The tint is 1 part of paint in</Typography>
+      <TextField
+        variant="standard"
+        value={text}
+        onChange={(e) => onText(e.target.value)}
+        error={v === null}
+        sx={{ width: 64 }}
+        slotProps={{ htmlInput: { "aria-label": "parts of white", inputMode: "decimal", maxLength: 8, style: { textAlign: "center" } } }}
+      />
+      <Typography component="span">parts of titanium white{v === null && ": write a number"}</Typography>
+    </Box>
+  );
+}
+
+/** A field for a colour as CIELAB or hex. */
+export function ColourField({ label, text, onText, ok }: { label: string; text: string; onText: (t: string) => void; ok: boolean }) {
+  return (
+    <TextField
+      size="small"
+      fullWidth
+      label={label}
+      value={text}
+      error={text !== "" && !ok}
+      placeholder="43 -33 -18"
+      helperText={text !== "" && !ok ? "three figures of CIELAB (43 -33 -18) or a screen colour (#006d74)" : " "}
+      onChange={(e) => onText(e.target.value)}
+      slotProps={{ htmlInput: { maxLength: 40, autoComplete: "off" } }}
+    />
+  );
+}
+
+/** One paint of the library, by a list. */
+export function LibrarySelect({ label, value, onChange }: { label: string; value: string; onChange: (paint: Paint) => void }) {
+  const paints = useQuery(paintsQuery(plainSettings));
+  return (
+    <TextField
+      select
+      size="small"
+      label={label}
+      value={value}
+      onChange={(e) => {
+        const p = paints.data?.find((q) => q.id === e.target.value);
+        if (p) onChange(p);
+      }}
+      sx={{ minWidth: 280 }}
+      slotProps={{ select: { native: true }, inputLabel: { shrink: true } }}
+    >
+      <option value="" disabled>
+        choose
+      </option>
+      {paints.data?.map((p) => (
+        <option key={p.id} value={p.id}>
+          {p.id} {p.name}
+        </option>
+      ))}
+    </TextField>
+  );
+}
+
+/** What a label says, read for its pigment codes; where a code is several paints, one is chosen. */
+export function LabelField({ view, label, onPigments, helper }: { view: Conditions; label: string; onPigments: (ids: string[]) => void; helper: string }) {
+  const [text, setText] = useState("");
+  const [picked, setPicked] = useState<Record<string, string>>({});
+  const asked = useDeferredValue(text);
+  const codes = useQuery(labelQuery(view, asked));
+  const found = text.trim() === "" ? [] : (codes.data ?? []);
+  const ids = found.flatMap((c) => (c.choices?.length ? [picked[c.code] ?? c.choices[0]!.id] : []));
+  const said = ids.join();
+  useEffect(() => onPigments(said === "" ? [] : said.split(",")), [said, onPigments]);
+  const unknown = found.filter((c) => !c.choices?.length);
+  return (
+    <Box sx={{ display: "flex", flexDirection: "column", gap: 1 }}>
+      <TextField
+        size="small"
+        fullWidth
+        label={label}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        helperText={text.trim() !== "" && codes.error ? codes.error.message : helper}
+        slotProps={{ htmlInput: { maxLength: 300, autoComplete: "off" } }}
+      />
+      {unknown.length > 0 && (
+        <Typography role="alert" sx={{ fontWeight: 500 }}>
+          The library has no {unknown.map((c) => c.code).join(", ")}: it is left out. A paint of it can come from two swatches instead.
+        </Typography>
+      )}
+      {found
+        .filter((c) => (c.choices?.length ?? 0) > 1)
+        .map((c) => (
+          <Box key={c.code} sx={{ display: "flex", alignItems: "center", gap: 1.5, flexWrap: "wrap" }}>
+            <Typography component="span">{c.code} is several paints:</Typography>
+            <Words
+              label={`which ${c.code}`}
+              words={Object.fromEntries(c.choices.map((p) => [p.id, p.name]))}
+              value={picked[c.code] ?? c.choices[0]!.id}
+              onChoose={(id) => setPicked({ ...picked, [c.code]: id })}
+            />
+          </Box>
+        ))}
+    </Box>
+  );
+}

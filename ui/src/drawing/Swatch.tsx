@@ -1,0 +1,18 @@
+import type { Schemas } from "../api/client";
+import { grey } from "../app/theme";
+import { cut, fill } from "./screen";
+
+/** A patch of paint; a corner is cut where the screen shows less than the paint has, unless it is plain. */
+export function Swatch({ colour, plain = false, height, width = "100%" }: {
+  colour: Schemas["Shown"];
+  plain?: boolean;
+  height: number | string;
+  width?: number | string;
+}) {
+  return (
+    <svg width={width} height={height} style={{ display: "block" }} aria-hidden>
+      <rect width="100%" height="100%" fill={fill(colour)} />
+      {!plain && cut(colour) && <path data-cut d="M4 4 H12 L4 12 Z" fill={grey.paper} />}
+    </svg>
+  );
+}
