@@ -57,8 +57,24 @@ func FromSwatches(s Swatches) (Mixture, Fit, error) {
 	if fit.Mass > worstFit || fit.Tint > worstFit {
 		return Mixture{}, fit, fmt.Errorf("no single paint gives both swatches: the nearest misses the masstone by %.1f and the tint by %.1f (CIEDE2000); check that both are of one tube, and the share of white", fit.Mass, fit.Tint)
 	}
+	if swing := swingOfS(&m); swing > mostSwing {
+		return Mixture{}, fit, fmt.Errorf("no single paint gives both swatches: its scattering would have to change %.0f-fold along the spectrum, for the tint has another hue than white could bring out of the masstone; check that both are of one tube", math.Exp(swing))
+	}
 	m.neutral = colourless(&m)
 	return m, fit, nil
+}
+
+// mostSwing is how far ln S may stray along the spectrum from the usual fall;
+// refits of the library stay below 0.4.
+const mostSwing = 2
+
+func swingOfS(m *Mixture) float64 {
+	low, high := math.Inf(1), math.Inf(-1)
+	for i, s := range m.s {
+		off := math.Log(s) - typicalLnS[i]
+		low, high = min(low, off), max(high, off)
+	}
+	return high - low
 }
 
 func opaqueTint(m *Mixture, s Swatches) colour.Spectrum {

@@ -18,7 +18,7 @@ const Bar = styled("header")({
   display: "flex",
   flexWrap: "wrap",
   alignItems: "center",
-  columnGap: 16,
+  columnGap: 12,
   minHeight: 48,
   padding: "0 24px 0 12px",
   borderBottom: `1px solid ${grey.hairline}`,
@@ -91,7 +91,7 @@ function PainterMenu({ painter }: { painter: Profile }) {
   };
   return (
     <>
-      <Choice label={`painter: ${painter.name}`} bold={false} shown={<Box component="span" sx={{ maxWidth: 160, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>{painter.name}</Box>}>
+      <Choice label={`painter: ${painter.name}`} bold={false} shown={<Box component="span" sx={{ maxWidth: 118, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>{painter.name}</Box>}>
         {(close) => [
           !painter.demo && (
             <MenuItem

@@ -2,7 +2,6 @@ import ButtonBase from "@mui/material/ButtonBase";
 import Box from "@mui/material/Box";
 import CssBaseline from "@mui/material/CssBaseline";
 import { ThemeProvider } from "@mui/material/styles";
-import Typography from "@mui/material/Typography";
 import { createContext, useContext, useMemo, useState, type ReactNode } from "react";
 import { grey, surrounds, themeOf, type SurroundName } from "./theme";
 
@@ -43,16 +42,13 @@ export function SurroundChoice() {
   const names = Object.keys(surrounds) as SurroundName[];
   return (
     <Box role="radiogroup" aria-label="surround" sx={{ display: "flex", alignItems: "center", gap: 0.5 }}>
-      <Typography variant="caption" component="span" sx={{ mr: 0.5, display: { xs: "none", lg: "inline" } }}>
-        surround
-      </Typography>
       {names.map((name) => (
         <ButtonBase
           key={name}
           role="radio"
           aria-checked={name === surround}
           aria-label={name}
-          title={name}
+          title={`surround: ${name}`}
           onClick={() => choose(name)}
           sx={{ width: 24, height: 24, border: `2px solid ${name === surround ? grey.ink : "transparent"}`, p: "2px" }}
         >

@@ -99,7 +99,7 @@ function Preview({ view, origin }: { view: Conditions; origin: Origin | null }) 
             </Box>
           </Box>
           <Looks tube={{ paint: p }} height={44} />
-          <FitLine fit={got.fit ?? null} />
+          {(got.fit ?? origin?.kind === "label") && <FitLine fit={got.fit ?? null} />}
           {(got.shares?.length ?? 0) > 0 && <Shares shares={got.shares} />}
           <SpectrumPlot paints={[p]} height={88} />
           <Typography variant="body2" sx={{ borderLeft: `3px solid ${p.cautious ? grey.ink : grey.hairline}`, pl: 1 }}>

@@ -182,7 +182,7 @@ function WheelMenu({ name, current }: { name: string; current: number }) {
     <Choice
       label={`wheel: ${name}`}
       shown={
-        <Box component="span" sx={{ maxWidth: 170, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+        <Box component="span" sx={{ maxWidth: 160, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
           {name}
         </Box>
       }
