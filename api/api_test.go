@@ -30,12 +30,18 @@ type client struct {
 
 func server(t *testing.T, local bool) (*fiber.App, *store.Store) {
 	t.Helper()
+	return serverWith(t, api.Options{Local: local})
+}
+
+func serverWith(t *testing.T, o api.Options) (*fiber.App, *store.Store) {
+	t.Helper()
 	s, err := store.Open(storetest.Database(t))
 	require.NoError(t, err)
 	t.Cleanup(func() { require.NoError(t, s.Close()) })
 	require.NoError(t, s.Migrate(context.Background()))
 	require.NoError(t, s.SeedDemo(context.Background(), demoTubes(t)))
-	return api.New(s, api.Options{Local: local, Log: slog.New(slog.DiscardHandler)}).App(), s
+	o.Log = slog.New(slog.DiscardHandler)
+	return api.New(s, o).App(), s
 }
 
 func demoTubes(t *testing.T) []store.NewTube {

@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"net"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -142,7 +143,7 @@ func (v visitor) element(selector, words string) *rod.Element {
 		for _, e := range v.MustElements(selector) {
 			label, _ := e.Attribute("aria-label")
 			text, err := e.Text()
-			if err == nil && (strings.Contains(text, words) || label != nil && strings.Contains(*label, words)) {
+			if err == nil && e.MustVisible() && (strings.Contains(text, words) || label != nil && strings.Contains(*label, words)) {
 				found = e
 				return true
 			}
@@ -152,14 +153,28 @@ func (v visitor) element(selector, words string) *rod.Element {
 	return found
 }
 
-func (v visitor) press(words string) { v.t.Helper(); v.element("button", words).MustClick() }
+func (v visitor) press(words string) { v.t.Helper(); v.element("button, a[href]", words).MustClick() }
 
+// write puts text into the field of a label that can be seen.
 func (v visitor) write(label, text string) {
 	v.t.Helper()
-	l := v.element("label", label)
-	id := l.MustAttribute("for")
-	require.NotNil(v.t, id)
-	v.MustElement(`[id="` + *id + `"]`).MustInput(text)
+	v.field(label).MustInput(text)
+}
+
+func (v visitor) field(label string) *rod.Element {
+	v.t.Helper()
+	var found *rod.Element
+	v.waitFor("a field "+label, func() bool {
+		for _, l := range v.MustElements("label") {
+			text, err := l.Text()
+			if id, _ := l.Attribute("for"); err == nil && id != nil && strings.Contains(text, label) && l.MustVisible() {
+				found = v.MustElement(`[id="` + *id + `"]`)
+				return true
+			}
+		}
+		return false
+	})
+	return found
 }
 
 func (v visitor) asDemo() {
@@ -255,12 +270,16 @@ type app struct {
 	stop    func()
 }
 
-// startApp runs the built server on a database.
-func startApp(t *testing.T, url string) app {
+// startApp runs the built server on a database, without a meter.
+func startApp(t *testing.T, url string) app { t.Helper(); return startAppWith(t, url) }
+
+// startAppWith runs it with more flags. Every server looks for its meter at an
+// address of its own.
+func startAppWith(t *testing.T, url string, flags ...string) app {
 	t.Helper()
 	address := filepath.Join(t.TempDir(), "address")
-	cmd := exec.Command(filepath.Join(root(t), "bin", "gyrophane"), "serve", "--demo", "--listen", "127.0.0.1:0", "--address-file", address)
-	cmd.Env = append(os.Environ(), "DATABASE_URL="+url)
+	cmd := exec.Command(filepath.Join(root(t), "bin", "gyrophane"), append([]string{"serve", "--demo", "--listen", "127.0.0.1:0", "--address-file", address}, flags...)...)
+	cmd.Env = append(os.Environ(), "DATABASE_URL="+url, "GYROPHANE_METER="+freeAddress(t))
 	log := &strings.Builder{}
 	cmd.Stderr = log
 	require.NoError(t, cmd.Start(), "the server must be built: run make test")
@@ -278,6 +297,14 @@ func startApp(t *testing.T, url string) app {
 	}
 	require.Fail(t, "the server did not start", log.String())
 	return app{}
+}
+
+func freeAddress(t *testing.T) string {
+	t.Helper()
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	defer l.Close()
+	return l.Addr().String()
 }
 
 // cluster is a PostgreSQL of its own, to be stopped and started.

@@ -264,6 +264,9 @@ func (d delimited) boxPaint(cell func(string) string) (p BoxPaint, err error) {
 		if p.Library == "" {
 			p.Library = byName(p.Name)
 		}
+		if p.Library == "" && p.Name != "" {
+			return p, bad("the library has no paint called %q: give its Colour Index name, like PB29, in the column paint", clip(p.Name))
+		}
 		if p.Library != "" {
 			p.Definition = Definition{Library: p.Library}
 		}

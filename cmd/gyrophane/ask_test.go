@@ -97,3 +97,36 @@ func TestBadInputIsOneSentenceAndExitCode2(t *testing.T) {
 		assert.Equal(t, 1, strings.Count(errText, "\n"), "one sentence: %q", errText)
 	}
 }
+
+func TestPaintsAsFiles(t *testing.T) {
+	for format, begins := range map[string]string{"cgats": "CGATS.17\n", "csv": "paint,name,nickname,grade", "gpl": "GIMP Palette\n"} {
+		code, out, errText := call(t, "paints --format "+format)
+		require.Zero(t, code, errText)
+		assert.True(t, strings.HasPrefix(out, begins), format)
+	}
+	code, _, errText := call(t, "paints --format pdf")
+	assert.Equal(t, 2, code)
+	assert.Contains(t, errText, "choose cgats, csv or gpl")
+}
+
+func TestRefitGivesTheFiguresOfTheRoundTrip(t *testing.T) {
+	var trip exchange.RoundTrip
+	callJSON(t, "refit", &trip)
+	assert.Equal(t, 1326, trip.Pairs)
+	assert.Len(t, trip.Each, trip.Paints)
+	assert.Less(t, trip.Opaque.Median, trip.Opaque.P95)
+	assert.Less(t, trip.Opaque.P95, trip.Opaque.Worst)
+	assert.NotEmpty(t, trip.Film.WorstPair[0])
+}
+
+func TestTheMeterStaysOnThisMachine(t *testing.T) {
+	for line, says := range map[string]string{
+		"meter --listen 0.0.0.0:0":              "this machine only",
+		"meter --listen nowhere":                "give an address and a port",
+		"meter --listen 127.0.0.1:0 --swatch X": "unknown medium",
+	} {
+		code, _, errText := call(t, line)
+		assert.Equal(t, 2, code, line)
+		assert.Contains(t, errText, says, line)
+	}
+}

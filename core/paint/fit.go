@@ -41,13 +41,13 @@ func FromSwatches(s Swatches) (Mixture, Fit, error) {
 	if err := s.sound(); err != nil {
 		return Mixture{}, Fit{}, err
 	}
-	mass, err := s.Mass.reflectance()
+	mass, err := s.Mass.reflectance("masstone")
 	if err != nil {
-		return Mixture{}, Fit{}, fmt.Errorf("no paint can have the masstone L* %.1f, a* %.1f, b* %.1f %s: it is brighter or darker than such a surface can be; check the figures and whether it was wet or dry", s.Mass.Lab.L, s.Mass.Lab.A, s.Mass.Lab.B, s.Mass.condition())
+		return Mixture{}, Fit{}, err
 	}
-	tint, err := s.Tint.reflectance()
+	tint, err := s.Tint.reflectance("tint")
 	if err != nil {
-		return Mixture{}, Fit{}, fmt.Errorf("no paint can have the tint L* %.1f, a* %.1f, b* %.1f %s: it is brighter or darker than such a surface can be; check the figures and whether it was wet or dry", s.Tint.Lab.L, s.Tint.Lab.A, s.Tint.Lab.B, s.Tint.condition())
+		return Mixture{}, Fit{}, err
 	}
 	m := newCalibration(s, mass, tint).solve()
 	fit := Fit{
@@ -82,13 +82,6 @@ func opaqueTint(m *Mixture, s Swatches) colour.Spectrum {
 	return t.Opaque(s.Tint.surface())
 }
 
-func (r Reading) condition() string {
-	if r.Wet {
-		return "wet"
-	}
-	return "dry"
-}
-
 func (s Swatches) sound() error {
 	white := labOf(titanium.alone.Opaque(s.Tint.surface()))
 	switch {
@@ -120,7 +113,8 @@ const (
 	holdColour   = 10
 	holdGuessM   = 0.03 // the smoothest spectrum of a masstone is a guess
 	holdGuessT   = 0.1
-	holdMeasured = 20 // a measured one is not
+	holdMeasured = 20 // a measured one is not, where there is light enough
+	measuredTo   = 0.002
 	holdSlopeK   = 0.3
 	holdSlopeS   = 5
 	holdLevelS   = 0.03
@@ -139,22 +133,29 @@ var typicalLnS = func() (out colour.Spectrum) {
 type calibration struct {
 	swatches     Swatches
 	qMass, qTint colour.Spectrum // ln K/S
-	holdM, holdT float64
+	holdM, holdT colour.Spectrum
 }
 
 func newCalibration(s Swatches, mass, tint colour.Spectrum) *calibration {
-	c := &calibration{swatches: s, holdM: holdGuessM, holdT: holdGuessT}
-	if s.Mass.Spectrum != nil {
-		c.holdM = holdMeasured
-	}
-	if s.Tint.Spectrum != nil {
-		c.holdT = holdMeasured
-	}
+	c := &calibration{swatches: s}
 	for i := range mass {
-		c.qMass[i] = lnRatio(s.Mass.surface().inside(mass[i]))
-		c.qTint[i] = lnRatio(s.Tint.surface().inside(tint[i]))
+		c.qMass[i], c.holdM[i] = s.Mass.known(mass[i], holdGuessM)
+		c.qTint[i], c.holdT[i] = s.Tint.known(tint[i], holdGuessT)
 	}
 	return c
+}
+
+// known is ln K/S of what is seen in one band, and how firmly to hold on to it:
+// a guess as given, a measurement by what its error of reflectance (0.002)
+// makes of it, which in the dark is much.
+func (r Reading) known(seen, guess float64) (lnq, hold float64) {
+	f := r.surface()
+	lnq = lnRatio(f.inside(seen))
+	if r.Spectrum == nil {
+		return lnq, guess
+	}
+	off := (lnRatio(f.inside(seen-measuredTo)) - lnRatio(f.inside(seen+measuredTo))) / 2
+	return lnq, 1 / math.Hypot(1.0/holdMeasured, off)
 }
 
 // lnRatio is ln K/S of an opaque internal reflectance: K/S = (1-R)^2 / 2R.
@@ -199,7 +200,7 @@ func (c *calibration) residuals(x *[unknowns]float64, out []float64) []float64 {
 	for i := range c.qMass {
 		k, s := x[i], x[colour.Bands+i]
 		off := s - typicalLnS[i]
-		out = append(out, c.holdM*(k-s-c.qMass[i]), c.holdT*(math.Log(t.k[i]/t.s[i])-c.qTint[i]), holdLevelS*off)
+		out = append(out, c.holdM[i]*(k-s-c.qMass[i]), c.holdT[i]*(math.Log(t.k[i]/t.s[i])-c.qTint[i]), holdLevelS*off)
 		if i > 0 {
 			out = append(out, holdSlopeK*(k-x[i-1]), holdSlopeS*(off-x[colour.Bands+i-1]+typicalLnS[i-1]))
 		}

@@ -72,6 +72,21 @@ func TestMeasuredSpectraGiveBackTheCurves(t *testing.T) {
 	}
 }
 
+func TestAWetSpectrumTakenForADryOneIsSaidToBe(t *testing.T) {
+	in := acrylic(t)
+	p := find(t, "PR177")
+	tint := p.alone.LetDown(0.1)
+	read := func(m *Mixture, wet bool) Reading {
+		r, err := SpectrumReading(m.Swatch(in, true), Instrument, wet, in)
+		require.NoError(t, err)
+		return r
+	}
+	_, _, err := FromSwatches(Swatches{read(&p.alone, true), read(&tint, true), 0.9})
+	require.NoError(t, err)
+	_, _, err = FromSwatches(Swatches{read(&p.alone, false), read(&tint, false), 0.9})
+	assert.ErrorContains(t, err, "whether the swatch was wet or dry")
+}
+
 func TestTheRoundTripOverTheLibraryStaysGood(t *testing.T) {
 	trip, err := GoRound()
 	require.NoError(t, err)
@@ -102,7 +117,6 @@ func TestSwatchesThatNoPaintCanGiveAreRefused(t *testing.T) {
 		"is a white":                  func(s *Swatches) { s.Mass, s.Tint = lab(95, 0, 1), lab(95.2, 0, 1) },
 		"masstone L* 1.0":             func(s *Swatches) { s.Mass = lab(1, 0, 0) },
 		"no paint can have the tint":  func(s *Swatches) { s.Tint = lab(60, 120, -120) },
-		"No single paint":             nil,
 	} {
 		s := good
 		change(&s)

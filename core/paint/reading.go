@@ -55,16 +55,31 @@ func (r Reading) surface() Surface {
 	return r.Medium.Dry
 }
 
-// reflectance is the spectrum of a reading seen from outside: as measured,
-// within what the surface can return, or the smoothest with its colour.
-func (r Reading) reflectance() (colour.Spectrum, error) {
+// darker is how far below what a surface can return a measurement may lie and
+// still count as its error.
+const darker = 0.004
+
+// reflectance is the spectrum of a reading seen from outside: as measured, or
+// the smoothest with its colour. What names the swatch in errors.
+func (r Reading) reflectance(what string) (colour.Spectrum, error) {
 	f := r.surface()
 	low, high := f.from(0), f.from(1)
+	how := "dry " + r.Medium.Name
+	if r.Wet {
+		how = "wet " + r.Medium.Name
+	}
 	if r.Spectrum == nil {
-		return colour.Smoothest(r.Lab.XYZ(colour.D65.White()), low, high)
+		s, err := colour.Smoothest(r.Lab.XYZ(colour.D65.White()), low, high)
+		if err != nil {
+			return s, fmt.Errorf("no paint can have the %s L* %.1f, a* %.1f, b* %.1f: it is brighter or darker than a surface of %s can be; check the figures, and whether it was wet or dry", what, r.Lab.L, r.Lab.A, r.Lab.B, how)
+		}
+		return s, nil
 	}
 	s := *r.Spectrum
 	for i, v := range s {
+		if v < low-darker || v > high+darker {
+			return s, fmt.Errorf("the %s returns %.1f %% of the light at %.0f nm, but a surface of %s returns %.1f to %.1f %%; check the file, and whether the swatch was wet or dry", what, 100*v, colour.NM(i), how, 100*low, 100*high)
+		}
 		s[i] = min(max(v, low+1e-4), high-1e-4)
 	}
 	return s, nil

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import InputBase from "@mui/material/InputBase";
 import Typography from "@mui/material/Typography";
-import { useState, type ReactNode } from "react";
+import { useId, useState, type ReactNode } from "react";
 import type { KeptTube, TubeContent } from "../api/client";
 import { figures, grey } from "../app/theme";
 import { Words } from "../app/Words";
@@ -208,6 +208,7 @@ function Said({ label, value, usual, maxLength, big = false, onSay }: {
 }
 
 function Figure({ label, value, onSay }: { label: string; value: number | null; onSay: (value: number | null) => void }) {
+  const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const said = draft === null || draft.trim() === "" ? null : Number(draft.replace(",", "."));
   const wrong = Number.isNaN(said);
@@ -218,24 +219,29 @@ function Figure({ label, value, onSay }: { label: string; value: number | null; 
   };
   return (
     <Box>
-      <Typography variant="caption" component="label" sx={{ display: "block" }}>
+      <Typography variant="caption" component="label" htmlFor={id} sx={{ display: "block" }}>
         {label}
-        <InputBase
-          value={draft ?? (value === null ? "" : String(value))}
-          placeholder="not said"
-          onFocus={() => setDraft(value === null ? "" : String(value))}
-          onChange={(e) => setDraft(e.target.value)}
-          onBlur={commit}
-          onKeyDown={(e) => {
-            if (e.key === "Enter") (e.target as HTMLElement).blur();
-          }}
-          fullWidth
-          error={wrong}
-          slotProps={{ input: { inputMode: "decimal", maxLength: 10, "aria-invalid": wrong } }}
-          sx={{ fontFamily: figures, fontSize: 14, borderBottom: `1px solid ${grey.hairline}`, "& input": { py: 0.75 }, "& input::placeholder": { color: grey.third, opacity: 1 }, "&.Mui-focused": { borderBottomColor: grey.ink } }}
-        />
-        {wrong && <span role="alert">a number, please</span>}
       </Typography>
+      <InputBase
+        id={id}
+        value={draft ?? (value === null ? "" : String(value))}
+        placeholder="not said"
+        onFocus={() => setDraft(value === null ? "" : String(value))}
+        onChange={(e) => setDraft(e.target.value)}
+        onBlur={commit}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") (e.target as HTMLElement).blur();
+        }}
+        fullWidth
+        error={wrong}
+        slotProps={{ input: { inputMode: "decimal", maxLength: 10, "aria-invalid": wrong } }}
+        sx={{ fontFamily: figures, fontSize: 14, borderBottom: `1px solid ${grey.hairline}`, "& input": { py: 0.75 }, "& input::placeholder": { color: grey.third, opacity: 1 }, "&.Mui-focused": { borderBottomColor: grey.ink } }}
+      />
+      {wrong && (
+        <Typography variant="caption" role="alert">
+          a number, please
+        </Typography>
+      )}
     </Box>
   );
 }

@@ -1,0 +1,267 @@
+package exchange
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/bias"
+	"gyrophane/core/paint"
+)
+
+func demo(t testing.TB) []BoxPaint {
+	t.Helper()
+	box, err := DemoBox()
+	require.NoError(t, err)
+	return box
+}
+
+func TestTheDemoBoxShowsEveryWayToMakeAPaint(t *testing.T) {
+	box := demo(t)
+	assert.Len(t, box, 14)
+	made := map[string]bool{}
+	for _, p := range box {
+		made[p.Made] = true
+	}
+	assert.Equal(t, map[string]bool{"": true, "label": true, "swatches": true, "adjusted": true}, made)
+}
+
+func TestABoxGoesOutAndComesBackTheSame(t *testing.T) {
+	box := demo(t)
+	seven := 7.5
+	box[0].Nickname, box[0].Note, box[0].Price = "=SUM(A1)", "'quoted', with \"marks\"\nand a second line", &seven
+	box[1].Archived = true
+	for format, file := range map[string][]byte{"json": WriteBoxJSON(box), "csv": WriteBoxCSV(box), "csv with a byte order mark": append([]byte("\xef\xbb\xbf"), WriteBoxCSV(box)...)} {
+		rows, notes, err := ReadBox(file)
+		require.NoError(t, err, format)
+		assert.Empty(t, notes, format)
+		require.Len(t, rows, len(box), format)
+		for i, r := range rows {
+			require.Empty(t, r.Wrong, "%s, %s", format, r.Where)
+			assert.Equal(t, box[i].TubeContent, r.Paint.TubeContent, "%s, %s", format, r.Where)
+			assert.Equal(t, box[i].Library, r.Paint.Library)
+			assert.InDeltaSlice(t, append(box[i].K, 0), append(r.Paint.K, 0), 1e-9, "%s, %s", format, r.Where)
+			assert.InDeltaSlice(t, append(box[i].S, 0), append(r.Paint.S, 0), 1e-9)
+			if format == "json" {
+				assert.Equal(t, box[i].Origin, r.Paint.Origin, "JSON keeps the story of its making")
+			}
+		}
+	}
+	assert.Contains(t, string(WriteBoxCSV(box)), "'=SUM(A1)", "a spreadsheet does not run it")
+	for _, cell := range []string{"", "plain", "=1+1", "'=1", "'", "-3", "''x", "@x"} {
+		assert.Equal(t, cell, rearm(disarm(cell)), cell)
+	}
+}
+
+func TestAHandWrittenCSVIsUnderstood(t *testing.T) {
+	rows, notes, err := ReadBox([]byte("Pigment;Nickname;Grade;tube_ml;price;shelf\nPB29;night;Student;37;12,50;top\npb15:3;;;;;\n;;;;;\n"))
+	require.NoError(t, err)
+	require.Len(t, rows, 2)
+	assert.Equal(t, []string{`the column "shelf" is not understood and left out`}, notes)
+	assert.Equal(t, "line 2", rows[0].Where)
+	assert.Equal(t, "student", rows[0].Paint.Grade)
+	assert.Equal(t, 12.5, *rows[0].Paint.Price)
+	assert.Equal(t, 0.5, rows[0].Core.Strength())
+	assert.Equal(t, "PB15:3", rows[1].Paint.Library)
+	assert.Equal(t, "artist", rows[1].Paint.Grade)
+	rows, _, err = ReadBox([]byte("name\nultramarine blue\nno such paint\n"))
+	require.NoError(t, err)
+	assert.Equal(t, "PB29", rows[0].Paint.Library, "found by its name")
+	assert.Contains(t, rows[1].Wrong, `no paint called "no such paint"`)
+}
+
+func TestEachWrongRowOfABoxSaysWhat(t *testing.T) {
+	long := strings.Repeat("x", 81)
+	for row, says := range map[string]string{
+		"PX9,,,,,":                  `unknown paint "PX9"`,
+		"PBr7,,,,,":                 "several paints",
+		"PB29,,gold,,,":             `nknown grade "gold"`,
+		"PB29,,,-4,,":               "a tube of -4 ml",
+		"PB29,,,lots,,":             `"lots" is not a number`,
+		"PB29,,,NaN,,":              "is not a number",
+		"PB29,,,,1e9,":              "a price of",
+		"PB29," + long + ",,,,":     "too long",
+		"PB29,,,,,maybe":            "write yes or no",
+		"\"PB29\",\"a\tb\x07\",,,,": "cannot be shown",
+		",,,,,":                     "",
+	} {
+		rows, _, err := ReadBox([]byte("paint,nickname,grade,tube_ml,price,archived\n" + row + "\nPB60,,,,,\n"))
+		require.NoError(t, err, row)
+		if says == "" {
+			assert.Len(t, rows, 1, "an empty line is no row")
+			continue
+		}
+		assert.Contains(t, rows[0].Wrong, says, row)
+		assert.Nil(t, rows[0].Core)
+		assert.Empty(t, rows[1].Wrong, "the next row stands by itself")
+	}
+}
+
+func TestFilesThatAreNoBoxAreRefusedWhole(t *testing.T) {
+	for file, says := range map[string]string{
+		"":                         "empty",
+		"\xff\xfe":                 "UTF-8",
+		"paint\x00":                "zero bytes",
+		"colour,price\nred,3\n":    "no column is called paint",
+		"paint,paint\nPB29,PB29\n": "stands twice",
+		"paint\n\"PB29\n":          "line 2",
+		"{\"format\":\"x\"}":       "should be",
+		"{\"format\":":             "not sound JSON",
+		`{"format":"gyrophane-box","version":2,"paints":[]}`: "version 2",
+		`{"format":"gyrophane-box","version":1,"paints":[]}`: "no paints",
+		"paint\n":                            "no paints",
+		strings.Repeat("x", MostFileBytes+1): "larger than",
+		"paint\n" + strings.Repeat("PB29\n", mostRows+1): "more than",
+		"paint\n" + strings.Repeat("x", longestField+1):  "longer than",
+		strings.Repeat("a,", mostColumns+1) + "\n":       "columns",
+	} {
+		_, _, err := ReadBox([]byte(file))
+		require.Error(t, err, "%.40q", file)
+		assert.ErrorAs(t, err, new(BadInput))
+		assert.Contains(t, err.Error(), says, "%.40q", file)
+	}
+	rows, _, err := ReadBox([]byte(`{"format":"gyrophane-box","version":1,"paints":[{"library":"PB29","colour":"x"},{"name":"n","k":[1],"s":[1],"made":"swatches"},{"library":3}]}`))
+	require.NoError(t, err)
+	assert.Contains(t, rows[0].Wrong, `unknown field "colour"`)
+	assert.Contains(t, rows[1].Wrong, "36 values")
+	assert.Contains(t, rows[2].Wrong, "cannot be understood")
+}
+
+func TestOriginsAreMadeOrRefused(t *testing.T) {
+	reading := func(lab ...float64) *Reading {
+		return &Reading{Lab: (*[3]float64)(lab), Source: "eye", Medium: "acrylic", Judged: "dry"}
+	}
+	for name, c := range map[string]struct {
+		origin Origin
+		made   string
+		says   string
+	}{
+		"two swatches":     {Origin{Kind: "swatches", Mass: reading(43, -33, -18), Tint: reading(72, -30, -15), WhiteShare: 0.9}, "swatches", ""},
+		"by hex":           {Origin{Kind: "swatches", Mass: &Reading{Hex: "#7a2a1e", Medium: "oil", Judged: "wet"}, Tint: reading(70, 20, 15), WhiteShare: 0.9}, "swatches", ""},
+		"no white":         {Origin{Kind: "swatches", Mass: reading(43, -33, -18), Tint: reading(72, -30, -15)}, "", "Share of white of 0"[1:]},
+		"dark tint":        {Origin{Kind: "swatches", Mass: reading(72, -30, -15), Tint: reading(43, -33, -18), WhiteShare: 0.9}, "", "wrong way round"},
+		"one swatch":       {Origin{Kind: "swatches", Mass: reading(72, -30, -15), WhiteShare: 0.9}, "", "two swatches are needed"},
+		"no colour":        {Origin{Kind: "swatches", Mass: &Reading{Medium: "oil"}, Tint: reading(1, 1, 1)}, "", "masstone: no colour"},
+		"bad hex":          {Origin{Kind: "swatches", Mass: &Reading{Hex: "#zzz", Medium: "oil"}, Tint: reading(1, 1, 1)}, "", "six digits"},
+		"short spectrum":   {Origin{Kind: "swatches", Mass: &Reading{Spectrum: []float64{1}, Medium: "oil"}, Tint: reading(1, 1, 1)}, "", "36 are needed"},
+		"no such medium":   {Origin{Kind: "swatches", Mass: &Reading{Medium: "wax"}, Tint: reading(1, 1, 1)}, "", "unknown medium"},
+		"label":            {Origin{Kind: "label", Pigments: []string{"PV23", "pv19"}}, "label", ""},
+		"no pigments":      {Origin{Kind: "label"}, "", "at least one pigment"},
+		"unknown pigment":  {Origin{Kind: "label", Pigments: []string{"PX1"}}, "", "unknown paint"},
+		"adjusted":         {Origin{Kind: "adjusted", Paint: "PB29", Factor: 2, Shift: -5}, "adjusted", ""},
+		"factor left out":  {Origin{Kind: "adjusted", Paint: "PB29", Shift: 5}, "adjusted", ""},
+		"shifted too far":  {Origin{Kind: "adjusted", Paint: "PB29", Shift: 50}, "", "out of reach"},
+		"no way at all":    {Origin{Kind: "wish"}, "", "unknown way"},
+		"L* out of bounds": {Origin{Kind: "swatches", Mass: reading(143, 0, 0), Tint: reading(50, 0, 0), WhiteShare: 0.9}, "", "no colour of a surface"},
+	} {
+		made, err := c.origin.Make("mine")
+		if c.says != "" {
+			require.Error(t, err, name)
+			assert.ErrorAs(t, err, new(BadInput), name)
+			assert.Contains(t, err.Error(), c.says, name)
+			continue
+		}
+		require.NoError(t, err, name)
+		assert.Equal(t, c.made, made.Made, name)
+		p, err := made.Paint("tube-1", 1)
+		require.NoError(t, err, name)
+		assert.Equal(t, "mine", p.Name)
+		if made.Fit != nil {
+			assert.Less(t, *made.Fit.Mass, 0.5, name)
+		}
+	}
+}
+
+func TestATubeIsDescribedWithItsWhy(t *testing.T) {
+	v := view(t, "acrylic", "D65", "dry")
+	p, err := paint.Find("PB29")
+	require.NoError(t, err)
+	other, err := paint.Find("PB15:3")
+	require.NoError(t, err)
+	tube := v.Tube(p, []*paint.Paint{p, other}, bias.VioletIsWarm)
+	assert.Equal(t, "warm", tube.Temperature)
+	assert.Equal(t, "the more violet of your two blues", tube.Relative)
+	assert.Contains(t, tube.MadeWords, "modelled")
+	assert.Len(t, tube.Drawdown, drawnRungs)
+	assert.Len(t, tube.Curves.Mass, 36)
+	beside := v.Beside(p, other, nil, bias.GreenIsWarm)
+	assert.Equal(t, "cool", beside.A.Temperature)
+	assert.Greater(t, beside.UndertoneDE, 10.0)
+	assert.NotEmpty(t, beside.Differences)
+	_, err = json.Marshal(beside)
+	require.NoError(t, err)
+}
+
+func TestLabelsOfferEveryPaintOfACode(t *testing.T) {
+	v := view(t, "acrylic", "D65", "dry")
+	codes, err := v.ReadLabel("PBr7, PV300")
+	require.NoError(t, err)
+	require.Len(t, codes, 2)
+	assert.Len(t, codes[0].Choices, 3)
+	assert.Empty(t, codes[1].Choices)
+	_, err = v.ReadLabel("a lovely blue")
+	assert.ErrorContains(t, err, "no pigment code")
+}
+
+func TestPaletteIsOneColourALine(t *testing.T) {
+	p, err := paint.Find("PB29")
+	require.NoError(t, err)
+	lines := strings.Split(strings.TrimSpace(string(Palette("box\nof blue", []*paint.Paint{p}))), "\n")
+	require.Len(t, lines, 6)
+	assert.Equal(t, "GIMP Palette", lines[0])
+	assert.Equal(t, "Name: box of blue", lines[1])
+	assert.Regexp(t, `^  0  \d\d \d\d\d\tPB29 ultramarine blue, masstone$`, lines[4])
+}
+
+func TestLibraryFiles(t *testing.T) {
+	for _, format := range []string{"cgats", "csv", "gpl"} {
+		file, err := LibraryFile(format)
+		require.NoError(t, err)
+		assert.Contains(t, string(file), "ultramarine")
+	}
+	file, err := LibraryFile("csv")
+	require.NoError(t, err)
+	rows, _, err := ReadBox(file)
+	require.NoError(t, err)
+	assert.Len(t, rows, len(paint.Library()))
+	_, err = LibraryFile("doc")
+	assert.ErrorContains(t, err, "choose cgats, csv or gpl")
+}
+
+func FuzzReadBox(f *testing.F) {
+	box := demo(f)
+	f.Add(WriteBoxCSV(box[:2]))
+	f.Add(WriteBoxCSV(box))
+	f.Add(WriteBoxJSON(box))
+	for _, seed := range []string{"paint\nPB29", "paint;price\nPB29;1,5", "name,k380\nx,1", "{}", `{"format":"gyrophane-box","version":1,"paints":[{"name":"a","origin":{"kind":"label","pigments":["PB29"]}}]}`, "\xef\xbb\xbf", "\"", "paint\t\n=\t"} {
+		f.Add([]byte(seed))
+	}
+	f.Fuzz(func(t *testing.T, data []byte) {
+		rows, _, err := ReadBox(data)
+		if err != nil {
+			require.NotEmpty(t, err.Error())
+			return
+		}
+		var sound []BoxPaint
+		for _, r := range rows {
+			require.Equal(t, r.Wrong == "", r.Core != nil, r.Where)
+			if r.Wrong == "" {
+				sound = append(sound, r.Paint)
+			}
+		}
+		again, _, err := ReadBox(WriteBoxJSON(sound))
+		if len(sound) == 0 {
+			return
+		}
+		require.NoError(t, err)
+		for i, r := range again {
+			require.Empty(t, r.Wrong, "what was read and written is read again")
+			require.True(t, bytes.Equal(WriteBoxJSON(sound[i:i+1]), WriteBoxJSON([]BoxPaint{r.Paint})), fmt.Sprint(i))
+		}
+	})
+}
