@@ -248,14 +248,16 @@ func TestAPaintFromTwoTypedSwatches(t *testing.T) {
 	p.waitFor("undone", func() bool { return !strings.Contains(strings.Join(p.strips(), "|"), "ferry turquoise") })
 }
 
-func TestAPaintFromAPhoto(t *testing.T) {
+// swatchPhoto is a picture of a masstone and a tint on warm white paper.
+func swatchPhoto(t *testing.T) string {
+	t.Helper()
 	m := image.NewNRGBA(image.Rect(0, 0, 400, 300))
 	for x := range 400 {
 		for y := range 300 {
 			c := color.NRGBA{215, 208, 190, 255}
-			if x > 120 && x < 200 {
+			if y > 60 && y < 240 && x > 120 && x < 200 {
 				c = color.NRGBA{60, 30, 90, 255}
-			} else if x > 240 && x < 320 {
+			} else if y > 60 && y < 240 && x > 240 && x < 320 {
 				c = color.NRGBA{140, 110, 160, 255}
 			}
 			m.Set(x, y, c)
@@ -266,13 +268,16 @@ func TestAPaintFromAPhoto(t *testing.T) {
 	require.NoError(t, err)
 	require.NoError(t, png.Encode(f, m))
 	require.NoError(t, f.Close())
+	return path
+}
 
+func TestAPaintFromAPhoto(t *testing.T) {
 	p := inTheBox(t, startApp(t, storetest.Database(t)))
 	p.press("make a paint")
 	p.choose("colours are", "from a photo")
 	p.upload("choose a photo", fileOf(t, "holiday.png", []byte("this is no picture")))
 	p.see("no PNG or JPEG picture")
-	p.upload("another photo", path)
+	p.upload("another photo", swatchPhoto(t))
 	p.see("from two swatches")
 	p.see("hardly visible")
 	before := p.MustElement(`[aria-label="masstone found"]`).MustText()

@@ -132,6 +132,17 @@ func TestFilesThatAreNoBoxAreRefusedWhole(t *testing.T) {
 	assert.Contains(t, rows[2].Wrong, "cannot be understood")
 }
 
+func TestOnlySoManyPaintsOfAFileAreWorkedOut(t *testing.T) {
+	paints := make([]BoxPaint, mostWorkedOut+1)
+	for i := range paints {
+		paints[i] = BoxPaint{Definition{Name: "n", Origin: &Origin{Kind: "label", Pigments: []string{"PB29"}}}, TubeContent{}}
+	}
+	rows, _, err := ReadBox(WriteBoxJSON(paints))
+	require.NoError(t, err)
+	assert.Empty(t, rows[mostWorkedOut-1].Wrong)
+	assert.Contains(t, rows[mostWorkedOut].Wrong, "worked out")
+}
+
 func TestOriginsAreMadeOrRefused(t *testing.T) {
 	reading := func(lab ...float64) *Reading {
 		return &Reading{Lab: (*[3]float64)(lab), Source: "eye", Medium: "acrylic", Judged: "dry"}

@@ -79,6 +79,9 @@ type BoxFile struct {
 const (
 	boxFormat  = "gyrophane-box"
 	boxVersion = 1
+	// mostWorkedOut is how many paints of one file may come without curves, for
+	// each takes some hundredths of a second.
+	mostWorkedOut = 40
 )
 
 // BoxRow is one paint of a file that was read, or what is wrong with it.
@@ -108,8 +111,16 @@ func ReadBox(data []byte) (rows []BoxRow, notes []string, err error) {
 	if len(rows) == 0 {
 		return nil, nil, bad("the file holds no paints")
 	}
+	toWorkOut := 0
 	for i := range rows {
 		if r := &rows[i]; r.Wrong == "" {
+			if r.Paint.Origin != nil && len(r.Paint.K) == 0 {
+				toWorkOut++
+			}
+			if toWorkOut > mostWorkedOut {
+				r.Wrong = fmt.Sprintf("more than %d paints of the file have no curves and would have to be worked out; give theirs, or bring them in by several files", mostWorkedOut)
+				continue
+			}
 			if err := r.check(); err != nil {
 				r.Wrong, r.Core = err.Error(), nil
 			}

@@ -1,7 +1,6 @@
 package exchange
 
 import (
-	"fmt"
 	"math"
 	"strings"
 
@@ -296,14 +295,6 @@ var MadeWords = map[paint.Making]string{
 	paint.TwoSwatch:  "from two swatches",
 	paint.FromCurves: "measured: from spectra of two swatches",
 	paint.Changed:    "adjusted: a modelled paint made like yours by hand",
-}
-
-func describeShares(shares []Share) string {
-	var words []string
-	for _, s := range shares {
-		words = append(words, fmt.Sprintf("%.0f %% %s", 100*s.Share, s.Name))
-	}
-	return strings.Join(words, ", ")
 }
 
 // FromMeter is the reading of a spectrum that a meter measured.

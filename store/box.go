@@ -284,11 +284,7 @@ func (s *Store) DropRefusedTube(ctx context.Context, painter, tube, version int6
 }
 
 func dropRefusedTube(tx *gorm.DB, painter, tube, version int64) error {
-	done := tx.Where("id = ? and tube_id = ? and painter_id = ? and refused", version, tube, painter).Delete(&TubeVersion{})
-	if done.Error == nil && done.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return done.Error
+	return dropKept(tx.Where("tube_id = ? and refused", tube), &TubeVersion{}, painter, version)
 }
 
 // SetWarmBlue keeps which blue a painter calls warm: the one leaning to

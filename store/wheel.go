@@ -225,7 +225,12 @@ func (s *Store) DropRefused(ctx context.Context, painter, id, version int64) err
 }
 
 func dropRefused(tx *gorm.DB, painter, id, version int64) error {
-	done := tx.Where("id = ? and wheel_id = ? and painter_id = ? and refused", version, id, painter).Delete(&WheelVersion{})
+	return dropKept(tx.Where("wheel_id = ? and refused", id), &WheelVersion{}, painter, version)
+}
+
+// dropKept deletes one of a painter's rows that tx is narrowed to.
+func dropKept(tx *gorm.DB, row any, painter, id int64) error {
+	done := tx.Where("id = ? and painter_id = ?", id, painter).Delete(row)
 	if done.Error == nil && done.RowsAffected == 0 {
 		return ErrNotFound
 	}

@@ -31,7 +31,7 @@ type Reading struct {
 // and b* within 150 of grey.
 func LabReading(lab colour.Lab, source Source, wet bool, in Medium) (Reading, error) {
 	if !(lab.L >= 0 && lab.L <= 100) || !(math.Abs(lab.A) <= 150) || !(math.Abs(lab.B) <= 150) {
-		return Reading{}, fmt.Errorf("L* %.4g, a* %.4g, b* %.4g is no colour of a surface: L* runs from 0 to 100, a* and b* from -150 to 150", lab.L, lab.A, lab.B)
+		return Reading{}, fmt.Errorf("the figures L* %.4g, a* %.4g, b* %.4g are no colour of a surface: L* runs from 0 to 100, a* and b* from -150 to 150", lab.L, lab.A, lab.B)
 	}
 	return Reading{Lab: lab, Source: source, Wet: wet, Medium: in}, nil
 }

@@ -9,17 +9,41 @@ import { judgedWords, lightWords, mediumWords } from "./choices";
 import { Words } from "./Words";
 
 /** A label and its choice in the bar. */
-export function Group({ label, children }: { label: string; children: ReactNode }) {
+export function Group({ label, children }: { label?: string; children: ReactNode }) {
   return (
     <>
       <Divider orientation="vertical" flexItem sx={{ height: 20, alignSelf: "center" }} />
       <Box sx={{ display: "flex", alignItems: "center", gap: 1.25, minWidth: 0 }}>
-        <Typography variant="caption" component="span">
-          {label}
-        </Typography>
+        {label && (
+          <Typography variant="caption" component="span">
+            {label}
+          </Typography>
+        )}
         {children}
       </Box>
     </>
+  );
+}
+
+/** What the pigment is bound in. */
+export function MediumChoice({ label, value, onChoose }: { label: string; value: Conditions["medium"]; onChoose: (m: Conditions["medium"]) => void }) {
+  return (
+    <Choice label={`${label}: ${value}`} shown={value}>
+      {(close) =>
+        Object.keys(mediumWords).map((m) => (
+          <MenuItem
+            key={m}
+            selected={m === value}
+            onClick={() => {
+              close();
+              onChoose(m as Conditions["medium"]);
+            }}
+          >
+            {m}
+          </MenuItem>
+        ))
+      }
+    </Choice>
   );
 }
 
@@ -28,22 +52,7 @@ export function ViewingConditions({ view, onSet }: { view: Conditions; onSet: (v
   return (
     <>
       <Group label="medium">
-        <Choice label={`medium: ${view.medium}`} shown={view.medium}>
-          {(close) =>
-            Object.keys(mediumWords).map((m) => (
-              <MenuItem
-                key={m}
-                selected={m === view.medium}
-                onClick={() => {
-                  close();
-                  onSet({ medium: m as Conditions["medium"] });
-                }}
-              >
-                {m}
-              </MenuItem>
-            ))
-          }
-        </Choice>
+        <MediumChoice label="medium" value={view.medium} onChoose={(medium) => onSet({ medium })} />
       </Group>
       <Group label="light">
         <Words label="light" words={lightWords} value={view.light} onChoose={(light) => onSet({ light })} />

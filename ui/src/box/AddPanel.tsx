@@ -11,6 +11,7 @@ import { figures, grey } from "../app/theme";
 import { LeanArrow } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
 import { familyWords, leanWords } from "./words";
+import { PanelHead } from "./Pieces";
 
 /** The library, to take several paints from at once: space marks one, Enter adds those marked. */
 export function AddPanel({ view, tubes, studentSafe, onAdd, onClose }: {
@@ -93,12 +94,7 @@ export function AddPanel({ view, tubes, studentSafe, onAdd, onClose }: {
   };
   return (
     <Box component="section" aria-label="add from the library" onKeyDown={keys} sx={{ display: "flex", flexDirection: "column", minHeight: 0, height: { xs: 560, md: 1 } }}>
-      <Box sx={{ display: "flex", alignItems: "baseline", justifyContent: "space-between" }}>
-        <Typography variant="h2">Add paints</Typography>
-        <Button color="inherit" onClick={onClose}>
-          leave it
-        </Button>
-      </Box>
+      <PanelHead title="Add paints" onClose={onClose} />
       <InputBase
         autoFocus
         fullWidth

@@ -1,5 +1,4 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import type { Conditions, KeptTube } from "../api/client";
@@ -8,18 +7,14 @@ import { figures, grey } from "../app/theme";
 import { SpectrumPlot } from "../drawing/SpectrumPlot";
 import { LeanLine, Looks } from "./TubeCard";
 import { nameOf } from "./words";
+import { PanelHead } from "./Pieces";
 
 /** Two paints held side by side. */
 export function BesidePanel({ view, a, b, onEnd }: { view: Conditions; a: KeptTube; b: KeptTube; onEnd: () => void }) {
   const beside = useQuery(besideQuery(view, a.id, b.id));
   return (
     <Box component="section" aria-label="two paints side by side" sx={{ display: "flex", flexDirection: "column", gap: 1.5 }}>
-      <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline" }}>
-        <Typography variant="h2">Side by side</Typography>
-        <Button color="inherit" onClick={onEnd}>
-          put back
-        </Button>
-      </Box>
+      <PanelHead title="Side by side" leave="put back" onClose={onEnd} />
       <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1 }}>
         {[a, b].map((t, i) => (
           <Box key={t.id} sx={{ minWidth: 0 }}>

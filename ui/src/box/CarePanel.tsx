@@ -1,21 +1,16 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import type { Box as PaintBox } from "../api/client";
 import { grey } from "../app/theme";
 import { nameOf } from "./words";
+import { PanelHead } from "./Pieces";
 
 /** What the box must be handled with care for, the gravest first. */
 export function CarePanel({ box, onClose }: { box: PaintBox; onClose: () => void }) {
   const names = new Map(box.tubes.map((t) => [t.paint.id, nameOf(t)]));
   return (
     <Box component="section" aria-label="cautions" sx={{ display: "flex", flexDirection: "column", gap: 1.5 }}>
-      <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline" }}>
-        <Typography variant="h2">Take care</Typography>
-        <Button color="inherit" onClick={onClose}>
-          leave it
-        </Button>
-      </Box>
+      <PanelHead title="Take care" onClose={onClose} />
       <Typography sx={{ fontWeight: 500 }}>{box.deferring}</Typography>
       {box.cautions.length === 0 && <Typography>None of these paints is of a class with a special hazard.</Typography>}
       {box.cautions.map((g) => (

@@ -8,6 +8,7 @@ import { sendFile, type Import } from "../api/client";
 import { figures, grey } from "../app/theme";
 import { FileButton } from "../app/FileButton";
 import { fill } from "../drawing/screen";
+import { PanelHead } from "./Pieces";
 
 const kinds = [
   { format: "csv", name: "CSV", what: "a table: opens in any spreadsheet" },
@@ -40,12 +41,7 @@ export function FilesPanel({ onBrought, onClose }: { onBrought: () => void; onCl
   const wrong = rows.filter((r) => r.happens === "refused");
   return (
     <Box component="section" aria-label="files" sx={{ display: "flex", flexDirection: "column", gap: 1.5 }}>
-      <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline" }}>
-        <Typography variant="h2">Files</Typography>
-        <Button color="inherit" onClick={onClose}>
-          leave it
-        </Button>
-      </Box>
+      <PanelHead title="Files" onClose={onClose} />
       <Box>
         <Typography variant="h3">Bring paints in</Typography>
         <Typography sx={{ mb: 1 }}>A box as CSV or JSON. Every row is shown before anything is kept.</Typography>

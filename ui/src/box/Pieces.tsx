@@ -1,15 +1,27 @@
 import Box from "@mui/material/Box";
-import MenuItem from "@mui/material/MenuItem";
+import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useState, type ReactNode } from "react";
 import type { Conditions, Paint } from "../api/client";
 import { labelQuery, paintsQuery } from "../api/queries";
-import { Choice } from "../app/Choice";
-import { judgedWords, mediumWords, plainSettings } from "../app/choices";
+import { judgedWords, plainSettings } from "../app/choices";
+import { MediumChoice } from "../app/Conditions";
 import { grey } from "../app/theme";
 import { Words } from "../app/Words";
+
+/** The name of a panel, and the way out of it. */
+export function PanelHead({ title, leave = "leave it", onClose }: { title: string; leave?: string; onClose: () => void }) {
+  return (
+    <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline" }}>
+      <Typography variant="h2">{title}</Typography>
+      <Button color="inherit" onClick={onClose}>
+        {leave}
+      </Button>
+    </Box>
+  );
+}
 
 /** One step of a form. */
 export function Step({ n, title, children }: { n: number; title: string; children: ReactNode }) {
@@ -29,22 +41,7 @@ export function SwatchSurface({ value, onChange }: { value: Pick<Conditions, "me
   return (
     <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 2 }}>
       <Typography component="span">The swatches are of</Typography>
-      <Choice label={`swatches painted in: ${value.medium}`} shown={value.medium}>
-        {(close) =>
-          Object.keys(mediumWords).map((m) => (
-            <MenuItem
-              key={m}
-              selected={m === value.medium}
-              onClick={() => {
-                close();
-                onChange({ ...value, medium: m as Conditions["medium"] });
-              }}
-            >
-              {m}
-            </MenuItem>
-          ))
-        }
-      </Choice>
+      <MediumChoice label="swatches painted in" value={value.medium} onChoose={(medium) => onChange({ ...value, medium })} />
       <Typography component="span">and</Typography>
       <Words label="swatches are" words={judgedWords} value={value.judged} onChoose={(judged) => onChange({ ...value, judged })} />
     </Box>

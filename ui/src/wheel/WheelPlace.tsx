@@ -149,7 +149,7 @@ function WheelBar({ wheel, content, settings, current, onSet, onSwap }: {
 }) {
   return (
     <>
-      <Group label="wheel">
+      <Group>
         <WheelMenu name={content.name} current={current} />
         <Box sx={{ display: "flex", gap: "3px" }}>
           {wheel?.slots
