@@ -255,9 +255,9 @@ func swatchPhoto(t *testing.T) string {
 	for x := range 400 {
 		for y := range 300 {
 			c := color.NRGBA{215, 208, 190, 255}
-			if y > 60 && y < 240 && x > 120 && x < 200 {
+			if y > 30 && y < 270 && x > 120 && x < 200 {
 				c = color.NRGBA{60, 30, 90, 255}
-			} else if y > 60 && y < 240 && x > 240 && x < 320 {
+			} else if y > 30 && y < 270 && x > 240 && x < 320 {
 				c = color.NRGBA{140, 110, 160, 255}
 			}
 			m.Set(x, y, c)

@@ -60,7 +60,9 @@ export function PhotoSpots({ surface, onPicked }: { surface: Pick<Conditions, "m
   const drag = (e: PointerEvent) => {
     const box = stage.current?.getBoundingClientRect();
     if (!dragged.current || !box) return;
-    setSpots({ ...spots, [dragged.current]: { x: within((e.clientX - box.left) / box.width), y: within((e.clientY - box.top) / box.height) } });
+    const name = dragged.current;
+    const to = { x: within((e.clientX - box.left) / box.width), y: within((e.clientY - box.top) / box.height) };
+    setSpots((now) => ({ ...now, [name]: to }));
   };
   const nudge = (name: Name) => (e: KeyboardEvent) => {
     const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key];
@@ -68,7 +70,7 @@ export function PhotoSpots({ surface, onPicked }: { surface: Pick<Conditions, "m
     e.preventDefault();
     e.stopPropagation();
     const step = e.shiftKey ? 0.05 : 0.01;
-    setSpots({ ...spots, [name]: { x: within(spots[name].x + by[0]! * step), y: within(spots[name].y + by[1]! * step) } });
+    setSpots((now) => ({ ...now, [name]: { x: within(now[name].x + by[0]! * step), y: within(now[name].y + by[1]! * step) } }));
   };
   return (
     <Box sx={{ mt: 1 }}>
