@@ -39,9 +39,16 @@ func serverWith(t *testing.T, o api.Options) (*fiber.App, *store.Store) {
 	require.NoError(t, err)
 	t.Cleanup(func() { require.NoError(t, s.Close()) })
 	require.NoError(t, s.Migrate(context.Background()))
-	require.NoError(t, s.SeedDemo(context.Background(), demoTubes(t)))
+	require.NoError(t, s.SeedDemo(context.Background(), demoWheels(t), demoTubes(t)))
 	o.Log = slog.New(slog.DiscardHandler)
 	return api.New(s, o).App(), s
+}
+
+func demoWheels(t *testing.T) []store.Content {
+	t.Helper()
+	wheels, err := api.DemoWheels()
+	require.NoError(t, err)
+	return wheels
 }
 
 func demoTubes(t *testing.T) []store.NewTube {
@@ -100,7 +107,12 @@ func signedUp(t *testing.T, app *fiber.App, name string) *client {
 	return c
 }
 
-const newWheel = `{"name":"Rock pool","roles":{"yellow":"PY184","red":"PR254","blue":"PB29"},"settings":{"spacing":"hue","medium":"acrylic","light":"D65","judged":"dry"}}`
+const (
+	aSystem  = `{"kind":"triad","roles":[["PY184"],["PR254"],["PB29"]],"chosen":[[],[],[]],"riders":{},"note":""}`
+	choices  = `{"spacing":"hue","order":"run","names":"painters","rings":{"tints":0,"shades":0,"wash":false,"neutral":false,"triple":false}}`
+	newWheel = `{"name":"Rock pool","system":` + aSystem + `,"settings":{"medium":"acrylic","light":"D65","judged":"dry","choices":` + choices + `}}`
+	question = `{"system":` + aSystem + `,"choices":` + choices + `}`
+)
 
 // change is newWheel with another blue, as a save on a version.
 func change(blue string, version int) string {
@@ -114,10 +126,10 @@ func TestAWheelIsMadeChangedUndoneAndKept(t *testing.T) {
 	ada.ok("POST", "/api/wheels", newWheel, &w)
 	assert.False(t, w.CanUndo)
 	ada.ok("PUT", fmt.Sprintf("/api/wheels/%d", w.ID), change("pb15:3", w.Version), &w)
-	assert.Equal(t, "PB15:3", w.Roles.Blue, "ids are written as the library does")
+	assert.Equal(t, "PB15:3", w.System.Roles[2][0], "ids are written as the library does")
 	assert.True(t, w.CanUndo)
 	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/undo", w.ID), fmt.Sprintf(`{"version":%d}`, w.Version), &w)
-	assert.Equal(t, "PB29", w.Roles.Blue)
+	assert.Equal(t, "PB29", w.System.Roles[2][0])
 	status, text := ada.do("POST", fmt.Sprintf("/api/wheels/%d/undo", w.ID), fmt.Sprintf(`{"version":%d}`, w.Version))
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "nothing to undo")
@@ -138,9 +150,9 @@ func TestAStaleSaveIsA409AndBothVersionsAreThere(t *testing.T) {
 	assert.Equal(t, 409, status)
 	assert.Contains(t, text, "Both versions are kept")
 	ada.ok("GET", path, "", &w)
-	assert.Equal(t, "PB60", w.Roles.Blue)
+	assert.Equal(t, "PB60", w.System.Roles[2][0])
 	require.Len(t, w.Refused, 1)
-	assert.Equal(t, "PB28", w.Refused[0].Roles.Blue)
+	assert.Equal(t, "PB28", w.Refused[0].System.Roles[2][0])
 	ada.ok("DELETE", fmt.Sprintf("%s/refused/%d", path, w.Refused[0].ID), "", &w)
 	assert.Empty(t, w.Refused)
 }
@@ -291,8 +303,10 @@ func TestBadInputGetsASentence(t *testing.T) {
 		{"GET", "/api/mix", "", 422, "parts: required"},
 		{"GET", "/api/pair?a=PB29&b=PX1", "", 422, "unknown paint"},
 		{"GET", "/api/pair?a=PB29&b=PR122&steps=99", "", 422, "steps: expected number"},
-		{"GET", "/api/wheel?yellow=PY184&red=PW6&blue=PB29", "", 422, "no hue of its own"},
-		{"GET", "/api/wheel?yellow=PY184&red=PR254&blue=PB29&light=moon", "", 422, "light: expected value to be one of"},
+		{"POST", "/api/wheel", strings.Replace(question, "PR254", "PW6", 1), 422, "no hue of its own"},
+		{"POST", "/api/wheel?light=moon", question, 422, "light: expected value to be one of"},
+		{"POST", "/api/wheel", strings.Replace(question, "PR254", "tube-1", 1), 422, "tube-1 is no tube of your box"},
+		{"POST", "/api/wheel", strings.Replace(question, "PR254", "tube-x", 1), 422, "no tube of your box"},
 		{"GET", "/api/nothing", "", 404, "nothing at this address"},
 		{"GET", "/api/wheels/0", "", 422, "id"},
 		{"GET", "/api/wheels/999999", "", 404, "another painter's"},
@@ -330,8 +344,9 @@ func TestQuestionsAreAnsweredAsOnTheCommandLine(t *testing.T) {
 	c.ok("GET", "/api/pair?a=PR254&b=PG7&steps=5&spacing=contrast", "", &pair)
 	assert.Len(t, pair.Steps, 5)
 	assert.NotEmpty(t, pair.MudZones)
+	ada := signedUp(t, app, "Ada")
 	var wheel exchange.Wheel
-	c.ok("GET", "/api/wheel?yellow=PY184&red=PR254&blue=PB15:3&judged=wet", "", &wheel)
+	ada.ok("POST", "/api/wheel?judged=wet", question, &wheel)
 	assert.Equal(t, "wet", wheel.Judged)
 }
 
@@ -354,5 +369,5 @@ func TestHealthAndAMissingDatabase(t *testing.T) {
 	lost.cookie = "gyrophane=1.2.3.4"
 	status, _ = lost.do("GET", "/api/session", "")
 	assert.Equal(t, 503, status, "not knowing is not the same as nobody")
-	lost.ok("GET", "/api/wheel?yellow=PY184&red=PR254&blue=PB29", "", nil)
+	lost.ok("GET", "/api/pair?a=PY184&b=PR254", "", nil)
 }

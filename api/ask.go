@@ -36,14 +36,6 @@ type pairInput struct {
 	Steps int    `query:"steps" default:"3" minimum:"1" maximum:"11"`
 }
 
-type wheelInput struct {
-	Look
-	Spaced
-	Yellow string `query:"yellow" required:"true" maxLength:"60"`
-	Red    string `query:"red" required:"true" maxLength:"60"`
-	Blue   string `query:"blue" required:"true" maxLength:"60"`
-}
-
 // askRoutes answer what only needs computing: nothing is kept, nobody's rows
 // are read.
 func (s *Server) askRoutes() {
@@ -79,17 +71,6 @@ func (s *Server) askRoutes() {
 			return out, err
 		}
 		return v.Pair(a, b, in.Steps, spacing)
-	})
-	ask(s, "wheel", func(in *wheelInput) (out exchange.Wheel, err error) {
-		v, spacing, err := exchange.ParseLook(in.Medium, in.Light, in.Judged, in.Spacing)
-		if err != nil {
-			return out, err
-		}
-		system, err := exchange.FindTriad(in.Yellow, in.Red, in.Blue)
-		if err != nil {
-			return out, err
-		}
-		return v.Wheel(system, spacing), nil
 	})
 }
 

@@ -2,33 +2,33 @@ package api
 
 import (
 	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
 	"net/http"
+	"strconv"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"gyrophane/core/paint"
 	"gyrophane/exchange"
 	"gyrophane/store"
 )
 
-// Roles are the paints of a triad, by library id.
-type Roles struct {
-	Yellow string `json:"yellow" maxLength:"60"`
-	Red    string `json:"red" maxLength:"60"`
-	Blue   string `json:"blue" maxLength:"60"`
-}
-
-// Settings are the choices a wheel is looked at with.
+// Settings are the choices a wheel is built and looked at with.
 type Settings struct {
-	Spacing string `json:"spacing" enum:"hue,contrast,parts"`
 	exchange.Conditions
+	Choices exchange.WheelChoices `json:"choices"`
 }
 
 // WheelContent is what a painter decides of a wheel.
 type WheelContent struct {
-	Name     string   `json:"name" maxLength:"200"`
-	Roles    Roles    `json:"roles"`
-	Settings Settings `json:"settings"`
+	Name     string                 `json:"name" maxLength:"200"`
+	System   exchange.SystemContent `json:"system"`
+	Settings Settings               `json:"settings"`
+	Archived bool                   `json:"archived,omitempty"`
 }
 
 // KeptWheel is a wheel as it is kept.
@@ -51,33 +51,123 @@ type Refused struct {
 
 // WheelEntry is a wheel in a list.
 type WheelEntry struct {
-	ID    int64     `json:"id"`
-	Name  string    `json:"name"`
-	Roles Roles     `json:"roles"`
+	ID       int64                  `json:"id"`
+	Name     string                 `json:"name"`
+	System   exchange.SystemContent `json:"system"`
+	Archived bool                   `json:"archived"`
+	Saved    time.Time              `json:"saved"`
+}
+
+// EarlierWheel is a version that a wheel has been through.
+type EarlierWheel struct {
+	Version int `json:"version"`
+	WheelContent
 	Saved time.Time `json:"saved"`
 }
 
-func contentOf(c store.Content) WheelContent {
-	return WheelContent{c.Name, Roles(c.Snapshot), Settings{c.Settings.Spacing,
-		exchange.Conditions{Medium: c.Settings.Medium, Light: c.Settings.Light, Judged: c.Settings.Judged}}}
+// snapshot is how a system is kept: its paints by reference, and each tube as
+// it was when they were chosen, so that a wheel keeps its paints.
+type snapshot struct {
+	System exchange.SystemContent `json:"system"`
+	Frozen map[string]frozenTube  `json:"frozen"`
 }
 
-// content checks what a painter decided, and writes paints' ids as the library
-// does.
-func (c WheelContent) content() (store.Content, error) {
-	system, err := exchange.FindTriad(c.Roles.Yellow, c.Roles.Red, c.Roles.Blue)
+type frozenTube struct {
+	Definition exchange.Definition `json:"definition"`
+	Strength   float64             `json:"strength"`
+}
+
+const tubePrefix = "tube-"
+
+// finder finds library paints by their ids, and a painter's tubes as they are
+// now or, where they were kept with a wheel, as they were then. What it finds
+// among the tubes it notes in found.
+func (s *Server) finder(ctx context.Context, frozen map[string]frozenTube, found map[string]frozenTube) exchange.Finder {
+	return func(ref string) (*paint.Paint, error) {
+		number, isTube := strings.CutPrefix(ref, tubePrefix)
+		if !isTube {
+			return exchange.FindPaint(ref)
+		}
+		t, known := frozen[ref]
+		if !known {
+			id, err := strconv.ParseInt(number, 10, 64)
+			if err != nil {
+				return nil, exchange.Bad("%.40q is no tube of your box", ref)
+			}
+			kept, err := s.store.Tube(ctx, painter(ctx).ID, id)
+			if errors.Is(err, store.ErrNotFound) {
+				return nil, exchange.Bad("%s is no tube of your box", ref)
+			}
+			if err != nil {
+				return nil, err
+			}
+			o, err := openTube(kept)
+			if err != nil {
+				return nil, err
+			}
+			t = frozenTube{o.definition, contentOfTube(kept.TubeContent).Strength()}
+		}
+		if found != nil {
+			found[ref] = t
+		}
+		return t.Definition.Paint(ref, t.Strength)
+	}
+}
+
+func contentOf(c store.Content) (WheelContent, snapshot, error) {
+	var snap snapshot
+	out := WheelContent{Name: c.Name, Archived: c.Archived}
+	if err := json.Unmarshal(c.Snapshot, &snap); err != nil {
+		return out, snap, err
+	}
+	out.System = snap.System
+	return out, snap, json.Unmarshal(c.Settings, &out.Settings)
+}
+
+// content checks what a painter decided, and freezes the tubes it is made of:
+// those that were in the wheel before stay as they were.
+func (s *Server) content(ctx context.Context, c WheelContent, before map[string]frozenTube) (store.Content, error) {
+	found := map[string]frozenTube{}
+	system, err := c.System.System(s.finder(ctx, before, found))
 	if err != nil {
 		return store.Content{}, err
 	}
-	if _, _, err := exchange.ParseLook(c.Settings.Medium, c.Settings.Light, c.Settings.Judged, c.Settings.Spacing); err != nil {
+	v, err := exchange.ParseView(c.Settings.Medium, c.Settings.Light, c.Settings.Judged)
+	if err != nil {
 		return store.Content{}, err
 	}
-	p := system.Primaries()
-	return store.Content{
-		Name:     c.Name,
-		Snapshot: store.Roles{Yellow: p[0].ID, Red: p[1].ID, Blue: p[2].ID},
-		Settings: store.Settings{Spacing: c.Settings.Spacing, Medium: c.Settings.Medium, Light: c.Settings.Light, Judged: c.Settings.Judged},
-	}, nil
+	if err := v.CheckChoices(c.Settings.Choices); err != nil {
+		return store.Content{}, err
+	}
+	for k := range c.System.Roles {
+		for i, p := range system.Role(k) {
+			c.System.Roles[k][i] = p.ID // as the library writes it
+		}
+	}
+	kept, err := json.Marshal(snapshot{c.System, found})
+	if err != nil {
+		return store.Content{}, err
+	}
+	settings, err := json.Marshal(c.Settings)
+	return store.Content{Name: c.Name, Kind: c.System.Kind, Snapshot: kept, Settings: settings, Archived: c.Archived}, err
+}
+
+// DemoWheels are the systems of a made-up studio that paints panels of
+// tide-pool life; the last is the one shown first.
+func DemoWheels() ([]store.Content, error) {
+	var out []store.Content
+	for _, d := range exchange.DemoSystems() {
+		kept, err := json.Marshal(snapshot{d.System, map[string]frozenTube{}})
+		if err != nil {
+			return nil, err
+		}
+		settings, err := json.Marshal(Settings{exchange.Conditions{Medium: "acrylic", Light: "D65", Judged: "dry"}, exchange.PlainChoices()})
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, store.Content{Name: d.Name, Kind: d.System.Kind, Snapshot: kept, Settings: settings})
+	}
+	return out, nil
 }
 
 type keptWheelOutput struct{ Body KeptWheel }
@@ -93,14 +183,18 @@ func (s *Server) wheelRoutes() {
 			wheels, err := s.store.Wheels(ctx, painter(ctx).ID)
 			out := &struct{ Body []WheelEntry }{[]WheelEntry{}}
 			for _, w := range wheels {
-				out.Body = append(out.Body, WheelEntry{w.ID, w.Name, Roles(w.Snapshot), w.UpdatedAt})
+				c, _, err := contentOf(w.Content)
+				if err != nil {
+					return nil, s.refusal(err)
+				}
+				out.Body = append(out.Body, WheelEntry{w.ID, w.Name, c.System, w.Archived, w.UpdatedAt})
 			}
 			return out, s.refusal(err)
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "newWheel", Method: http.MethodPost, Path: "/api/wheels", DefaultStatus: http.StatusCreated},
+	huma.Register(s.api, huma.Operation{OperationID: "newWheel", Method: http.MethodPost, Path: "/api/wheels"},
 		func(ctx context.Context, in *struct{ Body WheelContent }) (*keptWheelOutput, error) {
-			c, err := in.Body.content()
+			c, err := s.content(ctx, in.Body, nil)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
@@ -114,6 +208,20 @@ func (s *Server) wheelRoutes() {
 			return s.kept(ctx, w, err)
 		})
 
+	huma.Register(s.api, huma.Operation{OperationID: "earlierWheels", Method: http.MethodGet, Path: "/api/wheels/{id}/earlier"},
+		func(ctx context.Context, in *WheelID) (*struct{ Body []EarlierWheel }, error) {
+			versions, err := s.store.Earlier(ctx, painter(ctx).ID, in.ID)
+			out := &struct{ Body []EarlierWheel }{[]EarlierWheel{}}
+			for _, v := range versions {
+				c, _, err := contentOf(v.Content)
+				if err != nil {
+					return nil, s.refusal(err)
+				}
+				out.Body = append(out.Body, EarlierWheel{v.Version, c, v.CreatedAt})
+			}
+			return out, s.refusal(err)
+		})
+
 	type save struct {
 		WheelID
 		Body struct {
@@ -124,7 +232,15 @@ func (s *Server) wheelRoutes() {
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "saveWheel", Method: http.MethodPut, Path: "/api/wheels/{id}"},
 		func(ctx context.Context, in *save) (*keptWheelOutput, error) {
-			c, err := in.Body.content()
+			was, err := s.store.Wheel(ctx, painter(ctx).ID, in.ID)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			_, before, err := contentOf(was.Content)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			c, err := s.content(ctx, in.Body.WheelContent, before.Frozen)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
@@ -156,6 +272,89 @@ func (s *Server) wheelRoutes() {
 			w, err := s.store.Wheel(ctx, painter(ctx).ID, in.ID)
 			return s.kept(ctx, w, err)
 		})
+
+	s.buildRoutes()
+	s.predictionRoutes()
+}
+
+// Built is a wheel of a system, as asked for.
+type Built struct {
+	Look
+	Wheel int64 `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
+	Body  struct {
+		System  exchange.SystemContent `json:"system"`
+		Choices exchange.WheelChoices  `json:"choices"`
+	}
+}
+
+// systemOf finds the system that is asked about, and how it is looked at.
+func (s *Server) systemFinder(ctx context.Context, wheel int64) (exchange.Finder, error) {
+	var frozen map[string]frozenTube
+	if wheel != 0 {
+		w, err := s.store.Wheel(ctx, painter(ctx).ID, wheel)
+		if err != nil {
+			return nil, err
+		}
+		_, snap, err := contentOf(w.Content)
+		if err != nil {
+			return nil, err
+		}
+		frozen = snap.Frozen
+	}
+	return s.finder(ctx, frozen, nil), nil
+}
+
+func (s *Server) buildRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "buildWheel", Method: http.MethodPost, Path: "/api/wheel"},
+		func(ctx context.Context, in *Built) (*struct{ Body exchange.Wheel }, error) {
+			v, err := in.view()
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			find, err := s.systemFinder(ctx, in.Wheel)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			system, err := in.Body.System.System(find)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			out, err := v.Wheel(system, in.Body.Choices)
+			return &struct{ Body exchange.Wheel }{out}, s.refusal(err)
+		})
+
+	type places struct {
+		Look
+		Wheel int64 `query:"wheel"`
+		Body  struct {
+			System exchange.SystemContent `json:"system"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "places", Method: http.MethodPost, Path: "/api/system"},
+		func(ctx context.Context, in *places) (*struct{ Body exchange.SystemPlaces }, error) {
+			v, err := in.view()
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			find, err := s.systemFinder(ctx, in.Wheel)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			box, _, err := s.openBox(ctx)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			var candidates []exchange.Candidate
+			for _, o := range box {
+				c := exchange.Candidate{Paint: o.paint, Name: o.kept.Nickname, InBox: true}
+				if o.kept.Price != nil {
+					c.Price = o.kept.Price
+				}
+				candidates = append(candidates, c)
+			}
+			out, err := v.Places(in.Body.System, find, candidates)
+			return &struct{ Body exchange.SystemPlaces }{out}, s.refusal(err)
+		})
 }
 
 // kept answers with a wheel as it is kept now.
@@ -163,7 +362,11 @@ func (s *Server) kept(ctx context.Context, w store.Wheel, err error) (*keptWheel
 	if err != nil {
 		return nil, s.refusal(err)
 	}
-	out := KeptWheel{ID: w.ID, WheelContent: contentOf(w.Content), Version: w.Version, Library: w.LibraryVersion, Saved: w.UpdatedAt, Refused: []Refused{}}
+	content, _, err := contentOf(w.Content)
+	if err != nil {
+		return nil, s.refusal(fmt.Errorf("wheel %d: %w", w.ID, err))
+	}
+	out := KeptWheel{ID: w.ID, WheelContent: content, Version: w.Version, Library: w.LibraryVersion, Saved: w.UpdatedAt, Refused: []Refused{}}
 	if out.CanUndo, err = s.store.CanUndo(ctx, w); err != nil {
 		return nil, s.refusal(err)
 	}
@@ -172,7 +375,11 @@ func (s *Server) kept(ctx context.Context, w store.Wheel, err error) (*keptWheel
 		return nil, s.refusal(err)
 	}
 	for _, r := range refused {
-		out.Refused = append(out.Refused, Refused{r.ID, contentOf(r.Content), r.CreatedAt})
+		c, _, err := contentOf(r.Content)
+		if err != nil {
+			return nil, s.refusal(err)
+		}
+		out.Refused = append(out.Refused, Refused{r.ID, c, r.CreatedAt})
 	}
 	return &keptWheelOutput{out}, nil
 }

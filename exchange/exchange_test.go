@@ -12,6 +12,7 @@ import (
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
+	"gyrophane/core/wheel"
 )
 
 func view(t testing.TB, medium, light, judged string) View {
@@ -120,7 +121,7 @@ func TestLibraryListsWhatAPainterLooksFor(t *testing.T) {
 		assert.Len(t, p.Ladder, ladderRungs)
 	}
 	assert.Equal(t, "violet", byID["PB29"].Lean.Toward)
-	assert.Equal(t, []string{"blue"}, byID["PB29"].Roles)
+	assert.Equal(t, []string{"blue", "cyan"}, byID["PB29"].Roles)
 	assert.Nil(t, byID["PW6"].Lean)
 	assert.True(t, byID["PY35"].Cautious)
 	assert.False(t, byID["PY74"].Cautious)
@@ -157,11 +158,83 @@ func TestPair(t *testing.T) {
 	}
 }
 
+func system(t testing.TB, kind string, roles ...[]string) wheel.System {
+	t.Helper()
+	s, err := SystemContent{Kind: kind, Roles: [3][]string(roles)}.System(FindPaint)
+	require.NoError(t, err)
+	return s
+}
+
+func TestWheelsWithEveryRing(t *testing.T) {
+	for _, medium := range []string{"watercolour", "oil"} {
+		v := view(t, medium, "D65", "dry")
+		c := PlainChoices()
+		c.Rings = Rings{Tints: 3, Shades: 3, Wash: true, Neutral: true, Triple: true}
+		c.Raise = true
+		w, err := v.Wheel(system(t, "double", []string{"PY184", "PY150"}, []string{"PR122", "PR108"}, []string{"PB29", "PB15:3"}), c)
+		require.NoError(t, err)
+		want := "white"
+		if medium == "watercolour" {
+			want = "water"
+		}
+		assert.Equal(t, want, w.Choices.Rings.TintBy, "by the medium")
+		assert.NotEmpty(t, w.Raised)
+		for _, s := range w.Slots {
+			assert.Len(t, s.Rings.Tints, 3)
+			assert.NotNil(t, s.Rings.Wash)
+			assert.Len(t, s.Schemes, 4)
+		}
+		assert.Len(t, w.Neutrals, 6)
+		_, err = json.Marshal(w)
+		require.NoError(t, err)
+	}
+	c := PlainChoices()
+	c.Rings.ShadeBy = "soot"
+	_, err := view(t, "oil", "D65", "dry").Wheel(system(t, "triad", []string{"PY184"}, []string{"PR122"}, []string{"PB15:3"}), c)
+	assert.ErrorAs(t, err, new(BadInput))
+}
+
+func TestSortIntoRoles(t *testing.T) {
+	for text, want := range map[string][3][]string{
+		"PY74 PR254 PB29":                  {{"PY74"}, {"PR254"}, {"PB29"}},
+		"PY184 PY65 PR255 PR122 PB29 PB60": {{"PY184", "PY65"}, {"PR255", "PR122"}, {"PB29", "PB60"}},
+		"PY74 PY43 PR254 PB29":             {{"PY74", "PY43"}, {"PR254"}, {"PB29"}},
+		"PY74 / PR254 PR122 / PB29":        {{"PY74"}, {"PR254", "PR122"}, {"PB29"}},
+		"PY74 // PB29":                     {{"PY74"}, {}, {"PB29"}},
+	} {
+		got, err := SortIntoRoles(strings.Fields(text))
+		require.NoError(t, err, text)
+		assert.Equal(t, want, got, text)
+	}
+}
+
+func TestPlacesRankSubstitutesFromTheBoxFirst(t *testing.T) {
+	v := view(t, "acrylic", "D65", "dry")
+	own, err := parts(t, "PB60=1")[0].Paint.Tube("tube-9", 1)
+	require.NoError(t, err)
+	c := SystemContent{Kind: "split", Roles: [3][]string{{"PY65"}, {"PR255", "PR122"}, {}}}
+	got, err := v.Places(c, FindPaint, []Candidate{{Paint: own, Name: "deep water", InBox: true}})
+	require.NoError(t, err)
+	assert.Len(t, got.Roles[2].Places, 2, "empty places are shown")
+	assert.Contains(t, got.Roles[0].Places[0].Warning, "wants one that leans to green")
+	blue := got.Roles[2].Places[0]
+	assert.Equal(t, "violet", blue.Want)
+	require.NotEmpty(t, blue.Substitutes)
+	assert.Equal(t, "deep water", blue.Substitutes[0].Name)
+	assert.Equal(t, "violet", blue.Substitutes[1].Lean.Toward, "then those of the library that lean as wanted")
+	assert.Equal(t, "orange", got.Sections[0].Name)
+	assert.Equal(t, "PY65", got.Sections[0].From)
+	_, err = v.Places(SystemContent{Kind: "odd"}, FindPaint, nil)
+	assert.ErrorAs(t, err, new(BadInput))
+	empty, err := v.Places(SystemContent{Kind: "double"}, FindPaint, nil)
+	require.NoError(t, err)
+	assert.Contains(t, empty.Wrong, "at least two")
+}
+
 func TestWheel(t *testing.T) {
 	v := view(t, "watercolour", "D50", "wet")
-	s, err := FindTriad("PY184", "PR122", "PB15:3")
+	w, err := v.Wheel(system(t, "triad", []string{"PY184"}, []string{"PR122"}, []string{"PB15:3"}), PlainChoices())
 	require.NoError(t, err)
-	w := v.Wheel(s, path.ByHue)
 	require.Len(t, w.Slots, 12)
 	assert.Equal(t, paint.LibraryVersion(), w.Library)
 	assert.Equal(t, 0.7, w.Clean)
@@ -183,7 +256,7 @@ func TestWheel(t *testing.T) {
 	require.NoError(t, err)
 
 	for _, c := range [][3]string{{"PY184", "nothing", "PB29"}, {"PY184", "PW6", "PB29"}, {"PB29", "PR122", "PB29"}} {
-		_, err := FindTriad(c[0], c[1], c[2])
+		_, err := SystemContent{Kind: "triad", Roles: [3][]string{{c[0]}, {c[1]}, {c[2]}}}.System(FindPaint)
 		assert.ErrorAs(t, err, new(BadInput), c)
 	}
 }
@@ -195,10 +268,10 @@ func TestRoundLeavesNoNegativeZero(t *testing.T) {
 
 func BenchmarkWheelAnswer(b *testing.B) {
 	v := view(b, "acrylic", "D65", "dry")
-	s, err := FindTriad("PY184", "PR254", "PB60")
-	require.NoError(b, err)
-	v.Wheel(s, path.ByHue)
+	s := system(b, "triad", []string{"PY184"}, []string{"PR254"}, []string{"PB60"})
 	for b.Loop() {
-		v.Wheel(s, path.ByHue)
+		if _, err := v.Wheel(s, PlainChoices()); err != nil {
+			b.Fatal(err)
+		}
 	}
 }

@@ -38,6 +38,9 @@ func ParseLook(medium, light, judged, spacing string) (View, path.Spacing, error
 	return v, s, nil
 }
 
+// Bad makes a BadInput.
+func Bad(format string, a ...any) error { return bad(format, a...) }
+
 func bad(format string, a ...any) error { return BadInput{fmt.Sprintf(format, a...)} }
 
 // Limits of what is read.
@@ -95,6 +98,14 @@ type Ingredient struct {
 	Parts   float64  `json:"parts"`
 	Shown            // the ingredient as painted, its let-down mixed
 	LetDown *LetDown `json:"letDown,omitempty" doc:"the paint is first let down: 1 part of it in so many of another"`
+	// Of says what it was stirred from, where it is a mixture of its own.
+	Of []OfPart `json:"of,omitempty"`
+}
+
+// OfPart is one ingredient of a mixture that is mixed further.
+type OfPart struct {
+	Paint string  `json:"paint"`
+	Parts float64 `json:"parts"`
 }
 
 // LetDown is 1 part of an ingredient in Parts parts of another paint.
@@ -146,6 +157,9 @@ func (v View) ingredients(r path.Recipe) []Ingredient {
 		out[i] = Ingredient{Paint: p.Paint.ID, Name: p.Paint.Name, Parts: float64(p.Parts), Shown: v.painted(&m)}
 		if p.In != nil {
 			out[i].LetDown = &LetDown{p.In.ID, p.Thin}
+		}
+		for _, of := range p.Paint.Of {
+			out[i].Of = append(out[i].Of, OfPart{of.Paint.ID, of.Parts})
 		}
 	}
 	return out

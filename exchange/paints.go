@@ -5,7 +5,6 @@ import (
 
 	"gyrophane/core/bias"
 	"gyrophane/core/paint"
-	"gyrophane/core/wheel"
 )
 
 // Paint is a paint as it is listed.
@@ -29,7 +28,7 @@ type Paint struct {
 	Cautious bool     `json:"cautious" doc:"whether the class carries a special hazard"`
 	// StudentSafe says that nothing in the class speaks against schools.
 	StudentSafe bool     `json:"studentSafe"`
-	Roles       []string `json:"roles" doc:"the roles of a triad it belongs in"`
+	Roles       []string `json:"roles" doc:"the roles it belongs in"`
 	Ladder      []Rung   `json:"ladder"`
 }
 
@@ -68,11 +67,9 @@ func (v View) Paint(p *paint.Paint) Paint {
 		Staining: p.Staining, Lightfast: p.Lightfast,
 		Caution: p.Caution, Cautious: p.Hazardous(), StudentSafe: p.StudentSafe(), Roles: []string{}, Ladder: v.ladder(&m),
 	}
-	if l, ok := bias.LeanIn(p, ""); ok {
-		out.Lean = &Lean{round(l.Degrees, 1), l.Toward, l.InWash}
-	}
+	out.Lean = leanIn(p, "")
 	out.Greyness, out.HueError = prints(&m)
-	for _, r := range wheel.Roles {
+	for _, r := range bias.Roles {
 		if r.Accepts(p) {
 			out.Roles = append(out.Roles, string(r))
 		}

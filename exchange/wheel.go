@@ -7,40 +7,120 @@ import (
 	"gyrophane/core/wheel"
 )
 
-// Wheel is a triad's twelve-step wheel.
+// Wheel is a system's twelve-step wheel.
 type Wheel struct {
 	Conditions
-	Library  string    `json:"library" doc:"version of the paint library it was worked out with"`
-	Spacing  string    `json:"spacing" enum:"hue,contrast,parts"`
-	Slots    []Slot    `json:"slots"`
-	Sections []Section `json:"sections"`
-	Median   float64   `json:"medianJump" doc:"OKLab"`
-	Clean    float64   `json:"cleanFrom" doc:"the retention from which a mixture is clean"`
+	Choices  WheelChoices `json:"choices"`
+	System   string       `json:"system" doc:"kind"`
+	Library  string       `json:"library" doc:"version of the paint library it was worked out with"`
+	Spacing  string       `json:"spacing" enum:"hue,contrast,parts"`
+	Slots    []Slot       `json:"slots"`
+	Sections []Section    `json:"sections" doc:"from each role to the next, whatever is on top"`
+	Median   float64      `json:"medianJump" doc:"OKLab"`
+	Clean    float64      `json:"cleanFrom" doc:"the retention from which a mixture is clean"`
+	Neutrals []Neutral    `json:"neutrals,omitempty" doc:"the middles of the six complement pairs"`
+	Mend     *Mend        `json:"mend,omitempty" doc:"what evens the largest jump"`
+	Raised   []Raised     `json:"raised,omitempty" doc:"paints that were raised with white"`
 }
 
-// Slot is one twelfth of the wheel, 0 on top, clockwise.
+// Slot is one twelfth of the wheel, 0 on top, in the wheel's direction.
 type Slot struct {
 	Index  int      `json:"index"`
+	Home   int      `json:"home" doc:"where it would stand clockwise with the first role on top"`
 	Name   string   `json:"name"`
 	Kind   string   `json:"kind" enum:"primary,secondary,tertiary"`
-	Role   string   `json:"role,omitempty" enum:"yellow,red,blue" doc:"of a primary"`
+	Empty  bool     `json:"empty" doc:"a role is missing, or six slots are wanted; then nothing else is filled in"`
+	Role   string   `json:"role,omitempty" enum:"yellow,red,blue,magenta,cyan" doc:"of a primary"`
 	Paints []string `json:"paints"`
 	Mixture
-	Because string   `json:"because"`
-	Mixing  []string `json:"mixing"`
-	Jump    float64  `json:"jump" doc:"OKLab distance of the brushed-out colours to the next slot"`
-	Jumps   bool     `json:"jumps" doc:"over 1.6 times the wheel's median, and over 0.06"`
-	Across  int      `json:"complement" doc:"index of the slot across the wheel"`
-	Wet     Colour   `json:"wet" doc:"as painted, wet"`
-	Dry     Colour   `json:"dry" doc:"as painted, dry"`
-	Lean    *Lean    `json:"lean" doc:"of a primary, in its role"`
-	Ladder  []Rung   `json:"ladder"`
+	Halves        []Half         `json:"halves,omitempty" doc:"of a split primary, the one that faces the slot before first"`
+	OtherPairings []OtherPairing `json:"otherPairings,omitempty" doc:"of a secondary, the brightest first"`
+	Because       string         `json:"because"`
+	Mixing        []string       `json:"mixing"`
+	Jump          float64        `json:"jump" doc:"OKLab distance of the brushed-out colours to the next slot"`
+	Jumps         bool           `json:"jumps" doc:"over 1.6 times the wheel's median, and over 0.06"`
+	Across        int            `json:"complement" doc:"index of the slot across the wheel"`
+	Wet           Colour         `json:"wet" doc:"as painted, wet"`
+	Dry           Colour         `json:"dry" doc:"as painted, dry"`
+	Lean          *Lean          `json:"lean" doc:"of a primary, in its role"`
+	Ladder        []Rung         `json:"ladder"`
+	Rings         *SlotRings     `json:"rings,omitempty"`
+	Schemes       []SchemeSlots  `json:"schemes"`
+}
+
+// Half is one paint of a split primary.
+type Half struct {
+	Paint string `json:"paint"`
+	Name  string `json:"name"`
+	Mixture
+	Lean *Lean `json:"lean"`
+}
+
+// OtherPairing is a pair that does not fill its section.
+type OtherPairing struct {
+	A string `json:"a"`
+	B string `json:"b"`
+	Mixture
+	RuleOfThumb string `json:"ruleOfThumb" enum:"bright,moderate,dull,none"`
+}
+
+// SlotRings are a slot's places on the rings that are on.
+type SlotRings struct {
+	Tints     []RingRung `json:"tints,omitempty"`
+	Shades    []RingRung `json:"shades,omitempty"`
+	Wash      *Shown     `json:"wash,omitempty"`
+	Highlight *RingRung  `json:"highlight,omitempty"`
+	Shadow    *RingRung  `json:"shadow,omitempty"`
+}
+
+// RingRung is one place of a ring.
+type RingRung struct {
+	Shown
+	With    string  `json:"with" doc:"what is added: a paint, a slot or water"`
+	Parts   [2]int  `json:"parts" doc:"of the slot's mixture, and of what is added; 0 for water"`
+	LetDown int     `json:"letDown,omitempty" doc:"the slot's mixture is first let down, 1 part in so many of what is added"`
+	L       float64 `json:"l" doc:"L* of the masstone, or of the dry film where water thins"`
+	Reached bool    `json:"reached" doc:"whether it came as light or as dark as it should"`
+	HueWord string  `json:"hueWord"`
+}
+
+// SchemeSlots are the slots of a scheme read off from one slot.
+type SchemeSlots struct {
+	Scheme string `json:"scheme"`
+	Slots  []int  `json:"slots"`
+}
+
+// Neutral is where two complements cancel.
+type Neutral struct {
+	A       int        `json:"a" doc:"slot"`
+	B       int        `json:"b" doc:"slot"`
+	Parts   [2]int     `json:"parts"`
+	Lab     [3]float64 `json:"lab" doc:"as painted, dry"`
+	Chroma  float64    `json:"chroma" doc:"C*ab as painted, dry"`
+	HueWord string     `json:"hueWord"`
+	Even    string     `json:"even" doc:"what dominates in equal parts, and what to add"`
+	Shown
+}
+
+// Mend is the recipe that stands half way in the largest jump.
+type Mend struct {
+	From  int          `json:"from" doc:"slot"`
+	To    int          `json:"to"`
+	Parts []Ingredient `json:"parts"`
+	Shown
+}
+
+// Raised is a paint raised with white.
+type Raised struct {
+	Paint string `json:"paint"`
+	Parts [2]int `json:"parts" doc:"of it, and of white"`
 }
 
 // Section is the run from one primary to the next.
 type Section struct {
-	From    string      `json:"from" doc:"paint"`
+	From    string      `json:"from" doc:"paint; empty where a role is missing"`
 	To      string      `json:"to"`
+	Chosen  bool        `json:"chosen" doc:"by the painter, not as the brightest"`
 	Lowest  float64     `json:"lowest" doc:"least retention between the first and the last step"`
 	Weaker  string      `json:"weaker" doc:"the paint to start mixing from"`
 	Band    []BandPoint `json:"band" doc:"the path, for drawing"`
@@ -56,67 +136,169 @@ type BandPoint struct {
 	HueWord   string  `json:"hueWord"`
 }
 
-// FindTriad reads the paints of a triad.
-func FindTriad(yellow, red, blue string) (wheel.System, error) {
-	var paints [3]*paint.Paint
-	for i, id := range []string{yellow, red, blue} {
-		p, err := paint.Find(id)
-		if err != nil {
-			return wheel.System{}, bad("%s: %s", wheel.Roles[i], err)
-		}
-		paints[i] = p
-	}
-	s, err := wheel.Triad(paints[0], paints[1], paints[2])
+// Wheel works out a system's wheel.
+func (v View) Wheel(s wheel.System, c WheelChoices) (Wheel, error) {
+	o, order, tintBy, shadeBy, err := c.options(v)
 	if err != nil {
-		return wheel.System{}, BadInput{err.Error()}
+		return Wheel{}, err
 	}
-	return s, nil
+	w := wheel.Build(s, o)
+	c.Spacing, c.Order, c.Names = o.Spacing.String(), string(order), o.Names
+	c.Rings.TintBy, c.Rings.ShadeBy = string(tintBy), string(shadeBy)
+	out := Wheel{
+		Conditions: v.conditions(), Choices: c, System: string(s.Kind), Library: paint.LibraryVersion(),
+		Spacing: c.Spacing, Median: round(w.Median, 4), Clean: paint.CleanFrom(),
+	}
+	for i := range w.Slots {
+		slot := v.slot(w, i, order)
+		slot.Rings = v.rings(w, i, c.Rings, tintBy, shadeBy)
+		out.Slots = append(out.Slots, slot)
+	}
+	for k := range w.Sections {
+		out.Sections = append(out.Sections, v.section(w, k))
+	}
+	if c.Rings.Neutral {
+		for i := range 6 {
+			if n, ok := v.neutral(w, i); ok {
+				out.Neutrals = append(out.Neutrals, n)
+			}
+		}
+	}
+	if m, ok := w.Mend(); ok {
+		out.Mend = &Mend{m.From, m.To, v.ingredients(m.Recipe), v.painted(&m.Mixture)}
+	}
+	for _, p := range w.System.Paints() {
+		if p.Of != nil {
+			out.Raised = append(out.Raised, Raised{p.Of[0].Paint.ID, [2]int{int(p.Of[0].Parts), int(p.Of[1].Parts)}})
+		}
+	}
+	return out, nil
 }
 
-// Wheel works out a system's wheel.
-func (v View) Wheel(s wheel.System, spacing path.Spacing) Wheel {
-	w := wheel.Build(s, spacing)
-	out := Wheel{Conditions: v.conditions(), Library: paint.LibraryVersion(), Spacing: spacing.String(), Median: round(w.Median, 4), Clean: paint.CleanFrom()}
-	for i := range w.Slots {
-		out.Slots = append(out.Slots, v.slot(w, i))
+func (v View) section(w *wheel.Wheel, k int) Section {
+	s := &w.Sections[k]
+	out := Section{Band: []BandPoint{}, MudZone: []Stretch{}, Chosen: s.Chosen}
+	if s.Empty() {
+		return out
 	}
-	for k, p := range w.Sections {
-		out.Sections = append(out.Sections, Section{
-			From: p.A.ID, To: p.B.ID, Lowest: round(w.Lowest(k), 4), Weaker: p.Weaker().ID,
-			Band: band(p, spacing), MudZone: v.stretches(p, p.Mud()),
-		})
-	}
+	out.From, out.To, out.Weaker = s.A.ID, s.B.ID, s.Path.Weaker().ID
+	out.Lowest = round(w.Lowest(k), 4)
+	out.Band, out.MudZone = band(s.Path, w.Spacing), v.stretches(s.Path, s.Path.Mud())
 	return out
 }
 
-func (v View) slot(w *wheel.Wheel, i int) Slot {
+func (v View) slot(w *wheel.Wheel, i int, order wheel.Order) Slot {
 	s := w.Slots[i]
 	out := Slot{
-		Index: i, Name: s.Name, Kind: s.Kind.String(), Mixture: v.step(s.Step),
-		Because: w.Because(i), Mixing: w.Sections[i/4].Mixing(s.Recipe),
-		Jump: round(s.Jump, 4), Jumps: s.Jumps, Across: s.Complement(),
-		Wet:    colourOf(s.Mixture.AsPainted(v.Medium, true), v.Light),
-		Dry:    colourOf(s.Mixture.AsPainted(v.Medium, false), v.Light),
-		Ladder: v.ladder(&s.Mixture),
+		Index: i, Home: s.Home, Name: s.Name, Kind: s.Kind.String(), Empty: s.Empty, Because: w.Because(i),
+		Across: s.Complement(), Paints: []string{}, Mixing: []string{}, Ladder: []Rung{}, Schemes: []SchemeSlots{},
 	}
+	if s.Kind == wheel.Primary {
+		out.Role = string(w.System.Kind.Roles()[s.Home/4])
+	}
+	if s.Empty {
+		out.Parts, out.Verdict = []Ingredient{}, paint.Neutral.String()
+		return out
+	}
+	out.Mixture, out.Mixing = v.step(s.Step), w.Mixing(i, order)
+	out.Jump, out.Jumps = round(s.Jump, 4), s.Jumps
+	out.Wet = colourOf(s.Mixture.AsPainted(v.Medium, true), v.Light)
+	out.Dry = colourOf(s.Mixture.AsPainted(v.Medium, false), v.Light)
+	out.Ladder = v.ladder(&s.Mixture)
 	for _, p := range s.Parts {
-		out.Paints = append(out.Paints, p.Paint.ID)
+		if p.Paint.Of == nil || p.Paint.Source != paint.Stirred {
+			out.Paints = append(out.Paints, p.Paint.ID)
+			continue
+		}
+		for _, of := range p.Paint.Of {
+			out.Paints = append(out.Paints, of.Paint.ID)
+		}
 	}
+	for _, scheme := range wheel.Schemes {
+		out.Schemes = append(out.Schemes, SchemeSlots{string(scheme.Scheme), w.Read(i, scheme.Scheme)})
+	}
+	role := w.System.Kind.Roles()[s.Home/4]
 	switch {
 	case s.Kind == wheel.Primary:
-		out.Role = string(wheel.Roles[i/4])
-		if l, ok := bias.LeanIn(s.Parts[0].Paint, wheel.Roles[i/4]); ok {
-			out.Lean = &Lean{round(l.Degrees, 1), l.Toward, l.InWash}
+		out.Lean = leanIn(s.Parts[0].Paint, role)
+		for _, h := range s.Halves {
+			p := h.Parts[0].Paint
+			out.Halves = append(out.Halves, Half{p.ID, p.Name, v.step(h), leanIn(p, role)})
 		}
-	case w.Sections[i/4].NoDifferent():
+	case w.SectionOf(i).Path.NoDifferent():
 		out.Verdict = paint.Neutral.String()
 	}
+	if s.Kind == wheel.Secondary {
+		for _, p := range w.SectionOf(i).Others {
+			out.OtherPairings = append(out.OtherPairings, OtherPairing{p.A.ID, p.B.ID, v.step(p.Middle), rule(p.A, p.B, w.SectionOf(i).Roles)})
+		}
+	}
 	return out
+}
+
+func rule(a, b *paint.Paint, roles [2]bias.Role) string {
+	if r, ok := bias.RuleOfThumb(a, b, roles[0], roles[1]); ok {
+		return r.Word
+	}
+	return "none"
+}
+
+func leanIn(p *paint.Paint, r bias.Role) *Lean {
+	l, ok := bias.LeanIn(p, r)
+	if !ok {
+		return nil
+	}
+	return &Lean{round(l.Degrees, 1), l.Toward, l.InWash}
+}
+
+func (v View) rings(w *wheel.Wheel, i int, r Rings, tintBy, shadeBy wheel.Toward) *SlotRings {
+	if w.Slots[i].Empty || r == (Rings{TintBy: r.TintBy, ShadeBy: r.ShadeBy}) || r == (Rings{TintBy: r.TintBy, ShadeBy: r.ShadeBy, Neutral: true}) {
+		return nil
+	}
+	out := &SlotRings{}
+	for _, rung := range w.Tints(i, r.Tints, tintBy) {
+		out.Tints = append(out.Tints, v.ringRung(&rung))
+	}
+	for _, rung := range w.Shades(i, r.Shades, shadeBy) {
+		out.Shades = append(out.Shades, v.ringRung(&rung))
+	}
+	if r.Wash {
+		s := w.Slots[i].Mixture.Wash()
+		wash := shown(s.OKLab(v.Light))
+		out.Wash = &wash
+	}
+	if r.Triple {
+		if high, low, ok := w.Triple(i, shadeBy); ok {
+			h, l := v.ringRung(&high), v.ringRung(&low)
+			out.Highlight, out.Shadow = &h, &l
+		}
+	}
+	return out
+}
+
+func (v View) ringRung(r *wheel.Rung) RingRung {
+	s := r.Looks(v.Medium, v.Wet)
+	return RingRung{shown(s.OKLab(v.Light)), r.With, r.Parts, r.LetDown, round(r.L, 1), r.Reached, r.Mixture.Undertone().HueWord()}
+}
+
+func (v View) neutral(w *wheel.Wheel, i int) (Neutral, bool) {
+	a, b := w.SlotPaint(i), w.SlotPaint(i+6)
+	if a == nil || b == nil {
+		return Neutral{}, false
+	}
+	return v.balance(wheel.BalanceOf(a, b, v.Medium), i, i+6), true
+}
+
+func (v View) balance(b wheel.Balance, i, j int) Neutral {
+	return Neutral{
+		A: i, B: j, Parts: b.Parts, Lab: [3]float64{round(b.Lab.L, 2), round(b.Lab.A, 2), round(b.Lab.B, 2)},
+		Chroma: round(b.Lab.Chroma(), 2), HueWord: b.HueWord, Even: b.Even, Shown: v.painted(&b.Mixture),
+	}
 }
 
 func band(p *path.Path, spacing path.Spacing) []BandPoint {
 	along := p.Along(spacing)
-	var out []BandPoint
+	out := []BandPoint{}
 	reached := 0.0
 	for i, s := range p.Samples {
 		// Where the hue runs back for a while, the drawing waits.
@@ -125,6 +307,35 @@ func band(p *path.Path, spacing path.Spacing) []BandPoint {
 			At: round(reached, 4), Undertone: shown(s.Under.Colour), Retention: round(s.Under.Retention, 4),
 			Verdict: s.Under.Verdict.String(), HueWord: s.Under.HueWord(),
 		})
+	}
+	return out
+}
+
+// Complements are what becomes of two colours that are mixed to grey.
+type Complements struct {
+	Conditions
+	A         Paint      `json:"a"`
+	B         Paint      `json:"b"`
+	Balance   Neutral    `json:"balance"`
+	Intensity []RingRung `json:"intensity" doc:"from the first through the balance to the second"`
+}
+
+// Neutral mixes two paints to grey, in n steps (5 or 7).
+func (v View) Neutral(a, b *paint.Paint, n int) (Complements, error) {
+	if n != 5 && n != 7 {
+		return Complements{}, bad("an intensity scale has 5 or 7 steps, not %d", n)
+	}
+	if a.ID == b.ID {
+		return Complements{}, bad("%s cannot cancel itself: choose two different paints", a.ID)
+	}
+	balance := wheel.BalanceOf(a, b, v.Medium)
+	return Complements{v.conditions(), v.Paint(a), v.Paint(b), v.balance(balance, 0, 0), v.scale(&balance, n)}, nil
+}
+
+func (v View) scale(b *wheel.Balance, n int) []RingRung {
+	var out []RingRung
+	for _, r := range b.Intensity(n) {
+		out = append(out, v.ringRung(&r))
 	}
 	return out
 }

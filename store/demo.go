@@ -9,19 +9,9 @@ import (
 
 const demoName = "Tide-pool studio"
 
-var demoSettings = Settings{Spacing: "hue", Medium: "acrylic", Light: "D65", Judged: "dry"}
-
-// demoWheels are the triads of a made-up studio that paints panels of
-// tide-pool life; the last is the one shown first.
-var demoWheels = []Content{
-	{Name: "Kelp and wet stone", Snapshot: Roles{"PY43", "PR83", "PB60"}, Settings: demoSettings},
-	{Name: "Sea lettuce and mussel", Snapshot: Roles{"PY184", "PR122", "PB15:3"}, Settings: demoSettings},
-	{Name: "Starfish and anemone", Snapshot: Roles{"PY65", "PR254", "PB29"}, Settings: demoSettings},
-}
-
 // SeedDemo makes the made-up demo studio with its wheels and its box, each
 // once: what is there already stays as it is, edited or removed.
-func (s *Store) SeedDemo(ctx context.Context, box []NewTube) error {
+func (s *Store) SeedDemo(ctx context.Context, wheels []Content, box []NewTube) error {
 	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
 		p := Painter{Name: demoName, Demo: true}
 		made := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&p)
@@ -29,7 +19,7 @@ func (s *Store) SeedDemo(ctx context.Context, box []NewTube) error {
 			return made.Error
 		}
 		if made.RowsAffected > 0 {
-			for _, c := range demoWheels {
+			for _, c := range wheels {
 				if _, err := createWheel(tx, p.ID, c); err != nil {
 					return err
 				}

@@ -140,6 +140,52 @@ var migrations = []*gormigrate.Migration{
 			return tx.Exec(`drop table tube_versions, box_changes, tubes; alter table painters drop column warm_blue`).Error
 		},
 	},
+	{
+		// Wheels of every kind of system: triads of before become one of them.
+		ID: "0004_systems_of_every_kind",
+		Migrate: func(tx *gorm.DB) error {
+			for _, table := range []string{"wheels", "wheel_versions"} {
+				err := tx.Exec(`
+					alter table ` + table + ` add column kind text not null default 'triad', add column archived boolean not null default false;
+					update ` + table + ` set
+						snapshot = jsonb_build_object('system', jsonb_build_object('kind', 'triad', 'note', '', 'riders', '{}'::jsonb, 'chosen', '[[],[],[]]'::jsonb,
+							'roles', jsonb_build_array(jsonb_build_array(snapshot->'yellow'), jsonb_build_array(snapshot->'red'), jsonb_build_array(snapshot->'blue'))), 'frozen', '{}'::jsonb),
+						settings = jsonb_build_object('medium', settings->'medium', 'light', settings->'light', 'judged', settings->'judged',
+							'choices', jsonb_build_object('spacing', settings->'spacing', 'order', 'run', 'names', 'painters',
+								'rings', jsonb_build_object('tints', 0, 'shades', 0, 'wash', false, 'neutral', false, 'triple', false)));`).Error
+				if err != nil {
+					return err
+				}
+			}
+			return tx.Exec(`update systems set roles = (select w.snapshot from wheels w where w.system_id = systems.id limit 1)
+				where exists (select 1 from wheels w where w.system_id = systems.id)`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`alter table wheels drop column kind, drop column archived; alter table wheel_versions drop column kind, drop column archived`).Error
+		},
+	},
+	{
+		// A prediction is written once and never changed.
+		ID: "0005_predictions",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table predictions (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null,
+					wheel_id bigint not null,
+					wheel_version integer not null,
+					home integer not null check (home between 0 and 11),
+					hue_word text not null,
+					verdict text not null,
+					outcome jsonb not null,
+					created_at timestamptz not null,
+					foreign key (wheel_id, painter_id) references wheels (id, painter_id) on delete cascade
+				);
+				create index predictions_wheel on predictions (wheel_id, id);
+				create unique index predictions_once on predictions (wheel_id, wheel_version, home);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table predictions`).Error },
+	},
 }
 
 // Migrate brings the schema up to date.

@@ -41,6 +41,7 @@ const (
 	mostPainters      = 500
 	mostWheels        = 300
 	keptRefusedWrites = 20
+	listedVersions    = 60
 )
 
 // CleanName trims a name and refuses what cannot be one: 1 to 80 characters,

@@ -2,6 +2,7 @@ package store_test
 
 import (
 	"context"
+	"encoding/json"
 	"sync"
 	"testing"
 
@@ -37,10 +38,20 @@ func painter(t *testing.T, s *store.Store, name string) store.Painter {
 	return p
 }
 
-var settings = store.Settings{Spacing: "hue", Medium: "acrylic", Light: "D65", Judged: "dry"}
+var settings = []byte(`{"medium": "acrylic"}`)
 
 func content(name, blue string) store.Content {
-	return store.Content{Name: name, Snapshot: store.Roles{Yellow: "PY184", Red: "PR254", Blue: blue}, Settings: settings}
+	return store.Content{Name: name, Kind: "triad", Snapshot: []byte(`{"blue": "` + blue + `"}`), Settings: settings}
+}
+
+// demoWheels are what a demo studio is seeded with.
+var demoWheels = []store.Content{content("Rock pool", "PB29"), content("Low water", "PB60")}
+
+func blueOf(t *testing.T, c store.Content) string {
+	t.Helper()
+	var roles struct{ Blue string }
+	require.NoError(t, json.Unmarshal(c.Snapshot, &roles))
+	return roles.Blue
 }
 
 func wheel(t *testing.T, s *store.Store, p store.Painter) store.Wheel {
@@ -58,7 +69,7 @@ func TestMigrationsTakeTurnsAndRunOnce(t *testing.T) {
 			s, err := store.Open(url)
 			if assert.NoError(t, err) {
 				assert.NoError(t, s.Migrate(ctx))
-				assert.NoError(t, s.SeedDemo(ctx, nil))
+				assert.NoError(t, s.SeedDemo(ctx, demoWheels, nil))
 				assert.NoError(t, s.Close())
 			}
 		})
@@ -71,7 +82,7 @@ func TestMigrationsTakeTurnsAndRunOnce(t *testing.T) {
 
 func TestSeedingTwiceNeverOverwritesWhatWasEdited(t *testing.T) {
 	s := fresh(t)
-	require.NoError(t, s.SeedDemo(ctx, nil))
+	require.NoError(t, s.SeedDemo(ctx, demoWheels, nil))
 	demo, err := s.Painters(ctx)
 	require.NoError(t, err)
 	before, err := s.Wheels(ctx, demo[0].ID)
@@ -79,7 +90,7 @@ func TestSeedingTwiceNeverOverwritesWhatWasEdited(t *testing.T) {
 	require.NotEmpty(t, before)
 	edited, err := s.SaveWheel(ctx, demo[0].ID, before[0].ID, 1, content("My own name", "PB60"), 0)
 	require.NoError(t, err)
-	require.NoError(t, s.SeedDemo(ctx, nil))
+	require.NoError(t, s.SeedDemo(ctx, demoWheels, nil))
 	after, err := s.Wheels(ctx, demo[0].ID)
 	require.NoError(t, err)
 	assert.Len(t, after, len(before))
@@ -87,8 +98,7 @@ func TestSeedingTwiceNeverOverwritesWhatWasEdited(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "My own name", kept.Name)
 	for _, w := range before {
-		_, err := paint.Find(w.Snapshot.Blue)
-		assert.NoError(t, err, "demo wheels are of library paints")
+		assert.Contains(t, []string{"Rock pool", "Low water"}, w.Name)
 	}
 }
 
@@ -99,7 +109,7 @@ func TestWheelIsKeptAsItWasLeft(t *testing.T) {
 	assert.Equal(t, 1, w.Version)
 	assert.Equal(t, paint.LibraryVersion(), w.LibraryVersion)
 	c := content("Rock pool at ebb", "PB15:3")
-	c.Settings.Medium = "oil"
+	c.Settings, c.Archived = []byte(`{"medium": "oil"}`), true
 	saved, err := s.SaveWheel(ctx, p.ID, w.ID, 1, c, 0)
 	require.NoError(t, err)
 	assert.Equal(t, 2, saved.Version)
@@ -128,7 +138,7 @@ func TestStaleSaveIsRefusedAndBothVersionsAreKept(t *testing.T) {
 	refused, err := s.Refused(ctx, p.ID, w.ID)
 	require.NoError(t, err)
 	require.Len(t, refused, 1)
-	assert.Equal(t, "PB28", refused[0].Snapshot.Blue)
+	assert.Equal(t, "PB28", blueOf(t, refused[0].Content))
 
 	settled, err := s.SaveWheel(ctx, p.ID, w.ID, 2, refused[0].Content, refused[0].ID)
 	require.NoError(t, err)
@@ -179,7 +189,7 @@ func TestUndoGoesBackStepByStep(t *testing.T) {
 		assert.True(t, can)
 		w, err = s.UndoWheel(ctx, p.ID, w.ID, w.Version)
 		require.NoError(t, err)
-		assert.Equal(t, want, w.Snapshot.Blue)
+		assert.Equal(t, want, blueOf(t, w.Content))
 	}
 	can, err := s.CanUndo(ctx, w)
 	require.NoError(t, err)
@@ -193,7 +203,7 @@ func TestUndoGoesBackStepByStep(t *testing.T) {
 	require.NoError(t, err)
 	w, err = s.UndoWheel(ctx, p.ID, w.ID, w.Version)
 	require.NoError(t, err)
-	assert.Equal(t, "PB29", w.Snapshot.Blue, "a change after undoing goes back to where it was made")
+	assert.Equal(t, "PB29", blueOf(t, w.Content), "a change after undoing goes back to where it was made")
 }
 
 func TestNothingOfAnotherPainterCanBeReachedOrChanged(t *testing.T) {
@@ -253,7 +263,7 @@ func TestPainters(t *testing.T) {
 	changed, err = s.SetPassphrase(ctx, open.ID, "")
 	require.NoError(t, err)
 	assert.True(t, changed.Opens(""))
-	require.NoError(t, s.SeedDemo(ctx, nil))
+	require.NoError(t, s.SeedDemo(ctx, demoWheels, nil))
 	demo, err := s.PainterByName(ctx, "TIDE-POOL STUDIO")
 	require.NoError(t, err)
 	_, err = s.SetPassphrase(ctx, demo.ID, "locked for everybody")
@@ -274,4 +284,35 @@ func TestOpenRefusesAnAddressThatIsNone(t *testing.T) {
 	_, err := store.Open("mysql://nowhere")
 	assert.ErrorContains(t, err, "postgres://")
 	assert.NotContains(t, err.Error(), "nowhere", "a password in the address must not be printed")
+}
+
+func TestEarlierVersionsKeepTheirPaints(t *testing.T) {
+	s := fresh(t)
+	p := painter(t, s, "Ada")
+	w := wheel(t, s, p)
+	_, err := s.SaveWheel(ctx, p.ID, w.ID, 1, content("Rock pool", "PB60"), 0)
+	require.NoError(t, err)
+	earlier, err := s.Earlier(ctx, p.ID, w.ID)
+	require.NoError(t, err)
+	require.Len(t, earlier, 2)
+	assert.Equal(t, "PB60", blueOf(t, earlier[0].Content))
+	assert.Equal(t, "PB29", blueOf(t, earlier[1].Content))
+}
+
+func TestPredictionsAreWrittenOnce(t *testing.T) {
+	s := fresh(t)
+	p, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
+	w := wheel(t, s, p)
+	guess := []store.Prediction{{Home: 2, HueWord: "orange", Verdict: "clean", Outcome: []byte(`{}`)}, {Home: 6, HueWord: "violet", Verdict: "muddy", Outcome: []byte(`{}`)}}
+	require.NoError(t, s.Predict(ctx, p.ID, w.ID, 1, guess))
+	assert.ErrorAs(t, s.Predict(ctx, p.ID, w.ID, 1, guess[1:]), new(store.Refusal), "the cover has been lifted")
+	assert.ErrorAs(t, s.Predict(ctx, p.ID, w.ID, 7, guess), new(store.Refusal), "another version")
+	assert.ErrorIs(t, s.Predict(ctx, eve.ID, w.ID, 1, guess), store.ErrNotFound)
+	got, err := s.Predictions(ctx, p.ID, w.ID)
+	require.NoError(t, err)
+	require.Len(t, got, 2)
+	assert.Equal(t, "violet", got[0].HueWord)
+	theirs, err := s.Predictions(ctx, eve.ID, w.ID)
+	require.NoError(t, err)
+	assert.Empty(t, theirs)
 }

@@ -12,28 +12,13 @@ import (
 	"gyrophane/core/paint"
 )
 
-// Roles are the paints of a triad, by library id.
-type Roles struct {
-	Yellow string `json:"yellow"`
-	Red    string `json:"red"`
-	Blue   string `json:"blue"`
-}
-
-// Settings are the choices a wheel is looked at with.
-type Settings struct {
-	Spacing string `json:"spacing"`
-	Medium  string `json:"medium"`
-	Light   string `json:"light"`
-	Judged  string `json:"judged"`
-}
-
-// System is a primary system: which paint plays which role.
+// System is a primary system: which paints play which role.
 type System struct {
 	ID        int64
 	PainterID int64
 	Name      string
 	Kind      string
-	Roles     Roles `gorm:"serializer:json"`
+	Roles     []byte // JSON, as the wheel's snapshot
 	Version   int
 	CreatedAt time.Time
 	UpdatedAt time.Time
@@ -54,8 +39,10 @@ type Wheel struct {
 // Content is what a save of a wheel replaces.
 type Content struct {
 	Name           string
-	Snapshot       Roles    `gorm:"serializer:json"`
-	Settings       Settings `gorm:"serializer:json"`
+	Kind           string // of system
+	Snapshot       []byte // JSON: the system's paints, and tubes as they were
+	Settings       []byte // JSON: how the wheel is built and looked at
+	Archived       bool
 	LibraryVersion string
 }
 
@@ -85,8 +72,6 @@ func (Conflict) Error() string {
 
 // ErrNothingToUndo says that a wheel is at its first version.
 var ErrNothingToUndo = errors.New("nothing to undo")
-
-const triad = "triad"
 
 // Wheels lists a painter's wheels, the last changed first.
 func (s *Store) Wheels(ctx context.Context, painter int64) ([]Wheel, error) {
@@ -129,7 +114,7 @@ func createWheel(tx *gorm.DB, painter int64, c Content) (Wheel, error) {
 		return Wheel{}, Refusal{fmt.Sprintf("You keep %d wheels, which is the most.", mostWheels)}
 	}
 	c.LibraryVersion = paint.LibraryVersion()
-	system := System{PainterID: painter, Name: c.Name, Kind: triad, Roles: c.Snapshot, Version: 1}
+	system := System{PainterID: painter, Name: c.Name, Kind: c.Kind, Roles: c.Snapshot, Version: 1}
 	if err := tx.Create(&system).Error; err != nil {
 		return Wheel{}, err
 	}
@@ -211,6 +196,14 @@ func (s *Store) CanUndo(ctx context.Context, w Wheel) (bool, error) {
 	return v.BackTo != 0, err
 }
 
+// Earlier lists the versions that a wheel has been through, the newest first;
+// each keeps its own paints.
+func (s *Store) Earlier(ctx context.Context, painter, id int64) ([]WheelVersion, error) {
+	var out []WheelVersion
+	err := s.db.WithContext(ctx).Where("painter_id = ? and wheel_id = ? and not refused", painter, id).Order("version desc").Limit(listedVersions).Find(&out).Error
+	return out, err
+}
+
 // Refused lists what could not be saved on a wheel and still waits for the
 // painter to choose, the newest first.
 func (s *Store) Refused(ctx context.Context, painter, id int64) ([]WheelVersion, error) {
@@ -251,14 +244,14 @@ func keptVersion(tx *gorm.DB, w Wheel, version int) (WheelVersion, error) {
 func advance(tx *gorm.DB, w Wheel, c Content, backTo int) (Wheel, error) {
 	w.Content = c
 	w.Version++
-	err := tx.Select("name", "snapshot", "settings", "library_version", "version", "updated_at").
+	err := tx.Select("name", "kind", "snapshot", "settings", "archived", "library_version", "version", "updated_at").
 		Where("painter_id = ?", w.PainterID).Updates(&w).Error
 	if err != nil {
 		return Wheel{}, err
 	}
 	err = tx.Model(&System{}).Where("id = ? and painter_id = ?", w.SystemID, w.PainterID).
-		Select("name", "roles", "version", "updated_at").
-		Updates(&System{Name: c.Name, Roles: c.Snapshot, Version: w.Version}).Error
+		Select("name", "kind", "roles", "version", "updated_at").
+		Updates(&System{Name: c.Name, Kind: c.Kind, Roles: c.Snapshot, Version: w.Version}).Error
 	if err != nil {
 		return Wheel{}, err
 	}

@@ -2,6 +2,7 @@ package main
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"strings"
@@ -131,39 +132,109 @@ func pairTable(w io.Writer, p exchange.Pair) {
 
 func wheelCommand() *cobra.Command {
 	var q question
-	var spacing string
-	c := &cobra.Command{
-		Use:     "wheel YELLOW RED BLUE",
-		Short:   "The twelve-step wheel of a triad",
-		Example: "gyrophane wheel PY184 PR254 PB60 --spacing contrast",
-		Args:    exactly(3, "name a yellow, a red and a blue: gyrophane wheel PY184 PR254 PB60"),
+	var c exchange.WheelChoices
+	var kind, rings string
+	cmd := &cobra.Command{
+		Use:     "wheel PAINT...",
+		Short:   "The twelve-step wheel of a primary system",
+		Long:    "The twelve-step wheel of a primary system. Paints come in the order yellows, reds, blues;\nwhere the roles have not the same number, slashes part them: PY74 PY43 / PR254 / PB29.",
+		Example: "gyrophane wheel --system split PY184 PY65 PR255 PR122 PB29 PB15:3 --ring tints=2:white,neutral",
 		RunE: func(cmd *cobra.Command, args []string) error {
-			v, school, err := exchange.ParseLook(q.medium, q.light, q.judged, spacing)
+			v, err := q.view()
 			if err != nil {
 				return err
 			}
-			system, err := exchange.FindTriad(args[0], args[1], args[2])
+			roles, err := exchange.SortIntoRoles(args)
 			if err != nil {
 				return err
 			}
-			out := v.Wheel(system, school)
+			for _, r := range roles {
+				if kind != "own" && len(r) == 0 {
+					return errors.New("name a yellow, a red and a blue, in that order: gyrophane wheel PY184 PR254 PB60; only --system own may leave a role out")
+				}
+			}
+			if c.Rings, err = exchange.ParseRings(rings); err != nil {
+				return err
+			}
+			system, err := exchange.SystemContent{Kind: kind, Roles: roles}.System(exchange.FindPaint)
+			if err != nil {
+				return err
+			}
+			out, err := v.Wheel(system, c)
+			if err != nil {
+				return err
+			}
 			return q.answer(cmd, out, func(w io.Writer) { wheelTable(w, out) })
 		},
 	}
-	q.flags(c)
-	c.Flags().StringVar(&spacing, "spacing", "hue", "steps by hue, by contrast, or equal parts: hue, contrast, parts")
-	return c
+	q.flags(cmd)
+	cmd.Flags().StringVar(&kind, "system", "triad", "triad, cmy, split, double, leaning-clockwise, leaning-counter-clockwise or own")
+	cmd.Flags().StringVar(&c.Spacing, "spacing", "hue", "steps by hue, by contrast, or equal parts: hue, contrast, parts")
+	cmd.Flags().StringVar(&c.Order, "order", "run", "mixed from the weaker paint on, or the secondary first: run, secondary")
+	cmd.Flags().StringVar(&rings, "ring", "", "rings: tints=1..3:white|water|neighbour, shades=1..3:complement|black|blue-grey|mixed-black, wash, neutral, triple")
+	cmd.Flags().StringVar(&c.Top, "top", "", "the role on top: yellow, red, blue, magenta or cyan")
+	cmd.Flags().StringVar(&c.Names, "names", "painters", "slot names of a cmy wheel: painters or printers")
+	cmd.Flags().BoolVar(&c.CCW, "ccw", false, "counter-clockwise")
+	cmd.Flags().BoolVar(&c.Six, "six", false, "six slots only")
+	cmd.Flags().BoolVar(&c.Raise, "raise", false, "raise transparent paints with white first")
+	return cmd
 }
 
 func wheelTable(w io.Writer, out exchange.Wheel) {
 	fmt.Fprintln(w, "slot\tparts\tverdict\tof the possible\tas painted\tundertone\tto the next")
 	for _, s := range out.Slots {
+		if s.Empty {
+			fmt.Fprintf(w, "%s\t-\n", s.Name)
+			continue
+		}
 		jump := fmt.Sprintf("%.2f", s.Jump)
 		if s.Jumps {
 			jump += " jumps"
 		}
 		fmt.Fprintf(w, "%s\t%s\t%s\t%.2f\t%s\t%s\t%s\n", s.Name, partsText(s.Parts), s.Verdict, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB, jump)
+		for _, p := range s.OtherPairings {
+			fmt.Fprintf(w, "  or\t%s\t%s\t%.2f\t%s\t%s\t\n", partsText(p.Parts), p.Verdict, p.Retention, p.AsPainted.SRGB, p.Undertone.SRGB)
+		}
 	}
+}
+
+func neutralCommand() *cobra.Command {
+	var q question
+	var steps int
+	c := &cobra.Command{
+		Use:     "neutral PAINT PAINT",
+		Short:   "Where two paints cancel to grey, and the scale through it",
+		Example: "gyrophane neutral PB29 PO20 --steps 7",
+		Args:    exactly(2, "name two paints: gyrophane neutral PB29 PO20"),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			v, err := q.view()
+			if err != nil {
+				return err
+			}
+			a, err := exchange.FindPaint(args[0])
+			if err != nil {
+				return err
+			}
+			b, err := exchange.FindPaint(args[1])
+			if err != nil {
+				return err
+			}
+			out, err := v.Neutral(a, b, steps)
+			if err != nil {
+				return err
+			}
+			return q.answer(cmd, out, func(w io.Writer) {
+				fmt.Fprintf(w, "most neutral\t%d %s : %d %s\t%s, C*ab %.1f\n", out.Balance.Parts[0], out.A.ID, out.Balance.Parts[1], out.B.ID, out.Balance.HueWord, out.Balance.Chroma)
+				fmt.Fprintln(w, out.Balance.Even)
+				for _, r := range out.Intensity {
+					fmt.Fprintf(w, "%d : %d\t%s\t%s\n", r.Parts[0], r.Parts[1], r.SRGB, r.HueWord)
+				}
+			})
+		},
+	}
+	q.flags(c)
+	c.Flags().IntVar(&steps, "steps", 7, "5 or 7")
+	return c
 }
 
 func paintsCommand() *cobra.Command {

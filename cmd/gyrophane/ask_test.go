@@ -73,21 +73,29 @@ func TestTablesAreReadable(t *testing.T) {
 
 func TestBadInputIsOneSentenceAndExitCode2(t *testing.T) {
 	for line, says := range map[string]string{
-		"mix":                                 "name at least one paint",
-		"mix PB29=-1":                         "must be a number",
-		"mix PB29=1 --medium mud":             "unknown medium",
-		"mix PB29=1 --light moon":             "unknown light",
-		"mix PB29=1 --judged damp":            "choose wet or dry",
-		"pair PB29":                           "name two paints",
-		"pair PB29 PX1":                       "unknown paint",
-		"pair PB29 PR122 --steps 99":          "from 1 to 11",
-		"pair PB29 PR122 --steps two":         "invalid argument",
-		"wheel PY184 PR254":                   "a yellow, a red and a blue",
-		"wheel PY184 PW6 PB29":                "has no hue of its own",
-		"wheel PY184 PR254 PB60 --spacing up": "unknown spacing",
-		"paints extra":                        "unknown command",
-		"paint":                               "unknown command",
-		"serve --listen nowhere":              "DATABASE_URL is not set",
+		"mix":                                         "name at least one paint",
+		"mix PB29=-1":                                 "must be a number",
+		"mix PB29=1 --medium mud":                     "unknown medium",
+		"mix PB29=1 --light moon":                     "unknown light",
+		"mix PB29=1 --judged damp":                    "choose wet or dry",
+		"pair PB29":                                   "name two paints",
+		"pair PB29 PX1":                               "unknown paint",
+		"pair PB29 PR122 --steps 99":                  "from 1 to 11",
+		"pair PB29 PR122 --steps two":                 "invalid argument",
+		"wheel PY184 PR254":                           "a yellow, a red and a blue",
+		"wheel PY184 PW6 PB29":                        "has no hue of its own",
+		"wheel PY184 PR254 PB60 --system six":         "unknown kind of system",
+		"wheel PY184 PR254 PB60 --ring moss":          "unknown ring",
+		"wheel PY184 PR254 PB60 --ring tints=9":       "1 to 3 rungs",
+		"wheel PY184 PR254 PB60 --ring shades=1:soot": "unknown way",
+		"wheel PY184 PR254 PB60 --names mine":         "unknown names",
+		"wheel PY184 / PR254":                         "two slashes",
+		"neutral PB29":                                "name two paints",
+		"neutral PB29 PO20 --steps 6":                 "5 or 7",
+		"wheel PY184 PR254 PB60 --spacing up":         "unknown spacing",
+		"paints extra":                                "unknown command",
+		"paint":                                       "unknown command",
+		"serve --listen nowhere":                      "DATABASE_URL is not set",
 	} {
 		t.Setenv("DATABASE_URL", "")
 		code, out, errText := call(t, line)
@@ -129,4 +137,31 @@ func TestTheMeterStaysOnThisMachine(t *testing.T) {
 		assert.Equal(t, 2, code, line)
 		assert.Contains(t, errText, says, line)
 	}
+}
+
+func TestWheelsOfEveryKindAsJSON(t *testing.T) {
+	var w exchange.Wheel
+	callJSON(t, "wheel --system split PY184 PY65 PR255 PR122 PB29 PB15:3 --ring tints=2:white,shades=2:complement,neutral,wash,triple --top blue", &w)
+	require.Len(t, w.Slots, 12)
+	assert.Equal(t, "blue", w.Slots[0].Name)
+	assert.Len(t, w.Slots[0].Halves, 2)
+	assert.Len(t, w.Slots[0].Rings.Tints, 2)
+	assert.NotNil(t, w.Slots[0].Rings.Highlight)
+	assert.Len(t, w.Neutrals, 6)
+
+	callJSON(t, "wheel --system double PY184 PY43 PR122 PBr7-burnt-sienna PB29 PB15:3", &w)
+	for _, i := range []int{2, 6, 10} {
+		assert.Len(t, w.Slots[i].OtherPairings, 3)
+	}
+	callJSON(t, "wheel --system cmy PY74 PR122 PB15:3 --names printers", &w)
+	assert.Equal(t, "red", w.Slots[2].Name)
+	callJSON(t, "wheel --system own PY74 PY43 / PR254 / PB29", &w)
+	assert.Equal(t, "own", w.System)
+	callJSON(t, "wheel --system own PY74 / / PB29", &w)
+	assert.True(t, w.Slots[4].Empty)
+
+	var n exchange.Complements
+	callJSON(t, "neutral PB29 PO20 --steps 5", &n)
+	assert.Len(t, n.Intensity, 5)
+	assert.Less(t, n.Balance.Chroma, 15.0)
 }

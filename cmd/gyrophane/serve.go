@@ -150,7 +150,11 @@ func seedDemo(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	return s.SeedDemo(ctx, tubes)
+	wheels, err := api.DemoWheels()
+	if err != nil {
+		return err
+	}
+	return s.SeedDemo(ctx, wheels, tubes)
 }
 
 func listen(address string, anyPort bool) (net.Listener, error) {

@@ -22,6 +22,9 @@ type Family string
 // "cyan". The empty role means none.
 type Role string
 
+// Roles are all the roles there are.
+var Roles = []Role{"yellow", "red", "blue", "magenta", "cyan"}
+
 // hinge is the hue (OKLCh degrees) from which lean is measured, and the names
 // of the neighbours on either side.
 type hinge struct {

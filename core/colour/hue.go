@@ -71,3 +71,7 @@ var hueWords = [12]string{"red", "red-orange", "orange", "yellow-orange", "yello
 func HueWord(wheel float64) string {
 	return hueWords[int(math.Round(Turn(wheel)/30))%12]
 }
+
+// HueWords are the twelve hues of the painter's circle, red first, by rising
+// wheel hue in steps of 30 degrees.
+func HueWords() []string { return hueWords[:] }

@@ -27,6 +27,7 @@ type Paint struct {
 	CautionClass  string
 	Caution       string
 	Source        Making
+	Of            []Part // of a stirred mixture: what it was stirred from
 
 	strength  float64
 	alone     Mixture

@@ -46,10 +46,11 @@ func ParseMedium(id string) (Medium, error) {
 
 // AsPainted is what a slot shows in a medium, wet or dry.
 func (m *Mixture) AsPainted(in Medium, wet bool) colour.Spectrum {
-	return m.laid(in, in.Thickness, wet)
+	return m.Laid(in, in.Thickness, wet)
 }
 
-func (m *Mixture) laid(in Medium, x float64, wet bool) colour.Spectrum {
+// Laid is a film of thickness x (+Inf when opaque) on a medium's ground.
+func (m *Mixture) Laid(in Medium, x float64, wet bool) colour.Spectrum {
 	f := in.Dry
 	if wet {
 		f = in.Wet
@@ -76,7 +77,7 @@ func (m *Mixture) Ladder(in Medium, wet bool, n int) []Rung {
 		f := float64(i) / float64(len(rungs)-1)
 		if in.LightenWithWater {
 			x := 2 * math.Pow(2, -6*f)
-			rungs[i] = Rung{1, x, m.laid(in, x, wet)}
+			rungs[i] = Rung{1, x, m.Laid(in, x, wet)}
 			continue
 		}
 		share := math.Pow(leastShare, f)

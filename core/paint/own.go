@@ -21,6 +21,7 @@ const (
 	TwoSwatch  Making = "swatches" // worked out from the colours of two swatches
 	FromCurves Making = "measured" // worked out from measured spectra of two swatches
 	Changed    Making = "adjusted" // a library paint made stronger, weaker or shifted
+	Stirred    Making = "stirred"  // a mixture taken for a paint, to be mixed further
 )
 
 // Grade is how richly a tube is pigmented.

@@ -1,5 +1,6 @@
-// Package wheel builds the twelve-step colour wheel of a primary system from
-// its paints.
+// Package wheel builds colour wheels from primary systems: twelve slots, the
+// pairs that fill their sections, rings of tints, shades and neutrals, schemes,
+// and the same wheel in glazes.
 package wheel
 
 import (
@@ -8,37 +9,11 @@ import (
 	"slices"
 
 	"gyrophane/core/bias"
+	"gyrophane/core/colour"
 	"gyrophane/core/internal/table"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 )
-
-// Roles are the places of a triad in the order of the wheel.
-var Roles = [3]bias.Role{"yellow", "red", "blue"}
-
-// System is a triad: one paint in each of the three roles.
-type System struct{ primaries [3]*paint.Paint }
-
-// Triad makes a system of a yellow, a red and a blue. Any coloured paint may
-// play a role; a white or black has no hue to give, and a paint cannot be its
-// own partner.
-func Triad(yellow, red, blue *paint.Paint) (System, error) {
-	s := System{[3]*paint.Paint{yellow, red, blue}}
-	for i, p := range s.primaries {
-		if m := p.Alone(); m.Neutral() {
-			return System{}, fmt.Errorf("%s (%s) cannot be the %s: it has no hue of its own; choose a coloured paint", p.ID, p.Name, Roles[i])
-		}
-		for j := range i {
-			if s.primaries[j].ID == p.ID {
-				return System{}, fmt.Errorf("%s cannot be both the %s and the %s: choose two different paints", p.ID, Roles[j], Roles[i])
-			}
-		}
-	}
-	return s, nil
-}
-
-// Primaries are the paints in the order of Roles.
-func (s System) Primaries() [3]*paint.Paint { return s.primaries }
 
 // Kind is what stands in a slot.
 type Kind uint8
@@ -58,31 +33,100 @@ func (k Kind) String() string { return kindNames[k] }
 
 // Slot is one twelfth of the wheel.
 type Slot struct {
-	Index int // 0 on top, clockwise
+	Index int // where it stands, 0 on top, in the direction of the wheel
+	Home  int // where it would stand clockwise with yellow on top
 	Name  string
 	Kind  Kind
+	Empty bool // a role is missing, or only six slots are wanted
 	path.Step
-	Jump  float64 // OKLab distance of brushed-out colours to the next slot
-	Jumps bool    // whether that is a jump: over 1.6 times the median, and over 0.06
+	// Halves are the paints of a split primary, the one that faces the slot
+	// before it first; empty elsewhere.
+	Halves []path.Step
+	Jump   float64 // OKLab distance of brushed-out colours to the next slot that is not empty
+	Jumps  bool    // whether that is a jump: over 1.6 times the median, and over 0.06
 }
 
 // Complement is the index of the slot across the wheel.
 func (s Slot) Complement() int { return (s.Index + 6) % 12 }
 
-// Wheel is a system's twelve slots, and the paths that fill its sections.
+// Pairing is a pair of paints tried for a section.
+type Pairing struct {
+	A, B   *paint.Paint
+	Path   *path.Path
+	Middle path.Step // the secondary
+}
+
+// Section is the run from one primary to the next.
+type Section struct {
+	Pairing              // that fills it; A is nil when a role is missing
+	Chosen  bool         // by the painter, not as the brightest
+	Others  []Pairing    // the other pairings of its roles, the brightest first
+	Roles   [2]bias.Role // of A and B
+}
+
+// Empty says that nothing fills the section.
+func (s *Section) Empty() bool { return s.A == nil }
+
+// Options are a painter's choices for a wheel.
+type Options struct {
+	Spacing path.Spacing
+	Names   string    // "painters" (also when empty) or "printers"
+	Top     bias.Role // on top; the first role when empty
+	CCW     bool      // counter-clockwise
+	Six     bool      // six slots for beginners: primaries and secondaries
+	Raise   bool      // transparent paints are first raised with white
+}
+
+// Wheel is a system's twelve slots, and the sections they lie in.
 type Wheel struct {
-	System   System
-	Spacing  path.Spacing
-	Slots    [12]Slot
-	Sections [3]*path.Path // from primary k to the next
-	Median   float64       // of the twelve jumps
+	System System
+	Options
+	Slots    [12]Slot   // by Index
+	Sections [3]Section // from role k to the next, whatever is on top
+	Median   float64    // of the jumps
+	// Raised are the paints that were raised with white, by what they were.
+	Raised map[string]*paint.Paint
+	dark   *Darkest
 }
 
 //go:embed data/names.csv
 var namesCSV string
 
-// names are the painters' slot names, tertiaries with the primary first.
-var names = [12]string(table.Rows(namesCSV)[0][1:])
+// nameSets are slot names by set and roles.
+var nameSets = func() map[string][12]string {
+	out := map[string][12]string{}
+	for _, row := range table.Rows(namesCSV) {
+		out[row[0]+" "+row[1]] = [12]string(row[2:])
+	}
+	return out
+}()
+
+// ParseNames reads a name set: "painters" or "printers".
+func ParseNames(set string) (string, error) {
+	if set == "painters" || set == "printers" {
+		return set, nil
+	}
+	return "", fmt.Errorf("unknown names %q: choose painters or printers", set)
+}
+
+// names are the slot names of a wheel; sets that a kind has not fall back to
+// the painters'.
+func (s System) names(set string) [12]string {
+	roles := "ryb"
+	if s.Kind == CMY {
+		roles = "cmy"
+	}
+	if names, ok := nameSets[set+" "+roles]; ok {
+		return names
+	}
+	return nameSets["painters "+roles]
+}
+
+// SecondaryNames are the painters' names of a kind's three secondaries.
+func SecondaryNames(k SystemKind) [3]string {
+	names := System{Kind: k}.names("painters")
+	return [3]string{names[2], names[6], names[10]}
+}
 
 const (
 	jumpFactor = 1.6
@@ -90,33 +134,248 @@ const (
 )
 
 // Build works the wheel out.
-func Build(s System, spacing path.Spacing) *Wheel {
-	w := &Wheel{System: s, Spacing: spacing}
+func Build(s System, o Options) *Wheel {
+	w := &Wheel{System: s, Options: o, Raised: map[string]*paint.Paint{}}
+	if o.Raise {
+		w.raise()
+	}
 	for k := range w.Sections {
-		from := s.primaries[k]
-		w.Sections[k] = path.New(from, s.primaries[(k+1)%3])
-		w.Slots[4*k] = Slot{Step: alone(from)}
-		for i, step := range w.Sections[k].Steps(3, spacing) {
-			kind := Tertiary
-			if i == 1 {
-				kind = Secondary
+		w.Sections[k] = w.section(k)
+	}
+	names := s.names(o.Names)
+	for home := range 12 {
+		slot := w.fill(home)
+		slot.Home, slot.Name = home, names[home]
+		slot.Empty = slot.Empty || o.Six && home%2 == 1
+		slot.Index = w.place(home)
+		w.Slots[slot.Index] = slot
+	}
+	w.measure()
+	return w
+}
+
+// place is where a slot stands that clockwise with yellow on top would stand
+// at home.
+func (w *Wheel) place(home int) int {
+	roles := w.System.Kind.Roles()
+	top := max(0, slices.Index(roles[:], w.Top))
+	at := home - 4*top
+	if w.CCW {
+		at = -at
+	}
+	return ((at % 12) + 12) % 12
+}
+
+// At is the slot that clockwise with yellow on top would stand at home.
+func (w *Wheel) At(home int) *Slot { return &w.Slots[w.place(home)] }
+
+// raise puts in each role paints with white where they are transparent, so
+// that all have the brushed-out lightness of the lightest opaque one.
+func (w *Wheel) raise() {
+	for k, paints := range w.System.roles {
+		target := 0.0
+		for _, p := range paints {
+			if m := p.Alone(); p.Hiding == "opaque" {
+				target = max(target, lightness(&m))
 			}
-			w.Slots[4*k+1+i] = Slot{Kind: kind, Step: step}
+		}
+		if target == 0 {
+			for _, p := range paints {
+				m := p.Alone()
+				target = max(target, lightness(&m))
+			}
+		}
+		raised := slices.Clone(paints)
+		for i, p := range paints {
+			if p.Hiding == "opaque" {
+				continue
+			}
+			if r, done := paint.Raised(p, target); done {
+				raised[i] = r
+				w.Raised[p.ID] = r
+			}
+		}
+		w.System.roles[k] = raised
+	}
+	for k, pair := range w.System.chosen {
+		if pair != nil {
+			w.System.chosen[k] = &[2]*paint.Paint{w.raisedOr(pair[0]), w.raisedOr(pair[1])}
+		}
+	}
+}
+
+func (w *Wheel) raisedOr(p *paint.Paint) *paint.Paint {
+	if r := w.Raised[p.ID]; r != nil {
+		return r
+	}
+	return p
+}
+
+// section finds the pair that fills section k, and tries the others.
+func (w *Wheel) section(k int) Section {
+	s := w.System
+	roles := s.Kind.Roles()
+	next := (k + 1) % 3
+	out := Section{Roles: [2]bias.Role{roles[k], roles[next]}}
+	if len(s.roles[k]) == 0 || len(s.roles[next]) == 0 {
+		return out
+	}
+	try := func(a, b *paint.Paint) Pairing {
+		p := path.New(a, b)
+		return Pairing{a, b, p, p.Middle(w.Spacing)}
+	}
+	if s.Kind != Double && s.Kind != OwnSystem {
+		_, a := s.faces(k)
+		b, _ := s.faces(next)
+		out.Pairing = try(a, b)
+		return out
+	}
+	var all []Pairing
+	for _, a := range s.roles[k] {
+		for _, b := range s.roles[next] {
+			if a.ID != b.ID {
+				all = append(all, try(a, b))
+			}
+		}
+	}
+	if len(all) == 0 {
+		return out
+	}
+	slices.SortStableFunc(all, func(x, y Pairing) int {
+		switch d := y.Middle.Under.Retention - x.Middle.Under.Retention; {
+		case d > 0:
+			return 1
+		case d < 0:
+			return -1
+		}
+		return 0
+	})
+	first := 0
+	if want := s.chosen[k]; want != nil {
+		for i, p := range all {
+			if p.A.ID == want[0].ID && p.B.ID == want[1].ID {
+				first, out.Chosen = i, true
+			}
+		}
+	}
+	out.Pairing = all[first]
+	out.Others = slices.Delete(all, first, first+1)
+	return out
+}
+
+// shown is the paint that a primary's slot shows: of a double or own system the
+// one used by more of its two sections, or else the one of higher chroma.
+func (w *Wheel) shown(k int) *paint.Paint {
+	before, after := w.Sections[(k+2)%3].B, w.Sections[k].A
+	switch {
+	case before == nil && after == nil:
+		if r := w.System.roles[k]; len(r) > 0 {
+			return r[0]
+		}
+		return nil
+	case before == nil:
+		return after
+	case after == nil || before.ID == after.ID:
+		return before
+	case before.Undertone().Chroma > after.Undertone().Chroma:
+		return before
+	}
+	return after
+}
+
+// fill makes the slot of a home place.
+func (w *Wheel) fill(home int) Slot {
+	k, step := home/4, home%4
+	if step == 0 {
+		p := w.shown(k)
+		if p == nil {
+			return Slot{Empty: true}
+		}
+		slot := Slot{Step: alone(p)}
+		if before, after := w.System.faces(k); before != after {
+			slot.Step = alone(after)
+			slot.Halves = []path.Step{alone(before), alone(after)}
+		}
+		return slot
+	}
+	kind := Tertiary
+	if step == 2 {
+		kind = Secondary
+	}
+	s := &w.Sections[k]
+	if s.Empty() {
+		return Slot{Kind: kind, Empty: true}
+	}
+	if step == 2 {
+		return Slot{Kind: kind, Step: s.Middle}
+	}
+	if w.System.Kind == Double || w.System.Kind == OwnSystem {
+		primary, own := w.shown(k), s.A
+		if step == 3 {
+			primary, own = w.shown((k+1)%3), s.B
+		}
+		if primary.ID != own.ID {
+			return Slot{Kind: kind, Step: between(primary, s, w.System.names(w.Names)[4*k+2], w.Spacing)}
+		}
+	}
+	return Slot{Kind: kind, Step: s.Path.Steps(3, w.Spacing)[step-1]}
+}
+
+// between is half way from a primary to a section's secondary, which is
+// stirred first and then taken for a paint.
+func between(primary *paint.Paint, s *Section, name string, spacing path.Spacing) path.Step {
+	secondary, err := Secondarily(s, name)
+	if err != nil {
+		return s.Middle // a recipe that exists can be stirred
+	}
+	return path.New(primary, secondary).Middle(spacing)
+}
+
+// Secondarily is a section's secondary taken for a paint.
+func Secondarily(s *Section, name string) (*paint.Paint, error) {
+	return stirred(name, s.Middle.Recipe)
+}
+
+// stirred is a recipe taken for a paint.
+func stirred(name string, r path.Recipe) (*paint.Paint, error) {
+	var parts []paint.Part
+	for _, i := range r.Parts {
+		p := i.Paint
+		if i.In != nil {
+			let, err := paint.Stir(p.ID+" let down", p.Name+" let down", paint.Part{Paint: p, Parts: 1}, paint.Part{Paint: i.In, Parts: float64(i.Thin)})
+			if err != nil {
+				return nil, err
+			}
+			p = let
+		}
+		parts = append(parts, paint.Part{Paint: p, Parts: float64(i.Parts)})
+	}
+	return paint.Stir(name, name, parts...)
+}
+
+// measure finds the jumps between slots that are not empty.
+func (w *Wheel) measure() {
+	var there []int
+	for i := range w.Slots {
+		if !w.Slots[i].Empty {
+			there = append(there, i)
 		}
 	}
 	var jumps []float64
-	for i := range w.Slots {
-		slot := &w.Slots[i]
-		slot.Index, slot.Name = i, names[i]
-		slot.Jump = slot.Brushed.Distance(w.Slots[(i+1)%12].Brushed)
+	for n, i := range there {
+		if len(there) < 2 {
+			return
+		}
+		slot, next := &w.Slots[i], &w.Slots[there[(n+1)%len(there)]]
+		slot.Jump = slot.leaving(w.CCW).Distance(next.arriving(w.CCW))
 		jumps = append(jumps, slot.Jump)
 	}
 	slices.Sort(jumps)
-	w.Median = (jumps[5] + jumps[6]) / 2
-	for i := range w.Slots {
+	n := len(jumps)
+	w.Median = (jumps[(n-1)/2] + jumps[n/2]) / 2
+	for _, i := range there {
 		w.Slots[i].Jumps = w.Slots[i].Jump > max(jumpFactor*w.Median, leastJump)
 	}
-	return w
 }
 
 func alone(p *paint.Paint) path.Step {
@@ -128,19 +387,53 @@ func alone(p *paint.Paint) path.Step {
 }
 
 // Because explains a slot's verdict in a painter's words.
-func (w *Wheel) Because(slot int) string {
-	k := slot / 4
-	s := w.Sections[k]
-	if slot%4 == 0 {
-		return bias.Alone(s.A)
+func (w *Wheel) Because(index int) string {
+	slot := &w.Slots[index]
+	if slot.Empty {
+		return "A role is missing here, so nothing fills it."
 	}
-	if s.NoDifferent() {
+	if slot.Kind == Primary {
+		return bias.Alone(slot.Parts[0].Paint)
+	}
+	s := &w.Sections[slot.Home/4]
+	if s.Path.NoDifferent() {
 		return fmt.Sprintf("The %s and the %s are no different: there is nothing to step through.", bias.ShortName(s.A), bias.ShortName(s.B))
 	}
-	return bias.Because(s.A, s.B, Roles[k], Roles[(k+1)%3], &w.Slots[slot].Mixture)
+	return bias.Because(s.A, s.B, s.Roles[0], s.Roles[1], &slot.Mixture)
+}
+
+// SectionOf is the section that a slot lies in; for a primary, the one after
+// it, or where that is empty the one before.
+func (w *Wheel) SectionOf(index int) *Section {
+	home := w.Slots[index].Home
+	if s := &w.Sections[home/4]; !s.Empty() || home%4 != 0 {
+		return s
+	}
+	return &w.Sections[(home/4+2)%3]
 }
 
 // Lowest is the least retention between a section's first and last inner step.
 func (w *Wheel) Lowest(section int) float64 {
-	return w.Sections[section].Lowest(w.Slots[4*section+1].Share, w.Slots[4*section+3].Share)
+	s := &w.Sections[section]
+	if s.Empty() {
+		return 0
+	}
+	steps := s.Path.Steps(3, w.Spacing)
+	return s.Path.Lowest(steps[0].Share, steps[2].Share)
+}
+
+// leaving is the brushed-out colour of the side of a slot that faces the next
+// one in the direction of the wheel, arriving that which faces the one before.
+func (s *Slot) leaving(ccw bool) colour.OKLab {
+	if len(s.Halves) == 2 && ccw {
+		return s.Halves[0].Brushed
+	}
+	return s.Brushed
+}
+
+func (s *Slot) arriving(ccw bool) colour.OKLab {
+	if len(s.Halves) == 2 && !ccw {
+		return s.Halves[0].Brushed
+	}
+	return s.Brushed
 }

@@ -24,7 +24,7 @@ func triad(t testing.TB, yellow, red, blue string) System {
 }
 
 func TestSlotsStandWherePaintersDrawThem(t *testing.T) {
-	w := Build(triad(t, "PY184", "PR254", "PB60"), path.ByHue)
+	w := Build(triad(t, "PY184", "PR254", "PB60"), Options{})
 	want := []string{"yellow", "yellow-orange", "orange", "red-orange", "red", "red-violet",
 		"violet", "blue-violet", "blue", "blue-green", "green", "yellow-green"}
 	for i, s := range w.Slots {
@@ -49,7 +49,7 @@ func TestSlotsStandWherePaintersDrawThem(t *testing.T) {
 
 func TestTheRunOfASectionGoesOneWay(t *testing.T) {
 	for _, spacing := range []path.Spacing{path.ByHue, path.ByContrast, path.EqualParts} {
-		w := Build(triad(t, "PY184", "PR122", "PB15:3"), spacing)
+		w := Build(triad(t, "PY184", "PR122", "PB15:3"), Options{Spacing: spacing})
 		for i := 1; i < 12; i++ {
 			if i%4 > 1 {
 				assert.Greater(t, w.Slots[i].Share, w.Slots[i-1].Share, "slot %d by %v", i, spacing)
@@ -59,7 +59,7 @@ func TestTheRunOfASectionGoesOneWay(t *testing.T) {
 }
 
 func TestJumps(t *testing.T) {
-	w := Build(triad(t, "PY184", "PR122", "PB15:3"), path.EqualParts)
+	w := Build(triad(t, "PY184", "PR122", "PB15:3"), Options{Spacing: path.EqualParts})
 	jumps := 0
 	for i, s := range w.Slots {
 		assert.InDelta(t, s.Brushed.Distance(w.Slots[(i+1)%12].Brushed), s.Jump, 1e-12)
@@ -72,8 +72,8 @@ func TestJumps(t *testing.T) {
 }
 
 func TestBrightAndDullTriadsAreToldApart(t *testing.T) {
-	bright := Build(triad(t, "PY184", "PR122", "PB15:3"), path.ByHue)
-	dull := Build(triad(t, "PY65", "PR255", "PB29"), path.ByHue)
+	bright := Build(triad(t, "PY184", "PR122", "PB15:3"), Options{})
+	dull := Build(triad(t, "PY65", "PR255", "PB29"), Options{})
 	assert.Equal(t, paint.Clean, bright.Slots[10].Under.Verdict, "green of a lemon and a green-leaning blue")
 	assert.Equal(t, paint.Muddy, dull.Slots[10].Under.Verdict, "green of an orange-leaning yellow and a violet-leaning blue")
 	assert.Greater(t, bright.Lowest(2), dull.Lowest(2))
@@ -91,7 +91,7 @@ func TestTriadRefusesWhatCannotBeAPrimary(t *testing.T) {
 }
 
 func TestAnUnlikelyTriadStillExplainsItself(t *testing.T) {
-	w := Build(triad(t, "PY43", "PBr7-raw-umber", "PG23"), path.ByHue)
+	w := Build(triad(t, "PY43", "PBr7-raw-umber", "PG23"), Options{})
 	for i, s := range w.Slots {
 		assert.NotEmpty(t, w.Because(i))
 		assert.NotEmpty(t, s.Parts)
@@ -101,10 +101,10 @@ func TestAnUnlikelyTriadStillExplainsItself(t *testing.T) {
 
 func BenchmarkTriadWheel(b *testing.B) {
 	s := triad(b, "PY184", "PR254", "PB60")
-	Build(s, path.ByHue)
+	Build(s, Options{})
 	b.ReportAllocs()
 	for b.Loop() {
-		w := Build(s, path.ByHue)
+		w := Build(s, Options{})
 		for i := range w.Slots {
 			w.Because(i)
 		}

@@ -164,6 +164,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/glazes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["glazes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/label": {
         parameters: {
             query?: never;
@@ -206,6 +222,22 @@ export interface paths {
         get: operations["mix"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/neutrals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["neutrals"];
         delete?: never;
         options?: never;
         head?: never;
@@ -340,6 +372,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/system": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["places"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/wheel": {
         parameters: {
             query?: never;
@@ -347,9 +395,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["wheel"];
+        get?: never;
         put?: never;
-        post?: never;
+        post: operations["buildWheel"];
         delete?: never;
         options?: never;
         head?: never;
@@ -382,6 +430,38 @@ export interface paths {
         get: operations["keptWheel"];
         put: operations["saveWheel"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wheels/{id}/earlier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["earlierWheels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wheels/{id}/predictions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["predictions"];
+        put?: never;
+        post: operations["predict"];
         delete?: never;
         options?: never;
         head?: never;
@@ -503,6 +583,10 @@ export interface components {
             change: number;
             summary: string;
         };
+        BuiltBody: {
+            choices: components["schemas"]["WheelChoices"];
+            system: components["schemas"]["SystemContent"];
+        };
         CautionGroup: {
             caution: string;
             name: string;
@@ -520,6 +604,24 @@ export interface components {
             /** @description #rrggbb */
             srgb: string;
         };
+        Dark: {
+            /** @description a bone black beside it */
+            black: components["schemas"]["Shown"];
+            /** Format: double */
+            blackL: number;
+            blackTint: components["schemas"]["Shown"];
+            /** @description hue word of the tint it hides */
+            hidden: string;
+            /** @description of the masstone */
+            lab: number[];
+            /** @description C*ab at most 4; if not, it is the least chromatic below L* 25 */
+            neutral: boolean;
+            parts: components["schemas"]["OfPart"][];
+            /** @description the masstone */
+            shown: components["schemas"]["Shown"];
+            /** @description 1 part in 9 of white */
+            tint: components["schemas"]["Shown"];
+        };
         DrawnRung: {
             /** @description over the black stripe */
             stripe: components["schemas"]["Shown"];
@@ -527,6 +629,29 @@ export interface components {
             thickness: number;
             /** @description over the white card */
             white: components["schemas"]["Shown"];
+        };
+        EarlierWheel: {
+            archived?: boolean;
+            name: string;
+            /** Format: date-time */
+            saved: string;
+            settings: components["schemas"]["Settings"];
+            system: components["schemas"]["SystemContent"];
+            /** Format: int64 */
+            version: number;
+        };
+        Earth: {
+            /**
+             * Format: double
+             * @description CIEDE2000 as painted, dry
+             */
+            de: number;
+            /** @description ochre-like, sienna-like, umber-like */
+            name: string;
+            parts: components["schemas"]["OfPart"][];
+            /** @description what the recipe makes, as painted and dry */
+            shown: components["schemas"]["Shown"];
+            target: components["schemas"]["Shown"];
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -581,6 +706,114 @@ export interface components {
              */
             tint: number | null;
         };
+        GlazeLayer: {
+            paint: string;
+            /**
+             * Format: double
+             * @description 0.05 to 12; a glaze has 0.1 to 1
+             */
+            thickness: number;
+        };
+        GlazeStep: {
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
+            name: string;
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
+            /** @description #rrggbb */
+            srgb: string;
+        };
+        GlazedSlot: {
+            /** @description glazed it keeps at least 0.01 more chroma */
+            brighter: boolean;
+            /**
+             * Format: double
+             * @description OKLCh, of the glaze
+             */
+            chroma: number;
+            empty: boolean;
+            glazed: components["schemas"]["Shown"];
+            /** Format: int64 */
+            index: number;
+            /** @description from below */
+            layers: string[];
+            /** @description in one film of the same thickness */
+            mixed: components["schemas"]["Shown"];
+            /** Format: double */
+            mixedChroma: number;
+            name: string;
+            /** @description the layers the other way round */
+            turned: components["schemas"]["Shown"];
+        };
+        Glazes: {
+            /** @enum {string} */
+            judged: "wet" | "dry";
+            /**
+             * @description D65 daylight, D50 gallery, A warm lamp
+             * @enum {string}
+             */
+            light: "D65" | "D50" | "A";
+            /**
+             * @description medium of the colours as painted
+             * @enum {string}
+             */
+            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /** @description the layers' paints stirred by thickness into one film; null where there are none */
+            mixed: components["schemas"]["Shown"];
+            /** @description the ground, then each layer in turn */
+            stack: components["schemas"]["GlazeStep"][];
+            /** @description the same layers the other way round */
+            turned: components["schemas"]["Shown"];
+            wheel: components["schemas"]["GlazedSlot"][];
+        };
+        GlazesBody: {
+            choices: components["schemas"]["WheelChoices"];
+            /** @description a paint; white paper when left out */
+            ground?: string;
+            /** @description from below */
+            layers: components["schemas"]["GlazeLayer"][];
+            system: components["schemas"]["SystemContent"];
+            /**
+             * Format: double
+             * @description of each slot of the glazed wheel
+             */
+            thickness: number;
+        };
+        Guess: {
+            /**
+             * Format: int64
+             * @description the slot, clockwise with the first role on top
+             */
+            home: number;
+            hueWord: string;
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy";
+        };
+        Half: {
+            asPainted: components["schemas"]["Colour"];
+            brushedOut: components["schemas"]["Colour"];
+            hueWord: string;
+            lean: components["schemas"]["Lean"];
+            masstone: components["schemas"]["Colour"];
+            name: string;
+            paint: string;
+            parts: components["schemas"]["Ingredient"][];
+            /**
+             * Format: double
+             * @description undertone chroma over what the library can reach at this hue, 0 to 1
+             */
+            retention: number;
+            undertone: components["schemas"]["Colour"];
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /**
+             * Format: double
+             * @description degrees on the painter's circle: red 0, yellow 120, blue 240
+             */
+            wheelHue: number;
+        };
         Import: {
             /**
              * Format: int64
@@ -615,6 +848,7 @@ export interface components {
             /** @description the paint is first let down: 1 part of it in so many of another */
             letDown?: components["schemas"]["LetDown"];
             name: string;
+            of?: components["schemas"]["OfPart"][];
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
             paint: string;
@@ -646,6 +880,7 @@ export interface components {
             version: number;
         };
         KeptWheel: {
+            archived?: boolean;
             canUndo: boolean;
             /** Format: int64 */
             id: number;
@@ -654,10 +889,10 @@ export interface components {
             name: string;
             /** @description saves made on an outdated version, kept until the painter chooses */
             refused: components["schemas"]["Refused"][];
-            roles: components["schemas"]["Roles"];
             /** Format: date-time */
             saved: string;
             settings: components["schemas"]["Settings"];
+            system: components["schemas"]["SystemContent"];
             /**
              * Format: int64
              * @description a save names the version it was made on
@@ -693,6 +928,24 @@ export interface components {
              * @description largest standard deviation of the repeats, in reflectance
              */
             spread: number;
+        };
+        Mend: {
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
+            /**
+             * Format: int64
+             * @description slot
+             */
+            from: number;
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
+            parts: components["schemas"]["Ingredient"][];
+            /** @description #rrggbb */
+            srgb: string;
+            /** Format: int64 */
+            to: number;
         };
         Mix: {
             asPainted: components["schemas"]["Colour"];
@@ -739,6 +992,65 @@ export interface components {
              */
             wheelHue: number;
         };
+        Neutral: {
+            /**
+             * Format: int64
+             * @description slot
+             */
+            a: number;
+            /**
+             * Format: int64
+             * @description slot
+             */
+            b: number;
+            /**
+             * Format: double
+             * @description C*ab as painted, dry
+             */
+            chroma: number;
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
+            /** @description what dominates in equal parts, and what to add */
+            even: string;
+            hueWord: string;
+            /** @description as painted, dry */
+            lab: number[];
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
+            parts: number[];
+            /** @description #rrggbb */
+            srgb: string;
+        };
+        Neutrals: {
+            /** @description of the slot that is asked about and its complement; null where one is missing */
+            balance: components["schemas"]["Neutral"];
+            dark: components["schemas"]["Dark"];
+            earths: components["schemas"]["Earth"][];
+            /** @description from the slot through the balance to its complement */
+            intensity: components["schemas"]["RingRung"][];
+            /** @enum {string} */
+            judged: "wet" | "dry";
+            /**
+             * @description D65 daylight, D50 gallery, A warm lamp
+             * @enum {string}
+             */
+            light: "D65" | "D50" | "A";
+            /**
+             * @description medium of the colours as painted
+             * @enum {string}
+             */
+            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /** @description the six complement pairs */
+            pairs: components["schemas"]["Neutral"][];
+            /** @description the slot from its lightest tint to its darkest shade */
+            values: components["schemas"]["RingRung"][];
+        };
+        NeutralsBody: {
+            choices: components["schemas"]["WheelChoices"];
+            system: components["schemas"]["SystemContent"];
+        };
         NewPainterBody: {
             name: string;
             passphrase?: string;
@@ -748,6 +1060,11 @@ export interface components {
             new?: string;
             /** @description the passphrase until now */
             present?: string;
+        };
+        OfPart: {
+            paint: string;
+            /** Format: double */
+            parts: number;
         };
         Origin: {
             /**
@@ -777,6 +1094,30 @@ export interface components {
              * @description of the tint, by volume, 0 to 1
              */
             whiteShare?: number;
+        };
+        OtherPairing: {
+            a: string;
+            asPainted: components["schemas"]["Colour"];
+            b: string;
+            brushedOut: components["schemas"]["Colour"];
+            hueWord: string;
+            masstone: components["schemas"]["Colour"];
+            parts: components["schemas"]["Ingredient"][];
+            /**
+             * Format: double
+             * @description undertone chroma over what the library can reach at this hue, 0 to 1
+             */
+            retention: number;
+            /** @enum {string} */
+            ruleOfThumb: "bright" | "moderate" | "dull" | "none";
+            undertone: components["schemas"]["Colour"];
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /**
+             * Format: double
+             * @description degrees on the painter's circle: red 0, yellow 120, blue 240
+             */
+            wheelHue: number;
         };
         Paint: {
             asPainted: components["schemas"]["Colour"];
@@ -817,7 +1158,7 @@ export interface components {
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
              */
             retention: number;
-            /** @description the roles of a triad it belongs in */
+            /** @description the roles it belongs in */
             roles: string[];
             /**
              * @description typical of the class
@@ -936,6 +1277,56 @@ export interface components {
             colour: components["schemas"]["Colour"];
             reading: components["schemas"]["Reading"];
         };
+        Place: {
+            /** @description null when empty */
+            paint: components["schemas"]["Paint"];
+            ref?: string;
+            /** @description for this place, the best first, from the box and then the library */
+            substitutes: components["schemas"]["Substitute"][];
+            /** @description the neighbour that a paint here should lean to; centred for triads; empty for none in particular */
+            want?: string;
+            warning?: string;
+        };
+        PlacesBody: {
+            system: components["schemas"]["SystemContent"];
+        };
+        PredictBody: {
+            guesses: components["schemas"]["Guess"][];
+            /** Format: int64 */
+            version: number;
+        };
+        Predicted: {
+            /** @description verdict */
+            came: string;
+            /** @description hue word */
+            computed: string;
+            /**
+             * Format: int64
+             * @description the slot, clockwise with the first role on top
+             */
+            home: number;
+            /** @description within one slot */
+            hueRight: boolean;
+            hueWord: string;
+            /** Format: date-time */
+            made: string;
+            /** @description of the slot */
+            name: string;
+            /**
+             * Format: int64
+             * @description 0 to 4
+             */
+            points: number;
+            verdict: string;
+            /** @description one off */
+            verdictNear: boolean;
+            verdictRight: boolean;
+            /**
+             * Format: int64
+             * @description of the wheel
+             */
+            version: number;
+        };
         Preview: {
             /** @description null where nothing was given to agree with */
             fit: components["schemas"]["Fit"];
@@ -960,6 +1351,11 @@ export interface components {
              */
             warmBlue: "violet" | "green";
         };
+        Raised: {
+            paint: string;
+            /** @description of it, and of white */
+            parts: number[];
+        };
         ReadMeterBody: {
             /** @enum {string} */
             judged: "wet" | "dry";
@@ -983,13 +1379,14 @@ export interface components {
             spectrum?: number[];
         };
         Refused: {
+            archived?: boolean;
             /** Format: int64 */
             id: number;
             name: string;
-            roles: components["schemas"]["Roles"];
             /** Format: date-time */
             saved: string;
             settings: components["schemas"]["Settings"];
+            system: components["schemas"]["SystemContent"];
         };
         RefusedTube: {
             content: components["schemas"]["TubeContent"];
@@ -998,10 +1395,69 @@ export interface components {
             /** Format: date-time */
             saved: string;
         };
-        Roles: {
-            blue: string;
-            red: string;
-            yellow: string;
+        Riders: {
+            black?: string;
+            blueGrey?: string;
+            convenience?: string;
+            white?: string;
+        };
+        RingRung: {
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
+            hueWord: string;
+            /**
+             * Format: double
+             * @description L* of the masstone, or of the dry film where water thins
+             */
+            l: number;
+            /**
+             * Format: int64
+             * @description the slot's mixture is first let down, 1 part in so many of what is added
+             */
+            letDown?: number;
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
+            /** @description of the slot's mixture, and of what is added; 0 for water */
+            parts: number[];
+            /** @description whether it came as light or as dark as it should */
+            reached: boolean;
+            /** @description #rrggbb */
+            srgb: string;
+            /** @description what is added: a paint, a slot or water */
+            with: string;
+        };
+        Rings: {
+            /** @description the middles of the complements */
+            neutral: boolean;
+            /**
+             * @description the complement when left out
+             * @enum {string}
+             */
+            shadeBy?: "complement" | "black" | "blue-grey" | "mixed-black";
+            /** Format: int64 */
+            shades: number;
+            /**
+             * @description by the medium when left out
+             * @enum {string}
+             */
+            tintBy?: "white" | "water" | "neighbour";
+            /** Format: int64 */
+            tints: number;
+            /** @description highlight and shadow */
+            triple: boolean;
+            wash: boolean;
+        };
+        RolePlaces: {
+            /**
+             * Format: int64
+             * @description how many paints it may have
+             */
+            most: number;
+            /** @description those that are filled, and empty ones up to the usual number */
+            places: components["schemas"]["Place"][];
+            role: string;
         };
         Rung: {
             /** @description brighter than sRGB can show: chroma was reduced */
@@ -1049,14 +1505,15 @@ export interface components {
             samples: components["schemas"]["Sample"][];
         };
         SaveBody: {
+            archived?: boolean;
             name: string;
             /**
              * Format: int64
              * @description a refused version that this save settles
              */
             resolves?: number;
-            roles: components["schemas"]["Roles"];
             settings: components["schemas"]["Settings"];
+            system: components["schemas"]["SystemContent"];
             /**
              * Format: int64
              * @description the version this change was made on
@@ -1090,6 +1547,10 @@ export interface components {
              */
             version: number;
         };
+        SchemeSlots: {
+            scheme: string;
+            slots: number[];
+        };
         SchoolBody: {
             /** @enum {string} */
             warmBlue: "violet" | "green";
@@ -1097,7 +1558,9 @@ export interface components {
         Section: {
             /** @description the path, for drawing */
             band: components["schemas"]["BandPoint"][];
-            /** @description paint */
+            /** @description by the painter, not as the brightest */
+            chosen: boolean;
+            /** @description paint; empty where a role is missing */
             from: string;
             /**
              * Format: double
@@ -1116,6 +1579,7 @@ export interface components {
             painter: components["schemas"]["Profile"];
         };
         Settings: {
+            choices: components["schemas"]["WheelChoices"];
             /** @enum {string} */
             judged: "wet" | "dry";
             /**
@@ -1128,8 +1592,6 @@ export interface components {
              * @enum {string}
              */
             medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
-            /** @enum {string} */
-            spacing: "hue" | "contrast" | "parts";
         };
         Share: {
             name: string;
@@ -1170,6 +1632,15 @@ export interface components {
             complement: number;
             /** @description as painted, dry */
             dry: components["schemas"]["Colour"];
+            /** @description a role is missing, or six slots are wanted; then nothing else is filled in */
+            empty: boolean;
+            /** @description of a split primary, the one that faces the slot before first */
+            halves?: components["schemas"]["Half"][];
+            /**
+             * Format: int64
+             * @description where it would stand clockwise with the first role on top
+             */
+            home: number;
             hueWord: string;
             /** Format: int64 */
             index: number;
@@ -1188,6 +1659,8 @@ export interface components {
             masstone: components["schemas"]["Colour"];
             mixing: string[];
             name: string;
+            /** @description of a secondary, the brightest first */
+            otherPairings?: components["schemas"]["OtherPairing"][];
             paints: string[];
             parts: components["schemas"]["Ingredient"][];
             /**
@@ -1195,11 +1668,13 @@ export interface components {
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
              */
             retention: number;
+            rings?: components["schemas"]["SlotRings"];
             /**
              * @description of a primary
              * @enum {string}
              */
-            role?: "yellow" | "red" | "blue";
+            role?: "yellow" | "red" | "blue" | "magenta" | "cyan";
+            schemes: components["schemas"]["SchemeSlots"][];
             undertone: components["schemas"]["Colour"];
             /** @enum {string} */
             verdict: "clean" | "softened" | "muddy" | "neutral";
@@ -1210,6 +1685,13 @@ export interface components {
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
              */
             wheelHue: number;
+        };
+        SlotRings: {
+            highlight?: components["schemas"]["RingRung"];
+            shades?: components["schemas"]["RingRung"][];
+            shadow?: components["schemas"]["RingRung"];
+            tints?: components["schemas"]["RingRung"][];
+            wash?: components["schemas"]["Shown"];
         };
         StartingSet: {
             name: string;
@@ -1234,9 +1716,49 @@ export interface components {
             toParts: components["schemas"]["Ingredient"][];
             toWord: string;
         };
+        Substitute: {
+            ci: string;
+            hiding: string;
+            inBox: boolean;
+            lean: components["schemas"]["Lean"];
+            name: string;
+            /** Format: double */
+            price?: number;
+            ref: string;
+            /** @description its undertone */
+            shown: components["schemas"]["Shown"];
+        };
         SwatchSpectra: {
             mass: number[];
             tint: number[];
+        };
+        SystemContent: {
+            /** @description the pair a painter wants for each section, empty for the brightest */
+            chosen: string[][];
+            /** @enum {string} */
+            kind: "triad" | "cmy" | "split" | "double" | "leaning-clockwise" | "leaning-counter-clockwise" | "own";
+            note: string;
+            riders: components["schemas"]["Riders"];
+            /** @description paints of each role, in the order of the wheel */
+            roles: string[][];
+        };
+        SystemPlaces: {
+            kind: string;
+            roles: components["schemas"]["RolePlaces"][];
+            sections: components["schemas"]["SystemSection"][];
+            /** @description why no wheel can be made of it yet */
+            wrong?: string;
+        };
+        SystemSection: {
+            chosen: boolean;
+            /** @description paint */
+            from?: string;
+            /** @description of its secondary */
+            name: string;
+            /** @description every pair that could fill it, as FROM TO, the brightest first */
+            pairings: string[];
+            to?: string;
+            verdict?: string;
         };
         Tube: {
             asPainted: components["schemas"]["Colour"];
@@ -1292,7 +1814,7 @@ export interface components {
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
              */
             retention: number;
-            /** @description the roles of a triad it belongs in */
+            /** @description the roles it belongs in */
             roles: string[];
             /**
              * @description typical of the class
@@ -1365,6 +1887,7 @@ export interface components {
             to: number;
         };
         Wheel: {
+            choices: components["schemas"]["WheelChoices"];
             /**
              * Format: double
              * @description the retention from which a mixture is clean
@@ -1389,23 +1912,57 @@ export interface components {
              * @enum {string}
              */
             medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /** @description what evens the largest jump */
+            mend?: components["schemas"]["Mend"];
+            /** @description the middles of the six complement pairs */
+            neutrals?: components["schemas"]["Neutral"][];
+            /** @description paints that were raised with white */
+            raised?: components["schemas"]["Raised"][];
+            /** @description from each role to the next, whatever is on top */
             sections: components["schemas"]["Section"][];
             slots: components["schemas"]["Slot"][];
             /** @enum {string} */
             spacing: "hue" | "contrast" | "parts";
+            /** @description kind */
+            system: string;
+        };
+        WheelChoices: {
+            /** @description counter-clockwise */
+            ccw?: boolean;
+            /** @enum {string} */
+            names: "painters" | "printers";
+            /**
+             * @description mixed from the weaker paint on, or the secondary first
+             * @enum {string}
+             */
+            order: "run" | "secondary";
+            /** @description transparent paints are first raised with white */
+            raise?: boolean;
+            rings: components["schemas"]["Rings"];
+            /** @description six slots for beginners */
+            six?: boolean;
+            /** @enum {string} */
+            spacing: "hue" | "contrast" | "parts";
+            /**
+             * @description the hue on top; the first role when left out
+             * @enum {string}
+             */
+            top?: "yellow" | "red" | "blue" | "magenta" | "cyan";
         };
         WheelContent: {
+            archived?: boolean;
             name: string;
-            roles: components["schemas"]["Roles"];
             settings: components["schemas"]["Settings"];
+            system: components["schemas"]["SystemContent"];
         };
         WheelEntry: {
+            archived: boolean;
             /** Format: int64 */
             id: number;
             name: string;
-            roles: components["schemas"]["Roles"];
             /** Format: date-time */
             saved: string;
+            system: components["schemas"]["SystemContent"];
         };
     };
     responses: never;
@@ -1783,6 +2340,44 @@ export interface operations {
             };
         };
     };
+    glazes: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                wheel?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GlazesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Glazes"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     label: {
         parameters: {
             query: {
@@ -1873,6 +2468,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Mix"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    neutrals: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                wheel?: number;
+                slot?: number;
+                steps?: 5 | 7;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NeutralsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Neutrals"];
                 };
             };
             /** @description Error */
@@ -2255,22 +2890,62 @@ export interface operations {
             };
         };
     };
-    wheel: {
+    places: {
         parameters: {
-            query: {
+            query?: {
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
                 light?: "D65" | "D50" | "A";
                 judged?: "wet" | "dry";
-                spacing?: "hue" | "contrast" | "parts";
-                yellow: string;
-                red: string;
-                blue: string;
+                wheel?: number;
             };
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlacesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemPlaces"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    buildWheel: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                /** @description a kept wheel whose tubes are taken as they were kept with it */
+                wheel?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuiltBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -2334,8 +3009,8 @@ export interface operations {
             };
         };
         responses: {
-            /** @description Created */
-            201: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2407,6 +3082,103 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptWheel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    earlierWheels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EarlierWheel"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    predictions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Predicted"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    predict: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PredictBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Predicted"][];
                 };
             };
             /** @description Error */

@@ -1,0 +1,80 @@
+package reach
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+)
+
+func tubes(t testing.TB, ids ...string) (out []*paint.Paint) {
+	t.Helper()
+	for _, id := range ids {
+		p, err := paint.Find(id)
+		require.NoError(t, err)
+		out = append(out, p)
+	}
+	return out
+}
+
+func painted(m paint.Mixture, in paint.Medium) colour.Lab {
+	r := m.AsPainted(in, false)
+	return r.XYZ(colour.D65).Lab(colour.D65.White())
+}
+
+func TestNearestFindsWhatWasMixed(t *testing.T) {
+	box := tubes(t, "PY74", "PR254", "PB29", "PW6", "PBk9")
+	acrylic, err := paint.ParseMedium("acrylic")
+	require.NoError(t, err)
+	for _, parts := range [][]float64{{1, 0, 0, 0, 0}, {3, 1, 0, 0, 0}, {2, 1, 1, 0, 0}, {4, 1, 0, 6, 0}, {0, 1, 2, 8, 1}} {
+		var of []paint.Part
+		for i, n := range parts {
+			if n > 0 {
+				of = append(of, paint.Part{Paint: box[i], Parts: n})
+			}
+		}
+		m, err := paint.Mix(of...)
+		require.NoError(t, err)
+		got, err := Nearest(painted(m, acrylic), box, acrylic)
+		require.NoError(t, err)
+		assert.Less(t, got.DE, 1.2, parts)
+		assert.LessOrEqual(t, len(got.Parts), 4)
+		total := 0.0
+		for _, p := range got.Parts {
+			assert.Equal(t, float64(int(p.Parts)), p.Parts, "whole parts")
+			total += p.Parts
+		}
+		assert.LessOrEqual(t, total, 40.0)
+		again, err := paint.Mix(got.Parts...)
+		require.NoError(t, err)
+		assert.InDelta(t, 0, colour.Difference(got.Lab, painted(again, acrylic)), 1e-9, "what is said is what the parts make")
+	}
+	_, err = Nearest(colour.Lab{L: 50}, nil, acrylic)
+	assert.Error(t, err)
+}
+
+func TestEarthsAreReachedFromPrimaries(t *testing.T) {
+	box := tubes(t, "PY74", "PR254", "PB29", "PW6")
+	acrylic, err := paint.ParseMedium("acrylic")
+	require.NoError(t, err)
+	for _, id := range []string{"PY43", "PBr7-burnt-sienna", "PBr7-raw-umber"} {
+		got, err := Nearest(painted(tubes(t, id)[0].Alone(), acrylic), box, acrylic)
+		require.NoError(t, err)
+		assert.Less(t, got.DE, 5.0, id)
+	}
+}
+
+func BenchmarkNearest(b *testing.B) {
+	box := tubes(b, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6", "PBk9")
+	acrylic, err := paint.ParseMedium("acrylic")
+	require.NoError(b, err)
+	want := painted(tubes(b, "PY43")[0].Alone(), acrylic)
+	for b.Loop() {
+		if _, err := Nearest(want, box, acrylic); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
