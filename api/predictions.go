@@ -88,7 +88,7 @@ func (s *Server) predictionRoutes() {
 		Look
 		Wheel int64 `query:"wheel"`
 		Slot  int   `query:"slot" minimum:"0" maximum:"11"`
-		Steps int   `query:"steps" default:"7" enum:"5,7"`
+		Steps int   `query:"steps" default:"7" minimum:"5" maximum:"7"`
 		Body  struct {
 			System  exchange.SystemContent `json:"system"`
 			Choices exchange.WheelChoices  `json:"choices"`

@@ -47,7 +47,7 @@ func init() {
 			at := detail.Location[strings.LastIndex(detail.Location, ".")+1:]
 			given := ""
 			if detail.Value != nil && detail.Value != "" {
-				given = fmt.Sprintf(", not %.40v", detail.Value)
+				given = fmt.Sprintf(", not %.40s", fmt.Sprint(detail.Value))
 			}
 			sentences = append(sentences, at+": "+detail.Message+given)
 		}

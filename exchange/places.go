@@ -137,7 +137,7 @@ func substitutes(kind wheel.SystemKind, role, place int, c SystemContent, now *p
 	var all []ranked
 	for _, candidate := range from {
 		p := candidate.Paint
-		if slices.Contains(c.Roles[role], p.ID) || !r.Accepts(p) {
+		if slices.Contains(c.Roles[role], p.ID) || !r.Accepts(p) || now != nil && p.CI == now.CI && p.Name == now.Name && p.Strength() == now.Strength() {
 			continue
 		}
 		lean, ok := bias.LeanIn(p, r)

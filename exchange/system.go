@@ -61,6 +61,16 @@ func (c SystemContent) System(find Finder) (wheel.System, error) {
 	if err != nil {
 		return wheel.System{}, BadInput{err.Error()}
 	}
+	for _, rider := range []struct {
+		ref  string
+		into **paint.Paint
+	}{{c.Riders.Black, &s.Black}, {c.Riders.BlueGrey, &s.BlueGrey}} {
+		if rider.ref != "" {
+			if *rider.into, err = find(rider.ref); err != nil {
+				return wheel.System{}, err
+			}
+		}
+	}
 	for k, pair := range c.Chosen {
 		if len(pair) == 0 {
 			continue

@@ -128,8 +128,14 @@ func (w *Wheel) other(index int, by Toward) *paint.Paint {
 	case ByWhite:
 		return paint.White()
 	case ByBlack:
+		if p := w.System.Black; p != nil {
+			return p
+		}
 		return found("PBk9")
 	case ByBlueGrey:
+		if p := w.System.BlueGrey; p != nil {
+			return p
+		}
 		return found("blue-grey")
 	case ByMixedBlack:
 		return w.Dark().Paint

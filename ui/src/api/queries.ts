@@ -1,5 +1,5 @@
 import { keepPreviousData, QueryClient, queryOptions, useQuery } from "@tanstack/react-query";
-import { answer, client, Refused, type Conditions, type Origin, type Preview, type Roles, type Settings } from "./client";
+import { answer, client, Refused, type Conditions, type Origin, type Preview, type Settings, type SystemContent } from "./client";
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -38,12 +38,50 @@ export const paintsQuery = ({ medium, light, judged }: Conditions) =>
     placeholderData: keepPreviousData,
   });
 
-export const wheelQuery = (roles: Roles, settings: Settings) =>
+/** A wheel of a system; the tubes of a kept wheel are taken as they were kept with it. */
+export const wheelQuery = (wheel: number, system: SystemContent, { choices, medium, light, judged }: Settings) =>
   queryOptions({
-    queryKey: ["wheel", roles, settings],
-    queryFn: () => answer(client.GET("/api/wheel", { params: { query: { ...roles, ...settings } } })),
+    queryKey: ["wheel", wheel, system, choices, medium, light, judged],
+    queryFn: () => answer(client.POST("/api/wheel", { params: { query: { medium, light, judged, wheel } }, body: { system, choices } })),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
+  });
+
+export const placesQuery = (wheel: number, system: SystemContent, { medium, light, judged }: Conditions) =>
+  queryOptions({
+    queryKey: ["places", wheel, system, medium, light, judged],
+    queryFn: () => answer(client.POST("/api/system", { params: { query: { medium, light, judged, wheel } }, body: { system } })),
+    placeholderData: keepPreviousData,
+  });
+
+export const neutralsQuery = (wheel: number, system: SystemContent, { choices, medium, light, judged }: Settings, slot: number, steps: 5 | 7) =>
+  queryOptions({
+    queryKey: ["neutrals", wheel, system, choices, medium, light, judged, slot, steps],
+    queryFn: () => answer(client.POST("/api/neutrals", { params: { query: { medium, light, judged, wheel, slot, steps } }, body: { system, choices } })),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
+
+export type Glazing = { ground?: string; layers: { paint: string; thickness: number }[]; thickness: number };
+
+export const glazesQuery = (wheel: number, system: SystemContent, { choices, medium, light, judged }: Settings, glazing: Glazing) =>
+  queryOptions({
+    queryKey: ["glazes", wheel, system, choices, medium, light, judged, glazing],
+    queryFn: () => answer(client.POST("/api/glazes", { params: { query: { medium, light, judged, wheel } }, body: { system, choices, ...glazing } })),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
+
+export const predictionsQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["predictions", id],
+    queryFn: () => answer(client.GET("/api/wheels/{id}/predictions", { params: { path: { id } } })),
+  });
+
+export const earlierQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["earlier", id],
+    queryFn: () => answer(client.GET("/api/wheels/{id}/earlier", { params: { path: { id } } })),
   });
 
 export const keptQuery = (id: number) =>

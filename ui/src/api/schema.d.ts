@@ -2489,7 +2489,7 @@ export interface operations {
                 judged?: "wet" | "dry";
                 wheel?: number;
                 slot?: number;
-                steps?: 5 | 7;
+                steps?: number;
             };
             header?: never;
             path?: never;

@@ -5,6 +5,7 @@ import { BeginPage } from "../wheel/BeginPage";
 import { BoxPlace } from "../box/BoxPlace";
 import { OwnPage } from "../box/OwnPage";
 import { useScreen } from "../drawing/screen";
+import { SystemPlace } from "../system/SystemPlace";
 import { WheelPlace } from "../wheel/WheelPlace";
 import { WhoPage } from "../who/WhoPage";
 import { Waiting } from "./Waiting";
@@ -18,17 +19,19 @@ export function App() {
     <Routes key={String(wide)}>
       <Route path="/wheel/:id" element={<WheelPlace painter={session.data.painter} />} />
       <Route path="/begin" element={<BeginPage painter={session.data.painter} />} />
+      <Route path="/system/:id" element={<SystemPlace painter={session.data.painter} />} />
+      <Route path="/system" element={<LastWheel place="system" />} />
       <Route path="/box" element={<BoxPlace painter={session.data.painter} />} />
       <Route path="/box/new" element={<OwnPage painter={session.data.painter} />} />
-      <Route path="*" element={<LastWheel />} />
+      <Route path="*" element={<LastWheel place="wheel" />} />
     </Routes>
   );
 }
 
 /** The wheel that was worked on last or, with none, the way to a first one. */
-function LastWheel() {
+function LastWheel({ place }: { place: "wheel" | "system" }) {
   const wheels = useQuery(wheelsQuery);
   if (!wheels.data) return <Waiting failing={wheels.failureCount > 0} />;
-  const last = wheels.data[0];
-  return <Navigate to={last ? `/wheel/${last.id}` : "/begin"} replace />;
+  const last = wheels.data.find((w) => !w.archived) ?? wheels.data[0];
+  return <Navigate to={last ? `/${place}/${last.id}` : "/begin"} replace />;
 }

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import InputBase from "@mui/material/InputBase";
 import Typography from "@mui/material/Typography";
 import { useMemo, useRef, useState, type KeyboardEvent } from "react";
-import type { Paint, Role } from "../api/client";
+import type { Paint } from "../api/client";
 import { Drop, LeanArrow } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
 import { paintName } from "./paintName";
@@ -11,7 +11,7 @@ import { figures, grey } from "./theme";
 
 /** Paints for a role, in hue order; what belongs elsewhere stands below. */
 export function PaintPicker({ role, paints, present, taken, onPick, onClose, autoFocus = true }: {
-  role: Role;
+  role: string;
   paints: Paint[];
   present?: string;
   taken: string[];
@@ -75,7 +75,7 @@ export function PaintPicker({ role, paints, present, taken, onPick, onClose, aut
   );
 }
 
-function sorted(paints: Paint[], role: Role, search: string) {
+function sorted(paints: Paint[], role: string, search: string) {
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const found = paints
     .filter((p) => p.verdict !== "neutral")
@@ -83,7 +83,7 @@ function sorted(paints: Paint[], role: Role, search: string) {
     .sort((a, b) => a.wheelHue - b.wheelHue);
   const belongs = (p: Paint) => p.roles?.includes(role) ?? false;
   // Reds lie on both sides of the end of the turn.
-  const turn = (p: Paint) => (role === "red" && p.wheelHue < 180 ? p.wheelHue + 360 : p.wheelHue);
+  const turn = (p: Paint) => ((role === "red" || role === "magenta") && p.wheelHue < 180 ? p.wheelHue + 360 : p.wheelHue);
   const earth = (p: Paint) => Number(p.family === "earth");
   return {
     belonging: found.filter(belongs).sort((a, b) => earth(a) - earth(b) || turn(a) - turn(b)),

@@ -123,6 +123,7 @@ function PainterMenu({ painter }: { painter: Profile }) {
 /** The places in the order of work. */
 const places = [
   { word: "Box", path: "/box" },
+  { word: "System", path: "/system" },
   { word: "Wheel", path: "/wheel" },
 ] as const;
 
@@ -134,11 +135,14 @@ function Rail() {
   const navigate = useNavigate();
   const present = Math.max(0, places.findLastIndex((p) => pathname.startsWith(p.path)));
   const now = pathname === "/begin" ? 1 : present;
+  // System and wheel of one kept thing lie side by side.
+  const [, kept] = /^\/(?:system|wheel)\/(\d+)/.exec(pathname) ?? [];
+  const pathOf = (path: string) => (kept && path !== "/box" ? `${path}/${kept}` : path);
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {
       const typing = e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName);
       const place = places[Number(e.key) - 1];
-      if (place && !typing && !e.ctrlKey && !e.metaKey && !e.altKey) void navigate(place.path);
+      if (place && !typing && !e.ctrlKey && !e.metaKey && !e.altKey) void navigate(pathOf(place.path));
     };
     window.addEventListener("keydown", keys);
     return () => window.removeEventListener("keydown", keys);
@@ -160,7 +164,7 @@ function Rail() {
         <ButtonBase
           key={p.word}
           component={Link}
-          to={p.path}
+          to={pathOf(p.path)}
           aria-current={i === now ? "page" : undefined}
           sx={{ position: "absolute", left: 0, top: 6 + pitch * i, width: 82, height: 56, display: "block", pl: 1.5, pt: 0.75, textAlign: "left", fontSize: 15, lineHeight: "20px", fontWeight: i === now ? 600 : 400, "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" } }}
         >

@@ -1,45 +1,78 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, client, type Profile, type Role, type Roles } from "../api/client";
+import { answer, client, type Profile, type SystemContent, type SystemKind } from "../api/client";
 import { keptQuery, paintsQuery, wheelsQuery } from "../api/queries";
-import { plainSettings, roles } from "../app/choices";
+import { kindWords, plainSettings } from "../app/choices";
 import { paintName } from "../app/paintName";
 import { PaintPicker } from "../app/PaintPicker";
 import { Shell } from "../app/Shell";
 import { grey } from "../app/theme";
 
-/** Three paints make a wheel. */
+const roles = ["yellow", "red", "blue"] as const;
+const nothing = (kind: SystemKind): SystemContent => ({ kind, roles: [[], [], []], chosen: [[], [], []], riders: {}, note: "" });
+
+/** Three paints make a wheel; or a kind of system, filled from the box. */
 export function BeginPage({ painter }: { painter: Profile }) {
   const paints = useQuery(paintsQuery(plainSettings));
   const wheels = useQuery(wheelsQuery);
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const [chosen, setChosen] = useState<Partial<Roles>>({});
+  const [chosen, setChosen] = useState<Partial<Record<(typeof roles)[number], string>>>({});
   const complete = roles.every((r) => chosen[r]);
   const nameOf = (id: string) => paintName(paints.data?.find((p) => p.id === id)?.name ?? id).name;
   const create = useMutation({
-    mutationFn: (picked: Roles) =>
-      answer(
-        client.POST("/api/wheels", {
-          body: { name: wheels.data?.length ? `Wheel ${wheels.data.length + 1}` : "First wheel", roles: picked, settings: plainSettings },
-        }),
-      ),
-    onSuccess: (w) => {
+    mutationFn: async ({ system, name, place }: { system: SystemContent; name: string; place: "wheel" | "system" }) => ({
+      place,
+      w: await answer(client.POST("/api/wheels", { body: { name, system, settings: plainSettings } })),
+    }),
+    onSuccess: ({ place, w }) => {
       queries.setQueryData(keptQuery(w.id).queryKey, w);
       void queries.invalidateQueries(wheelsQuery);
-      void navigate(`/wheel/${w.id}`);
+      void navigate(`/${place}/${w.id}`);
     },
   });
+  /** Fills every place of a kind with the first substitute, of the box before the library. */
+  const preset = useMutation({
+    mutationFn: async (kind: SystemKind) => {
+      let system = nothing(kind);
+      for (let k = 0; k < 3; k++) {
+        const places = await answer(client.POST("/api/system", { params: { query: plainLook }, body: { system } }));
+        const taken = new Set(system.roles.flat());
+        const filled: string[] = [];
+        for (const place of places.roles[k]!.places) {
+          const best = place.substitutes.find((s) => !taken.has(s.ref));
+          if (best) {
+            filled.push(best.ref);
+            taken.add(best.ref);
+          }
+        }
+        system = { ...system, roles: system.roles.map((r, i) => (i === k ? filled : r)) };
+      }
+      create.mutate({ system, name: `${kindWords[kind].name} ${(wheels.data?.length ?? 0) + 1}`, place: "system" });
+    },
+  });
+  const problem = create.error ?? preset.error;
   return (
     <Shell painter={painter}>
       <Box sx={{ display: "flex", flexDirection: "column", height: { md: "calc(100vh - 116px)" }, minHeight: 420 }}>
         <Typography variant="h2">Three paints make a wheel</Typography>
+        <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "baseline", columnGap: 2 }}>
+          <Typography component="span" sx={{ color: grey.second }}>
+            or a whole system, filled from your box:
+          </Typography>
+          {(Object.keys(kindWords) as SystemKind[]).map((kind) => (
+            <ButtonBase key={kind} title={kindWords[kind].what} disabled={preset.isPending} onClick={() => preset.mutate(kind)} sx={{ fontSize: 15, fontWeight: 500, py: 0.75, "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" } }}>
+              {kindWords[kind].name}
+            </ButtonBase>
+          ))}
+        </Box>
         <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "repeat(3, minmax(0, 1fr))" }, gap: 4, flex: 1, minHeight: 0, mt: 2 }}>
-          {roles.map((role: Role, i) => (
+          {roles.map((role, i) => (
             <Box key={role} sx={{ minHeight: 0, height: { xs: 360, md: "auto" } }}>
               <PaintPicker
                 role={role}
@@ -55,14 +88,25 @@ export function BeginPage({ painter }: { painter: Profile }) {
         <Box sx={{ display: "flex", alignItems: "center", gap: 3, pt: 2, borderTop: `1px solid ${grey.hairline}`, position: "sticky", bottom: 0, bgcolor: grey.paper, pb: 1 }}>
           <Typography sx={{ flex: 1 }}>
             {roles.map((r) => (chosen[r] ? nameOf(chosen[r]) : `a ${r}`)).join(", ")}
-            {create.error && <b> {create.error.message}</b>}
+            {problem && <b> {problem.message}</b>}
           </Typography>
           {!!wheels.data?.length && (
             <Button color="inherit" onClick={() => void navigate("/")}>
               back to my wheels
             </Button>
           )}
-          <Button variant="contained" size="large" disabled={!complete || create.isPending} onClick={() => create.mutate(chosen as Roles)}>
+          <Button
+            variant="contained"
+            size="large"
+            disabled={!complete || create.isPending}
+            onClick={() =>
+              create.mutate({
+                system: { ...nothing("triad"), roles: roles.map((r) => [chosen[r]!]) },
+                name: wheels.data?.length ? `Wheel ${wheels.data.length + 1}` : "First wheel",
+                place: "wheel",
+              })
+            }
+          >
             see the wheel
           </Button>
         </Box>
@@ -70,3 +114,5 @@ export function BeginPage({ painter }: { painter: Profile }) {
     </Shell>
   );
 }
+
+const plainLook = { medium: plainSettings.medium, light: plainSettings.light, judged: plainSettings.judged };

@@ -3,7 +3,8 @@ import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
-import type { Ingredient, Settings, Slot, Wheel } from "../api/client";
+import { Link as To } from "react-router";
+import type { Ingredient, Predicted, RingRung, Settings, Slot, Wheel } from "../api/client";
 import { paintName } from "../app/paintName";
 import { figures, grey } from "../app/theme";
 import { Drop, LeanArrow } from "../drawing/Marks";
@@ -11,14 +12,24 @@ import { Swatch } from "../drawing/Swatch";
 import { share } from "./words";
 
 /** What stands in one slot: how to mix it, what becomes of it, and why. */
-export function StepCard({ wheel, slot, settings, onChoose, onSwap }: {
+export function StepCard({ wheel, slot, settings, predicted, system, onChoose, onSwap }: {
   wheel: Wheel;
   slot: Slot;
   settings: Settings;
+  predicted?: Predicted;
+  system: string;
   onChoose: (slot: number) => void;
-  onSwap: () => void;
+  onSwap?: () => void;
 }) {
   const primary = slot.kind === "primary";
+  if (slot.empty) {
+    return (
+      <Box component="section" aria-label={`step: ${slot.name}`}>
+        <Typography variant="h2">{slot.name}</Typography>
+        <Typography sx={{ mt: 1 }}>{wheel.choices.six && slot.kind === "tertiary" ? "Six slots only: the tertiaries are left out." : slot.because}</Typography>
+      </Box>
+    );
+  }
   return (
     <Box component="section" aria-label={`step: ${slot.name}`} sx={{ display: "flex", flexDirection: "column", gap: 1.5 }}>
       <Box>
@@ -43,8 +54,13 @@ export function StepCard({ wheel, slot, settings, onChoose, onSwap }: {
         </Box>
       </Box>
       <Because sentence={slot.because} />
+      {predicted && (
+        <Typography variant="body2" aria-label="prediction" sx={{ borderLeft: `3px solid ${grey.ink}`, pl: 1 }}>
+          You said {predicted.hueWord}, {predicted.verdict}: {predicted.points} of 4. {predicted.hueRight ? "The hue was right" : `It came as ${predicted.computed}`}, {predicted.verdictRight ? "and so was the brightness." : `and it is ${predicted.came}.`}
+        </Typography>
+      )}
       <Looks slot={slot} settings={settings} />
-      {primary ? <PrimaryOnly slot={slot} onSwap={onSwap} /> : <PartsBar parts={slot.parts} />}
+      {primary ? <PrimaryOnly slot={slot} system={system} onSwap={onSwap} /> : <PartsBar parts={slot.parts} />}
       {!primary && (
         <Box component="ol" aria-label="how to mix it" sx={{ m: 0, p: 0, listStyle: "none", fontSize: 13, lineHeight: "18px" }}>
           {slot.mixing.map((line, i) => (
@@ -57,11 +73,14 @@ export function StepCard({ wheel, slot, settings, onChoose, onSwap }: {
           ))}
         </Box>
       )}
+      {slot.rings && <RingRows slot={slot} />}
       <Ladder slot={slot} medium={settings.medium} />
+      {!!slot.otherPairings?.length && <OtherPairings slot={slot} />}
       <Box sx={{ display: "flex", gap: 3 }}>
         <Neighbours wheel={wheel} slot={slot} onChoose={onChoose} />
         <Across slot={wheel.slots[slot.complement]!} onChoose={onChoose} />
       </Box>
+      <Schemes wheel={wheel} slot={slot} onChoose={onChoose} />
     </Box>
   );
 }
@@ -118,7 +137,11 @@ function PartsBar({ parts }: { parts: Ingredient[] }) {
             <Box component="span" sx={{ fontFamily: figures, fontWeight: 700 }}>
               {p.parts}
             </Box>{" "}
-            {p.letDown ? `of ${p.paint} let down 1:${p.letDown.parts} in ${p.letDown.in}` : `${p.paint} ${paintName(p.name).name}`}
+            {p.letDown
+              ? `of ${p.paint} let down 1:${p.letDown.parts} in ${p.letDown.in}`
+              : p.of
+                ? `${p.name} (${p.of.map((o) => `${o.parts} ${o.paint}`).join(" : ")})`
+                : `${p.paint} ${paintName(p.name).name}`}
           </Typography>
         ))}
       </Box>
@@ -126,28 +149,122 @@ function PartsBar({ parts }: { parts: Ingredient[] }) {
   );
 }
 
-function PrimaryOnly({ slot, onSwap }: { slot: Slot; onSwap: () => void }) {
-  const paint = slot.parts[0]!;
+function PrimaryOnly({ slot, system, onSwap }: { slot: Slot; system: string; onSwap?: () => void }) {
+  const paints = slot.halves?.length ? slot.halves.map((h) => ({ paint: h.paint, name: h.name, lean: h.lean, colour: h.asPainted })) : [{ ...slot.parts[0]!, lean: slot.lean, colour: slot.asPainted }];
   return (
     <Box>
-      <Typography variant="subtitle2">
-        {paint.paint} {paint.name}
-      </Typography>
-      {slot.lean && (
-        <Box sx={{ display: "flex", alignItems: "center", gap: 1, mt: 0.5 }}>
-          <LeanArrow degrees={slot.lean.degrees} centred={slot.lean.toward === "centred"} />
-          <Typography>
-            {slot.lean.toward === "centred" ? "centred" : `leans to ${slot.lean.toward}`}{" "}
-            <Box component="span" sx={{ fontFamily: figures, fontSize: 13 }}>
-              {Math.abs(slot.lean.degrees).toFixed(0)}°
-            </Box>
-            {slot.lean.inWash && `; in a wash to ${slot.lean.inWash}`}
+      {paints.map((p) => (
+        <Box key={p.paint} sx={{ display: "flex", gap: 1.5, alignItems: "center", mb: 0.75 }}>
+          {paints.length > 1 && <Swatch colour={p.colour} plain width={36} height={40} />}
+          <Box>
+            <Typography variant="subtitle2">
+              {p.paint} {p.name}
+            </Typography>
+            {p.lean && (
+              <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
+                <LeanArrow degrees={p.lean.degrees} centred={p.lean.toward === "centred"} />
+                <Typography>
+                  {p.lean.toward === "centred" ? "centred" : `leans to ${p.lean.toward}`}{" "}
+                  <Box component="span" sx={{ fontFamily: figures, fontSize: 13 }}>
+                    {Math.abs(p.lean.degrees).toFixed(0)}°
+                  </Box>
+                  {p.lean.inWash && `; in a wash to ${p.lean.inWash}`}
+                </Typography>
+              </Box>
+            )}
+          </Box>
+        </Box>
+      ))}
+      {onSwap ? (
+        <Button variant="outlined" size="large" onClick={onSwap} sx={{ mt: 0.5 }}>
+          swap this paint
+        </Button>
+      ) : (
+        <Button variant="outlined" size="large" component={To} to={system} sx={{ mt: 0.5 }}>
+          change the system
+        </Button>
+      )}
+    </Box>
+  );
+}
+
+/** The slot's places on the rings that are on, with their parts. */
+function RingRows({ slot }: { slot: Slot }) {
+  const r = slot.rings!;
+  const rows = [
+    { what: "shades", list: [...(r.shades ?? [])].reverse() },
+    { what: "tints", list: r.tints ?? [] },
+    { what: "highlight, base, shadow", list: [r.highlight, r.shadow].filter((x): x is RingRung => !!x) },
+  ].filter((row) => row.list.length > 0);
+  return (
+    <Box aria-label="rings">
+      {rows.map((row) => (
+        <Box key={row.what} sx={{ mb: 0.5 }}>
+          <Typography variant="caption">
+            {row.what} with {row.list.map((x) => x.with).filter((w, i, all) => all.indexOf(w) === i).join(" and ")}
+          </Typography>
+          <Box sx={{ display: "flex", gap: "2px" }}>
+            {row.list.map((x, i) => (
+              <Box key={i} sx={{ flex: 1 }}>
+                <Swatch colour={x} plain height={26} />
+                <Typography variant="caption" component="p" sx={{ fontFamily: figures }}>
+                  {x.parts[1] ? `${x.parts.join(" : ")}${x.letDown ? " let down" : ""}` : "thinned"}
+                  {!x.reached && ", as far as it goes"}
+                </Typography>
+              </Box>
+            ))}
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** What the other pairs of these roles would make here. */
+function OtherPairings({ slot }: { slot: Slot }) {
+  return (
+    <Box aria-label="other pairings">
+      <Typography variant="caption">other pairings, bright to dull</Typography>
+      {slot.otherPairings!.map((p) => (
+        <Box key={`${p.a} ${p.b}`} sx={{ display: "flex", alignItems: "center", gap: 1, borderTop: `1px solid ${grey.hairline}`, py: 0.5 }}>
+          <Swatch colour={p.asPainted} plain width={30} height={24} />
+          <Swatch colour={p.undertone} plain width={30} height={24} />
+          <Drop verdict={p.verdict} height={14} />
+          <Typography variant="body2" sx={{ flex: 1 }}>
+            {p.parts.map((x) => `${x.parts} ${x.paint}`).join(" : ")}
+          </Typography>
+          <Typography variant="caption" sx={{ fontFamily: figures }}>
+            {share(p.retention)}
           </Typography>
         </Box>
-      )}
-      <Button variant="outlined" size="large" onClick={onSwap} sx={{ mt: 1.5 }}>
-        swap this paint
-      </Button>
+      ))}
+    </Box>
+  );
+}
+
+/** Sets read off the wheel from this slot; hover or focus one to see its paints. */
+function Schemes({ wheel, slot, onChoose }: { wheel: Wheel; slot: Slot; onChoose: (slot: number) => void }) {
+  return (
+    <Box aria-label="schemes">
+      <Typography variant="caption">read off from here</Typography>
+      {slot.schemes.map((s) => (
+        <Box key={s.scheme} sx={{ display: "flex", alignItems: "center", gap: 1, borderTop: `1px solid ${grey.hairline}`, minHeight: 34 }}>
+          <Typography variant="body2" sx={{ width: 112 }}>
+            {s.scheme}
+          </Typography>
+          {s.slots.map((i) => {
+            const to = wheel.slots[i]!;
+            return (
+              <ButtonBase key={i} aria-label={`${s.scheme}: ${to.name}`} title={`${to.name}: ${to.parts.map((p) => `${p.parts} ${p.paint}`).join(" : ")}`} onClick={() => onChoose(i)}>
+                <Swatch colour={to.asPainted} plain width={26} height={24} />
+              </ButtonBase>
+            );
+          })}
+          <Typography variant="caption" sx={{ flex: 1, minWidth: 0 }}>
+            {s.slots.filter((i) => i !== slot.index).map((i) => wheel.slots[i]!.name).join(", ")}
+          </Typography>
+        </Box>
+      ))}
     </Box>
   );
 }

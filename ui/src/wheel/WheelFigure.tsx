@@ -1,7 +1,7 @@
 import type { Theme } from "@mui/material/styles";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useEffect, useMemo, useRef, type KeyboardEvent } from "react";
-import type { Section, Slot, Wheel } from "../api/client";
+import type { RingRung, Section, Slot, Wheel } from "../api/client";
 import { figures, grey, text } from "../app/theme";
 import { Drop } from "../drawing/Marks";
 import { cut, fill } from "../drawing/screen";
@@ -17,9 +17,10 @@ const rim = { inner: 184, outer: 252 };
 const band = { outer: 176, thick: 52 };
 
 /** The wheel: rim as painted, ribbon of undertones, drops for verdicts. Arrow keys walk the slots. */
-export function WheelFigure({ wheel, chosen, onChoose, onOpen }: {
+export function WheelFigure({ wheel, chosen, covered = false, onChoose, onOpen }: {
   wheel: Wheel;
   chosen: number;
+  covered?: boolean;
   onChoose: (slot: number) => void;
   onOpen: (slot: number) => void;
 }) {
@@ -34,38 +35,67 @@ export function WheelFigure({ wheel, chosen, onChoose, onOpen }: {
     if (by) {
       e.preventDefault();
       walked.current = true;
-      onChoose((chosen + by) % 12);
+      let next = (chosen + by) % 12;
+      while (wheel.slots[next]!.empty && next !== chosen) next = (next + (by === 1 ? 1 : 11)) % 12;
+      onChoose(next);
     } else if (e.key === "Enter" || e.key === " ") {
       e.preventDefault();
       onOpen(chosen);
     }
   };
   const narrow = useMediaQuery((t: Theme) => t.breakpoints.down("md"));
-  const ribbon = useMemo(() => wheel.sections.map((s, k) => <Ribbon key={k} section={s} start={120 * k} />), [wheel.sections]);
+  const ccw = !!wheel.choices.ccw;
+  const ribbon = useMemo(
+    () =>
+      wheel.sections.map((s, k) => {
+        const start = wheel.slots.find((slot) => slot.home === 4 * k)!.index;
+        return <Ribbon key={k} section={s} start={30 * start} turn={ccw ? -1 : 1} />;
+      }),
+    [wheel.sections, wheel.slots, ccw],
+  );
   const order = [...wheel.slots].sort((a, b) => Number(a.index === chosen) - Number(b.index === chosen));
   return (
     <svg viewBox={narrow ? alone : stage} width="100%" style={{ display: "block", maxHeight: narrow ? undefined : "calc(100vh - 116px)" }} fontFamily={text}>
       <circle cx={cx} cy={cy} r={band.outer - band.thick / 2} fill="none" stroke={grey.track} strokeWidth={band.thick} />
-      {ribbon}
+      {!covered && ribbon}
       <circle cx={cx} cy={cy} r={band.outer - band.thick * wheel.cleanFrom} fill="none" stroke={grey.paper} strokeWidth={1.2} strokeDasharray="0.1 5" strokeLinecap="round" />
-      <Jumps slots={wheel.slots} />
+      {!covered && <Jumps slots={wheel.slots} />}
       <g ref={ring} role="radiogroup" aria-label="slots of the wheel" onKeyDown={keys}>
         {order.map((s) => (
-          <SlotMark key={s.index} slot={s} chosen={s.index === chosen} onChoose={() => onChoose(s.index)} onOpen={() => onOpen(s.index)} />
+          <SlotMark key={s.index} slot={s} chosen={s.index === chosen} covered={covered && s.kind !== "primary"} ccw={ccw} onChoose={() => onChoose(s.index)} onOpen={() => onOpen(s.index)} />
         ))}
       </g>
       <Across angle={30 * wheel.slots[chosen]!.complement} />
-      <Summary slots={wheel.slots} />
+      {wheel.neutrals?.length && !covered ? <Middles neutrals={wheel.neutrals} slots={wheel.slots} onChoose={onChoose} /> : !covered && <Summary slots={wheel.slots} />}
+      <defs>
+        <pattern id="cover" width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width={6} height={6} fill={grey.paper} />
+          <line x1={0} y1={0} x2={0} y2={6} stroke={grey.hairline} strokeWidth={2} />
+        </pattern>
+      </defs>
     </svg>
   );
 }
 
-function SlotMark({ slot, chosen, onChoose, onOpen }: { slot: Slot; chosen: boolean; onChoose: () => void; onOpen: () => void }) {
+function SlotMark({ slot, chosen, covered, ccw, onChoose, onOpen }: {
+  slot: Slot;
+  chosen: boolean;
+  covered: boolean;
+  ccw: boolean;
+  onChoose: () => void;
+  onOpen: () => void;
+}) {
   const middle = 30 * slot.index;
   const out = chosen ? 10 : 0;
   const shape = sector(cx, cy, rim.inner + out, rim.outer + out, middle - 15, middle + 15, 2.8);
   const primary = slot.kind === "primary";
-  const name = `${slot.name}, ${slot.kind}, ${partsInWords(slot.parts)}, ${slot.verdict}, ${share(slot.retention)} of the possible`;
+  const name = slot.empty
+    ? `${slot.name}, empty`
+    : covered
+      ? `${slot.name}, ${slot.kind}, covered`
+      : `${slot.name}, ${slot.kind}, ${partsInWords(slot.parts)}, ${slot.verdict}, ${share(slot.retention)} of the possible`;
+  const bands = ringBands(slot, rim.inner + out, rim.outer + out);
+  const halves = slot.halves?.length === 2 && !covered ? (ccw ? [slot.halves[1]!, slot.halves[0]!] : slot.halves) : null;
   return (
     <g
       role="radio"
@@ -77,7 +107,26 @@ function SlotMark({ slot, chosen, onChoose, onOpen }: { slot: Slot; chosen: bool
       onDoubleClick={onOpen}
       style={{ cursor: "pointer", outline: "none" }}
     >
-      <path d={shape} fill={fill(slot.asPainted)} />
+      {slot.empty || covered ? (
+        <path d={shape} fill={slot.empty ? grey.track : "url(#cover)"} stroke={grey.hairline} />
+      ) : (
+        <>
+          {bands.rings.map((b, i) => (
+            <path key={i} data-ring={b.what} d={sector(cx, cy, b.inner, b.outer, middle - 15, middle + 15, 2.8)} fill={fill(b.colour)}>
+              <title>{b.title}</title>
+            </path>
+          ))}
+          {halves ? (
+            halves.map((h, i) => (
+              <path key={h.paint} d={sector(cx, cy, bands.inner, bands.outer, middle - 15 + 15 * i + (i ? 0.2 : 0), middle + 15 * i - (i ? 0 : 0.2), 0)} fill={fill(h.asPainted)}>
+                <title>{h.name}</title>
+              </path>
+            ))
+          ) : (
+            <path d={sector(cx, cy, bands.inner, bands.outer, middle - 15, middle + 15, 2.8)} fill={fill(slot.asPainted)} />
+          )}
+        </>
+      )}
       {chosen && (
         <>
           <path d={shape} fill="none" stroke={grey.paper} strokeWidth={4} />
@@ -85,8 +134,8 @@ function SlotMark({ slot, chosen, onChoose, onOpen }: { slot: Slot; chosen: bool
         </>
       )}
       {primary && <PrimaryMark angle={middle} r={rim.outer + out + (chosen ? 8 : 4)} />}
-      {cut(slot.asPainted) && <Corner angle={middle + 15} r={rim.outer + out} />}
-      <Label slot={slot} out={out} />
+      {!slot.empty && !covered && bands.rings.length === 0 && cut(slot.asPainted) && <Corner angle={middle + 15} r={rim.outer + out} />}
+      <Label slot={slot} out={out} bare={covered || slot.empty} />
     </g>
   );
 }
@@ -106,21 +155,61 @@ function Corner({ angle, r }: { angle: number; r: number }) {
   return <path d={`M${x} ${y} L${x2} ${y2} L${x3} ${y3} Z`} fill={grey.paper} />;
 }
 
-function Label({ slot, out }: { slot: Slot; out: number }) {
+/** Where a slot's rings lie: shades inward, tints outward, the slot itself between. */
+function ringBands(slot: Slot, inner: number, outer: number) {
+  const r = slot.rings;
+  const rungs = (list: RingRung[] | undefined, what: string) => (list ?? []).map((x) => ({ what, colour: x, title: `${x.parts[0]} to ${x.parts[1]} ${x.with}${x.letDown ? `, let down 1 to ${x.letDown} first` : ""}, L* ${x.l.toFixed(0)}` }));
+  const inward = [...rungs(r?.shades, "shade"), ...(r?.shadow ? rungs([r.shadow], "shadow") : [])];
+  const outward = [...rungs(r?.tints, "tint"), ...(r?.highlight ? rungs([r.highlight], "highlight") : []), ...(r?.wash ? [{ what: "wash", colour: r.wash, title: "a wash" }] : [])];
+  const n = inward.length + outward.length;
+  const thick = (outer - inner) / (n === 0 ? 1 : n + 2);
+  const own = { inner: inner + inward.length * thick, outer: outer - outward.length * thick };
+  return {
+    ...own,
+    rings: [
+      ...inward.map((b, i) => ({ ...b, inner: own.inner - (i + 1) * thick, outer: own.inner - i * thick - 0.6 })),
+      ...outward.map((b, i) => ({ ...b, inner: own.outer + i * thick + 0.6, outer: own.outer + (i + 1) * thick })),
+    ],
+  };
+}
+
+/** The greys that complements make, each beside both its colours. */
+function Middles({ neutrals, slots, onChoose }: { neutrals: NonNullable<Wheel["neutrals"]>; slots: Slot[]; onChoose: (slot: number) => void }) {
+  return (
+    <g aria-label="neutral middles">
+      {neutrals.flatMap((n) =>
+        [n.a, n.b].map((at) => {
+          const [x, y] = point(cx, cy, 88, 30 * at);
+          return (
+            <g key={at} onClick={() => onChoose(at)} style={{ cursor: "pointer" }}>
+              <title>{`${slots[n.a]!.name} ${n.parts[0]} to ${n.parts[1]} ${slots[n.b]!.name}: ${n.hueWord}`}</title>
+              <circle cx={x} cy={y} r={17} fill={fill(n)} data-ring="neutral" />
+            </g>
+          );
+        }),
+      )}
+      <text x={cx} y={cy + 4} textAnchor="middle" fontSize={13} fill={grey.third}>
+        neutral middles
+      </text>
+    </g>
+  );
+}
+
+function Label({ slot, out, bare }: { slot: Slot; out: number; bare: boolean }) {
   const angle = 30 * slot.index;
   const r = rim.outer + out + 14;
   const [px, py] = point(cx, cy, r, angle);
   const side = slot.index % 6 === 0 ? 0 : slot.index < 6 ? 1 : -1;
   const anchor = side === 0 ? "middle" : side > 0 ? "start" : "end";
   const y = slot.index === 0 ? py - 20 : slot.index === 6 ? py + 16 : py + 2;
-  const figuresText = ratio(slot.parts);
+  const figuresText = bare ? "" : slot.halves?.length ? slot.halves.map((h) => h.parts[0]!.paint).join(" ") : ratio(slot.parts);
   const second = { fontFamily: figures, fontSize: 14, fill: grey.third };
-  const hasDrop = slot.verdict !== "neutral";
+  const hasDrop = !bare && slot.verdict !== "neutral";
   const wide = figuresText.length * 7.6;
   const start = side === 0 ? px - (wide + 16) / 2 : side > 0 ? px : px - wide - 16;
   return (
     <g>
-      <text x={px} y={y} textAnchor={anchor} fontSize={16} fontWeight={slot.kind === "primary" ? 600 : 500} fill={grey.ink}>
+      <text x={px} y={y} textAnchor={anchor} fontSize={slot.name.length > 12 ? 14 : 16} fontWeight={slot.kind === "primary" ? 600 : 500} fill={grey.ink}>
         {slot.name}
       </text>
       {hasDrop && <Drop verdict={slot.verdict} height={13} x={start} y={y + 6.5} />}
@@ -132,15 +221,15 @@ function Label({ slot, out }: { slot: Slot; out: number }) {
 }
 
 /** One section's undertones: thickness is how much of the possible brightness is left. */
-function Ribbon({ section, start }: { section: Section; start: number }) {
+function Ribbon({ section, start, turn }: { section: Section; start: number; turn: 1 | -1 }) {
   const inner = (retention: number) => band.outer - Math.max(1.2, band.thick * retention);
   return (
     <g>
       {section.band.slice(1).map((to, i) => {
         const from = section.band[i]!;
         if (to.at <= from.at) return null;
-        const overlap = 0.35;
-        return <path key={i} d={piece(cx, cy, band.outer, start + 120 * from.at, start + 120 * to.at + overlap, inner(from.retention), inner(to.retention))} fill={fill(to.undertone)} />;
+        const overlap = 0.35 * turn;
+        return <path key={i} d={piece(cx, cy, band.outer, start + turn * 120 * from.at, start + turn * 120 * to.at + overlap, inner(from.retention), inner(to.retention))} fill={fill(to.undertone)} />;
       })}
     </g>
   );
@@ -174,12 +263,12 @@ function Across({ angle }: { angle: number }) {
 
 /** How the nine mixtures come out, in the empty middle. */
 function Summary({ slots }: { slots: Slot[] }) {
-  const mixed = slots.filter((s) => s.kind !== "primary");
+  const mixed = slots.filter((s) => s.kind !== "primary" && !s.empty);
   const rows = (["clean", "softened", "muddy"] as const).map((verdict) => ({ verdict, n: mixed.filter((s) => s.verdict === verdict).length }));
   return (
     <g>
       <text x={cx} y={cy - 38} textAnchor="middle" fontSize={13} fill={grey.third}>
-        of nine mixtures
+        {mixed.length === 9 ? "of nine mixtures" : mixed.length === 3 ? "of three mixtures" : `of ${mixed.length} mixtures`}
       </text>
       {rows.map(({ verdict, n }, i) => (
         <g key={verdict} fill={n === 0 ? grey.third : grey.ink}>

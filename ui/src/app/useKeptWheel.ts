@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, client, Refused, type KeptWheel, type WheelContent } from "../api/client";
 import { keptQuery, wheelsQuery } from "../api/queries";
-import { useUnsaved } from "../app/useUnsaved";
+import { useUnsaved } from "./useUnsaved";
 
 /**
  * A wheel as it stands, saved as it changes. A change made on an outdated
@@ -21,7 +21,7 @@ export function useKeptWheel(id: number) {
   const look = () => void queries.invalidateQueries(keptQuery(id));
 
   const { all, waiting, hold } = useUnsaved<WheelContent>(
-    `gyrophane.unsaved.wheel.${id}`,
+    `gyrophane.unsaved.system.${id}`,
     async (_, { content, version, resolves }) => {
       const w = await answer(client.PUT("/api/wheels/{id}", { params: { path: { id } }, body: { ...content, version, resolves } }));
       adopt(w);
@@ -64,6 +64,6 @@ export function useKeptWheel(id: number) {
   };
 }
 
-function contentOf({ name, roles, settings }: KeptWheel): WheelContent {
-  return { name, roles, settings };
+function contentOf({ name, system, settings, archived }: KeptWheel): WheelContent {
+  return { name, system, settings, archived };
 }

@@ -1,0 +1,118 @@
+import Box from "@mui/material/Box";
+import ButtonBase from "@mui/material/ButtonBase";
+import MenuItem from "@mui/material/MenuItem";
+import type { SystemKind, WheelChoices } from "../api/client";
+import { Choice } from "../app/Choice";
+import { nameWords, orderWords, shadeWords, spacingWords, tintWords } from "../app/choices";
+import { grey } from "../app/theme";
+
+/** The schools a wheel is built by, and its rings. */
+export function ChoicesBar({ choices, kind, covered, onSet, onCover }: {
+  choices: WheelChoices;
+  kind: SystemKind;
+  covered: boolean;
+  onSet: (c: Partial<WheelChoices>) => void;
+  onCover: () => void;
+}) {
+  const tops = kind === "cmy" ? ["yellow", "magenta", "cyan"] : ["yellow", "red", "blue"];
+  const rings = choices.rings;
+  const on = [rings.tints > 0 && `${rings.tints} tint${rings.tints > 1 ? "s" : ""}`, rings.shades > 0 && `${rings.shades} shade${rings.shades > 1 ? "s" : ""}`, rings.wash && "wash", rings.triple && "highlight and shadow", rings.neutral && "neutrals"].filter(Boolean);
+  const setRings = (r: Partial<typeof rings>) => onSet({ rings: { ...rings, ...r } });
+  return (
+    <Box sx={{ display: "flex", flexDirection: "column", alignItems: "flex-start", "& button": { py: 0.25, fontSize: 14 } }}>
+      <Choice label={`steps: ${spacingWords[choices.spacing]}`} bold={false} shown={<span>{{ hue: "steps by hue", contrast: "by contrast", parts: "equal parts" }[choices.spacing]}</span>}>
+        {(close) =>
+          (Object.keys(spacingWords) as WheelChoices["spacing"][]).map((s) => (
+            <MenuItem
+              key={s}
+              selected={s === choices.spacing}
+              onClick={() => {
+                close();
+                onSet({ spacing: s });
+              }}
+            >
+              {spacingWords[s]}
+            </MenuItem>
+          ))
+        }
+      </Choice>
+      <Choice label={`mixed: ${orderWords[choices.order]}`} bold={false} shown={<span>{choices.order === "run" ? "in a run" : "secondary first"}</span>}>
+        {(close) =>
+          (Object.keys(orderWords) as WheelChoices["order"][]).map((o) => (
+            <MenuItem
+              key={o}
+              selected={o === choices.order}
+              onClick={() => {
+                close();
+                onSet({ order: o });
+              }}
+            >
+              {orderWords[o]}
+            </MenuItem>
+          ))
+        }
+      </Choice>
+      <Choice label={`rings: ${on.join(", ") || "none"}`} bold={false} shown={<span>{on.length > 1 ? `${on.length} rings` : on.length === 1 ? on[0] : "no rings"}</span>}>
+        {() => [
+          ...[1, 2, 3].map((n) => (
+            <MenuItem key={`t${n}`} selected={rings.tints === n} onClick={() => setRings({ tints: rings.tints === n ? 0 : n })}>
+              {n} tint{n > 1 && "s"}
+            </MenuItem>
+          )),
+          ...(Object.keys(tintWords) as (keyof typeof tintWords)[]).map((t) => (
+            <MenuItem key={t} dense sx={{ pl: 4 }} selected={rings.tintBy === t} onClick={() => setRings({ tintBy: rings.tintBy === t ? undefined : t })}>
+              tints by {tintWords[t]}
+            </MenuItem>
+          )),
+          ...[1, 2, 3].map((n) => (
+            <MenuItem key={`s${n}`} selected={rings.shades === n} onClick={() => setRings({ shades: rings.shades === n ? 0 : n })}>
+              {n} shade{n > 1 && "s"}
+            </MenuItem>
+          )),
+          ...(Object.keys(shadeWords) as (keyof typeof shadeWords)[]).map((t) => (
+            <MenuItem key={t} dense sx={{ pl: 4 }} selected={rings.shadeBy === t} onClick={() => setRings({ shadeBy: rings.shadeBy === t ? undefined : t })}>
+              shades by {shadeWords[t]}
+            </MenuItem>
+          )),
+          <MenuItem key="wash" selected={rings.wash} onClick={() => setRings({ wash: !rings.wash })}>
+            wash
+          </MenuItem>,
+          <MenuItem key="triple" selected={rings.triple} onClick={() => setRings({ triple: !rings.triple })}>
+            highlight and shadow
+          </MenuItem>,
+          <MenuItem key="neutral" selected={rings.neutral} onClick={() => setRings({ neutral: !rings.neutral })}>
+            neutral middles
+          </MenuItem>,
+        ]}
+      </Choice>
+      <Choice label="how the wheel is turned" bold={false} shown={<span>{`${choices.top || tops[0]} up`}</span>}>
+        {() => [
+          ...tops.map((t) => (
+            <MenuItem key={t} selected={(choices.top || tops[0]) === t} onClick={() => onSet({ top: t as WheelChoices["top"] })}>
+              {t} up
+            </MenuItem>
+          )),
+          <MenuItem key="ccw" selected={!!choices.ccw} onClick={() => onSet({ ccw: !choices.ccw })}>
+            counter-clockwise
+          </MenuItem>,
+          <MenuItem key="six" selected={!!choices.six} onClick={() => onSet({ six: !choices.six })}>
+            six slots only
+          </MenuItem>,
+          <MenuItem key="raise" selected={!!choices.raise} onClick={() => onSet({ raise: !choices.raise })}>
+            transparent paints raised with white
+          </MenuItem>,
+          ...(kind === "cmy"
+            ? (Object.keys(nameWords) as WheelChoices["names"][]).map((n) => (
+                <MenuItem key={n} selected={n === choices.names} onClick={() => onSet({ names: n })}>
+                  {nameWords[n]}
+                </MenuItem>
+              ))
+            : []),
+        ]}
+      </Choice>
+      <ButtonBase aria-pressed={covered} onClick={onCover} sx={{ fontWeight: covered ? 600 : 400, borderBottom: `2px solid ${covered ? grey.ink : "transparent"}`, "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" } }}>
+        {covered ? "uncover" : "cover, guess"}
+      </ButtonBase>
+    </Box>
+  );
+}

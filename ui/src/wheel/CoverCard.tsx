@@ -1,0 +1,118 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import ButtonBase from "@mui/material/ButtonBase";
+import MenuItem from "@mui/material/MenuItem";
+import Typography from "@mui/material/Typography";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, client, type Predicted, type Verdict, type Wheel } from "../api/client";
+import { predictionsQuery } from "../api/queries";
+import { Choice } from "../app/Choice";
+import { grey } from "../app/theme";
+import { Words } from "../app/Words";
+import { Drop } from "../drawing/Marks";
+
+const hues = ["red", "red-orange", "orange", "yellow-orange", "yellow", "yellow-green", "green", "blue-green", "blue", "blue-violet", "violet", "red-violet"];
+const verdicts: Exclude<Verdict, "neutral">[] = ["clean", "softened", "muddy"];
+type Guess = { hueWord: string; verdict: Exclude<Verdict, "neutral"> };
+
+/** Commit a guess for each slot, then lift the cover. */
+export function CoverCard({ wheel, id, version, saved, predictions, onLift }: {
+  wheel: Wheel;
+  id: number;
+  version: number;
+  saved: boolean;
+  predictions: Predicted[];
+  onLift: () => void;
+}) {
+  const queries = useQueryClient();
+  const [which, setWhich] = useState<"secondaries" | "all">("secondaries");
+  const [guesses, setGuesses] = useState<Record<number, Guess>>({});
+  const mixed = wheel.slots.filter((s) => !s.empty && s.kind !== "primary" && (which === "all" || s.kind === "secondary")).sort((a, b) => a.home - b.home);
+  const done = predictions.filter((p) => p.version === version);
+  const open = mixed.filter((s) => !done.some((p) => p.home === s.home));
+  const ready = open.length > 0 && open.every((s) => guesses[s.home]?.hueWord && guesses[s.home]?.verdict);
+  const commit = useMutation({
+    mutationFn: () =>
+      answer(client.POST("/api/wheels/{id}/predictions", { params: { path: { id } }, body: { version, guesses: open.map((s) => ({ home: s.home, ...guesses[s.home]! })) } })),
+    onSuccess: (all) => {
+      queries.setQueryData(predictionsQuery(id).queryKey, all);
+      onLift();
+    },
+  });
+  const set = (home: number, g: Partial<Guess>) => setGuesses({ ...guesses, [home]: { hueWord: "", verdict: undefined as unknown as Guess["verdict"], ...guesses[home], ...g } });
+  return (
+    <Box component="section" aria-label="predictions" sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}>
+      <Typography variant="h2">What will it be?</Typography>
+      <Typography sx={{ color: grey.second }}>Say for each slot which hue you expect and how bright it stays. Once committed a guess is kept as it is, and the cover comes off.</Typography>
+      <Words label="which slots" words={{ secondaries: "the secondaries", all: "every mixed slot" }} value={which} onChoose={setWhich} />
+      {open.map((s) => (
+        <Box key={s.home} sx={{ borderTop: `1px solid ${grey.hairline}`, pt: 0.5 }}>
+          <Typography variant="subtitle2">
+            {s.name}{" "}
+            <Box component="span" sx={{ fontWeight: 400, fontSize: 13, color: grey.third }}>
+              of {s.paints.join(" and ")}
+            </Box>
+          </Typography>
+          <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between" }}>
+            <Choice label={`hue of ${s.name}`} bold={false} shown={<span>{guesses[s.home]?.hueWord || "which hue?"}</span>}>
+              {(close) =>
+                hues.map((h) => (
+                  <MenuItem
+                    key={h}
+                    onClick={() => {
+                      close();
+                      set(s.home, { hueWord: h });
+                    }}
+                  >
+                    {h}
+                  </MenuItem>
+                ))
+              }
+            </Choice>
+            <Box role="radiogroup" aria-label={`brightness of ${s.name}`} sx={{ display: "flex" }}>
+              {verdicts.map((v) => (
+                <ButtonBase key={v} role="radio" aria-checked={guesses[s.home]?.verdict === v} aria-label={v} title={v} onClick={() => set(s.home, { verdict: v })} sx={{ p: 1, minWidth: 44, minHeight: 44, borderBottom: `2px solid ${guesses[s.home]?.verdict === v ? grey.ink : "transparent"}` }}>
+                  <Drop verdict={v} height={20} />
+                </ButtonBase>
+              ))}
+            </Box>
+          </Box>
+        </Box>
+      ))}
+      {open.length === 0 && <Typography>All of these were predicted for these paints, and the cover has been lifted. Change a paint to guess again.</Typography>}
+      {commit.error && (
+        <Typography role="alert" sx={{ fontWeight: 500 }}>
+          {commit.error.message}
+        </Typography>
+      )}
+      <Box sx={{ display: "flex", gap: 1 }}>
+        <Button variant="contained" size="large" disabled={!ready || !saved || commit.isPending} onClick={() => commit.mutate()}>
+          commit and lift the cover
+        </Button>
+        <Button color="inherit" onClick={onLift}>
+          just lift it
+        </Button>
+      </Box>
+      <Scores predictions={predictions} />
+    </Box>
+  );
+}
+
+/** What was predicted before, and how it came out. */
+export function Scores({ predictions }: { predictions: Predicted[] }) {
+  if (predictions.length === 0) return null;
+  const points = predictions.reduce((sum, p) => sum + p.points, 0);
+  return (
+    <Box>
+      <Typography variant="caption" component="p" sx={{ mt: 1 }}>
+        kept predictions: {points} of {4 * predictions.length} points
+      </Typography>
+      {predictions.slice(0, 12).map((p, i) => (
+        <Typography key={i} variant="body2" sx={{ borderTop: `1px solid ${grey.hairline}`, py: 0.25 }}>
+          {p.name}: you said {p.hueWord}, {p.verdict}; it is {p.computed}, {p.came}. {p.points} of 4
+        </Typography>
+      ))}
+    </Box>
+  );
+}
