@@ -1,5 +1,5 @@
 # Two commands: make demo, make test. The rest serves them.
-.PHONY: demo stop test setup ui build types lint fuzz bench screenshots
+.PHONY: demo stop test setup ui build types lint fuzz bench load screenshots
 
 demo: build
 	@scripts/app.sh start
@@ -35,6 +35,10 @@ fuzz:
 
 bench:
 	go test -run '^$$' -bench . -benchmem ./core/...
+
+# Twenty clients on this machine for a few seconds; prints how long answers took.
+load:
+	@scripts/load.sh
 
 # One picture of each main view, from fresh demo data.
 screenshots: build

@@ -370,4 +370,5 @@ func TestHealthAndAMissingDatabase(t *testing.T) {
 	status, _ = lost.do("GET", "/api/session", "")
 	assert.Equal(t, 503, status, "not knowing is not the same as nobody")
 	lost.ok("GET", "/api/pair?a=PY184&b=PR254", "", nil)
+	lost.ok("POST", "/api/wheel", question, nil)
 }

@@ -94,13 +94,13 @@ func (s *Server) predictionRoutes() {
 			Choices exchange.WheelChoices  `json:"choices"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "neutrals", Method: http.MethodPost, Path: "/api/neutrals"},
+	huma.Register(s.api, huma.Operation{OperationID: "neutrals", Method: http.MethodPost, Path: "/api/neutrals", Metadata: lazily},
 		func(ctx context.Context, in *neutrals) (*struct{ Body exchange.Neutrals }, error) {
 			v, err := in.view()
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			find, err := s.systemFinder(ctx, in.Wheel)
+			find, err := s.systemFinder(ctx, in.Wheel, in.Body.System)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
@@ -131,13 +131,13 @@ func (s *Server) predictionRoutes() {
 			Thickness float64                `json:"thickness" minimum:"0.05" maximum:"12" doc:"of each slot of the glazed wheel"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "glazes", Method: http.MethodPost, Path: "/api/glazes"},
+	huma.Register(s.api, huma.Operation{OperationID: "glazes", Method: http.MethodPost, Path: "/api/glazes", Metadata: lazily},
 		func(ctx context.Context, in *glazes) (*struct{ Body exchange.Glazes }, error) {
 			v, err := in.view()
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			find, err := s.systemFinder(ctx, in.Wheel)
+			find, err := s.systemFinder(ctx, in.Wheel, in.Body.System)
 			if err != nil {
 				return nil, s.refusal(err)
 			}

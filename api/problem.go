@@ -75,6 +75,8 @@ func (s *Server) refusal(err error) error {
 		return huma.Error409Conflict("This paint was changed elsewhere in the meantime. Both versions are kept: choose one.")
 	case errors.Is(err, store.ErrNothingToUndo):
 		return huma.Error422UnprocessableEntity("There is nothing to undo: this is how it began.")
+	case errors.Is(err, errNobody):
+		return huma.Error401Unauthorized("Say first who is painting.")
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("There is no such thing here, or it is another painter's.")
 	case store.Unavailable(err):

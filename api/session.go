@@ -89,8 +89,10 @@ func cutLast(s, sep string) (before, after string, found bool) {
 type painterKey struct{}
 
 // open marks the operations that go without a painter, anyones those that
-// have no use for one.
+// have no use for one, lazily those that ask for one only where a tube of a box
+// is meant, and otherwise go on while the database is away.
 var (
+	lazily  = map[string]any{"lazily": true}
 	open    = map[string]any{"open": true}
 	anyones = map[string]any{"anyones": true}
 )
@@ -104,6 +106,8 @@ func (s *Server) whoPaints(ctx huma.Context, next func(huma.Context)) {
 	}
 	p, err := s.painterOf(ctx)
 	switch {
+	case err != nil && ctx.Operation().Metadata["lazily"] == true:
+		next(huma.WithValue(ctx, noPainterKey{}, err))
 	case err == nil:
 		next(huma.WithValue(ctx, painterKey{}, p))
 	case ctx.Operation().Metadata["open"] == true && !store.Unavailable(err):
@@ -115,6 +119,9 @@ func (s *Server) whoPaints(ctx huma.Context, next func(huma.Context)) {
 		huma.WriteErr(s.api, ctx, problem.GetStatus(), problem.Error()) //nolint:errcheck // the answer is the error
 	}
 }
+
+// noPainterKey carries why a request has no painter, where it may go without.
+type noPainterKey struct{}
 
 var errNobody = errors.New("nobody")
 

@@ -88,6 +88,9 @@ func (s *Server) finder(ctx context.Context, frozen map[string]frozenTube, found
 		if !isTube {
 			return exchange.FindPaint(ref)
 		}
+		if why, missing := ctx.Value(noPainterKey{}).(error); missing {
+			return nil, why
+		}
 		t, known := frozen[ref]
 		if !known {
 			id, err := strconv.ParseInt(number, 10, 64)
@@ -287,10 +290,11 @@ type Built struct {
 	}
 }
 
-// systemOf finds the system that is asked about, and how it is looked at.
-func (s *Server) systemFinder(ctx context.Context, wheel int64) (exchange.Finder, error) {
+// systemFinder finds the paints of a system that is asked about: tubes as they
+// were kept with a wheel, where there is one.
+func (s *Server) systemFinder(ctx context.Context, wheel int64, c exchange.SystemContent) (exchange.Finder, error) {
 	var frozen map[string]frozenTube
-	if wheel != 0 {
+	if wheel != 0 && c.Names(tubePrefix) && ctx.Value(noPainterKey{}) == nil {
 		w, err := s.store.Wheel(ctx, painter(ctx).ID, wheel)
 		if err != nil {
 			return nil, err
@@ -305,13 +309,13 @@ func (s *Server) systemFinder(ctx context.Context, wheel int64) (exchange.Finder
 }
 
 func (s *Server) buildRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "buildWheel", Method: http.MethodPost, Path: "/api/wheel"},
+	huma.Register(s.api, huma.Operation{OperationID: "buildWheel", Method: http.MethodPost, Path: "/api/wheel", Metadata: lazily},
 		func(ctx context.Context, in *Built) (*struct{ Body exchange.Wheel }, error) {
 			v, err := in.view()
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			find, err := s.systemFinder(ctx, in.Wheel)
+			find, err := s.systemFinder(ctx, in.Wheel, in.Body.System)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
@@ -336,7 +340,7 @@ func (s *Server) buildRoutes() {
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			find, err := s.systemFinder(ctx, in.Wheel)
+			find, err := s.systemFinder(ctx, in.Wheel, in.Body.System)
 			if err != nil {
 				return nil, s.refusal(err)
 			}

@@ -470,8 +470,10 @@ func TestTheBoxFitsATablet(t *testing.T) {
 func TestNumberKeysGoToPlaces(t *testing.T) {
 	p := inTheBox(t, startApp(t, storetest.Database(t)))
 	p.MustElement("body").MustFocus()
-	p.keys(input.Digit2)
+	p.keys(input.Digit3)
 	p.see("of nine mixtures")
+	p.keys(input.Digit2)
+	p.see("riding along")
 	p.keys(input.Digit1)
 	p.see("Fourteen paints")
 	p.MustElement(`[aria-label="search the box"]`).MustInput("2")

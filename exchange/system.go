@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"errors"
+	"slices"
 	"strings"
 
 	"gyrophane/core/bias"
@@ -33,6 +34,15 @@ type Riders struct {
 }
 
 const mostInRole = 4
+
+// Names says whether any of the system's paints is named with a prefix.
+func (c SystemContent) Names(prefix string) bool {
+	refs := []string{c.Riders.White, c.Riders.Black, c.Riders.BlueGrey, c.Riders.Convenience}
+	for k := range c.Roles {
+		refs = append(append(refs, c.Roles[k]...), c.Chosen[k]...)
+	}
+	return slices.ContainsFunc(refs, func(ref string) bool { return strings.HasPrefix(ref, prefix) })
+}
 
 // System finds the paints of a kept system.
 func (c SystemContent) System(find Finder) (wheel.System, error) {
