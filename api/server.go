@@ -11,6 +11,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gofiber/fiber/v3"
+	lru "github.com/hashicorp/golang-lru/v2"
 
 	"gyrophane/exchange"
 	"gyrophane/store"
@@ -37,7 +38,13 @@ type Server struct {
 	// photos bounds how many pictures are decoded at once, and with it the
 	// memory they take.
 	photos chan struct{}
+	// built are the wheels last built of library paints alone: they are the same
+	// every time.
+	built *lru.Cache[string, exchange.Wheel]
 }
+
+// mostBuilt is how many built wheels are kept in memory, some 200 kB each.
+const mostBuilt = 128
 
 // largestBody is the most bytes a request may carry, but for files: those have
 // limits of their own below largestFile.
@@ -48,7 +55,11 @@ const (
 
 // New builds the server: health, the API below /api, and the front end.
 func New(s *store.Store, o Options) *Server {
-	srv := &Server{Options: o, store: s, photos: make(chan struct{}, 2)}
+	built, err := lru.New[string, exchange.Wheel](mostBuilt)
+	if err != nil {
+		panic(err) // a constant size above 0
+	}
+	srv := &Server{Options: o, store: s, photos: make(chan struct{}, 2), built: built}
 	srv.app = fiber.New(fiber.Config{
 		AppName:      "Gyrophane",
 		BodyLimit:    largestFile,

@@ -308,22 +308,45 @@ func (s *Server) systemFinder(ctx context.Context, wheel int64, c exchange.Syste
 	return s.finder(ctx, frozen, nil), nil
 }
 
+// build answers from memory where it built the same wheel of library paints
+// before.
+func (s *Server) build(ctx context.Context, in *Built) (out exchange.Wheel, err error) {
+	key := ""
+	if !in.Body.System.Names(tubePrefix) {
+		asked, err := json.Marshal(struct {
+			Look Look
+			Body any
+		}{in.Look, in.Body})
+		if err != nil {
+			return out, err
+		}
+		key = string(asked)
+		if out, known := s.built.Get(key); known {
+			return out, nil
+		}
+	}
+	v, err := in.view()
+	if err != nil {
+		return out, err
+	}
+	find, err := s.systemFinder(ctx, in.Wheel, in.Body.System)
+	if err != nil {
+		return out, err
+	}
+	system, err := in.Body.System.System(find)
+	if err != nil {
+		return out, err
+	}
+	if out, err = v.Wheel(system, in.Body.Choices); err == nil && key != "" {
+		s.built.Add(key, out)
+	}
+	return out, err
+}
+
 func (s *Server) buildRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "buildWheel", Method: http.MethodPost, Path: "/api/wheel", Metadata: lazily},
 		func(ctx context.Context, in *Built) (*struct{ Body exchange.Wheel }, error) {
-			v, err := in.view()
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			find, err := s.systemFinder(ctx, in.Wheel, in.Body.System)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			system, err := in.Body.System.System(find)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			out, err := v.Wheel(system, in.Body.Choices)
+			out, err := s.build(ctx, in)
 			return &struct{ Body exchange.Wheel }{out}, s.refusal(err)
 		})
 

@@ -169,6 +169,8 @@ func TestRingsSchoolsAndTurns(t *testing.T) {
 	p.close()
 	p.waitFor("red on top, the other way round", func() bool { n := p.names(); return n[0] == "red" && n[4] == "yellow" })
 	p.press("how the wheel is turned")
+	p.element("[role=menuitem]", "warm and cool halves").MustClick()
+	p.see("warm")
 	p.element("[role=menuitem]", "six slots only").MustClick()
 	p.close()
 	p.waitFor("six slots", func() bool { return p.rings("tint") == 12 })

@@ -21,6 +21,7 @@ type Wheel struct {
 	Neutrals []Neutral    `json:"neutrals,omitempty" doc:"the middles of the six complement pairs"`
 	Mend     *Mend        `json:"mend,omitempty" doc:"what evens the largest jump"`
 	Raised   []Raised     `json:"raised,omitempty" doc:"paints that were raised with white"`
+	Warm     WarmHalf     `json:"warm"`
 }
 
 // Slot is one twelfth of the wheel, 0 on top, in the wheel's direction.
@@ -147,7 +148,7 @@ func (v View) Wheel(s wheel.System, c WheelChoices) (Wheel, error) {
 	c.Rings.TintBy, c.Rings.ShadeBy = string(tintBy), string(shadeBy)
 	out := Wheel{
 		Conditions: v.conditions(), Choices: c, System: string(s.Kind), Library: paint.LibraryVersion(),
-		Spacing: c.Spacing, Median: round(w.Median, 4), Clean: paint.CleanFrom(),
+		Spacing: c.Spacing, Median: round(w.Median, 4), Clean: paint.CleanFrom(), Warm: Warm(),
 	}
 	for i := range w.Slots {
 		slot := v.slot(w, i, order)

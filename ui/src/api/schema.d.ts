@@ -1925,6 +1925,7 @@ export interface components {
             spacing: "hue" | "contrast" | "parts";
             /** @description kind */
             system: string;
+            warm: components["schemas"]["WarmHalf"];
         };
         WheelChoices: {
             /** @description counter-clockwise */

@@ -7,12 +7,14 @@ import { nameWords, orderWords, shadeWords, spacingWords, tintWords } from "../a
 import { grey } from "../app/theme";
 
 /** The schools a wheel is built by, and its rings. */
-export function ChoicesBar({ choices, kind, covered, onSet, onCover }: {
+export function ChoicesBar({ choices, kind, covered, halves, onSet, onCover, onHalves }: {
   choices: WheelChoices;
   kind: SystemKind;
   covered: boolean;
+  halves: boolean;
   onSet: (c: Partial<WheelChoices>) => void;
   onCover: () => void;
+  onHalves: () => void;
 }) {
   const tops = kind === "cmy" ? ["yellow", "magenta", "cyan"] : ["yellow", "red", "blue"];
   const rings = choices.rings;
@@ -94,6 +96,9 @@ export function ChoicesBar({ choices, kind, covered, onSet, onCover }: {
           )),
           <MenuItem key="ccw" selected={!!choices.ccw} onClick={() => onSet({ ccw: !choices.ccw })}>
             counter-clockwise
+          </MenuItem>,
+          <MenuItem key="halves" selected={halves} onClick={onHalves}>
+            warm and cool halves
           </MenuItem>,
           <MenuItem key="six" selected={!!choices.six} onClick={() => onSet({ six: !choices.six })}>
             six slots only

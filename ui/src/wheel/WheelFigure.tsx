@@ -17,10 +17,11 @@ const rim = { inner: 184, outer: 252 };
 const band = { outer: 176, thick: 52 };
 
 /** The wheel: rim as painted, ribbon of undertones, drops for verdicts. Arrow keys walk the slots. */
-export function WheelFigure({ wheel, chosen, covered = false, onChoose, onOpen }: {
+export function WheelFigure({ wheel, chosen, covered = false, halves = false, onChoose, onOpen }: {
   wheel: Wheel;
   chosen: number;
   covered?: boolean;
+  halves?: boolean;
   onChoose: (slot: number) => void;
   onOpen: (slot: number) => void;
 }) {
@@ -65,6 +66,7 @@ export function WheelFigure({ wheel, chosen, covered = false, onChoose, onOpen }
           <SlotMark key={s.index} slot={s} chosen={s.index === chosen} covered={covered && s.kind !== "primary"} ccw={ccw} onChoose={() => onChoose(s.index)} onOpen={() => onOpen(s.index)} />
         ))}
       </g>
+      {halves && <Halves wheel={wheel} ccw={ccw} />}
       <Across angle={30 * wheel.slots[chosen]!.complement} />
       {wheel.neutrals?.length && !covered ? <Middles neutrals={wheel.neutrals} slots={wheel.slots} onChoose={onChoose} /> : !covered && <Summary slots={wheel.slots} />}
       <defs>
@@ -153,6 +155,35 @@ function Corner({ angle, r }: { angle: number; r: number }) {
   const [x2, y2] = point(cx, cy, r - 4, angle - 3.6);
   const [x3, y3] = point(cx, cy, r - 13, angle - 1.4);
   return <path d={`M${x} ${y} L${x2} ${y2} L${x3} ${y3} Z`} fill={grey.paper} />;
+}
+
+/** The warm half ruled heavy just inside the rim, the cool half light. */
+function Halves({ wheel, ccw }: { wheel: Wheel; ccw: boolean }) {
+  const start = wheel.slots.find((s) => s.home === 0)!.index;
+  const turn = ccw ? -1 : 1;
+  // Clockwise from yellow the painter's circle runs down: 120, 90, 60 ...
+  const angle = (hue: number) => 30 * start + turn * (120 - hue);
+  const r = rim.inner - 4;
+  const [a, b] = [angle(wheel.warm.to), angle(wheel.warm.from)];
+  const [x1, y1] = point(cx, cy, r, a);
+  const [x2, y2] = point(cx, cy, r, b);
+  const sweep = ccw ? 0 : 1;
+  const middle = angle(wheel.warm.to) + turn * 90;
+  const [wx, wy] = point(cx, cy, 104, middle);
+  const [kx, ky] = point(cx, cy, 104, middle + 180);
+  const word = { textAnchor: "middle" as const, fontSize: 13, fill: grey.second, stroke: grey.paper, strokeWidth: 4, paintOrder: "stroke" };
+  return (
+    <g aria-label="warm and cool halves">
+      <path d={`M${x1} ${y1} A${r} ${r} 0 0 ${sweep} ${x2} ${y2}`} fill="none" stroke={grey.ink} strokeWidth={3.5} />
+      <path d={`M${x2} ${y2} A${r} ${r} 0 0 ${sweep} ${x1} ${y1}`} fill="none" stroke={grey.mark} strokeWidth={1.2} />
+      <text x={wx} y={wy + 4} {...word}>
+        warm
+      </text>
+      <text x={kx} y={ky + 4} {...word}>
+        cool
+      </text>
+    </g>
+  );
 }
 
 /** Where a slot's rings lie: shades inward, tints outward, the slot itself between. */

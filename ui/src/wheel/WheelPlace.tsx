@@ -62,6 +62,7 @@ function useView(saved: Settings | undefined) {
     slot: slot >= 0 && slot < 12 && Number.isInteger(slot) ? slot : 0,
     view: (view && view in views ? view : "wheel") as View,
     covered: search.get("cover") === "on",
+    halves: search.get("halves") === "on",
     settings,
     show,
   };
@@ -72,7 +73,7 @@ const nothing = { kind: "triad" as const, roles: [], chosen: [], riders: {}, not
 function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   const own = useKeptWheel(id);
   const { content, change, undo } = own;
-  const { slot: chosen, view, covered, settings, show } = useView(content?.settings);
+  const { slot: chosen, view, covered, halves, settings, show } = useView(content?.settings);
   const [picking, setPicking] = useState<{ role: number; name: string } | null>(null);
   const wheel = useQuery({ ...wheelQuery(id, content?.system ?? nothing, settings ?? plainSettings), enabled: !!content });
   const paints = useQuery(paintsQuery(settings ?? plainSettings));
@@ -138,7 +139,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
               <NameField name={content.name} onRename={(name) => change({ ...content, name })} />
               <Words label="looked at" words={views} value={view} onChoose={(v) => show({ view: v === "wheel" ? undefined : v })} />
               {view === "wheel" && (
-                <ChoicesBar choices={settings.choices} kind={system.kind} covered={covered} onSet={setChoices} onCover={() => show({ cover: covered ? undefined : "on" })} />
+                <ChoicesBar choices={settings.choices} kind={system.kind} covered={covered} halves={halves} onSet={setChoices} onCover={() => show({ cover: covered ? undefined : "on" })} onHalves={() => show({ halves: halves ? undefined : "on" })} />
               )}
             </Box>
             <SavedMark own={own} />
@@ -153,7 +154,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
           )}
           {got && view === "wheel" && (
             <>
-              <WheelFigure wheel={got} chosen={chosen} covered={covered} onChoose={choose} onOpen={open} />
+              <WheelFigure wheel={got} chosen={chosen} covered={covered} halves={halves} onChoose={choose} onOpen={open} />
               <Legend wheel={got} />
               {!covered && <Evenness wheel={got} onChoose={choose} />}
             </>
