@@ -56,7 +56,7 @@ export function WheelFigure({ wheel, chosen, covered = false, halves = false, on
   );
   const order = [...wheel.slots].sort((a, b) => Number(a.index === chosen) - Number(b.index === chosen));
   return (
-    <svg viewBox={narrow ? alone : stage} width="100%" style={{ display: "block", maxHeight: narrow ? undefined : "calc(100vh - 116px)" }} fontFamily={text}>
+    <svg viewBox={narrow ? alone : stage} width="100%" style={{ display: "block", overflow: narrow ? undefined : "visible", maxHeight: narrow ? undefined : "calc(100vh - 116px)" }} fontFamily={text}>
       <circle cx={cx} cy={cy} r={band.outer - band.thick / 2} fill="none" stroke={grey.track} strokeWidth={band.thick} />
       {!covered && ribbon}
       <circle cx={cx} cy={cy} r={band.outer - band.thick * wheel.cleanFrom} fill="none" stroke={grey.paper} strokeWidth={1.2} strokeDasharray="0.1 5" strokeLinecap="round" />
