@@ -74,10 +74,7 @@ func (v View) Neutrals(s wheel.System, c WheelChoices, slot, n int, extra []*pai
 	for _, r := range w.Values(slot, values, shadeBy) {
 		out.Values = append(out.Values, v.ringRung(&r))
 	}
-	paints := append(w.System.Paints(), paint.White())
-	for _, p := range extra {
-		paints = append(paints, p)
-	}
+	paints := append(append(w.System.Paints(), paint.White()), extra...)
 	for _, e := range earths {
 		target, err := paint.Find(e.id)
 		if err != nil {
