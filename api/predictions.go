@@ -96,15 +96,7 @@ func (s *Server) predictionRoutes() {
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "neutrals", Method: http.MethodPost, Path: "/api/neutrals", Metadata: lazily},
 		func(ctx context.Context, in *neutrals) (*struct{ Body exchange.Neutrals }, error) {
-			v, err := in.view()
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			find, err := s.systemFinder(ctx, in.Wheel, in.Body.System)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			system, err := in.Body.System.System(find)
+			v, system, find, err := s.asked(ctx, in.Look, in.Wheel, in.Body.System)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
@@ -133,15 +125,7 @@ func (s *Server) predictionRoutes() {
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "glazes", Method: http.MethodPost, Path: "/api/glazes", Metadata: lazily},
 		func(ctx context.Context, in *glazes) (*struct{ Body exchange.Glazes }, error) {
-			v, err := in.view()
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			find, err := s.systemFinder(ctx, in.Wheel, in.Body.System)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			system, err := in.Body.System.System(find)
+			v, system, find, err := s.asked(ctx, in.Look, in.Wheel, in.Body.System)
 			if err != nil {
 				return nil, s.refusal(err)
 			}

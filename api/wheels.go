@@ -13,6 +13,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
 	"gyrophane/exchange"
 	"gyrophane/store"
 )
@@ -308,6 +309,19 @@ func (s *Server) systemFinder(ctx context.Context, wheel int64, c exchange.Syste
 	return s.finder(ctx, frozen, nil), nil
 }
 
+// asked is what questions about a system have in common: how to look, the
+// system, and where its paints are found.
+func (s *Server) asked(ctx context.Context, l Look, kept int64, c exchange.SystemContent) (v exchange.View, system wheel.System, find exchange.Finder, err error) {
+	if v, err = l.view(); err != nil {
+		return v, system, nil, err
+	}
+	if find, err = s.systemFinder(ctx, kept, c); err != nil {
+		return v, system, nil, err
+	}
+	system, err = c.System(find)
+	return v, system, find, err
+}
+
 // build answers from memory where it built the same wheel of library paints
 // before.
 func (s *Server) build(ctx context.Context, in *Built) (out exchange.Wheel, err error) {
@@ -325,15 +339,7 @@ func (s *Server) build(ctx context.Context, in *Built) (out exchange.Wheel, err 
 			return out, nil
 		}
 	}
-	v, err := in.view()
-	if err != nil {
-		return out, err
-	}
-	find, err := s.systemFinder(ctx, in.Wheel, in.Body.System)
-	if err != nil {
-		return out, err
-	}
-	system, err := in.Body.System.System(find)
+	v, system, _, err := s.asked(ctx, in.Look, in.Wheel, in.Body.System)
 	if err != nil {
 		return out, err
 	}

@@ -10,6 +10,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"gyrophane/core/paint"
 	"gyrophane/exchange"
 )
 
@@ -98,11 +99,7 @@ func pairCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			a, err := exchange.FindPaint(args[0])
-			if err != nil {
-				return err
-			}
-			b, err := exchange.FindPaint(args[1])
+			a, b, err := twoPaints(args)
 			if err != nil {
 				return err
 			}
@@ -211,11 +208,7 @@ func neutralCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			a, err := exchange.FindPaint(args[0])
-			if err != nil {
-				return err
-			}
-			b, err := exchange.FindPaint(args[1])
+			a, b, err := twoPaints(args)
 			if err != nil {
 				return err
 			}
@@ -294,6 +287,14 @@ func partsText(parts []exchange.Ingredient) string {
 		}
 	}
 	return strings.Join(words, " : ")
+}
+
+func twoPaints(args []string) (a, b *paint.Paint, err error) {
+	if a, err = exchange.FindPaint(args[0]); err != nil {
+		return nil, nil, err
+	}
+	b, err = exchange.FindPaint(args[1])
+	return a, b, err
 }
 
 func exactly(n int, advice string) cobra.PositionalArgs {

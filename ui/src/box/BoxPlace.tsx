@@ -13,6 +13,7 @@ import { sessionQuery } from "../api/queries";
 import { ViewingConditions } from "../app/Conditions";
 import { Notice, Shell } from "../app/Shell";
 import { grey } from "../app/theme";
+import { useUndoKey } from "../app/useUndoKey";
 import { Waiting } from "../app/Waiting";
 import { Words } from "../app/Words";
 import { Drop, HidingMark, StrengthMark } from "../drawing/Marks";
@@ -37,17 +38,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
   const own = useBox(view);
   const queries = useQueryClient();
   const { undo } = own;
-  useEffect(() => {
-    const keys = (e: KeyboardEvent) => {
-      const typing = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
-      if ((e.ctrlKey || e.metaKey) && e.key === "z" && !typing) {
-        e.preventDefault();
-        undo();
-      }
-    };
-    window.addEventListener("keydown", keys);
-    return () => window.removeEventListener("keydown", keys);
-  });
+  useUndoKey(undo);
   // On a narrow page what was opened stands below the strips: go there.
   const panelBox = useRef<HTMLDivElement>(null);
   const narrow = useMediaQuery((t: Theme) => t.breakpoints.down("md"));

@@ -4,7 +4,7 @@ import InputBase from "@mui/material/InputBase";
 import MenuItem from "@mui/material/MenuItem";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState, type DragEvent } from "react";
+import { useState, type DragEvent } from "react";
 import { Link as To, useNavigate, useParams } from "react-router";
 import { answer, client, type KeptTube, type Paint, type Profile, type SystemContent, type SystemKind, type SystemPlaces } from "../api/client";
 import { boxQuery, earlierQuery, keptQuery, paintsQuery, placesQuery, wheelsQuery } from "../api/queries";
@@ -17,6 +17,7 @@ import { PaintPicker } from "../app/PaintPicker";
 import { Shell } from "../app/Shell";
 import { figures, grey } from "../app/theme";
 import { useKeptWheel } from "../app/useKeptWheel";
+import { useUndoKey } from "../app/useUndoKey";
 import { Waiting } from "../app/Waiting";
 import { WheelMenu } from "../app/WheelMenu";
 import { Drop, LeanArrow } from "../drawing/Marks";
@@ -50,17 +51,7 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
       void navigate(`/system/${w.id}`);
     },
   });
-  useEffect(() => {
-    const keys = (e: KeyboardEvent) => {
-      const typing = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
-      if ((e.ctrlKey || e.metaKey) && e.key === "z" && !typing) {
-        e.preventDefault();
-        undo();
-      }
-    };
-    window.addEventListener("keydown", keys);
-    return () => window.removeEventListener("keydown", keys);
-  });
+  useUndoKey(undo);
   if (own.query.error && !own.kept) return <MissingWheel painter={painter} sentence={own.query.error.message} />;
   if (!content || !system) return <Waiting failing={own.query.failureCount > 0} />;
 

@@ -13,6 +13,7 @@ import { PaintPicker } from "../app/PaintPicker";
 import { Shell } from "../app/Shell";
 import { grey } from "../app/theme";
 import { useKeptWheel } from "../app/useKeptWheel";
+import { useUndoKey } from "../app/useUndoKey";
 import { Waiting } from "../app/Waiting";
 import { WheelMenu } from "../app/WheelMenu";
 import { Words } from "../app/Words";
@@ -79,13 +80,10 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   const paints = useQuery(paintsQuery(settings ?? plainSettings));
   const predictions = useQuery(predictionsQuery(id));
 
+  useUndoKey(undo);
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {
-      const typing = e.target instanceof HTMLInputElement;
-      if ((e.ctrlKey || e.metaKey) && e.key === "z" && !typing) {
-        e.preventDefault();
-        undo();
-      } else if (e.target === document.body && (e.key === "ArrowRight" || e.key === "ArrowLeft")) {
+      if (e.target === document.body && (e.key === "ArrowRight" || e.key === "ArrowLeft")) {
         show({ slot: String(((chosen + (e.key === "ArrowRight" ? 1 : 11)) % 12) + 1) });
       }
     };
