@@ -248,3 +248,21 @@ func TestPredictFirst(t *testing.T) {
 	p.see("the cover has been lifted")
 	p.see("of 12 points")
 }
+
+func TestSystemsAndTheirViewsFitATablet(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	p.wheelOf("Six from the harbour")
+	wheel := strings.Split(p.MustInfo().URL, "?")[0]
+	for _, width := range []int{768, 1280} {
+		p.MustSetViewport(width, 800, 1, false)
+		for address, says := range map[string]string{
+			wheel: "of nine mixtures", wheel + "?view=neutrals": "ochre-like", wheel + "?view=glazes": "turned over", wheel + "?cover=on": "What will it be?",
+			strings.Replace(wheel, "/wheel/", "/system/", 1): "riding along", strings.Split(wheel, "/wheel/")[0] + "/begin": "or a whole system",
+		} {
+			p.MustNavigate(address).MustWaitLoad()
+			p.see(says)
+			require.LessOrEqual(t, p.MustEval(`() => document.documentElement.scrollWidth`).Int(), width, "no sideways scrolling at %d: %s", width, says)
+		}
+	}
+}

@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"gyrophane/core/bias"
+	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/core/wheel"
@@ -22,6 +23,7 @@ type Wheel struct {
 	Mend     *Mend        `json:"mend,omitempty" doc:"what evens the largest jump"`
 	Raised   []Raised     `json:"raised,omitempty" doc:"paints that were raised with white"`
 	Warm     WarmHalf     `json:"warm"`
+	Hues     []string     `json:"hues" doc:"the twelve words a hue is guessed by"`
 }
 
 // Slot is one twelfth of the wheel, 0 on top, in the wheel's direction.
@@ -148,7 +150,7 @@ func (v View) Wheel(s wheel.System, c WheelChoices) (Wheel, error) {
 	c.Rings.TintBy, c.Rings.ShadeBy = string(tintBy), string(shadeBy)
 	out := Wheel{
 		Conditions: v.conditions(), Choices: c, System: string(s.Kind), Library: paint.LibraryVersion(),
-		Spacing: c.Spacing, Median: round(w.Median, 4), Clean: paint.CleanFrom(), Warm: Warm(),
+		Spacing: c.Spacing, Median: round(w.Median, 4), Clean: paint.CleanFrom(), Warm: Warm(), Hues: colour.HueWords(),
 	}
 	for i := range w.Slots {
 		slot := v.slot(w, i, order)

@@ -3,6 +3,7 @@ package path
 import (
 	"math"
 
+	"gyrophane/core/internal/ratio"
 	"gyrophane/core/paint"
 )
 
@@ -58,7 +59,7 @@ func (p *Path) Parts(share float64) Recipe {
 	for total := 2; total <= mostParts && best.Parts == nil; total++ {
 		n := float64(total)
 		for b := max(1, int(math.Ceil(low*n))); b <= min(total-1, int(math.Floor(high*n))); b++ {
-			if gcd(total, b) > 1 {
+			if ratio.GCD(total, b) > 1 {
 				continue
 			}
 			if d := far(float64(b) / n); d <= bestFar {
@@ -81,7 +82,7 @@ func (p *Path) pure() Recipe {
 }
 
 func (p *Path) plain(a, b int) Recipe {
-	g := gcd(a, b)
+	g := ratio.GCD(a, b)
 	a, b = a/g, b/g
 	return Recipe{
 		Share: float64(b) / float64(a+b),
@@ -103,7 +104,7 @@ func (p *Path) letDown(share, low, high float64, far func(float64) float64) (Rec
 			whole := float64(total * (thin + 1))
 			for n := max(1, int(math.Ceil(low*whole))); n <= min(total-1, int(math.Floor(high*whole))); n++ {
 				t := trace(float64(n) / whole)
-				if gcd(total, n) > 1 || far(t) > nearEnough {
+				if ratio.GCD(total, n) > 1 || far(t) > nearEnough {
 					continue
 				}
 				let := Ingredient{Paint: strong, Parts: n, In: weak, Thin: thin}
@@ -135,11 +136,4 @@ func (p *Path) within(share float64) (low, high float64) {
 		}
 	}
 	return low, high
-}
-
-func gcd(a, b int) int {
-	for b != 0 {
-		a, b = b, a%b
-	}
-	return a
 }

@@ -9,6 +9,7 @@ import (
 	"slices"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/internal/ratio"
 	"gyrophane/core/paint"
 )
 
@@ -199,18 +200,11 @@ func (s *search) whole(t trial) Match {
 	}
 	g := 0
 	for _, p := range best.Parts {
-		g = gcd(g, int(p.Parts))
+		g = ratio.GCD(g, int(p.Parts))
 	}
 	for i := range best.Parts {
 		best.Parts[i].Parts /= float64(g)
 	}
 	slices.SortStableFunc(best.Parts, func(a, b paint.Part) int { return cmp.Compare(b.Parts, a.Parts) })
 	return best
-}
-
-func gcd(a, b int) int {
-	for b != 0 {
-		a, b = b, a%b
-	}
-	return a
 }

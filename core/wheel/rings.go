@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/internal/ratio"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 )
@@ -511,18 +512,11 @@ func (w *Wheel) Dark() Darkest {
 func reduce(parts []paint.Part) {
 	g := 0
 	for _, p := range parts {
-		g = gcd(g, int(p.Parts))
+		g = ratio.GCD(g, int(p.Parts))
 	}
 	for i := range parts {
 		parts[i].Parts /= float64(g)
 	}
-}
-
-func gcd(a, b int) int {
-	for b != 0 {
-		a, b = b, a%b
-	}
-	return a
 }
 
 // Scheme is a set of slots read off the wheel.

@@ -1893,6 +1893,8 @@ export interface components {
              * @description the retention from which a mixture is clean
              */
             cleanFrom: number;
+            /** @description the twelve words a hue is guessed by */
+            hues: string[];
             /** @enum {string} */
             judged: "wet" | "dry";
             /** @description version of the paint library it was worked out with */

@@ -3,17 +3,16 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useMutation } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
-import { answer, client, type Conditions, type Origin, type Reading, type Shown } from "../api/client";
+import { answer, client, type Conditions, type Origin } from "../api/client";
 import { figures, grey } from "../app/theme";
 import { Words } from "../app/Words";
 import { Swatch } from "../drawing/Swatch";
-import { labWords, typedReading } from "./colour";
+import { labWords, typedReading, type Read } from "./colour";
 import { PhotoSpots } from "./PhotoSpots";
 import { ColourField, LabelField, LibrarySelect, Step, SwatchSurface, whiteParts, WhiteParts } from "./Pieces";
 
 const hows = { typed: "typed", photo: "from a photo", meter: "with the meter" } as const;
 type How = keyof typeof hows;
-export type Read = { reading: Reading; colour: { lab: number[] } & Shown };
 
 /** Masstone and tint, typed, picked from a photo or read with the meter. */
 export function FromSwatches({ view, onOrigin }: { view: Conditions; onOrigin: (o: Origin | null) => void }) {

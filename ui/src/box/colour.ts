@@ -1,4 +1,7 @@
-import type { Conditions, Reading } from "../api/client";
+import type { Conditions, Reading, Shown } from "../api/client";
+
+/** A swatch that was picked or measured: its reading, and how it looks. */
+export type Read = { reading: Reading; colour: { lab: number[] } & Shown };
 
 /** What somebody typed as a colour: three figures of CIELAB, or #rrggbb; null while it is neither. */
 export function typedColour(text: string): Pick<Reading, "lab" | "hex"> | null {

@@ -12,7 +12,6 @@ import { grey } from "../app/theme";
 import { Words } from "../app/Words";
 import { Drop } from "../drawing/Marks";
 
-const hues = ["red", "red-orange", "orange", "yellow-orange", "yellow", "yellow-green", "green", "blue-green", "blue", "blue-violet", "violet", "red-violet"];
 const verdicts: Exclude<Verdict, "neutral">[] = ["clean", "softened", "muddy"];
 type Guess = { hueWord: string; verdict: Exclude<Verdict, "neutral"> };
 
@@ -57,7 +56,7 @@ export function CoverCard({ wheel, id, version, saved, predictions, onLift }: {
           <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between" }}>
             <Choice label={`hue of ${s.name}`} bold={false} shown={<span>{guesses[s.home]?.hueWord || "which hue?"}</span>}>
               {(close) =>
-                hues.map((h) => (
+                wheel.hues.map((h) => (
                   <MenuItem
                     key={h}
                     onClick={() => {
