@@ -86,7 +86,7 @@ func NewTubes(paints []exchange.BoxPaint) ([]store.NewTube, error) {
 }
 
 // tubeID is what a tube's paint is called among the paints of its box.
-func tubeID(id int64) string { return fmt.Sprintf("tube-%d", id) }
+func tubeID(id int64) string { return fmt.Sprintf("%s%d", exchange.TubePrefix, id) }
 
 // opened is a tube read back from the store.
 type opened struct {

@@ -78,14 +78,12 @@ type frozenTube struct {
 	Strength   float64             `json:"strength"`
 }
 
-const tubePrefix = "tube-"
-
 // finder finds library paints by their ids, and a painter's tubes as they are
 // now or, where they were kept with a wheel, as they were then. What it finds
 // among the tubes it notes in found.
 func (s *Server) finder(ctx context.Context, frozen map[string]frozenTube, found map[string]frozenTube) exchange.Finder {
 	return func(ref string) (*paint.Paint, error) {
-		number, isTube := strings.CutPrefix(ref, tubePrefix)
+		number, isTube := strings.CutPrefix(ref, exchange.TubePrefix)
 		if !isTube {
 			return exchange.FindPaint(ref)
 		}
@@ -295,7 +293,7 @@ type Built struct {
 // were kept with a wheel, where there is one.
 func (s *Server) systemFinder(ctx context.Context, wheel int64, c exchange.SystemContent) (exchange.Finder, error) {
 	var frozen map[string]frozenTube
-	if wheel != 0 && c.Names(tubePrefix) && ctx.Value(noPainterKey{}) == nil {
+	if wheel != 0 && c.Names(exchange.TubePrefix) && ctx.Value(noPainterKey{}) == nil {
 		w, err := s.store.Wheel(ctx, painter(ctx).ID, wheel)
 		if err != nil {
 			return nil, err
@@ -326,7 +324,7 @@ func (s *Server) asked(ctx context.Context, l Look, kept int64, c exchange.Syste
 // before.
 func (s *Server) build(ctx context.Context, in *Built) (out exchange.Wheel, err error) {
 	key := ""
-	if !in.Body.System.Names(tubePrefix) {
+	if !in.Body.System.Names(exchange.TubePrefix) {
 		asked, err := json.Marshal(struct {
 			Look Look
 			Body any

@@ -94,6 +94,7 @@ func clip(s string) string {
 // Ingredient is so many parts of a paint or of its let-down.
 type Ingredient struct {
 	Paint   string   `json:"paint"`
+	Code    string   `json:"code" doc:"what to call it in short: the library's id, or a tube's Colour Index name, or its name"`
 	Name    string   `json:"name"`
 	Parts   float64  `json:"parts"`
 	Shown            // the ingredient as painted, its let-down mixed
@@ -105,7 +106,30 @@ type Ingredient struct {
 // OfPart is one ingredient of a mixture that is mixed further.
 type OfPart struct {
 	Paint string  `json:"paint"`
+	Code  string  `json:"code"`
 	Parts float64 `json:"parts"`
+}
+
+// TubePrefix begins the ids of the tubes of a box.
+const TubePrefix = "tube-"
+
+// code is what to call a paint in short.
+func code(p *paint.Paint) string {
+	switch {
+	case !strings.HasPrefix(p.ID, TubePrefix):
+		return p.ID
+	case p.CI != "" && !strings.Contains(p.CI, ","):
+		return p.CI
+	}
+	return p.Name
+}
+
+func codes(paints []*paint.Paint) []string {
+	out := []string{}
+	for _, p := range paints {
+		out = append(out, code(p))
+	}
+	return out
 }
 
 // LetDown is 1 part of an ingredient in Parts parts of another paint.
@@ -141,7 +165,7 @@ func (v View) Mix(parts []paint.Part) (Mix, error) {
 	out := Mix{Conditions: v.conditions(), Mixture: Mixture{Colours: v.colours(&m, u), Judgement: judgement(u)}, Ladder: v.ladder(&m)}
 	for _, p := range parts {
 		alone := p.Paint.Alone()
-		out.Parts = append(out.Parts, Ingredient{Paint: p.Paint.ID, Name: p.Paint.Name, Parts: p.Parts, Shown: v.painted(&alone)})
+		out.Parts = append(out.Parts, Ingredient{Paint: p.Paint.ID, Code: code(p.Paint), Name: p.Paint.Name, Parts: p.Parts, Shown: v.painted(&alone)})
 	}
 	for _, r := range m.Masstone() {
 		out.Spectrum = append(out.Spectrum, round(r, 6))
@@ -154,12 +178,12 @@ func (v View) ingredients(r path.Recipe) []Ingredient {
 	out := make([]Ingredient, len(r.Parts))
 	for i, p := range r.Parts {
 		m := p.Mixture()
-		out[i] = Ingredient{Paint: p.Paint.ID, Name: p.Paint.Name, Parts: float64(p.Parts), Shown: v.painted(&m)}
+		out[i] = Ingredient{Paint: p.Paint.ID, Code: code(p.Paint), Name: p.Paint.Name, Parts: float64(p.Parts), Shown: v.painted(&m)}
 		if p.In != nil {
-			out[i].LetDown = &LetDown{p.In.ID, p.Thin}
+			out[i].LetDown = &LetDown{code(p.In), p.Thin}
 		}
 		for _, of := range p.Paint.Of {
-			out[i].Of = append(out[i].Of, OfPart{of.Paint.ID, of.Parts})
+			out[i].Of = append(out[i].Of, OfPart{of.Paint.ID, code(of.Paint), of.Parts})
 		}
 	}
 	return out

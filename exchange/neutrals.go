@@ -95,7 +95,7 @@ func (v View) Neutrals(s wheel.System, c WheelChoices, slot, n int, extra []*pai
 func ofParts(parts []paint.Part) []OfPart {
 	out := []OfPart{}
 	for _, p := range parts {
-		out = append(out, OfPart{p.Paint.ID, p.Parts})
+		out = append(out, OfPart{p.Paint.ID, code(p.Paint), p.Parts})
 	}
 	return out
 }
@@ -225,7 +225,7 @@ func (v View) Glazes(s wheel.System, c WheelChoices, ground *paint.Paint, layers
 		if !slot.Empty {
 			slot.Glazed, slot.Turned, slot.Mixed = shown(g.Spectrum.OKLab(v.Light)), shown(g.Other.OKLab(v.Light)), shown(g.Mixed.OKLab(v.Light))
 			slot.Chroma, slot.MixedChroma, slot.Brighter = round(g.OKLCh.C, 3), round(g.MixedLCh.C, 3), g.Brighter
-			slot.Layers = ids(g.Paints)
+			slot.Layers = codes(g.Paints)
 		}
 		out.Wheel = append(out.Wheel, slot)
 	}

@@ -34,7 +34,7 @@ type Slot struct {
 	Kind   string   `json:"kind" enum:"primary,secondary,tertiary"`
 	Empty  bool     `json:"empty" doc:"a role is missing, or six slots are wanted; then nothing else is filled in"`
 	Role   string   `json:"role,omitempty" enum:"yellow,red,blue,magenta,cyan" doc:"of a primary"`
-	Paints []string `json:"paints"`
+	Paints []string `json:"paints" doc:"what they are called in short"`
 	Mixture
 	Halves        []Half         `json:"halves,omitempty" doc:"of a split primary, the one that faces the slot before first"`
 	OtherPairings []OtherPairing `json:"otherPairings,omitempty" doc:"of a secondary, the brightest first"`
@@ -172,7 +172,7 @@ func (v View) Wheel(s wheel.System, c WheelChoices) (Wheel, error) {
 	}
 	for _, p := range w.System.Paints() {
 		if p.Of != nil {
-			out.Raised = append(out.Raised, Raised{p.Of[0].Paint.ID, [2]int{int(p.Of[0].Parts), int(p.Of[1].Parts)}})
+			out.Raised = append(out.Raised, Raised{code(p.Of[0].Paint), [2]int{int(p.Of[0].Parts), int(p.Of[1].Parts)}})
 		}
 	}
 	return out, nil
@@ -210,11 +210,11 @@ func (v View) slot(w *wheel.Wheel, i int, order wheel.Order) Slot {
 	out.Ladder = v.ladder(&s.Mixture)
 	for _, p := range s.Parts {
 		if p.Paint.Of == nil || p.Paint.Source != paint.Stirred {
-			out.Paints = append(out.Paints, p.Paint.ID)
+			out.Paints = append(out.Paints, code(p.Paint))
 			continue
 		}
 		for _, of := range p.Paint.Of {
-			out.Paints = append(out.Paints, of.Paint.ID)
+			out.Paints = append(out.Paints, code(of.Paint))
 		}
 	}
 	for _, scheme := range wheel.Schemes {

@@ -845,6 +845,8 @@ export interface components {
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
+            /** @description what to call it in short: the library's id, or a tube's Colour Index name, or its name */
+            code: string;
             /** @description the paint is first let down: 1 part of it in so many of another */
             letDown?: components["schemas"]["LetDown"];
             name: string;
@@ -1062,6 +1064,7 @@ export interface components {
             present?: string;
         };
         OfPart: {
+            code: string;
             paint: string;
             /** Format: double */
             parts: number;
@@ -1661,6 +1664,7 @@ export interface components {
             name: string;
             /** @description of a secondary, the brightest first */
             otherPairings?: components["schemas"]["OtherPairing"][];
+            /** @description what they are called in short */
             paints: string[];
             parts: components["schemas"]["Ingredient"][];
             /**

@@ -65,7 +65,7 @@ export function NeutralsView({ id, system, settings, wheel, slot, onChoose }: { 
             <Typography variant="caption">tube black, and its tint</Typography>
           </Box>
           <Typography variant="body2">
-            {n.dark.parts.map((p) => `${p.parts} ${p.paint}`).join(" : ")}; L* {n.dark.lab[0]!.toFixed(0)} beside {n.dark.blackL.toFixed(0)} of the black. {n.dark.neutral ? "Neutral" : "Not neutral: the greyest that is dark"}; white brings out {n.dark.hidden}.
+            {n.dark.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")}; L* {n.dark.lab[0]!.toFixed(0)} beside {n.dark.blackL.toFixed(0)} of the black. {n.dark.neutral ? "Neutral" : "Not neutral: the greyest that is dark"}; white brings out {n.dark.hidden}.
           </Typography>
         </Box>
         <Box aria-label="earths">
@@ -81,7 +81,7 @@ export function NeutralsView({ id, system, settings, wheel, slot, onChoose }: { 
                   {e.name}
                 </Typography>
                 <Typography variant="caption" component="p" sx={{ fontFamily: figures }}>
-                  {e.parts.map((p) => `${p.parts} ${p.paint}`).join(" : ")}
+                  {e.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")}
                 </Typography>
                 <Typography variant="caption">CIEDE2000 {e.de.toFixed(1)}</Typography>
               </Box>

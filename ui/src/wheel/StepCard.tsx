@@ -138,10 +138,10 @@ function PartsBar({ parts }: { parts: Ingredient[] }) {
               {p.parts}
             </Box>{" "}
             {p.letDown
-              ? `of ${p.paint} let down 1:${p.letDown.parts} in ${p.letDown.in}`
+              ? `of ${p.code} let down 1:${p.letDown.parts} in ${p.letDown.in}`
               : p.of
-                ? `${p.name} (${p.of.map((o) => `${o.parts} ${o.paint}`).join(" : ")})`
-                : `${p.paint} ${paintName(p.name).name}`}
+                ? `${p.name} (${p.of.map((o) => `${o.parts} ${o.code}`).join(" : ")})`
+                : `${p.code} ${paintName(p.name).name}`}
           </Typography>
         ))}
       </Box>
@@ -150,7 +150,7 @@ function PartsBar({ parts }: { parts: Ingredient[] }) {
 }
 
 function PrimaryOnly({ slot, system, onSwap }: { slot: Slot; system: string; onSwap?: () => void }) {
-  const paints = slot.halves?.length ? slot.halves.map((h) => ({ paint: h.paint, name: h.name, lean: h.lean, colour: h.asPainted })) : [{ ...slot.parts[0]!, lean: slot.lean, colour: slot.asPainted }];
+  const paints = slot.halves?.length ? slot.halves.map((h) => ({ paint: h.paint, code: h.parts[0]!.code, name: h.name, lean: h.lean, colour: h.asPainted })) : [{ ...slot.parts[0]!, lean: slot.lean, colour: slot.asPainted }];
   return (
     <Box>
       {paints.map((p) => (
@@ -158,7 +158,7 @@ function PrimaryOnly({ slot, system, onSwap }: { slot: Slot; system: string; onS
           {paints.length > 1 && <Swatch colour={p.colour} plain width={36} height={40} />}
           <Box>
             <Typography variant="subtitle2">
-              {p.paint} {p.name}
+              {p.code === p.name ? p.name : `${p.code} ${p.name}`}
             </Typography>
             {p.lean && (
               <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
@@ -231,7 +231,7 @@ function OtherPairings({ slot }: { slot: Slot }) {
           <Swatch colour={p.undertone} plain width={30} height={24} />
           <Drop verdict={p.verdict} height={14} />
           <Typography variant="body2" sx={{ flex: 1 }}>
-            {p.parts.map((x) => `${x.parts} ${x.paint}`).join(" : ")}
+            {p.parts.map((x) => `${x.parts} ${x.code}`).join(" : ")}
           </Typography>
           <Typography variant="caption" sx={{ fontFamily: figures }}>
             {share(p.retention)}
@@ -255,7 +255,7 @@ function Schemes({ wheel, slot, onChoose }: { wheel: Wheel; slot: Slot; onChoose
           {s.slots.map((i) => {
             const to = wheel.slots[i]!;
             return (
-              <ButtonBase key={i} aria-label={`${s.scheme}: ${to.name}`} title={`${to.name}: ${to.parts.map((p) => `${p.parts} ${p.paint}`).join(" : ")}`} onClick={() => onChoose(i)}>
+              <ButtonBase key={i} aria-label={`${s.scheme}: ${to.name}`} title={`${to.name}: ${to.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")}`} onClick={() => onChoose(i)}>
                 <Swatch colour={to.asPainted} plain width={26} height={24} />
               </ButtonBase>
             );

@@ -233,7 +233,7 @@ function Label({ slot, out, bare }: { slot: Slot; out: number; bare: boolean }) 
   const side = slot.index % 6 === 0 ? 0 : slot.index < 6 ? 1 : -1;
   const anchor = side === 0 ? "middle" : side > 0 ? "start" : "end";
   const y = slot.index === 0 ? py - 20 : slot.index === 6 ? py + 16 : py + 2;
-  const figuresText = bare ? "" : slot.halves?.length ? slot.halves.map((h) => h.parts[0]!.paint).join(" ") : ratio(slot.parts);
+  const figuresText = bare ? "" : slot.halves?.length ? slot.halves.map((h) => h.parts[0]!.code).join(" ") : ratio(slot.parts);
   const second = { fontFamily: figures, fontSize: 14, fill: grey.third };
   const hasDrop = !bare && slot.verdict !== "neutral";
   const wide = figuresText.length * 7.6;

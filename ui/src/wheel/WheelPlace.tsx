@@ -193,8 +193,8 @@ function Primaries({ wheel, onOpen }: { wheel?: Wheel; onOpen: (slot: number) =>
   const marks = (wheel?.slots ?? []).filter((s) => s.role && !s.empty).sort((a, b) => a.home - b.home);
   const swatches = marks.flatMap((s): { slot: Slot; paint: string; name: string; colour: Slot["asPainted"] }[] =>
     s.halves?.length
-      ? s.halves.map((h) => ({ slot: s, paint: h.paint, name: h.name, colour: h.asPainted }))
-      : [{ slot: s, paint: s.parts[0]!.paint, name: s.parts[0]!.name, colour: s.asPainted }],
+      ? s.halves.map((h) => ({ slot: s, paint: h.parts[0]!.code, name: h.name, colour: h.asPainted }))
+      : [{ slot: s, paint: s.parts[0]!.code, name: s.parts[0]!.name, colour: s.asPainted }],
   );
   const w = swatches.length > 3 ? 15 : 26;
   return (

@@ -2,7 +2,7 @@ import type { Ingredient } from "../api/client";
 
 /** Parts as painters write them: "2 : 1", with a word for a let-down. */
 export function ratio(parts: Ingredient[]): string {
-  if (parts.length === 1) return parts[0]!.paint;
+  if (parts.length === 1) return parts[0]!.code;
   const numbers = parts.map((p) => p.parts).join(" : ");
   return parts.some((p) => p.letDown) ? `${numbers} let down` : numbers;
 }
