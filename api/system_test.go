@@ -1,0 +1,150 @@
+package api_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/api"
+	"gyrophane/exchange"
+)
+
+// ownBlue is a question or a wheel whose blue is a tube of the painter's box.
+func ownBlue(text string, tube int64) string {
+	return strings.Replace(text, "PB29", fmt.Sprintf("tube-%d", tube), 1)
+}
+
+func TestAWheelKeepsItsTubesAsTheyWere(t *testing.T) {
+	app, _ := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	ada.ok("POST", "/api/box/paints", `{"paints":["PB29"]}`, nil)
+	blue := ada.tube("PB29")
+	var w api.KeptWheel
+	ada.ok("POST", "/api/wheels", ownBlue(newWheel, blue.ID), &w)
+	assert.Equal(t, fmt.Sprintf("tube-%d", blue.ID), w.System.Roles[2][0])
+
+	look := func(wheel int64) exchange.Wheel {
+		var out exchange.Wheel
+		ada.ok("POST", fmt.Sprintf("/api/wheel?wheel=%d", wheel), ownBlue(question, blue.ID), &out)
+		return out
+	}
+	before := look(w.ID)
+	assert.Equal(t, "PB29", before.Slots[8].Parts[0].Code, "it goes by its Colour Index name")
+	ada.ok("PUT", at(blue), saying(blue, func(c *exchange.TubeContent) { c.Grade = "student" }), nil)
+	assert.Equal(t, before, look(w.ID), "the kept wheel has the tube as it was")
+	assert.NotEqual(t, before.Slots[10].Parts, look(0).Slots[10].Parts, "a new one has it as it is: weaker")
+
+	ada.ok("PUT", fmt.Sprintf("/api/wheels/%d", w.ID), strings.Replace(ownBlue(newWheel, blue.ID), `{"name":"Rock pool"`, `{"version":1,"name":"Low water"`, 1), &w)
+	assert.Equal(t, before, look(w.ID), "renaming it changes nothing")
+
+	eve := signedUp(t, app, "Eve")
+	status, text := eve.do("POST", "/api/wheel", ownBlue(question, blue.ID))
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "no tube of your box")
+	nobody := &client{t: t, app: app}
+	status, _ = nobody.do("POST", "/api/wheel", ownBlue(question, blue.ID))
+	assert.Equal(t, 401, status)
+	nobody.ok("POST", "/api/wheel", question, nil)
+}
+
+func TestASystemIsFilledVersionedAndArchived(t *testing.T) {
+	app, _ := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	var places exchange.SystemPlaces
+	ada.ok("POST", "/api/system", `{"system":{"kind":"split","roles":[[],[],[]],"chosen":[[],[],[]],"riders":{},"note":""}}`, &places)
+	assert.NotEmpty(t, places.Wrong, "no wheel can be made of it yet")
+	for _, r := range places.Roles {
+		assert.Len(t, r.Places, 2)
+		assert.NotEmpty(t, r.Places[0].Substitutes)
+	}
+	var w api.KeptWheel
+	ada.ok("POST", "/api/wheels", newWheel, &w)
+	path := fmt.Sprintf("/api/wheels/%d", w.ID)
+	archive := strings.Replace(change("PB60", w.Version), `"name"`, `"archived":true,"name"`, 1)
+	ada.ok("PUT", path, archive, &w)
+	assert.True(t, w.Archived)
+	var earlier []api.EarlierWheel
+	ada.ok("GET", path+"/earlier", "", &earlier)
+	require.Len(t, earlier, 2)
+	assert.Equal(t, "PB29", earlier[1].System.Roles[2][0], "the old version keeps its paints")
+	status, text := ada.do("POST", "/api/wheels", strings.Replace(newWheel, `"chosen":[[],[],[]]`, `"chosen":[["PY184","PR254"],[],[]]`, 1))
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "only double and own systems")
+}
+
+func TestNeutralsAndGlazesAreAnswered(t *testing.T) {
+	app, _ := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	var n exchange.Neutrals
+	ada.ok("POST", "/api/neutrals?slot=2&steps=5", question, &n)
+	assert.Len(t, n.Pairs, 6)
+	assert.Len(t, n.Intensity, 5)
+	assert.Len(t, n.Earths, 3)
+	assert.NotEmpty(t, n.Dark.Parts)
+	status, _ := ada.do("POST", "/api/neutrals?slot=12", question)
+	assert.Equal(t, 422, status)
+	status, text := ada.do("POST", "/api/neutrals?slot=2&steps=6", question)
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "5 or 7")
+
+	var g exchange.Glazes
+	glazing := strings.TrimSuffix(question, "}") + `,"layers":[{"paint":"PY184","thickness":0.3},{"paint":"PB29","thickness":0.3}],"thickness":0.6}`
+	ada.ok("POST", "/api/glazes", glazing, &g)
+	assert.Len(t, g.Stack, 3)
+	assert.Len(t, g.Wheel, 12)
+	require.NotNil(t, g.Mixed)
+	assert.NotEqual(t, g.Stack[2].Shown, g.Turned, "the order of layers matters")
+	var over exchange.Glazes
+	ada.ok("POST", "/api/glazes", strings.Replace(glazing, `"layers"`, `"ground":"PBk9","layers"`, 1), &over)
+	assert.NotEqual(t, g.Stack[2].Shown, over.Stack[2].Shown, "so does the ground")
+	status, text = ada.do("POST", "/api/glazes", strings.Replace(glazing, `"thickness":0.3}]`, `"thickness":99}]`, 1))
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "ayer 2")
+}
+
+func TestPredictionsAreScoredAndLocked(t *testing.T) {
+	app, _ := server(t, true)
+	ada, eve := signedUp(t, app, "Ada"), signedUp(t, app, "Eve")
+	var w api.KeptWheel
+	ada.ok("POST", "/api/wheels", newWheel, &w)
+	path := fmt.Sprintf("/api/wheels/%d/predictions", w.ID)
+	guess := `{"version":1,"guesses":[{"home":2,"hueWord":"orange","verdict":"clean"},{"home":6,"hueWord":"green","verdict":"clean"}]}`
+	var got []api.Predicted
+	ada.ok("POST", path, guess, &got)
+	require.Len(t, got, 2)
+	byHome := map[int]api.Predicted{got[0].Home: got[0], got[1].Home: got[1]}
+	assert.True(t, byHome[2].HueRight)
+	assert.False(t, byHome[6].HueRight)
+	assert.Equal(t, "violet", byHome[6].Name)
+	status, text := ada.do("POST", path, guess)
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "predicted before")
+	for body, says := range map[string]string{
+		strings.Replace(guess, "orange", "teal", 1):             "no hue of the wheel",
+		strings.Replace(guess, `"home":2`, `"home":0`, 1):       "only mixed slots",
+		strings.Replace(guess, `"home":2`, `"home":12`, 1):      "home",
+		strings.Replace(guess, `"version":1`, `"version":9`, 1): "changed in the meantime",
+	} {
+		status, text := ada.do("POST", path, body)
+		assert.Equal(t, 422, status, says)
+		assert.Contains(t, text, says)
+	}
+	status, _ = eve.do("POST", path, guess)
+	assert.Equal(t, 404, status)
+	var theirs []api.Predicted
+	eve.ok("GET", path, "", &theirs)
+	assert.Empty(t, theirs)
+}
+
+func TestTheDemoHasASystemOfEachKind(t *testing.T) {
+	wheels, err := api.DemoWheels()
+	require.NoError(t, err)
+	var kinds []string
+	for _, w := range wheels {
+		kinds = append(kinds, w.Kind)
+	}
+	assert.ElementsMatch(t, []string{"triad", "cmy", "split", "double"}, kinds)
+}
