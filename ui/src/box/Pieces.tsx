@@ -82,7 +82,7 @@ export function ColourField({ label, text, onText, ok }: { label: string; text: 
       value={text}
       error={text !== "" && !ok}
       placeholder="43 -33 -18"
-      helperText={text !== "" && !ok ? "three figures of CIELAB (43 -33 -18) or a screen colour (#006d74)" : " "}
+      helperText={text !== "" && !ok ? "three figures of CIELAB (43 -33 -18) or a screen colour (#rrggbb)" : " "}
       onChange={(e) => onText(e.target.value)}
       slotProps={{ htmlInput: { maxLength: 40, autoComplete: "off" } }}
     />
