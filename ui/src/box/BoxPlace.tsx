@@ -131,7 +131,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
               </Button>
               {opener("files", "files")}
               {opener("care", "cautions")}
-              <Button color="inherit" disabled={!box.undo || !own.saved} onClick={own.undo} title={box.undo ? `takes back: ${box.undo.summary}` : undefined} sx={{ px: 1, minWidth: 0 }}>
+              <Button color="inherit" disabled={!box.undo || !own.saved || own.undoing} onClick={own.undo} title={box.undo ? `takes back: ${box.undo.summary}` : undefined} sx={{ px: 1, minWidth: 0 }}>
                 undo
               </Button>
               <Typography variant="caption" role="status" sx={{ ml: 0.5, minWidth: 44 }}>

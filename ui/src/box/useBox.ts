@@ -37,6 +37,7 @@ export function useBox(view: Conditions) {
   const queries = useQueryClient();
   const query = useQuery(boxQuery(view));
   const [problem, setProblem] = useState<string | null>(null);
+  const [undoing, setUndoing] = useState(false);
 
   const adopt = (box: Box) => {
     queries.setQueryData(boxQuery(view).queryKey, box);
@@ -88,9 +89,12 @@ export function useBox(view: Conditions) {
       hold(String(t.id), { content: { ...t.content, ...content }, version: u?.version ?? t.version, resolves });
     },
     add: (paints: string[]) => ask(answer(client.POST("/api/box/paints", { params: { query: view }, body: { paints } }))),
+    undoing,
     undo: () => {
       const undo = query.data?.undo;
-      if (undo) void ask(answer(client.POST("/api/box/undo", { params: { query: view }, body: { change: undo.change } })));
+      if (!undo || undoing) return;
+      setUndoing(true);
+      void ask(answer(client.POST("/api/box/undo", { params: { query: view }, body: { change: undo.change } }))).finally(() => setUndoing(false));
     },
     letGo: (t: KeptTube, refused: number) =>
       void ask(answer(client.DELETE("/api/box/paints/{id}/refused/{refused}", { params: { path: { id: t.id, refused }, query: view } }))),
