@@ -5,7 +5,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
-	"strconv"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -105,8 +104,12 @@ func openTube(t store.Tube) (opened, error) {
 	return o, err
 }
 
-func (o opened) boxPaint() exchange.BoxPaint {
-	return exchange.BoxPaint{Definition: o.definition, TubeContent: contentOfTube(o.kept.TubeContent)}
+func boxPaints(tubes []opened) []exchange.BoxPaint {
+	var out []exchange.BoxPaint
+	for _, o := range tubes {
+		out = append(out, exchange.BoxPaint{Definition: o.definition, TubeContent: contentOfTube(o.kept.TubeContent)})
+	}
+	return out
 }
 
 // openBox reads a painter's tubes, in hue order.
@@ -224,7 +227,7 @@ func (s *Server) boxRoutes() {
 			}
 			summary := "added " + paints[0].Library
 			if len(paints) > 1 {
-				summary = fmt.Sprintf("added %d paints", len(paints))
+				summary = "added " + countPaints(len(paints))
 			}
 			if err := s.add(ctx, summary, paints); err != nil {
 				return nil, s.refusal(err)
@@ -331,6 +334,20 @@ func (s *Server) add(ctx context.Context, summary string, paints []exchange.BoxP
 	return err
 }
 
+func countPaints(n int) string {
+	if n == 1 {
+		return "1 paint"
+	}
+	return fmt.Sprintf("%d paints", n)
+}
+
+func rowsAreWrong(n int) string {
+	if n == 1 {
+		return "1 row is wrong; mend it"
+	}
+	return fmt.Sprintf("%d rows are wrong; mend them", n)
+}
+
 // changeInWords names a change for the undo.
 func changeInWords(was opened, now exchange.TubeContent) string {
 	name := was.paint.Name
@@ -356,24 +373,6 @@ type Export struct {
 	Body               []byte
 }
 
-// Import says, row by row, what a box file brings.
-type Import struct {
-	Rows  []ImportRow `json:"rows"`
-	Notes []string    `json:"notes" doc:"what was not understood and left out"`
-	Kept  int         `json:"kept" doc:"how many paints were added; 0 for a preview"`
-}
-
-// ImportRow is one paint of a box file.
-type ImportRow struct {
-	Row     int             `json:"row" doc:"from 0, as named in leaveOut"`
-	Where   string          `json:"where"`
-	Name    string          `json:"name"`
-	CI      string          `json:"ci"`
-	Shown   *exchange.Shown `json:"shown" doc:"its undertone; null when refused"`
-	Happens string          `json:"happens" enum:"added,archived,refused,left out"`
-	Remark  string          `json:"remark,omitempty" doc:"what is wrong, or what to know"`
-}
-
 func (s *Server) boxFiles() {
 	type export struct {
 		Format string `query:"format" required:"true" enum:"csv,json,gpl,cgats"`
@@ -384,10 +383,7 @@ func (s *Server) boxFiles() {
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			var paints []exchange.BoxPaint
-			for _, o := range append(tubes[:len(tubes):len(tubes)], archived...) {
-				paints = append(paints, o.boxPaint())
-			}
+			paints := boxPaints(append(tubes[:len(tubes):len(tubes)], archived...))
 			out := &Export{ContentType: "text/plain; charset=utf-8"}
 			ending := in.Format
 			switch in.Format {
@@ -410,81 +406,31 @@ func (s *Server) boxFiles() {
 		RawBody  []byte
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "importBox", Method: http.MethodPost, Path: filesBelow + "box", MaxBodyBytes: exchange.MostFileBytes + 1<<10},
-		func(ctx context.Context, in *bring) (*struct{ Body Import }, error) {
+		func(ctx context.Context, in *bring) (*struct{ Body exchange.Import }, error) {
 			rows, notes, err := exchange.ReadBox(in.RawBody)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			out, paints, wrong, err := s.planned(ctx, rows, in.LeaveOut)
+			tubes, archived, err := s.openBox(ctx)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			out.Notes = append(out.Notes, notes...)
+			out, paints, wrong := exchange.PlanImport(rows, notes, boxPaints(append(tubes, archived...)), in.LeaveOut)
 			if !in.Keep {
-				return &struct{ Body Import }{out}, nil
+				return &struct{ Body exchange.Import }{out}, nil
 			}
 			switch {
 			case wrong > 0:
-				return nil, huma.Error422UnprocessableEntity("Nothing was added: " + strconv.Itoa(wrong) + " rows are wrong; mend them in the file or leave them out.")
+				return nil, huma.Error422UnprocessableEntity("Nothing was added: " + rowsAreWrong(wrong) + " in the file, or leave out what is wrong.")
 			case len(paints) == 0:
 				return nil, huma.Error422UnprocessableEntity("Nothing was added: every row was left out.")
 			}
-			if err := s.add(ctx, fmt.Sprintf("brought in %d paints from a file", len(paints)), paints); err != nil {
+			if err := s.add(ctx, fmt.Sprintf("brought in %s from a file", countPaints(len(paints))), paints); err != nil {
 				return nil, s.refusal(err)
 			}
 			out.Kept = len(paints)
-			return &struct{ Body Import }{out}, nil
+			return &struct{ Body exchange.Import }{out}, nil
 		})
-}
-
-// planned says what becomes of the rows of a file.
-func (s *Server) planned(ctx context.Context, rows []exchange.BoxRow, leaveOut []int) (out Import, paints []exchange.BoxPaint, wrong int, err error) {
-	in, archived, err := s.openBox(ctx)
-	if err != nil {
-		return out, nil, 0, err
-	}
-	there := map[string]bool{}
-	for _, o := range append(in[:len(in):len(in)], archived...) {
-		there[same(o.boxPaint())] = true
-	}
-	left := map[int]bool{}
-	for _, i := range leaveOut {
-		left[i] = true
-	}
-	out = Import{Rows: []ImportRow{}, Notes: []string{}}
-	for i, r := range rows {
-		row := ImportRow{Row: i, Where: r.Where, Name: r.Paint.Name, CI: r.Paint.Library, Happens: "added"}
-		if r.Core != nil {
-			shown := exchange.ShownUndertone(r.Core)
-			row.Name, row.CI, row.Shown = r.Core.Name, r.Core.CI, &shown
-			if r.Paint.Nickname != "" {
-				row.Name = r.Paint.Nickname + " (" + r.Core.Name + ")"
-			}
-			if r.Paint.Archived {
-				row.Happens = "archived"
-			}
-			if there[same(r.Paint)] {
-				row.Remark = "a tube like this is in the box already; this will be a second one"
-			}
-			there[same(r.Paint)] = true
-		}
-		switch {
-		case left[i]:
-			row.Happens, row.Remark = "left out", ""
-		case r.Wrong != "":
-			row.Happens, row.Remark = "refused", r.Wrong
-			wrong++
-		default:
-			paints = append(paints, r.Paint)
-		}
-		out.Rows = append(out.Rows, row)
-	}
-	return out, paints, wrong, nil
-}
-
-// same is equal for tubes that a painter would take for the same.
-func same(p exchange.BoxPaint) string {
-	return p.Library + "\x00" + p.Definition.Name + "\x00" + p.Nickname + "\x00" + p.Grade
 }
 
 // named are a box's paints under the names they go by.

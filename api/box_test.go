@@ -171,7 +171,7 @@ func TestABoxIsBroughtInWholeOrNotAtAll(t *testing.T) {
 	ada := signedUp(t, app, "Ada")
 	ada.ok("POST", "/api/box/paints", `{"paints":["PB29"]}`, nil)
 	file := []byte("paint,grade\nPB29,artist\nPX1,artist\nPR122,student\n")
-	var look api.Import
+	var look exchange.Import
 	ada.file("box", file, &look)
 	require.Len(t, look.Rows, 3)
 	assert.Equal(t, "added", look.Rows[0].Happens)
@@ -183,13 +183,13 @@ func TestABoxIsBroughtInWholeOrNotAtAll(t *testing.T) {
 
 	status, text := ada.file("box?keep=true", file, nil)
 	assert.Equal(t, 422, status)
-	assert.Contains(t, text, "Nothing was added")
+	assert.Contains(t, text, "Nothing was added: 1 row is wrong; mend it in the file, or leave out what is wrong.")
 	assert.Len(t, ada.box().Tubes, 1)
 
 	ada.file("box?keep=true&leaveOut=0,1", file, &look)
 	assert.Equal(t, 1, look.Kept)
 	assert.Len(t, ada.box().Tubes, 2)
-	assert.Equal(t, "brought in 1 paints from a file", ada.box().Undo.Summary)
+	assert.Equal(t, "brought in 1 paint from a file", ada.box().Undo.Summary)
 	status, _ = ada.file("box?keep=true&leaveOut=0,1,2", file, nil)
 	assert.Equal(t, 422, status)
 }

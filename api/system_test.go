@@ -1,6 +1,7 @@
 package api_test
 
 import (
+	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
@@ -75,6 +76,46 @@ func TestASystemIsFilledVersionedAndArchived(t *testing.T) {
 	assert.Contains(t, text, "only double and own systems")
 }
 
+func TestASystemIsFilledFromTheBoxOfWhoAsks(t *testing.T) {
+	app, _ := server(t, true)
+	ada, eve := signedUp(t, app, "Ada"), signedUp(t, app, "Eve")
+	ada.ok("POST", "/api/box/paints", `{"paints":["PB60"]}`, nil)
+	blue := fmt.Sprintf("tube-%d", ada.tube("PB60").ID)
+	for _, kind := range []string{"triad", "cmy", "split", "double", "leaning-clockwise", "leaning-counter-clockwise", "own"} {
+		var hers, theirs exchange.SystemContent
+		ada.ok("GET", "/api/system/filled?kind="+kind, "", &hers)
+		assert.Contains(t, hers.Roles[2], blue, kind)
+		eve.ok("GET", "/api/system/filled?kind="+kind, "", &theirs)
+		assert.NotContains(t, theirs.Roles[2], blue, "another painter's box is not looked into")
+		made, err := json.Marshal(hers)
+		require.NoError(t, err)
+		ada.ok("POST", "/api/wheels", strings.Replace(newWheel, aSystem, string(made), 1), nil)
+	}
+	status, _ := ada.do("GET", "/api/system/filled?kind=quartet", "")
+	assert.Equal(t, 422, status)
+}
+
+func TestRidersAreKeptAsTheyWereAndCheckedWhenTheyAreSaved(t *testing.T) {
+	app, _ := server(t, true)
+	ada, eve := signedUp(t, app, "Ada"), signedUp(t, app, "Eve")
+	ada.ok("POST", "/api/box/paints", `{"paints":["PW4"]}`, nil)
+	white := ada.tube("PW4")
+	riding := func(ref string) string {
+		return strings.Replace(newWheel, `"riders":{}`, fmt.Sprintf(`"riders":{"white":"%s"}`, ref), 1)
+	}
+	var w api.KeptWheel
+	ada.ok("POST", "/api/wheels", riding(fmt.Sprintf("tube-%d", white.ID)), &w)
+	assert.Equal(t, fmt.Sprintf("tube-%d", white.ID), w.System.Riders.White)
+	for says, ref := range map[string]string{"cannot ride along as the white": "PB29", "no tube of your box": "tube-999999"} {
+		status, text := ada.do("POST", "/api/wheels", riding(ref))
+		assert.Equal(t, 422, status, ref)
+		assert.Contains(t, text, says)
+	}
+	status, text := eve.do("POST", "/api/wheels", riding(fmt.Sprintf("tube-%d", white.ID)))
+	assert.Equal(t, 422, status, "nor is another painter's tube taken")
+	assert.Contains(t, text, "no tube of your box")
+}
+
 func TestNeutralsAndGlazesAreAnswered(t *testing.T) {
 	app, _ := server(t, true)
 	ada := signedUp(t, app, "Ada")
@@ -112,9 +153,13 @@ func TestPredictionsAreScoredAndLocked(t *testing.T) {
 	ada.ok("POST", "/api/wheels", newWheel, &w)
 	path := fmt.Sprintf("/api/wheels/%d/predictions", w.ID)
 	guess := `{"version":1,"guesses":[{"home":2,"hueWord":"orange","verdict":"clean"},{"home":6,"hueWord":"green","verdict":"clean"}]}`
-	var got []api.Predicted
-	ada.ok("POST", path, guess, &got)
+	var all api.Predictions
+	ada.ok("POST", path, guess, &all)
+	got := all.Predictions
 	require.Len(t, got, 2)
+	assert.Equal(t, 8, all.OutOf)
+	assert.Equal(t, 4, all.Each)
+	assert.Equal(t, got[0].Points+got[1].Points, all.Points)
 	byHome := map[int]api.Predicted{got[0].Home: got[0], got[1].Home: got[1]}
 	assert.True(t, byHome[2].HueRight)
 	assert.False(t, byHome[6].HueRight)
@@ -134,9 +179,10 @@ func TestPredictionsAreScoredAndLocked(t *testing.T) {
 	}
 	status, _ = eve.do("POST", path, guess)
 	assert.Equal(t, 404, status)
-	var theirs []api.Predicted
+	var theirs api.Predictions
 	eve.ok("GET", path, "", &theirs)
-	assert.Empty(t, theirs)
+	assert.Empty(t, theirs.Predictions)
+	assert.Zero(t, theirs.OutOf)
 }
 
 func TestTheDemoHasASystemOfEachKind(t *testing.T) {

@@ -277,6 +277,8 @@ func (s *Server) wheelRoutes() {
 
 	s.buildRoutes()
 	s.predictionRoutes()
+	s.neutralRoutes()
+	s.glazeRoutes()
 }
 
 // Built is a wheel of a system, as asked for.
@@ -371,21 +373,36 @@ func (s *Server) buildRoutes() {
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			box, _, err := s.openBox(ctx)
+			box, err := s.candidates(ctx)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			var candidates []exchange.Candidate
-			for _, o := range box {
-				c := exchange.Candidate{Paint: o.paint, Name: o.kept.Nickname, InBox: true}
-				if o.kept.Price != nil {
-					c.Price = o.kept.Price
-				}
-				candidates = append(candidates, c)
-			}
-			out, err := v.Places(in.Body.System, find, candidates)
+			out, err := v.Places(in.Body.System, find, box)
 			return &struct{ Body exchange.SystemPlaces }{out}, s.refusal(err)
 		})
+
+	type filled struct {
+		Kind string `query:"kind" required:"true" enum:"triad,cmy,split,double,leaning-clockwise,leaning-counter-clockwise,own"`
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "filled", Method: http.MethodGet, Path: "/api/system/filled"},
+		func(ctx context.Context, in *filled) (*struct{ Body exchange.SystemContent }, error) {
+			box, err := s.candidates(ctx)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			out, err := exchange.Fill(in.Kind, box)
+			return &struct{ Body exchange.SystemContent }{out}, s.refusal(err)
+		})
+}
+
+// candidates are the tubes of the painter's box, for the places of a system.
+func (s *Server) candidates(ctx context.Context) ([]wheel.Candidate, error) {
+	box, _, err := s.openBox(ctx)
+	var out []wheel.Candidate
+	for _, o := range box {
+		out = append(out, wheel.Candidate{Paint: o.paint, Called: o.kept.Nickname, InBox: true, Price: o.kept.Price})
+	}
+	return out, err
 }
 
 // kept answers with a wheel as it is kept now.

@@ -103,6 +103,35 @@ func TestPlacesWarnAndTakePaintsByKeyAndByDragging(t *testing.T) {
 	assert.Empty(t, p.complaints())
 }
 
+func TestWhatRidesAlongMakesTheTints(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	p.slot("red")
+	p.menu("rings: ", "1 tint")
+	p.close()
+	p.saved()
+	p.see("tints with titanium white")
+	p.goTo("System")
+	p.menu("rider: white", "zinc white")
+	p.saved()
+	p.press("see the wheel")
+	p.slot("red")
+	p.see("tints with zinc white")
+	p.goTo("System")
+	p.menu("rider: black", "iron oxide black")
+	p.saved()
+	p.see("iron oxide black")
+
+	// Two undos asked for at once take back one change, and refuse nothing.
+	p.MustEval(`() => { const undo = [...document.querySelectorAll("button")].find((b) => b.textContent === "undo"); undo.click(); undo.click(); }`)
+	p.see("bone black, as usual")
+	p.saved()
+	assert.True(t, p.shows("zinc white"))
+	p.undo()
+	p.waitFor("the white of before", func() bool { return !p.shows("zinc white") })
+	assert.Empty(t, p.complaints())
+}
+
 func TestADoubleSystemShowsAndChoosesItsPairings(t *testing.T) {
 	p := open(t, startApp(t, storetest.Database(t)).address)
 	p.asDemo()

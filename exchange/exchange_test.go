@@ -213,7 +213,7 @@ func TestPlacesRankSubstitutesFromTheBoxFirst(t *testing.T) {
 	own, err := parts(t, "PB60=1")[0].Paint.Tube("tube-9", 1)
 	require.NoError(t, err)
 	c := SystemContent{Kind: "split", Roles: [3][]string{{"PY65"}, {"PR255", "PR122"}, {}}}
-	got, err := v.Places(c, FindPaint, []Candidate{{Paint: own, Name: "deep water", InBox: true}})
+	got, err := v.Places(c, FindPaint, []wheel.Candidate{{Paint: own, Called: "deep water", InBox: true}})
 	require.NoError(t, err)
 	assert.Len(t, got.Roles[2].Places, 2, "empty places are shown")
 	assert.Contains(t, got.Roles[0].Places[0].Warning, "wants one that leans to green")
@@ -229,6 +229,100 @@ func TestPlacesRankSubstitutesFromTheBoxFirst(t *testing.T) {
 	empty, err := v.Places(SystemContent{Kind: "double"}, FindPaint, nil)
 	require.NoError(t, err)
 	assert.Contains(t, empty.Wrong, "at least two")
+	assert.Equal(t, 4, empty.Most["double"])
+	assert.Equal(t, 1, empty.Most["triad"])
+	_, err = v.Places(SystemContent{Kind: "triad", Roles: [3][]string{{"PX1"}, {}, {}}}, FindPaint, nil)
+	assert.ErrorAs(t, err, new(BadInput), "a paint that nobody knows")
+}
+
+func TestRidersAreOfferedCheckedAndUsed(t *testing.T) {
+	v := view(t, "acrylic", "D65", "dry")
+	own, err := parts(t, "blue-grey=1")[0].Paint.Tube("tube-9", 1)
+	require.NoError(t, err)
+	c := SystemContent{Kind: "triad", Roles: [3][]string{{"PY74"}, {"PR254"}, {"PB29"}}}
+	places, err := v.Places(c, FindPaint, []wheel.Candidate{{Paint: own, Called: "wet slate", InBox: true}})
+	require.NoError(t, err)
+	offers := map[string][]string{}
+	for _, r := range places.Riders {
+		for _, o := range r.Offers {
+			offers[r.Rider] = append(offers[r.Rider], o.Name)
+		}
+	}
+	assert.Equal(t, "wet slate", offers["blueGrey"][0], "a tube of it fits as well as the library's")
+	assert.Contains(t, offers["white"], "zinc white")
+	assert.NotContains(t, offers["convenience"], "zinc white")
+	assert.NotContains(t, offers["black"], "wet slate")
+
+	build := func(r Riders) Wheel {
+		c := c
+		c.Riders = r
+		s, err := c.System(FindPaint)
+		require.NoError(t, err)
+		choices := PlainChoices()
+		choices.Rings.Tints = 1
+		w, err := v.Wheel(s, choices)
+		require.NoError(t, err)
+		return w
+	}
+	assert.Equal(t, "titanium white", build(Riders{}).Slots[2].Rings.Tints[0].With)
+	zinc := build(Riders{White: "PW4"}).Slots[2].Rings.Tints[0]
+	assert.Equal(t, "zinc white", zinc.With)
+	assert.Greater(t, zinc.Parts[1], zinc.Parts[0], "it is weak, so it takes much of it")
+
+	for says, r := range map[string]Riders{
+		"cannot ride along as the white":             {White: "PB29"},
+		"cannot ride along as the black":             {Black: "PW6"},
+		"cannot ride along as the dark blue-grey":    {BlueGrey: "PY74"},
+		"cannot ride along as the convenience paint": {Convenience: "PBk9"},
+		"PX1": {Convenience: "PX1"},
+	} {
+		c := c
+		c.Riders = r
+		_, err := c.System(FindPaint)
+		require.ErrorAs(t, err, new(BadInput), says)
+		assert.ErrorContains(t, err, says)
+	}
+}
+
+func TestTheConveniencePaintHelpsTheEarths(t *testing.T) {
+	v := view(t, "acrylic", "D65", "dry")
+	of := func(r Riders) map[string]Earth {
+		s, err := SystemContent{Kind: "triad", Roles: [3][]string{{"PY74"}, {"PR122"}, {"PB15:3"}}, Riders: r}.System(FindPaint)
+		require.NoError(t, err)
+		n, err := v.Neutrals(s, PlainChoices(), 0, 5)
+		require.NoError(t, err)
+		out := map[string]Earth{}
+		for _, e := range n.Earths {
+			out[e.Name] = e
+		}
+		return out
+	}
+	plain, helped := of(Riders{}), of(Riders{Convenience: "PBr7-burnt-sienna"})
+	assert.Positive(t, plain["sienna-like"].DE)
+	assert.Zero(t, helped["sienna-like"].DE, "it is the earth itself")
+	assert.Equal(t, []OfPart{{"PBr7-burnt-sienna", "PBr7-burnt-sienna", 1}}, helped["sienna-like"].Parts)
+}
+
+func TestASystemIsFilledFromTheBoxFirst(t *testing.T) {
+	own, err := parts(t, "PB60=1")[0].Paint.Tube("tube-9", 1)
+	require.NoError(t, err)
+	for _, kind := range wheel.Kinds {
+		got, err := Fill(string(kind), []wheel.Candidate{{Paint: own, InBox: true}})
+		require.NoError(t, err)
+		assert.Contains(t, got.Roles[2], "tube-9", kind)
+		find := func(ref string) (*paint.Paint, error) {
+			if ref == own.ID {
+				return own, nil
+			}
+			return FindPaint(ref)
+		}
+		_, err = got.System(find)
+		assert.NoError(t, err, "what was filled is sound")
+		_, err = json.Marshal(got)
+		assert.NoError(t, err)
+	}
+	_, err = Fill("quartet", nil)
+	assert.ErrorAs(t, err, new(BadInput))
 }
 
 func TestWheel(t *testing.T) {

@@ -1,7 +1,8 @@
 package exchange
 
 import (
-	"gyrophane/core/colour"
+	"slices"
+
 	"gyrophane/core/paint"
 	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
@@ -26,7 +27,7 @@ type Dark struct {
 	Hidden    string     `json:"hidden" doc:"hue word of the tint it hides"`
 	Shown     Shown      `json:"shown" doc:"the masstone"`
 	Tint      Shown      `json:"tint" doc:"1 part in 9 of white"`
-	Black     Shown      `json:"black" doc:"a bone black beside it"`
+	Black     Shown      `json:"black" doc:"the black that rides along, or a bone black, beside it"`
 	BlackL    float64    `json:"blackL"`
 	BlackTint Shown      `json:"blackTint"`
 }
@@ -46,7 +47,7 @@ var earths = []struct{ name, id string }{{"ochre-like", "PY43"}, {"sienna-like",
 
 // Neutrals works out a system's greys and darks, and the scales of a slot: n
 // (5 or 7) steps of intensity.
-func (v View) Neutrals(s wheel.System, c WheelChoices, slot, n int, extra []*paint.Paint) (Neutrals, error) {
+func (v View) Neutrals(s wheel.System, c WheelChoices, slot, n int) (Neutrals, error) {
 	o, _, _, shadeBy, err := c.options(v)
 	if err != nil {
 		return Neutrals{}, err
@@ -58,7 +59,7 @@ func (v View) Neutrals(s wheel.System, c WheelChoices, slot, n int, extra []*pai
 		return Neutrals{}, bad("an intensity scale has 5 or 7 steps, not %d", n)
 	}
 	w := wheel.Build(s, o)
-	out := Neutrals{Conditions: v.conditions(), Pairs: []Neutral{}, Intensity: []RingRung{}, Values: []RingRung{}, Dark: v.dark(w.Dark()), Earths: []Earth{}}
+	out := Neutrals{Conditions: v.conditions(), Pairs: []Neutral{}, Intensity: []RingRung{}, Values: []RingRung{}, Dark: v.dark(w.Dark(), w.System.Rider(wheel.BlackRider)), Earths: []Earth{}}
 	for i := range 6 {
 		if pair, ok := v.neutral(w, i); ok {
 			out.Pairs = append(out.Pairs, pair)
@@ -74,7 +75,10 @@ func (v View) Neutrals(s wheel.System, c WheelChoices, slot, n int, extra []*pai
 	for _, r := range w.Values(slot, values, shadeBy) {
 		out.Values = append(out.Values, v.ringRung(&r))
 	}
-	paints := append(append(w.System.Paints(), paint.White()), extra...)
+	paints := append(w.System.Paints(), w.System.Rider(wheel.WhiteRider))
+	if p := w.System.Rider(wheel.ConvenienceRider); p != nil {
+		paints = append(paints, p)
+	}
 	for _, e := range earths {
 		target, err := paint.Find(e.id)
 		if err != nil {
@@ -82,7 +86,7 @@ func (v View) Neutrals(s wheel.System, c WheelChoices, slot, n int, extra []*pai
 		}
 		m := target.Alone()
 		look := m.AsPainted(v.Medium, false)
-		match, err := reach.Nearest(look.XYZ(colour.D65).Lab(colour.D65.White()), paints, v.Medium)
+		match, err := reach.Nearest(look.Lab(), paints, v.Medium)
 		if err != nil {
 			return Neutrals{}, BadInput{err.Error()}
 		}
@@ -100,13 +104,8 @@ func ofParts(parts []paint.Part) []OfPart {
 	return out
 }
 
-func (v View) dark(d wheel.Darkest) Dark {
-	m := d.Paint.Alone()
-	black, err := paint.Find("PBk9")
-	if err != nil {
-		panic(err) // the library has it
-	}
-	b := black.Alone()
+func (v View) dark(d wheel.Darkest, black *paint.Paint) Dark {
+	m, b := d.Paint.Alone(), black.Alone()
 	look := func(m *paint.Mixture) Shown {
 		s := m.Masstone()
 		return shown(s.OKLab(v.Light))
@@ -116,7 +115,7 @@ func (v View) dark(d wheel.Darkest) Dark {
 	return Dark{
 		Parts: ofParts(d.Parts), Lab: [3]float64{round(d.Lab.L, 1), round(d.Lab.A, 1), round(d.Lab.B, 1)}, Neutral: d.Neutral, Hidden: d.Hidden,
 		Shown: look(&m), Tint: look(&tint), Black: look(&b), BlackTint: look(&blackTint),
-		BlackL: round(mass.XYZ(colour.D65).Lab(colour.D65.White()).L, 1),
+		BlackL: round(mass.Lab().L, 1),
 	}
 }
 
@@ -167,13 +166,11 @@ func (v View) Glazes(s wheel.System, c WheelChoices, ground *paint.Paint, layers
 		m := ground.Alone()
 		below, name = m.Painted(), ground.Name
 	}
-	top := v.Medium.Dry
-	if v.Wet {
-		top = v.Medium.Wet
-	}
+	top := v.Medium.Surface(v.Wet)
 	out := Glazes{Conditions: v.conditions(), Wheel: []GlazedSlot{}}
 	var stack []paint.Layer
 	var stirred []paint.Part
+	total := 0.0
 	for n := -1; n < len(layers); n++ {
 		step := GlazeStep{Name: name}
 		if n >= 0 {
@@ -182,6 +179,7 @@ func (v View) Glazes(s wheel.System, c WheelChoices, ground *paint.Paint, layers
 				return Glazes{}, err
 			}
 			stack = append(stack, paint.Layer{Mixture: p.Alone(), Thickness: layers[n].Thickness})
+			total += layers[n].Thickness
 			stirred = append(stirred, paint.Part{Paint: p, Parts: max(layers[n].Thickness, 1e-6)})
 			step.Name = p.Name
 		}
@@ -192,12 +190,8 @@ func (v View) Glazes(s wheel.System, c WheelChoices, ground *paint.Paint, layers
 		step.Shown = shown(r.OKLab(v.Light))
 		out.Stack = append(out.Stack, step)
 	}
-	turned := make([]paint.Layer, len(stack))
-	total := 0.0
-	for i, l := range stack {
-		turned[len(stack)-1-i] = l
-		total += l.Thickness
-	}
+	turned := slices.Clone(stack)
+	slices.Reverse(turned)
 	r, err := paint.Glaze(below, turned, top)
 	if err != nil {
 		return Glazes{}, BadInput{upperFirst(err.Error())}

@@ -74,6 +74,8 @@ type Origin struct {
 type Fit struct {
 	Mass *float64 `json:"mass" doc:"CIEDE2000 of the masstone; null where none was given"`
 	Tint *float64 `json:"tint" doc:"CIEDE2000 of the tint; null where none was given"`
+	// Words judge the worse of the two.
+	Words string `json:"words"`
 }
 
 // Share is one pigment's part of a paint after its label.
@@ -152,7 +154,7 @@ func (o Origin) swatches(out *Made) (paint.Mixture, error) {
 		out.Made = string(paint.FromCurves)
 	}
 	fm, ft := round(fit.Mass, 3), round(fit.Tint, 3)
-	out.Fit = &Fit{&fm, &ft}
+	out.Fit = &Fit{&fm, &ft, fit.Words()}
 	return m, nil
 }
 
@@ -175,7 +177,7 @@ func (o Origin) label(pigments []*paint.Paint, out *Made) (paint.Mixture, error)
 	}
 	if fit != nil {
 		fm := round(fit.Mass, 3)
-		out.Fit = &Fit{Mass: &fm}
+		out.Fit = &Fit{Mass: &fm, Words: fit.Words()}
 	}
 	return m, nil
 }

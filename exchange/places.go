@@ -2,10 +2,8 @@ package exchange
 
 import (
 	"cmp"
-	"math"
 	"slices"
 
-	"gyrophane/core/bias"
 	"gyrophane/core/paint"
 	"gyrophane/core/wheel"
 )
@@ -15,6 +13,8 @@ type SystemPlaces struct {
 	Kind     string           `json:"kind"`
 	Roles    [3]RolePlaces    `json:"roles"`
 	Sections [3]SystemSection `json:"sections"`
+	Riders   []RiderOffers    `json:"riders"`
+	Most     map[string]int   `json:"most" doc:"how many paints a role of each kind of system may have"`
 	Wrong    string           `json:"wrong,omitempty" doc:"why no wheel can be made of it yet"`
 }
 
@@ -56,49 +56,97 @@ type SystemSection struct {
 	Pairings []string `json:"pairings" doc:"every pair that could fill it, as FROM TO, the brightest first"`
 }
 
-// Candidate is a paint that may be put in a place.
-type Candidate struct {
-	Paint *paint.Paint
-	Name  string // a nickname, or empty
-	InBox bool
-	Price *float64
+// RiderOffers are the paints that can ride along in one place, those of the box
+// first.
+type RiderOffers struct {
+	Rider  string  `json:"rider" enum:"white,black,blueGrey,convenience"`
+	Usual  string  `json:"usual,omitempty" doc:"the name of what rides there where none is chosen"`
+	Offers []Offer `json:"offers"`
+}
+
+// Offer is a paint by reference.
+type Offer struct {
+	Ref  string `json:"ref"`
+	Name string `json:"name"`
 }
 
 const mostSubstitutes = 6
 
+// withLibrary are the paints of a box and then those of the library.
+func withLibrary(box []wheel.Candidate) []wheel.Candidate {
+	out := slices.Clone(box)
+	for _, p := range paint.Library() {
+		out = append(out, wheel.Candidate{Paint: p})
+	}
+	return out
+}
+
+// Fill fills a kind of system with the best there is, the paints of a box before
+// those of the library.
+func Fill(kind string, box []wheel.Candidate) (SystemContent, error) {
+	k, err := wheel.ParseKind(kind)
+	if err != nil {
+		return SystemContent{}, BadInput{err.Error()}
+	}
+	out := SystemContent{Kind: kind, Chosen: [3][]string{{}, {}, {}}}
+	for role, paints := range k.Fill(withLibrary(box)) {
+		out.Roles[role] = append([]string{}, ids(paints)...)
+	}
+	return out, nil
+}
+
 // Places describes a system's places, filled or not.
-func (v View) Places(c SystemContent, find Finder, box []Candidate) (SystemPlaces, error) {
+func (v View) Places(c SystemContent, find Finder, box []wheel.Candidate) (SystemPlaces, error) {
 	kind, err := wheel.ParseKind(c.Kind)
 	if err != nil {
 		return SystemPlaces{}, BadInput{err.Error()}
 	}
-	out := SystemPlaces{Kind: c.Kind}
-	usual, most := kind.Places()
-	candidates := slices.Clone(box)
-	for _, p := range paint.Library() {
-		candidates = append(candidates, Candidate{Paint: p})
+	out := SystemPlaces{Kind: c.Kind, Riders: []RiderOffers{}, Most: map[string]int{}}
+	for _, k := range wheel.Kinds {
+		_, out.Most[string(k)] = k.Places()
 	}
-	var names [3]string
+	usual, most := kind.Places()
+	candidates := withLibrary(box)
+	for i, name := range []string{"white", "black", "blueGrey", "convenience"} {
+		offers := []Offer{}
+		for _, o := range candidates {
+			if wheel.Riders[i].Accepts(o.Paint) {
+				offers = append(offers, Offer{o.Paint.ID, cmp.Or(o.Called, o.Paint.Name)})
+			}
+		}
+		usual := ""
+		if p := (wheel.System{}).Rider(wheel.Riders[i]); p != nil {
+			usual = p.Name
+		}
+		out.Riders = append(out.Riders, RiderOffers{name, usual, offers})
+	}
+	var roles [3][]*paint.Paint
+	for k, refs := range c.Roles {
+		for _, ref := range refs {
+			p, err := find(ref)
+			if err != nil {
+				return SystemPlaces{}, err
+			}
+			roles[k] = append(roles[k], p)
+		}
+	}
 	for k, role := range kind.Roles() {
 		r := RolePlaces{Role: string(role), Most: most, Places: []Place{}}
-		for i := range max(usual, len(c.Roles[k])) {
+		for i := range max(usual, len(roles[k])) {
 			place := Place{Want: kind.Want(k, i)}
-			var now *paint.Paint
-			if i < len(c.Roles[k]) {
+			if i < len(roles[k]) {
+				now := roles[k][i]
 				place.Ref = c.Roles[k][i]
-				if now, err = find(place.Ref); err != nil {
-					return SystemPlaces{}, err
-				}
 				described := v.Paint(now)
 				described.Lean = leanIn(now, role)
 				place.Paint, place.Warning = &described, kind.Fits(now, k, i)
 			}
-			place.Substitutes = substitutes(kind, k, i, c, now, candidates)
+			place.Substitutes = substitutes(kind, roles, k, i, candidates)
 			r.Places = append(r.Places, place)
 		}
 		out.Roles[k] = r
 	}
-	names = wheel.SecondaryNames(kind)
+	names := wheel.SecondaryNames(kind)
 	system, err := c.System(find)
 	if err != nil {
 		out.Wrong = err.Error()
@@ -124,72 +172,18 @@ func (v View) Places(c SystemContent, find Finder, box []Candidate) (SystemPlace
 	return out, nil
 }
 
-// substitutes ranks what could stand in a place: paints that belong in the role
-// first, then by how well they lean, strength and hiding near those of the paint
-// that is there, and price; those of the box before those of the library.
-func substitutes(kind wheel.SystemKind, role, place int, c SystemContent, now *paint.Paint, from []Candidate) []Substitute {
-	r := kind.Roles()[role]
-	want := kind.Want(role, place)
-	type ranked struct {
-		Candidate
-		worse float64
-	}
-	var all []ranked
-	for _, candidate := range from {
-		p := candidate.Paint
-		if slices.Contains(c.Roles[role], p.ID) || !r.Accepts(p) || now != nil && p.CI == now.CI && p.Name == now.Name && p.Strength() == now.Strength() {
-			continue
-		}
-		lean, ok := bias.LeanIn(p, r)
-		if !ok {
-			continue
-		}
-		worse := 0.0
-		switch {
-		case want == "centred":
-			worse = math.Abs(lean.Degrees)
-		case want != "" && lean.Toward != want:
-			worse = 20 + math.Abs(lean.Degrees)
-		case want != "":
-			worse = math.Abs(math.Abs(lean.Degrees) - 14) // far enough, not past the family
-		}
-		if now != nil {
-			worse += 3 * math.Abs(float64(p.StrengthClass-now.StrengthClass))
-			if p.Hiding != now.Hiding {
-				worse += 3
-			}
-		}
-		if candidate.Price != nil {
-			worse += *candidate.Price / 10
-		}
-		worse += 30 * (1 - p.Undertone().Retention)
-		all = append(all, ranked{candidate, worse})
-	}
-	slices.SortStableFunc(all, func(a, b ranked) int {
-		if a.InBox != b.InBox {
-			if a.InBox {
-				return -1
-			}
-			return 1
-		}
-		return cmp.Compare(a.worse, b.worse)
-	})
+// substitutes lists what could stand in a place, some of the box and some of the
+// library.
+func substitutes(kind wheel.SystemKind, roles [3][]*paint.Paint, role, place int, from []wheel.Candidate) []Substitute {
 	out := []Substitute{}
-	boxed, listed := 0, 0
-	for _, a := range all {
-		count := &listed
-		if a.InBox {
-			count = &boxed
-		}
-		if *count == mostSubstitutes {
+	r := kind.Roles()[role]
+	listed := map[bool]int{}
+	for _, c := range kind.Substitutes(roles, role, place, from) {
+		if listed[c.InBox]++; listed[c.InBox] > mostSubstitutes {
 			continue
 		}
-		*count++
-		name := a.Paint.Name
-		if a.Name != "" {
-			name = a.Name
-		}
-		out = append(out, Substitute{a.Paint.ID, name, a.Paint.CI, a.InBox, ShownUndertone(a.Paint), leanIn(a.Paint, r), a.Paint.Hiding, a.Price})
+		p := c.Paint
+		out = append(out, Substitute{p.ID, cmp.Or(c.Called, p.Name), p.CI, c.InBox, ShownUndertone(p), leanIn(p, r), p.Hiding, c.Price})
 	}
 	return out
 }

@@ -33,11 +33,13 @@ type Riders struct {
 	Convenience string `json:"convenience,omitempty" maxLength:"60"`
 }
 
-const mostInRole = 4
+// list is the riders in the order of the core.
+func (r Riders) list() [4]string { return [4]string{r.White, r.Black, r.BlueGrey, r.Convenience} }
 
 // Names says whether any of the system's paints is named with a prefix.
 func (c SystemContent) Names(prefix string) bool {
-	refs := []string{c.Riders.White, c.Riders.Black, c.Riders.BlueGrey, c.Riders.Convenience}
+	riders := c.Riders.list()
+	refs := riders[:]
 	for k := range c.Roles {
 		refs = append(append(refs, c.Roles[k]...), c.Chosen[k]...)
 	}
@@ -51,9 +53,10 @@ func (c SystemContent) System(find Finder) (wheel.System, error) {
 		return wheel.System{}, BadInput{err.Error()}
 	}
 	var roles [3][]*paint.Paint
+	_, most := kind.Places()
 	for k, refs := range c.Roles {
-		if len(refs) > mostInRole {
-			return wheel.System{}, bad("%d paints in one role are too many: at most %d", len(refs), mostInRole)
+		if len(refs) > most {
+			return wheel.System{}, bad("%d paints in the role of the %s are too many: a %s system has at most %d", len(refs), kind.Roles()[k], kind, most)
 		}
 		for _, ref := range refs {
 			p, err := find(ref)
@@ -71,14 +74,16 @@ func (c SystemContent) System(find Finder) (wheel.System, error) {
 	if err != nil {
 		return wheel.System{}, BadInput{err.Error()}
 	}
-	for _, rider := range []struct {
-		ref  string
-		into **paint.Paint
-	}{{c.Riders.Black, &s.Black}, {c.Riders.BlueGrey, &s.BlueGrey}} {
-		if rider.ref != "" {
-			if *rider.into, err = find(rider.ref); err != nil {
-				return wheel.System{}, err
-			}
+	for i, ref := range c.Riders.list() {
+		if ref == "" {
+			continue
+		}
+		p, err := find(ref)
+		if err != nil {
+			return wheel.System{}, err
+		}
+		if s, err = s.Riding(wheel.Riders[i], p); err != nil {
+			return wheel.System{}, BadInput{err.Error()}
 		}
 	}
 	for k, pair := range c.Chosen {

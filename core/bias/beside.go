@@ -110,7 +110,7 @@ func Differences(a, b *paint.Paint) []string {
 		say("%s is %s, %s %s.", nameA, hidingWords[a.Hiding], nameB, hidingWords[b.Hiding])
 	}
 	massA, massB := ma.Masstone(), mb.Masstone()
-	labA, labB := lab(massA), lab(massB)
+	labA, labB := massA.Lab(), massB.Lab()
 	switch d := labB.L - labA.L; {
 	case d > 4:
 		say("straight from the tube %s is the lighter, by %.0f in L*.", nameB, d)
@@ -129,8 +129,6 @@ func Differences(a, b *paint.Paint) []string {
 }
 
 var hidingWords = map[string]string{"opaque": "opaque", "semi": "half opaque", "transparent": "transparent"}
-
-func lab(s colour.Spectrum) colour.Lab { return s.XYZ(colour.D65).Lab(colour.D65.White()) }
 
 // nextHue names the hue that lies on from one wheel hue past another.
 func nextHue(from, to float64) string {

@@ -76,6 +76,10 @@ func (s *Spectrum) XYZ(l Light) XYZ {
 	return XYZ{x, y, z}
 }
 
+// Lab is the CIELAB value of a reflectance under D65 for the 2 degree observer,
+// against this grid's white [CIE 15:2004].
+func (s Spectrum) Lab() Lab { return s.XYZ(D65).Lab(D65.White()) }
+
 // OKLab is the colour of a reflectance under a light, adapted to D65 by the
 // Bradford transform; a flat reflectance is neutral under every light.
 func (s *Spectrum) OKLab(l Light) OKLab {

@@ -30,11 +30,14 @@ func Parse(hue, verdict string) (Prediction, error) {
 	return Prediction{}, fmt.Errorf("%.20q is no verdict: choose clean, softened or muddy", verdict)
 }
 
+// MostPoints is what a prediction is worth that is right in hue and verdict.
+const MostPoints = 4
+
 // Score is how a prediction stood up: the hue is right within one slot (30
 // degrees on the painter's circle), the verdict right, or one off.
 type Score struct {
 	HueRight, VerdictRight, VerdictNear bool
-	Points                              int     // 0 to 4: two for the hue, two for the verdict, one when it is one off
+	Points                              int     // 0 to MostPoints: two for the hue, two for the verdict, one when it is one off
 	Off                                 float64 // degrees on the painter's circle from the word's middle, 0 to 180
 }
 

@@ -23,10 +23,7 @@ const (
 // Drawdown draws a mixture down from masstone (x = 12) to a wash (x = 1/12) in
 // n even logarithmic places (2 and up), as it looks in a medium, wet or dry.
 func (m *Mixture) Drawdown(in Medium, wet bool, n int) []Drawn {
-	f := in.Dry
-	if wet {
-		f = in.Wet
-	}
+	f := in.Surface(wet)
 	out := make([]Drawn, max(n, 2))
 	for i := range out {
 		at := float64(i) / float64(len(out)-1)

@@ -21,6 +21,17 @@ type Swatches struct {
 // from: CIEDE2000 between the paint laid out again and what was given.
 type Fit struct{ Mass, Tint float64 }
 
+// Words judge the worse of the two, for about 1 is just visible.
+func (f Fit) Words() string {
+	switch worst := max(f.Mass, f.Tint); {
+	case worst < 1:
+		return "hardly visible"
+	case worst < 3:
+		return "visible side by side"
+	}
+	return "a poor likeness; give it another swatch or other pigments"
+}
+
 // worstFit is the CIEDE2000 above which two swatches are not believed to be of
 // one paint.
 const worstFit = 4
@@ -51,8 +62,8 @@ func FromSwatches(s Swatches) (Mixture, Fit, error) {
 	}
 	m := newCalibration(s, mass, tint).solve()
 	fit := Fit{
-		Mass: colour.Difference(s.Mass.Lab, labOf(m.Opaque(s.Mass.surface()))),
-		Tint: colour.Difference(s.Tint.Lab, labOf(opaqueTint(&m, s))),
+		Mass: colour.Difference(s.Mass.Lab, m.Opaque(s.Mass.surface()).Lab()),
+		Tint: colour.Difference(s.Tint.Lab, opaqueTint(&m, s).Lab()),
 	}
 	if fit.Mass > worstFit || fit.Tint > worstFit {
 		return Mixture{}, fit, fmt.Errorf("no single paint gives both swatches: the nearest misses the masstone by %.1f and the tint by %.1f (CIEDE2000); check that both are of one tube, and the share of white", fit.Mass, fit.Tint)
@@ -83,7 +94,7 @@ func opaqueTint(m *Mixture, s Swatches) colour.Spectrum {
 }
 
 func (s Swatches) sound() error {
-	white := labOf(titanium.alone.Opaque(s.Tint.surface()))
+	white := titanium.alone.Opaque(s.Tint.surface()).Lab()
 	switch {
 	case !(s.WhiteShare > 0):
 		return errors.New("a share of white of 0 is no tint: say how much of it is white, above 0 and below 100 percent")
@@ -192,8 +203,8 @@ func (c *calibration) residuals(x *[unknowns]float64, out []float64) []float64 {
 	m := mixtureOf(x)
 	t := m.LetDown(1 - c.swatches.WhiteShare)
 	for _, p := range [2]struct{ got, want colour.Lab }{
-		{labOf(m.Opaque(c.swatches.Mass.surface())), c.swatches.Mass.Lab},
-		{labOf(t.Opaque(c.swatches.Tint.surface())), c.swatches.Tint.Lab},
+		{m.Opaque(c.swatches.Mass.surface()).Lab(), c.swatches.Mass.Lab},
+		{t.Opaque(c.swatches.Tint.surface()).Lab(), c.swatches.Tint.Lab},
 	} {
 		out = append(out, holdColour*(p.got.L-p.want.L), holdColour*(p.got.A-p.want.A), holdColour*(p.got.B-p.want.B))
 	}

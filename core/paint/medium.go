@@ -44,6 +44,14 @@ func ParseMedium(id string) (Medium, error) {
 	return Medium{}, fmt.Errorf("unknown medium %q: choose %s", id, strings.Join(ids, ", "))
 }
 
+// Surface is how the medium's surface looks, wet or dry.
+func (m Medium) Surface(wet bool) Surface {
+	if wet {
+		return m.Wet
+	}
+	return m.Dry
+}
+
 // AsPainted is what a slot shows in a medium, wet or dry.
 func (m *Mixture) AsPainted(in Medium, wet bool) colour.Spectrum {
 	return m.Laid(in, in.Thickness, wet)
@@ -51,10 +59,7 @@ func (m *Mixture) AsPainted(in Medium, wet bool) colour.Spectrum {
 
 // Laid is a film of thickness x (+Inf when opaque) on a medium's ground.
 func (m *Mixture) Laid(in Medium, x float64, wet bool) colour.Spectrum {
-	f := in.Dry
-	if wet {
-		f = in.Wet
-	}
+	f := in.Surface(wet)
 	if math.IsInf(x, 1) {
 		return m.Opaque(f)
 	}

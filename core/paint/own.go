@@ -132,7 +132,7 @@ func worse(a, b string, order ...string) string {
 // are earths, black or white where it has no hue, otherwise by its undertone.
 func wordOf(m *Mixture, pigments []*Paint) string {
 	if m.neutral {
-		mass := labOf(m.Masstone())
+		mass := m.Masstone().Lab()
 		if mass.L > 60 {
 			return "white"
 		}
@@ -278,7 +278,7 @@ func nearestShares(pigments []*Paint, shares []float64, mass Reading) float64 {
 	f := mass.surface()
 	miss := func(s []float64) float64 {
 		m := stirred(pigments, s)
-		return colour.Difference(mass.Lab, labOf(m.Opaque(f)))
+		return colour.Difference(mass.Lab, m.Opaque(f).Lab())
 	}
 	best, least := slices.Clone(shares), miss(shares)
 	for start := -1; start < len(pigments); start++ {

@@ -30,7 +30,7 @@ func swatchesOf(t testing.TB, p *Paint, white float64, wet bool) Swatches {
 	in := acrylic(t)
 	tint := p.alone.LetDown(1 - white)
 	reading := func(m *Mixture) Reading {
-		r, err := LabReading(labOf(m.Swatch(in, wet)), Eye, wet, in)
+		r, err := LabReading(m.Swatch(in, wet).Lab(), Eye, wet, in)
 		require.NoError(t, err)
 		return r
 	}
@@ -68,7 +68,7 @@ func TestMeasuredSpectraGiveBackTheCurves(t *testing.T) {
 		// colours of swatches alone would make them.
 		other := find(t, "PO20")
 		was, is := Between(&p.alone, &other.alone, 0.5), Between(&m, &other.alone, 0.5)
-		assert.Less(t, colour.Difference(labOf(was.Masstone()), labOf(is.Masstone())), 1.0, id)
+		assert.Less(t, colour.Difference(was.Masstone().Lab(), is.Masstone().Lab()), 1.0, id)
 	}
 }
 
@@ -220,7 +220,7 @@ func TestALabelsSharesAreFittedToASwatch(t *testing.T) {
 
 	truth := stirred(pigments, []float64{0.1, 0.3, 0.6})
 	in := acrylic(t)
-	mass, err := LabReading(labOf(truth.Swatch(in, false)), Eye, false, in)
+	mass, err := LabReading(truth.Swatch(in, false).Lab(), Eye, false, in)
 	require.NoError(t, err)
 	_, shares, fit, err = FromLabel(pigments, &mass)
 	require.NoError(t, err)

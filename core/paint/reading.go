@@ -44,16 +44,11 @@ func SpectrumReading(s colour.Spectrum, source Source, wet bool, in Medium) (Rea
 			return Reading{}, fmt.Errorf("a reflectance of %.4g at %v nm cannot be: it runs from 0 to 1 (or 0 to 100 percent)", v, colour.NM(i))
 		}
 	}
-	return Reading{Lab: labOf(s), Spectrum: &s, Source: source, Wet: wet, Medium: in}, nil
+	return Reading{Lab: s.Lab(), Spectrum: &s, Source: source, Wet: wet, Medium: in}, nil
 }
 
 // surface is the boundary the swatch was seen through.
-func (r Reading) surface() Surface {
-	if r.Wet {
-		return r.Medium.Wet
-	}
-	return r.Medium.Dry
-}
+func (r Reading) surface() Surface { return r.Medium.Surface(r.Wet) }
 
 // darker is how far below what a surface can return a measurement may lie and
 // still count as its error.
@@ -103,9 +98,7 @@ func BareGround() colour.XYZ {
 	return s.XYZ(colour.D65)
 }
 
-func labOf(s colour.Spectrum) colour.Lab { return s.XYZ(colour.D65).Lab(colour.D65.White()) }
-
 // Swatch is a mixture brushed out until nothing shows through, wet or dry.
 func (m *Mixture) Swatch(in Medium, wet bool) colour.Spectrum {
-	return m.Opaque(Reading{Wet: wet, Medium: in}.surface())
+	return m.Opaque(in.Surface(wet))
 }

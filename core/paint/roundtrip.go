@@ -1,6 +1,7 @@
 package paint
 
 import (
+	"cmp"
 	"slices"
 
 	"gyrophane/core/colour"
@@ -43,8 +44,8 @@ func GoRound() (RoundTrip, error) {
 			mass, tint := m.Masstone(), p.alone.LetDown(1-TripTint)
 			wet := Medium{Wet: Gloss}
 			refit, fit, err := FromSwatches(Swatches{
-				Mass:       Reading{Lab: labOf(mass), Source: Eye, Wet: true, Medium: wet},
-				Tint:       Reading{Lab: labOf(tint.Masstone()), Source: Eye, Wet: true, Medium: wet},
+				Mass:       Reading{Lab: mass.Lab(), Source: Eye, Wet: true, Medium: wet},
+				Tint:       Reading{Lab: tint.Masstone().Lab(), Source: Eye, Wet: true, Medium: wet},
 				WhiteShare: TripTint,
 			})
 			if err != nil {
@@ -62,8 +63,8 @@ func GoRound() (RoundTrip, error) {
 			for _, t := range []float64{0.25, 0.5, 0.75} {
 				was, is := Between(&a.alone, &b.alone, t), Between(&refits[i], &refits[j], t)
 				pair := [2]string{a.ID, b.ID}
-				opaque = append(opaque, pairDifference{colour.Difference(labOf(was.Masstone()), labOf(is.Masstone())), pair})
-				film = append(film, pairDifference{colour.Difference(labOf(was.BrushedOut()), labOf(is.BrushedOut())), pair})
+				opaque = append(opaque, pairDifference{colour.Difference(was.Masstone().Lab(), is.Masstone().Lab()), pair})
+				film = append(film, pairDifference{colour.Difference(was.BrushedOut().Lab(), is.BrushedOut().Lab()), pair})
 			}
 		}
 	}
@@ -77,12 +78,7 @@ type pairDifference struct {
 }
 
 func spread(d []pairDifference) Spread {
-	slices.SortFunc(d, func(a, b pairDifference) int {
-		if a.difference < b.difference {
-			return -1
-		}
-		return 1
-	})
+	slices.SortFunc(d, func(a, b pairDifference) int { return cmp.Compare(a.difference, b.difference) })
 	last := d[len(d)-1]
 	return Spread{d[len(d)/2].difference, d[len(d)*95/100].difference, last.difference, last.pair}
 }

@@ -85,7 +85,7 @@ func (s *search) look(parts []paint.Part) (paint.Mixture, colour.Lab) {
 		return m, colour.Lab{L: math.Inf(1)}
 	}
 	r := m.AsPainted(s.in, false)
-	return m, r.XYZ(colour.D65).Lab(colour.D65.White())
+	return m, r.Lab()
 }
 
 func (s *search) miss(of []int, share []float64) float64 {

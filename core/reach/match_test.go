@@ -22,7 +22,7 @@ func tubes(t testing.TB, ids ...string) (out []*paint.Paint) {
 
 func painted(m paint.Mixture, in paint.Medium) colour.Lab {
 	r := m.AsPainted(in, false)
-	return r.XYZ(colour.D65).Lab(colour.D65.White())
+	return r.Lab()
 }
 
 func TestNearestFindsWhatWasMixed(t *testing.T) {

@@ -1,6 +1,8 @@
 package wheel
 
 import (
+	"slices"
+
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 )
@@ -48,10 +50,8 @@ func (w *Wheel) Glazed(ground colour.Spectrum, thickness float64, top paint.Surf
 		if g.Spectrum, err = paint.Glaze(ground, g.Layers, top); err != nil {
 			return out, err
 		}
-		turned := make([]paint.Layer, len(g.Layers))
-		for n, l := range g.Layers {
-			turned[len(turned)-1-n] = l
-		}
+		turned := slices.Clone(g.Layers)
+		slices.Reverse(turned)
 		if g.Other, err = paint.Glaze(ground, turned, top); err != nil {
 			return out, err
 		}

@@ -6,9 +6,7 @@ import (
 	"slices"
 
 	"gyrophane/core/colour"
-	"gyrophane/core/internal/ratio"
 	"gyrophane/core/paint"
-	"gyrophane/core/path"
 )
 
 // The lightness L* that the last tint and the last shade reach for, as an opaque
@@ -25,13 +23,11 @@ const (
 // lightness is L* of the brushed-out colour.
 func lightness(m *paint.Mixture) float64 {
 	s := m.BrushedOut()
-	return lab(s).L
+	return s.Lab().L
 }
 
 // massLightness is L* of the masstone, which rings step by.
-func massLightness(m *paint.Mixture) float64 { return lab(m.Masstone()).L }
-
-func lab(s colour.Spectrum) colour.Lab { return s.XYZ(colour.D65).Lab(colour.D65.White()) }
+func massLightness(m *paint.Mixture) float64 { return m.Masstone().Lab().L }
 
 // Toward is what a colour is lightened or darkened with.
 type Toward string
@@ -127,17 +123,11 @@ func (w *Wheel) rungs(index, n int, by Toward, end float64) []Rung {
 func (w *Wheel) other(index int, by Toward) *paint.Paint {
 	switch by {
 	case ByWhite:
-		return paint.White()
+		return w.System.Rider(WhiteRider)
 	case ByBlack:
-		if p := w.System.Black; p != nil {
-			return p
-		}
-		return found("PBk9")
+		return w.System.Rider(BlackRider)
 	case ByBlueGrey:
-		if p := w.System.BlueGrey; p != nil {
-			return p
-		}
-		return found("blue-grey")
+		return w.System.Rider(BlueGreyRider)
 	case ByMixedBlack:
 		return w.Dark().Paint
 	case ByComplement:
@@ -146,14 +136,6 @@ func (w *Wheel) other(index int, by Toward) *paint.Paint {
 		return w.SlotPaint(w.lighterNeighbour(index))
 	}
 	return nil
-}
-
-func found(id string) *paint.Paint {
-	p, err := paint.Find(id)
-	if err != nil {
-		panic(err) // the library has it, and a test asks
-	}
-	return p
 }
 
 // SlotPaint is a slot's mixture taken for a paint; nil for an empty slot.
@@ -192,7 +174,7 @@ const fullWash = 2
 
 // wash is L* of a dry watercolour film on paper.
 func wash(m *paint.Mixture, x float64) float64 {
-	return lab(m.Film(x, paint.WhiteGround, paint.Matt)).L
+	return m.Film(x, paint.WhiteGround, paint.Matt).Lab().L
 }
 
 // thinned finds the film that is as light as wanted, or nearly the bare paper.
@@ -282,7 +264,7 @@ func wholeParts(a, b *paint.Mixture, t float64, look func(*paint.Mixture) colour
 }
 
 // Triple is a slot's highlight, base and shadow: L* 18 lighter, as it is, and
-// 18 darker, with white and by a way of shading.
+// 18 darker, with the system's white and by a way of shading.
 func (w *Wheel) Triple(index int, by Toward) (highlight, shadow Rung, ok bool) {
 	slot := &w.Slots[index]
 	other := w.other(index, by)
@@ -291,7 +273,7 @@ func (w *Wheel) Triple(index int, by Toward) (highlight, shadow Rung, ok bool) {
 	}
 	const apart = 18
 	l := massLightness(&slot.Mixture)
-	return toward(slot, paint.White(), l+apart), toward(slot, other, l-apart), true
+	return toward(slot, w.System.Rider(WhiteRider), l+apart), toward(slot, other, l-apart), true
 }
 
 // Values are n rungs (3 to 11) of one slot from the lightest tint to the
@@ -311,246 +293,9 @@ func (w *Wheel) Values(index, n int, by Toward) []Rung {
 		case math.Abs(want-own) < 0.5*(lightestTint-darkestShade)/float64(n-1):
 			out = append(out, Rung{Of: slot.Name, Parts: [2]int{1, 0}, Mixture: slot.Mixture, L: own, Reached: true})
 		case want > own:
-			out = append(out, toward(slot, paint.White(), want))
+			out = append(out, toward(slot, w.System.Rider(WhiteRider), want))
 		default:
 			out = append(out, toward(slot, dark, want))
-		}
-	}
-	return out
-}
-
-// Balance is where two colours cancel: the mixture of least C*ab as painted.
-type Balance struct {
-	A, B    *paint.Paint
-	Parts   [2]int
-	Mixture paint.Mixture
-	Lab     colour.Lab // as painted, dry
-	HueWord string     // of its undertone: "grey, leaning ..."
-	Even    string     // what dominates in equal parts, and what to add
-	path    *path.Path
-	share   float64
-}
-
-// BalanceOf finds the most neutral mixture of two paints as painted in a
-// medium, dry.
-func BalanceOf(a, b *paint.Paint, in paint.Medium) Balance {
-	ma, mb := a.Alone(), b.Alone()
-	grey := func(t float64) float64 {
-		m := paint.Between(&ma, &mb, t)
-		return lab(m.AsPainted(in, false)).Chroma()
-	}
-	best, least := 0.5, math.Inf(1)
-	shares := paint.Shares(61, a.Strength(), b.Strength())
-	for _, t := range shares[1 : len(shares)-1] {
-		if c := grey(t); c < least {
-			best, least = t, c
-		}
-	}
-	parts := wholeParts(&ma, &mb, best, brushed)
-	// Among countable parts near it the most neutral wins.
-	for total := 2; total <= mostParts; total++ {
-		for n := max(1, int(best*float64(total))-1); n <= min(total-1, int(best*float64(total))+2); n++ {
-			if c := grey(float64(n) / float64(total)); c < least-0.25 {
-				parts, least = [2]int{total - n, n}, c
-			}
-		}
-	}
-	share := float64(parts[1]) / float64(parts[0]+parts[1])
-	m := paint.Between(&ma, &mb, share)
-	out := Balance{A: a, B: b, Parts: parts, Mixture: m, Lab: lab(m.AsPainted(in, false)), share: share}
-	out.HueWord = m.Undertone().HueWord()
-	half := paint.Between(&ma, &mb, 0.5)
-	strong, weak := a, b
-	if share < 0.5 {
-		strong, weak = b, a
-	}
-	if math.Abs(share-0.5) < 0.02 {
-		out.Even = "In equal parts they are balanced."
-	} else {
-		out.Even = fmt.Sprintf("In equal parts the %s dominates (%s): add more of the %s.", strong.Name, half.Undertone().HueWord(), weak.Name)
-	}
-	return out
-}
-
-// Intensity are n steps (5 or 7) from one colour through the balance to the
-// other, at equal arcs of the brushed-out colour on either side.
-func (b *Balance) Intensity(n int) []Rung {
-	if b.path == nil {
-		b.path = path.New(b.A, b.B)
-	}
-	ma, mb := b.A.Alone(), b.B.Alone()
-	arcAt := func(share float64) float64 {
-		for i, s := range b.path.Samples {
-			if s.Share >= share {
-				if i == 0 {
-					return 0
-				}
-				before := b.path.Samples[i-1]
-				return before.Arc + (s.Arc-before.Arc)*(share-before.Share)/(s.Share-before.Share)
-			}
-		}
-		return b.path.Length()
-	}
-	middle, whole := arcAt(b.share), b.path.Length()
-	half := n / 2
-	var out []Rung
-	for i := range n {
-		var share float64
-		switch {
-		case i == 0:
-			share = 0
-		case i == n-1:
-			share = 1
-		case i == half:
-			share = b.share
-		default:
-			arc := middle * float64(i) / float64(half)
-			if i > half {
-				arc = middle + (whole-middle)*float64(i-half)/float64(half)
-			}
-			share = b.path.ShareAt(arc/whole, path.ByContrast)
-		}
-		parts := [2]int{1, 0}
-		switch {
-		case share == 1:
-			parts = [2]int{0, 1}
-		case i == half:
-			parts = b.Parts
-		case share > 0:
-			parts = wholeParts(&ma, &mb, share, brushed)
-		}
-		m := paint.Between(&ma, &mb, float64(parts[1])/float64(parts[0]+parts[1]))
-		out = append(out, Rung{Of: b.A.Name, With: b.B.Name, Parts: parts, Paint: b.B, Mixture: m, L: massLightness(&m), Reached: true})
-	}
-	return out
-}
-
-// Darkest is the darkest dark of a system's primaries.
-type Darkest struct {
-	Parts   []paint.Part
-	Paint   *paint.Paint // the mixture taken for a paint
-	Lab     colour.Lab   // of the masstone
-	Neutral bool         // whether its C*ab is at most 4; if not it is the least chromatic below L* 25, or the darkest
-	Hidden  string       // hue word of the tint it hides when white is added
-}
-
-const (
-	neutralLab = 4  // C*ab
-	darkLab    = 25 // L*
-)
-
-// Dark finds the darkest dark: of all mixtures of two or three of the system's
-// paints in up to 24 parts, the lowest L* of the masstone with C*ab of at most
-// 4; if there is none, the least chromatic under L* 25.
-func (w *Wheel) Dark() Darkest {
-	if w.dark != nil {
-		return *w.dark
-	}
-	paints := w.System.Paints()
-	parts := 24
-	if len(paints) > 3 {
-		parts = 16
-	}
-	if len(paints) > 6 {
-		parts = 10
-	}
-	type tried struct {
-		parts  []paint.Part
-		lab    colour.Lab
-		chroma float64
-	}
-	var best, grey, least *tried
-	try := func(of []paint.Part) {
-		m, err := paint.Mix(of...)
-		if err != nil {
-			return
-		}
-		t := &tried{slices.Clone(of), lab(m.Masstone()), 0}
-		t.chroma = t.lab.Chroma()
-		if t.chroma <= neutralLab && (best == nil || t.lab.L < best.lab.L) {
-			best = t
-		}
-		if t.lab.L < darkLab && (grey == nil || t.chroma < grey.chroma) {
-			grey = t
-		}
-		if least == nil || t.lab.L < least.lab.L {
-			least = t
-		}
-	}
-	for i, a := range paints {
-		for j, b := range paints[:i] {
-			for n := 1; n < parts; n++ {
-				try([]paint.Part{{Paint: a, Parts: float64(n)}, {Paint: b, Parts: float64(parts - n)}})
-			}
-			for _, c := range paints[:j] {
-				for n := 1; n < parts-1; n++ {
-					for m := 1; m < parts-n; m++ {
-						try([]paint.Part{{Paint: a, Parts: float64(n)}, {Paint: b, Parts: float64(m)}, {Paint: c, Parts: float64(parts - n - m)}})
-					}
-				}
-			}
-		}
-	}
-	chosen := best
-	if chosen == nil {
-		chosen = grey
-	}
-	if chosen == nil {
-		chosen = least
-	}
-	reduce(chosen.parts)
-	p, err := paint.Stir("mixed black", "mixed black", chosen.parts...)
-	if err != nil {
-		panic(err) // it was mixed a moment ago
-	}
-	d := Darkest{Parts: chosen.parts, Paint: p, Lab: chosen.lab, Neutral: best != nil, Hidden: p.Undertone().HueWord()}
-	w.dark = &d
-	return d
-}
-
-// reduce brings parts to their smallest whole numbers.
-func reduce(parts []paint.Part) {
-	g := 0
-	for _, p := range parts {
-		g = ratio.GCD(g, int(p.Parts))
-	}
-	for i := range parts {
-		parts[i].Parts /= float64(g)
-	}
-}
-
-// Scheme is a set of slots read off the wheel.
-type Scheme string
-
-// The schemes.
-const (
-	Complement      Scheme = "complement"
-	SplitComplement Scheme = "split complement"
-	Analogous       Scheme = "analogous"
-	TriadScheme     Scheme = "triad"
-)
-
-// Schemes lists them, with the places each adds to the one it starts from.
-var Schemes = []struct {
-	Scheme Scheme
-	Offset []int
-}{
-	{Complement, []int{0, 6}},
-	{SplitComplement, []int{0, 5, 7}},
-	{Analogous, []int{11, 0, 1}},
-	{TriadScheme, []int{0, 4, 8}},
-}
-
-// Read are the slots of a scheme from one slot on, empty ones left out.
-func (w *Wheel) Read(index int, scheme Scheme) (out []int) {
-	for _, s := range Schemes {
-		if s.Scheme != scheme {
-			continue
-		}
-		for _, by := range s.Offset {
-			if at := (index + by) % 12; !w.Slots[at].Empty {
-				out = append(out, at)
-			}
 		}
 	}
 	return out

@@ -66,8 +66,7 @@ type System struct {
 	// chosen are the pairs that the painter wants for a section, nil for the
 	// brightest; of double and own systems only.
 	chosen [3]*[2]*paint.Paint
-	// Black and BlueGrey ride along for shading; nil for the library's.
-	Black, BlueGrey *paint.Paint
+	riders [4]*paint.Paint // nil for the usual
 }
 
 // NewSystem makes a system of paints by role, in the order of the wheel. Any

@@ -297,8 +297,8 @@ func TestComplementsBalanceToGrey(t *testing.T) {
 	for i := range 6 {
 		b := BalanceOf(w.SlotPaint(i), w.SlotPaint(i+6), medium)
 		a, c := b.A.Alone(), b.B.Alone()
-		assert.Less(t, b.Lab.Chroma(), lab(a.AsPainted(medium, false)).Chroma())
-		assert.Less(t, b.Lab.Chroma(), lab(c.AsPainted(medium, false)).Chroma())
+		assert.Less(t, b.Lab.Chroma(), a.AsPainted(medium, false).Lab().Chroma())
+		assert.Less(t, b.Lab.Chroma(), c.AsPainted(medium, false).Lab().Chroma())
 		assert.Contains(t, b.Even, "equal parts")
 		for _, n := range []int{5, 7} {
 			steps := b.Intensity(n)

@@ -190,7 +190,7 @@ func (w *Wheel) raise() {
 			if p.Hiding == "opaque" {
 				continue
 			}
-			if r, done := paint.Raised(p, target); done {
+			if r, done := paint.Raised(p, w.System.Rider(WhiteRider), target); done {
 				raised[i] = r
 				w.Raised[p.ID] = r
 			}
@@ -389,6 +389,9 @@ func alone(p *paint.Paint) path.Step {
 // Because explains a slot's verdict in a painter's words.
 func (w *Wheel) Because(index int) string {
 	slot := &w.Slots[index]
+	if slot.Empty && w.Six && slot.Kind == Tertiary {
+		return "Six slots only: the tertiaries are left out."
+	}
 	if slot.Empty {
 		return "A role is missing here, so nothing fills it."
 	}

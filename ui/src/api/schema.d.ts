@@ -388,6 +388,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/system/filled": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["filled"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/wheel": {
         parameters: {
             query?: never;
@@ -605,7 +621,7 @@ export interface components {
             srgb: string;
         };
         Dark: {
-            /** @description a bone black beside it */
+            /** @description the black that rides along, or a bone black, beside it */
             black: components["schemas"]["Shown"];
             /** Format: double */
             blackL: number;
@@ -705,6 +721,7 @@ export interface components {
              * @description CIEDE2000 of the tint; null where none was given
              */
             tint: number | null;
+            words: string;
         };
         GlazeLayer: {
             paint: string;
@@ -1069,6 +1086,10 @@ export interface components {
             /** Format: double */
             parts: number;
         };
+        Offer: {
+            name: string;
+            ref: string;
+        };
         Origin: {
             /**
              * Format: double
@@ -1330,6 +1351,22 @@ export interface components {
              */
             version: number;
         };
+        Predictions: {
+            /**
+             * Format: int64
+             * @description the points of one that is right
+             */
+            each: number;
+            /**
+             * Format: int64
+             * @description the points of so many predictions that are right
+             */
+            outOf: number;
+            /** Format: int64 */
+            points: number;
+            /** @description the newest first */
+            predictions: components["schemas"]["Predicted"][];
+        };
         Preview: {
             /** @description null where nothing was given to agree with */
             fit: components["schemas"]["Fit"];
@@ -1397,6 +1434,13 @@ export interface components {
             id: number;
             /** Format: date-time */
             saved: string;
+        };
+        RiderOffers: {
+            offers: components["schemas"]["Offer"][];
+            /** @enum {string} */
+            rider: "white" | "black" | "blueGrey" | "convenience";
+            /** @description the name of what rides there where none is chosen */
+            usual?: string;
         };
         Riders: {
             black?: string;
@@ -1748,6 +1792,11 @@ export interface components {
         };
         SystemPlaces: {
             kind: string;
+            /** @description how many paints a role of each kind of system may have */
+            most: {
+                [key: string]: number;
+            };
+            riders: components["schemas"]["RiderOffers"][];
             roles: components["schemas"]["RolePlaces"][];
             sections: components["schemas"]["SystemSection"][];
             /** @description why no wheel can be made of it yet */
@@ -2935,6 +2984,37 @@ export interface operations {
             };
         };
     };
+    filled: {
+        parameters: {
+            query: {
+                kind: "triad" | "cmy" | "split" | "double" | "leaning-clockwise" | "leaning-counter-clockwise" | "own";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemContent"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     buildWheel: {
         parameters: {
             query?: {
@@ -3150,7 +3230,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Predicted"][];
+                    "application/json": components["schemas"]["Predictions"];
                 };
             };
             /** @description Error */
@@ -3185,7 +3265,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Predicted"][];
+                    "application/json": components["schemas"]["Predictions"];
                 };
             };
             /** @description Error */

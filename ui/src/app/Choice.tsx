@@ -1,5 +1,6 @@
 import ButtonBase from "@mui/material/ButtonBase";
 import Menu from "@mui/material/Menu";
+import MenuItem from "@mui/material/MenuItem";
 import { useState, type ReactNode } from "react";
 import { grey } from "./theme";
 
@@ -30,4 +31,38 @@ export function Choice({ label, shown, children, bold = true }: {
       </Menu>
     </>
   );
+}
+
+/** A word that opens a list to take one of; the list closes on it. */
+export function OneOf<T extends string>({ label, shown, of, value, onChoose, bold = false }: {
+  label: string;
+  shown: string;
+  of: readonly { value: T; name: string }[];
+  value: T;
+  onChoose: (value: T) => void;
+  bold?: boolean;
+}) {
+  return (
+    <Choice label={label} bold={bold} shown={<span>{shown}</span>}>
+      {(close) =>
+        of.map((o) => (
+          <MenuItem
+            key={o.value}
+            selected={o.value === value}
+            onClick={() => {
+              close();
+              onChoose(o.value);
+            }}
+          >
+            {o.name}
+          </MenuItem>
+        ))
+      }
+    </Choice>
+  );
+}
+
+/** A table of words as what to choose from. */
+export function choicesOf<T extends string>(words: Record<T, string>): { value: T; name: string }[] {
+  return (Object.keys(words) as T[]).map((value) => ({ value, name: words[value] }));
 }

@@ -1,10 +1,9 @@
 import Box from "@mui/material/Box";
 import Divider from "@mui/material/Divider";
-import MenuItem from "@mui/material/MenuItem";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import type { Conditions } from "../api/client";
-import { Choice } from "./Choice";
+import { choicesOf, OneOf } from "./Choice";
 import { judgedWords, lightWords, mediumWords } from "./choices";
 import { Words } from "./Words";
 
@@ -27,24 +26,7 @@ export function Group({ label, children }: { label?: string; children: ReactNode
 
 /** What the pigment is bound in. */
 export function MediumChoice({ label, value, onChoose }: { label: string; value: Conditions["medium"]; onChoose: (m: Conditions["medium"]) => void }) {
-  return (
-    <Choice label={`${label}: ${value}`} shown={value}>
-      {(close) =>
-        Object.keys(mediumWords).map((m) => (
-          <MenuItem
-            key={m}
-            selected={m === value}
-            onClick={() => {
-              close();
-              onChoose(m as Conditions["medium"]);
-            }}
-          >
-            {m}
-          </MenuItem>
-        ))
-      }
-    </Choice>
-  );
+  return <OneOf label={`${label}: ${value}`} bold shown={value} of={choicesOf(mediumWords)} value={value} onChoose={onChoose} />;
 }
 
 /** How colours are looked at: medium, light, wet or dry. */

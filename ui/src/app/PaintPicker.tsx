@@ -6,7 +6,7 @@ import { useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { Paint } from "../api/client";
 import { Drop, LeanArrow } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
-import { paintName } from "./paintName";
+import { leanWords, paintName } from "./naming";
 import { figures, grey } from "./theme";
 
 /** Paints for a role, in hue order; what belongs elsewhere stands below. */
@@ -139,10 +139,9 @@ function PaintRow({ paint, chosen, taken, onPick }: { paint: Paint; chosen: bool
       </Box>
       {paint.lean && (
         <Box sx={{ flex: "none", width: 80, textAlign: "right" }}>
-          <LeanArrow degrees={paint.lean.degrees} centred={paint.lean.toward === "centred"} />
+          <LeanArrow lean={paint.lean} />
           <Typography variant="caption" component="p">
-            {paint.lean.toward === "centred" ? "centred" : `to ${paint.lean.toward}`}{" "}
-            {paint.lean.toward !== "centred" && <span>{Math.abs(paint.lean.degrees).toFixed(0)}°</span>}
+            {leanWords(paint.lean)}
           </Typography>
         </Box>
       )}

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, client, Refused, type KeptWheel, type WheelContent } from "../api/client";
 import { keptQuery, wheelsQuery } from "../api/queries";
+import { useOnce } from "./useOnce";
 import { useUnsaved } from "./useUnsaved";
 
 /**
@@ -12,6 +13,7 @@ export function useKeptWheel(id: number) {
   const queries = useQueryClient();
   const kept = useQuery(keptQuery(id));
   const [problem, setProblem] = useState<string | null>(null);
+  const { busy: undoing, once } = useOnce();
   const key = String(id);
 
   const adopt = (w: KeptWheel) => {
@@ -41,7 +43,7 @@ export function useKeptWheel(id: number) {
   };
 
   const ask = (asked: Promise<KeptWheel>) =>
-    void asked.then(adopt).catch((e: unknown) => {
+    asked.then(adopt).catch((e: unknown) => {
       setProblem(e instanceof Error ? e.message : String(e));
       look();
     });
@@ -54,13 +56,14 @@ export function useKeptWheel(id: number) {
     waiting,
     problem,
     change,
-    canUndo: !unsaved && (kept.data?.canUndo ?? false),
+    canUndo: !unsaved && !undoing && (kept.data?.canUndo ?? false),
     undo: () => {
       if (!kept.data || unsaved || !kept.data.canUndo) return;
+      const { version } = kept.data;
       setProblem(null);
-      ask(answer(client.POST("/api/wheels/{id}/undo", { params: { path: { id } }, body: { version: kept.data.version } })));
+      once(() => ask(answer(client.POST("/api/wheels/{id}/undo", { params: { path: { id } }, body: { version } }))));
     },
-    letGo: (refused: number) => ask(answer(client.DELETE("/api/wheels/{id}/refused/{refused}", { params: { path: { id, refused } } }))),
+    letGo: (refused: number) => void ask(answer(client.DELETE("/api/wheels/{id}/refused/{refused}", { params: { path: { id, refused } } }))),
   };
 }
 

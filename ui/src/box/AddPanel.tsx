@@ -6,11 +6,11 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { Conditions, KeptTube, Paint } from "../api/client";
 import { paintsQuery } from "../api/queries";
-import { paintName } from "../app/paintName";
+import { leanWords, paintName } from "../app/naming";
 import { figures, grey } from "../app/theme";
 import { LeanArrow } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
-import { familyWords, leanWords } from "./words";
+import { familyWords } from "./words";
 import { PanelHead } from "./Pieces";
 
 /** The library, to take several paints from at once: space marks one, Enter adds those marked. */
@@ -82,7 +82,7 @@ export function AddPanel({ view, tubes, studentSafe, onAdd, onClose }: {
           </Box>
           {p.lean && (
             <Box sx={{ flex: "none", width: 84, textAlign: "right" }}>
-              <LeanArrow degrees={p.lean.degrees} centred={p.lean.toward === "centred"} />
+              <LeanArrow lean={p.lean} />
               <Typography variant="caption" component="p">
                 {leanWords(p.lean)}
               </Typography>

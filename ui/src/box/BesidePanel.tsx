@@ -3,10 +3,10 @@ import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import type { Conditions, KeptTube } from "../api/client";
 import { besideQuery } from "../api/queries";
+import { nameOf } from "../app/naming";
 import { figures, grey } from "../app/theme";
 import { SpectrumPlot } from "../drawing/SpectrumPlot";
 import { LeanLine, Looks } from "./TubeCard";
-import { nameOf } from "./words";
 import { PanelHead } from "./Pieces";
 
 /** Two paints held side by side. */

@@ -11,6 +11,7 @@ import { Link as To } from "react-router";
 import { answer, client, type KeptTube, type Profile } from "../api/client";
 import { sessionQuery } from "../api/queries";
 import { ViewingConditions } from "../app/Conditions";
+import { nameOf } from "../app/naming";
 import { Notice, Shell } from "../app/Shell";
 import { grey } from "../app/theme";
 import { useUndoKey } from "../app/useUndoKey";
@@ -26,7 +27,7 @@ import { Leans } from "./Leans";
 import { Strips } from "./Strips";
 import { TubeCard } from "./TubeCard";
 import { useBox, useBoxView, type OwnBox } from "./useBox";
-import { countWords, familyWords, nameOf } from "./words";
+import { countWords, familyWords } from "./words";
 
 const layouts = { strips: "strips", leans: "leans" } as const;
 const sorts = { hue: "hue", lightness: "lightness", strength: "strength", price: "price" } as const;

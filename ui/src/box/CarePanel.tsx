@@ -1,8 +1,8 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Box as PaintBox } from "../api/client";
+import { nameOf } from "../app/naming";
 import { grey } from "../app/theme";
-import { nameOf } from "./words";
 import { PanelHead } from "./Pieces";
 
 /** What the box must be handled with care for, the gravest first. */

@@ -7,7 +7,7 @@ import { sendFile, type Conditions, type Origin, type Reading, type Samples } fr
 import { FileButton } from "../app/FileButton";
 import { grey } from "../app/theme";
 import { Swatch } from "../drawing/Swatch";
-import { LabelField, Step, SwatchSurface, whiteParts, WhiteParts } from "./Pieces";
+import { LabelField, Step, SwatchSurface, whiteParts, WhiteParts, whiteShare } from "./Pieces";
 
 /** Spectra from a file; the painter says which row is the masstone and which the tint. */
 export function FromFile({ view, onOrigin }: { view: Conditions; onOrigin: (o: Origin | null) => void }) {
@@ -28,7 +28,7 @@ export function FromFile({ view, onOrigin }: { view: Conditions; onOrigin: (o: O
   };
   const [mass, tint] = [reading(rows.mass), reading(rows.tint)];
   const parts = whiteParts(white);
-  const origin: Origin | null = mass && tint && parts !== null ? { kind: "swatches", mass, tint, whiteShare: parts < 0 ? -1 : parts / (1 + parts), pigments } : null;
+  const origin: Origin | null = mass && tint && parts !== null ? { kind: "swatches", mass, tint, whiteShare: whiteShare(parts), pigments } : null;
   useEffect(() => onOrigin(origin));
   const held = Math.max(0, ...[rows.mass, rows.tint].map((i) => samples[i]?.held ?? 0));
   return (

@@ -9,7 +9,7 @@ import { Words } from "../app/Words";
 import { Swatch } from "../drawing/Swatch";
 import { labWords, typedReading, type Read } from "./colour";
 import { PhotoSpots } from "./PhotoSpots";
-import { ColourField, LabelField, LibrarySelect, Step, SwatchSurface, whiteParts, WhiteParts } from "./Pieces";
+import { ColourField, LabelField, LibrarySelect, Step, SwatchSurface, whiteParts, WhiteParts, whiteShare } from "./Pieces";
 
 const hows = { typed: "typed", photo: "from a photo", meter: "with the meter" } as const;
 type How = keyof typeof hows;
@@ -32,7 +32,7 @@ export function FromSwatches({ view, onOrigin }: { view: Conditions; onOrigin: (
   }[how];
   const parts = whiteParts(white);
   const origin: Origin | null =
-    given.mass && given.tint && parts !== null ? { kind: "swatches", mass: given.mass, tint: given.tint, whiteShare: parts < 0 ? -1 : parts / (1 + parts), pigments } : null;
+    given.mass && given.tint && parts !== null ? { kind: "swatches", mass: given.mass, tint: given.tint, whiteShare: whiteShare(parts), pigments } : null;
   useEffect(() => onOrigin(origin));
 
   return (

@@ -1,11 +1,11 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Box as PaintBox, KeptTube, Profile } from "../api/client";
+import { nameOf } from "../app/naming";
 import { figures, grey, text } from "../app/theme";
 import { Words } from "../app/Words";
 import { fill } from "../drawing/screen";
 import { point } from "../drawing/ring";
-import { nameOf } from "./words";
 
 type Arc = PaintBox["arcs"][number];
 

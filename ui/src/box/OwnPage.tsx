@@ -5,7 +5,7 @@ import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, client, type Conditions, type Origin, type Profile } from "../api/client";
+import { answer, client, type Conditions, type Origin, type Preview, type Profile } from "../api/client";
 import { previewQuery } from "../api/queries";
 import { ViewingConditions } from "../app/Conditions";
 import { Shell } from "../app/Shell";
@@ -133,9 +133,8 @@ function Preview({ view, origin }: { view: Conditions; origin: Origin | null }) 
 }
 
 /** How far the paint, laid out again, is from what was given. */
-function FitLine({ fit }: { fit: { mass: number | null; tint: number | null } | null }) {
+function FitLine({ fit }: { fit: Preview["fit"] }) {
   if (!fit) return <Typography variant="body2">Nothing was given to check it against.</Typography>;
-  const worst = Math.max(fit.mass ?? 0, fit.tint ?? 0);
   const number = (v: number) => (
     <Box component="span" sx={{ fontFamily: figures, fontWeight: 700 }}>
       {v.toFixed(1)}
@@ -144,7 +143,7 @@ function FitLine({ fit }: { fit: { mass: number | null; tint: number | null } | 
   return (
     <Typography variant="body2" aria-label="fit">
       Laid out again it misses the masstone by {number(fit.mass ?? 0)}
-      {fit.tint !== null && <> and the tint by {number(fit.tint)}</>} (CIEDE2000): {worst < 1 ? "hardly visible." : worst < 3 ? "visible side by side." : "a poor likeness; give it another swatch or other pigments."}
+      {fit.tint !== null && <> and the tint by {number(fit.tint)}</>} (CIEDE2000): {fit.words}.
     </Typography>
   );
 }

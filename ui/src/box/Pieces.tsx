@@ -54,6 +54,9 @@ export const whiteParts = (text: string): number | null => {
   return text.trim() !== "" && Number.isFinite(v) ? v : null;
 };
 
+/** The share of white in a tint of so many parts; the server refuses what is below 0. */
+export const whiteShare = (parts: number) => (parts < 0 ? -1 : parts / (1 + parts));
+
 export function WhiteParts({ text, onText }: { text: string; onText: (t: string) => void }) {
   const v = whiteParts(text);
   return (

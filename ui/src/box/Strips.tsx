@@ -2,10 +2,11 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useRef, type KeyboardEvent } from "react";
 import type { KeptTube } from "../api/client";
+import { leanWords, nameOf } from "../app/naming";
 import { figures, grey } from "../app/theme";
 import { DrawDown } from "../drawing/DrawDown";
 import { Drop, HidingMark, LeanArrow, StrengthMark } from "../drawing/Marks";
-import { familyWords, leanWords, nameOf } from "./words";
+import { familyWords } from "./words";
 
 const wide = 100;
 
@@ -103,7 +104,7 @@ function Strip({ tube, heading, rule, held, tabIndex, onChoose }: {
         <Box sx={{ display: "flex", alignItems: "center", gap: 0.5, height: 20 }}>
           {p.lean && (
             <>
-              <LeanArrow degrees={p.lean.degrees} centred={p.lean.toward === "centred"} />
+              <LeanArrow lean={p.lean} />
               <Typography variant="caption" component="span" sx={{ color: grey.ink, whiteSpace: "nowrap" }}>
                 {p.lean.toward === "centred" ? "centred" : leanWords(p.lean).slice(3)}
               </Typography>

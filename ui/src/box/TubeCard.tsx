@@ -4,12 +4,12 @@ import InputBase from "@mui/material/InputBase";
 import Typography from "@mui/material/Typography";
 import { useId, useState, type ReactNode } from "react";
 import type { KeptTube, TubeContent } from "../api/client";
+import { leanWords, nameOf } from "../app/naming";
 import { figures, grey } from "../app/theme";
 import { Words } from "../app/Words";
 import { hidingWords, LeanArrow, Drop } from "../drawing/Marks";
 import { SpectrumPlot } from "../drawing/SpectrumPlot";
 import { Swatch } from "../drawing/Swatch";
-import { leanWords, nameOf } from "./words";
 
 /** All that is known of one tube, and what its painter says of it. */
 export function TubeCard({ tube, deferring, onChange, onBeside }: {
@@ -79,7 +79,7 @@ export function LeanLine({ tube }: { tube: Pick<KeptTube, "paint"> }) {
   return (
     <Box sx={{ display: "flex", gap: 1, alignItems: "flex-start" }}>
       <Box sx={{ pt: 0.5, flex: "none" }}>
-        <LeanArrow degrees={p.lean.degrees} centred={p.lean.toward === "centred"} />
+        <LeanArrow lean={p.lean} />
       </Box>
       <Box>
         <Typography variant="subtitle2">

@@ -1,34 +1,20 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useSearchParams } from "react-router";
 import { answer, client, Refused, type Box, type Conditions, type KeptTube, type TubeContent } from "../api/client";
 import { boxQuery } from "../api/queries";
 import { judgedWords, lightWords, mediumWords, plainSettings } from "../app/choices";
+import { useAddress } from "../app/useAddress";
+import { useOnce } from "../app/useOnce";
 import { useUnsaved } from "../app/useUnsaved";
 
 /** How the box is looked at; it lives in the address. */
 export function useBoxView() {
-  const [search, setSearch] = useSearchParams();
-  const one = <T extends string>(name: string, words: Record<T, string>, usual: T): T => {
-    const v = search.get(name);
-    return v && v in words ? (v as T) : usual;
-  };
+  const { search, show, one } = useAddress();
   const view: Conditions = {
     medium: one("medium", mediumWords, plainSettings.medium),
     light: one("light", lightWords, plainSettings.light),
     judged: one("judged", judgedWords, plainSettings.judged),
   };
-  const show = (next: Record<string, string | undefined>, replace = true) =>
-    setSearch(
-      (now) => {
-        for (const [k, v] of Object.entries(next)) {
-          if (v === undefined) now.delete(k);
-          else now.set(k, v);
-        }
-        return now;
-      },
-      { replace },
-    );
   return { view, search, show };
 }
 
@@ -37,7 +23,7 @@ export function useBox(view: Conditions) {
   const queries = useQueryClient();
   const query = useQuery(boxQuery(view));
   const [problem, setProblem] = useState<string | null>(null);
-  const [undoing, setUndoing] = useState(false);
+  const { busy: undoing, once } = useOnce();
 
   const adopt = (box: Box) => {
     queries.setQueryData(boxQuery(view).queryKey, box);
@@ -92,9 +78,7 @@ export function useBox(view: Conditions) {
     undoing,
     undo: () => {
       const undo = query.data?.undo;
-      if (!undo || undoing) return;
-      setUndoing(true);
-      void ask(answer(client.POST("/api/box/undo", { params: { query: view }, body: { change: undo.change } }))).finally(() => setUndoing(false));
+      if (undo) once(() => ask(answer(client.POST("/api/box/undo", { params: { query: view }, body: { change: undo.change } }))));
     },
     letGo: (t: KeptTube, refused: number) =>
       void ask(answer(client.DELETE("/api/box/paints/{id}/refused/{refused}", { params: { path: { id: t.id, refused }, query: view } }))),

@@ -1,13 +1,3 @@
-import type { KeptTube, Tube } from "../api/client";
-
-/** What a tube goes by: its nickname, or the paint's own name. */
-export const nameOf = (t: KeptTube) => t.content.nickname || t.paint.name;
-
-/** "leans to green 12°", or "centred". */
-export function leanWords(lean: NonNullable<Tube["lean"]>): string {
-  return lean.toward === "centred" ? "centred" : `to ${lean.toward} ${Math.abs(lean.degrees).toFixed(0)}°`;
-}
-
 /** Families in the plural, as headings. */
 export const familyWords: Record<string, string> = {
   yellow: "yellows",

@@ -16,16 +16,16 @@ export function Drop({ verdict, height = 17, x, y }: { verdict: Verdict; height?
 }
 
 /** Where a paint leans: an arrow, pointing back for the lower neighbour; a ring when centred. */
-export function LeanArrow({ degrees, centred }: { degrees: number; centred: boolean }) {
+export function LeanArrow({ lean }: { lean: NonNullable<Tube["lean"]> }) {
   return (
     <svg width={24} height={12} viewBox="0 0 24 12" aria-hidden focusable="false">
-      {centred ? (
+      {lean.toward === "centred" ? (
         <circle cx={12} cy={6} r={3.6} fill="none" stroke={grey.ink} strokeWidth={1.5} />
       ) : (
         <path
           d="M1 4.6 L14.2 5 L12.4 1.4 L23 6 L12.4 10.6 L14.2 7 L1 7.4Z"
           fill={grey.ink}
-          transform={degrees < 0 ? "translate(24 0) scale(-1 1)" : undefined}
+          transform={lean.degrees < 0 ? "translate(24 0) scale(-1 1)" : undefined}
         />
       )}
     </svg>

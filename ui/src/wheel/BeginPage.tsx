@@ -8,13 +8,12 @@ import { useNavigate } from "react-router";
 import { answer, client, type Profile, type SystemContent, type SystemKind } from "../api/client";
 import { keptQuery, paintsQuery, wheelsQuery } from "../api/queries";
 import { kindWords, plainSettings } from "../app/choices";
-import { paintName } from "../app/paintName";
+import { paintName } from "../app/naming";
 import { PaintPicker } from "../app/PaintPicker";
 import { Shell } from "../app/Shell";
 import { grey } from "../app/theme";
 
 const roles = ["yellow", "red", "blue"] as const;
-const nothing = (kind: SystemKind): SystemContent => ({ kind, roles: [[], [], []], chosen: [[], [], []], riders: {}, note: "" });
 
 /** Three paints make a wheel; or a kind of system, filled from the box. */
 export function BeginPage({ painter }: { painter: Profile }) {
@@ -36,25 +35,9 @@ export function BeginPage({ painter }: { painter: Profile }) {
       void navigate(`/${place}/${w.id}`);
     },
   });
-  /** Fills every place of a kind with the first substitute, of the box before the library. */
   const preset = useMutation({
-    mutationFn: async (kind: SystemKind) => {
-      let system = nothing(kind);
-      for (let k = 0; k < 3; k++) {
-        const places = await answer(client.POST("/api/system", { params: { query: plainLook }, body: { system } }));
-        const taken = new Set(system.roles.flat());
-        const filled: string[] = [];
-        for (const place of places.roles[k]!.places) {
-          const best = place.substitutes.find((s) => !taken.has(s.ref));
-          if (best) {
-            filled.push(best.ref);
-            taken.add(best.ref);
-          }
-        }
-        system = { ...system, roles: system.roles.map((r, i) => (i === k ? filled : r)) };
-      }
-      create.mutate({ system, name: `${kindWords[kind].name} ${(wheels.data?.length ?? 0) + 1}`, place: "system" });
-    },
+    mutationFn: (kind: SystemKind) => answer(client.GET("/api/system/filled", { params: { query: { kind } } })),
+    onSuccess: (system) => create.mutate({ system, name: `${kindWords[system.kind].name} ${(wheels.data?.length ?? 0) + 1}`, place: "system" }),
   });
   const problem = create.error ?? preset.error;
   return (
@@ -101,7 +84,7 @@ export function BeginPage({ painter }: { painter: Profile }) {
             disabled={!complete || create.isPending}
             onClick={() =>
               create.mutate({
-                system: { ...nothing("triad"), roles: roles.map((r) => [chosen[r]!]) },
+                system: { kind: "triad", roles: roles.map((r) => [chosen[r]!]), chosen: [[], [], []], riders: {}, note: "" },
                 name: wheels.data?.length ? `Wheel ${wheels.data.length + 1}` : "First wheel",
                 place: "wheel",
               })
@@ -114,5 +97,3 @@ export function BeginPage({ painter }: { painter: Profile }) {
     </Shell>
   );
 }
-
-const plainLook = { medium: plainSettings.medium, light: plainSettings.light, judged: plainSettings.judged };

@@ -1,59 +1,30 @@
 import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import MenuItem from "@mui/material/MenuItem";
-import type { SystemKind, WheelChoices } from "../api/client";
-import { Choice } from "../app/Choice";
+import type { Wheel, WheelChoices } from "../api/client";
+import { Choice, choicesOf, OneOf } from "../app/Choice";
 import { nameWords, orderWords, shadeWords, spacingWords, tintWords } from "../app/choices";
 import { grey } from "../app/theme";
 
 /** The schools a wheel is built by, and its rings. */
-export function ChoicesBar({ choices, kind, covered, halves, onSet, onCover, onHalves }: {
+export function ChoicesBar({ wheel, choices, printed, covered, halves, onSet, onCover, onHalves }: {
+  wheel: Wheel;
+  printed: boolean;
   choices: WheelChoices;
-  kind: SystemKind;
   covered: boolean;
   halves: boolean;
   onSet: (c: Partial<WheelChoices>) => void;
   onCover: () => void;
   onHalves: () => void;
 }) {
-  const tops = kind === "cmy" ? ["yellow", "magenta", "cyan"] : ["yellow", "red", "blue"];
+  const tops = [0, 4, 8].map((home) => wheel.slots.find((s) => s.home === home)!.role!);
   const rings = choices.rings;
   const on = [rings.tints > 0 && `${rings.tints} tint${rings.tints > 1 ? "s" : ""}`, rings.shades > 0 && `${rings.shades} shade${rings.shades > 1 ? "s" : ""}`, rings.wash && "wash", rings.triple && "highlight and shadow", rings.neutral && "neutrals"].filter(Boolean);
   const setRings = (r: Partial<typeof rings>) => onSet({ rings: { ...rings, ...r } });
   return (
     <Box sx={{ display: "flex", flexDirection: "column", alignItems: "flex-start", "& button": { py: 0.25, fontSize: 14 } }}>
-      <Choice label={`steps: ${spacingWords[choices.spacing]}`} bold={false} shown={<span>{{ hue: "steps by hue", contrast: "by contrast", parts: "equal parts" }[choices.spacing]}</span>}>
-        {(close) =>
-          (Object.keys(spacingWords) as WheelChoices["spacing"][]).map((s) => (
-            <MenuItem
-              key={s}
-              selected={s === choices.spacing}
-              onClick={() => {
-                close();
-                onSet({ spacing: s });
-              }}
-            >
-              {spacingWords[s]}
-            </MenuItem>
-          ))
-        }
-      </Choice>
-      <Choice label={`mixed: ${orderWords[choices.order]}`} bold={false} shown={<span>{choices.order === "run" ? "in a run" : "secondary first"}</span>}>
-        {(close) =>
-          (Object.keys(orderWords) as WheelChoices["order"][]).map((o) => (
-            <MenuItem
-              key={o}
-              selected={o === choices.order}
-              onClick={() => {
-                close();
-                onSet({ order: o });
-              }}
-            >
-              {orderWords[o]}
-            </MenuItem>
-          ))
-        }
-      </Choice>
+      <OneOf label={`steps: ${spacingWords[choices.spacing]}`} shown={{ hue: "steps by hue", contrast: "by contrast", parts: "equal parts" }[choices.spacing]} of={choicesOf(spacingWords)} value={choices.spacing} onChoose={(spacing) => onSet({ spacing })} />
+      <OneOf label={`mixed: ${orderWords[choices.order]}`} shown={choices.order === "run" ? "in a run" : "secondary first"} of={choicesOf(orderWords)} value={choices.order} onChoose={(order) => onSet({ order })} />
       <Choice label={`rings: ${on.join(", ") || "none"}`} bold={false} shown={<span>{on.length > 1 ? `${on.length} rings` : on.length === 1 ? on[0] : "no rings"}</span>}>
         {() => [
           ...[1, 2, 3].map((n) => (
@@ -90,7 +61,7 @@ export function ChoicesBar({ choices, kind, covered, halves, onSet, onCover, onH
       <Choice label="how the wheel is turned" bold={false} shown={<span>{`${choices.top || tops[0]} up`}</span>}>
         {() => [
           ...tops.map((t) => (
-            <MenuItem key={t} selected={(choices.top || tops[0]) === t} onClick={() => onSet({ top: t as WheelChoices["top"] })}>
+            <MenuItem key={t} selected={(choices.top || tops[0]) === t} onClick={() => onSet({ top: t })}>
               {t} up
             </MenuItem>
           )),
@@ -106,7 +77,7 @@ export function ChoicesBar({ choices, kind, covered, halves, onSet, onCover, onH
           <MenuItem key="raise" selected={!!choices.raise} onClick={() => onSet({ raise: !choices.raise })}>
             transparent paints raised with white
           </MenuItem>,
-          ...(kind === "cmy"
+          ...(printed
             ? (Object.keys(nameWords) as WheelChoices["names"][]).map((n) => (
                 <MenuItem key={n} selected={n === choices.names} onClick={() => onSet({ names: n })}>
                   {nameWords[n]}

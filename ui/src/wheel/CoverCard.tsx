@@ -1,13 +1,12 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
-import MenuItem from "@mui/material/MenuItem";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, client, type Predicted, type Verdict, type Wheel } from "../api/client";
+import { answer, client, type Predictions, type Verdict, type Wheel } from "../api/client";
 import { predictionsQuery } from "../api/queries";
-import { Choice } from "../app/Choice";
+import { OneOf } from "../app/Choice";
 import { grey } from "../app/theme";
 import { Words } from "../app/Words";
 import { Drop } from "../drawing/Marks";
@@ -21,25 +20,29 @@ export function CoverCard({ wheel, id, version, saved, predictions, onLift }: {
   id: number;
   version: number;
   saved: boolean;
-  predictions: Predicted[];
+  predictions?: Predictions;
   onLift: () => void;
 }) {
   const queries = useQueryClient();
   const [which, setWhich] = useState<"secondaries" | "all">("secondaries");
-  const [guesses, setGuesses] = useState<Record<number, Guess>>({});
+  const [guesses, setGuesses] = useState<Record<number, Partial<Guess>>>({});
   const mixed = wheel.slots.filter((s) => !s.empty && s.kind !== "primary" && (which === "all" || s.kind === "secondary")).sort((a, b) => a.home - b.home);
-  const done = predictions.filter((p) => p.version === version);
+  const done = (predictions?.predictions ?? []).filter((p) => p.version === version);
   const open = mixed.filter((s) => !done.some((p) => p.home === s.home));
-  const ready = open.length > 0 && open.every((s) => guesses[s.home]?.hueWord && guesses[s.home]?.verdict);
+  const said = open.flatMap(({ home }) => {
+    const { hueWord, verdict } = guesses[home] ?? {};
+    return hueWord && verdict ? [{ home, hueWord, verdict }] : [];
+  });
+  const ready = open.length > 0 && said.length === open.length;
   const commit = useMutation({
     mutationFn: () =>
-      answer(client.POST("/api/wheels/{id}/predictions", { params: { path: { id } }, body: { version, guesses: open.map((s) => ({ home: s.home, ...guesses[s.home]! })) } })),
+      answer(client.POST("/api/wheels/{id}/predictions", { params: { path: { id } }, body: { version, guesses: said } })),
     onSuccess: (all) => {
       queries.setQueryData(predictionsQuery(id).queryKey, all);
       onLift();
     },
   });
-  const set = (home: number, g: Partial<Guess>) => setGuesses({ ...guesses, [home]: { hueWord: "", verdict: undefined as unknown as Guess["verdict"], ...guesses[home], ...g } });
+  const set = (home: number, g: Partial<Guess>) => setGuesses({ ...guesses, [home]: { ...guesses[home], ...g } });
   return (
     <Box component="section" aria-label="predictions" sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}>
       <Typography variant="h2">What will it be?</Typography>
@@ -54,21 +57,7 @@ export function CoverCard({ wheel, id, version, saved, predictions, onLift }: {
             </Box>
           </Typography>
           <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between" }}>
-            <Choice label={`hue of ${s.name}`} bold={false} shown={<span>{guesses[s.home]?.hueWord || "which hue?"}</span>}>
-              {(close) =>
-                wheel.hues.map((h) => (
-                  <MenuItem
-                    key={h}
-                    onClick={() => {
-                      close();
-                      set(s.home, { hueWord: h });
-                    }}
-                  >
-                    {h}
-                  </MenuItem>
-                ))
-              }
-            </Choice>
+            <OneOf label={`hue of ${s.name}`} shown={guesses[s.home]?.hueWord ?? "which hue?"} of={wheel.hues.map((h) => ({ value: h, name: h }))} value={guesses[s.home]?.hueWord ?? ""} onChoose={(hueWord) => set(s.home, { hueWord })} />
             <Box role="radiogroup" aria-label={`brightness of ${s.name}`} sx={{ display: "flex" }}>
               {verdicts.map((v) => (
                 <ButtonBase key={v} role="radio" aria-checked={guesses[s.home]?.verdict === v} aria-label={v} title={v} onClick={() => set(s.home, { verdict: v })} sx={{ p: 1, minWidth: 44, minHeight: 44, borderBottom: `2px solid ${guesses[s.home]?.verdict === v ? grey.ink : "transparent"}` }}>
@@ -93,23 +82,22 @@ export function CoverCard({ wheel, id, version, saved, predictions, onLift }: {
           just lift it
         </Button>
       </Box>
-      <Scores predictions={predictions} />
+      {predictions && <Scores kept={predictions} />}
     </Box>
   );
 }
 
 /** What was predicted before, and how it came out. */
-export function Scores({ predictions }: { predictions: Predicted[] }) {
-  if (predictions.length === 0) return null;
-  const points = predictions.reduce((sum, p) => sum + p.points, 0);
+function Scores({ kept }: { kept: Predictions }) {
+  if (kept.predictions.length === 0) return null;
   return (
     <Box>
       <Typography variant="caption" component="p" sx={{ mt: 1 }}>
-        kept predictions: {points} of {4 * predictions.length} points
+        kept predictions: {kept.points} of {kept.outOf} points
       </Typography>
-      {predictions.slice(0, 12).map((p, i) => (
+      {kept.predictions.slice(0, 12).map((p, i) => (
         <Typography key={i} variant="body2" sx={{ borderTop: `1px solid ${grey.hairline}`, py: 0.25 }}>
-          {p.name}: you said {p.hueWord}, {p.verdict}; it is {p.computed}, {p.came}. {p.points} of 4
+          {p.name}: you said {p.hueWord}, {p.verdict}; it is {p.computed}, {p.came}. {p.points} of {kept.each}
         </Typography>
       ))}
     </Box>

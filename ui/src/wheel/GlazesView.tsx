@@ -1,6 +1,5 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import MenuItem from "@mui/material/MenuItem";
 import Slider from "@mui/material/Slider";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
@@ -8,15 +7,15 @@ import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import type { Glazes, Paint, Settings, SystemContent, Wheel } from "../api/client";
 import { glazesQuery, type Glazing } from "../api/queries";
-import { Choice } from "../app/Choice";
+import { OneOf } from "../app/Choice";
 import { grey, text } from "../app/theme";
 import { fill } from "../drawing/screen";
-import { sector } from "../drawing/ring";
+import { point, sector } from "../drawing/ring";
 import { Swatch } from "../drawing/Swatch";
 
 /** Dry layers over paper or a painted ground, and the same wheel built of them. */
 export function GlazesView({ id, system, settings, wheel, paints }: { id: number; system: SystemContent; settings: Settings; wheel: Wheel; paints: Paint[] }) {
-  const offered = [...new Set(wheel.slots.flatMap((s) => s.parts.map((p) => p.paint)))].filter((ref) => system.roles.flat().includes(ref));
+  const refs = [...new Set(system.roles.flat())];
   const nameOf = (ref: string) => wheel.slots.flatMap((s) => s.parts).find((p) => p.paint === ref)?.name ?? paints.find((p) => p.id === ref)?.name ?? ref;
   const [layers, setLayers] = useState<Glazing["layers"]>(() => system.roles.flat().slice(0, 2).map((paint) => ({ paint, thickness: 0.3 })));
   const [ground, setGround] = useState("");
@@ -25,7 +24,6 @@ export function GlazesView({ id, system, settings, wheel, paints }: { id: number
   const got = useQuery(glazesQuery(id, system, settings, asked));
   const set = (i: number, l: Partial<Glazing["layers"][number]>) => setLayers(layers.map((o, n) => (n === i ? { ...o, ...l } : o)));
   const move = (i: number) => setLayers(layers.map((l, n) => (n === i - 1 ? layers[i]! : n === i ? layers[i - 1]! : l)));
-  const refs = [...new Set([...system.roles.flat(), ...offered])];
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", lg: "minmax(0, 300px) minmax(0, 1fr)" }, gap: 3, pt: 1 }}>
       <Box sx={{ display: "flex", flexDirection: "column", gap: 1 }}>
@@ -33,22 +31,7 @@ export function GlazesView({ id, system, settings, wheel, paints }: { id: number
         {layers.map((l, i) => (
           <Box key={i} sx={{ borderTop: `1px solid ${grey.hairline}`, pt: 0.5 }}>
             <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between" }}>
-              <Choice label={`layer ${i + 1}: ${nameOf(l.paint)}`} bold={false} shown={<span>{`${i + 1}  ${nameOf(l.paint)}`}</span>}>
-                {(close) =>
-                  refs.map((ref) => (
-                    <MenuItem
-                      key={ref}
-                      selected={ref === l.paint}
-                      onClick={() => {
-                        close();
-                        set(i, { paint: ref });
-                      }}
-                    >
-                      {nameOf(ref)}
-                    </MenuItem>
-                  ))
-                }
-              </Choice>
+              <OneOf label={`layer ${i + 1}: ${nameOf(l.paint)}`} shown={`${i + 1}  ${nameOf(l.paint)}`} of={refs.map((ref) => ({ value: ref, name: nameOf(ref) }))} value={l.paint} onChoose={(paint) => set(i, { paint })} />
               <span>
                 {i > 0 && (
                   <Button size="small" color="inherit" onClick={() => move(i)} sx={{ minWidth: 0 }}>
@@ -139,7 +122,7 @@ function GlazedWheel({ glazes }: { glazes: Glazes }) {
         .filter((s) => !s.empty)
         .map((s) => {
           const a = 30 * s.index;
-          const [x, y] = [c + 204 * Math.sin((a * Math.PI) / 180), c - 204 * Math.cos((a * Math.PI) / 180)];
+          const [x, y] = point(c, c, 204, a);
           return (
             <g key={s.index}>
               <title>{`${s.name}: chroma ${s.chroma.toFixed(3)} glazed, ${s.mixedChroma.toFixed(3)} mixed`}</title>

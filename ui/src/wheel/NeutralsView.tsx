@@ -17,7 +17,7 @@ export function NeutralsView({ id, system, settings, wheel, slot, onChoose }: { 
   const name = (i: number) => wheel.slots[i]!.name;
   return (
     <Box sx={{ display: "flex", flexDirection: "column", gap: 1.75, pt: 1, pr: 1 }}>
-      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(6, minmax(0, 1fr))", gap: 1 }}>
+      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(6, minmax(0, 1fr))", alignItems: "start", gap: 1 }}>
         {n.pairs.map((p) => (
           <Box key={p.a} component="button" aria-label={`${name(p.a)} with ${name(p.b)}`} onClick={() => onChoose(p.a)} sx={{ p: 0, border: 0, bgcolor: "transparent", color: grey.ink, font: "inherit", textAlign: "left", cursor: "pointer", outline: p.a === slot || p.b === slot ? `2px solid ${grey.ink}` : "none", outlineOffset: 3 }}>
             <Swatch colour={p} plain height={54} />

@@ -4,29 +4,31 @@ import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import { Link as To } from "react-router";
-import type { Ingredient, Predicted, RingRung, Settings, Slot, Wheel } from "../api/client";
-import { paintName } from "../app/paintName";
+import type { Ingredient, Predictions, RingRung, Settings, Slot, Wheel } from "../api/client";
+import { paintName } from "../app/naming";
 import { figures, grey } from "../app/theme";
 import { Drop, LeanArrow } from "../drawing/Marks";
 import { Swatch } from "../drawing/Swatch";
 import { share } from "./words";
 
 /** What stands in one slot: how to mix it, what becomes of it, and why. */
-export function StepCard({ wheel, slot, settings, predicted, system, onChoose, onSwap }: {
+export function StepCard({ wheel, slot, settings, predictions, version, system, onChoose, onSwap }: {
   wheel: Wheel;
   slot: Slot;
   settings: Settings;
-  predicted?: Predicted;
+  predictions?: Predictions;
+  version?: number;
   system: string;
   onChoose: (slot: number) => void;
   onSwap?: () => void;
 }) {
   const primary = slot.kind === "primary";
+  const predicted = predictions?.predictions.find((p) => p.home === slot.home && p.version === version);
   if (slot.empty) {
     return (
       <Box component="section" aria-label={`step: ${slot.name}`}>
         <Typography variant="h2">{slot.name}</Typography>
-        <Typography sx={{ mt: 1 }}>{wheel.choices.six && slot.kind === "tertiary" ? "Six slots only: the tertiaries are left out." : slot.because}</Typography>
+        <Typography sx={{ mt: 1 }}>{slot.because}</Typography>
       </Box>
     );
   }
@@ -56,7 +58,7 @@ export function StepCard({ wheel, slot, settings, predicted, system, onChoose, o
       <Because sentence={slot.because} />
       {predicted && (
         <Typography variant="body2" aria-label="prediction" sx={{ borderLeft: `3px solid ${grey.ink}`, pl: 1 }}>
-          You said {predicted.hueWord}, {predicted.verdict}: {predicted.points} of 4. {predicted.hueRight ? "The hue was right" : `It came as ${predicted.computed}`}, {predicted.verdictRight ? "and so was the brightness." : `and it is ${predicted.came}.`}
+          You said {predicted.hueWord}, {predicted.verdict}: {predicted.points} of {predictions?.each}. {predicted.hueRight ? "The hue was right" : `It came as ${predicted.computed}`}, {predicted.verdictRight ? "and so was the brightness." : `and it is ${predicted.came}.`}
         </Typography>
       )}
       <Looks slot={slot} settings={settings} />
@@ -162,7 +164,7 @@ function PrimaryOnly({ slot, system, onSwap }: { slot: Slot; system: string; onS
             </Typography>
             {p.lean && (
               <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
-                <LeanArrow degrees={p.lean.degrees} centred={p.lean.toward === "centred"} />
+                <LeanArrow lean={p.lean} />
                 <Typography>
                   {p.lean.toward === "centred" ? "centred" : `leans to ${p.lean.toward}`}{" "}
                   <Box component="span" sx={{ fontFamily: figures, fontSize: 13 }}>

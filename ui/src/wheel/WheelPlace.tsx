@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link as To, useParams, useSearchParams } from "react-router";
+import { Link as To, useParams } from "react-router";
 import type { Conditions, Profile, Settings, Slot, Wheel, WheelChoices } from "../api/client";
 import { paintsQuery, predictionsQuery, wheelQuery } from "../api/queries";
 import { judgedWords, lightWords, plainSettings } from "../app/choices";
@@ -12,6 +12,7 @@ import { KeptNotices, MissingWheel, NameField, SavedMark } from "../app/Kept";
 import { PaintPicker } from "../app/PaintPicker";
 import { Shell } from "../app/Shell";
 import { grey } from "../app/theme";
+import { useAddress } from "../app/useAddress";
 import { useKeptWheel } from "../app/useKeptWheel";
 import { useUndoKey } from "../app/useUndoKey";
 import { Waiting } from "../app/Waiting";
@@ -28,7 +29,6 @@ import { StepCard } from "./StepCard";
 import { WheelFigure } from "./WheelFigure";
 
 const views = { wheel: "wheel", neutrals: "neutrals", glazes: "glazes" } as const;
-type View = keyof typeof views;
 
 export function WheelPlace({ painter }: { painter: Profile }) {
   const id = Number(useParams().id);
@@ -37,34 +37,14 @@ export function WheelPlace({ painter }: { painter: Profile }) {
 
 /** What the address says of the view goes before what was saved. */
 function useView(saved: Settings | undefined) {
-  const [search, setSearch] = useSearchParams();
+  const { search, show, one } = useAddress();
   const slot = Number(search.get("slot") ?? "1") - 1;
-  const light = search.get("light");
-  const judged = search.get("judged");
-  const view = search.get("view");
-  const settings = saved && {
-    ...saved,
-    light: light && light in lightWords ? (light as Settings["light"]) : saved.light,
-    judged: judged && judged in judgedWords ? (judged as Settings["judged"]) : saved.judged,
-  };
-  const show = (next: Record<string, string | undefined>) => {
-    setSearch(
-      (now) => {
-        for (const [k, v] of Object.entries(next)) {
-          if (v === undefined) now.delete(k);
-          else now.set(k, v);
-        }
-        return now;
-      },
-      { replace: true },
-    );
-  };
   return {
     slot: slot >= 0 && slot < 12 && Number.isInteger(slot) ? slot : 0,
-    view: (view && view in views ? view : "wheel") as View,
+    view: one<keyof typeof views>("view", views, "wheel"),
     covered: search.get("cover") === "on",
     halves: search.get("halves") === "on",
-    settings,
+    settings: saved && { ...saved, light: one("light", lightWords, saved.light), judged: one("judged", judgedWords, saved.judged) },
     show,
   };
 }
@@ -136,8 +116,8 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
             <Box sx={{ maxWidth: 340, flex: 1 }}>
               <NameField name={content.name} onRename={(name) => change({ ...content, name })} />
               <Words label="looked at" words={views} value={view} onChoose={(v) => show({ view: v === "wheel" ? undefined : v })} />
-              {view === "wheel" && (
-                <ChoicesBar choices={settings.choices} kind={system.kind} covered={covered} halves={halves} onSet={setChoices} onCover={() => show({ cover: covered ? undefined : "on" })} onHalves={() => show({ halves: halves ? undefined : "on" })} />
+              {got && view === "wheel" && (
+                <ChoicesBar wheel={got} printed={system.kind === "cmy"} choices={settings.choices} covered={covered} halves={halves} onSet={setChoices} onCover={() => show({ cover: covered ? undefined : "on" })} onHalves={() => show({ halves: halves ? undefined : "on" })} />
               )}
             </Box>
             <SavedMark own={own} />
@@ -175,11 +155,11 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
               }}
             />
           ) : covered && got ? (
-            <CoverCard wheel={got} id={id} version={own.kept?.version ?? 0} saved={own.saved} predictions={predictions.data ?? []} onLift={() => show({ cover: undefined })} />
+            <CoverCard wheel={got} id={id} version={own.kept?.version ?? 0} saved={own.saved} predictions={predictions.data} onLift={() => show({ cover: undefined })} />
           ) : (
             got &&
             slot && (
-              <StepCard wheel={got} slot={slot} settings={settings} predicted={predictions.data?.find((p) => p.home === slot.home && p.version === own.kept?.version)} onChoose={choose} onSwap={single ? () => open(chosen) : undefined} system={`/system/${id}`} />
+              <StepCard wheel={got} slot={slot} settings={settings} predictions={predictions.data} version={own.kept?.version} onChoose={choose} onSwap={single ? () => open(chosen) : undefined} system={`/system/${id}`} />
             )
           )}
         </Box>

@@ -1,0 +1,212 @@
+package wheel
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/internal/ratio"
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+)
+
+// Balance is where two colours cancel: the mixture of least C*ab as painted.
+type Balance struct {
+	A, B    *paint.Paint
+	Parts   [2]int
+	Mixture paint.Mixture
+	Lab     colour.Lab // as painted, dry
+	HueWord string     // of its undertone: "grey, leaning ..."
+	Even    string     // what dominates in equal parts, and what to add
+	path    *path.Path
+	share   float64
+}
+
+// BalanceOf finds the most neutral mixture of two paints as painted in a
+// medium, dry.
+func BalanceOf(a, b *paint.Paint, in paint.Medium) Balance {
+	ma, mb := a.Alone(), b.Alone()
+	grey := func(t float64) float64 {
+		m := paint.Between(&ma, &mb, t)
+		return m.AsPainted(in, false).Lab().Chroma()
+	}
+	best, least := 0.5, math.Inf(1)
+	shares := paint.Shares(61, a.Strength(), b.Strength())
+	for _, t := range shares[1 : len(shares)-1] {
+		if c := grey(t); c < least {
+			best, least = t, c
+		}
+	}
+	parts := wholeParts(&ma, &mb, best, brushed)
+	// Among countable parts near it the most neutral wins.
+	for total := 2; total <= mostParts; total++ {
+		for n := max(1, int(best*float64(total))-1); n <= min(total-1, int(best*float64(total))+2); n++ {
+			if c := grey(float64(n) / float64(total)); c < least-0.25 {
+				parts, least = [2]int{total - n, n}, c
+			}
+		}
+	}
+	share := float64(parts[1]) / float64(parts[0]+parts[1])
+	m := paint.Between(&ma, &mb, share)
+	out := Balance{A: a, B: b, Parts: parts, Mixture: m, Lab: m.AsPainted(in, false).Lab(), share: share}
+	out.HueWord = m.Undertone().HueWord()
+	half := paint.Between(&ma, &mb, 0.5)
+	strong, weak := a, b
+	if share < 0.5 {
+		strong, weak = b, a
+	}
+	if math.Abs(share-0.5) < 0.02 {
+		out.Even = "In equal parts they are balanced."
+	} else {
+		out.Even = fmt.Sprintf("In equal parts the %s dominates (%s): add more of the %s.", strong.Name, half.Undertone().HueWord(), weak.Name)
+	}
+	return out
+}
+
+// Intensity are n steps (5 or 7) from one colour through the balance to the
+// other, at equal arcs of the brushed-out colour on either side.
+func (b *Balance) Intensity(n int) []Rung {
+	if b.path == nil {
+		b.path = path.New(b.A, b.B)
+	}
+	ma, mb := b.A.Alone(), b.B.Alone()
+	arcAt := func(share float64) float64 {
+		for i, s := range b.path.Samples {
+			if s.Share >= share {
+				if i == 0 {
+					return 0
+				}
+				before := b.path.Samples[i-1]
+				return before.Arc + (s.Arc-before.Arc)*(share-before.Share)/(s.Share-before.Share)
+			}
+		}
+		return b.path.Length()
+	}
+	middle, whole := arcAt(b.share), b.path.Length()
+	half := n / 2
+	var out []Rung
+	for i := range n {
+		var share float64
+		switch {
+		case i == 0:
+			share = 0
+		case i == n-1:
+			share = 1
+		case i == half:
+			share = b.share
+		default:
+			arc := middle * float64(i) / float64(half)
+			if i > half {
+				arc = middle + (whole-middle)*float64(i-half)/float64(half)
+			}
+			share = b.path.ShareAt(arc/whole, path.ByContrast)
+		}
+		parts := [2]int{1, 0}
+		switch {
+		case share == 1:
+			parts = [2]int{0, 1}
+		case i == half:
+			parts = b.Parts
+		case share > 0:
+			parts = wholeParts(&ma, &mb, share, brushed)
+		}
+		m := paint.Between(&ma, &mb, float64(parts[1])/float64(parts[0]+parts[1]))
+		out = append(out, Rung{Of: b.A.Name, With: b.B.Name, Parts: parts, Paint: b.B, Mixture: m, L: massLightness(&m), Reached: true})
+	}
+	return out
+}
+
+// Darkest is the darkest dark of a system's primaries.
+type Darkest struct {
+	Parts   []paint.Part
+	Paint   *paint.Paint // the mixture taken for a paint
+	Lab     colour.Lab   // of the masstone
+	Neutral bool         // whether its C*ab is at most 4; if not it is the least chromatic below L* 25, or the darkest
+	Hidden  string       // hue word of the tint it hides when white is added
+}
+
+const (
+	neutralLab = 4  // C*ab
+	darkLab    = 25 // L*
+)
+
+// Dark finds the darkest dark: of all mixtures of two or three of the system's
+// paints in up to 24 parts, the lowest L* of the masstone with C*ab of at most
+// 4; if there is none, the least chromatic under L* 25.
+func (w *Wheel) Dark() Darkest {
+	if w.dark != nil {
+		return *w.dark
+	}
+	paints := w.System.Paints()
+	parts := 24
+	if len(paints) > 3 {
+		parts = 16
+	}
+	if len(paints) > 6 {
+		parts = 10
+	}
+	type tried struct {
+		parts  []paint.Part
+		lab    colour.Lab
+		chroma float64
+	}
+	var best, grey, least *tried
+	try := func(of []paint.Part) {
+		m, err := paint.Mix(of...)
+		if err != nil {
+			return
+		}
+		t := &tried{slices.Clone(of), m.Masstone().Lab(), 0}
+		t.chroma = t.lab.Chroma()
+		if t.chroma <= neutralLab && (best == nil || t.lab.L < best.lab.L) {
+			best = t
+		}
+		if t.lab.L < darkLab && (grey == nil || t.chroma < grey.chroma) {
+			grey = t
+		}
+		if least == nil || t.lab.L < least.lab.L {
+			least = t
+		}
+	}
+	for i, a := range paints {
+		for j, b := range paints[:i] {
+			for n := 1; n < parts; n++ {
+				try([]paint.Part{{Paint: a, Parts: float64(n)}, {Paint: b, Parts: float64(parts - n)}})
+			}
+			for _, c := range paints[:j] {
+				for n := 1; n < parts-1; n++ {
+					for m := 1; m < parts-n; m++ {
+						try([]paint.Part{{Paint: a, Parts: float64(n)}, {Paint: b, Parts: float64(m)}, {Paint: c, Parts: float64(parts - n - m)}})
+					}
+				}
+			}
+		}
+	}
+	chosen := best
+	if chosen == nil {
+		chosen = grey
+	}
+	if chosen == nil {
+		chosen = least
+	}
+	reduce(chosen.parts)
+	p, err := paint.Stir("mixed black", "mixed black", chosen.parts...)
+	if err != nil {
+		panic(err) // it was mixed a moment ago
+	}
+	d := Darkest{Parts: chosen.parts, Paint: p, Lab: chosen.lab, Neutral: best != nil, Hidden: p.Undertone().HueWord()}
+	w.dark = &d
+	return d
+}
+
+// reduce brings parts to their smallest whole numbers.
+func reduce(parts []paint.Part) {
+	g := 0
+	for _, p := range parts {
+		g = ratio.GCD(g, int(p.Parts))
+	}
+	for i := range parts {
+		parts[i].Parts /= float64(g)
+	}
+}

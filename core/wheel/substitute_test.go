@@ -1,0 +1,184 @@
+package wheel
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/paint"
+)
+
+func candidates(t testing.TB, ids ...string) (out []Candidate) {
+	t.Helper()
+	for _, p := range paintsOf(t, ids)[0] {
+		out = append(out, Candidate{Paint: p})
+	}
+	return out
+}
+
+func idsOf(list []Candidate) (out []string) {
+	for _, c := range list {
+		out = append(out, c.Paint.ID)
+	}
+	return out
+}
+
+func TestSubstitutesAreRankedAsAPainterWould(t *testing.T) {
+	dear := 60.0
+	for name, c := range map[string]struct {
+		kind   SystemKind
+		roles  [3][]*paint.Paint
+		role   int
+		place  int
+		from   []Candidate
+		change func([]Candidate)
+		want   []string
+	}{
+		"a blue that leans as wanted before one that leans the other way": {
+			kind: Split, role: 2, place: 0, from: candidates(t, "PB15:3", "PB29"), want: []string{"PB29", "PB15:3"},
+		},
+		"the other place wants the other one": {
+			kind: Split, role: 2, place: 1, from: candidates(t, "PB29", "PB15:3"), want: []string{"PB15:3", "PB29"},
+		},
+		"a triad wants what is centred": {
+			kind: RYB, role: 0, place: 0, from: candidates(t, "PY65", "PY74"), want: []string{"PY74", "PY65"},
+		},
+		"only what belongs in the role": {
+			kind: RYB, role: 0, place: 0, from: candidates(t, "PB29", "PW6", "PY74", "PR254"), want: []string{"PY74"},
+		},
+		"not what stands in the role already": {
+			kind: Double, roles: paintsOf(t, []string{"PY74"}), role: 0, place: 1, from: candidates(t, "PY74", "PY65"), want: []string{"PY65"},
+		},
+		"a bright paint before a dull one": {
+			kind: OwnSystem, role: 0, place: 0, from: candidates(t, "PY43", "PY74"), want: []string{"PY74", "PY43"},
+		},
+		"the box before the library, however it leans": {
+			kind: Split, role: 2, place: 0, from: candidates(t, "PB29", "PB15:3"),
+			change: func(c []Candidate) { c[1].InBox = true }, want: []string{"PB15:3", "PB29"},
+		},
+		"of two alike the cheaper": {
+			kind: RYB, role: 0, place: 0, from: candidates(t, "PY74", "PY74"),
+			change: func(c []Candidate) {
+				twin, _ := c[0].Paint.Tube("tube-1", 1)
+				c[0] = Candidate{Paint: twin, Price: &dear}
+			},
+			want: []string{"PY74", "tube-1"},
+		},
+	} {
+		t.Run(name, func(t *testing.T) {
+			if c.change != nil {
+				c.change(c.from)
+			}
+			assert.Equal(t, c.want, idsOf(c.kind.Substitutes(c.roles, c.role, c.place, c.from)))
+		})
+	}
+}
+
+func TestATubeOfThePaintThatIsThereIsNoSubstitute(t *testing.T) {
+	roles := paintsOf(t, []string{"PY74"})
+	tube, err := roles[0][0].Tube("tube-1", 1)
+	require.NoError(t, err)
+	weak, err := roles[0][0].Tube("tube-2", 0.5)
+	require.NoError(t, err)
+	got := RYB.Substitutes(roles, 0, 0, []Candidate{{Paint: tube, InBox: true}, {Paint: weak, InBox: true}})
+	assert.Equal(t, []string{"tube-2"}, idsOf(got), "a weaker grade of it is another paint")
+}
+
+func TestEveryKindIsFilledFromTheLibrary(t *testing.T) {
+	var library []Candidate
+	for _, p := range paint.Library() {
+		library = append(library, Candidate{Paint: p})
+	}
+	for _, kind := range Kinds {
+		roles := kind.Fill(library)
+		usual, _ := kind.Places()
+		for k, paints := range roles {
+			require.Len(t, paints, usual, kind)
+			for i, p := range paints {
+				assert.Empty(t, kind.Fits(p, k, i), "%s, %s", kind, p.ID)
+			}
+		}
+		_, err := NewSystem(kind, roles)
+		assert.NoError(t, err, kind)
+	}
+	short := Double.Fill(candidates(t, "PY74", "PR254", "PB29", "PB60"))
+	assert.Len(t, short[0], 1, "a role stays short where the box has no more")
+	assert.Len(t, short[2], 2)
+}
+
+func TestRidersAreWhatTheyAreCalled(t *testing.T) {
+	find := func(id string) *paint.Paint { return paintsOf(t, []string{id})[0][0] }
+	tube, err := find("blue-grey").Tube("tube-1", 1)
+	require.NoError(t, err)
+	s := triad(t, "PY74", "PR254", "PB29")
+	for _, c := range []struct {
+		rider Rider
+		paint *paint.Paint
+		fits  bool
+	}{
+		{WhiteRider, find("PW4"), true}, {WhiteRider, find("PBk9"), false},
+		{BlackRider, find("PBk7"), true}, {BlackRider, tube, false},
+		{BlueGreyRider, tube, true}, {BlueGreyRider, find("PBk7"), true}, {BlueGreyRider, find("PB29"), false},
+		{ConvenienceRider, find("PO20"), true}, {ConvenienceRider, find("PW6"), false},
+	} {
+		rides, err := s.Riding(c.rider, c.paint)
+		if !c.fits {
+			assert.ErrorContains(t, err, "cannot ride along as the "+c.rider.String())
+			continue
+		}
+		require.NoError(t, err)
+		assert.Same(t, c.paint, rides.Rider(c.rider))
+	}
+	assert.Equal(t, "PW6", s.Rider(WhiteRider).ID)
+	assert.Equal(t, "PBk9", s.Rider(BlackRider).ID)
+	assert.Equal(t, "blue-grey", s.Rider(BlueGreyRider).ID)
+	assert.Nil(t, s.Rider(ConvenienceRider))
+}
+
+func TestRidersMakeTheRings(t *testing.T) {
+	find := func(id string) *paint.Paint { return paintsOf(t, []string{id})[0][0] }
+	s := triad(t, "PY184", "PR254", "PB60")
+	with := map[Rider]string{WhiteRider: "PW4", BlackRider: "PBk7", BlueGreyRider: "PBk7"}
+	var err error
+	for r, id := range with {
+		s, err = s.Riding(r, find(id))
+		require.NoError(t, err)
+	}
+	w := Build(s, Options{})
+	ways := map[Toward]Rider{ByWhite: WhiteRider, ByBlack: BlackRider, ByBlueGrey: BlueGreyRider}
+	for by, rider := range ways {
+		rungs := w.Shades(0, 1, by)
+		if by == ByWhite {
+			rungs = w.Tints(8, 1, by)
+		}
+		require.NotEmpty(t, rungs)
+		assert.Equal(t, with[rider], rungs[0].Paint.ID, by)
+	}
+	high, low, ok := w.Triple(2, ByBlack)
+	require.True(t, ok)
+	assert.Equal(t, "PW4", high.Paint.ID)
+	assert.Equal(t, "PBk7", low.Paint.ID)
+	assert.Equal(t, "PW4", w.Values(8, 9, ByBlack)[0].Paint.ID)
+	glassy := of(t, Double, []string{"PY150", "PY35"}, []string{"PR108", "PR83"}, []string{"PB60", "PB28"})
+	glassy, err = glassy.Riding(WhiteRider, find("PW4"))
+	require.NoError(t, err)
+	raised := Build(glassy, Options{Raise: true})
+	require.NotEmpty(t, raised.Raised)
+	for id, p := range raised.Raised {
+		assert.Equal(t, "PW4", p.Of[1].Paint.ID, id)
+	}
+}
+
+func TestEmptySlotsSayWhy(t *testing.T) {
+	six := Build(triad(t, "PY184", "PR254", "PB60"), Options{Six: true})
+	for i, s := range six.Slots {
+		assert.Equal(t, s.Kind == Tertiary, s.Empty)
+		if s.Empty {
+			assert.Equal(t, "Six slots only: the tertiaries are left out.", six.Because(i))
+			assert.Empty(t, six.Mixing(i, RunOn))
+		}
+	}
+	short := Build(of(t, OwnSystem, []string{"PY74"}, nil, []string{"PB29"}), Options{Six: true})
+	assert.Contains(t, short.Because(2), "A role is missing")
+}

@@ -1,0 +1,15 @@
+import type { KeptTube, Paint } from "../api/client";
+
+/** A paint's name, and what else it is called: the words in brackets. */
+export function paintName(full: string): { name: string; also?: string } {
+  const [, before = full, also, after = ""] = /^(.*?) \(([^)]*)\)(.*)$/.exec(full) ?? [];
+  return { name: before + after, also };
+}
+
+/** What a tube goes by: its nickname, or the paint's own name. */
+export const nameOf = (t: KeptTube) => t.content.nickname || t.paint.name;
+
+/** "to green 12°", or "centred". */
+export function leanWords(lean: NonNullable<Paint["lean"]>): string {
+  return lean.toward === "centred" ? "centred" : `to ${lean.toward} ${Math.abs(lean.degrees).toFixed(0)}°`;
+}

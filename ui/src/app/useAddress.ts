@@ -1,0 +1,23 @@
+import { useSearchParams } from "react-router";
+
+/** What the address says behind its question mark; undefined takes a word out of it. */
+export function useAddress() {
+  const [search, setSearch] = useSearchParams();
+  const show = (next: Record<string, string | undefined>, replace = true) =>
+    setSearch(
+      (now) => {
+        for (const [k, v] of Object.entries(next)) {
+          if (v === undefined) now.delete(k);
+          else now.set(k, v);
+        }
+        return now;
+      },
+      { replace },
+    );
+  /** One of some words, or the usual one. */
+  const one = <T extends string>(name: string, words: Record<T, unknown>, usual: T): T => {
+    const v = search.get(name);
+    return v && v in words ? (v as T) : usual;
+  };
+  return { search, show, one };
+}
