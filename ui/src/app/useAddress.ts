@@ -3,17 +3,14 @@ import { useSearchParams } from "react-router";
 /** What the address says behind its question mark; undefined takes a word out of it. */
 export function useAddress() {
   const [search, setSearch] = useSearchParams();
-  const show = (next: Record<string, string | undefined>, replace = true) =>
-    setSearch(
-      (now) => {
-        for (const [k, v] of Object.entries(next)) {
-          if (v === undefined) now.delete(k);
-          else now.set(k, v);
-        }
-        return now;
-      },
-      { replace },
-    );
+  const show = (next: Record<string, string | undefined>, replace = true) => {
+    const now = asked();
+    for (const [k, v] of Object.entries(next)) {
+      if (v === undefined) now.delete(k);
+      else now.set(k, v);
+    }
+    setSearch(now, { replace });
+  };
   /** One of some words, or the usual one. */
   const one = <T extends string>(name: string, words: Record<T, unknown>, usual: T): T => {
     const v = search.get(name);
@@ -21,3 +18,6 @@ export function useAddress() {
   };
   return { search, show, one };
 }
+
+/** What was asked for last, which a slow page may not show yet: keys pressed quickly go on from there. */
+export const asked = () => new URLSearchParams(window.location.search);

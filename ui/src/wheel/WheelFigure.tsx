@@ -17,13 +17,15 @@ const rim = { inner: 184, outer: 252 };
 const band = { outer: 176, thick: 52 };
 
 /** The wheel: rim as painted, ribbon of undertones, drops for verdicts. Arrow keys walk the slots. */
-export function WheelFigure({ wheel, chosen, covered = false, halves = false, onChoose, onOpen }: {
+export function WheelFigure({ wheel, chosen, covered = false, halves = false, onChoose, onWalk, onOpen }: {
   wheel: Wheel;
   chosen: number;
   covered?: boolean;
   halves?: boolean;
   onChoose: (slot: number) => void;
-  onOpen: (slot: number) => void;
+  onWalk: (by: 1 | -1) => void;
+  /** Opens the chosen slot. */
+  onOpen: () => void;
 }) {
   const ring = useRef<SVGGElement>(null);
   const walked = useRef(false);
@@ -32,16 +34,14 @@ export function WheelFigure({ wheel, chosen, covered = false, halves = false, on
     walked.current = false;
   }, [chosen]);
   const keys = (e: KeyboardEvent) => {
-    const by = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: 11, ArrowUp: 11 }[e.key];
+    const by = ({ ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 } as const)[e.key];
     if (by) {
       e.preventDefault();
       walked.current = true;
-      let next = (chosen + by) % 12;
-      while (wheel.slots[next]!.empty && next !== chosen) next = (next + (by === 1 ? 1 : 11)) % 12;
-      onChoose(next);
+      onWalk(by);
     } else if (e.key === "Enter" || e.key === " ") {
       e.preventDefault();
-      onOpen(chosen);
+      onOpen();
     }
   };
   const narrow = useMediaQuery((t: Theme) => t.breakpoints.down("md"));
@@ -63,7 +63,7 @@ export function WheelFigure({ wheel, chosen, covered = false, halves = false, on
       {!covered && <Jumps slots={wheel.slots} />}
       <g ref={ring} role="radiogroup" aria-label="slots of the wheel" onKeyDown={keys}>
         {order.map((s) => (
-          <SlotMark key={s.index} slot={s} chosen={s.index === chosen} covered={covered && s.kind !== "primary"} ccw={ccw} onChoose={() => onChoose(s.index)} onOpen={() => onOpen(s.index)} />
+          <SlotMark key={s.index} slot={s} chosen={s.index === chosen} covered={covered && s.kind !== "primary"} ccw={ccw} onChoose={() => onChoose(s.index)} onOpen={onOpen} />
         ))}
       </g>
       {halves && <Halves wheel={wheel} ccw={ccw} />}

@@ -12,7 +12,7 @@ import { KeptNotices, MissingWheel, NameField, SavedMark } from "../app/Kept";
 import { PaintPicker } from "../app/PaintPicker";
 import { Shell } from "../app/Shell";
 import { grey } from "../app/theme";
-import { useAddress } from "../app/useAddress";
+import { asked, useAddress } from "../app/useAddress";
 import { useKeptWheel } from "../app/useKeptWheel";
 import { useUndoKey } from "../app/useUndoKey";
 import { Waiting } from "../app/Waiting";
@@ -38,15 +38,19 @@ export function WheelPlace({ painter }: { painter: Profile }) {
 /** What the address says of the view goes before what was saved. */
 function useView(saved: Settings | undefined) {
   const { search, show, one } = useAddress();
-  const slot = Number(search.get("slot") ?? "1") - 1;
   return {
-    slot: slot >= 0 && slot < 12 && Number.isInteger(slot) ? slot : 0,
+    slot: slotIn(search),
     view: one<keyof typeof views>("view", views, "wheel"),
     covered: search.get("cover") === "on",
     halves: search.get("halves") === "on",
     settings: saved && { ...saved, light: one("light", lightWords, saved.light), judged: one("judged", judgedWords, saved.judged) },
     show,
   };
+}
+
+function slotIn(address: URLSearchParams): number {
+  const slot = Number(address.get("slot") ?? "1") - 1;
+  return slot >= 0 && slot < 12 && Number.isInteger(slot) ? slot : 0;
 }
 
 const nothing = { kind: "triad" as const, roles: [], chosen: [], riders: {}, note: "" };
@@ -61,11 +65,15 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   const predictions = useQuery(predictionsQuery(id));
 
   useUndoKey(undo);
+  /** To the next slot that is not empty, one way or the other. */
+  const walk = (by: 1 | -1) => {
+    const from = slotIn(asked());
+    const next = Array.from({ length: 12 }, (_, i) => (from + by * (i + 1) + 12) % 12).find((i) => !wheel.data?.slots[i]?.empty);
+    if (next !== undefined) show({ slot: String(next + 1) });
+  };
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {
-      if (e.target === document.body && (e.key === "ArrowRight" || e.key === "ArrowLeft")) {
-        show({ slot: String(((chosen + (e.key === "ArrowRight" ? 1 : 11)) % 12) + 1) });
-      }
+      if (e.target === document.body && (e.key === "ArrowRight" || e.key === "ArrowLeft")) walk(e.key === "ArrowRight" ? 1 : -1);
     };
     window.addEventListener("keydown", keys);
     return () => window.removeEventListener("keydown", keys);
@@ -132,7 +140,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
           )}
           {got && view === "wheel" && (
             <>
-              <WheelFigure wheel={got} chosen={chosen} covered={covered} halves={halves} onChoose={choose} onOpen={open} />
+              <WheelFigure wheel={got} chosen={chosen} covered={covered} halves={halves} onChoose={choose} onWalk={walk} onOpen={() => open(slotIn(asked()))} />
               <Legend wheel={got} />
               {!covered && <Evenness wheel={got} onChoose={choose} />}
             </>
