@@ -63,6 +63,7 @@ func (s *Server) refusal(err error) error {
 	var refusal store.Refusal
 	var conflict store.Conflict
 	var tubeConflict store.TubeConflict
+	var markConflict store.MarkConflict
 	var typed exchange.BadInput
 	switch {
 	case err == nil:
@@ -73,6 +74,8 @@ func (s *Server) refusal(err error) error {
 		return huma.Error409Conflict("This wheel was changed elsewhere in the meantime. Both versions are kept: choose one.")
 	case errors.As(err, &tubeConflict):
 		return huma.Error409Conflict("This paint was changed elsewhere in the meantime. Both versions are kept: choose one.")
+	case errors.As(err, &markConflict):
+		return huma.Error409Conflict("Nothing was marked, for " + err.Error() + ". Look at it again.")
 	case errors.Is(err, store.ErrNothingToUndo):
 		return huma.Error422UnprocessableEntity("There is nothing to undo: this is how it began.")
 	case errors.Is(err, errNobody):

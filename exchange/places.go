@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/path"
 	"gyrophane/core/wheel"
 )
 
@@ -165,7 +166,7 @@ func (v View) Places(c SystemContent, find Finder, box []wheel.Candidate) (Syste
 		}
 		section := &out.Sections[k]
 		section.From, section.To, section.Chosen, section.Verdict = s.A.ID, s.B.ID, s.Chosen, s.Middle.Under.Verdict.String()
-		for _, p := range append([]wheel.Pairing{s.Pairing}, s.Others...) {
+		for _, p := range append([]path.Pairing{s.Pairing}, s.Others...) {
 			section.Pairings = append(section.Pairings, p.A.ID+" "+p.B.ID)
 		}
 	}

@@ -186,7 +186,7 @@ func (v View) section(w *wheel.Wheel, k int) Section {
 	}
 	out.From, out.To, out.Weaker = s.A.ID, s.B.ID, s.Path.Weaker().ID
 	out.Lowest = round(w.Lowest(k), 4)
-	out.Band, out.MudZone = band(s.Path, w.Spacing), v.stretches(s.Path, s.Path.Mud())
+	out.Band, out.MudZone = band(s.Path, w.Spacing, 0), v.stretches(s.Path, s.Path.Mud())
 	return out
 }
 
@@ -233,14 +233,14 @@ func (v View) slot(w *wheel.Wheel, i int, order wheel.Order) Slot {
 	}
 	if s.Kind == wheel.Secondary {
 		for _, p := range w.SectionOf(i).Others {
-			out.OtherPairings = append(out.OtherPairings, OtherPairing{p.A.ID, p.B.ID, v.step(p.Middle), rule(p.A, p.B, w.SectionOf(i).Roles)})
+			out.OtherPairings = append(out.OtherPairings, OtherPairing{p.A.ID, p.B.ID, v.step(p.Middle), ruleWord(&p)})
 		}
 	}
 	return out
 }
 
-func rule(a, b *paint.Paint, roles [2]bias.Role) string {
-	if r, ok := bias.RuleOfThumb(a, b, roles[0], roles[1]); ok {
+func ruleWord(p *path.Pairing) string {
+	if r, ok := p.Rule(); ok {
 		return r.Word
 	}
 	return "none"
@@ -299,13 +299,17 @@ func (v View) balance(b wheel.Balance, i, j int) Neutral {
 	}
 }
 
-func band(p *path.Path, spacing path.Spacing) []BandPoint {
+// band is a path for drawing, in at most so many points; 0 for all.
+func band(p *path.Path, spacing path.Spacing, most int) []BandPoint {
 	along := p.Along(spacing)
 	out := []BandPoint{}
 	reached := 0.0
 	for i, s := range p.Samples {
 		// Where the hue runs back for a while, the drawing waits.
 		reached = max(reached, min(1, along[i]))
+		if last := len(p.Samples) - 1; most > 0 && i > 0 && i < last && s.Arc*float64(most-1) < float64(len(out))*p.Length() {
+			continue
+		}
 		out = append(out, BandPoint{
 			At: round(reached, 4), Undertone: shown(s.Under.Colour), Retention: round(s.Under.Retention, 4),
 			Verdict: s.Under.Verdict.String(), HueWord: s.Under.HueWord(),

@@ -186,6 +186,22 @@ var migrations = []*gormigrate.Migration{
 		},
 		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table predictions`).Error },
 	},
+	{
+		// Paints by reference, as systems name them.
+		ID: "0006_pair_marks",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table pair_marks (
+					painter_id bigint not null references painters on delete cascade,
+					a text not null,
+					b text not null,
+					mark text not null check (mark in ('to paint', 'painted', 'judged')),
+					updated_at timestamptz not null,
+					primary key (painter_id, a, b)
+				);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table pair_marks`).Error },
+	},
 }
 
 // Migrate brings the schema up to date.

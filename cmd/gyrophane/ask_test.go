@@ -165,3 +165,19 @@ func TestWheelsOfEveryKindAsJSON(t *testing.T) {
 	assert.Len(t, n.Intensity, 5)
 	assert.Less(t, n.Balance.Chroma, 15.0)
 }
+
+func TestPairsJSON(t *testing.T) {
+	var raw struct{ Pairs []map[string]any }
+	callJSON(t, "pairs PY184 PR122 PB29", &raw)
+	require.Len(t, raw.Pairs, 3)
+	for _, field := range []string{"a", "b", "section", "retention", "lowest", "verdict", "ruleOfThumb", "agrees", "because", "middle"} {
+		assert.Contains(t, raw.Pairs[0], field)
+	}
+	for says, line := range map[string]string{"2 to 60 paints, not 1": "pairs PB29", "PX9": "pairs PB29 PX9", "PB29 stands twice": "pairs PB29 PB29"} {
+		code, _, errText := call(t, line)
+		assert.NotZero(t, code, line)
+		assert.Contains(t, errText, says)
+	}
+	_, table, _ := call(t, "pairs PY184 PR122 PB29")
+	assert.Contains(t, table, "PR122 with PB29")
+}

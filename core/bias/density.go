@@ -18,6 +18,15 @@ const highDensity = 0.8
 // thirds are the first and last wavelength (nm) of each broad band.
 var thirds = [3][2]float64{{400, 490}, {500, 580}, {600, 700}}
 
+// Swallowed are the shares of the blue, green and red light that are taken, 0
+// to 1.
+func (d Densities) Swallowed() (out [3]float64) {
+	for t, v := range d.list() {
+		out[t] = max(0, 1-math.Pow(10, -v))
+	}
+	return out
+}
+
 // DensitiesOf measures a mixture; where even the thickest film stays paler
 // than density 0.8, that film counts.
 func DensitiesOf(m *paint.Mixture) Densities {

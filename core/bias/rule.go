@@ -231,3 +231,38 @@ func ShortName(p *paint.Paint) string {
 }
 
 func upper(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
+
+// Shared says which third of the light two paints take most of between them
+// twice over: the one that the less of the two still swallows most of.
+func Shared(a, b *paint.Paint) string {
+	ma, mb := a.Alone(), b.Alone()
+	da, db := DensitiesOf(&ma).list(), DensitiesOf(&mb).list()
+	third := 0
+	for t := range da {
+		if min(da[t], db[t]) > min(da[third], db[third]) {
+			third = t
+		}
+	}
+	both := min(da[third], db[third])
+	how := "barely meet"
+	switch {
+	case both >= swallowed:
+		how = "both swallow the same light"
+	case both >= swallowed/2:
+		how = "take some of the same light"
+	}
+	return fmt.Sprintf("The %s and the %s %s: most in the %s third, of which the one that takes less still takes %.0f %%.",
+		ShortName(a), ShortName(b), how, lightNames[third], 100*(1-math.Pow(10, -both)))
+}
+
+// RoleAmong is the role a paint plays among the paints of a box: its family's,
+// and yellow for the earths that the yellow role accepts.
+func RoleAmong(p *paint.Paint) Role {
+	if r := RoleOf(FamilyOf(p)); r != "" {
+		return r
+	}
+	if Role("yellow").Accepts(p) {
+		return "yellow"
+	}
+	return ""
+}

@@ -188,3 +188,21 @@ func BenchmarkSpectrumToOKLab(b *testing.B) {
 		s.OKLab(D65)
 	}
 }
+
+func TestWordsOfColours(t *testing.T) {
+	for words, c := range map[string]OKLCh{
+		"vivid orange":                {0.66, 0.2, 50},
+		"blue":                        {0.5, 0.15, 258},
+		"dark violet":                 {0.4, 0.13, 310},
+		"very dark quiet green":       {0.2, 0.08, 148},
+		"pale yellow":                 {0.93, 0.12, 100},
+		"light greyed blue":           {0.8, 0.04, 258},
+		"dark grey, leaning violet":   {0.4, 0.02, 310},
+		"black, leaning blue":         {0.15, 0.01, 258},
+		"white":                       {0.97, 0.001, 0},
+		"light grey, leaning yellow":  {0.9, 0.02, 100},
+		"very dark greyed red-orange": {0.24, 0.05, 35},
+	} {
+		assert.Equal(t, words, c.OKLab().Words(), "%v", c)
+	}
+}

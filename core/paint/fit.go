@@ -114,7 +114,7 @@ func (s Swatches) sound() error {
 // mass and in the undertone.
 func colourless(m *Mixture) bool {
 	mass, u := m.Masstone(), m.bareUndertone()
-	return !u.HasHue() && mass.OKLab(colour.D65).Chroma() < neutralChroma
+	return !u.HasHue() && mass.OKLab(colour.D65).Chroma() < colour.NeutralChroma
 }
 
 // How firmly a calibration holds on to each thing it knows, as the inverse of

@@ -25,7 +25,7 @@ type Undertone struct {
 }
 
 // HasHue says that there is enough chroma for the hue to mean anything.
-func (u Undertone) HasHue() bool { return u.Chroma >= neutralChroma }
+func (u Undertone) HasHue() bool { return u.Chroma >= colour.NeutralChroma }
 
 // HueWord is the plain name of the undertone's hue: "violet", or
 // "grey, leaning violet" where there is too little chroma to trust it.
@@ -146,17 +146,20 @@ func (v Verdict) String() string { return verdictWords[v] }
 //go:embed data/verdicts.csv
 var verdictsCSV string
 
-// cleanFrom and softenedFrom are retentions; neutralChroma is an OKLCh chroma.
-var cleanFrom, softenedFrom, neutralChroma = func() (clean, softened, neutral float64) {
+// cleanFrom and softenedFrom are retentions.
+var cleanFrom, softenedFrom = func() (clean, softened float64) {
 	at := map[string]float64{}
 	for _, row := range table.Rows(verdictsCSV) {
 		at[row[0]] = table.Number(row[1])
 	}
-	return at["clean"], at["softened"], at["neutral_chroma"]
+	return at["clean"], at["softened"]
 }()
 
 // CleanFrom is the retention from which a mixture is clean.
 func CleanFrom() float64 { return cleanFrom }
+
+// SoftenedFrom is the retention from which a mixture is softened, not muddy.
+func SoftenedFrom() float64 { return softenedFrom }
 
 func judge(u Undertone, neutral bool) Verdict {
 	switch {

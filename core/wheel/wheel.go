@@ -49,19 +49,11 @@ type Slot struct {
 // Complement is the index of the slot across the wheel.
 func (s Slot) Complement() int { return (s.Index + 6) % 12 }
 
-// Pairing is a pair of paints tried for a section.
-type Pairing struct {
-	A, B   *paint.Paint
-	Path   *path.Path
-	Middle path.Step // the secondary
-}
-
 // Section is the run from one primary to the next.
 type Section struct {
-	Pairing              // that fills it; A is nil when a role is missing
-	Chosen  bool         // by the painter, not as the brightest
-	Others  []Pairing    // the other pairings of its roles, the brightest first
-	Roles   [2]bias.Role // of A and B
+	path.Pairing                // that fills it; A is nil when a role is missing
+	Chosen       bool           // by the painter, not as the brightest
+	Others       []path.Pairing // the other pairings of its roles, the brightest first
 }
 
 // Empty says that nothing fills the section.
@@ -216,40 +208,20 @@ func (w *Wheel) section(k int) Section {
 	s := w.System
 	roles := s.Kind.Roles()
 	next := (k + 1) % 3
-	out := Section{Roles: [2]bias.Role{roles[k], roles[next]}}
+	out := Section{Pairing: path.Pairing{Couple: path.Couple{RoleA: roles[k], RoleB: roles[next]}}}
 	if len(s.roles[k]) == 0 || len(s.roles[next]) == 0 {
 		return out
 	}
-	try := func(a, b *paint.Paint) Pairing {
-		p := path.New(a, b)
-		return Pairing{a, b, p, p.Middle(w.Spacing)}
-	}
 	if s.Kind != Double && s.Kind != OwnSystem {
-		_, a := s.faces(k)
-		b, _ := s.faces(next)
-		out.Pairing = try(a, b)
+		out.A, out.B = s.facing(k)
+		out.Pairing = out.Pair(w.Spacing)
 		return out
 	}
-	var all []Pairing
-	for _, a := range s.roles[k] {
-		for _, b := range s.roles[next] {
-			if a.ID != b.ID {
-				all = append(all, try(a, b))
-			}
-		}
-	}
+	all := path.PairAll(s.couples(k), w.Spacing)
 	if len(all) == 0 {
 		return out
 	}
-	slices.SortStableFunc(all, func(x, y Pairing) int {
-		switch d := y.Middle.Under.Retention - x.Middle.Under.Retention; {
-		case d > 0:
-			return 1
-		case d < 0:
-			return -1
-		}
-		return 0
-	})
+	path.SortBright(all)
 	first := 0
 	if want := s.chosen[k]; want != nil {
 		for i, p := range all {
@@ -402,7 +374,7 @@ func (w *Wheel) Because(index int) string {
 	if s.Path.NoDifferent() {
 		return fmt.Sprintf("The %s and the %s are no different: there is nothing to step through.", bias.ShortName(s.A), bias.ShortName(s.B))
 	}
-	return bias.Because(s.A, s.B, s.Roles[0], s.Roles[1], &slot.Mixture)
+	return bias.Because(s.A, s.B, s.RoleA, s.RoleB, &slot.Mixture)
 }
 
 // SectionOf is the section that a slot lies in; for a primary, the one after
@@ -421,8 +393,7 @@ func (w *Wheel) Lowest(section int) float64 {
 	if s.Empty() {
 		return 0
 	}
-	steps := s.Path.Steps(3, w.Spacing)
-	return s.Path.Lowest(steps[0].Share, steps[2].Share)
+	return s.Pairing.Lowest(w.Spacing)
 }
 
 // leaving is the brushed-out colour of the side of a slot that faces the next

@@ -1,0 +1,110 @@
+package api
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+	"gyrophane/exchange"
+	"gyrophane/store"
+)
+
+// PairMark is how far a painter has come with a pairing.
+type PairMark struct {
+	A    string `json:"a" doc:"paint"`
+	B    string `json:"b"`
+	Mark string `json:"mark" enum:"to paint,painted,judged"`
+}
+
+func (s *Server) marks(ctx context.Context) (*struct{ Body []PairMark }, error) {
+	kept, err := s.store.PairMarks(ctx, painter(ctx).ID)
+	out := &struct{ Body []PairMark }{[]PairMark{}}
+	for _, m := range kept {
+		out.Body = append(out.Body, PairMark{m.A, m.B, m.Mark})
+	}
+	return out, s.refusal(err)
+}
+
+func (s *Server) pairingRoutes() {
+	type ofSystem struct {
+		Look
+		Spaced
+		Wheel int64 `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
+		Body  struct {
+			System exchange.SystemContent `json:"system"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "systemPairings", Method: http.MethodPost, Path: "/api/pairings", Metadata: lazily},
+		func(ctx context.Context, in *ofSystem) (*struct{ Body exchange.Pairings }, error) {
+			v, system, _, err := s.asked(ctx, in.Look, in.Wheel, in.Body.System)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			spacing, err := path.ParseSpacing(in.Spacing)
+			if err != nil {
+				return nil, s.refusal(exchange.Bad("%s", err))
+			}
+			return &struct{ Body exchange.Pairings }{v.SystemPairings(system, spacing)}, nil
+		})
+
+	type ofBox struct {
+		Look
+		Spaced
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "boxPairings", Method: http.MethodGet, Path: "/api/box/pairings"},
+		func(ctx context.Context, in *ofBox) (*struct{ Body exchange.Pairings }, error) {
+			v, spacing, err := exchange.ParseLook(in.Medium, in.Light, in.Judged, in.Spacing)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			candidates, err := s.candidates(ctx)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			var paints []*paint.Paint
+			for _, c := range candidates {
+				paints = append(paints, c.Paint)
+			}
+			out, err := v.BoxPairings(paints, spacing)
+			return &struct{ Body exchange.Pairings }{out}, s.refusal(err)
+		})
+
+	huma.Register(s.api, huma.Operation{OperationID: "pairMarks", Method: http.MethodGet, Path: "/api/pairings/marks"},
+		func(ctx context.Context, _ *struct{}) (*struct{ Body []PairMark }, error) { return s.marks(ctx) })
+
+	type marking struct {
+		Body []struct {
+			A    string `json:"a" minLength:"1" maxLength:"60"`
+			B    string `json:"b" minLength:"1" maxLength:"60"`
+			Mark string `json:"mark" enum:"to paint,painted,judged,none"`
+			Was  string `json:"was" enum:"to paint,painted,judged,none" doc:"as it was when the painter looked"`
+		} `minItems:"1" maxItems:"240"`
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "markPairs", Method: http.MethodPut, Path: "/api/pairings/marks"},
+		func(ctx context.Context, in *marking) (*struct{ Body []PairMark }, error) {
+			plain := map[string]string{"to paint": "to paint", "painted": "painted", "judged": "judged"}
+			find := s.finder(ctx, nil, nil)
+			var changes []store.MarkChange
+			for _, m := range in.Body {
+				if m.A == m.B {
+					return nil, s.refusal(exchange.Bad("%s cannot be paired with itself", m.A))
+				}
+				var refs [2]string
+				for i, ref := range []string{m.A, m.B} {
+					p, err := find(ref)
+					if err != nil {
+						return nil, s.refusal(err)
+					}
+					refs[i] = p.ID
+				}
+				changes = append(changes, store.MarkChange{A: refs[0], B: refs[1], Mark: plain[m.Mark], Was: plain[m.Was]})
+			}
+			if err := s.store.MarkPairs(ctx, painter(ctx).ID, changes); err != nil {
+				return nil, s.refusal(err)
+			}
+			return s.marks(ctx)
+		})
+}

@@ -1,0 +1,55 @@
+package main
+
+import (
+	"fmt"
+	"io"
+
+	"github.com/spf13/cobra"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+	"gyrophane/exchange"
+)
+
+func pairsCommand() *cobra.Command {
+	var q question
+	var spacing string
+	c := &cobra.Command{
+		Use:     "pairs PAINT...",
+		Short:   "What becomes of every two of some paints, the rule of thumb beside it",
+		Example: "gyrophane pairs PY184 PY65 PR255 PR122 PB29 PB15:3",
+		RunE: func(cmd *cobra.Command, args []string) error {
+			v, school, err := exchange.ParseLook(q.medium, q.light, q.judged, spacing)
+			if err != nil {
+				return err
+			}
+			var paints []*paint.Paint
+			for _, id := range args {
+				p, err := exchange.FindPaint(id)
+				if err != nil {
+					return err
+				}
+				paints = append(paints, p)
+			}
+			out, err := v.BoxPairings(paints, school)
+			if err != nil {
+				return err
+			}
+			return q.answer(cmd, out, func(w io.Writer) { pairsTable(w, out) })
+		},
+	}
+	q.flags(c)
+	c.Flags().StringVar(&spacing, "spacing", path.ByHue.String(), "hue, contrast or parts")
+	return c
+}
+
+func pairsTable(w io.Writer, out exchange.Pairings) {
+	fmt.Fprintln(w, "section\tpair\tverdict\tof the possible\tlowest\trule of thumb\thalf way\tparts")
+	for _, p := range out.Pairs {
+		rule := p.RuleOfThumb
+		if !p.Agrees {
+			rule += ", but"
+		}
+		fmt.Fprintf(w, "%s\t%s with %s\t%s\t%.2f\t%.2f\t%s\t%s\t%s\n", p.Section, p.A, p.B, p.Verdict, p.Retention, p.Lowest, rule, p.Middle.HueWord, partsText(p.Middle.Parts))
+	}
+}
