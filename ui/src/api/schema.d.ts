@@ -100,6 +100,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/box/pairings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["boxPairings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/box/undo": {
         parameters: {
             query?: never;
@@ -317,6 +333,38 @@ export interface paths {
         };
         get: operations["pair"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["systemPairings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairings/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pairMarks"];
+        put: operations["markPairs"];
         post?: never;
         delete?: never;
         options?: never;
@@ -876,6 +924,17 @@ export interface components {
             /** @description #rrggbb */
             srgb: string;
         };
+        Item: {
+            a: string;
+            b: string;
+            /** @enum {string} */
+            mark: "to paint" | "painted" | "judged" | "none";
+            /**
+             * @description as it was when the painter looked
+             * @enum {string}
+             */
+            was: "to paint" | "painted" | "judged" | "none";
+        };
         KeepOwnBody: {
             /** @enum {string} */
             grade?: "artist" | "student";
@@ -1086,6 +1145,9 @@ export interface components {
             /** Format: double */
             parts: number;
         };
+        OfSystemBody: {
+            system: components["schemas"]["SystemContent"];
+        };
         Offer: {
             name: string;
             ref: string;
@@ -1248,6 +1310,116 @@ export interface components {
              * @enum {string}
              */
             verdict: "clean" | "softened" | "muddy" | "neutral";
+        };
+        PairMark: {
+            /** @description paint */
+            a: string;
+            b: string;
+            /** @enum {string} */
+            mark: "to paint" | "painted" | "judged";
+        };
+        PairedPaint: {
+            code: string;
+            id: string;
+            lean: components["schemas"]["Lean"];
+            masstone: components["schemas"]["Shown"];
+            /** @description without what stands in brackets */
+            name: string;
+            /** @description share of the violet-blue, green and red light that it swallows, as a film thinned until the highest density is 0.8 */
+            takes: number[];
+            undertone: components["schemas"]["Shown"];
+        };
+        PairingBlock: {
+            /**
+             * Format: int64
+             * @description how many pairings are
+             */
+            clean: number;
+            /** Format: int64 */
+            muddy: number;
+            /** @description of the secondary; within a family; with the others */
+            name: string;
+            /**
+             * Format: int64
+             * @description where rule of thumb and computation part
+             */
+            parted: number;
+            /** @description from one primary to another */
+            section: boolean;
+            /** Format: int64 */
+            softened: number;
+        };
+        PairingOfBoth: {
+            /** @description paint */
+            a: string;
+            /** @description false where rule and computation part within the section */
+            agrees: boolean;
+            b: string;
+            /** @description the path, for drawing; left out with its ladder where there are more than 240 pairings */
+            band?: components["schemas"]["BandPoint"][];
+            because: string;
+            /** @description of the secondary */
+            ladder?: components["schemas"]["Rung"][];
+            /**
+             * @description of the first with regard to the second; empty where there is no rule
+             * @enum {string}
+             */
+            leanA?: "toward" | "centred" | "away";
+            /** @enum {string} */
+            leanB?: "toward" | "centred" | "away";
+            /**
+             * Format: double
+             * @description least retention between the first and the last of three steps
+             */
+            lowest: number;
+            /** @description the secondary, half way */
+            middle: components["schemas"]["PathStep"];
+            /** @description the two cannot be told apart */
+            noDifferent: boolean;
+            /** @description how they part, and why */
+            parting?: string;
+            /**
+             * Format: double
+             * @description of the secondary
+             */
+            retention: number;
+            /** @enum {string} */
+            ruleOfThumb: "bright" | "moderate" | "dull" | "none";
+            section: string;
+            /**
+             * @description of the secondary
+             * @enum {string}
+             */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+        };
+        Pairings: {
+            /**
+             * Format: double
+             * @description the retention from which a mixture is clean
+             */
+            cleanFrom: number;
+            /** @enum {string} */
+            judged: "wet" | "dry";
+            /**
+             * @description D65 daylight, D50 gallery, A warm lamp
+             * @enum {string}
+             */
+            light: "D65" | "D50" | "A";
+            /**
+             * @description medium of the colours as painted
+             * @enum {string}
+             */
+            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /** @description each once */
+            paints: components["schemas"]["PairedPaint"][];
+            /** @description section by section, the brightest first */
+            pairs: components["schemas"]["PairingOfBoth"][];
+            /** @description in the order of the wheel; then what is no section */
+            sections: components["schemas"]["PairingBlock"][];
+            /** Format: double */
+            softenedFrom: number;
+            /** @enum {string} */
+            spacing: "hue" | "contrast" | "parts";
         };
         PathSample: {
             asPainted: components["schemas"]["Colour"];
@@ -2244,6 +2416,40 @@ export interface operations {
             };
         };
     };
+    boxPairings: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                spacing?: "hue" | "contrast" | "parts";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pairings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     undoBox: {
         parameters: {
             query?: {
@@ -2773,6 +2979,108 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pair"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    systemPairings: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                spacing?: "hue" | "contrast" | "parts";
+                /** @description a kept wheel whose tubes are taken as they were kept with it */
+                wheel?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfSystemBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pairings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    pairMarks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairMark"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    markPairs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Item"][];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairMark"][];
                 };
             };
             /** @description Error */
