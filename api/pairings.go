@@ -6,6 +6,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"gyrophane/core/bias"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/exchange"
@@ -28,6 +29,15 @@ func (s *Server) marks(ctx context.Context) (*struct{ Body []PairMark }, error) 
 	return out, s.refusal(err)
 }
 
+// school is which blue the painter calls warm; the usual one where nobody is
+// signed in.
+func (s *Server) school(ctx context.Context) bias.School {
+	if _, nobody := ctx.Value(noPainterKey{}).(error); nobody {
+		return bias.VioletIsWarm
+	}
+	return bias.School(painter(ctx).WarmBlue)
+}
+
 func (s *Server) pairingRoutes() {
 	type ofSystem struct {
 		Look
@@ -47,7 +57,7 @@ func (s *Server) pairingRoutes() {
 			if err != nil {
 				return nil, s.refusal(exchange.Bad("%s", err))
 			}
-			return &struct{ Body exchange.Pairings }{v.SystemPairings(system, spacing)}, nil
+			return &struct{ Body exchange.Pairings }{v.SystemPairings(system, spacing, s.school(ctx))}, nil
 		})
 
 	type ofBox struct {
@@ -68,7 +78,7 @@ func (s *Server) pairingRoutes() {
 			for _, c := range candidates {
 				paints = append(paints, c.Paint)
 			}
-			out, err := v.BoxPairings(paints, spacing)
+			out, err := v.BoxPairings(paints, spacing, s.school(ctx))
 			return &struct{ Body exchange.Pairings }{out}, s.refusal(err)
 		})
 

@@ -26,6 +26,7 @@ type PairedPaint struct {
 	Masstone  Shown      `json:"masstone"`
 	Undertone Shown      `json:"undertone"`
 	Lean      *Lean      `json:"lean"`
+	Warmth    string     `json:"temperature,omitempty" enum:"warm,cool" doc:"by the school; absent for centred paints and families without such a word"`
 	Takes     [3]float64 `json:"takes" doc:"share of the violet-blue, green and red light that it swallows, as a film thinned until the highest density is 0.8"`
 }
 
@@ -67,12 +68,12 @@ const (
 )
 
 // SystemPairings are all pairings of a system.
-func (v View) SystemPairings(s wheel.System, spacing path.Spacing) Pairings {
-	return v.pairings(s.Paints(), s.Blocks(spacing), spacing)
+func (v View) SystemPairings(s wheel.System, spacing path.Spacing, school bias.School) Pairings {
+	return v.pairings(s.Paints(), s.Blocks(spacing), spacing, school)
 }
 
 // BoxPairings are all pairings of 2 to 60 paints.
-func (v View) BoxPairings(paints []*paint.Paint, spacing path.Spacing) (Pairings, error) {
+func (v View) BoxPairings(paints []*paint.Paint, spacing path.Spacing, school bias.School) (Pairings, error) {
 	if len(paints) < 2 || len(paints) > MostPaired {
 		return Pairings{}, bad("pairings need 2 to %d paints, not %d", MostPaired, len(paints))
 	}
@@ -83,15 +84,15 @@ func (v View) BoxPairings(paints []*paint.Paint, spacing path.Spacing) (Pairings
 		}
 		seen[p.ID] = true
 	}
-	return v.pairings(paints, wheel.BlocksOf(paints, spacing), spacing), nil
+	return v.pairings(paints, wheel.BlocksOf(paints, spacing), spacing, school), nil
 }
 
-func (v View) pairings(paints []*paint.Paint, blocks []wheel.Block, spacing path.Spacing) Pairings {
+func (v View) pairings(paints []*paint.Paint, blocks []wheel.Block, spacing path.Spacing, school bias.School) Pairings {
 	out := Pairings{Conditions: v.conditions(), Spacing: spacing.String(), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(), Pairs: []PairingOfBoth{}, Blocks: []PairingBlock{}}
 	for _, p := range paints {
 		m := p.Alone()
 		mass := m.Masstone()
-		out.Paints = append(out.Paints, PairedPaint{p.ID, code(p), bias.ShortName(p), shown(mass.OKLab(v.Light)), ShownUndertone(p), leanIn(p, ""), takes(p)})
+		out.Paints = append(out.Paints, PairedPaint{p.ID, code(p), bias.ShortName(p), shown(mass.OKLab(v.Light)), ShownUndertone(p), leanIn(p, ""), bias.Temperature(p, school), takes(p)})
 	}
 	total := 0
 	for _, b := range blocks {

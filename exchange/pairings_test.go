@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/bias"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 )
@@ -23,7 +24,7 @@ func library(t testing.TB, ids ...string) (out []*paint.Paint) {
 
 func TestPairingsOfABox(t *testing.T) {
 	v := view(t, "acrylic", "D65", "dry")
-	got, err := v.BoxPairings(library(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"), path.ByHue)
+	got, err := v.BoxPairings(library(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"), path.ByHue, bias.VioletIsWarm)
 	require.NoError(t, err)
 	assert.Len(t, got.Pairs, 15)
 	assert.Len(t, got.Paints, 6)
@@ -49,6 +50,9 @@ func TestPairingsOfABox(t *testing.T) {
 		total += b.Clean + b.Softened + b.Muddy
 	}
 	assert.Equal(t, 15, total)
+	other, err := v.BoxPairings(library(t, "PY184", "PB29"), path.ByHue, bias.GreenIsWarm)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"warm", "cool"}, []string{got.Paints[4].Warmth, other.Paints[1].Warmth}, "the school decides which blue is warm")
 	for _, p := range got.Paints {
 		for _, share := range p.Takes {
 			assert.True(t, share >= 0 && share < 1, p.ID)
@@ -58,7 +62,7 @@ func TestPairingsOfABox(t *testing.T) {
 
 func TestPairingsSayWhereTheRuleIsWrong(t *testing.T) {
 	v := view(t, "oil", "A", "wet")
-	got, err := v.BoxPairings(library(t, "PR254", "PR255", "PR122", "PV19", "PR108", "PB29", "PB15:3", "PB60", "PB28"), path.ByHue)
+	got, err := v.BoxPairings(library(t, "PR254", "PR255", "PR122", "PV19", "PR108", "PB29", "PB15:3", "PB60", "PB28"), path.ByHue, bias.VioletIsWarm)
 	require.NoError(t, err)
 	parted := 0
 	for _, p := range got.Pairs {
@@ -69,7 +73,7 @@ func TestPairingsSayWhereTheRuleIsWrong(t *testing.T) {
 	}
 	assert.Equal(t, got.Blocks[0].Parted+got.Blocks[1].Parted+got.Blocks[2].Parted, parted)
 	assert.Positive(t, parted)
-	plain, err := view(t, "acrylic", "D65", "dry").BoxPairings(library(t, "PR254", "PB29"), path.ByHue)
+	plain, err := view(t, "acrylic", "D65", "dry").BoxPairings(library(t, "PR254", "PB29"), path.ByHue, bias.VioletIsWarm)
 	require.NoError(t, err)
 	for _, p := range got.Pairs {
 		if p.A == "PR254" && p.B == "PB29" {
@@ -81,14 +85,14 @@ func TestPairingsSayWhereTheRuleIsWrong(t *testing.T) {
 
 func TestManyPairingsAreTold(t *testing.T) {
 	v := view(t, "acrylic", "D65", "dry")
-	got, err := v.BoxPairings(paint.Library()[:30], path.ByHue)
+	got, err := v.BoxPairings(paint.Library()[:30], path.ByHue, bias.VioletIsWarm)
 	require.NoError(t, err)
 	assert.Len(t, got.Pairs, 435)
 	assert.Nil(t, got.Pairs[0].Band, "too many to draw")
 	_, err = json.Marshal(got)
 	assert.NoError(t, err)
 	for says, ids := range map[string][]string{"2 to 60": {"PB29"}, "twice": {"PB29", "PB29"}} {
-		_, err := v.BoxPairings(library(t, ids...), path.ByHue)
+		_, err := v.BoxPairings(library(t, ids...), path.ByHue, bias.VioletIsWarm)
 		require.ErrorAs(t, err, new(BadInput))
 		assert.ErrorContains(t, err, says)
 	}

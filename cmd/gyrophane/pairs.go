@@ -6,6 +6,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"gyrophane/core/bias"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/exchange"
@@ -13,13 +14,13 @@ import (
 
 func pairsCommand() *cobra.Command {
 	var q question
-	var spacing string
+	var by string
 	c := &cobra.Command{
 		Use:     "pairs PAINT...",
 		Short:   "What becomes of every two of some paints, the rule of thumb beside it",
 		Example: "gyrophane pairs PY184 PY65 PR255 PR122 PB29 PB15:3",
 		RunE: func(cmd *cobra.Command, args []string) error {
-			v, school, err := exchange.ParseLook(q.medium, q.light, q.judged, spacing)
+			v, spacing, err := exchange.ParseLook(q.medium, q.light, q.judged, by)
 			if err != nil {
 				return err
 			}
@@ -31,7 +32,7 @@ func pairsCommand() *cobra.Command {
 				}
 				paints = append(paints, p)
 			}
-			out, err := v.BoxPairings(paints, school)
+			out, err := v.BoxPairings(paints, spacing, bias.VioletIsWarm)
 			if err != nil {
 				return err
 			}
@@ -39,7 +40,7 @@ func pairsCommand() *cobra.Command {
 		},
 	}
 	q.flags(c)
-	c.Flags().StringVar(&spacing, "spacing", path.ByHue.String(), "hue, contrast or parts")
+	c.Flags().StringVar(&by, "spacing", path.ByHue.String(), "hue, contrast or parts")
 	return c
 }
 

@@ -72,6 +72,25 @@ export const glazesQuery = (wheel: number, system: SystemContent, { choices, med
     placeholderData: keepPreviousData,
   });
 
+/** Every two paints of a system, or of the whole box where there is none. */
+export const pairingsQuery = (of: { wheel: number; system: SystemContent } | "box", { choices: { spacing }, medium, light, judged }: Settings) =>
+  queryOptions({
+    queryKey: [of === "box" ? "box" : "pairings", "pairings", of, spacing, medium, light, judged],
+    queryFn: () => {
+      const query = { spacing, medium, light, judged };
+      return of === "box"
+        ? answer(client.GET("/api/box/pairings", { params: { query } }))
+        : answer(client.POST("/api/pairings", { params: { query: { ...query, wheel: of.wheel } }, body: { system: of.system } }));
+    },
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
+
+export const marksQuery = queryOptions({
+  queryKey: ["marks"],
+  queryFn: () => answer(client.GET("/api/pairings/marks")),
+});
+
 export const predictionsQuery = (id: number) =>
   queryOptions({
     queryKey: ["predictions", id],

@@ -1327,6 +1327,11 @@ export interface components {
             name: string;
             /** @description share of the violet-blue, green and red light that it swallows, as a film thinned until the highest density is 0.8 */
             takes: number[];
+            /**
+             * @description by the school; absent for centred paints and families without such a word
+             * @enum {string}
+             */
+            temperature?: "warm" | "cool";
             undertone: components["schemas"]["Shown"];
         };
         PairingBlock: {

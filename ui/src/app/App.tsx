@@ -5,6 +5,7 @@ import { BeginPage } from "../wheel/BeginPage";
 import { BoxPlace } from "../box/BoxPlace";
 import { OwnPage } from "../box/OwnPage";
 import { useScreen } from "../drawing/screen";
+import { PairingsPlace } from "../pairing/PairingsPlace";
 import { SystemPlace } from "../system/SystemPlace";
 import { WheelPlace } from "../wheel/WheelPlace";
 import { WhoPage } from "../who/WhoPage";
@@ -21,6 +22,8 @@ export function App() {
       <Route path="/begin" element={<BeginPage painter={session.data.painter} />} />
       <Route path="/system/:id" element={<SystemPlace painter={session.data.painter} />} />
       <Route path="/system" element={<LastWheel place="system" />} />
+      <Route path="/pairings/:id" element={<PairingsPlace painter={session.data.painter} />} />
+      <Route path="/pairings" element={<LastWheel place="pairings" />} />
       <Route path="/box" element={<BoxPlace painter={session.data.painter} />} />
       <Route path="/box/new" element={<OwnPage painter={session.data.painter} />} />
       <Route path="*" element={<LastWheel place="wheel" />} />
@@ -29,7 +32,7 @@ export function App() {
 }
 
 /** The wheel that was worked on last or, with none, the way to a first one. */
-function LastWheel({ place }: { place: "wheel" | "system" }) {
+function LastWheel({ place }: { place: "wheel" | "system" | "pairings" }) {
   const wheels = useQuery(wheelsQuery);
   if (!wheels.data) return <Waiting failing={wheels.failureCount > 0} />;
   const last = wheels.data.find((w) => !w.archived) ?? wheels.data[0];

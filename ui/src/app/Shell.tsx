@@ -125,6 +125,7 @@ const places = [
   { word: "Box", path: "/box" },
   { word: "System", path: "/system" },
   { word: "Wheel", path: "/wheel" },
+  { word: "Pairings", path: "/pairings" },
 ] as const;
 
 const pitch = 84;
@@ -135,8 +136,8 @@ function Rail() {
   const navigate = useNavigate();
   const present = Math.max(0, places.findLastIndex((p) => pathname.startsWith(p.path)));
   const now = pathname === "/begin" ? 1 : present;
-  // System and wheel of one kept thing lie side by side.
-  const [, kept] = /^\/(?:system|wheel)\/(\d+)/.exec(pathname) ?? [];
+  // The places of one kept system lie side by side.
+  const [, kept] = /^\/(?:system|wheel|pairings)\/(\d+)/.exec(pathname) ?? [];
   const pathOf = (path: string) => (kept && path !== "/box" ? `${path}/${kept}` : path);
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {

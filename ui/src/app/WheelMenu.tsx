@@ -11,7 +11,7 @@ import { kindWords } from "./choices";
 import { grey } from "./theme";
 
 /** Which of the kept systems is shown; opens another in the same place. */
-export function WheelMenu({ name, current, place }: { name: string; current: number; place: "wheel" | "system" }) {
+export function WheelMenu({ name, current, place }: { name: string; current: number; place: "wheel" | "system" | "pairings" }) {
   const wheels = useQuery(wheelsQuery);
   const navigate = useNavigate();
   const [archived, setArchived] = useState(false);

@@ -13,3 +13,8 @@ export const nameOf = (t: KeptTube) => t.content.nickname || t.paint.name;
 export function leanWords(lean: NonNullable<Paint["lean"]>): string {
   return lean.toward === "centred" ? "centred" : `to ${lean.toward} ${Math.abs(lean.degrees).toFixed(0)}°`;
 }
+
+const small = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten", "Eleven", "Twelve", "Thirteen", "Fourteen", "Fifteen", "Sixteen", "Seventeen", "Eighteen", "Nineteen", "Twenty"];
+
+/** A number at the head of a sentence, in words up to twenty. */
+export const counted = (n: number) => small[n] ?? String(n);

@@ -1,3 +1,5 @@
+import { counted } from "../app/naming";
+
 /** Families in the plural, as headings. */
 export const familyWords: Record<string, string> = {
   yellow: "yellows",
@@ -13,7 +15,5 @@ export const familyWords: Record<string, string> = {
   black: "blacks",
 };
 
-const small = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten", "Eleven", "Twelve", "Thirteen", "Fourteen", "Fifteen", "Sixteen", "Seventeen", "Eighteen", "Nineteen", "Twenty"];
-
 /** "Fourteen paints". */
-export const countWords = (n: number) => `${small[n] ?? n} paint${n === 1 ? "" : "s"}`;
+export const countWords = (n: number) => `${counted(n)} paint${n === 1 ? "" : "s"}`;

@@ -2,6 +2,7 @@ import type { Tube, Verdict } from "../api/client";
 import { grey } from "../app/theme";
 
 const outline = "M9.7 1.1 C9.3 5.3 2 8 2 13 A6 6 0 0 0 14 13 C14 9 10.7 6.7 9.7 1.1Z";
+const arrow = "M1 4.6 L14.2 5 L12.4 1.4 L23 6 L12.4 10.6 L14.2 7 L1 7.4Z";
 const lower = "M2.1 12 A6 6 0 1 0 13.9 12 Z";
 
 /** The verdict as a shape: full, half or hollow drop; nothing for neutral. */
@@ -22,11 +23,20 @@ export function LeanArrow({ lean }: { lean: NonNullable<Tube["lean"]> }) {
       {lean.toward === "centred" ? (
         <circle cx={12} cy={6} r={3.6} fill="none" stroke={grey.ink} strokeWidth={1.5} />
       ) : (
-        <path
-          d="M1 4.6 L14.2 5 L12.4 1.4 L23 6 L12.4 10.6 L14.2 7 L1 7.4Z"
-          fill={grey.ink}
-          transform={lean.degrees < 0 ? "translate(24 0) scale(-1 1)" : undefined}
-        />
+        <path d={arrow} fill={grey.ink} transform={lean.degrees < 0 ? "translate(24 0) scale(-1 1)" : undefined} />
+      )}
+    </svg>
+  );
+}
+
+/** How a paint of a pair leans: filled toward its partner, hollow away from it, a ring when centred. */
+export function PairArrow({ side, right = false }: { side: "toward" | "centred" | "away"; right?: boolean }) {
+  return (
+    <svg width={24} height={12} viewBox="0 0 24 12" aria-hidden focusable="false">
+      {side === "centred" ? (
+        <circle cx={12} cy={6} r={3.6} fill="none" stroke={grey.ink} strokeWidth={1.5} />
+      ) : (
+        <path d={arrow} fill={side === "toward" ? grey.ink : "none"} stroke={grey.ink} strokeWidth={side === "toward" ? 0 : 1.1} transform={right === (side === "toward") ? "translate(24 0) scale(-1 1)" : undefined} />
       )}
     </svg>
   );

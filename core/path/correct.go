@@ -1,0 +1,136 @@
+package path
+
+import (
+	"errors"
+	"math"
+	"slices"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+)
+
+// Correction is how a pile is brought to a wanted colour, for it can only be
+// added to.
+type Correction struct {
+	Add       []paint.Part  // whole parts of the unit the pile is counted in; empty when it is near enough already
+	Pile      paint.Mixture // what it then is
+	Miss      float64       // OKLab distance of its brushed-out colour from the wanted one
+	Grows     float64       // times its volume now
+	Reached   bool          // within 0.02 OKLab; otherwise as near as these paints come
+	Waste     float64       // parts more than are wanted, when corrected
+	StartOver float64       // parts thrown away, when started over
+}
+
+// Better says that correcting wastes no more than starting over.
+func (c Correction) Better() bool { return c.Reached && c.Waste <= c.StartOver }
+
+const (
+	// mostAdded is how many times its volume is added to a pile at most, and
+	// mostTried how many parts.
+	mostAdded = 40
+	mostTried = 240
+	// worthMore is how much nearer, in OKLab, a further part must bring a pile
+	// that cannot be brought near enough.
+	worthMore = 0.002
+)
+
+// Correct finds the least that brings what is there to the colour of what is
+// wanted: whole parts of the paints of either. Wanted is also the amount that is
+// needed.
+func Correct(have, want []paint.Part) (Correction, error) {
+	target, err := paint.Mix(want...)
+	if err != nil {
+		return Correction{}, err
+	}
+	var with []*paint.Paint
+	for _, p := range slices.Concat(want, have) {
+		if !slices.Contains(with, p.Paint) {
+			with = append(with, p.Paint)
+		}
+	}
+	return Toward(have, target.Brushed(), with, volume(want))
+}
+
+// Toward is Correct for a colour, brushed out in OKLab, and the paints that may
+// be added; needed is the amount that is wanted, in parts.
+func Toward(have []paint.Part, want colour.OKLab, with []*paint.Paint, needed float64) (Correction, error) {
+	if len(with) == 0 {
+		return Correction{}, errors.New("name at least one paint that may be added")
+	}
+	base, err := paint.Mix(have...)
+	if err != nil {
+		return Correction{}, err
+	}
+	s := search{base: base, now: volume(have), want: want}
+	for _, p := range with {
+		s.with = append(s.with, p.Alone())
+	}
+	best := s.least()
+	out := Correction{Miss: best.miss, Reached: best.miss < nearEnough, StartOver: s.now}
+	total := s.now
+	all := slices.Clone(have)
+	for _, one := range []struct{ of, n int }{{best.i, best.m}, {best.j, best.n}} {
+		if one.n > 0 {
+			added := paint.Part{Paint: with[one.of], Parts: float64(one.n)}
+			out.Add, all = append(out.Add, added), append(all, added)
+			total += added.Parts
+		}
+	}
+	out.Grows, out.Waste = total/s.now, max(0, total-needed)
+	out.Pile, err = paint.Mix(all...)
+	return out, err
+}
+
+type search struct {
+	base paint.Mixture
+	now  float64 // its parts
+	with []paint.Mixture
+	want colour.OKLab
+}
+
+// addition is m parts of the paint i and n of the paint j, and how far that
+// leaves the pile from the wanted colour.
+type addition struct {
+	i, m, j, n int
+	miss       float64
+}
+
+func (s *search) try(i, m, j, n int) addition {
+	first := paint.Between(&s.base, &s.with[i], float64(m)/(s.now+float64(m)))
+	pile := paint.Between(&first, &s.with[j], float64(n)/(s.now+float64(m+n)))
+	return addition{i, m, j, n, pile.Brushed().Distance(s.want)}
+}
+
+// least tries one part of one or two paints, then two, and so on, until one of
+// them comes near enough; otherwise it is the one that came nearest.
+func (s *search) least() addition {
+	best := s.try(0, 0, 0, 0)
+	limit := min(mostAdded*int(math.Ceil(s.now)), mostTried)
+	for total := 1; total <= limit && best.miss >= nearEnough; total++ {
+		here := addition{miss: math.Inf(1)}
+		for i := range s.with {
+			for j := range max(1, i) {
+				for n := range total {
+					if i == 0 && n > 0 {
+						break // alone
+					}
+					if a := s.try(i, total-n, j, n); a.miss < here.miss {
+						here = a
+					}
+				}
+			}
+		}
+		// Of what is no near thing, more paint must be worth it.
+		if here.miss < nearEnough || here.miss < best.miss-worthMore {
+			best = here
+		}
+	}
+	return best
+}
+
+func volume(parts []paint.Part) (v float64) {
+	for _, p := range parts {
+		v += p.Parts
+	}
+	return v
+}

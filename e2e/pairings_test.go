@@ -1,0 +1,95 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+
+	"gyrophane/store/storetest"
+)
+
+// pairs are the pairings that are shown, as FROM~TO, in their order.
+func (v visitor) pairs(within string) (out []string) {
+	v.t.Helper()
+	for _, e := range v.MustElements(within + " [data-pair]") {
+		out = append(out, *e.MustAttribute("data-pair"))
+	}
+	return out
+}
+
+func TestPairingsAreSortedExplainedAndTickedOff(t *testing.T) {
+	a := startApp(t, storetest.Database(t))
+	p := open(t, a.address)
+	p.asDemo()
+	p.wheelOf("Six from the harbour")
+	p.goTo("Pairings")
+	p.see("Fifteen pairings of six paints")
+	p.see("6 clean, 4 softened, 2 muddy")
+	assert.Equal(t, []string{"PY65~PR255", "PY184~PR255", "PY65~PR122", "PY184~PR122"}, p.pairs(`[aria-label="orange"]`), "bright to dull")
+	assert.Len(t, p.pairs(`[aria-label="within a family"]`), 3)
+
+	p.element("[data-pair]", "quinacridone magenta with phthalo blue").MustClick()
+	p.see("Clean, although")
+	p.see("10 PR122 : 1 PB15:3")
+	p.choose("mark of quinacridone magenta with phthalo blue green shade", "painted")
+	p.see("1 painted")
+	p.MustElement(`section[aria-label="orange"]`).MustElementR("button", "plan 4").MustClick()
+	p.see("4 to paint")
+	p.choose("checklist", "4 to paint")
+	p.waitFor("only what is to be painted", func() bool { return len(p.pairs("main")) == 4 })
+	p.MustReload().MustWaitLoad()
+	p.see("1 painted")
+	assert.Len(t, p.pairs("main"), 4, "kept, and the address says what is shown")
+
+	// Another tab with an older view is told, and nothing is overwritten.
+	q := p.another(a.address)
+	q.wheelOf("Six from the harbour")
+	q.goTo("Pairings")
+	q.element("[data-pair]", "deep with pyrrole scarlet").MustClick()
+	p.element("[data-pair]", "deep with pyrrole scarlet").MustClick()
+	p.choose("mark of arylide yellow deep with pyrrole scarlet", "judged")
+	p.see("1 judged")
+	q.choose("mark of arylide yellow deep with pyrrole scarlet", "painted")
+	q.see("marked judged elsewhere in the meantime")
+	q.see("1 judged")
+}
+
+func TestPairingsOfTheWholeBoxByLeanAndAsAMap(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	p.goTo("Pairings")
+	p.choose("pairings of", "my whole box")
+	p.see("91 pairings of fourteen paints")
+	p.choose("laid out", "by lean")
+	p.waitFor("the grids", func() bool { return len(p.MustElements(`[role=table]`)) == 3 })
+	p.see("warm, to violet 11°")
+	p.MustElement(`[role=table][aria-label="violet, by lean"]`).MustElement("[data-pair]").MustClick()
+	p.see("light taken")
+	p.choose("laid out", "mud map")
+	m := p.MustElement(`svg[role=application]`)
+	m.MustFocus()
+	p.keys(input.ArrowDown, input.ArrowRight, input.ArrowRight)
+	p.see("pyrrole scarlet with anemone red")
+	wide := func() int { return m.MustEval(`() => this.width.baseVal.value`).Int() }
+	before := wide()
+	p.keys(input.Equal)
+	p.waitFor("nearer", func() bool { return wide() > before })
+	p.keys(input.Minus, input.Enter)
+	p.see("light taken")
+	assert.True(t, strings.Contains(p.MustInfo().URL, "pair="), "the opened pairing is in the address")
+	assert.Empty(t, p.complaints())
+}
+
+func TestPairingsFitATablet(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	p.MustSetViewport(768, 1024, 1, false)
+	p.goTo("Pairings")
+	for _, look := range []string{"bright to dull", "by lean", "mud map"} {
+		p.choose("laid out", look)
+		p.see("pairings of three paints")
+		assert.LessOrEqual(t, p.MustEval(`() => document.documentElement.scrollWidth`).Int(), 768, look)
+	}
+}

@@ -1,0 +1,150 @@
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import type { PairedPaint, PairingOfBoth } from "../api/client";
+import { Words } from "../app/Words";
+import { figures, grey } from "../app/theme";
+import { Drop, PairArrow } from "../drawing/Marks";
+import { Ribbon } from "../drawing/Ribbon";
+import { fill } from "../drawing/screen";
+import { Swatch } from "../drawing/Swatch";
+import type { Marks } from "./useMarks";
+import { markWords, ruleWords } from "./words";
+
+export type Paints = Map<string, PairedPaint>;
+
+/** Masstone and undertone of a paint, side by side. */
+export function Both({ paint, size = 18 }: { paint: PairedPaint; size?: number }) {
+  return (
+    <svg width={size} height={size} aria-hidden style={{ flex: "none" }}>
+      <rect width={size / 2} height={size} fill={fill(paint.masstone)} />
+      <rect x={size / 2} width={size / 2} height={size} fill={fill(paint.undertone)} />
+    </svg>
+  );
+}
+
+/** How far it has come: hollow to paint, half painted, full judged; nothing when not planned. */
+export function MarkSign({ mark }: { mark: keyof typeof markWords }) {
+  if (mark === "none") return <Box component="span" sx={{ width: 12, flex: "none" }} />;
+  return (
+    <svg width={12} height={12} role="img" aria-label={markWords[mark]} style={{ flex: "none" }}>
+      <rect x={0.75} y={0.75} width={10.5} height={10.5} fill={mark === "judged" ? grey.ink : "none"} stroke={grey.ink} strokeWidth={1.5} />
+      {mark === "painted" && <path d="M1 11 L11 1 V11 Z" fill={grey.ink} />}
+    </svg>
+  );
+}
+
+const name = { overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap", fontSize: 13, fontWeight: 500 } as const;
+
+/** One pairing: both parents, the way between them, what is left half way. Opens in place. */
+export function Cell({ pair, paints, open, marks, onOpen }: { pair: PairingOfBoth; paints: Paints; open: boolean; marks: Marks; onOpen: () => void }) {
+  const [a, b] = [paints.get(pair.a)!, paints.get(pair.b)!];
+  const mark = marks.markOf(pair);
+  const parted = !pair.agrees;
+  return (
+    <Box role="listitem" sx={{ borderBottom: `1px solid ${grey.hairline}`, pb: 0.75, mb: 0.75, borderLeft: open ? `4px solid ${grey.ink}` : 0, pl: open ? 1 : 0 }}>
+      <Box
+        component="button"
+        aria-expanded={open}
+        data-pair={`${pair.a}~${pair.b}`}
+        aria-label={`${a.name} with ${b.name}: ${pair.verdict}, ${pair.retention.toFixed(2)}, ${pair.middle.hueWord}, ${ruleWords(pair)}, ${markWords[mark]}`}
+        onClick={onOpen}
+        sx={{ display: "block", width: 1, p: 0, border: 0, bgcolor: "transparent", color: grey.ink, font: "inherit", textAlign: "left", cursor: "pointer" }}
+      >
+        <Box component="span" sx={{ display: "flex", alignItems: "center", gap: 0.75, height: 26 }}>
+          <Both paint={a} />
+          <Box component="span" sx={name}>
+            {a.name}
+          </Box>
+          <Box component="span" sx={{ display: "flex", flex: "none" }}>
+            {pair.leanA && <PairArrow side={pair.leanA} />}
+            {pair.leanB && <PairArrow side={pair.leanB} right />}
+            {!pair.leanA && "·"}
+          </Box>
+          <Box component="span" sx={{ ...name, flex: 1 }}>
+            {b.name}
+          </Box>
+          <Both paint={b} />
+        </Box>
+        {pair.band && <Ribbon band={pair.band} />}
+        <Box component="span" sx={{ display: "flex", alignItems: "center", gap: 1, minHeight: 24 }}>
+          <Drop verdict={pair.verdict} height={16} />
+          <Box component="span" sx={{ fontSize: 13, fontWeight: 600 }}>
+            {pair.noDifferent ? "no different" : pair.verdict}
+          </Box>
+          <Box component="span" sx={{ fontFamily: figures, fontSize: 13 }}>
+            {pair.retention.toFixed(2)}
+          </Box>
+          <Box component="span" sx={{ fontSize: 12, flex: 1, minWidth: 0, color: parted ? grey.ink : grey.third, fontWeight: parted ? 600 : 400, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+            {pair.middle.hueWord} · {ruleWords(pair)}
+          </Box>
+          <MarkSign mark={mark} />
+          <Box component="span" sx={{ display: "flex", gap: "1px", flex: "none" }}>
+            {pair.ladder?.filter((_, i) => i % 2 === 0).slice(0, 4).map((r) => (
+              <svg key={r.share + r.thickness} width={12} height={14} aria-hidden>
+                <rect width={12} height={14} fill={fill(r)} />
+              </svg>
+            ))}
+          </Box>
+        </Box>
+      </Box>
+      {open && <Opened pair={pair} a={a} b={b} marks={marks} />}
+    </Box>
+  );
+}
+
+const thirds = ["violet-blue light", "green light", "red light"];
+
+/** Why it comes so, what each takes of the light, the label, and how far it has come. */
+function Opened({ pair, a, b, marks }: { pair: PairingOfBoth; a: PairedPaint; b: PairedPaint; marks: Marks }) {
+  const [first, rest] = parted(pair.because);
+  const ratio = pair.middle.parts.map((p) => `${p.parts} ${p.code}${p.letDown ? ` (let down 1:${p.letDown.parts})` : ""}`).join(" : ");
+  return (
+    <Box aria-label="why" sx={{ pt: 0.5, display: "flex", flexDirection: "column", gap: 1 }}>
+      <Typography variant="body2">
+        <b>{first}</b>
+        {rest}
+      </Typography>
+      {pair.parting && (
+        <Typography variant="body2" sx={{ borderLeft: `3px solid ${grey.ink}`, pl: 1 }}>
+          {pair.parting}
+        </Typography>
+      )}
+      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, 1fr)", gap: 1.5 }}>
+        {thirds.map((third, t) => (
+          <Box key={third}>
+            <Typography variant="caption" component="p">
+              {third}
+            </Typography>
+            {[a, b].map((p, i) => (
+              <svg key={p.id} width="100%" height={8} role="img" aria-label={`the ${p.name} takes ${(100 * p.takes[t]!).toFixed(0)} percent`} style={{ display: "block" }}>
+                <rect width="100%" height={6} fill={grey.track} />
+                <rect width={`${100 * p.takes[t]!}%`} height={6} fill={i === 0 ? grey.mark : grey.ink} />
+              </svg>
+            ))}
+          </Box>
+        ))}
+      </Box>
+      <Typography variant="caption">
+        light taken: grey by the {a.name}, black by the {b.name}; lowest between the steps {pair.lowest.toFixed(2)}
+      </Typography>
+      <Box aria-label="swatch label" sx={{ display: "flex", gap: 1, alignItems: "center", border: `1px solid ${grey.ink}`, p: 0.75 }}>
+        <Swatch colour={pair.middle.asPainted} width={44} height={36} />
+        <Box sx={{ minWidth: 0 }}>
+          <Typography variant="body2" sx={{ fontWeight: 500 }}>
+            {a.name} × {b.name}
+          </Typography>
+          <Typography variant="caption" component="p" sx={{ fontFamily: figures }}>
+            {ratio} · {pair.middle.hueWord}
+          </Typography>
+        </Box>
+      </Box>
+      <Words label={`mark of ${a.name} with ${b.name}`} words={markWords} value={marks.markOf(pair)} onChoose={(m) => marks.set([pair], m)} />
+    </Box>
+  );
+}
+
+/** The first sentence, and what follows it. */
+function parted(sentences: string): [string, string] {
+  const end = sentences.indexOf(". ");
+  return end < 0 ? [sentences, ""] : [sentences.slice(0, end + 1), sentences.slice(end + 1)];
+}

@@ -1,0 +1,210 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "react-router";
+import type { PairingOfBoth, Pairings, Profile } from "../api/client";
+import { boxQuery, pairingsQuery } from "../api/queries";
+import { plainSettings } from "../app/choices";
+import { Group, ViewingConditions } from "../app/Conditions";
+import { KeptNotices, MissingWheel } from "../app/Kept";
+import { counted, nameOf } from "../app/naming";
+import { Notice, Shell } from "../app/Shell";
+import { grey } from "../app/theme";
+import { useAddress } from "../app/useAddress";
+import { useKeptWheel } from "../app/useKeptWheel";
+import { Waiting } from "../app/Waiting";
+import { WheelMenu } from "../app/WheelMenu";
+import { Words } from "../app/Words";
+import { PairArrow } from "../drawing/Marks";
+import { Cell, type Paints } from "./Cell";
+import { Grid } from "./Grid";
+import { MudMap } from "./MudMap";
+import { useMarks, type Marks } from "./useMarks";
+import { markWords, type Mark } from "./words";
+
+const scopes = { system: "this system", box: "my whole box" } as const;
+const looks = { sorted: "bright to dull", lean: "by lean", map: "mud map" } as const;
+const filters = { all: "all", none: markWords.none, "to paint": markWords["to paint"], painted: markWords.painted, judged: markWords.judged } as const;
+
+export function PairingsPlace({ painter }: { painter: Profile }) {
+  const id = Number(useParams().id);
+  return <PairingsOf key={id} id={id} painter={painter} />;
+}
+
+/** Every two paints of a system or of the box: bright to dull, by lean, or as a map. */
+function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
+  const own = useKeptWheel(id);
+  const { search, show, one } = useAddress();
+  const of = one<keyof typeof scopes>("of", scopes, "system");
+  const look = one<keyof typeof looks>("look", looks, "sorted");
+  const filter = one<keyof typeof filters>("mark", filters, "all");
+  const marks = useMarks();
+  const settings = own.content?.settings ?? plainSettings;
+  const system = own.content?.system;
+  const asked = useQuery({ ...pairingsQuery(of === "box" || !system ? "box" : { wheel: id, system }, settings), enabled: !!system });
+  const box = useQuery(boxQuery(settings));
+  const { content } = own;
+  if (own.query.error && !own.kept) return <MissingWheel painter={painter} sentence={own.query.error.message} />;
+  if (!content) return <Waiting failing={own.query.failureCount > 0} />;
+  const got = asked.data;
+  const nicknames = new Map((box.data?.tubes ?? []).map((t) => [t.paint.id, nameOf(t)]));
+  const paints: Paints = new Map((got?.paints ?? []).map((p) => [p.id, { ...p, name: nicknames.get(p.id) ?? p.name }]));
+  const opened = search.get("pair");
+  const open = (p: PairingOfBoth) => {
+    const key = `${p.a}~${p.b}`;
+    show({ pair: opened === key ? undefined : key });
+  };
+  return (
+    <Shell
+      painter={painter}
+      conditions={
+        <>
+          <Group>
+            <WheelMenu name={content.name} current={id} place="pairings" />
+          </Group>
+          <ViewingConditions view={settings} onSet={(v) => own.change({ ...content, settings: { ...settings, ...v } })} />
+        </>
+      }
+      notice={
+        <>
+          <KeptNotices own={own} />
+          {marks.problem && <Notice>{marks.problem}</Notice>}
+        </>
+      }
+    >
+      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "flex-end", justifyContent: "space-between", columnGap: 3 }}>
+        <Box>
+          <Typography variant="h2">{got ? title(got) : "Pairings"}</Typography>
+          {got && <Typography sx={{ color: grey.second }}>{summary(got)}</Typography>}
+        </Box>
+        <Legend />
+      </Box>
+      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 4, alignItems: "center" }}>
+        <Words label="pairings of" words={scopes} value={of} onChoose={(v) => show({ of: v === "system" ? undefined : v, pair: undefined })} />
+        <Words label="laid out" words={looks} value={look} onChoose={(v) => show({ look: v === "sorted" ? undefined : v })} />
+        {got && marks.ready && <Checklist got={got} marks={marks} filter={filter} onFilter={(v) => show({ mark: v === "all" ? undefined : v })} />}
+      </Box>
+      {asked.error && !asked.isPlaceholderData && <Typography role="alert" sx={{ mt: 3 }}>{asked.error.message}</Typography>}
+      {got && !asked.error && (
+        <Box sx={{ mt: 1.5, opacity: asked.isPlaceholderData ? 0.5 : 1 }}>
+          {look === "map" ? (
+            <MudMap key={of} got={got} paints={paints} onOpen={open} />
+          ) : !got.pairs[0]?.band ? (
+            <Typography>So many pairings are only shown as a map.</Typography>
+          ) : (
+            <Blocks got={got} look={look} paints={paints} marks={marks} filter={filter} opened={opened} onOpen={open} />
+          )}
+          {look !== "sorted" && opened && <Apart got={got} paints={paints} marks={marks} opened={opened} onOpen={open} />}
+        </Box>
+      )}
+    </Shell>
+  );
+}
+
+const roleWords: Record<string, string> = { orange: "yellow with red", violet: "red with blue", green: "yellow with blue" };
+
+function Blocks({ got, look, paints, marks, filter, opened, onOpen }: { got: Pairings; look: "sorted" | "lean"; paints: Paints; marks: Marks; filter: keyof typeof filters; opened: string | null; onOpen: (p: PairingOfBoth) => void }) {
+  const shown = (section: string) => got.pairs.filter((p) => p.section === section && (filter === "all" || marks.markOf(p) === filter));
+  const sections = got.sections.filter((s) => s.section);
+  const others = got.sections.filter((s) => !s.section && shown(s.name).length > 0);
+  const widest = Math.max(1, ...sections.map((s) => new Set(shown(s.name).map((p) => p.b)).size));
+  const head = (s: Pairings["sections"][number]) => (
+    <Box sx={{ display: "flex", alignItems: "baseline", gap: 1.25, borderBottom: `2px solid ${grey.ink}`, mb: 0.75, pb: 0.25 }}>
+      <Typography variant="h3">{s.name}</Typography>
+      <Typography variant="body2" sx={{ color: grey.third, flex: 1 }}>
+        {got.pairs.some((p) => p.section === s.name) ? s.section ? roleWords[s.name] : "" : "no pairing here"}
+      </Typography>
+      <Plan pairs={shown(s.name)} marks={marks} />
+    </Box>
+  );
+  const cells = (s: Pairings["sections"][number]) =>
+    shown(s.name).map((p) => <Cell key={`${p.a}~${p.b}`} pair={p} paints={paints} open={opened === `${p.a}~${p.b}`} marks={marks} onOpen={() => onOpen(p)} />);
+  return (
+    <>
+      <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: look === "lean" ? `repeat(auto-fit, minmax(min(100%, ${widest * 100 + 120}px), 1fr))` : "repeat(3, minmax(0, 1fr))" }, columnGap: 3, rowGap: 2 }}>
+        {sections.map((s) => (
+          <Box key={s.name} component="section" aria-label={s.name}>
+            {head(s)}
+            {look === "lean" ? <Grid block={s} pairs={shown(s.name)} paints={paints} open={opened} onOpen={onOpen} /> : <Box role="list">{cells(s)}</Box>}
+          </Box>
+        ))}
+      </Box>
+      {look === "sorted" &&
+        others.map((s) => (
+          <Box key={s.name} component="section" aria-label={s.name} sx={{ mt: 2 }}>
+            {head(s)}
+            <Box role="list" sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "repeat(3, minmax(0, 1fr))" }, columnGap: 3, alignItems: "start" }}>
+              {cells(s)}
+            </Box>
+          </Box>
+        ))}
+    </>
+  );
+}
+
+/** Where a grid or map is shown, the opened pairing stands below it. */
+function Apart({ got, paints, marks, opened, onOpen }: { got: Pairings; paints: Paints; marks: Marks; opened: string; onOpen: (p: PairingOfBoth) => void }) {
+  const pair = got.pairs.find((p) => `${p.a}~${p.b}` === opened);
+  return (
+    pair && (
+      <Box role="list" sx={{ maxWidth: 560, mt: 1.5 }}>
+        <Cell pair={pair} paints={paints} open marks={marks} onOpen={() => onOpen(pair)} />
+      </Box>
+    )
+  );
+}
+
+/** Plans all that are not planned yet. */
+function Plan({ pairs, marks }: { pairs: PairingOfBoth[]; marks: Marks }) {
+  const left = pairs.filter((p) => marks.markOf(p) === "none");
+  if (left.length === 0 || !marks.ready) return null;
+  return (
+    <Button size="small" color="inherit" disabled={marks.busy} onClick={() => marks.set(left, "to paint")} sx={{ py: 0, minWidth: 0 }}>
+      plan {left.length}
+    </Button>
+  );
+}
+
+/** How many stand where; pressing one shows only those. */
+function Checklist({ got, marks, filter, onFilter }: { got: Pairings; marks: Marks; filter: keyof typeof filters; onFilter: (f: keyof typeof filters) => void }) {
+  const counts: Record<Mark, number> = { none: 0, "to paint": 0, painted: 0, judged: 0 };
+  for (const p of got.pairs) counts[marks.markOf(p)]++;
+  const words = { all: `all ${got.pairs.length}`, none: `${counts.none} ${filters.none}`, "to paint": `${counts["to paint"]} ${filters["to paint"]}`, painted: `${counts.painted} painted`, judged: `${counts.judged} judged` };
+  return <Words label="checklist" words={words} value={filter} onChoose={onFilter} />;
+}
+
+function Legend() {
+  const item = { display: "flex", alignItems: "center", gap: 0.75 };
+  return (
+    <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2, color: grey.third, fontSize: 12 }}>
+      <Box sx={item}>
+        <PairArrow side="toward" /> leans to its partner
+      </Box>
+      <Box sx={item}>
+        <PairArrow side="away" /> leans away
+      </Box>
+      <Box sx={item}>
+        <svg width={30} height={12} aria-hidden>
+          <rect width={30} height={12} fill={grey.track} />
+          <path d="M0 0 L30 4 V8 L0 12 Z" fill={grey.mark} />
+        </svg>
+        brightness left
+      </Box>
+      <Box sx={item}>
+        <b>≠</b> the rule parts from it
+      </Box>
+    </Box>
+  );
+}
+
+function title(got: Pairings): string {
+  return `${counted(got.pairs.length)} pairing${got.pairs.length === 1 ? "" : "s"} of ${counted(got.paints.length).toLowerCase()} paints`;
+}
+
+function summary(got: Pairings): string {
+  const sum = (k: "clean" | "softened" | "muddy" | "parted") => got.sections.filter((s) => s.section).reduce((n, s) => n + s[k], 0);
+  const parted = sum("parted");
+  const rule = parted === 0 ? "The rule of thumb puts them in the same order." : `The rule of thumb parts from it in ${parted}.`;
+  return `Across the sections ${sum("clean")} clean, ${sum("softened")} softened, ${sum("muddy")} muddy. ${rule}`;
+}
