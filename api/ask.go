@@ -34,6 +34,38 @@ type pairInput struct {
 	A     string `query:"a" required:"true" maxLength:"60" doc:"paint"`
 	B     string `query:"b" required:"true" maxLength:"60" doc:"paint"`
 	Steps int    `query:"steps" default:"3" minimum:"1" maximum:"11"`
+	Third string `query:"third" maxLength:"60" doc:"a paint that is traced into it"`
+	Wheel int64  `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
+}
+
+// pair follows the way between two paints of the library, of the painter's box,
+// or as they were kept with a wheel.
+func (s *Server) pair(ctx context.Context, in *pairInput) (out exchange.Pair, err error) {
+	v, spacing, err := exchange.ParseLook(in.Medium, in.Light, in.Judged, in.Spacing)
+	if err != nil {
+		return out, err
+	}
+	asked := exchange.SystemContent{Roles: [3][]string{{in.A}, {in.B}, {in.Third}}}
+	find, err := s.systemFinder(ctx, in.Wheel, asked)
+	if err != nil {
+		return out, err
+	}
+	a, err := find(in.A)
+	if err != nil {
+		return out, err
+	}
+	b, err := find(in.B)
+	if err != nil {
+		return out, err
+	}
+	if out, err = v.Pair(a, b, in.Steps, spacing); err != nil || in.Third == "" {
+		return out, err
+	}
+	third, err := find(in.Third)
+	if err != nil {
+		return out, err
+	}
+	return v.Contaminated(out, a, b, third, spacing, exchange.TaintShares)
 }
 
 // askRoutes answer what only needs computing: nothing is kept, nobody's rows
@@ -57,21 +89,11 @@ func (s *Server) askRoutes() {
 		}
 		return v.Mix(parts)
 	})
-	ask(s, "pair", func(in *pairInput) (out exchange.Pair, err error) {
-		v, spacing, err := exchange.ParseLook(in.Medium, in.Light, in.Judged, in.Spacing)
-		if err != nil {
-			return out, err
-		}
-		a, err := exchange.FindPaint(in.A)
-		if err != nil {
-			return out, err
-		}
-		b, err := exchange.FindPaint(in.B)
-		if err != nil {
-			return out, err
-		}
-		return v.Pair(a, b, in.Steps, spacing)
-	})
+	huma.Register(s.api, huma.Operation{OperationID: "pair", Method: http.MethodGet, Path: "/api/pair", Metadata: lazily},
+		func(ctx context.Context, in *pairInput) (*struct{ Body exchange.Pair }, error) {
+			out, err := s.pair(ctx, in)
+			return &struct{ Body exchange.Pair }{out}, s.refusal(err)
+		})
 }
 
 // ask registers a question under /api/name.

@@ -23,11 +23,76 @@ type Pair struct {
 	RuleOfThumb string       `json:"ruleOfThumb" enum:"bright,moderate,dull,none"`
 	Because     string       `json:"because"`
 	NoDifferent bool         `json:"noDifferent" doc:"the two cannot be told apart: steps are the first paint, without a verdict"`
+	Ladders     []LadderAt   `json:"ladders" doc:"let down, or thinned, at some places of the way"`
+	Third       *Paint       `json:"third,omitempty" doc:"the paint that is traced into it"`
+	Taints      []Taint      `json:"taints,omitempty" doc:"the same way with a trace of the third paint in every mixture, by rising share"`
+	Clean       float64      `json:"cleanFrom" doc:"the retention from which a mixture is clean"`
+	Soft        float64      `json:"softenedFrom"`
+}
+
+// LadderAt is the ladder of one place on the way.
+type LadderAt struct {
+	Sample int    `json:"sample" doc:"index among the samples"`
+	Rungs  []Rung `json:"rungs"`
+}
+
+// Taint is a way with a share of a third paint in every mixture.
+type Taint struct {
+	Share     float64       `json:"share" doc:"of the third paint, by volume, 0 to 1"`
+	Retention float64       `json:"retention" doc:"half way"`
+	Verdict   string        `json:"verdict" enum:"clean,softened,muddy,neutral"`
+	HueWord   string        `json:"hueWord" doc:"half way"`
+	Samples   []TaintedBand `json:"samples" doc:"at the places of the clean samples"`
+}
+
+// TaintedBand is one place of a tainted way.
+type TaintedBand struct {
+	AsPainted Shown   `json:"asPainted"`
+	Undertone Shown   `json:"undertone"`
+	Retention float64 `json:"retention"`
+	Verdict   string  `json:"verdict" enum:"clean,softened,muddy,neutral"`
+	HueWord   string  `json:"hueWord"`
+	Words     string  `json:"words" doc:"the colour as painted, in words"`
+}
+
+// TaintShares are the shares of a third paint that a way is worked out for; a
+// page draws what lies between.
+var TaintShares = []float64{0, 0.01, 0.02, 0.05, 0.10}
+
+// mostTaint is the largest share of a third paint that is still a trace.
+const mostTaint = 0.5
+
+const laddersAlong = 17
+
+// Contaminated is the pair with shares of a third paint in every mixture.
+func (v View) Contaminated(p Pair, a, b, third *paint.Paint, spacing path.Spacing, shares []float64) (Pair, error) {
+	way := path.New(a, b)
+	middle := way.Middle(spacing)
+	paint := v.Paint(third)
+	p.Third = &paint
+	for _, share := range shares {
+		if !(share >= 0) || share > mostTaint {
+			return Pair{}, bad("a trace of %s must be a share from 0 to %v, not %v", third.ID, mostTaint, share)
+		}
+		m := way.TaintedAt(middle.Share, third, share)
+		u := m.Undertone()
+		t := Taint{Share: share, Retention: round(u.Retention, 4), Verdict: u.Verdict.String(), HueWord: u.HueWord()}
+		for _, s := range way.Taint(third, share).Samples {
+			m := way.TaintedAt(s.Share, third, share)
+			look := m.AsPainted(v.Medium, v.Wet)
+			ok := look.OKLab(v.Light)
+			t.Samples = append(t.Samples, TaintedBand{shown(ok), shown(s.Under.Colour), round(s.Under.Retention, 4), s.Under.Verdict.String(), s.Under.HueWord(), ok.Words()})
+		}
+		p.Taints = append(p.Taints, t)
+	}
+	return p, nil
 }
 
 // PathSample is one place on the way.
 type PathSample struct {
 	Share float64 `json:"share" doc:"of the second paint, by volume, 0 to 1"`
+	At    float64 `json:"at" doc:"how far along the way, 0 to 1, in the measure of the spacing"`
+	Words string  `json:"words" doc:"the colour as painted, in words"`
 	Mixture
 }
 
@@ -62,7 +127,7 @@ func (v View) Pair(a, b *paint.Paint, n int, spacing path.Spacing) (Pair, error)
 		Middle: v.pathStep(p, middle), Lowest: round(p.Lowest(steps[0].Share, steps[n-1].Share), 4),
 		MudZones: v.stretches(p, p.Mud()), Dull: v.stretches(p, p.Dull()),
 		RuleOfThumb: "none", NoDifferent: p.NoDifferent(),
-		Because: bias.Because(a, b, "", "", &middle.Mixture),
+		Because: bias.Because(a, b, "", "", &middle.Mixture), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(),
 	}
 	out.Retention, out.Verdict = out.Middle.Retention, out.Middle.Verdict
 	if rule, ok := bias.RuleOfThumb(a, b, "", ""); ok {
@@ -71,9 +136,16 @@ func (v View) Pair(a, b *paint.Paint, n int, spacing path.Spacing) (Pair, error)
 	for _, s := range steps {
 		out.Steps = append(out.Steps, v.pathStep(p, s))
 	}
-	for _, s := range p.Samples {
+	along, reached, laddered := p.Along(spacing), 0.0, 0
+	for i, s := range p.Samples {
 		m := p.At(s.Share)
-		out.Samples = append(out.Samples, PathSample{s.Share, Mixture{v.ingredients(p.Parts(s.Share)), v.colours(&m, s.Under), judgement(s.Under)}})
+		reached = max(reached, min(1, along[i]))
+		if i*(laddersAlong-1) >= laddered*(len(p.Samples)-1) {
+			out.Ladders = append(out.Ladders, LadderAt{i, v.ladder(&m)})
+			laddered++
+		}
+		look := m.AsPainted(v.Medium, v.Wet)
+		out.Samples = append(out.Samples, PathSample{s.Share, round(reached, 4), look.OKLab(v.Light).Words(), Mixture{v.ingredients(p.Parts(s.Share)), v.colours(&m, s.Under), judgement(s.Under)}})
 	}
 	return out, nil
 }

@@ -88,7 +88,7 @@ func mixTable(w io.Writer, m exchange.Mix) {
 func pairCommand() *cobra.Command {
 	var q question
 	var steps int
-	var spacing string
+	var spacing, contaminate string
 	c := &cobra.Command{
 		Use:     "pair PAINT PAINT",
 		Short:   "The way from one paint to another",
@@ -107,12 +107,22 @@ func pairCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
+			if contaminate != "" {
+				parts, err := exchange.ParseParts([]string{contaminate})
+				if err != nil {
+					return err
+				}
+				if p, err = v.Contaminated(p, a, b, parts[0].Paint, school, []float64{parts[0].Parts}); err != nil {
+					return err
+				}
+			}
 			return q.answer(cmd, p, func(w io.Writer) { pairTable(w, p) })
 		},
 	}
 	q.flags(c)
 	c.Flags().IntVar(&steps, "steps", 3, "inner steps, 1 to 11")
 	c.Flags().StringVar(&spacing, "spacing", "hue", "hue, contrast or parts")
+	c.Flags().StringVar(&contaminate, "contaminate", "", "a trace of a third paint in every mixture, as PAINT=SHARE: PY74=0.02")
 	return c
 }
 
@@ -121,6 +131,9 @@ func pairTable(w io.Writer, p exchange.Pair) {
 	fmt.Fprintln(w, p.Because)
 	for _, s := range p.Steps {
 		fmt.Fprintf(w, "%s\t%s\t%s %.2f\tas painted %s\tundertone %s\n", partsText(s.Parts), s.HueWord, s.Verdict, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB)
+	}
+	for _, t := range p.Taints {
+		fmt.Fprintf(w, "with %v of %s\t%s\t%s %.2f half way\n", t.Share, p.Third.ID, t.HueWord, t.Verdict, t.Retention)
 	}
 	for _, z := range p.MudZones {
 		fmt.Fprintf(w, "muddy\tfrom %s (%s)\tto %s (%s)\tlowest %.2f\n", partsText(z.FromParts), z.FromWord, partsText(z.ToParts), z.ToWord, z.Lowest)

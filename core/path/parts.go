@@ -2,7 +2,9 @@ package path
 
 import (
 	"math"
+	"sort"
 
+	"gyrophane/core/colour"
 	"gyrophane/core/internal/ratio"
 	"gyrophane/core/paint"
 )
@@ -51,6 +53,9 @@ func (p *Path) Parts(share float64) Recipe {
 	at := p.At(share)
 	want := at.Brushed()
 	far := func(t float64) float64 {
+		if rough := p.roughly(t); rough.Distance(want) > 1.25*nearEnough {
+			return math.Inf(1)
+		}
 		m := p.At(t)
 		return m.Brushed().Distance(want)
 	}
@@ -117,6 +122,22 @@ func (p *Path) letDown(share, low, high float64, far func(float64) float64) (Rec
 		}
 	}
 	return Recipe{}, false
+}
+
+// roughly is the brushed-out colour between the two samples around a share,
+// which are less than 0.02 apart: enough to see what is out of reach.
+func (p *Path) roughly(share float64) colour.OKLab {
+	i := sort.Search(len(p.Samples)-1, func(i int) bool { return p.Samples[i].Share >= share })
+	if i == 0 {
+		return p.Samples[0].Brushed
+	}
+	a, b := &p.Samples[i-1], &p.Samples[i]
+	f := (share - a.Share) / (b.Share - a.Share)
+	return colour.OKLab{
+		L: a.Brushed.L + f*(b.Brushed.L-a.Brushed.L),
+		A: a.Brushed.A + f*(b.Brushed.A-a.Brushed.A),
+		B: a.Brushed.B + f*(b.Brushed.B-a.Brushed.B),
+	}
 }
 
 // within are the shares around one between which the samples stay near enough,

@@ -221,3 +221,16 @@ func TestMixingStartsFromTheWeakerPaint(t *testing.T) {
 	same := of(t, "PB29", "PB29")
 	assert.Equal(t, []string{"Straight from the tube: the ultramarine blue as it comes."}, same.Mixing(same.Middle(ByHue).Recipe))
 }
+
+func BenchmarkPathWithPartsEverywhere(b *testing.B) {
+	x, y := find(b, "PY65"), find(b, "PB29")
+	b.ReportAllocs()
+	for b.Loop() {
+		p := New(x, y)
+		p.Steps(MostSteps, ByHue)
+		p.Mud()
+		for _, s := range p.Samples {
+			p.Parts(s.Share)
+		}
+	}
+}

@@ -17,6 +17,7 @@ export type WheelChoices = Schemas["WheelChoices"];
 export type SystemPlaces = Schemas["SystemPlaces"];
 export type Neutrals = Schemas["Neutrals"];
 export type Glazes = Schemas["Glazes"];
+export type Pair = Schemas["Pair"];
 export type Pairings = Schemas["Pairings"];
 export type PairingOfBoth = Schemas["PairingOfBoth"];
 export type PairedPaint = Schemas["PairedPaint"];

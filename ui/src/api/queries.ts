@@ -86,6 +86,17 @@ export const pairingsQuery = (of: { wheel: number; system: SystemContent } | "bo
     placeholderData: keepPreviousData,
   });
 
+export type Way = { wheel: number; a: string; b: string; steps: number; third?: string };
+
+/** One way from a paint to another, with all that is drawn along it. */
+export const pairQuery = (way: Way, { choices: { spacing }, medium, light, judged }: Settings) =>
+  queryOptions({
+    queryKey: ["pair", way, spacing, medium, light, judged],
+    queryFn: () => answer(client.GET("/api/pair", { params: { query: { ...way, spacing, medium, light, judged } } })),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
+
 export const marksQuery = queryOptions({
   queryKey: ["marks"],
   queryFn: () => answer(client.GET("/api/pairings/marks")),

@@ -982,6 +982,14 @@ export interface components {
             choices: components["schemas"]["Paint"][];
             code: string;
         };
+        LadderAt: {
+            rungs: components["schemas"]["Rung"][];
+            /**
+             * Format: int64
+             * @description index among the samples
+             */
+            sample: number;
+        };
         Lean: {
             /** Format: double */
             degrees: number;
@@ -1270,10 +1278,17 @@ export interface components {
             a: components["schemas"]["Paint"];
             b: components["schemas"]["Paint"];
             because: string;
+            /**
+             * Format: double
+             * @description the retention from which a mixture is clean
+             */
+            cleanFrom: number;
             /** @description softened or worse */
             dullStretches: components["schemas"]["Stretch"][];
             /** @enum {string} */
             judged: "wet" | "dry";
+            /** @description let down, or thinned, at some places of the way */
+            ladders: components["schemas"]["LadderAt"][];
             /**
              * @description D65 daylight, D50 gallery, A warm lamp
              * @enum {string}
@@ -1302,9 +1317,15 @@ export interface components {
             /** @enum {string} */
             ruleOfThumb: "bright" | "moderate" | "dull" | "none";
             samples: components["schemas"]["PathSample"][];
+            /** Format: double */
+            softenedFrom: number;
             /** @enum {string} */
             spacing: "hue" | "contrast" | "parts";
             steps: components["schemas"]["PathStep"][];
+            /** @description the same way with a trace of the third paint in every mixture, by rising share */
+            taints?: components["schemas"]["Taint"][];
+            /** @description the paint that is traced into it */
+            third?: components["schemas"]["Paint"];
             /**
              * @description of the secondary
              * @enum {string}
@@ -1428,6 +1449,11 @@ export interface components {
         };
         PathSample: {
             asPainted: components["schemas"]["Colour"];
+            /**
+             * Format: double
+             * @description how far along the way, 0 to 1, in the measure of the spacing
+             */
+            at: number;
             brushedOut: components["schemas"]["Colour"];
             hueWord: string;
             masstone: components["schemas"]["Colour"];
@@ -1450,6 +1476,8 @@ export interface components {
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
              */
             wheelHue: number;
+            /** @description the colour as painted, in words */
+            words: string;
         };
         PathStep: {
             asPainted: components["schemas"]["Colour"];
@@ -1989,6 +2017,35 @@ export interface components {
             pairings: string[];
             to?: string;
             verdict?: string;
+        };
+        Taint: {
+            /** @description half way */
+            hueWord: string;
+            /**
+             * Format: double
+             * @description half way
+             */
+            retention: number;
+            /** @description at the places of the clean samples */
+            samples: components["schemas"]["TaintedBand"][];
+            /**
+             * Format: double
+             * @description of the third paint, by volume, 0 to 1
+             */
+            share: number;
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+        };
+        TaintedBand: {
+            asPainted: components["schemas"]["Shown"];
+            hueWord: string;
+            /** Format: double */
+            retention: number;
+            undertone: components["schemas"]["Shown"];
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /** @description the colour as painted, in words */
+            words: string;
         };
         Tube: {
             asPainted: components["schemas"]["Colour"];
@@ -2970,6 +3027,10 @@ export interface operations {
                 /** @description paint */
                 b: string;
                 steps?: number;
+                /** @description a paint that is traced into it */
+                third?: string;
+                /** @description a kept wheel whose tubes are taken as they were kept with it */
+                wheel?: number;
             };
             header?: never;
             path?: never;

@@ -6,10 +6,12 @@ import { BoxPlace } from "../box/BoxPlace";
 import { OwnPage } from "../box/OwnPage";
 import { useScreen } from "../drawing/screen";
 import { PairingsPlace } from "../pairing/PairingsPlace";
+import { PathPlace } from "../path/PathPlace";
 import { SystemPlace } from "../system/SystemPlace";
 import { WheelPlace } from "../wheel/WheelPlace";
 import { WhoPage } from "../who/WhoPage";
 import { Waiting } from "./Waiting";
+import type { KeptPlace } from "./WheelMenu";
 
 export function App() {
   const session = useQuery(sessionQuery);
@@ -23,6 +25,8 @@ export function App() {
       <Route path="/system/:id" element={<SystemPlace painter={session.data.painter} />} />
       <Route path="/system" element={<LastWheel place="system" />} />
       <Route path="/pairings/:id" element={<PairingsPlace painter={session.data.painter} />} />
+      <Route path="/path/:id" element={<PathPlace painter={session.data.painter} />} />
+      <Route path="/path" element={<LastWheel place="path" />} />
       <Route path="/pairings" element={<LastWheel place="pairings" />} />
       <Route path="/box" element={<BoxPlace painter={session.data.painter} />} />
       <Route path="/box/new" element={<OwnPage painter={session.data.painter} />} />
@@ -32,7 +36,7 @@ export function App() {
 }
 
 /** The wheel that was worked on last or, with none, the way to a first one. */
-function LastWheel({ place }: { place: "wheel" | "system" | "pairings" }) {
+function LastWheel({ place }: { place: KeptPlace }) {
   const wheels = useQuery(wheelsQuery);
   if (!wheels.data) return <Waiting failing={wheels.failureCount > 0} />;
   const last = wheels.data.find((w) => !w.archived) ?? wheels.data[0];

@@ -126,6 +126,7 @@ const places = [
   { word: "System", path: "/system" },
   { word: "Wheel", path: "/wheel" },
   { word: "Pairings", path: "/pairings" },
+  { word: "Path", path: "/path" },
 ] as const;
 
 const pitch = 84;
@@ -137,8 +138,11 @@ function Rail() {
   const present = Math.max(0, places.findLastIndex((p) => pathname.startsWith(p.path)));
   const now = pathname === "/begin" ? 1 : present;
   // The places of one kept system lie side by side.
-  const [, kept] = /^\/(?:system|wheel|pairings)\/(\d+)/.exec(pathname) ?? [];
+  const [, kept] = /^\/(?:system|wheel|pairings|path)\/(\d+)/.exec(pathname) ?? [];
   const pathOf = (path: string) => (kept && path !== "/box" ? `${path}/${kept}` : path);
+  useEffect(() => {
+    void window.scrollTo(0, 0); // newer browsers answer with a promise
+  }, [pathname]);
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {
       const typing = e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName);

@@ -10,8 +10,11 @@ import { Choice } from "./Choice";
 import { kindWords } from "./choices";
 import { grey } from "./theme";
 
+/** The places that show a kept system. */
+export type KeptPlace = "wheel" | "system" | "pairings" | "path";
+
 /** Which of the kept systems is shown; opens another in the same place. */
-export function WheelMenu({ name, current, place }: { name: string; current: number; place: "wheel" | "system" | "pairings" }) {
+export function WheelMenu({ name, current, place }: { name: string; current: number; place: KeptPlace }) {
   const wheels = useQuery(wheelsQuery);
   const navigate = useNavigate();
   const [archived, setArchived] = useState(false);

@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
+import { Link as To, useParams } from "react-router";
 import type { PairedPaint, PairingOfBoth } from "../api/client";
 import { Words } from "../app/Words";
 import { figures, grey } from "../app/theme";
@@ -96,6 +97,7 @@ const thirds = ["violet-blue light", "green light", "red light"];
 
 /** Why it comes so, what each takes of the light, the label, and how far it has come. */
 function Opened({ pair, a, b, marks }: { pair: PairingOfBoth; a: PairedPaint; b: PairedPaint; marks: Marks }) {
+  const { id } = useParams();
   const [first, rest] = parted(pair.because);
   const ratio = pair.middle.parts.map((p) => `${p.parts} ${p.code}${p.letDown ? ` (let down 1:${p.letDown.parts})` : ""}`).join(" : ");
   return (
@@ -137,6 +139,9 @@ function Opened({ pair, a, b, marks }: { pair: PairingOfBoth; a: PairedPaint; b:
             {ratio} · {pair.middle.hueWord}
           </Typography>
         </Box>
+      </Box>
+      <Box component={To} to={`/path/${id}?${new URLSearchParams({ a: pair.a, b: pair.b })}`} sx={{ color: grey.ink, fontWeight: 500, fontSize: 14, alignSelf: "flex-start" }}>
+        follow the path
       </Box>
       <Words label={`mark of ${a.name} with ${b.name}`} words={markWords} value={marks.markOf(pair)} onChoose={(m) => marks.set([pair], m)} />
     </Box>

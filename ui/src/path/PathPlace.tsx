@@ -1,0 +1,156 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Slider from "@mui/material/Slider";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useParams } from "react-router";
+import type { Pair, PairingOfBoth, Profile } from "../api/client";
+import { boxQuery, paintsQuery, pairingsQuery, pairQuery } from "../api/queries";
+import { choicesOf, OneOf } from "../app/Choice";
+import { plainSettings, spacingWords } from "../app/choices";
+import { Group, ViewingConditions } from "../app/Conditions";
+import { KeptNotices, MissingWheel } from "../app/Kept";
+import { nameOf, paintName } from "../app/naming";
+import { Shell } from "../app/Shell";
+import { figures, grey } from "../app/theme";
+import { useAddress } from "../app/useAddress";
+import { useKeptWheel } from "../app/useKeptWheel";
+import { Waiting } from "../app/Waiting";
+import { WheelMenu } from "../app/WheelMenu";
+import { Drop } from "../drawing/Marks";
+import { Ribbon } from "../drawing/Ribbon";
+import { nearest } from "./along";
+import { PathFigure } from "./PathFigure";
+import { PointCard } from "./PointCard";
+
+export function PathPlace({ painter }: { painter: Profile }) {
+  const id = Number(useParams().id);
+  return <OnePath key={id} id={id} painter={painter} />;
+}
+
+const mostSteps = 11;
+
+/** One pairing at full width. */
+function OnePath({ id, painter }: { id: number; painter: Profile }) {
+  const own = useKeptWheel(id);
+  const { search, show } = useAddress();
+  const settings = own.content?.settings ?? plainSettings;
+  const system = own.content?.system;
+  const pairings = useQuery({ ...pairingsQuery(system ? { wheel: id, system } : "box", settings), enabled: !!system });
+  const box = useQuery(boxQuery(settings));
+  const library = useQuery(paintsQuery(settings));
+  const first = pairings.data?.pairs[0];
+  const [a, b] = [search.get("a") ?? first?.a, search.get("b") ?? first?.b];
+  const steps = Math.max(1, Math.min(mostSteps, Number(search.get("steps") ?? 3) || 3));
+  const third = search.get("third") ?? "";
+  const way = useQuery({ ...pairQuery({ wheel: id, a: a ?? "", b: b ?? "", steps, ...(third && { third }) }, settings), enabled: !!a && !!b });
+  const { content } = own;
+  if (own.query.error && !own.kept) return <MissingWheel painter={painter} sentence={own.query.error.message} />;
+  if (!content) return <Waiting failing={own.query.failureCount > 0} />;
+  const paints = [
+    ...(pairings.data?.paints ?? []).map((p) => ({ value: p.id, name: p.name })),
+    ...(box.data?.tubes ?? []).map((t) => ({ value: t.paint.id, name: nameOf(t) })),
+    ...(library.data ?? []).map((p) => ({ value: p.id, name: paintName(p.name).name })),
+  ].filter((p, i, all) => all.findIndex((q) => q.value === p.value) === i);
+  const called = (ref?: string) => paints.find((p) => p.value === ref)?.name ?? ref ?? "";
+  return (
+    <Shell
+      painter={painter}
+      conditions={
+        <>
+          <Group>
+            <WheelMenu name={content.name} current={id} place="path" />
+          </Group>
+          <ViewingConditions view={settings} onSet={(v) => own.change({ ...content, settings: { ...settings, ...v } })} />
+        </>
+      }
+      notice={<KeptNotices own={own} />}
+    >
+      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2, alignItems: "baseline", "& button": { fontSize: 22, py: 0.5 } }}>
+        <OneOf label="from" shown={called(a)} of={paints} value={a ?? ""} onChoose={(v) => show({ a: v, b })} />
+        <Typography sx={{ color: grey.second }}>to</Typography>
+        <OneOf label="to" shown={called(b)} of={paints} value={b ?? ""} onChoose={(v) => show({ a, b: v })} />
+      </Box>
+      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3, alignItems: "center", minHeight: 44 }}>
+        <OneOf label="steps set" shown={spacingWords[settings.choices.spacing]} of={choicesOf(spacingWords)} value={settings.choices.spacing} onChoose={(spacing) => own.change({ ...content, settings: { ...settings, choices: { ...settings.choices, spacing } } })} />
+        <Box sx={{ display: "flex", alignItems: "center" }}>
+          <Button color="inherit" aria-label="a step less" disabled={steps <= 1} onClick={() => show({ steps: String(steps - 1) })} sx={{ minWidth: 40 }}>
+            −
+          </Button>
+          <Typography component="span" sx={{ fontFamily: figures }}>
+            {steps} step{steps > 1 && "s"}
+          </Typography>
+          <Button color="inherit" aria-label="a step more" disabled={steps >= mostSteps} onClick={() => show({ steps: String(steps + 1) })} sx={{ minWidth: 40 }}>
+            +
+          </Button>
+        </Box>
+        <OneOf label="a trace of" shown={third ? `a trace of ${called(third)}` : "a clean brush"} of={[{ value: "", name: "a clean brush" }, ...paints.filter((p) => p.value !== a && p.value !== b)]} value={third} onChoose={(v) => show({ third: v || undefined })} />
+      </Box>
+      {way.error && <Typography role="alert" sx={{ mt: 2 }}>{way.error.message}</Typography>}
+      {way.data && !way.error && <Along key={`${way.data.a.id} ${way.data.b.id} ${way.data.steps.length} ${way.data.spacing}`} pair={way.data} third={third} others={pairings.data?.pairs ?? []} called={called} onOther={(p) => show({ a: p.a, b: p.b })} />}
+    </Shell>
+  );
+}
+
+function Along({ pair, third, others, called, onOther }: { pair: Pair; third: string; others: PairingOfBoth[]; called: (ref?: string) => string; onOther: (p: PairingOfBoth) => void }) {
+  const even = pair.steps.map((s) => nearestShare(pair, s.share));
+  const [flags, setFlags] = useState(even);
+  const [at, setAt] = useState(0.5);
+  const [taint, setTaint] = useState(2);
+  const [held, setHeld] = useState<number | null>(null);
+  const share = third && pair.taints?.length ? taint / 100 : 0;
+  const sample = nearest(pair, at);
+  const moved = flags.some((f, i) => f !== even[i]);
+  const family = others.filter((p) => (p.a === pair.a.id || p.b === pair.b.id || p.a === pair.b.id || p.b === pair.a.id) && !(p.a === pair.a.id && p.b === pair.b.id) && p.band);
+  return (
+    <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 348px" }, gap: 3, mt: 0.5 }}>
+      <Box>
+        {share > 0 || (third && pair.taints?.length) ? (
+          <Box sx={{ display: "flex", alignItems: "center", gap: 2, maxWidth: 460 }}>
+            <Slider size="small" aria-label="share of the third paint" min={0} max={10} step={0.5} value={taint} onChange={(_, v) => setTaint(v)} />
+            <Typography variant="caption" sx={{ whiteSpace: "nowrap", fontFamily: figures, width: 190 }}>
+              {taint.toFixed(1)} % in every mixture
+            </Typography>
+          </Box>
+        ) : null}
+        <PathFigure pair={pair} share={share} at={at} flags={flags} onAt={setAt} onFlag={(i, to) => setFlags(flags.map((f, n) => (n === i ? to : f)))} />
+        {moved && (
+          <Button size="small" color="inherit" onClick={() => setFlags(even)} sx={{ px: 0 }}>
+            set the steps evenly again
+          </Button>
+        )}
+        <Typography variant="caption" component="p" sx={{ mt: 1.5, borderTop: `2px solid ${grey.ink}`, pt: 0.5 }}>
+          other ways of these two in the system
+        </Typography>
+        {family.length === 0 && <Typography variant="body2">none: choose a system with more paints, or other paints above.</Typography>}
+        {family.map((p) => (
+          <Box
+            key={`${p.a} ${p.b}`}
+            component="button"
+            aria-label={`follow ${called(p.a)} to ${called(p.b)}`}
+            onClick={() => onOther(p)}
+            sx={{ display: "grid", gridTemplateColumns: "220px minmax(0, 1fr) 20px 40px", gap: 1.5, alignItems: "center", width: 1, p: 0, minHeight: 30, border: 0, borderBottom: `1px solid ${grey.hairline}`, bgcolor: "transparent", color: grey.ink, font: "inherit", textAlign: "left", cursor: "pointer" }}
+          >
+            <Box component="span" sx={{ fontSize: 13, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+              {called(p.a)} to {called(p.b)}
+            </Box>
+            <Ribbon band={p.band!} height={16} middle={false} />
+            <Drop verdict={p.verdict} height={14} />
+            <Box component="span" sx={{ fontFamily: figures, fontSize: 12 }}>
+              {p.retention.toFixed(2)}
+            </Box>
+          </Box>
+        ))}
+      </Box>
+      <Box sx={{ borderLeft: { md: `1px solid ${grey.hairline}` }, pl: { md: 2 } }}>
+        <PointCard pair={pair} share={share} sample={sample} held={held} onHold={setHeld} />
+      </Box>
+    </Box>
+  );
+}
+
+function nearestShare(pair: Pair, share: number): number {
+  const i = pair.samples.reduce((best, s, n) => (Math.abs(s.share - share) < Math.abs(pair.samples[best]!.share - share) ? n : best), 0);
+  return pair.samples[i]!.at;
+}

@@ -1,0 +1,83 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import type { Pair } from "../api/client";
+import { figures, grey } from "../app/theme";
+import { Drop } from "../drawing/Marks";
+import { Swatch } from "../drawing/Swatch";
+import { drawn, said } from "./along";
+import { Plane } from "./Plane";
+
+/** What stands at a place of the way, beside another that is held. */
+export function PointCard({ pair, share, sample, held, onHold }: { pair: Pair; share: number; sample: number; held: number | null; onHold: (i: number | null) => void }) {
+  const s = pair.samples[sample]!;
+  const way = drawn(pair, share);
+  const look = way[sample]!;
+  const now = said(pair, sample, share);
+  const ladder = pair.ladders.reduce((a, b) => (Math.abs(b.sample - sample) < Math.abs(a.sample - sample) ? b : a)).rungs;
+  const other = held === null ? null : pair.samples[held]!;
+  const parts = (x: Pair["samples"][number]) => x.parts.map((p) => `${p.parts} ${p.code}`).join(" : ");
+  return (
+    <Box component="section" aria-label="place" sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}>
+      <Box>
+        <Typography variant="caption">{share > 0 ? `with ${(100 * share).toFixed(1)} % of ${pair.third!.name} in it` : "at this place"}</Typography>
+        <Typography variant="h2" sx={{ fontFamily: figures, fontSize: 24 }}>
+          {parts(s)}
+        </Typography>
+        {s.parts.map((p) => p.letDown && <Typography key={p.paint} variant="body2">{p.code} let down first, 1 in {p.letDown.parts} of {p.letDown.in}</Typography>)}
+      </Box>
+      <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
+        <Drop verdict={now.verdict} height={28} />
+        <Box>
+          <Typography sx={{ fontSize: 18, fontWeight: 600, lineHeight: "22px" }}>{now.verdict}</Typography>
+          <Typography variant="caption" sx={{ fontFamily: figures }}>
+            {look.retention.toFixed(2)} of the possible
+          </Typography>
+        </Box>
+        <Typography sx={{ flex: 1, textAlign: "right" }}>{now.hueWord}</Typography>
+      </Box>
+      <Box sx={{ display: "flex" }}>
+        {other && (
+          <Box sx={{ flex: 1 }}>
+            <Swatch colour={way[held!]!.asPainted} height={72} />
+          </Box>
+        )}
+        <Box sx={{ flex: 1 }}>
+          <Swatch colour={look.asPainted} height={72} />
+        </Box>
+        <Box sx={{ flex: other ? 0.5 : 0.7 }}>
+          <Swatch colour={look.undertone} height={72} />
+        </Box>
+      </Box>
+      <Typography variant="caption" component="p" sx={{ mt: -1 }}>
+        {other ? `held: ${parts(other)}, ${said(pair, held!, share).words} · here: ${now.words} · undertone` : `as painted: ${now.words} · undertone`}
+      </Typography>
+      <Box sx={{ display: "flex", gap: "2px" }}>
+        {ladder.map((r) => (
+          <Box key={r.share + r.thickness} sx={{ flex: 1 }}>
+            <Swatch colour={r} plain height={24} />
+          </Box>
+        ))}
+      </Box>
+      <Box>
+        <Button variant="outlined" color="inherit" size="small" onClick={() => onHold(held === null ? sample : null)}>
+          {held === null ? "hold this beside another" : "put the held one back"}
+        </Button>
+      </Box>
+      <Typography>{pair.because}</Typography>
+      <Box sx={{ display: "flex", gap: 2, alignItems: "flex-start" }}>
+        <Plane pair={pair} sample={sample} />
+        <Box sx={{ flex: 1 }}>
+          <Typography variant="caption" component="p">
+            hue and chroma: grey in the middle, yellow up
+          </Typography>
+          {pair.mudZones.map((z) => (
+            <Typography key={z.from} variant="body2" sx={{ mt: 0.75, borderTop: `1px solid ${grey.hairline}`, pt: 0.5 }}>
+              Muddy from {z.fromParts.map((p) => `${p.parts} ${p.code}`).join(" : ")} ({z.fromWord}) to {z.toParts.map((p) => `${p.parts} ${p.code}`).join(" : ")} ({z.toWord}); {z.lowest.toFixed(2)} at the lowest.
+            </Typography>
+          ))}
+        </Box>
+      </Box>
+    </Box>
+  );
+}
