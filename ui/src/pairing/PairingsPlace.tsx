@@ -89,7 +89,7 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
       {got && !asked.error && (
         <Box sx={{ mt: 1.5, opacity: asked.isPlaceholderData ? 0.5 : 1 }}>
           {look === "map" ? (
-            <MudMap key={of} got={got} paints={paints} onOpen={open} />
+            <MudMap key={`${of} ${got.paints.length}`} got={got} paints={paints} onOpen={open} />
           ) : !got.pairs[0]?.band ? (
             <Typography>So many pairings are only shown as a map.</Typography>
           ) : (
