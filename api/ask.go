@@ -3,9 +3,11 @@ package api
 import (
 	"context"
 	"net/http"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"gyrophane/core/paint"
 	"gyrophane/exchange"
 )
 
@@ -26,6 +28,28 @@ type Spaced struct {
 type mixInput struct {
 	Look
 	Parts []string `query:"parts" required:"true" maxItems:"24" doc:"PAINT=PARTS, with commas between"`
+	Wheel int64    `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
+}
+
+type correctInput struct {
+	Look
+	Have  []string `query:"have" required:"true" maxItems:"6" doc:"what is in the pile: PAINT=PARTS, with commas between"`
+	Want  []string `query:"want" required:"true" maxItems:"6" doc:"what it should be, and how much of it"`
+	Wheel int64    `query:"wheel"`
+}
+
+// parts reads ingredients written as PAINT=PARTS.
+func (s *Server) parts(ctx context.Context, wheel int64, texts []string) ([]paint.Part, error) {
+	var refs []string
+	for _, text := range texts {
+		ref, _, _ := strings.Cut(text, "=")
+		refs = append(refs, ref)
+	}
+	find, err := s.systemFinder(ctx, wheel, exchange.SystemContent{Roles: [3][]string{refs}})
+	if err != nil {
+		return nil, err
+	}
+	return exchange.ParseParts(texts, find)
 }
 
 type pairInput struct {
@@ -78,17 +102,36 @@ func (s *Server) askRoutes() {
 		}
 		return v.Library(), nil
 	})
-	ask(s, "mix", func(in *mixInput) (out exchange.Mix, err error) {
-		v, err := in.view()
-		if err != nil {
-			return out, err
-		}
-		parts, err := exchange.ParseParts(in.Parts)
-		if err != nil {
-			return out, err
-		}
-		return v.Mix(parts)
-	})
+	huma.Register(s.api, huma.Operation{OperationID: "mix", Method: http.MethodGet, Path: "/api/mix", Metadata: lazily},
+		func(ctx context.Context, in *mixInput) (*struct{ Body exchange.Mix }, error) {
+			v, err := in.view()
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			parts, err := s.parts(ctx, in.Wheel, in.Parts)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			out, err := v.Mix(parts)
+			return &struct{ Body exchange.Mix }{out}, s.refusal(err)
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "correct", Method: http.MethodGet, Path: "/api/correct", Metadata: lazily},
+		func(ctx context.Context, in *correctInput) (*struct{ Body exchange.Correction }, error) {
+			v, err := in.view()
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			have, err := s.parts(ctx, in.Wheel, in.Have)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			want, err := s.parts(ctx, in.Wheel, in.Want)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			out, err := v.Correct(have, want)
+			return &struct{ Body exchange.Correction }{out}, s.refusal(err)
+		})
 	huma.Register(s.api, huma.Operation{OperationID: "pair", Method: http.MethodGet, Path: "/api/pair", Metadata: lazily},
 		func(ctx context.Context, in *pairInput) (*struct{ Body exchange.Pair }, error) {
 			out, err := s.pair(ctx, in)

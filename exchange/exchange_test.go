@@ -24,7 +24,7 @@ func view(t testing.TB, medium, light, judged string) View {
 
 func parts(t testing.TB, texts ...string) []paint.Part {
 	t.Helper()
-	p, err := ParseParts(texts)
+	p, err := ParseParts(texts, FindPaint)
 	require.NoError(t, err)
 	return p
 }
@@ -54,7 +54,7 @@ func TestParseParts(t *testing.T) {
 		if text != "" {
 			texts = strings.Split(text, ",")
 		}
-		_, err := ParseParts(texts)
+		_, err := ParseParts(texts, FindPaint)
 		require.Error(t, err, text)
 		assert.ErrorAs(t, err, new(BadInput))
 		assert.Contains(t, err.Error(), says, text)
@@ -67,7 +67,7 @@ func FuzzParseParts(f *testing.F) {
 		f.Add(seed)
 	}
 	f.Fuzz(func(t *testing.T, text string) {
-		got, err := ParseParts(strings.Split(text, ","))
+		got, err := ParseParts(strings.Split(text, ","), FindPaint)
 		if err != nil {
 			require.NotEmpty(t, err.Error())
 			return

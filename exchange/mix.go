@@ -51,7 +51,7 @@ const (
 )
 
 // ParseParts reads ingredients written as PAINT=PARTS ("PB29=1", "PB15:3=2.5").
-func ParseParts(texts []string) ([]paint.Part, error) {
+func ParseParts(texts []string, find Finder) ([]paint.Part, error) {
 	if len(texts) == 0 {
 		return nil, bad("name at least one paint, as PAINT=PARTS: PB29=1 PW6=3")
 	}
@@ -65,7 +65,7 @@ func ParseParts(texts []string) ([]paint.Part, error) {
 		if !found {
 			return nil, bad("%q: write a paint and its parts as PAINT=PARTS, like PB29=1", clip(text))
 		}
-		p, err := FindPaint(id)
+		p, err := find(id)
 		if err != nil {
 			return nil, err
 		}
@@ -149,6 +149,9 @@ type Mixture struct {
 type Mix struct {
 	Conditions
 	Mixture
+	Words    string    `json:"words" doc:"the colour as painted, in words"`
+	Tint     Shown     `json:"tint" doc:"1 part in 9 of titanium white"`
+	Wash     Shown     `json:"wash" doc:"a thin wash over white"`
 	Spectrum []float64 `json:"spectrum" doc:"reflectance of the masstone, 380 to 730 nm every 10 nm"`
 	Greyness *float64  `json:"greyness" doc:"null where it does not apply"`
 	HueError *float64  `json:"hueError" doc:"null where it does not apply"`
@@ -161,12 +164,13 @@ func (v View) Mix(parts []paint.Part) (Mix, error) {
 	if err != nil {
 		return Mix{}, BadInput{err.Error()}
 	}
-	u := m.Undertone()
-	out := Mix{Conditions: v.conditions(), Mixture: Mixture{Colours: v.colours(&m, u), Judgement: judgement(u)}, Ladder: v.ladder(&m)}
-	for _, p := range parts {
-		alone := p.Paint.Alone()
-		out.Parts = append(out.Parts, Ingredient{Paint: p.Paint.ID, Code: code(p.Paint), Name: p.Paint.Name, Parts: p.Parts, Shown: v.painted(&alone)})
+	out := Mix{Conditions: v.conditions(), Ladder: v.ladder(&m)}
+	if out.Mixture, err = v.mixture(parts); err != nil {
+		return Mix{}, err
 	}
+	let := m.LetDown(0.1)
+	tint, wash, look := let.Masstone(), m.Wash(), m.AsPainted(v.Medium, v.Wet)
+	out.Tint, out.Wash, out.Words = shown(tint.OKLab(v.Light)), shown(wash.OKLab(v.Light)), look.OKLab(v.Light).Words()
 	for _, r := range m.Masstone() {
 		out.Spectrum = append(out.Spectrum, round(r, 6))
 	}

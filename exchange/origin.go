@@ -328,7 +328,7 @@ func UnderTheMeter(swatch string) (colour.Spectrum, error) {
 	if err != nil {
 		return colour.Spectrum{}, err
 	}
-	p, err := ParseParts(parts)
+	p, err := ParseParts(parts, FindPaint)
 	if err != nil {
 		return colour.Spectrum{}, err
 	}

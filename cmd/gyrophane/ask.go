@@ -56,7 +56,7 @@ func mixCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			parts, err := exchange.ParseParts(args)
+			parts, err := exchange.ParseParts(args, exchange.FindPaint)
 			if err != nil {
 				return err
 			}
@@ -108,7 +108,7 @@ func pairCommand() *cobra.Command {
 				return err
 			}
 			if contaminate != "" {
-				parts, err := exchange.ParseParts([]string{contaminate})
+				parts, err := exchange.ParseParts([]string{contaminate}, exchange.FindPaint)
 				if err != nil {
 					return err
 				}

@@ -181,3 +181,25 @@ func TestPairsJSON(t *testing.T) {
 	_, table, _ := call(t, "pairs PY184 PR122 PB29")
 	assert.Contains(t, table, "PR122 with PB29")
 }
+
+func TestCorrectAndContaminateJSON(t *testing.T) {
+	var c exchange.Correction
+	callJSON(t, "correct --have PY74=5,PB15:3=2 --want PY74=8,PB15:3=1", &c)
+	require.NotEmpty(t, c.Add)
+	assert.Equal(t, "PY74", c.Add[0].Paint)
+	assert.Greater(t, c.Grows, 1.0)
+	_, table, _ := call(t, "correct --have PY74=5,PB15:3=2 --want PY74=8,PB15:3=1")
+	assert.Contains(t, table, "have")
+	var pair exchange.Pair
+	callJSON(t, "pair PB29 PR122 --contaminate PY74=0.02", &pair)
+	require.Len(t, pair.Taints, 1)
+	assert.Less(t, pair.Taints[0].Retention, pair.Retention)
+	for says, line := range map[string]string{
+		"--have: name at least one": "correct --want PY74=8", "--want: \"PY74\": write a paint": "correct --have PY74=1 --want PY74",
+		"a share from 0 to 0.5": "pair PB29 PR122 --contaminate PY74=2",
+	} {
+		code, _, errText := call(t, line)
+		assert.NotZero(t, code, line)
+		assert.Contains(t, errText, says)
+	}
+}

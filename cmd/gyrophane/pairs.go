@@ -54,3 +54,46 @@ func pairsTable(w io.Writer, out exchange.Pairings) {
 		fmt.Fprintf(w, "%s\t%s with %s\t%s\t%.2f\t%.2f\t%s\t%s\t%s\n", p.Section, p.A, p.B, p.Verdict, p.Retention, p.Lowest, rule, p.Middle.HueWord, partsText(p.Middle.Parts))
 	}
 }
+
+func correctCommand() *cobra.Command {
+	var q question
+	var have, want []string
+	c := &cobra.Command{
+		Use:     "correct --have PAINT=PARTS,... --want PAINT=PARTS,...",
+		Short:   "The least that brings a pile to what it should be, or whether to start over",
+		Example: "gyrophane correct --have PY74=5,PB15:3=2 --want PY74=8,PB15:3=1",
+		Args:    cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			v, err := q.view()
+			if err != nil {
+				return err
+			}
+			there, err := exchange.ParseParts(have, exchange.FindPaint)
+			if err != nil {
+				return fmt.Errorf("--have: %w", err)
+			}
+			wanted, err := exchange.ParseParts(want, exchange.FindPaint)
+			if err != nil {
+				return fmt.Errorf("--want: %w", err)
+			}
+			out, err := v.Correct(there, wanted)
+			if err != nil {
+				return err
+			}
+			return q.answer(cmd, out, func(w io.Writer) {
+				fmt.Fprintln(w, out.Says)
+				for _, row := range []struct {
+					name string
+					m    exchange.Mixture
+				}{{"have", out.Have}, {"want", out.Want}, {"pile", out.Pile}} {
+					m := row.m
+					fmt.Fprintf(w, "%s\t%s\t%s\t%s %.2f\tas painted %s\n", row.name, partsText(m.Parts), m.HueWord, m.Verdict, m.Retention, m.AsPainted.SRGB)
+				}
+			})
+		},
+	}
+	q.flags(c)
+	c.Flags().StringSliceVar(&have, "have", nil, "what is in the pile: PAINT=PARTS with commas between")
+	c.Flags().StringSliceVar(&want, "want", nil, "what it should be, and how much of it")
+	return c
+}

@@ -132,6 +132,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/correct": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["correct"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/files/box": {
         parameters: {
             query?: never;
@@ -668,6 +684,51 @@ export interface components {
             /** @description #rrggbb */
             srgb: string;
         };
+        Correction: {
+            /** @description the least that brings it there; empty when it is near enough */
+            add: components["schemas"]["Ingredient"][];
+            /** @enum {string} */
+            advice: "leave it" | "add" | "start over";
+            /**
+             * Format: double
+             * @description times the volume it has now
+             */
+            grows: number;
+            have: components["schemas"]["Mixture"];
+            /** @enum {string} */
+            judged: "wet" | "dry";
+            /**
+             * @description D65 daylight, D50 gallery, A warm lamp
+             * @enum {string}
+             */
+            light: "D65" | "D50" | "A";
+            /**
+             * @description medium of the colours as painted
+             * @enum {string}
+             */
+            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /**
+             * Format: double
+             * @description OKLab, brushed out
+             */
+            miss: number;
+            /** @description what it then is */
+            pile: components["schemas"]["Mixture"];
+            /** @description within 0.02 OKLab of what is wanted; otherwise as near as these paints come */
+            reached: boolean;
+            says: string;
+            /**
+             * Format: double
+             * @description parts thrown away, when started over
+             */
+            startOver: number;
+            want: components["schemas"]["Mixture"];
+            /**
+             * Format: double
+             * @description parts more than are wanted, when corrected
+             */
+            waste: number;
+        };
         Dark: {
             /** @description the black that rides along, or a bone black, beside it */
             black: components["schemas"]["Shown"];
@@ -1069,6 +1130,32 @@ export interface components {
             retention: number;
             /** @description reflectance of the masstone, 380 to 730 nm every 10 nm */
             spectrum: number[];
+            /** @description 1 part in 9 of titanium white */
+            tint: components["schemas"]["Shown"];
+            undertone: components["schemas"]["Colour"];
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /** @description a thin wash over white */
+            wash: components["schemas"]["Shown"];
+            /**
+             * Format: double
+             * @description degrees on the painter's circle: red 0, yellow 120, blue 240
+             */
+            wheelHue: number;
+            /** @description the colour as painted, in words */
+            words: string;
+        };
+        Mixture: {
+            asPainted: components["schemas"]["Colour"];
+            brushedOut: components["schemas"]["Colour"];
+            hueWord: string;
+            masstone: components["schemas"]["Colour"];
+            parts: components["schemas"]["Ingredient"][];
+            /**
+             * Format: double
+             * @description undertone chroma over what the library can reach at this hue, 0 to 1
+             */
+            retention: number;
             undertone: components["schemas"]["Colour"];
             /** @enum {string} */
             verdict: "clean" | "softened" | "muddy" | "neutral";
@@ -2549,6 +2636,44 @@ export interface operations {
             };
         };
     };
+    correct: {
+        parameters: {
+            query: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                /** @description what is in the pile: PAINT=PARTS, with commas between */
+                have: string[];
+                /** @description what it should be, and how much of it */
+                want: string[];
+                wheel?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Correction"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     importBox: {
         parameters: {
             query?: {
@@ -2778,6 +2903,8 @@ export interface operations {
                 judged?: "wet" | "dry";
                 /** @description PAINT=PARTS, with commas between */
                 parts: string[];
+                /** @description a kept wheel whose tubes are taken as they were kept with it */
+                wheel?: number;
             };
             header?: never;
             path?: never;
