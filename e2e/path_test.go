@@ -79,3 +79,39 @@ func TestAPathFitsATablet(t *testing.T) {
 	p.see("other ways of these two")
 	assert.LessOrEqual(t, p.MustEval(`() => document.documentElement.scrollWidth`).Int(), 768)
 }
+
+func TestAPileIsMixedBranchedAndMended(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	p.wheelOf("Six from the harbour")
+	p.goTo("Path")
+	p.choose("looked at", "a pile")
+	p.see("An empty palette")
+	pile := func() string {
+		return strings.Join(strings.Fields(p.MustElement(`[aria-label="parts in the pile"]`).MustText()), " ")
+	}
+	p.press("add a part of bismuth yellow")
+	p.see("undertone yellow")
+	for range 2 {
+		p.press("add a part of phthalo blue green shade")
+	}
+	p.see("undertone blue-green")
+	p.menu("held beside", "the yellow-green of the wheel")
+	p.see("wanted: ")
+	p.see("Start over")
+	p.press("branch off")
+	p.see("pile 2")
+	p.press("a part less of phthalo blue green shade")
+	p.waitFor("one part each", func() bool { return pile() == "− 1 + bismuth yellow − 1 + phthalo blue green shade" })
+	p.menu("held beside", "the green of the wheel")
+	p.see("of the bismuth yellow")
+	p.menu("held beside", "the blue-green of the wheel")
+	p.press("undo")
+	p.waitFor("two parts again", func() bool { return strings.Contains(pile(), "− 2 + phthalo") })
+	p.MustReload().MustWaitLoad()
+	p.see("pile 2")
+	p.see("undertone blue-green")
+	p.press("wipe off")
+	p.waitFor("the first pile", func() bool { return !p.shows("pile 2") && p.shows("undertone blue-green") })
+	assert.Empty(t, p.complaints())
+}

@@ -47,7 +47,7 @@ func (v View) Correct(have, want []paint.Part) (Correction, error) {
 		out.Advice, out.Says = "leave it", "It is near enough as it is: nobody could tell the two apart."
 	case !c.Reached:
 		out.Advice = "start over"
-		out.Says = fmt.Sprintf("What is in it cannot be taken out: it would come no nearer than %s. Start over.", out.Pile.HueWord)
+		out.Says = fmt.Sprintf("Whatever is added, up to %d times the pile, it comes no nearer than %s. Start over.", path.MostAdded, out.Pile.HueWord)
 	case c.Better():
 		out.Advice = "add"
 		out.Says = fmt.Sprintf("Add %s. The pile grows to %.1f times what it is%s.", said(c.Add), c.Grows, left(c.Waste))

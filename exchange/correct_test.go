@@ -16,7 +16,7 @@ func TestCorrectionsAreAdvised(t *testing.T) {
 	}{
 		"too blue":              {[]string{"PY74=5", "PB15:3=2"}, []string{"PY74=8", "PB15:3=1"}, "", "of the arylide yellow"},
 		"right":                 {[]string{"PY74=16", "PB15:3=2"}, []string{"PY74=8", "PB15:3=1"}, "leave it", "near enough"},
-		"red cannot be had out": {[]string{"PY74=4", "PR254=4"}, []string{"PY74=8", "PB15:3=1"}, "start over", "cannot be taken out"},
+		"red cannot be had out": {[]string{"PY74=4", "PR254=4"}, []string{"PY74=8", "PB15:3=1"}, "start over", "Whatever is added, up to 40 times the pile"},
 		"far too much blue":     {[]string{"PY74=1", "PB15:3=6"}, []string{"PY74=20", "PB15:3=1"}, "start over", "are thrown away"},
 		"a little more":         {[]string{"PY74=4", "PR254=1"}, []string{"PY74=8", "PR254=2", "PW6=6"}, "add", "Add "},
 	} {

@@ -134,7 +134,8 @@ func codes(paints []*paint.Paint) []string {
 
 // LetDown is 1 part of an ingredient in Parts parts of another paint.
 type LetDown struct {
-	In    string `json:"in"`
+	In    string `json:"in" doc:"what to call the other paint in short"`
+	Paint string `json:"paint" doc:"the other paint"`
 	Parts int    `json:"parts"`
 }
 
@@ -184,7 +185,7 @@ func (v View) ingredients(r path.Recipe) []Ingredient {
 		m := p.Mixture()
 		out[i] = Ingredient{Paint: p.Paint.ID, Code: code(p.Paint), Name: p.Paint.Name, Parts: float64(p.Parts), Shown: v.painted(&m)}
 		if p.In != nil {
-			out[i].LetDown = &LetDown{code(p.In), p.Thin}
+			out[i].LetDown = &LetDown{code(p.In), p.In.ID, p.Thin}
 		}
 		for _, of := range p.Paint.Of {
 			out[i].Of = append(out[i].Of, OfPart{of.Paint.ID, code(of.Paint), of.Parts})

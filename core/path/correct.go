@@ -25,9 +25,9 @@ type Correction struct {
 func (c Correction) Better() bool { return c.Reached && c.Waste <= c.StartOver }
 
 const (
-	// mostAdded is how many times its volume is added to a pile at most, and
+	// MostAdded is how many times its volume is added to a pile at most, and
 	// mostTried how many parts.
-	mostAdded = 40
+	MostAdded = 40
 	mostTried = 240
 	// worthMore is how much nearer, in OKLab, a further part must bring a pile
 	// that cannot be brought near enough.
@@ -105,7 +105,7 @@ func (s *search) try(i, m, j, n int) addition {
 // them comes near enough; otherwise it is the one that came nearest.
 func (s *search) least() addition {
 	best := s.try(0, 0, 0, 0)
-	limit := min(mostAdded*int(math.Ceil(s.now)), mostTried)
+	limit := min(MostAdded*int(math.Ceil(s.now)), mostTried)
 	for total := 1; total <= limit && best.miss >= nearEnough; total++ {
 		here := addition{miss: math.Inf(1)}
 		for i := range s.with {

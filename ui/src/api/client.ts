@@ -17,6 +17,7 @@ export type WheelChoices = Schemas["WheelChoices"];
 export type SystemPlaces = Schemas["SystemPlaces"];
 export type Neutrals = Schemas["Neutrals"];
 export type Glazes = Schemas["Glazes"];
+export type Mix = Schemas["Mix"];
 export type Pair = Schemas["Pair"];
 export type Pairings = Schemas["Pairings"];
 export type PairingOfBoth = Schemas["PairingOfBoth"];
@@ -38,7 +39,7 @@ export type Shown = Schemas["Shown"];
 export type Verdict = Slot["verdict"];
 export type Conditions = Pick<Settings, "medium" | "light" | "judged">;
 
-export const client = createClient<paths>();
+export const client = createClient<paths>({ querySerializer: { array: { style: "form", explode: false } } }); // lists with commas between
 
 /** What the server answered instead of what was asked for. */
 export class Refused extends Error {

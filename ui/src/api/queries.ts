@@ -1,5 +1,5 @@
 import { keepPreviousData, QueryClient, queryOptions, useQuery } from "@tanstack/react-query";
-import { answer, client, Refused, type Conditions, type Origin, type Preview, type Settings, type SystemContent } from "./client";
+import { answer, client, Refused, type Conditions, type Mix, type Origin, type Preview, type Settings, type SystemContent } from "./client";
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -95,6 +95,25 @@ export const pairQuery = (way: Way, { choices: { spacing }, medium, light, judge
     queryFn: () => answer(client.GET("/api/pair", { params: { query: { ...way, spacing, medium, light, judged } } })),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
+  });
+
+/** What parts make; each is written PAINT=PARTS. */
+export const mixQuery = (wheel: number, parts: string[], { medium, light, judged }: Conditions) =>
+  queryOptions({
+    queryKey: ["mix", wheel, parts, medium, light, judged],
+    queryFn: () => answer(client.GET("/api/mix", { params: { query: { wheel, parts, medium, light, judged } } })),
+    enabled: parts.length > 0,
+    staleTime: Infinity,
+    placeholderData: (old: Mix | undefined) => (parts.length > 0 ? old : undefined),
+  });
+
+/** How a pile is brought to what is wanted. */
+export const correctQuery = (wheel: number, have: string[], want: string[], { medium, light, judged }: Conditions) =>
+  queryOptions({
+    queryKey: ["correct", wheel, have, want, medium, light, judged],
+    queryFn: () => answer(client.GET("/api/correct", { params: { query: { wheel, have, want, medium, light, judged } } })),
+    enabled: have.length > 0 && want.length > 0,
+    staleTime: Infinity,
   });
 
 export const marksQuery = queryOptions({

@@ -1060,7 +1060,10 @@ export interface components {
             toward: string;
         };
         LetDown: {
+            /** @description what to call the other paint in short */
             in: string;
+            /** @description the other paint */
+            paint: string;
             /** Format: int64 */
             parts: number;
         };

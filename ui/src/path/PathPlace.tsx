@@ -5,7 +5,7 @@ import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams } from "react-router";
-import type { Pair, PairingOfBoth, Profile } from "../api/client";
+import type { KeptTube, Paint, Pair, PairingOfBoth, Profile } from "../api/client";
 import { boxQuery, paintsQuery, pairingsQuery, pairQuery } from "../api/queries";
 import { choicesOf, OneOf } from "../app/Choice";
 import { plainSettings, spacingWords } from "../app/choices";
@@ -18,10 +18,12 @@ import { useAddress } from "../app/useAddress";
 import { useKeptWheel } from "../app/useKeptWheel";
 import { Waiting } from "../app/Waiting";
 import { WheelMenu } from "../app/WheelMenu";
+import { Words } from "../app/Words";
 import { Drop } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
 import { nearest } from "./along";
 import { PathFigure } from "./PathFigure";
+import { PileView, type OnPalette } from "./PileView";
 import { PointCard } from "./PointCard";
 
 export function PathPlace({ painter }: { painter: Profile }) {
@@ -30,11 +32,13 @@ export function PathPlace({ painter }: { painter: Profile }) {
 }
 
 const mostSteps = 11;
+const views = { path: "one path", pile: "a pile" } as const;
 
 /** One pairing at full width. */
 function OnePath({ id, painter }: { id: number; painter: Profile }) {
   const own = useKeptWheel(id);
-  const { search, show } = useAddress();
+  const { search, show, one } = useAddress();
+  const view = one<keyof typeof views>("view", views, "path");
   const settings = own.content?.settings ?? plainSettings;
   const system = own.content?.system;
   const pairings = useQuery({ ...pairingsQuery(system ? { wheel: id, system } : "box", settings), enabled: !!system });
@@ -67,30 +71,45 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
       }
       notice={<KeptNotices own={own} />}
     >
-      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2, alignItems: "baseline", "& button": { fontSize: 22, py: 0.5 } }}>
-        <OneOf label="from" shown={called(a)} of={paints} value={a ?? ""} onChoose={(v) => show({ a: v, b })} />
-        <Typography sx={{ color: grey.second }}>to</Typography>
-        <OneOf label="to" shown={called(b)} of={paints} value={b ?? ""} onChoose={(v) => show({ a, b: v })} />
-      </Box>
-      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3, alignItems: "center", minHeight: 44 }}>
-        <OneOf label="steps set" shown={spacingWords[settings.choices.spacing]} of={choicesOf(spacingWords)} value={settings.choices.spacing} onChoose={(spacing) => own.change({ ...content, settings: { ...settings, choices: { ...settings.choices, spacing } } })} />
-        <Box sx={{ display: "flex", alignItems: "center" }}>
-          <Button color="inherit" aria-label="a step less" disabled={steps <= 1} onClick={() => show({ steps: String(steps - 1) })} sx={{ minWidth: 40 }}>
-            −
-          </Button>
-          <Typography component="span" sx={{ fontFamily: figures }}>
-            {steps} step{steps > 1 && "s"}
-          </Typography>
-          <Button color="inherit" aria-label="a step more" disabled={steps >= mostSteps} onClick={() => show({ steps: String(steps + 1) })} sx={{ minWidth: 40 }}>
-            +
-          </Button>
-        </Box>
-        <OneOf label="a trace of" shown={third ? `a trace of ${called(third)}` : "a clean brush"} of={[{ value: "", name: "a clean brush" }, ...paints.filter((p) => p.value !== a && p.value !== b)]} value={third} onChoose={(v) => show({ third: v || undefined })} />
-      </Box>
-      {way.error && <Typography role="alert" sx={{ mt: 2 }}>{way.error.message}</Typography>}
-      {way.data && !way.error && <Along key={`${way.data.a.id} ${way.data.b.id} ${way.data.steps.length} ${way.data.spacing}`} pair={way.data} third={third} others={pairings.data?.pairs ?? []} called={called} onOther={(p) => show({ a: p.a, b: p.b })} />}
+      <Words label="looked at" words={views} value={view} onChoose={(v) => show({ view: v === "path" ? undefined : v })} />
+      {view === "pile" && system && <PileView id={id} system={system} settings={settings} paints={palette(pairings.data?.paints ?? [], box.data?.tubes ?? [], library.data ?? [])} />}
+      {view === "path" && (
+        <>
+          <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2, alignItems: "baseline", "& button": { fontSize: 22, py: 0.5 } }}>
+            <OneOf label="from" shown={called(a)} of={paints} value={a ?? ""} onChoose={(v) => show({ a: v, b })} />
+            <Typography sx={{ color: grey.second }}>to</Typography>
+            <OneOf label="to" shown={called(b)} of={paints} value={b ?? ""} onChoose={(v) => show({ a, b: v })} />
+          </Box>
+          <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3, alignItems: "center", minHeight: 44 }}>
+            <OneOf label="steps set" shown={spacingWords[settings.choices.spacing]} of={choicesOf(spacingWords)} value={settings.choices.spacing} onChoose={(spacing) => own.change({ ...content, settings: { ...settings, choices: { ...settings.choices, spacing } } })} />
+            <Box sx={{ display: "flex", alignItems: "center" }}>
+              <Button color="inherit" aria-label="a step less" disabled={steps <= 1} onClick={() => show({ steps: String(steps - 1) })} sx={{ minWidth: 40 }}>
+                −
+              </Button>
+              <Typography component="span" sx={{ fontFamily: figures }}>
+                {steps} step{steps > 1 && "s"}
+              </Typography>
+              <Button color="inherit" aria-label="a step more" disabled={steps >= mostSteps} onClick={() => show({ steps: String(steps + 1) })} sx={{ minWidth: 40 }}>
+                +
+              </Button>
+            </Box>
+            <OneOf label="a trace of" shown={third ? `a trace of ${called(third)}` : "a clean brush"} of={[{ value: "", name: "a clean brush" }, ...paints.filter((p) => p.value !== a && p.value !== b)]} value={third} onChoose={(v) => show({ third: v || undefined })} />
+          </Box>
+          {way.error && <Typography role="alert" sx={{ mt: 2 }}>{way.error.message}</Typography>}
+          {way.data && !way.error && <Along key={`${way.data.a.id} ${way.data.b.id} ${way.data.steps.length} ${way.data.spacing}`} pair={way.data} third={third} others={pairings.data?.pairs ?? []} called={called} onOther={(p) => show({ a: p.a, b: p.b })} />}
+        </>
+      )}
     </Shell>
   );
+}
+
+/** The paints of a system, those of the box, and the whites and blacks of the library. */
+function palette(system: OnPalette[], box: KeptTube[], library: Paint[]): OnPalette[] {
+  const more = [
+    ...box.map((t) => ({ ...t.paint, name: nameOf(t) })),
+    ...library.filter((p) => p.family === "white" || p.family === "black").map((p) => ({ ...p, name: paintName(p.name).name })),
+  ];
+  return [...system, ...more].filter((p, i, all) => all.findIndex((q) => q.id === p.id || q.name === p.name) === i);
 }
 
 function Along({ pair, third, others, called, onOther }: { pair: Pair; third: string; others: PairingOfBoth[]; called: (ref?: string) => string; onOther: (p: PairingOfBoth) => void }) {

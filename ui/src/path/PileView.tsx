@@ -1,0 +1,195 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { Ingredient, Schemas, Settings, SystemContent } from "../api/client";
+import { correctQuery, mixQuery, wheelQuery } from "../api/queries";
+import { OneOf } from "../app/Choice";
+import { figures, grey } from "../app/theme";
+import { Drop } from "../drawing/Marks";
+import { fill } from "../drawing/screen";
+import { Swatch } from "../drawing/Swatch";
+import { asked, mostInPile, usePiles, type InPile } from "./usePiles";
+
+/** A paint that can be laid on the palette. */
+export type OnPalette = { id: string; name: string; masstone: Schemas["Shown"]; undertone: Schemas["Shown"] };
+
+/** Free mixing: parts are added, taken back, branched; held beside a slot or a tube, with the least that brings it there. */
+export function PileView({ id, system, settings, paints }: { id: number; system: SystemContent; settings: Settings; paints: OnPalette[] }) {
+  const piles = usePiles(id);
+  const [target, setTarget] = useState("");
+  const wheel = useQuery(wheelQuery(id, system, settings));
+  const have = asked(piles.now);
+  const mix = useQuery(mixQuery(id, have, settings));
+  const slots = (wheel.data?.slots ?? []).filter((s) => !s.empty);
+  const targets = [
+    { value: "", name: "nothing" },
+    ...slots.map((s) => ({ value: `slot ${s.home}`, name: `the ${s.name} of the wheel` })),
+    ...paints.map((p) => ({ value: p.id, name: p.name })),
+  ];
+  const slot = slots.find((s) => `slot ${s.home}` === target);
+  const want = slot ? plainParts(slot.parts) : paints.some((p) => p.id === target) ? [{ ref: target, parts: Math.max(1, total(piles.now)) }] : [];
+  const correction = useQuery(correctQuery(id, have, asked(want), settings));
+  const aimed = useQuery(mixQuery(id, asked(want), settings));
+  const called = (ref: string) => paints.find((p) => p.id === ref)?.name ?? ref;
+  const m = piles.now.length > 0 ? mix.data : undefined;
+  const looks = m && [
+    { what: "masstone", c: m.masstone },
+    { what: "as painted", c: m.asPainted },
+    { what: "tint, 1 in 9", c: m.tint },
+    { what: "wash", c: m.wash },
+    { what: "undertone", c: m.undertone },
+  ];
+  return (
+    <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) minmax(0, 1fr)" }, gap: 4, mt: 1 }}>
+      <Box component="section" aria-label="the pile" sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}>
+        <Box sx={{ display: "flex", alignItems: "center", flexWrap: "wrap", gap: 1 }}>
+          {Array.from({ length: piles.count }, (_, i) => (
+            <Button key={i} color="inherit" size="small" aria-pressed={i === piles.at} onClick={() => piles.go(i)} sx={{ minWidth: 0, borderBottom: `2px solid ${i === piles.at ? grey.ink : "transparent"}`, fontWeight: i === piles.at ? 600 : 400 }}>
+              pile {i + 1}
+            </Button>
+          ))}
+          <Box sx={{ flex: 1 }} />
+          <Button color="inherit" size="small" disabled={!piles.canUndo} onClick={piles.undo}>
+            undo
+          </Button>
+          <Button color="inherit" size="small" disabled={piles.now.length === 0} onClick={piles.branch}>
+            branch off
+          </Button>
+          <Button color="inherit" size="small" disabled={piles.now.length === 0} onClick={piles.anew}>
+            another pile
+          </Button>
+          <Button color="inherit" size="small" disabled={piles.now.length === 0 && piles.count === 1} onClick={piles.wipe}>
+            wipe off
+          </Button>
+        </Box>
+        <Typography variant="caption">{piles.now.length === 0 ? "press a paint to lay a part of it on the palette" : "press a paint to add a part"}{piles.now.length >= mostInPile && `; ${mostInPile} paints are as many as a pile takes`}</Typography>
+        <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.75 }}>
+          {paints.map((p) => (
+            <Button
+              key={p.id}
+              color="inherit"
+              variant="outlined"
+              aria-label={`add a part of ${p.name}`}
+              disabled={piles.now.length >= mostInPile && !piles.now.some((q) => q.ref === p.id)}
+              onClick={() => piles.add([{ ref: p.id, parts: 1 }])}
+              sx={{ minHeight: 48, p: "3px 8px 3px 3px", gap: 0.75, fontSize: 13, lineHeight: "16px", borderColor: grey.hairline }}
+            >
+              <svg width={28} height={40} aria-hidden>
+                <rect width={14} height={40} fill={fill(p.masstone)} />
+                <rect x={14} width={14} height={40} fill={fill(p.undertone)} />
+              </svg>
+              {p.name}
+            </Button>
+          ))}
+        </Box>
+        {piles.now.length > 0 && (
+          <Box aria-label="parts in the pile">
+            {piles.now.map((p) => (
+              <Box key={p.ref} sx={{ display: "flex", alignItems: "center", gap: 1, borderTop: `1px solid ${grey.hairline}`, minHeight: 44 }}>
+                <Button color="inherit" aria-label={`a part less of ${called(p.ref)}`} onClick={() => piles.add([{ ref: p.ref, parts: -1 }])} sx={{ minWidth: 44 }}>
+                  −
+                </Button>
+                <Typography sx={{ fontFamily: figures, fontWeight: 700, width: 44, textAlign: "right" }}>{p.parts}</Typography>
+                <Button color="inherit" aria-label={`a part more of ${called(p.ref)}`} onClick={() => piles.add([{ ref: p.ref, parts: 1 }])} sx={{ minWidth: 44 }}>
+                  +
+                </Button>
+                <Typography sx={{ width: 170, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>{called(p.ref)}</Typography>
+                <Box sx={{ flex: 1, height: 12, bgcolor: grey.track }}>
+                  <Box sx={{ height: 12, width: `${(100 * p.parts) / total(piles.now)}%`, bgcolor: grey.mark }} />
+                </Box>
+              </Box>
+            ))}
+          </Box>
+        )}
+      </Box>
+      <Box component="section" aria-label="what it makes" sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}>
+        {mix.error && piles.now.length > 0 && <Typography role="alert">{mix.error.message}</Typography>}
+        {!m ? (
+          <Typography sx={{ color: grey.second }}>An empty palette. What you lay on it is shown here as it comes from the tube, as painted, let down and thinned.</Typography>
+        ) : (
+          <>
+            <Box sx={{ display: "flex", alignItems: "center", gap: 1.25 }}>
+              <Drop verdict={m.verdict} height={30} />
+              <Box sx={{ flex: 1 }}>
+                <Typography variant="h2" sx={{ "&::first-letter": { textTransform: "uppercase" } }}>
+                  {m.words}
+                </Typography>
+                <Typography sx={{ color: grey.second }}>
+                  undertone {m.hueWord}; {m.verdict}, <span style={{ fontFamily: figures }}>{m.retention.toFixed(2)}</span> of the possible
+                </Typography>
+              </Box>
+            </Box>
+            <Box sx={{ display: "flex" }}>
+              {looks!.map((l) => (
+                <Box key={l.what} sx={{ flex: 1 }}>
+                  <Swatch colour={l.c} height={76} />
+                  <Typography variant="caption">{l.what}</Typography>
+                </Box>
+              ))}
+            </Box>
+            <Box sx={{ display: "flex", gap: "2px" }}>
+              {m.ladder.map((r) => (
+                <Box key={r.share + r.thickness} sx={{ flex: 1 }}>
+                  <Swatch colour={r} plain height={24} />
+                </Box>
+              ))}
+            </Box>
+          </>
+        )}
+        <Box sx={{ borderTop: `2px solid ${grey.ink}`, pt: 0.5 }}>
+          <Box sx={{ display: "flex", alignItems: "baseline", gap: 1 }}>
+            <Typography variant="caption">held beside</Typography>
+            <OneOf label="held beside" shown={targets.find((t) => t.value === target)?.name ?? "nothing"} of={targets} value={target} onChoose={setTarget} />
+          </Box>
+          {aimed.data && want.length > 0 && m && (
+            <Box sx={{ display: "flex" }}>
+              <Box sx={{ flex: 1 }}>
+                <Swatch colour={m.asPainted} height={64} />
+                <Typography variant="caption">the pile: {m.words}</Typography>
+              </Box>
+              <Box sx={{ flex: 1 }}>
+                <Swatch colour={aimed.data.asPainted} height={64} />
+                <Typography variant="caption">wanted: {aimed.data.words}</Typography>
+              </Box>
+            </Box>
+          )}
+          {correction.error && want.length > 0 && <Typography role="alert">{correction.error.message}</Typography>}
+          {correction.data && want.length > 0 && m && (
+            <Box aria-label="what to add" sx={{ mt: 1, display: "flex", alignItems: "center", gap: 2 }}>
+              <Typography sx={{ flex: 1 }}>{correction.data.says}</Typography>
+              {correction.data.add.length > 0 && correction.data.reached && (
+                <Button variant="outlined" color="inherit" onClick={() => piles.add(correction.data.add.map((a) => ({ ref: a.paint, parts: a.parts })))}>
+                  add it
+                </Button>
+              )}
+            </Box>
+          )}
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+const total = (parts: InPile[]) => parts.reduce((sum, p) => sum + p.parts, 0);
+
+/** A slot's ingredients as parts of paints alone: let-downs and what was stirred first, taken apart. */
+function plainParts(parts: Ingredient[]): InPile[] {
+  const out: InPile[] = [];
+  const add = (ref: string, n: number) => {
+    const there = out.find((p) => p.ref === ref);
+    if (there) there.parts += n;
+    else out.push({ ref, parts: n });
+  };
+  for (const p of parts) {
+    const of = p.of ?? [];
+    const all = of.reduce((sum, o) => sum + o.parts, 0);
+    if (of.length > 0) of.forEach((o) => add(o.paint, (p.parts * o.parts) / all));
+    else if (p.letDown) {
+      add(p.paint, p.parts / (p.letDown.parts + 1));
+      add(p.letDown.paint, (p.parts * p.letDown.parts) / (p.letDown.parts + 1));
+    } else add(p.paint, p.parts);
+  }
+  return out;
+}
