@@ -101,16 +101,17 @@ func (s *search) try(i, m, j, n int) addition {
 	return addition{i, m, j, n, pile.Brushed().Distance(s.want)}
 }
 
-// least tries one part of one or two paints, then two, and so on, until one of
-// them comes near enough; otherwise it is the one that came nearest.
+// least tries one part of one or two paints, then two, and so on (by fortieths
+// above 40), until one of them comes near enough; otherwise it is the one that
+// came nearest.
 func (s *search) least() addition {
 	best := s.try(0, 0, 0, 0)
 	limit := min(MostAdded*int(math.Ceil(s.now)), mostTried)
-	for total := 1; total <= limit && best.miss >= nearEnough; total++ {
+	for total := 1; total <= limit && best.miss >= nearEnough; total += stride(total) {
 		here := addition{miss: math.Inf(1)}
 		for i := range s.with {
 			for j := range max(1, i) {
-				for n := range total {
+				for n := 0; n < total; n += stride(total) {
 					if i == 0 && n > 0 {
 						break // alone
 					}
@@ -125,7 +126,30 @@ func (s *search) least() addition {
 			best = here
 		}
 	}
-	return best
+	return s.trim(best)
+}
+
+// stride is 1 up to 40 parts, and a fortieth of more.
+func stride(total int) int { return max(1, total/40) }
+
+// trim takes parts away again as long as the colour stays near enough.
+func (s *search) trim(a addition) addition {
+	for a.miss < nearEnough {
+		fewer := addition{miss: math.Inf(1)}
+		if a.m > 0 {
+			fewer = s.try(a.i, a.m-1, a.j, a.n)
+		}
+		if a.n > 0 {
+			if other := s.try(a.i, a.m, a.j, a.n-1); other.miss < fewer.miss {
+				fewer = other
+			}
+		}
+		if fewer.miss >= nearEnough {
+			break
+		}
+		a = fewer
+	}
+	return a
 }
 
 func volume(parts []paint.Part) (v float64) {
