@@ -38,6 +38,25 @@ type correctInput struct {
 	Wheel int64    `query:"wheel"`
 }
 
+type laidInput struct {
+	Look
+	Here  []string `query:"here" required:"true" maxItems:"6" doc:"PAINT=PARTS, with commas between"`
+	Held  []string `query:"held" required:"true" maxItems:"6" doc:"what it is laid beside"`
+	Wheel int64    `query:"wheel"`
+}
+
+// twoPiles reads two lists of ingredients, and how to look at them.
+func (s *Server) twoPiles(ctx context.Context, l Look, wheel int64, a, b []string) (v exchange.View, first, second []paint.Part, err error) {
+	if v, err = l.view(); err != nil {
+		return v, nil, nil, err
+	}
+	if first, err = s.parts(ctx, wheel, a); err != nil {
+		return v, nil, nil, err
+	}
+	second, err = s.parts(ctx, wheel, b)
+	return v, first, second, err
+}
+
 // parts reads ingredients written as PAINT=PARTS.
 func (s *Server) parts(ctx context.Context, wheel int64, texts []string) ([]paint.Part, error) {
 	var refs []string
@@ -117,20 +136,21 @@ func (s *Server) askRoutes() {
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "correct", Method: http.MethodGet, Path: "/api/correct", Metadata: lazily},
 		func(ctx context.Context, in *correctInput) (*struct{ Body exchange.Correction }, error) {
-			v, err := in.view()
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			have, err := s.parts(ctx, in.Wheel, in.Have)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			want, err := s.parts(ctx, in.Wheel, in.Want)
+			v, have, want, err := s.twoPiles(ctx, in.Look, in.Wheel, in.Have, in.Want)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
 			out, err := v.Correct(have, want)
 			return &struct{ Body exchange.Correction }{out}, s.refusal(err)
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "laid", Method: http.MethodGet, Path: "/api/laid", Metadata: lazily},
+		func(ctx context.Context, in *laidInput) (*struct{ Body exchange.Laid }, error) {
+			v, here, held, err := s.twoPiles(ctx, in.Look, in.Wheel, in.Here, in.Held)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			out, err := v.Lay(here, held)
+			return &struct{ Body exchange.Laid }{out}, s.refusal(err)
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "pair", Method: http.MethodGet, Path: "/api/pair", Metadata: lazily},
 		func(ctx context.Context, in *pairInput) (*struct{ Body exchange.Pair }, error) {

@@ -48,3 +48,17 @@ func TestAMixtureShowsItsTintAndWash(t *testing.T) {
 	assert.NotEqual(t, m.Tint, m.Wash)
 	assert.Contains(t, m.Words, "violet")
 }
+
+func TestOneMixtureIsLaidBesideAnother(t *testing.T) {
+	v := view(t, "acrylic", "D65", "dry")
+	got, err := v.Lay(parts(t, "PB29=1", "PW6=2"), parts(t, "PB29=1"))
+	require.NoError(t, err)
+	assert.Contains(t, got.Words, "lighter")
+	assert.Greater(t, got.DE, 10.0)
+	same, err := v.Lay(parts(t, "PB29=2"), parts(t, "PB29=1"))
+	require.NoError(t, err)
+	assert.Equal(t, "no difference to be seen", same.Words)
+	assert.Zero(t, same.DE)
+	_, err = v.Lay(nil, parts(t, "PB29=1"))
+	assert.ErrorAs(t, err, new(BadInput))
+}

@@ -206,3 +206,17 @@ func TestWordsOfColours(t *testing.T) {
 		assert.Equal(t, words, c.OKLab().Words(), "%v", c)
 	}
 }
+
+func TestOneColourBesideAnother(t *testing.T) {
+	base := OKLCh{0.5, 0.12, 310}
+	for says, c := range map[string]OKLCh{
+		"no difference to be seen":                        {0.505, 0.121, 310},
+		"a little lighter":                                {0.53, 0.12, 310},
+		"much darker, a little quieter":                   {0.3, 0.1, 310},
+		"brighter, 30 degrees nearer to blue":             {0.5, 0.16, 284},
+		"lighter, much quieter, 30 degrees nearer to red": {0.6, 0.035, 345},
+		"much quieter":                                    {0.5, 0.01, 20}, // too grey for its hue to count
+	} {
+		assert.Equal(t, says, c.OKLab().Beside(base.OKLab()), "%v", c)
+	}
+}

@@ -2,6 +2,8 @@ package colour
 
 import (
 	_ "embed"
+	"fmt"
+	"math"
 	"strings"
 
 	"gyrophane/core/internal/table"
@@ -49,4 +51,47 @@ func (c OKLab) Words() string {
 		return grey + ", leaning " + hue
 	}
 	return strings.Join(strings.Fields(wordBelow("lightness", lch.L)+" "+wordBelow("chroma", lch.C)+" "+hue), " ")
+}
+
+// What is seen as a difference at all, as a little, and as much of one: in
+// lightness and chroma (OKLCh), and from how many degrees on the painter's
+// circle a turn of hue is spoken of.
+const (
+	leastLighter, littleLighter, muchLighter    = 0.01, 0.05, 0.15
+	leastBrighter, littleBrighter, muchBrighter = 0.008, 0.03, 0.08
+	leastTurned                                 = 3
+)
+
+// Beside says in words how a colour differs from another it is laid beside:
+// "a little darker, quieter, 12 degrees nearer to blue".
+func (c OKLab) Beside(other OKLab) string {
+	a, b := c.OKLCh(), other.OKLCh()
+	var says []string
+	compare := func(d, least, little, much float64, more, less string) {
+		word := more
+		if d < 0 {
+			d, word = -d, less
+		}
+		switch {
+		case d < least:
+			return
+		case d < little:
+			word = "a little " + word
+		case d >= much:
+			word = "much " + word
+		}
+		says = append(says, word)
+	}
+	compare(a.L-b.L, leastLighter, littleLighter, muchLighter, "lighter", "darker")
+	compare(a.C-b.C, leastBrighter, littleBrighter, muchBrighter, "brighter", "quieter")
+	if a.C >= NeutralChroma && b.C >= NeutralChroma {
+		from := WheelHue(b.H)
+		if turn := TurnBetween(from, WheelHue(a.H)); math.Abs(turn) >= leastTurned {
+			says = append(says, fmt.Sprintf("%.0f degrees nearer to %s", math.Abs(turn), HueWord(from+math.Copysign(60, turn))))
+		}
+	}
+	if len(says) == 0 {
+		return "no difference to be seen"
+	}
+	return strings.Join(says, ", ")
 }

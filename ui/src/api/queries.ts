@@ -107,6 +107,16 @@ export const mixQuery = (wheel: number, parts: string[], { medium, light, judged
     placeholderData: (old: Mix | undefined) => (parts.length > 0 ? old : undefined),
   });
 
+/** One mixture laid beside another that is held. */
+export const laidQuery = (wheel: number, here: string[], held: string[], { medium, light, judged }: Conditions) =>
+  queryOptions({
+    queryKey: ["laid", wheel, here, held, medium, light, judged],
+    queryFn: () => answer(client.GET("/api/laid", { params: { query: { wheel, here, held, medium, light, judged } } })),
+    enabled: here.length > 0 && held.length > 0,
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
+
 /** How a pile is brought to what is wanted. */
 export const correctQuery = (wheel: number, have: string[], want: string[], { medium, light, judged }: Conditions) =>
   queryOptions({

@@ -228,6 +228,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/laid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["laid"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meter/readings": {
         parameters: {
             query?: never;
@@ -1050,6 +1066,29 @@ export interface components {
              * @description index among the samples
              */
             sample: number;
+        };
+        Laid: {
+            /**
+             * Format: double
+             * @description CIEDE2000 as painted
+             */
+            de00: number;
+            held: components["schemas"]["Mixture"];
+            here: components["schemas"]["Mixture"];
+            /** @enum {string} */
+            judged: "wet" | "dry";
+            /**
+             * @description D65 daylight, D50 gallery, A warm lamp
+             * @enum {string}
+             */
+            light: "D65" | "D50" | "A";
+            /**
+             * @description medium of the colours as painted
+             * @enum {string}
+             */
+            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /** @description how the first differs from the second, as painted */
+            words: string;
         };
         Lean: {
             /** Format: double */
@@ -2852,6 +2891,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LabelCode"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    laid: {
+        parameters: {
+            query: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                /** @description PAINT=PARTS, with commas between */
+                here: string[];
+                /** @description what it is laid beside */
+                held: string[];
+                wheel?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Laid"];
                 };
             };
             /** @description Error */

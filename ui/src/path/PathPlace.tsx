@@ -96,7 +96,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
             <OneOf label="a trace of" shown={third ? `a trace of ${called(third)}` : "a clean brush"} of={[{ value: "", name: "a clean brush" }, ...paints.filter((p) => p.value !== a && p.value !== b)]} value={third} onChoose={(v) => show({ third: v || undefined })} />
           </Box>
           {way.error && <Typography role="alert" sx={{ mt: 2 }}>{way.error.message}</Typography>}
-          {way.data && !way.error && <Along key={`${way.data.a.id} ${way.data.b.id} ${way.data.steps.length} ${way.data.spacing}`} pair={way.data} third={third} others={pairings.data?.pairs ?? []} called={called} onOther={(p) => show({ a: p.a, b: p.b })} />}
+          {way.data && !way.error && <Along key={`${way.data.a.id} ${way.data.b.id} ${way.data.steps.length} ${way.data.spacing}`} wheel={id} pair={way.data} third={third} others={pairings.data?.pairs ?? []} called={called} onOther={(p) => show({ a: p.a, b: p.b })} />}
         </>
       )}
     </Shell>
@@ -112,7 +112,7 @@ function palette(system: OnPalette[], box: KeptTube[], library: Paint[]): OnPale
   return [...system, ...more].filter((p, i, all) => all.findIndex((q) => q.id === p.id || q.name === p.name) === i);
 }
 
-function Along({ pair, third, others, called, onOther }: { pair: Pair; third: string; others: PairingOfBoth[]; called: (ref?: string) => string; onOther: (p: PairingOfBoth) => void }) {
+function Along({ wheel, pair, third, others, called, onOther }: { wheel: number; pair: Pair; third: string; others: PairingOfBoth[]; called: (ref?: string) => string; onOther: (p: PairingOfBoth) => void }) {
   const even = pair.steps.map((s) => nearestShare(pair, s.share));
   const [flags, setFlags] = useState(even);
   const [at, setAt] = useState(0.5);
@@ -163,7 +163,7 @@ function Along({ pair, third, others, called, onOther }: { pair: Pair; third: st
         ))}
       </Box>
       <Box sx={{ borderLeft: { md: `1px solid ${grey.hairline}` }, pl: { md: 2 } }}>
-        <PointCard pair={pair} share={share} sample={sample} held={held} onHold={setHeld} />
+        <PointCard wheel={wheel} pair={pair} share={share} sample={sample} held={held} onHold={setHeld} />
       </Box>
     </Box>
   );

@@ -1,15 +1,20 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useDeferredValue } from "react";
 import type { Pair } from "../api/client";
+import { laidQuery } from "../api/queries";
 import { figures, grey } from "../app/theme";
 import { Drop } from "../drawing/Marks";
 import { Swatch } from "../drawing/Swatch";
-import { drawn, said } from "./along";
+import { drawn, partsAt, said } from "./along";
 import { Plane } from "./Plane";
 
 /** What stands at a place of the way, beside another that is held. */
-export function PointCard({ pair, share, sample, held, onHold }: { pair: Pair; share: number; sample: number; held: number | null; onHold: (i: number | null) => void }) {
+export function PointCard({ wheel, pair, share, sample, held, onHold }: { wheel: number; pair: Pair; share: number; sample: number; held: number | null; onHold: (i: number | null) => void }) {
+  const here = useDeferredValue(partsAt(pair, sample, share).join());
+  const laid = useQuery(laidQuery(wheel, here.split(","), held === null ? [] : partsAt(pair, held, share), pair));
   const s = pair.samples[sample]!;
   const way = drawn(pair, share);
   const look = way[sample]!;
@@ -52,6 +57,11 @@ export function PointCard({ pair, share, sample, held, onHold }: { pair: Pair; s
       <Typography variant="caption" component="p" sx={{ mt: -1 }}>
         {other ? `held: ${parts(other)}, ${said(pair, held!, share).words} · here: ${now.words} · undertone` : `as painted: ${now.words} · undertone`}
       </Typography>
+      {held !== null && laid.data && (
+        <Typography aria-label="beside it" sx={{ borderLeft: `3px solid ${grey.ink}`, pl: 1 }}>
+          Beside the held one: {laid.data.words}. <span style={{ fontFamily: figures, fontSize: 12 }}>CIEDE2000 {laid.data.de00.toFixed(1)}</span>
+        </Typography>
+      )}
       <Box sx={{ display: "flex", gap: "2px" }}>
         {ladder.map((r) => (
           <Box key={r.share + r.thickness} sx={{ flex: 1 }}>

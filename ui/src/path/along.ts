@@ -26,6 +26,17 @@ function blend(a: Shown, b: Shown, f: number): Shown {
   return { srgb: `#${[0, 1, 2].map((i) => mix(i).toString(16).padStart(2, "0")).join("")}`, clipped: a.clipped || b.clipped };
 }
 
+/** A place of the way as parts, with a share of the third paint in it. */
+export function partsAt(pair: Pair, sample: number, share: number): string[] {
+  const s = pair.samples[sample]!.share;
+  const parts = [
+    { ref: pair.a.id, n: (1 - s) * (1 - share) },
+    { ref: pair.b.id, n: s * (1 - share) },
+    ...(share > 0 && pair.third ? [{ ref: pair.third.id, n: share }] : []),
+  ];
+  return parts.filter((p) => p.n > 0).map((p) => `${p.ref}=${p.n.toPrecision(6)}`);
+}
+
 /** What is said of a place; with a trace in it, what is said at the nearest share that was worked out. */
 export function said(pair: Pair, sample: number, share: number): Pick<Pair["samples"][number], "verdict" | "hueWord" | "words"> {
   const taints = pair.taints ?? [];
