@@ -84,6 +84,7 @@ func New(s *store.Store, o Options) *Server {
 	srv.wheelRoutes()
 	srv.boxRoutes()
 	srv.pairingRoutes()
+	srv.guessRoutes()
 	srv.ownRoutes()
 	srv.app.All("/api/*", func(fiber.Ctx) error {
 		return fiber.NewError(fiber.StatusNotFound, "There is nothing at this address of the API.")

@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"gyrophane/core/bias"
+	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 )
@@ -10,6 +11,8 @@ import (
 type Pair struct {
 	Conditions
 	Spacing     string       `json:"spacing" enum:"hue,contrast,parts"`
+	Key         string       `json:"key" doc:"tells the two paints as they stand, and the spacing, from all others"`
+	MudFrom     MudStart     `json:"mudFrom"`
 	A           Paint        `json:"a"`
 	B           Paint        `json:"b"`
 	Samples     []PathSample `json:"samples"`
@@ -123,7 +126,7 @@ func (v View) Pair(a, b *paint.Paint, n int, spacing path.Spacing) (Pair, error)
 	steps := p.Steps(n, spacing)
 	middle := p.Middle(spacing)
 	out := Pair{
-		Conditions: v.conditions(), Spacing: spacing.String(), A: v.Paint(a), B: v.Paint(b),
+		Conditions: v.conditions(), Spacing: spacing.String(), Key: journal.Key(a, b, spacing), MudFrom: mudFrom(p, spacing), A: v.Paint(a), B: v.Paint(b),
 		Middle: v.pathStep(p, middle), Lowest: round(p.Lowest(steps[0].Share, steps[n-1].Share), 4),
 		MudZones: v.stretches(p, p.Mud()), Dull: v.stretches(p, p.Dull()),
 		RuleOfThumb: "none", NoDifferent: p.NoDifferent(),
@@ -136,16 +139,15 @@ func (v View) Pair(a, b *paint.Paint, n int, spacing path.Spacing) (Pair, error)
 	for _, s := range steps {
 		out.Steps = append(out.Steps, v.pathStep(p, s))
 	}
-	along, reached, laddered := p.Along(spacing), 0.0, 0
+	reached, laddered := p.Reached(spacing), 0
 	for i, s := range p.Samples {
 		m := p.At(s.Share)
-		reached = max(reached, min(1, along[i]))
 		if i*(laddersAlong-1) >= laddered*(len(p.Samples)-1) {
 			out.Ladders = append(out.Ladders, LadderAt{i, v.ladder(&m)})
 			laddered++
 		}
 		look := m.AsPainted(v.Medium, v.Wet)
-		out.Samples = append(out.Samples, PathSample{s.Share, round(reached, 4), look.OKLab(v.Light).Words(), Mixture{v.ingredients(p.Parts(s.Share)), v.colours(&m, s.Under), judgement(s.Under)}})
+		out.Samples = append(out.Samples, PathSample{s.Share, round(reached[i], 4), look.OKLab(v.Light).Words(), Mixture{v.ingredients(p.Parts(s.Share)), v.colours(&m, s.Under), judgement(s.Under)}})
 	}
 	return out, nil
 }

@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"gyrophane/core/bias"
+	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/core/wheel"
@@ -45,6 +46,8 @@ type PairingOfBoth struct {
 	A           string      `json:"a" doc:"paint"`
 	B           string      `json:"b"`
 	Section     string      `json:"section"`
+	Key         string      `json:"key" doc:"tells the two paints as they stand, and the spacing, from all others"`
+	MudFrom     MudStart    `json:"mudFrom"`
 	LeanA       string      `json:"leanA,omitempty" enum:"toward,centred,away" doc:"of the first with regard to the second; empty where there is no rule"`
 	LeanB       string      `json:"leanB,omitempty" enum:"toward,centred,away"`
 	Retention   float64     `json:"retention" doc:"of the secondary"`
@@ -90,9 +93,7 @@ func (v View) BoxPairings(paints []*paint.Paint, spacing path.Spacing, school bi
 func (v View) pairings(paints []*paint.Paint, blocks []wheel.Block, spacing path.Spacing, school bias.School) Pairings {
 	out := Pairings{Conditions: v.conditions(), Spacing: spacing.String(), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(), Pairs: []PairingOfBoth{}, Blocks: []PairingBlock{}}
 	for _, p := range paints {
-		m := p.Alone()
-		mass := m.Masstone()
-		out.Paints = append(out.Paints, PairedPaint{p.ID, code(p), bias.ShortName(p), shown(mass.OKLab(v.Light)), ShownUndertone(p), leanIn(p, ""), bias.Temperature(p, school), takes(p)})
+		out.Paints = append(out.Paints, v.paired(p, school))
 	}
 	total := 0
 	for _, b := range blocks {
@@ -129,9 +130,15 @@ func (v View) pairings(paints []*paint.Paint, blocks []wheel.Block, spacing path
 	return out
 }
 
+func (v View) paired(p *paint.Paint, school bias.School) PairedPaint {
+	m := p.Alone()
+	mass := m.Masstone()
+	return PairedPaint{p.ID, code(p), bias.ShortName(p), shown(mass.OKLab(v.Light)), ShownUndertone(p), leanIn(p, ""), bias.Temperature(p, school), takes(p)}
+}
+
 func (v View) pairing(p *path.Pairing, section string, spacing path.Spacing, drawn bool) PairingOfBoth {
 	out := PairingOfBoth{
-		A: p.A.ID, B: p.B.ID, Section: section, Lowest: round(p.Lowest(spacing), 4), RuleOfThumb: ruleWord(p), Agrees: true,
+		A: p.A.ID, B: p.B.ID, Section: section, Key: journal.Key(p.A, p.B, spacing), MudFrom: mudFrom(p.Path, spacing), Lowest: round(p.Lowest(spacing), 4), RuleOfThumb: ruleWord(p), Agrees: true,
 		Because: bias.Because(p.A, p.B, p.RoleA, p.RoleB, &p.Middle.Mixture), NoDifferent: p.Path.NoDifferent(), Middle: v.pathStep(p.Path, p.Middle),
 	}
 	if r, ok := p.Rule(); ok {

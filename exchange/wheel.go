@@ -301,17 +301,14 @@ func (v View) balance(b wheel.Balance, i, j int) Neutral {
 
 // band is a path for drawing, in at most so many points; 0 for all.
 func band(p *path.Path, spacing path.Spacing, most int) []BandPoint {
-	along := p.Along(spacing)
+	reached := p.Reached(spacing) // where the hue runs back for a while, the drawing waits
 	out := []BandPoint{}
-	reached := 0.0
 	for i, s := range p.Samples {
-		// Where the hue runs back for a while, the drawing waits.
-		reached = max(reached, min(1, along[i]))
 		if last := len(p.Samples) - 1; most > 0 && i > 0 && i < last && s.Arc*float64(most-1) < float64(len(out))*p.Length() {
 			continue
 		}
 		out = append(out, BandPoint{
-			At: round(reached, 4), Undertone: shown(s.Under.Colour), Retention: round(s.Under.Retention, 4),
+			At: round(reached[i], 4), Undertone: shown(s.Under.Colour), Retention: round(s.Under.Retention, 4),
 			Verdict: s.Under.Verdict.String(), HueWord: s.Under.HueWord(),
 		})
 	}

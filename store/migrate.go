@@ -202,6 +202,45 @@ var migrations = []*gormigrate.Migration{
 		},
 		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table pair_marks`).Error },
 	},
+	{
+		// Guesses at pairings, in rounds of practice or outside of them; written
+		// once and never changed.
+		ID: "0007_pair_guesses",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table practice_rounds (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					pairs jsonb not null,
+					length integer not null check (length between 1 and 10),
+					spacing text not null,
+					ended boolean not null default false,
+					created_at timestamptz not null,
+					unique (id, painter_id)
+				);
+				create index practice_rounds_painter on practice_rounds (painter_id, id);
+				create table pair_guesses (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					a text not null,
+					b text not null,
+					key text not null,
+					section text not null,
+					round_id bigint,
+					place integer not null,
+					said jsonb not null,
+					outcome jsonb not null,
+					points integer not null check (points between 0 and out_of),
+					out_of integer not null,
+					created_at timestamptz not null,
+					foreign key (round_id, painter_id) references practice_rounds (id, painter_id) on delete cascade
+				);
+				create index pair_guesses_painter on pair_guesses (painter_id, id);
+				create unique index pair_guesses_once on pair_guesses (painter_id, key) where round_id is null;
+				create unique index pair_guesses_place on pair_guesses (painter_id, round_id, place) where round_id is not null;`).Error
+		},
+		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table pair_guesses, practice_rounds`).Error },
+	},
 }
 
 // Migrate brings the schema up to date.

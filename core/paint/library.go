@@ -2,8 +2,10 @@ package paint
 
 import (
 	_ "embed"
+	"encoding/binary"
 	"encoding/json"
 	"fmt"
+	"hash/fnv"
 	"math"
 	"strings"
 	"sync"
@@ -42,6 +44,14 @@ func (p *Paint) Alone() Mixture { return p.alone }
 func (p *Paint) Undertone() Undertone {
 	p.once.Do(func() { p.undertone = p.alone.Undertone() })
 	return p.undertone
+}
+
+// Fingerprint tells a paint from any other by K and S at its strength, whatever
+// it is called (FNV-1a).
+func (p *Paint) Fingerprint() uint64 {
+	h := fnv.New64a()
+	_ = binary.Write(h, binary.LittleEndian, [2]colour.Spectrum{p.alone.k, p.alone.s}) // a hash never fails
+	return h.Sum64()
 }
 
 // Strength is the factor g on K and S: 1 for an ordinary artist's tube. White

@@ -64,6 +64,29 @@ func (p *Path) Along(s Spacing) []float64 {
 	return out
 }
 
+// Reached is Along without its turns back: how far a path has come by each
+// sample, 0 to 1, never falling.
+func (p *Path) Reached(s Spacing) []float64 {
+	out, far := p.Along(s), 0.0
+	for i, at := range out {
+		far = max(far, min(1, at))
+		out[i] = far
+	}
+	return out
+}
+
+// ReachedAt is how far a path has come, 0 to 1, at a share of the second paint.
+func (p *Path) ReachedAt(share float64, s Spacing) float64 {
+	reached := p.Reached(s)
+	for i := 1; i < len(reached); i++ {
+		if from, to := p.Samples[i-1].Share, p.Samples[i].Share; share <= to {
+			f := max(0, (share-from)/(to-from))
+			return reached[i-1] + f*(reached[i]-reached[i-1])
+		}
+	}
+	return 1
+}
+
 // ShareAt is the share of the second paint at which a path has gone a
 // fraction (0 to 1) of its way, in the measure of a spacing: where it gets
 // there first.

@@ -1,6 +1,8 @@
 package wheel
 
 import (
+	"slices"
+
 	"gyrophane/core/bias"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
@@ -44,64 +46,82 @@ func (s System) facing(k int) (a, b *paint.Paint) {
 // it, and one of the paints that share a role; the brightest first.
 func (s System) Blocks(spacing path.Spacing) []Block {
 	names := SecondaryNames(s.Kind)
-	groups := make([]group, 4)
+	groups := make([]Couples, 4)
 	for k := range 3 {
-		groups[k] = group{names[k], s.couples(k)}
+		groups[k] = Couples{names[k], true, s.couples(k)}
 		r := s.Kind.Roles()[k]
 		for i, b := range s.roles[k] {
 			for _, a := range s.roles[k][:i] {
-				groups[3].couples = append(groups[3].couples, path.Couple{A: a, B: b, RoleA: r, RoleB: r})
+				groups[3].Of = append(groups[3].Of, path.Couple{A: a, B: b, RoleA: r, RoleB: r})
 			}
 		}
 	}
-	groups[3].name = WithinFamily
+	groups[3].Name = WithinFamily
 	return blocks(groups, spacing)
 }
 
-// BlocksOf are all pairings of the paints of a box, in the order of the
-// painters' wheel, each paint in the role it plays by its undertone.
+// Couples are the paints of one block that could be mixed, two and two.
+type Couples struct {
+	Name    string // as a block's
+	Section bool
+	Of      []path.Couple
+}
+
+// BlocksOf are all pairings of the paints of a box; the brightest first.
 func BlocksOf(paints []*paint.Paint, spacing path.Spacing) []Block {
-	roles := RYB.Roles()
+	return blocks(CouplesOf(paints), spacing)
+}
+
+// CouplesOf are all couples of the paints of a box, in the order of the
+// painters' wheel, each paint in the role it plays by its undertone.
+func CouplesOf(paints []*paint.Paint) []Couples {
 	names := SecondaryNames(RYB)
-	groups := []group{{names[0], nil}, {names[1], nil}, {names[2], nil}, {WithinFamily, nil}, {Elsewhere, nil}}
-	place := map[bias.Role]int{roles[0]: 0, roles[1]: 1, roles[2]: 2}
+	groups := []Couples{{names[0], true, nil}, {names[1], true, nil}, {names[2], true, nil}, {Name: WithinFamily}, {Name: Elsewhere}}
 	for i, b := range paints {
 		for _, a := range paints[:i] {
-			c := path.Couple{A: a, B: b, RoleA: bias.RoleAmong(a), RoleB: bias.RoleAmong(b)}
-			at := 4
-			switch {
-			case c.RoleA == "" || c.RoleB == "":
-			case c.RoleA == c.RoleB:
-				at = 3
-			default:
-				at = place[c.RoleA]
-				if place[c.RoleB] != (at+1)%3 {
-					c = path.Couple{A: b, B: a, RoleA: c.RoleB, RoleB: c.RoleA}
-					at = place[c.RoleA]
-				}
-			}
-			groups[at].couples = append(groups[at].couples, c)
+			c, at := coupled(a, b)
+			groups[at].Of = append(groups[at].Of, c)
 		}
 	}
-	return blocks(groups, spacing)
+	return groups
 }
 
-type group struct {
-	name    string
-	couples []path.Couple
+// SectionOf names the block of two paints of a box.
+func SectionOf(a, b *paint.Paint) string {
+	_, at := coupled(a, b)
+	return CouplesOf(nil)[at].Name
 }
 
-func blocks(groups []group, spacing path.Spacing) (out []Block) {
+// coupled sets two paints in the order of the painters' wheel, and says which
+// of the blocks of a box they belong to.
+func coupled(a, b *paint.Paint) (path.Couple, int) {
+	roles := RYB.Roles()
+	c := path.Couple{A: a, B: b, RoleA: bias.RoleAmong(a), RoleB: bias.RoleAmong(b)}
+	switch {
+	case c.RoleA == "" || c.RoleB == "":
+		return c, 4
+	case c.RoleA == c.RoleB:
+		return c, 3
+	}
+	at := slices.Index(roles[:], c.RoleA)
+	if c.RoleB != roles[(at+1)%3] {
+		c = path.Couple{A: b, B: a, RoleA: c.RoleB, RoleB: c.RoleA}
+		at = slices.Index(roles[:], c.RoleA)
+	}
+	return c, at
+}
+
+func blocks(groups []Couples, spacing path.Spacing) (out []Block) {
 	var all []path.Couple
 	for _, g := range groups {
-		all = append(all, g.couples...)
+		all = append(all, g.Of...)
 	}
 	pairings := path.PairAll(all, spacing)
-	for i, g := range groups {
-		own := pairings[:len(g.couples):len(g.couples)]
-		pairings = pairings[len(g.couples):]
+	for _, g := range groups {
+		own := pairings[:len(g.Of):len(g.Of)]
+		pairings = pairings[len(g.Of):]
 		path.SortBright(own)
-		out = append(out, Block{g.name, i < 3, own})
+		out = append(out, Block{g.Name, g.Section, own})
 	}
 	return out
 }

@@ -212,6 +212,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/guesses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["guesses"];
+        put?: never;
+        post: operations["guess"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/label": {
         parameters: {
             query?: never;
@@ -398,6 +414,54 @@ export interface paths {
         get: operations["pairMarks"];
         put: operations["markPairs"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["practice"];
+        put?: never;
+        post: operations["beginPractice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["endPractice"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["answerPractice"];
         delete?: never;
         options?: never;
         head?: never;
@@ -605,6 +669,21 @@ export interface components {
             grade?: "artist" | "student";
             /** @description library ids */
             paints: string[];
+        };
+        AnswerBody: {
+            /** @description of the secondary: one of the twelve of the wheel */
+            hueWord: string;
+            mud: components["schemas"]["MudStart"];
+            /**
+             * Format: int64
+             * @description of the pairing in the round
+             */
+            place: number;
+            /**
+             * @description of the secondary
+             * @enum {string}
+             */
+            verdict: "clean" | "softened" | "muddy";
         };
         Arc: {
             /**
@@ -835,6 +914,16 @@ export interface components {
              */
             type: string;
         };
+        Expected: {
+            /** @description of the secondary: one of the twelve of the wheel */
+            hueWord: string;
+            mud: components["schemas"]["MudStart"];
+            /**
+             * @description of the secondary
+             * @enum {string}
+             */
+            verdict: "clean" | "softened" | "muddy";
+        };
         Fit: {
             /**
              * Format: double
@@ -932,6 +1021,58 @@ export interface components {
             hueWord: string;
             /** @enum {string} */
             verdict: "clean" | "softened" | "muddy";
+        };
+        Guessed: {
+            /** @description paint */
+            a: string;
+            b: string;
+            /** @description its verdict */
+            came: string;
+            /** @description hue word of the secondary */
+            computed: string;
+            /** @description within one slot */
+            hueRight: boolean;
+            /** @description of the secondary: one of the twelve of the wheel */
+            hueWord: string;
+            /** @description tells the two paints as they stood, and the spacing, from all others */
+            key: string;
+            /** Format: date-time */
+            made: string;
+            mud: components["schemas"]["MudStart"];
+            /** @description within an eighth of the way */
+            mudRight: boolean;
+            /**
+             * Format: int64
+             * @description 0 to 6
+             */
+            points: number;
+            practice: boolean;
+            /** Format: double */
+            retention: number;
+            section: string;
+            /** @enum {string} */
+            spacing: "hue" | "contrast" | "parts";
+            /**
+             * @description of the secondary
+             * @enum {string}
+             */
+            verdict: "clean" | "softened" | "muddy";
+            verdictRight: boolean;
+        };
+        Guesses: {
+            /**
+             * Format: int64
+             * @description the points of a guess that is right in everything
+             */
+            each: number;
+            /** @description the newest 300, the newest first */
+            guesses: components["schemas"]["Guessed"][];
+            /** @description the words to choose from */
+            hues: string[];
+            /** @description of practice, the newest 60, the newest first */
+            rounds: components["schemas"]["RoundScore"][];
+            /** @description of all guesses */
+            sections: components["schemas"]["SectionRecord"][];
         };
         Half: {
             asPainted: components["schemas"]["Colour"];
@@ -1207,6 +1348,14 @@ export interface components {
              */
             wheelHue: number;
         };
+        MudStart: {
+            /**
+             * Format: double
+             * @description along the way from the first paint, in the measure of the spacing; 0 where it is nowhere
+             */
+            at: number;
+            nowhere: boolean;
+        };
         Neutral: {
             /**
              * Format: int64
@@ -1416,6 +1565,8 @@ export interface components {
             dullStretches: components["schemas"]["Stretch"][];
             /** @enum {string} */
             judged: "wet" | "dry";
+            /** @description tells the two paints as they stand, and the spacing, from all others */
+            key: string;
             /** @description let down, or thinned, at some places of the way */
             ladders: components["schemas"]["LadderAt"][];
             /**
@@ -1435,6 +1586,7 @@ export interface components {
             medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
             /** @description the secondary, half way */
             middle: components["schemas"]["PathStep"];
+            mudFrom: components["schemas"]["MudStart"];
             mudZones: components["schemas"]["Stretch"][];
             /** @description the two cannot be told apart: steps are the first paint, without a verdict */
             noDifferent: boolean;
@@ -1461,12 +1613,47 @@ export interface components {
              */
             verdict: "clean" | "softened" | "muddy" | "neutral";
         };
+        PairGuess: {
+            /** @description paint */
+            a: string;
+            b: string;
+            /** @description of the secondary: one of the twelve of the wheel */
+            hueWord: string;
+            mud: components["schemas"]["MudStart"];
+            /**
+             * @description of the secondary
+             * @enum {string}
+             */
+            verdict: "clean" | "softened" | "muddy";
+        };
         PairMark: {
             /** @description paint */
             a: string;
             b: string;
             /** @enum {string} */
             mark: "to paint" | "painted" | "judged";
+        };
+        PairOutcome: {
+            /** @description its verdict */
+            came: string;
+            /** @description hue word of the secondary */
+            computed: string;
+            /** @description within one slot */
+            hueRight: boolean;
+            mudCame: components["schemas"]["MudStart"];
+            /** @description within an eighth of the way */
+            mudRight: boolean;
+            /**
+             * Format: int64
+             * @description 0 to 6
+             */
+            points: number;
+            /** Format: double */
+            retention: number;
+            section: string;
+            /** @enum {string} */
+            spacing: "hue" | "contrast" | "parts";
+            verdictRight: boolean;
         };
         PairedPaint: {
             code: string;
@@ -1513,6 +1700,8 @@ export interface components {
             /** @description the path, for drawing; left out with its ladder where there are more than 240 pairings */
             band?: components["schemas"]["BandPoint"][];
             because: string;
+            /** @description tells the two paints as they stand, and the spacing, from all others */
+            key: string;
             /** @description of the secondary */
             ladder?: components["schemas"]["Rung"][];
             /**
@@ -1529,6 +1718,7 @@ export interface components {
             lowest: number;
             /** @description the secondary, half way */
             middle: components["schemas"]["PathStep"];
+            mudFrom: components["schemas"]["MudStart"];
             /** @description the two cannot be told apart */
             noDifferent: boolean;
             /** @description how they part, and why */
@@ -1647,6 +1837,20 @@ export interface components {
         };
         PlacesBody: {
             system: components["schemas"]["SystemContent"];
+        };
+        Practice: {
+            /** @description null when none is under way */
+            round: components["schemas"]["Round"];
+        };
+        PracticePair: {
+            a: components["schemas"]["PairedPaint"];
+            b: components["schemas"]["PairedPaint"];
+            band?: components["schemas"]["BandPoint"][];
+            because?: string;
+            outcome?: components["schemas"]["PairOutcome"];
+            /** @description once it was guessed */
+            said?: components["schemas"]["Expected"];
+            section: string;
         };
         PredictBody: {
             guesses: components["schemas"]["Guess"][];
@@ -1840,6 +2044,38 @@ export interface components {
             places: components["schemas"]["Place"][];
             role: string;
         };
+        Round: {
+            /** Format: int64 */
+            each: number;
+            /** Format: int64 */
+            id: number;
+            /** Format: date-time */
+            made: string;
+            /**
+             * Format: int64
+             * @description of what was guessed
+             */
+            outOf: number;
+            pairs: components["schemas"]["PracticePair"][];
+            /** Format: int64 */
+            points: number;
+            /** @enum {string} */
+            spacing: "hue" | "contrast" | "parts";
+        };
+        RoundScore: {
+            /** Format: int64 */
+            guesses: number;
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            length: number;
+            /** Format: date-time */
+            made: string;
+            /** Format: int64 */
+            outOf: number;
+            /** Format: int64 */
+            points: number;
+        };
         Rung: {
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
@@ -1952,6 +2188,21 @@ export interface components {
             to: string;
             /** @description the paint to start mixing from */
             weaker: string;
+        };
+        SectionRecord: {
+            /** Format: int64 */
+            guesses: number;
+            /** Format: int64 */
+            huesRight: number;
+            /** Format: int64 */
+            mudRight: number;
+            /** Format: int64 */
+            outOf: number;
+            /** Format: int64 */
+            points: number;
+            section: string;
+            /** Format: int64 */
+            verdictsRight: number;
         };
         Session: {
             /** @description the server listens on this machine only: painters are offered by name */
@@ -2869,6 +3120,72 @@ export interface operations {
             };
         };
     };
+    guesses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Guesses"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    guess: {
+        parameters: {
+            query?: {
+                spacing?: "hue" | "contrast" | "parts";
+                /** @description a kept wheel whose tubes are taken as they were kept with it */
+                wheel?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairGuess"][];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Guesses"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     label: {
         parameters: {
             query: {
@@ -3354,6 +3671,141 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PairMark"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    practice: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Practice"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    beginPractice: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                spacing?: "hue" | "contrast" | "parts";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Practice"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    endPractice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    answerPractice: {
+        parameters: {
+            query?: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Practice"];
                 };
             };
             /** @description Error */

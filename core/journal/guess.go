@@ -1,0 +1,90 @@
+package journal
+
+import (
+	"fmt"
+	"math"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+)
+
+// MudStart is where a way first turns muddy, counted from its first paint.
+type MudStart struct {
+	Nowhere bool
+	At      float64 // along the way, 0 to 1, in the measure of its spacing; 0 where it is nowhere
+}
+
+// StartOfMud finds where a path first turns muddy.
+func StartOfMud(p *path.Path, s path.Spacing) MudStart {
+	zones := p.Mud()
+	if len(zones) == 0 {
+		return MudStart{Nowhere: true}
+	}
+	return MudStart{At: p.ReachedAt(zones[0].From, s)}
+}
+
+// Guess is what a painter expects of a pairing before it is shown: the hue and
+// verdict of the secondary, and where the way turns muddy.
+type Guess struct {
+	Prediction
+	Mud MudStart
+}
+
+// ParseGuess reads a guess; at is a place of the way, 0 to 1.
+func ParseGuess(hue, verdict string, nowhere bool, at float64) (Guess, error) {
+	p, err := Parse(hue, verdict)
+	if err != nil {
+		return Guess{}, err
+	}
+	if nowhere {
+		at = 0
+	}
+	if !(at >= 0 && at <= 1) {
+		return Guess{}, fmt.Errorf("mud cannot start at %v: give a place of the way from 0 to 1, or say nowhere", at)
+	}
+	return Guess{p, MudStart{nowhere, at}}, nil
+}
+
+// MostOfGuess is what a guess is worth that is right in everything.
+const MostOfGuess = MostPoints + mudPoints
+
+// The start of the mud is right within an eighth of the way, near within a
+// quarter.
+const (
+	mudPoints = 2
+	mudRight  = 0.125
+	mudNear   = 0.25
+)
+
+// GuessScore is how a guess stood up.
+type GuessScore struct {
+	Score
+	MudRight, MudNear bool
+}
+
+// Against scores a guess against a pairing: as a prediction of its secondary,
+// and two points more for the start of the mud, one when it is near.
+func (g Guess) Against(u paint.Undertone, mud MudStart) GuessScore {
+	s := GuessScore{Score: g.Prediction.Against(u)}
+	off := math.Abs(g.Mud.At - mud.At)
+	switch {
+	case g.Mud.Nowhere != mud.Nowhere:
+	case off <= mudRight:
+		s.MudRight = true
+		s.Points += mudPoints
+	case off <= mudNear:
+		s.MudNear = true
+		s.Points += mudPoints / 2
+	}
+	return s
+}
+
+// Key tells two paints and a spacing from all others: whoever stands first, and
+// until one of the paints becomes another, as a relearned tube does.
+func Key(a, b *paint.Paint, s path.Spacing) string {
+	x, y := fmt.Sprintf("%s@%016x", a.ID, a.Fingerprint()), fmt.Sprintf("%s@%016x", b.ID, b.Fingerprint())
+	if y < x {
+		x, y = y, x
+	}
+	return fmt.Sprintf("%s %s %s", s, x, y)
+}

@@ -1,0 +1,153 @@
+package exchange
+
+import (
+	"math/rand/v2"
+
+	"gyrophane/core/bias"
+	"gyrophane/core/journal"
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+	"gyrophane/core/wheel"
+)
+
+// MudStart is where a way first turns muddy.
+type MudStart struct {
+	Nowhere bool    `json:"nowhere"`
+	At      float64 `json:"at" minimum:"0" maximum:"1" doc:"along the way from the first paint, in the measure of the spacing; 0 where it is nowhere"`
+}
+
+func mudFrom(p *path.Path, s path.Spacing) MudStart {
+	m := journal.StartOfMud(p, s)
+	return MudStart{m.Nowhere, round(m.At, 4)}
+}
+
+// Expected is what a painter expects of a pairing.
+type Expected struct {
+	HueWord string   `json:"hueWord" maxLength:"40" doc:"of the secondary: one of the twelve of the wheel"`
+	Verdict string   `json:"verdict" enum:"clean,softened,muddy" doc:"of the secondary"`
+	Mud     MudStart `json:"mud"`
+}
+
+// PairOutcome is what became of a guess, as it was computed that day.
+type PairOutcome struct {
+	Section      string   `json:"section"`
+	Spacing      string   `json:"spacing" enum:"hue,contrast,parts"`
+	Computed     string   `json:"computed" doc:"hue word of the secondary"`
+	Came         string   `json:"came" doc:"its verdict"`
+	Retention    float64  `json:"retention"`
+	Mud          MudStart `json:"mudCame"`
+	HueRight     bool     `json:"hueRight" doc:"within one slot"`
+	VerdictRight bool     `json:"verdictRight"`
+	MudRight     bool     `json:"mudRight" doc:"within an eighth of the way"`
+	Points       int      `json:"points" doc:"0 to 6"`
+}
+
+// MostOfGuess is what a guess is worth that is right in everything.
+const MostOfGuess = journal.MostOfGuess
+
+// ScorePair holds a guess against what becomes of two paints. The key tells
+// them, as they stand, from all others.
+func ScorePair(a, b *paint.Paint, spacing path.Spacing, e Expected) (out PairOutcome, key string, err error) {
+	g, err := journal.ParseGuess(e.HueWord, e.Verdict, e.Mud.Nowhere, e.Mud.At)
+	if err != nil {
+		return out, "", BadInput{err.Error()}
+	}
+	p := path.Couple{A: a, B: b}.Pair(spacing)
+	u := p.Middle.Under
+	if p.Path.NoDifferent() || u.Verdict == paint.Neutral {
+		return out, "", bad("%s with %s cannot be predicted: there is no hue between them", bias.ShortName(a), bias.ShortName(b))
+	}
+	s := g.Against(u, journal.StartOfMud(p.Path, spacing))
+	return PairOutcome{
+		Section: wheel.SectionOf(a, b), Spacing: spacing.String(), Computed: u.HueWord(), Came: u.Verdict.String(), Retention: round(u.Retention, 4),
+		Mud: mudFrom(p.Path, spacing), HueRight: s.HueRight, VerdictRight: s.VerdictRight, MudRight: s.MudRight, Points: s.Points,
+	}, journal.Key(a, b, spacing), nil
+}
+
+// SectionRecord is how past guesses of a section came out.
+type SectionRecord struct {
+	Section       string `json:"section"`
+	Guesses       int    `json:"guesses"`
+	Points        int    `json:"points"`
+	OutOf         int    `json:"outOf"`
+	HuesRight     int    `json:"huesRight"`
+	VerdictsRight int    `json:"verdictsRight"`
+	MudRight      int    `json:"mudRight"`
+}
+
+// leastPractice is how few pairings are still worth a round.
+const leastPractice = 3
+
+// Practice draws a round from the paints of a box: from its sections, and from
+// the other pairings when the sections have too few; more of what was guessed
+// wrong.
+func Practice(paints []*paint.Paint, past []SectionRecord, random *rand.Rand) ([]path.Couple, error) {
+	groups := wheel.CouplesOf(paints)
+	inSections := 0
+	for _, g := range groups {
+		if g.Section {
+			inSections += len(g.Of)
+		}
+	}
+	sections := make([]journal.Drawable, len(groups))
+	all := 0
+	for i := range groups {
+		g := &groups[i]
+		if !g.Section && inSections >= journal.RoundLength {
+			continue
+		}
+		g.Of = predictable(g.Of)
+		sections[i].Pairings = len(g.Of)
+		all += len(g.Of)
+		for _, r := range past {
+			if r.Section == g.Name {
+				sections[i].Points, sections[i].OutOf = r.Points, r.OutOf
+			}
+		}
+	}
+	if all < leastPractice {
+		return nil, bad("a round needs at least %d pairings, and the paints of your box make %d: add paints to it", leastPractice, all)
+	}
+	var out []path.Couple
+	for _, d := range journal.Draw(sections, journal.RoundLength, random) {
+		out = append(out, groups[d.Section].Of[d.Pairing])
+	}
+	return out, nil
+}
+
+// predictable leaves out what has no hue between.
+func predictable(couples []path.Couple) (out []path.Couple) {
+	for _, c := range couples {
+		a, b := c.A.Alone(), c.B.Alone()
+		if p := path.New(c.A, c.B); !p.NoDifferent() && !(a.Neutral() && b.Neutral()) {
+			out = append(out, c)
+		}
+	}
+	return out
+}
+
+// PracticePair is one pairing of a round.
+type PracticePair struct {
+	A       PairedPaint  `json:"a"`
+	B       PairedPaint  `json:"b"`
+	Section string       `json:"section"`
+	Said    *Expected    `json:"said,omitempty" doc:"once it was guessed"`
+	Outcome *PairOutcome `json:"outcome,omitempty"`
+	Because string       `json:"because,omitempty"`
+	Band    []BandPoint  `json:"band,omitempty"`
+}
+
+// Asked is a pairing whose cover is on.
+func (v View) Asked(a, b *paint.Paint, school bias.School) PracticePair {
+	return PracticePair{A: v.paired(a, school), B: v.paired(b, school), Section: wheel.SectionOf(a, b)}
+}
+
+// Lifted is a pairing beside what was said of it.
+func (v View) Lifted(a, b *paint.Paint, school bias.School, spacing path.Spacing, said Expected, outcome PairOutcome) PracticePair {
+	out := v.Asked(a, b, school)
+	p := path.Couple{A: a, B: b}.Pair(spacing)
+	out.Said, out.Outcome = &said, &outcome
+	out.Because = bias.Because(a, b, "", "", &p.Middle.Mixture)
+	out.Band = band(p.Path, spacing, bandPoints)
+	return out
+}

@@ -1,0 +1,183 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+)
+
+// PairGuess is what a painter expected of a pairing before it was shown, and
+// what became of it. It is never changed.
+type PairGuess struct {
+	ID        int64
+	PainterID int64
+	A, B      string // paints by reference
+	Key       string // tells the two as they stood from all others; guessed once outside of practice
+	Section   string
+	RoundID   *int64 // of practice
+	Place     int    // in the round
+	Said      []byte // JSON
+	Outcome   []byte // JSON: what was computed that day, and the score
+	Points    int
+	OutOf     int
+	CreatedAt time.Time
+}
+
+// Round is ten pairings, or fewer, that a painter practises on.
+type Round struct {
+	ID        int64
+	PainterID int64
+	Pairs     []byte // JSON
+	Length    int
+	Spacing   string
+	Ended     bool // put away before its end
+	CreatedAt time.Time
+}
+
+// TableName is a word that says more than rounds.
+func (Round) TableName() string { return "practice_rounds" }
+
+// RoundScore is how a round of practice came out.
+type RoundScore struct {
+	ID        int64
+	CreatedAt time.Time
+	Guesses   int
+	Length    int
+	Points    int
+	OutOf     int
+}
+
+// SectionScore is how the guesses of a section came out.
+type SectionScore struct {
+	Section                          string
+	Guesses, Points, OutOf           int
+	HueRight, VerdictRight, MudRight int
+}
+
+// What is listed of guesses and rounds at most.
+const (
+	listedGuesses = 300
+	listedRounds  = 60
+)
+
+// Guess keeps guesses, all or none. A pairing is guessed once while its paints
+// stay what they are.
+func (s *Store) Guess(ctx context.Context, painter int64, guesses []PairGuess) error {
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		for _, g := range guesses {
+			g.PainterID, g.RoundID = painter, nil
+			if err := tx.Create(&g).Error; err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	if errors.Is(err, gorm.ErrDuplicatedKey) {
+		return Refusal{"This pairing was predicted before, and its cover has been lifted. Practice asks about it again."}
+	}
+	return err
+}
+
+// Guesses lists a painter's guesses, the newest first.
+func (s *Store) Guesses(ctx context.Context, painter int64) ([]PairGuess, error) {
+	var out []PairGuess
+	err := s.db.WithContext(ctx).Where("painter_id = ?", painter).Order("id desc").Limit(listedGuesses).Find(&out).Error
+	return out, err
+}
+
+// SectionScores adds up all guesses of a painter, section by section.
+func (s *Store) SectionScores(ctx context.Context, painter int64) ([]SectionScore, error) {
+	var out []SectionScore
+	err := s.db.WithContext(ctx).Model(&PairGuess{}).Where("painter_id = ?", painter).
+		Select(`section, count(*) as guesses, sum(points) as points, sum(out_of) as out_of,
+			count(*) filter (where (outcome->>'hueRight')::boolean) as hue_right,
+			count(*) filter (where (outcome->>'verdictRight')::boolean) as verdict_right,
+			count(*) filter (where (outcome->>'mudRight')::boolean) as mud_right`).
+		Group("section").Order("section").Scan(&out).Error
+	return out, err
+}
+
+// RoundScores lists the rounds that were begun, the newest first.
+func (s *Store) RoundScores(ctx context.Context, painter int64) ([]RoundScore, error) {
+	var out []RoundScore
+	err := s.db.WithContext(ctx).Table("practice_rounds r").Joins("join pair_guesses g on g.round_id = r.id").Where("r.painter_id = ?", painter).
+		Select("r.id, r.created_at, r.length, count(*) as guesses, sum(g.points) as points, sum(g.out_of) as out_of").
+		Group("r.id").Order("r.id desc").Limit(listedRounds).Scan(&out).Error
+	return out, err
+}
+
+// OpenRound is the round that a painter has not come to the end of; ErrNotFound
+// when there is none.
+func (s *Store) OpenRound(ctx context.Context, painter int64) (Round, []PairGuess, error) {
+	return openRound(s.db.WithContext(ctx), painter)
+}
+
+func openRound(tx *gorm.DB, painter int64) (Round, []PairGuess, error) {
+	var r Round
+	err := tx.Where("painter_id = ? and not ended and length > (select count(*) from pair_guesses g where g.round_id = practice_rounds.id)", painter).Order("id desc").Take(&r).Error
+	if err != nil {
+		return r, nil, known(err)
+	}
+	guesses, err := guessesOf(tx, painter, r.ID)
+	return r, guesses, err
+}
+
+func guessesOf(tx *gorm.DB, painter, round int64) ([]PairGuess, error) {
+	var out []PairGuess
+	err := tx.Where("painter_id = ? and round_id = ?", painter, round).Order("place").Find(&out).Error
+	return out, err
+}
+
+// Round is one round of a painter's, and what was guessed in it.
+func (s *Store) Round(ctx context.Context, painter, id int64) (Round, []PairGuess, error) {
+	tx := s.db.WithContext(ctx)
+	var r Round
+	if err := tx.Where("painter_id = ? and id = ?", painter, id).Take(&r).Error; err != nil {
+		return r, nil, known(err)
+	}
+	guesses, err := guessesOf(tx, painter, id)
+	return r, guesses, err
+}
+
+// BeginRound keeps a new round, or answers with the one that is still open.
+func (s *Store) BeginRound(ctx context.Context, painter int64, r Round) (Round, error) {
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		// One painter's rounds are begun one after the other.
+		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ?", painter).Take(&Painter{}).Error; err != nil {
+			return known(err)
+		}
+		open, _, err := openRound(tx, painter)
+		if !errors.Is(err, ErrNotFound) {
+			r = open
+			return err
+		}
+		r.PainterID = painter
+		return tx.Create(&r).Error
+	})
+	return r, err
+}
+
+// Answer keeps the guess at one place of a round: there is one for each.
+func (s *Store) Answer(ctx context.Context, painter, round int64, g PairGuess) error {
+	g.PainterID, g.RoundID = painter, &round
+	err := s.db.WithContext(ctx).Create(&g).Error
+	switch {
+	case errors.Is(err, gorm.ErrDuplicatedKey):
+		return Refusal{"This pairing of the round was answered before, perhaps in another window. Nothing was changed."}
+	case errors.Is(err, gorm.ErrForeignKeyViolated):
+		return ErrNotFound
+	}
+	return err
+}
+
+// EndRound puts a round away; what was guessed in it stays.
+func (s *Store) EndRound(ctx context.Context, painter, id int64) error {
+	done := s.db.WithContext(ctx).Model(&Round{}).Where("painter_id = ? and id = ?", painter, id).Update("ended", true)
+	if done.Error == nil && done.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return done.Error
+}

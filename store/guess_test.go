@@ -1,0 +1,81 @@
+package store_test
+
+import (
+	"sync"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/store"
+)
+
+func guessOf(key, section string, points int) store.PairGuess {
+	return store.PairGuess{A: "PB29", B: "PR122", Key: key, Section: section, Said: []byte(`{}`), Outcome: []byte(`{"hueRight":true,"mudRight":false}`), Points: points, OutOf: 6}
+}
+
+func TestAGuessIsKeptOnceAndAddedUp(t *testing.T) {
+	s := fresh(t)
+	ada, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
+	require.NoError(t, s.Guess(ctx, ada.ID, []store.PairGuess{guessOf("one", "violet", 6), guessOf("two", "green", 2)}))
+	err := s.Guess(ctx, ada.ID, []store.PairGuess{guessOf("three", "green", 6), guessOf("one", "violet", 0)})
+	require.ErrorAs(t, err, new(store.Refusal))
+	require.NoError(t, s.Guess(ctx, eve.ID, []store.PairGuess{guessOf("one", "violet", 1)}), "another painter's eye")
+	kept, err := s.Guesses(ctx, ada.ID)
+	require.NoError(t, err)
+	require.Len(t, kept, 2, "none of the refused ones")
+	assert.Equal(t, "two", kept[0].Key, "the newest first")
+	scores, err := s.SectionScores(ctx, ada.ID)
+	require.NoError(t, err)
+	assert.Equal(t, []store.SectionScore{{"green", 1, 2, 6, 1, 0, 0}, {"violet", 1, 6, 6, 1, 0, 0}}, scores)
+}
+
+func TestOneRoundAtATimeAndOneAnswerToEachPlace(t *testing.T) {
+	s := fresh(t)
+	ada, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
+	_, _, err := s.OpenRound(ctx, ada.ID)
+	require.ErrorIs(t, err, store.ErrNotFound)
+
+	rounds := make([]store.Round, 4)
+	var wg sync.WaitGroup
+	for i := range rounds {
+		wg.Go(func() {
+			r, err := s.BeginRound(ctx, ada.ID, store.Round{Pairs: []byte(`[]`), Length: 2, Spacing: "hue"})
+			assert.NoError(t, err)
+			rounds[i] = r
+		})
+	}
+	wg.Wait()
+	for _, r := range rounds {
+		assert.Equal(t, rounds[0].ID, r.ID, "begun in several tabs at once, it is one")
+	}
+	id := rounds[0].ID
+	answer := func(place, points int) error {
+		g := guessOf("one", "violet", points)
+		g.Place = place
+		return s.Answer(ctx, ada.ID, id, g)
+	}
+	require.NoError(t, answer(0, 4))
+	require.ErrorAs(t, answer(0, 6), new(store.Refusal), "an answer stays as it is")
+	require.ErrorIs(t, s.Answer(ctx, eve.ID, id, guessOf("one", "violet", 6)), store.ErrNotFound, "another's round")
+	open, guesses, err := s.OpenRound(ctx, ada.ID)
+	require.NoError(t, err)
+	assert.Equal(t, id, open.ID)
+	assert.Len(t, guesses, 1)
+
+	require.NoError(t, answer(1, 2))
+	_, _, err = s.OpenRound(ctx, ada.ID)
+	require.ErrorIs(t, err, store.ErrNotFound, "it has come to its end")
+	scores, err := s.RoundScores(ctx, ada.ID)
+	require.NoError(t, err)
+	require.Len(t, scores, 1)
+	assert.Equal(t, [4]int{2, 2, 6, 12}, [4]int{scores[0].Guesses, scores[0].Length, scores[0].Points, scores[0].OutOf})
+
+	next, err := s.BeginRound(ctx, ada.ID, store.Round{Pairs: []byte(`[]`), Length: 2, Spacing: "hue"})
+	require.NoError(t, err)
+	assert.NotEqual(t, id, next.ID)
+	require.ErrorIs(t, s.EndRound(ctx, eve.ID, next.ID), store.ErrNotFound)
+	require.NoError(t, s.EndRound(ctx, ada.ID, next.ID))
+	_, _, err = s.OpenRound(ctx, ada.ID)
+	require.ErrorIs(t, err, store.ErrNotFound)
+}
