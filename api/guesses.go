@@ -67,7 +67,7 @@ type Round struct {
 
 // Practice is the round that is under way, if any.
 type Practice struct {
-	Round *Round `json:"round" doc:"null when none is under way"`
+	Round *Round `json:"round,omitempty" doc:"absent when none is under way"`
 }
 
 // couple is how a round keeps its pairings.

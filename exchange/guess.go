@@ -33,9 +33,9 @@ type PairOutcome struct {
 	Section      string   `json:"section"`
 	Spacing      string   `json:"spacing" enum:"hue,contrast,parts"`
 	Computed     string   `json:"computed" doc:"hue word of the secondary"`
-	Came         string   `json:"came" doc:"its verdict"`
+	Came         string   `json:"came" enum:"clean,softened,muddy" doc:"its verdict"`
 	Retention    float64  `json:"retention"`
-	Mud          MudStart `json:"mudCame"`
+	MudCame      MudStart `json:"mudCame"`
 	HueRight     bool     `json:"hueRight" doc:"within one slot"`
 	VerdictRight bool     `json:"verdictRight"`
 	MudRight     bool     `json:"mudRight" doc:"within an eighth of the way"`
@@ -60,7 +60,7 @@ func ScorePair(a, b *paint.Paint, spacing path.Spacing, e Expected) (out PairOut
 	s := g.Against(u, journal.StartOfMud(p.Path, spacing))
 	return PairOutcome{
 		Section: wheel.SectionOf(a, b), Spacing: spacing.String(), Computed: u.HueWord(), Came: u.Verdict.String(), Retention: round(u.Retention, 4),
-		Mud: mudFrom(p.Path, spacing), HueRight: s.HueRight, VerdictRight: s.VerdictRight, MudRight: s.MudRight, Points: s.Points,
+		MudCame: mudFrom(p.Path, spacing), HueRight: s.HueRight, VerdictRight: s.VerdictRight, MudRight: s.MudRight, Points: s.Points,
 	}, journal.Key(a, b, spacing), nil
 }
 

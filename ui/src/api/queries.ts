@@ -131,6 +131,19 @@ export const marksQuery = queryOptions({
   queryFn: () => answer(client.GET("/api/pairings/marks")),
 });
 
+export const guessesQuery = queryOptions({
+  queryKey: ["guesses"],
+  queryFn: () => answer(client.GET("/api/guesses")),
+});
+
+/** The round of practice that is under way. */
+export const practiceQuery = ({ medium, light, judged }: Conditions) =>
+  queryOptions({
+    queryKey: ["practice", medium, light, judged],
+    queryFn: () => answer(client.GET("/api/practice", { params: { query: { medium, light, judged } } })),
+    placeholderData: keepPreviousData,
+  });
+
 export const predictionsQuery = (id: number) =>
   queryOptions({
     queryKey: ["predictions", id],

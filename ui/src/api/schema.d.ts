@@ -1026,8 +1026,11 @@ export interface components {
             /** @description paint */
             a: string;
             b: string;
-            /** @description its verdict */
-            came: string;
+            /**
+             * @description its verdict
+             * @enum {string}
+             */
+            came: "clean" | "softened" | "muddy";
             /** @description hue word of the secondary */
             computed: string;
             /** @description within one slot */
@@ -1039,6 +1042,7 @@ export interface components {
             /** Format: date-time */
             made: string;
             mud: components["schemas"]["MudStart"];
+            mudCame: components["schemas"]["MudStart"];
             /** @description within an eighth of the way */
             mudRight: boolean;
             /**
@@ -1634,8 +1638,11 @@ export interface components {
             mark: "to paint" | "painted" | "judged";
         };
         PairOutcome: {
-            /** @description its verdict */
-            came: string;
+            /**
+             * @description its verdict
+             * @enum {string}
+             */
+            came: "clean" | "softened" | "muddy";
             /** @description hue word of the secondary */
             computed: string;
             /** @description within one slot */
@@ -1839,8 +1846,8 @@ export interface components {
             system: components["schemas"]["SystemContent"];
         };
         Practice: {
-            /** @description null when none is under way */
-            round: components["schemas"]["Round"];
+            /** @description absent when none is under way */
+            round?: components["schemas"]["Round"];
         };
         PracticePair: {
             a: components["schemas"]["PairedPaint"];

@@ -5,6 +5,7 @@ import { BeginPage } from "../wheel/BeginPage";
 import { BoxPlace } from "../box/BoxPlace";
 import { OwnPage } from "../box/OwnPage";
 import { useScreen } from "../drawing/screen";
+import { PracticePlace } from "../journal/PracticePlace";
 import { PairingsPlace } from "../pairing/PairingsPlace";
 import { PathPlace } from "../path/PathPlace";
 import { SystemPlace } from "../system/SystemPlace";
@@ -25,6 +26,7 @@ export function App() {
       <Route path="/system/:id" element={<SystemPlace painter={session.data.painter} />} />
       <Route path="/system" element={<LastWheel place="system" />} />
       <Route path="/pairings/:id" element={<PairingsPlace painter={session.data.painter} />} />
+      <Route path="/pairings/:id/practice" element={<PracticePlace painter={session.data.painter} />} />
       <Route path="/path/:id" element={<PathPlace painter={session.data.painter} />} />
       <Route path="/path" element={<LastWheel place="path" />} />
       <Route path="/pairings" element={<LastWheel place="pairings" />} />

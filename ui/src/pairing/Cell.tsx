@@ -2,6 +2,8 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { Link as To, useParams } from "react-router";
 import type { PairedPaint, PairingOfBoth } from "../api/client";
+import { Said } from "../app/Expect";
+import type { Guesses } from "../app/useGuesses";
 import { Words } from "../app/Words";
 import { figures, grey } from "../app/theme";
 import { Drop, PairArrow } from "../drawing/Marks";
@@ -34,10 +36,10 @@ export function MarkSign({ mark }: { mark: keyof typeof markWords }) {
   );
 }
 
-const name = { overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap", fontSize: 13, fontWeight: 500 } as const;
+export const name = { overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap", fontSize: 13, fontWeight: 500 } as const;
 
 /** One pairing: both parents, the way between them, what is left half way. Opens in place. */
-export function Cell({ pair, paints, open, marks, onOpen }: { pair: PairingOfBoth; paints: Paints; open: boolean; marks: Marks; onOpen: () => void }) {
+export function Cell({ pair, paints, open, marks, guesses, onOpen }: { pair: PairingOfBoth; paints: Paints; open: boolean; marks: Marks; guesses: Guesses; onOpen: () => void }) {
   const [a, b] = [paints.get(pair.a)!, paints.get(pair.b)!];
   const mark = marks.markOf(pair);
   const parted = !pair.agrees;
@@ -88,7 +90,7 @@ export function Cell({ pair, paints, open, marks, onOpen }: { pair: PairingOfBot
           </Box>
         </Box>
       </Box>
-      {open && <Opened pair={pair} a={a} b={b} marks={marks} />}
+      {open && <Opened pair={pair} a={a} b={b} marks={marks} guesses={guesses} />}
     </Box>
   );
 }
@@ -96,12 +98,15 @@ export function Cell({ pair, paints, open, marks, onOpen }: { pair: PairingOfBot
 const thirds = ["violet-blue light", "green light", "red light"];
 
 /** Why it comes so, what each takes of the light, the label, and how far it has come. */
-function Opened({ pair, a, b, marks }: { pair: PairingOfBoth; a: PairedPaint; b: PairedPaint; marks: Marks }) {
+function Opened({ pair, a, b, marks, guesses }: { pair: PairingOfBoth; a: PairedPaint; b: PairedPaint; marks: Marks; guesses: Guesses }) {
   const { id } = useParams();
   const [first, rest] = parted(pair.because);
+  const said = guesses.of(pair);
+  const turned = said?.a === pair.b; // said of the way back
   const ratio = pair.middle.parts.map((p) => `${p.parts} ${p.code}${p.letDown ? ` (let down 1:${p.letDown.parts})` : ""}`).join(" : ");
   return (
     <Box aria-label="why" sx={{ pt: 0.5, display: "flex", flexDirection: "column", gap: 1 }}>
+      {said && <Said said={said} outcome={said} each={guesses.each} from={turned ? b.name : a.name} to={turned ? a.name : b.name} />}
       <Typography variant="body2">
         <b>{first}</b>
         {rest}

@@ -6,14 +6,16 @@ import { figures, grey } from "../app/theme";
 import { Drop } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
 import { Both, type Paints } from "./Cell";
+import { Lid } from "./Covered";
 import { ruleWords } from "./words";
 
 /** The first role's paints by the second's, each from the ones that lean back to the ones that lean on. */
-export function Grid({ block, pairs, paints, open, onOpen }: {
+export function Grid({ block, pairs, paints, open, covered, onOpen }: {
   block: Pairings["sections"][number];
   pairs: PairingOfBoth[];
   paints: Paints;
   open: string | null;
+  covered: (p: PairingOfBoth) => boolean;
   onOpen: (p: PairingOfBoth) => void;
 }) {
   const byLean = (ids: string[]) => [...new Set(ids)].sort((x, y) => (paints.get(x)!.lean?.degrees ?? 0) - (paints.get(y)!.lean?.degrees ?? 0));
@@ -54,18 +56,24 @@ export function Grid({ block, pairs, paints, open, onOpen }: {
               key={`${a} ${b}`}
               component="button"
               data-pair={`${a}~${b}`}
-              aria-label={`${paints.get(a)!.name} with ${paints.get(b)!.name}: ${p.verdict}, ${p.retention.toFixed(2)}, ${ruleWords(p)}`}
+              aria-label={`${paints.get(a)!.name} with ${paints.get(b)!.name}: ${covered(p) ? "covered" : `${p.verdict}, ${p.retention.toFixed(2)}, ${ruleWords(p)}`}`}
               onClick={() => onOpen(p)}
               sx={{ p: 0.5, border: `${open === `${a}~${b}` ? 2 : 1}px solid ${open === `${a}~${b}` ? grey.ink : grey.hairline}`, bgcolor: "transparent", color: grey.ink, font: "inherit", cursor: "pointer" }}
             >
-              {p.band && <Ribbon band={p.band} height={22} middle={false} />}
-              <Box component="span" sx={{ display: "flex", alignItems: "center", gap: 0.75, pt: 0.5, fontFamily: figures, fontSize: 12 }}>
-                <Drop verdict={p.verdict} height={13} />
-                {p.retention.toFixed(2)}
-                <Box component="span" sx={{ flex: 1, textAlign: "right", fontWeight: 700 }}>
-                  {!p.agrees && "≠"}
-                </Box>
-              </Box>
+              {covered(p) ? (
+                <Lid height={46} />
+              ) : (
+                <>
+                  {p.band && <Ribbon band={p.band} height={22} middle={false} />}
+                  <Box component="span" sx={{ display: "flex", alignItems: "center", gap: 0.75, pt: 0.5, fontFamily: figures, fontSize: 12 }}>
+                    <Drop verdict={p.verdict} height={13} />
+                    {p.retention.toFixed(2)}
+                    <Box component="span" sx={{ flex: 1, textAlign: "right", fontWeight: 700 }}>
+                      {!p.agrees && "≠"}
+                    </Box>
+                  </Box>
+                </>
+              )}
             </Box>
           );
         }),

@@ -12,7 +12,7 @@ import type { Paints } from "./Cell";
 const sizes = [16, 22, 30, 42, 58];
 
 /** Paints by paints: the disc grows and darkens with what is left half way. Arrow keys walk it, plus and minus zoom. */
-export function MudMap({ got, paints, onOpen }: { got: Pairings; paints: Paints; onOpen: (p: PairingOfBoth) => void }) {
+export function MudMap({ got, paints, covered, onOpen }: { got: Pairings; paints: Paints; covered: (p: PairingOfBoth) => boolean; onOpen: (p: PairingOfBoth) => void }) {
   const list = got.paints;
   const [zoom, setZoom] = useState(list.length > 30 ? 0 : list.length > 20 ? 1 : list.length > 12 ? 2 : 3);
   const [at, setAt] = useState<[number, number]>([Math.min(1, list.length - 1), 0]);
@@ -52,12 +52,12 @@ export function MudMap({ got, paints, onOpen }: { got: Pairings; paints: Paints;
         <Box role="status" sx={{ display: "flex", alignItems: "center", gap: 1, minWidth: 0 }}>
           {here && (
             <>
-              <Drop verdict={here.verdict} height={17} />
+              {!covered(here) && <Drop verdict={here.verdict} height={17} />}
               <Typography>
                 <b>
                   {paints.get(here.a)!.name} with {paints.get(here.b)!.name}
                 </b>
-                : {here.verdict}, {here.retention.toFixed(2)}; {here.middle.hueWord}; {ruleWords(here)}
+                : {covered(here) ? "covered" : `${here.verdict}, ${here.retention.toFixed(2)}; ${here.middle.hueWord}; ${ruleWords(here)}`}
               </Typography>
             </>
           )}
@@ -104,10 +104,11 @@ export function MudMap({ got, paints, onOpen }: { got: Pairings; paints: Paints;
                   style={{ cursor: "pointer" }}
                 >
                   <rect x={x + 0.5} y={y + 0.5} width={size - 1} height={size - 1} fill={grey.paper} stroke={at[0] === i && at[1] === j ? grey.ink : grey.hairline} strokeWidth={at[0] === i && at[1] === j ? 2 : 0.6} />
-                  {p.verdict !== "neutral" && (
+                  {covered(p) && <rect x={x + size / 4} y={y + size / 4} width={size / 2} height={size / 2} fill={grey.track} stroke={grey.mark} strokeDasharray="3 2" />}
+                  {p.verdict !== "neutral" && !covered(p) && (
                     <circle cx={x + size / 2} cy={y + size / 2} r={Math.max(1.6, disc(p.retention))} fill={clean ? grey.ink : p.verdict === "softened" ? grey.mark : "none"} stroke={clean ? "none" : grey.mark} strokeWidth={1.2} />
                   )}
-                  {!p.agrees && size > 20 && <path d={`M${x + 2} ${y + 2} h${size / 4} l${-size / 4} ${size / 4} Z`} fill={grey.ink} />}
+                  {!p.agrees && !covered(p) && size > 20 && <path d={`M${x + 2} ${y + 2} h${size / 4} l${-size / 4} ${size / 4} Z`} fill={grey.ink} />}
                 </g>
               );
             }),

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import { useParams } from "react-router";
+import { Link as To, useParams } from "react-router";
 import type { PairingOfBoth, Pairings, Profile } from "../api/client";
 import { boxQuery, pairingsQuery } from "../api/queries";
 import { plainSettings } from "../app/choices";
@@ -12,12 +12,14 @@ import { counted, nameOf } from "../app/naming";
 import { Notice, Shell } from "../app/Shell";
 import { grey } from "../app/theme";
 import { useAddress } from "../app/useAddress";
+import { useGuesses, type Guesses } from "../app/useGuesses";
 import { useKeptWheel } from "../app/useKeptWheel";
 import { Waiting } from "../app/Waiting";
 import { WheelMenu } from "../app/WheelMenu";
 import { Words } from "../app/Words";
 import { PairArrow } from "../drawing/Marks";
 import { Cell, type Paints } from "./Cell";
+import { CoveredCell } from "./Covered";
 import { Grid } from "./Grid";
 import { MudMap } from "./MudMap";
 import { useMarks, type Marks } from "./useMarks";
@@ -39,8 +41,10 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
   const of = one<keyof typeof scopes>("of", scopes, "system");
   const look = one<keyof typeof looks>("look", looks, "sorted");
   const filter = one<keyof typeof filters>("mark", filters, "all");
+  const covering = search.get("cover") === "on";
   const marks = useMarks();
   const settings = own.content?.settings ?? plainSettings;
+  const guesses = useGuesses(id, settings);
   const system = own.content?.system;
   const asked = useQuery({ ...pairingsQuery(of === "box" || !system ? "box" : { wheel: id, system }, settings), enabled: !!system });
   const box = useQuery(boxQuery(settings));
@@ -51,6 +55,7 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
   const nicknames = new Map((box.data?.tubes ?? []).map((t) => [t.paint.id, nameOf(t)]));
   const paints: Paints = new Map((got?.paints ?? []).map((p) => [p.id, { ...p, name: nicknames.get(p.id) ?? p.name }]));
   const opened = search.get("pair");
+  const covers: Covers = { on: covering, over: (p) => covering && p.verdict !== "neutral" && !p.noDifferent && guesses.covered(p), guesses };
   const open = (p: PairingOfBoth) => {
     const key = `${p.a}~${p.b}`;
     show({ pair: opened === key ? undefined : key });
@@ -70,32 +75,41 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
         <>
           <KeptNotices own={own} />
           {marks.problem && <Notice>{marks.problem}</Notice>}
+          {guesses.problem && <Notice>{guesses.problem}</Notice>}
         </>
       }
     >
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "flex-end", justifyContent: "space-between", columnGap: 3 }}>
         <Box>
           <Typography variant="h2">{got ? title(got) : "Pairings"}</Typography>
-          {got && <Typography sx={{ color: grey.second }}>{summary(got)}</Typography>}
+          {got && <Typography sx={{ color: grey.second }}>{covering ? "Covered until you say what you expect: the hue half way, how bright it stays, where the mud starts." : summary(got)}</Typography>}
         </Box>
         <Legend />
       </Box>
-      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 4, alignItems: "center" }}>
+      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3.5, alignItems: "center" }}>
         <Words label="pairings of" words={scopes} value={of} onChoose={(v) => show({ of: v === "system" ? undefined : v, pair: undefined })} />
-        <Words label="laid out" words={looks} value={look} onChoose={(v) => show({ look: v === "sorted" ? undefined : v })} />
+        <Words label="laid out" words={covering ? { ...looks, sorted: "paint by paint" } : looks} value={look} onChoose={(v) => show({ look: v === "sorted" ? undefined : v })} />
         {got && marks.ready && <Checklist got={got} marks={marks} filter={filter} onFilter={(v) => show({ mark: v === "all" ? undefined : v })} />}
+        <Box sx={{ display: "flex", ml: "auto", gap: 1 }}>
+          <Button color="inherit" disabled={!guesses.ready} aria-pressed={covering} onClick={() => show({ cover: covering ? undefined : "on" })}>
+            {covering ? "lift all covers" : "predict first"}
+          </Button>
+          <Button color="inherit" component={To} to={`/pairings/${id}/practice`}>
+            practice
+          </Button>
+        </Box>
       </Box>
       {asked.error && !asked.isPlaceholderData && <Typography role="alert" sx={{ mt: 3 }}>{asked.error.message}</Typography>}
       {got && !asked.error && (
         <Box sx={{ mt: 1.5, opacity: asked.isPlaceholderData ? 0.5 : 1 }}>
           {look === "map" ? (
-            <MudMap key={`${of} ${got.paints.length}`} got={got} paints={paints} onOpen={open} />
+            <MudMap key={`${of} ${got.paints.length}`} got={got} paints={paints} covered={covers.over} onOpen={open} />
           ) : !got.pairs[0]?.band ? (
             <Typography>So many pairings are only shown as a map.</Typography>
           ) : (
-            <Blocks got={got} look={look} paints={paints} marks={marks} filter={filter} opened={opened} onOpen={open} />
+            <Blocks got={got} look={look} paints={paints} marks={marks} covers={covers} filter={filter} opened={opened} onOpen={open} />
           )}
-          {look !== "sorted" && opened && <Apart got={got} paints={paints} marks={marks} opened={opened} onOpen={open} />}
+          {look !== "sorted" && opened && <Apart got={got} paints={paints} marks={marks} covers={covers} opened={opened} onOpen={open} />}
         </Box>
       )}
     </Shell>
@@ -104,8 +118,15 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
 
 const roleWords: Record<string, string> = { orange: "yellow with red", violet: "red with blue", green: "yellow with blue" };
 
-function Blocks({ got, look, paints, marks, filter, opened, onOpen }: { got: Pairings; look: "sorted" | "lean"; paints: Paints; marks: Marks; filter: keyof typeof filters; opened: string | null; onOpen: (p: PairingOfBoth) => void }) {
-  const shown = (section: string) => got.pairs.filter((p) => p.section === section && (filter === "all" || marks.markOf(p) === filter));
+/** Which pairings are under a cover, and what is said of them. */
+type Covers = { on: boolean; over: (p: PairingOfBoth) => boolean; guesses: Guesses };
+
+function Blocks({ got, look, paints, marks, covers, filter, opened, onOpen }: { got: Pairings; look: "sorted" | "lean"; paints: Paints; marks: Marks; covers: Covers; filter: keyof typeof filters; opened: string | null; onOpen: (p: PairingOfBoth) => void }) {
+  // Bright to dull would tell what the covers hide: then they stand as the paints do.
+  const places = new Map(got.paints.map((p, i) => [p.id, i]));
+  const byPaints = (p: PairingOfBoth) => places.get(p.a)! * got.paints.length + places.get(p.b)!;
+  const all = covers.on ? [...got.pairs].sort((x, y) => byPaints(x) - byPaints(y)) : got.pairs;
+  const shown = (section: string) => all.filter((p) => p.section === section && (filter === "all" || marks.markOf(p) === filter));
   const sections = got.sections.filter((s) => s.section);
   const others = got.sections.filter((s) => !s.section && shown(s.name).length > 0);
   const widest = Math.max(1, ...sections.map((s) => new Set(shown(s.name).map((p) => p.b)).size));
@@ -115,18 +136,18 @@ function Blocks({ got, look, paints, marks, filter, opened, onOpen }: { got: Pai
       <Typography variant="body2" sx={{ color: grey.third, flex: 1 }}>
         {got.pairs.some((p) => p.section === s.name) ? s.section ? roleWords[s.name] : "" : "no pairing here"}
       </Typography>
-      <Plan pairs={shown(s.name)} marks={marks} />
+      {covers.on ? <Commit pairs={covers.guesses.said(shown(s.name).filter(covers.over))} guesses={covers.guesses} /> : <Plan pairs={shown(s.name)} marks={marks} />}
     </Box>
   );
   const cells = (s: Pairings["sections"][number]) =>
-    shown(s.name).map((p) => <Cell key={`${p.a}~${p.b}`} pair={p} paints={paints} open={opened === `${p.a}~${p.b}`} marks={marks} onOpen={() => onOpen(p)} />);
+    shown(s.name).map((p) => <OneCell key={`${p.a}~${p.b}`} pair={p} paints={paints} open={opened === `${p.a}~${p.b}`} marks={marks} covers={covers} onOpen={() => onOpen(p)} />);
   return (
     <>
       <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: look === "lean" ? `repeat(auto-fit, minmax(min(100%, ${widest * 100 + 120}px), 1fr))` : "repeat(3, minmax(0, 1fr))" }, columnGap: 3, rowGap: 2 }}>
         {sections.map((s) => (
           <Box key={s.name} component="section" aria-label={s.name}>
             {head(s)}
-            {look === "lean" ? <Grid block={s} pairs={shown(s.name)} paints={paints} open={opened} onOpen={onOpen} /> : <Box role="list">{cells(s)}</Box>}
+            {look === "lean" ? <Grid block={s} pairs={shown(s.name)} paints={paints} open={opened} covered={covers.over} onOpen={onOpen} /> : <Box role="list">{cells(s)}</Box>}
           </Box>
         ))}
       </Box>
@@ -143,15 +164,29 @@ function Blocks({ got, look, paints, marks, filter, opened, onOpen }: { got: Pai
   );
 }
 
+function OneCell({ covers, ...cell }: { pair: PairingOfBoth; paints: Paints; open: boolean; marks: Marks; covers: Covers; onOpen: () => void }) {
+  return covers.over(cell.pair) ? <CoveredCell {...cell} guesses={covers.guesses} /> : <Cell {...cell} guesses={covers.guesses} />;
+}
+
 /** Where a grid or map is shown, the opened pairing stands below it. */
-function Apart({ got, paints, marks, opened, onOpen }: { got: Pairings; paints: Paints; marks: Marks; opened: string; onOpen: (p: PairingOfBoth) => void }) {
+function Apart({ got, paints, marks, covers, opened, onOpen }: { got: Pairings; paints: Paints; marks: Marks; covers: Covers; opened: string; onOpen: (p: PairingOfBoth) => void }) {
   const pair = got.pairs.find((p) => `${p.a}~${p.b}` === opened);
   return (
     pair && (
       <Box role="list" sx={{ maxWidth: 560, mt: 1.5 }}>
-        <Cell pair={pair} paints={paints} open marks={marks} onOpen={() => onOpen(pair)} />
+        <OneCell pair={pair} paints={paints} open marks={marks} covers={covers} onOpen={() => onOpen(pair)} />
       </Box>
     )
+  );
+}
+
+/** Commits every guess of a block that is whole. */
+function Commit({ pairs, guesses }: { pairs: ReturnType<Guesses["said"]>; guesses: Guesses }) {
+  if (pairs.length === 0) return null;
+  return (
+    <Button size="small" color="inherit" disabled={guesses.busy} onClick={() => guesses.commit(pairs)} sx={{ py: 0, minWidth: 0 }}>
+      commit {pairs.length}
+    </Button>
   );
 }
 

@@ -9,12 +9,14 @@ import type { KeptTube, Paint, Pair, PairingOfBoth, Profile } from "../api/clien
 import { boxQuery, paintsQuery, pairingsQuery, pairQuery } from "../api/queries";
 import { choicesOf, OneOf } from "../app/Choice";
 import { plainSettings, spacingWords } from "../app/choices";
+import { Said } from "../app/Expect";
 import { Group, ViewingConditions } from "../app/Conditions";
 import { KeptNotices, MissingWheel } from "../app/Kept";
 import { nameOf, paintName } from "../app/naming";
 import { Shell } from "../app/Shell";
 import { figures, grey } from "../app/theme";
 import { useAddress } from "../app/useAddress";
+import { useGuesses } from "../app/useGuesses";
 import { useKeptWheel } from "../app/useKeptWheel";
 import { Waiting } from "../app/Waiting";
 import { WheelMenu } from "../app/WheelMenu";
@@ -22,6 +24,7 @@ import { Words } from "../app/Words";
 import { Drop } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
 import { nearest } from "./along";
+import { CoveredPath } from "./CoveredPath";
 import { PathFigure } from "./PathFigure";
 import { PileView, type OnPalette } from "./PileView";
 import { PointCard } from "./PointCard";
@@ -48,6 +51,8 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
   const [a, b] = [search.get("a") ?? first?.a, search.get("b") ?? first?.b];
   const steps = Math.max(1, Math.min(mostSteps, Number(search.get("steps") ?? 3) || 3));
   const third = search.get("third") ?? "";
+  const covering = search.get("cover") === "on";
+  const guesses = useGuesses(id, settings);
   const way = useQuery({ ...pairQuery({ wheel: id, a: a ?? "", b: b ?? "", steps, ...(third && { third }) }, settings), enabled: !!a && !!b });
   const { content } = own;
   if (own.query.error && !own.kept) return <MissingWheel painter={painter} sentence={own.query.error.message} />;
@@ -57,6 +62,9 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
     ...(box.data?.tubes ?? []).map((t) => ({ value: t.paint.id, name: nameOf(t) })),
     ...(library.data ?? []).map((p) => ({ value: p.id, name: paintName(p.name).name })),
   ].filter((p, i, all) => all.findIndex((q) => q.value === p.value) === i);
+  const pair = way.error ? undefined : way.data;
+  const over = pair && covering && pair.verdict !== "neutral" && guesses.covered(pair);
+  const said = pair && guesses.of(pair);
   const called = (ref?: string) => paints.find((p) => p.value === ref)?.name ?? ref ?? "";
   return (
     <Shell
@@ -93,10 +101,20 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
                 +
               </Button>
             </Box>
+            <Button color="inherit" aria-pressed={covering} disabled={!guesses.ready} onClick={() => show({ cover: covering ? undefined : "on" })}>
+              {covering ? "lift all covers" : "predict first"}
+            </Button>
             <OneOf label="a trace of" shown={third ? `a trace of ${called(third)}` : "a clean brush"} of={[{ value: "", name: "a clean brush" }, ...paints.filter((p) => p.value !== a && p.value !== b)]} value={third} onChoose={(v) => show({ third: v || undefined })} />
           </Box>
           {way.error && <Typography role="alert" sx={{ mt: 2 }}>{way.error.message}</Typography>}
-          {way.data && !way.error && <Along key={`${way.data.a.id} ${way.data.b.id} ${way.data.steps.length} ${way.data.spacing}`} wheel={id} pair={way.data} third={third} others={pairings.data?.pairs ?? []} called={called} onOther={(p) => show({ a: p.a, b: p.b })} />}
+          {guesses.problem && <Typography role="alert">{guesses.problem}</Typography>}
+          {pair && over && <CoveredPath pair={pair} called={called} guesses={guesses} />}
+          {pair && !over && (
+            <>
+              {said && <Said said={said} outcome={said} each={guesses.each} from={called(said.a)} to={called(said.b)} />}
+              <Along key={`${pair.a.id} ${pair.b.id} ${pair.steps.length} ${pair.spacing}`} wheel={id} pair={pair} third={third} others={pairings.data?.pairs ?? []} called={called} onOther={(p) => show({ a: p.a, b: p.b })} />
+            </>
+          )}
         </>
       )}
     </Shell>

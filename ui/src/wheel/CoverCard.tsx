@@ -1,18 +1,13 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, client, type Predictions, type Verdict, type Wheel } from "../api/client";
+import { answer, client, type Predictions, type Wheel } from "../api/client";
 import { predictionsQuery } from "../api/queries";
-import { OneOf } from "../app/Choice";
+import { HueAndDrop, type Expecting } from "../app/Expect";
 import { grey } from "../app/theme";
 import { Words } from "../app/Words";
-import { Drop } from "../drawing/Marks";
-
-const verdicts: Exclude<Verdict, "neutral">[] = ["clean", "softened", "muddy"];
-type Guess = { hueWord: string; verdict: Exclude<Verdict, "neutral"> };
 
 /** Commit a guess for each slot, then lift the cover. */
 export function CoverCard({ wheel, id, version, saved, predictions, onLift }: {
@@ -25,7 +20,7 @@ export function CoverCard({ wheel, id, version, saved, predictions, onLift }: {
 }) {
   const queries = useQueryClient();
   const [which, setWhich] = useState<"secondaries" | "all">("secondaries");
-  const [guesses, setGuesses] = useState<Record<number, Partial<Guess>>>({});
+  const [guesses, setGuesses] = useState<Record<number, Expecting>>({});
   const mixed = wheel.slots.filter((s) => !s.empty && s.kind !== "primary" && (which === "all" || s.kind === "secondary")).sort((a, b) => a.home - b.home);
   const done = (predictions?.predictions ?? []).filter((p) => p.version === version);
   const open = mixed.filter((s) => !done.some((p) => p.home === s.home));
@@ -42,7 +37,6 @@ export function CoverCard({ wheel, id, version, saved, predictions, onLift }: {
       onLift();
     },
   });
-  const set = (home: number, g: Partial<Guess>) => setGuesses({ ...guesses, [home]: { ...guesses[home], ...g } });
   return (
     <Box component="section" aria-label="predictions" sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}>
       <Typography variant="h2">What will it be?</Typography>
@@ -56,16 +50,7 @@ export function CoverCard({ wheel, id, version, saved, predictions, onLift }: {
               of {s.paints.join(" and ")}
             </Box>
           </Typography>
-          <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between" }}>
-            <OneOf label={`hue of ${s.name}`} shown={guesses[s.home]?.hueWord ?? "which hue?"} of={wheel.hues.map((h) => ({ value: h, name: h }))} value={guesses[s.home]?.hueWord ?? ""} onChoose={(hueWord) => set(s.home, { hueWord })} />
-            <Box role="radiogroup" aria-label={`brightness of ${s.name}`} sx={{ display: "flex" }}>
-              {verdicts.map((v) => (
-                <ButtonBase key={v} role="radio" aria-checked={guesses[s.home]?.verdict === v} aria-label={v} title={v} onClick={() => set(s.home, { verdict: v })} sx={{ p: 1, minWidth: 44, minHeight: 44, borderBottom: `2px solid ${guesses[s.home]?.verdict === v ? grey.ink : "transparent"}` }}>
-                  <Drop verdict={v} height={20} />
-                </ButtonBase>
-              ))}
-            </Box>
-          </Box>
+          <HueAndDrop of={s.name} hues={wheel.hues} value={guesses[s.home] ?? {}} onSet={(e) => setGuesses({ ...guesses, [s.home]: e })} />
         </Box>
       ))}
       {open.length === 0 && <Typography>All of these were predicted for these paints, and the cover has been lifted. Change a paint to guess again.</Typography>}
