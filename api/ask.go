@@ -33,9 +33,101 @@ type mixInput struct {
 
 type correctInput struct {
 	Look
-	Have  []string `query:"have" required:"true" maxItems:"6" doc:"what is in the pile: PAINT=PARTS, with commas between"`
-	Want  []string `query:"want" required:"true" maxItems:"6" doc:"what it should be, and how much of it"`
-	Wheel int64    `query:"wheel"`
+	Have   []string `query:"have" required:"true" maxItems:"6" doc:"what is in the pile: PAINT=PARTS, with commas between"`
+	Want   []string `query:"want" maxItems:"6" doc:"what it should be, and how much of it"`
+	Colour string   `query:"colour" maxLength:"60" doc:"or the colour that it should have, as it was read: #rrggbb, or CIELAB as L,a,b"`
+	With   []string `query:"with" maxItems:"24" doc:"then the paints that may be added"`
+	Wheel  int64    `query:"wheel"`
+}
+
+type locateInput struct {
+	Look
+	A      string `query:"a" required:"true" maxLength:"60" doc:"paint"`
+	B      string `query:"b" required:"true" maxLength:"60" doc:"paint"`
+	Colour string `query:"colour" required:"true" maxLength:"60" doc:"as it was read: #rrggbb, or CIELAB as L,a,b"`
+	Wheel  int64  `query:"wheel"`
+}
+
+type quietenInput struct {
+	Look
+	Parts      []string `query:"parts" required:"true" maxItems:"6" doc:"PAINT=PARTS, with commas between"`
+	With       []string `query:"with" maxItems:"60" doc:"the paints at hand"`
+	Complement string   `query:"complement" maxLength:"60" doc:"the paint to take for it"`
+	Neighbour  string   `query:"neighbour" maxLength:"60"`
+	Earth      string   `query:"earth" maxLength:"60"`
+	Wheel      int64    `query:"wheel"`
+}
+
+// correct brings a pile to parts or to a colour.
+func (s *Server) correct(ctx context.Context, in *correctInput) (out exchange.Correction, err error) {
+	if in.Colour == "" {
+		v, have, want, err := s.twoPiles(ctx, in.Look, in.Wheel, in.Have, in.Want)
+		if err != nil {
+			return out, err
+		}
+		return v.Correct(have, want)
+	}
+	v, err := in.view()
+	if err != nil {
+		return out, err
+	}
+	want, err := v.ParseReading(in.Colour)
+	if err != nil {
+		return out, err
+	}
+	have, err := s.parts(ctx, in.Wheel, in.Have)
+	if err != nil {
+		return out, err
+	}
+	with, err := s.paints(ctx, in.Wheel, in.With)
+	if err != nil {
+		return out, err
+	}
+	return v.CorrectTo(have, want, with)
+}
+
+// quieten cools or dulls a colour.
+func (s *Server) quieten(ctx context.Context, in *quietenInput) (out exchange.Quiet, err error) {
+	v, err := in.view()
+	if err != nil {
+		return out, err
+	}
+	parts, err := s.parts(ctx, in.Wheel, in.Parts)
+	if err != nil {
+		return out, err
+	}
+	hand, err := s.paints(ctx, in.Wheel, in.With)
+	if err != nil {
+		return out, err
+	}
+	given := map[string]*paint.Paint{}
+	for way, ref := range map[string]string{"complement": in.Complement, "neighbour": in.Neighbour, "earth": in.Earth} {
+		if ref == "" {
+			continue
+		}
+		found, err := s.paints(ctx, in.Wheel, []string{ref})
+		if err != nil {
+			return out, err
+		}
+		given[way] = found[0]
+	}
+	return v.Quieten(parts, hand, given)
+}
+
+// paints finds paints by reference.
+func (s *Server) paints(ctx context.Context, wheel int64, refs []string) (out []*paint.Paint, err error) {
+	find, err := s.systemFinder(ctx, wheel, exchange.SystemContent{Roles: [3][]string{refs}})
+	if err != nil {
+		return nil, err
+	}
+	for _, ref := range refs {
+		p, err := find(ref)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, p)
+	}
+	return out, nil
 }
 
 type laidInput struct {
@@ -88,27 +180,18 @@ func (s *Server) pair(ctx context.Context, in *pairInput) (out exchange.Pair, er
 	if err != nil {
 		return out, err
 	}
-	asked := exchange.SystemContent{Roles: [3][]string{{in.A}, {in.B}, {in.Third}}}
-	find, err := s.systemFinder(ctx, in.Wheel, asked)
+	refs := []string{in.A, in.B}
+	if in.Third != "" {
+		refs = append(refs, in.Third)
+	}
+	found, err := s.paints(ctx, in.Wheel, refs)
 	if err != nil {
 		return out, err
 	}
-	a, err := find(in.A)
-	if err != nil {
+	if out, err = v.Pair(found[0], found[1], in.Steps, spacing); err != nil || in.Third == "" {
 		return out, err
 	}
-	b, err := find(in.B)
-	if err != nil {
-		return out, err
-	}
-	if out, err = v.Pair(a, b, in.Steps, spacing); err != nil || in.Third == "" {
-		return out, err
-	}
-	third, err := find(in.Third)
-	if err != nil {
-		return out, err
-	}
-	return v.Contaminated(out, a, b, third, spacing, exchange.TaintShares)
+	return v.Contaminated(out, found[0], found[1], found[2], spacing, exchange.TaintShares)
 }
 
 // askRoutes answer what only needs computing: nothing is kept, nobody's rows
@@ -136,12 +219,30 @@ func (s *Server) askRoutes() {
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "correct", Method: http.MethodGet, Path: "/api/correct", Metadata: lazily},
 		func(ctx context.Context, in *correctInput) (*struct{ Body exchange.Correction }, error) {
-			v, have, want, err := s.twoPiles(ctx, in.Look, in.Wheel, in.Have, in.Want)
+			out, err := s.correct(ctx, in)
+			return &struct{ Body exchange.Correction }{out}, s.refusal(err)
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "locate", Method: http.MethodGet, Path: "/api/locate", Metadata: lazily},
+		func(ctx context.Context, in *locateInput) (*struct{ Body exchange.Located }, error) {
+			v, err := in.view()
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			out, err := v.Correct(have, want)
-			return &struct{ Body exchange.Correction }{out}, s.refusal(err)
+			read, err := v.ParseReading(in.Colour)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			couple, err := s.paints(ctx, in.Wheel, []string{in.A, in.B})
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			out, err := v.Locate(couple[0], couple[1], read)
+			return &struct{ Body exchange.Located }{out}, s.refusal(err)
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "quieten", Method: http.MethodGet, Path: "/api/quieten", Metadata: lazily},
+		func(ctx context.Context, in *quietenInput) (*struct{ Body exchange.Quiet }, error) {
+			out, err := s.quieten(ctx, in)
+			return &struct{ Body exchange.Quiet }{out}, s.refusal(err)
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "laid", Method: http.MethodGet, Path: "/api/laid", Metadata: lazily},
 		func(ctx context.Context, in *laidInput) (*struct{ Body exchange.Laid }, error) {

@@ -91,6 +91,7 @@ func TestARoundOfPractice(t *testing.T) {
 	status, text = ada.do("POST", answers, answer(3))
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "answered before")
+	got = api.Practice{}
 	ada.ok("GET", "/api/practice", "", &got)
 	assert.Nil(t, got.Round, "it has come to its end")
 	var all api.Guesses
@@ -104,6 +105,7 @@ func TestARoundOfPractice(t *testing.T) {
 	status, _ = eve.do("DELETE", fmt.Sprintf("/api/practice/%d", got.Round.ID), "")
 	assert.Equal(t, 404, status)
 	ada.ok("DELETE", fmt.Sprintf("/api/practice/%d", got.Round.ID), "", nil)
+	got = api.Practice{}
 	ada.ok("GET", "/api/practice", "", &got)
 	assert.Nil(t, got.Round)
 }

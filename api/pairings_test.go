@@ -84,3 +84,32 @@ func TestPathsAndPilesMayNameTubes(t *testing.T) {
 	status, _ := ada.do("GET", "/api/correct?have=PY74=1&want=PY74=1,PY3=1,PY65=1,PB29=1,PB60=1,PR122=1,PR254=1", "")
 	assert.Equal(t, 422, status, "at most six paints")
 }
+
+func TestAColourMayBeWantedAndReadAndQuietened(t *testing.T) {
+	app, _ := server(t, true)
+	ada, eve := signedUp(t, app, "Ada"), signedUp(t, app, "Eve")
+	ada.ok("POST", "/api/box/paints", `{"paints":["PB60"]}`, nil)
+	tube := fmt.Sprintf("tube-%d", ada.tube("PB60").ID)
+	for _, path := range []string{
+		"/api/correct?have=PR254=2&colour=%23803060&with=" + tube + ",PW6",
+		"/api/locate?a=PR254&b=" + tube + "&colour=40,20,-10",
+		"/api/quieten?parts=PR254=2&with=" + tube,
+		"/api/quieten?parts=PR254=2&neighbour=" + tube,
+	} {
+		ada.ok("GET", path, "", nil)
+		status, text := eve.do("GET", path, "")
+		assert.Equal(t, 422, status, path)
+		assert.Contains(t, text, "no tube of your box")
+	}
+	for says, path := range map[string]string{
+		"is no colour":           "/api/correct?have=PR254=2&colour=1,2&with=PW6",
+		"at least one paint":     "/api/correct?have=PR254=2&colour=50,0,0",
+		"name at least one":      "/api/correct?have=PR254=2",
+		"no hue in this":         "/api/quieten?parts=PBk9=1",
+		"no colour of a surface": "/api/locate?a=PR254&b=PB29&colour=300,0,0",
+	} {
+		status, text := ada.do("GET", path, "")
+		assert.Equal(t, 422, status, path)
+		assert.Contains(t, text, says, path)
+	}
+}

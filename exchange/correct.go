@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"gyrophane/core/bias"
+	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 )
@@ -12,7 +13,9 @@ import (
 type Correction struct {
 	Conditions
 	Have      Mixture      `json:"have"`
-	Want      Mixture      `json:"want"`
+	Want      *Mixture     `json:"want,omitempty" doc:"where parts are wanted"`
+	Aim       *Aimed       `json:"aim,omitempty" doc:"where a colour is wanted"`
+	Off       string       `json:"off" doc:"how the pile, as painted, differs from what is wanted"`
 	Add       []Ingredient `json:"add" doc:"the least that brings it there; empty when it is near enough"`
 	Pile      Mixture      `json:"pile" doc:"what it then is"`
 	Reached   bool         `json:"reached" doc:"within 0.02 OKLab of what is wanted; otherwise as near as these paints come"`
@@ -24,30 +27,84 @@ type Correction struct {
 	Says      string       `json:"says"`
 }
 
+// Aimed is a colour that is wanted, or was read.
+type Aimed struct {
+	Colour
+	Words string `json:"words"`
+}
+
+func aimed(r paint.Reading) *Aimed {
+	ok := r.Lab.OKLab()
+	lch := ok.OKLCh()
+	return &Aimed{Colour{[3]float64{round(r.Lab.L, 3), round(r.Lab.A, 3), round(r.Lab.B, 3)}, [3]float64{round(lch.L, 5), round(lch.C, 5), round(lch.H, 2)}, shown(ok)}, ok.Words()}
+}
+
 // Correct brings a pile to what is wanted; wanted is also the amount needed.
 func (v View) Correct(have, want []paint.Part) (Correction, error) {
 	c, err := path.Correct(have, want)
 	if err != nil {
 		return Correction{}, BadInput{err.Error()}
 	}
-	out := Correction{
+	wanted, err := v.mixture(want)
+	if err != nil {
+		return Correction{}, err
+	}
+	m, err := paint.Mix(want...)
+	if err != nil {
+		return Correction{}, BadInput{err.Error()}
+	}
+	look := m.AsPainted(v.Medium, v.Wet)
+	out, err := v.correction(have, c, look.OKLab(v.Light))
+	out.Want = &wanted
+	return out, err
+}
+
+// CorrectTo brings a pile to a colour that was read, with any of some paints;
+// as much is needed as is there.
+func (v View) CorrectTo(have []paint.Part, want Reading, with []*paint.Paint) (Correction, error) {
+	r, err := want.core("what is wanted")
+	if err != nil {
+		return Correction{}, err
+	}
+	if len(with) > mostIngredients {
+		return Correction{}, bad("%d paints are more than can be tried: give at most %d", len(with), mostIngredients)
+	}
+	needed := 0.0
+	for _, p := range have {
+		needed += p.Parts
+	}
+	c, err := path.Toward(have, path.AimAt(r), with, needed)
+	if err != nil {
+		return Correction{}, BadInput{err.Error()}
+	}
+	out, err := v.correction(have, c, r.Lab.OKLab())
+	out.Aim = aimed(r)
+	return out, err
+}
+
+func (v View) correction(have []paint.Part, c path.Correction, want colour.OKLab) (out Correction, err error) {
+	out = Correction{
 		Conditions: v.conditions(), Add: v.partsOf(c.Add), Reached: c.Reached, Miss: round(c.Miss, 4),
 		Grows: round(c.Grows, 3), Waste: round(c.Waste, 3), StartOver: round(c.StartOver, 3),
 	}
-	for _, one := range []struct {
-		into  *Mixture
-		parts []paint.Part
-	}{{&out.Have, have}, {&out.Want, want}, {&out.Pile, together(have, c.Add)}} {
-		if *one.into, err = v.mixture(one.parts); err != nil {
-			return Correction{}, err
-		}
+	if out.Have, err = v.mixture(have); err != nil {
+		return out, err
 	}
+	if out.Pile, err = v.mixture(together(have, c.Add)); err != nil {
+		return out, err
+	}
+	m, err := paint.Mix(have...)
+	if err != nil {
+		return out, BadInput{err.Error()}
+	}
+	look := m.AsPainted(v.Medium, v.Wet)
+	out.Off = look.OKLab(v.Light).Beside(want)
 	switch {
 	case len(c.Add) == 0 && c.Reached:
 		out.Advice, out.Says = "leave it", "It is near enough as it is: nobody could tell the two apart."
 	case !c.Reached:
 		out.Advice = "start over"
-		out.Says = fmt.Sprintf("Whatever is added, up to %d times the pile, it comes no nearer than %s. Start over.", path.MostAdded, out.Pile.HueWord)
+		out.Says = fmt.Sprintf("Whatever is added, up to %d times the pile, it comes no nearer than %s. Start over.", path.MostAdded, out.Pile.Words)
 	case c.Better():
 		out.Advice = "add"
 		out.Says = fmt.Sprintf("Add %s. The pile grows to %.1f times what it is%s.", said(c.Add), c.Grows, left(c.Waste))
@@ -56,6 +113,54 @@ func (v View) Correct(have, want []paint.Part) (Correction, error) {
 		out.Says = fmt.Sprintf("Adding %s would mend it, but the pile grows to %.1f times what it is and %s parts are left over; started over, %s are thrown away.", said(c.Add), c.Grows, plain(round(c.Waste, 2)), plain(round(c.StartOver, 2)))
 	}
 	return out, nil
+}
+
+// Located is the place of a path that comes nearest to a colour that was read.
+type Located struct {
+	Share float64 `json:"share" doc:"of the second paint"`
+	Mixture
+	Read Aimed   `json:"read"`
+	DE   float64 `json:"de00" doc:"CIEDE2000 between the two, as painted"`
+	Fits bool    `json:"fits" doc:"near enough to be on this way at all"`
+	Says string  `json:"says"`
+}
+
+// farOff is the CIEDE2000 from which a reading is of something else.
+const farOff = 8
+
+// Locate finds where on the way from a to b a mixture stands that was read.
+func (v View) Locate(a, b *paint.Paint, read Reading) (Located, error) {
+	r, err := read.core("the reading")
+	if err != nil {
+		return Located{}, err
+	}
+	p := path.New(a, b)
+	share, _ := p.Locate(path.AimAt(r))
+	recipe := p.Parts(share)
+	m := p.At(recipe.Share)
+	look := m.AsPainted(r.Medium, r.Wet)
+	u := m.Undertone()
+	out := Located{Share: round(recipe.Share, 6), Mixture: Mixture{v.ingredients(recipe), v.colours(&m, u), judgement(u)}, Read: *aimed(r), DE: round(colour.Difference(r.Lab, look.Lab()), 2)}
+	out.Fits = out.DE < farOff
+	switch {
+	case out.Fits:
+		out.Says = fmt.Sprintf("It looks like %s.", saidOf(recipe))
+	default:
+		out.Says = fmt.Sprintf("Nothing between these two looks like that: the nearest is %s, and what was read is %s beside it.", saidOf(recipe), r.Lab.OKLab().Beside(look.OKLab(colour.D65)))
+	}
+	return out, nil
+}
+
+// saidOf is "5 of the arylide yellow to 2 of the phthalo blue".
+func saidOf(r path.Recipe) string {
+	var parts []paint.Part
+	for _, i := range r.Parts {
+		parts = append(parts, paint.Part{Paint: i.Paint, Parts: float64(i.Parts)})
+		if i.In != nil {
+			return fmt.Sprintf("a trace of the %s in the %s", bias.ShortName(i.Paint), bias.ShortName(i.In))
+		}
+	}
+	return said(parts)
 }
 
 func left(waste float64) string {

@@ -150,7 +150,6 @@ type Mixture struct {
 type Mix struct {
 	Conditions
 	Mixture
-	Words    string    `json:"words" doc:"the colour as painted, in words"`
 	Tint     Shown     `json:"tint" doc:"1 part in 9 of titanium white"`
 	Wash     Shown     `json:"wash" doc:"a thin wash over white"`
 	Spectrum []float64 `json:"spectrum" doc:"reflectance of the masstone, 380 to 730 nm every 10 nm"`
@@ -170,8 +169,8 @@ func (v View) Mix(parts []paint.Part) (Mix, error) {
 		return Mix{}, err
 	}
 	let := m.LetDown(0.1)
-	tint, wash, look := let.Masstone(), m.Wash(), m.AsPainted(v.Medium, v.Wet)
-	out.Tint, out.Wash, out.Words = shown(tint.OKLab(v.Light)), shown(wash.OKLab(v.Light)), look.OKLab(v.Light).Words()
+	tint, wash := let.Masstone(), m.Wash()
+	out.Tint, out.Wash = shown(tint.OKLab(v.Light)), shown(wash.OKLab(v.Light))
 	for _, r := range m.Masstone() {
 		out.Spectrum = append(out.Spectrum, round(r, 6))
 	}

@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"math"
+	"strconv"
 	"strings"
 
 	"gyrophane/core/colour"
@@ -17,6 +18,36 @@ type Reading struct {
 	Source   string      `json:"source" enum:"eye,photo,instrument"`
 	Medium   string      `json:"medium" enum:"watercolour,gouache,tempera,acrylic,oil"`
 	Judged   string      `json:"judged" enum:"wet,dry"`
+}
+
+// ParseReading reads a colour as #rrggbb, or as CIELAB: three numbers with
+// commas or spaces between. It was seen by eye under the conditions of the view.
+func (v View) ParseReading(text string) (Reading, error) {
+	c := v.conditions()
+	r := Reading{Source: string(paint.Eye), Medium: c.Medium, Judged: c.Judged}
+	fields := strings.FieldsFunc(text, func(at rune) bool { return at == ',' || at == ';' || at == ' ' })
+	if len(fields) == 1 {
+		r.Hex = fields[0]
+		if !strings.HasPrefix(r.Hex, "#") {
+			r.Hex = "#" + r.Hex
+		}
+		_, err := r.core("the colour")
+		return r, err
+	}
+	var lab [3]float64
+	if len(fields) != len(lab) || len(text) > 60 {
+		return r, bad("%q is no colour: write #rrggbb, or CIELAB as three numbers like 52, 38, 20", clip(text))
+	}
+	for i, f := range fields {
+		n, err := strconv.ParseFloat(f, 64)
+		if err != nil {
+			return r, bad("%q is no colour: %q is not a number; write CIELAB as three numbers like 52, 38, 20", clip(text), clip(f))
+		}
+		lab[i] = n
+	}
+	r.Lab = &lab
+	_, err := r.core("the colour")
+	return r, err
 }
 
 // core checks a reading; what names the swatch in sentences.

@@ -95,7 +95,6 @@ func (v View) Contaminated(p Pair, a, b, third *paint.Paint, spacing path.Spacin
 type PathSample struct {
 	Share float64 `json:"share" doc:"of the second paint, by volume, 0 to 1"`
 	At    float64 `json:"at" doc:"how far along the way, 0 to 1, in the measure of the spacing"`
-	Words string  `json:"words" doc:"the colour as painted, in words"`
 	Mixture
 }
 
@@ -146,8 +145,7 @@ func (v View) Pair(a, b *paint.Paint, n int, spacing path.Spacing) (Pair, error)
 			out.Ladders = append(out.Ladders, LadderAt{i, v.ladder(&m)})
 			laddered++
 		}
-		look := m.AsPainted(v.Medium, v.Wet)
-		out.Samples = append(out.Samples, PathSample{s.Share, round(reached[i], 4), look.OKLab(v.Light).Words(), Mixture{v.ingredients(p.Parts(s.Share)), v.colours(&m, s.Under), judgement(s.Under)}})
+		out.Samples = append(out.Samples, PathSample{s.Share, round(reached[i], 4), Mixture{v.ingredients(p.Parts(s.Share)), v.colours(&m, s.Under), judgement(s.Under)}})
 	}
 	return out, nil
 }

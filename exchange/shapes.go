@@ -88,15 +88,17 @@ type Colours struct {
 	BrushedOut Colour `json:"brushedOut"`
 	AsPainted  Colour `json:"asPainted"`
 	Undertone  Colour `json:"undertone"`
+	Words      string `json:"words" doc:"the colour as painted, in words"`
 }
 
 func (v View) colours(m *paint.Mixture, u paint.Undertone) Colours {
-	let := m.LetDown(u.Share)
+	let, look := m.LetDown(u.Share), m.AsPainted(v.Medium, v.Wet)
 	return Colours{
 		Masstone:   colourOf(m.Masstone(), v.Light),
 		BrushedOut: colourOf(m.BrushedOut(), v.Light),
-		AsPainted:  colourOf(m.AsPainted(v.Medium, v.Wet), v.Light),
+		AsPainted:  colourOf(look, v.Light),
 		Undertone:  colourOf(let.Masstone(), colour.D65),
+		Words:      look.OKLab(v.Light).Words(),
 	}
 }
 

@@ -85,7 +85,7 @@ func correctCommand() *cobra.Command {
 				for _, row := range []struct {
 					name string
 					m    exchange.Mixture
-				}{{"have", out.Have}, {"want", out.Want}, {"pile", out.Pile}} {
+				}{{"have", out.Have}, {"want", *out.Want}, {"pile", out.Pile}} {
 					m := row.m
 					fmt.Fprintf(w, "%s\t%s\t%s\t%s %.2f\tas painted %s\n", row.name, partsText(m.Parts), m.HueWord, m.Verdict, m.Retention, m.AsPainted.SRGB)
 				}

@@ -1,6 +1,7 @@
 package path
 
 import (
+	"cmp"
 	"errors"
 	"math"
 	"slices"
@@ -48,12 +49,57 @@ func Correct(have, want []paint.Part) (Correction, error) {
 			with = append(with, p.Paint)
 		}
 	}
-	return Toward(have, target.Brushed(), with, volume(want))
+	return Toward(have, Aim{target.Brushed(), (*paint.Mixture).Brushed}, with, volume(want))
 }
 
-// Toward is Correct for a colour, brushed out in OKLab, and the paints that may
-// be added; needed is the amount that is wanted, in parts.
-func Toward(have []paint.Part, want colour.OKLab, with []*paint.Paint, needed float64) (Correction, error) {
+// Aim is a colour that is wanted, and how a mixture is looked at to be held
+// against it: brushed out, or as painted, as a swatch was that has been read.
+type Aim struct {
+	Colour colour.OKLab
+	Look   func(*paint.Mixture) colour.OKLab
+}
+
+// AimAt is the colour of a reading, and its medium and wetness for looking.
+func AimAt(r paint.Reading) Aim {
+	return Aim{r.Lab.OKLab(), func(m *paint.Mixture) colour.OKLab {
+		s := m.AsPainted(r.Medium, r.Wet)
+		return s.OKLab(colour.D65)
+	}}
+}
+
+// Locate finds the place of a path that comes nearest to an aim: the share of
+// the second paint, and how far from the aim that is in OKLab.
+func (p *Path) Locate(want Aim) (share, miss float64) {
+	at := func(t float64) float64 {
+		m := p.At(t)
+		return want.Look(&m).Distance(want.Colour)
+	}
+	best := 0
+	miss = math.Inf(1)
+	for i, s := range p.Samples {
+		if d := at(s.Share); d < miss {
+			best, share, miss = i, s.Share, d
+		}
+	}
+	// Between its neighbours the distance has one lowest place (golden section).
+	low, high := p.Samples[max(0, best-1)].Share, p.Samples[min(len(p.Samples)-1, best+1)].Share
+	for range 40 {
+		a, b := high-(high-low)/math.Phi, low+(high-low)/math.Phi
+		if at(a) < at(b) {
+			high = b
+		} else {
+			low = a
+		}
+	}
+	if d := at((low + high) / 2); d < miss {
+		share, miss = (low+high)/2, d
+	}
+	return share, miss
+}
+
+// Toward is Correct for any aim, and the paints that may be added; needed is
+// the amount that is wanted, in parts.
+func Toward(have []paint.Part, want Aim, with []*paint.Paint, needed float64) (Correction, error) {
 	if len(with) == 0 {
 		return Correction{}, errors.New("name at least one paint that may be added")
 	}
@@ -65,6 +111,7 @@ func Toward(have []paint.Part, want colour.OKLab, with []*paint.Paint, needed fl
 	for _, p := range with {
 		s.with = append(s.with, p.Alone())
 	}
+	s.choose()
 	best := s.least()
 	out := Correction{Miss: best.miss, Reached: best.miss < nearEnough, StartOver: s.now}
 	total := s.now
@@ -85,7 +132,8 @@ type search struct {
 	base paint.Mixture
 	now  float64 // its parts
 	with []paint.Mixture
-	want colour.OKLab
+	want Aim
+	duos [][2]int // which two are tried together; a paint with itself is that paint alone
 }
 
 // addition is m parts of the paint i and n of the paint j, and how far that
@@ -98,7 +146,46 @@ type addition struct {
 func (s *search) try(i, m, j, n int) addition {
 	first := paint.Between(&s.base, &s.with[i], float64(m)/(s.now+float64(m)))
 	pile := paint.Between(&first, &s.with[j], float64(n)/(s.now+float64(m+n)))
-	return addition{i, m, j, n, pile.Brushed().Distance(s.want)}
+	return addition{i, m, j, n, s.want.Look(&pile).Distance(s.want.Colour)}
+}
+
+// fewDuos is how many duos are tried in earnest when there are many paints.
+const fewDuos = 6
+
+// choose keeps all duos of up to four paints, and of more those that, at a
+// coarse look, come near with the least paint or, failing that, nearest.
+func (s *search) choose() {
+	type ranked struct {
+		duo        [2]int
+		grow, miss float64
+	}
+	var all []ranked
+	for i := range s.with {
+		for j := range i + 1 {
+			r := ranked{[2]int{i, j}, math.Inf(1), math.Inf(1)}
+			for grow := 0.125; len(s.with) > 4 && grow <= MostAdded; grow *= 1.6 {
+				for eighths := range 9 {
+					share := float64(eighths) / 8
+					if eighths == 0 || i != j {
+						both := paint.Between(&s.with[i], &s.with[j], share)
+						pile := paint.Between(&s.base, &both, grow/(1+grow))
+						r.miss = min(r.miss, s.want.Look(&pile).Distance(s.want.Colour))
+					}
+				}
+				if r.miss < 2*nearEnough {
+					r.grow = min(r.grow, grow)
+				}
+			}
+			all = append(all, r)
+		}
+	}
+	if len(s.with) > 4 {
+		slices.SortStableFunc(all, func(a, b ranked) int { return cmp.Or(cmp.Compare(a.grow, b.grow), cmp.Compare(a.miss, b.miss)) })
+		all = all[:min(fewDuos, len(all))]
+	}
+	for _, r := range all {
+		s.duos = append(s.duos, r.duo)
+	}
 }
 
 // least tries one part of one or two paints, then two, and so on (by fortieths
@@ -109,15 +196,13 @@ func (s *search) least() addition {
 	limit := min(MostAdded*int(math.Ceil(s.now)), mostTried)
 	for total := 1; total <= limit && best.miss >= nearEnough; total += stride(total) {
 		here := addition{miss: math.Inf(1)}
-		for i := range s.with {
-			for j := range max(1, i) {
-				for n := 0; n < total; n += stride(total) {
-					if i == 0 && n > 0 {
-						break // alone
-					}
-					if a := s.try(i, total-n, j, n); a.miss < here.miss {
-						here = a
-					}
+		for _, duo := range s.duos {
+			for n := 0; n < total; n += stride(total) {
+				if duo[0] == duo[1] && n > 0 {
+					break // alone
+				}
+				if a := s.try(duo[0], total-n, duo[1], n); a.miss < here.miss {
+					here = a
 				}
 			}
 		}

@@ -72,7 +72,7 @@ func TestCorrectionsByHand(t *testing.T) {
 	assert.Error(t, err)
 	_, err = Correct(pile(t, map[string]float64{"PY74": 1}), nil)
 	assert.Error(t, err)
-	_, err = Toward(pile(t, map[string]float64{"PY74": 1}), paint.White().Undertone().Colour, nil, 1)
+	_, err = Toward(pile(t, map[string]float64{"PY74": 1}), Aim{Look: (*paint.Mixture).Brushed}, nil, 1)
 	assert.ErrorContains(t, err, "at least one paint")
 }
 

@@ -260,6 +260,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/locate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["locate"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/meter/readings": {
         parameters: {
             query?: never;
@@ -468,6 +484,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quieten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["quieten"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -670,6 +702,19 @@ export interface components {
             /** @description library ids */
             paints: string[];
         };
+        Aimed: {
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
+            lab: number[];
+            oklch: number[];
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
+            /** @description #rrggbb */
+            srgb: string;
+            words: string;
+        };
         AnswerBody: {
             /** @description of the secondary: one of the twelve of the wheel */
             hueWord: string;
@@ -784,6 +829,8 @@ export interface components {
             add: components["schemas"]["Ingredient"][];
             /** @enum {string} */
             advice: "leave it" | "add" | "start over";
+            /** @description where a colour is wanted */
+            aim?: components["schemas"]["Aimed"];
             /**
              * Format: double
              * @description times the volume it has now
@@ -807,6 +854,8 @@ export interface components {
              * @description OKLab, brushed out
              */
             miss: number;
+            /** @description how the pile, as painted, differs from what is wanted */
+            off: string;
             /** @description what it then is */
             pile: components["schemas"]["Mixture"];
             /** @description within 0.02 OKLab of what is wanted; otherwise as near as these paints come */
@@ -817,7 +866,8 @@ export interface components {
              * @description parts thrown away, when started over
              */
             startOver: number;
-            want: components["schemas"]["Mixture"];
+            /** @description where parts are wanted */
+            want?: components["schemas"]["Mixture"];
             /**
              * Format: double
              * @description parts more than are wanted, when corrected
@@ -1100,6 +1150,8 @@ export interface components {
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
              */
             wheelHue: number;
+            /** @description the colour as painted, in words */
+            words: string;
         };
         Import: {
             /**
@@ -1251,6 +1303,42 @@ export interface components {
             /** Format: int64 */
             parts: number;
         };
+        Located: {
+            asPainted: components["schemas"]["Colour"];
+            brushedOut: components["schemas"]["Colour"];
+            /**
+             * Format: double
+             * @description CIEDE2000 between the two, as painted
+             */
+            de00: number;
+            /** @description near enough to be on this way at all */
+            fits: boolean;
+            hueWord: string;
+            masstone: components["schemas"]["Colour"];
+            parts: components["schemas"]["Ingredient"][];
+            read: components["schemas"]["Aimed"];
+            /**
+             * Format: double
+             * @description undertone chroma over what the library can reach at this hue, 0 to 1
+             */
+            retention: number;
+            says: string;
+            /**
+             * Format: double
+             * @description of the second paint
+             */
+            share: number;
+            undertone: components["schemas"]["Colour"];
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /**
+             * Format: double
+             * @description degrees on the painter's circle: red 0, yellow 120, blue 240
+             */
+            wheelHue: number;
+            /** @description the colour as painted, in words */
+            words: string;
+        };
         Measured: {
             colour: components["schemas"]["Colour"];
             device: string;
@@ -1351,6 +1439,8 @@ export interface components {
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
              */
             wheelHue: number;
+            /** @description the colour as painted, in words */
+            words: string;
         };
         MudStart: {
             /**
@@ -1494,6 +1584,8 @@ export interface components {
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
              */
             wheelHue: number;
+            /** @description the colour as painted, in words */
+            words: string;
         };
         Paint: {
             asPainted: components["schemas"]["Colour"];
@@ -1555,6 +1647,8 @@ export interface components {
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
              */
             wheelHue: number;
+            /** @description the colour as painted, in words */
+            words: string;
         };
         Pair: {
             a: components["schemas"]["Paint"];
@@ -1827,6 +1921,8 @@ export interface components {
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
              */
             wheelHue: number;
+            /** @description the colour as painted, in words */
+            words: string;
         };
         Picked: {
             colour: components["schemas"]["Colour"];
@@ -1935,6 +2031,73 @@ export interface components {
              * @enum {string}
              */
             warmBlue: "violet" | "green";
+        };
+        Quiet: {
+            /** @enum {string} */
+            judged: "wet" | "dry";
+            /**
+             * @description D65 daylight, D50 gallery, A warm lamp
+             * @enum {string}
+             */
+            light: "D65" | "D50" | "A";
+            /**
+             * @description medium of the colours as painted
+             * @enum {string}
+             */
+            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            of: components["schemas"]["Mixture"];
+            ways: components["schemas"]["QuietWay"][];
+        };
+        QuietRung: {
+            asPainted: components["schemas"]["Colour"];
+            /** @description how it differs from what it was, as painted, in words */
+            beside: string;
+            brushedOut: components["schemas"]["Colour"];
+            hueWord: string;
+            /**
+             * Format: double
+             * @description OKLab lightness, brushed out; negative when darker
+             */
+            lighter: number;
+            /**
+             * Format: double
+             * @description share of its chroma, 0 to 1, brushed out
+             */
+            lost: number;
+            masstone: components["schemas"]["Colour"];
+            parts: components["schemas"]["Ingredient"][];
+            /**
+             * Format: double
+             * @description undertone chroma over what the library can reach at this hue, 0 to 1
+             */
+            retention: number;
+            /** @description the hue it turned to; empty where it did not, or is too grey to tell */
+            toward?: string;
+            /**
+             * Format: double
+             * @description degrees on the painter's circle, brushed out
+             */
+            turned: number;
+            undertone: components["schemas"]["Colour"];
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /**
+             * Format: double
+             * @description degrees on the painter's circle: red 0, yellow 120, blue 240
+             */
+            wheelHue: number;
+            /** @description the colour as painted, in words */
+            words: string;
+        };
+        QuietWay: {
+            /** @description it was found in the library, not among the paints at hand */
+            library: boolean;
+            /** @description one for each share of chroma that can be lost so */
+            rungs: components["schemas"]["QuietRung"][];
+            /** @enum {string} */
+            way: "complement" | "neighbour" | "earth";
+            /** @description absent when there is no such paint */
+            with?: components["schemas"]["Ingredient"];
         };
         Raised: {
             paint: string;
@@ -2325,6 +2488,8 @@ export interface components {
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
              */
             wheelHue: number;
+            /** @description the colour as painted, in words */
+            words: string;
         };
         SlotRings: {
             highlight?: components["schemas"]["RingRung"];
@@ -2514,6 +2679,8 @@ export interface components {
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
              */
             wheelHue: number;
+            /** @description the colour as painted, in words */
+            words: string;
         };
         TubeContent: {
             archived: boolean;
@@ -2945,7 +3112,11 @@ export interface operations {
                 /** @description what is in the pile: PAINT=PARTS, with commas between */
                 have: string[];
                 /** @description what it should be, and how much of it */
-                want: string[];
+                want?: string[];
+                /** @description or the colour that it should have, as it was read: #rrggbb, or CIELAB as L,a,b */
+                colour?: string;
+                /** @description then the paints that may be added */
+                with?: string[];
                 wheel?: number;
             };
             header?: never;
@@ -3253,6 +3424,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Laid"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    locate: {
+        parameters: {
+            query: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                /** @description paint */
+                a: string;
+                /** @description paint */
+                b: string;
+                /** @description as it was read: #rrggbb, or CIELAB as L,a,b */
+                colour: string;
+                wheel?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Located"];
                 };
             };
             /** @description Error */
@@ -3813,6 +4024,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Practice"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    quieten: {
+        parameters: {
+            query: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                /** @description PAINT=PARTS, with commas between */
+                parts: string[];
+                /** @description the paints at hand */
+                with?: string[];
+                /** @description the paint to take for it */
+                complement?: string;
+                neighbour?: string;
+                earth?: string;
+                wheel?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Quiet"];
                 };
             };
             /** @description Error */

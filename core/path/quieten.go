@@ -1,0 +1,129 @@
+package path
+
+import (
+	"math"
+
+	"gyrophane/core/bias"
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+)
+
+// Quieter is one way to cool or dull a colour.
+type Quieter struct {
+	With  *paint.Paint // an earth may have been raised with white, and is then stirred of both
+	Rungs []Quieted    // one for each share of chroma that was asked for and can be lost so
+}
+
+// Quieted is a colour with something in it that quietens it, and what that did
+// to it, brushed out.
+type Quieted struct {
+	Step
+	Lost    float64 // share of its chroma, 0 to 1
+	Turned  float64 // degrees on the painter's circle, -180 to 180; 0 where there is too little chroma to tell
+	Lighter float64 // OKLab lightness, negative when darker
+}
+
+// Quieten adds another paint to a colour until it has lost shares (0 to 1) of
+// its chroma, brushed out: each time the first place on the way where it has.
+func Quieten(of, with *paint.Paint, losses ...float64) Quieter {
+	out := Quieter{With: with}
+	p := New(of, with)
+	start := p.Samples[0].Brushed
+	full := start.Chroma()
+	at := func(t float64) float64 {
+		m := p.At(t)
+		return m.Brushed().Chroma()
+	}
+	for _, loss := range losses {
+		want := full * (1 - loss)
+		i := 1
+		for i < len(p.Samples) && p.Samples[i].Brushed.Chroma() > want {
+			i++
+		}
+		if i == len(p.Samples) {
+			break // the other paint itself is brighter than that
+		}
+		low, high := p.Samples[i-1].Share, p.Samples[i].Share
+		for range 30 {
+			if mid := (low + high) / 2; at(mid) > want {
+				low = mid
+			} else {
+				high = mid
+			}
+		}
+		q := Quieted{Step: p.step(p.Parts(high))}
+		q.Lost = 1 - q.Brushed.Chroma()/full
+		q.Lighter = q.Brushed.L - start.L
+		if q.Brushed.Chroma() >= colour.NeutralChroma && full >= colour.NeutralChroma {
+			q.Turned = colour.TurnBetween(colour.WheelHue(start.OKLCh().H), colour.WheelHue(q.Brushed.OKLCh().H))
+		}
+		out.Rungs = append(out.Rungs, q)
+	}
+	return out
+}
+
+// Where a neighbour is looked for: so many degrees on the painter's circle
+// away, on the way to blue, the coolest; and how far from straight across a
+// complement may stand.
+const (
+	nearestNeighbour, farthestNeighbour = 25, 130
+	coolest                             = 240
+	offAcross                           = 60
+)
+
+// ComplementOf is the paint whose undertone stands most nearly across the
+// painter's circle from a colour's, or nil when none does within 60 degrees.
+func ComplementOf(u paint.Undertone, among []*paint.Paint) *paint.Paint {
+	return leastBy(among, func(p *paint.Paint) float64 {
+		off := math.Abs(colour.TurnBetween(u.WheelHue+180, p.Undertone().WheelHue))
+		if off > offAcross || !coloured(p) {
+			return math.Inf(1)
+		}
+		return off
+	})
+}
+
+// NeighbourOf is the nearest paint 25 to 130 degrees away on the painter's
+// circle on the side of blue, which cools it; nil when there is none.
+func NeighbourOf(u paint.Undertone, among []*paint.Paint) *paint.Paint {
+	toBlue := colour.TurnBetween(u.WheelHue, coolest)
+	return leastBy(among, func(p *paint.Paint) float64 {
+		turn := colour.TurnBetween(u.WheelHue, p.Undertone().WheelHue)
+		if (turn > 0) != (toBlue > 0) || math.Abs(turn) < nearestNeighbour || math.Abs(turn) > farthestNeighbour || !coloured(p) {
+			return math.Inf(1)
+		}
+		return math.Abs(turn)
+	})
+}
+
+// EarthFor is the earth nearest in hue to a colour, raised with white to its
+// brushed-out lightness where it is darker; nil when there is none.
+func EarthFor(m *paint.Mixture, among []*paint.Paint) *paint.Paint {
+	u := m.Undertone()
+	earth := leastBy(among, func(p *paint.Paint) float64 {
+		if p.Word != "earth" {
+			return math.Inf(1)
+		}
+		return math.Abs(colour.TurnBetween(u.WheelHue, p.Undertone().WheelHue))
+	})
+	if earth == nil {
+		return nil
+	}
+	raised, _ := paint.Raised(earth, paint.White(), m.BrushedOut().Lab().L)
+	return raised
+}
+
+func coloured(p *paint.Paint) bool {
+	return p.Word != "earth" && p.Undertone().HasHue() && bias.FamilyOf(p) != "black" && bias.FamilyOf(p) != "white"
+}
+
+// leastBy is the paint with the least of some measure, nil when all are infinite.
+func leastBy(paints []*paint.Paint, measure func(*paint.Paint) float64) (best *paint.Paint) {
+	least := math.Inf(1)
+	for _, p := range paints {
+		if v := measure(p); v < least {
+			best, least = p, v
+		}
+	}
+	return best
+}
