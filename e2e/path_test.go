@@ -22,6 +22,16 @@ func (v visitor) flags() (out []string) {
 	return out
 }
 
+// follow goes from one paint to another, and waits until that is drawn.
+func (v visitor) follow(from, to string) {
+	v.t.Helper()
+	for label, paint := range map[string]string{"from": from, "to": to} {
+		v.MustElement(`[aria-label="` + label + `"]`).MustClick()
+		v.element("[role=menuitem]", paint).MustClick()
+	}
+	v.MustElement(`svg[aria-label^="the way from ` + from + `"][aria-label*="to ` + to + `"]`)
+}
+
 // place is what the card says of the place on the path.
 func (v visitor) place() string { return v.MustElement(`section[aria-label="place"]`).MustText() }
 
@@ -117,4 +127,90 @@ func TestAPileIsMixedBranchedAndMended(t *testing.T) {
 	p.press("wipe off")
 	p.waitFor("the first pile", func() bool { return !p.shows("pile 2") && p.shows("undertone blue-green") })
 	assert.Empty(t, p.complaints())
+}
+
+func TestWaysAreLaidOverOneAnotherAndTubesBesideThem(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	p.wheelOf("Six from the harbour")
+	p.goTo("Path")
+	p.follow("pyrrole scarlet", "ultramarine blue")
+	assert.False(t, p.MustHas("[data-over]"))
+	p.element("[role=checkbox]", "lay quinacridone magenta to ultramarine blue over").MustClick()
+	p.element("[role=checkbox]", "lay pyrrole scarlet to phthalo blue green shade over").MustClick()
+	p.waitFor("two thin ribbons", func() bool { return len(p.MustElements("[data-over]")) == 2 })
+	p.element("[role=checkbox]", "lay quinacridone magenta to ultramarine blue over").MustClick()
+	p.waitFor("one of them", func() bool { return len(p.MustElements("[data-over]")) == 1 })
+
+	p.menu("hold a tube beside it", "mussel violet")
+	p.see("held: mussel violet, dark quiet violet")
+	p.see("Beside the held one:")
+	p.element("button", "follow quinacridone magenta to ultramarine").MustClick()
+	p.see("both lean to violet")
+	p.see("held: mussel violet")
+
+	p.choose("looked at", "ladder sheet")
+	sheets := func() int { return len(p.MustElements("article")) }
+	p.waitFor("the ways of a section", func() bool { return sheets() == 4 })
+	p.press("take off")
+	p.waitFor("one less", func() bool { return sheets() == 3 })
+	p.menu("lay another way on the sheet", "quinacridone magenta to phthalo blue")
+	p.waitFor("another one", func() bool { return sheets() == 4 })
+	p.press("a step more")
+	p.see("4 steps")
+	assert.Empty(t, p.complaints())
+}
+
+func TestWhatWasOvershotIsMended(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	p.goTo("Path")
+	p.follow("bismuth yellow", "phthalo blue green shade")
+	p.write("parts of bismuth yellow", "5")
+	p.write("parts of phthalo blue green shade", "2")
+	p.see("nearer to blue")
+	p.see("on the palette: dark")
+	p.write("or how it looks", "#b01020")
+	p.see("Nothing between these two looks like that")
+	p.field("or how it looks").MustSelectAllText().MustInput("30, -20, -10")
+	p.waitFor("a place that looks like it", func() bool { return !p.shows("Nothing between") && p.shows("CIEDE2000") })
+	p.field("parts of bismuth yellow").MustSelectAllText().MustInput("a lot")
+	p.waitFor("no correction from what is no number", func() bool { return !p.shows("on the palette: ") })
+	assert.Empty(t, p.complaints())
+}
+
+func TestAPileIsBroughtToAColourAndQuietened(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	p.wheelOf("Six from the harbour")
+	p.goTo("Path")
+	p.choose("looked at", "a pile")
+	p.press("add a part of pyrrole scarlet")
+	p.menu("held beside", "a colour that was read")
+	p.write("as it was read", "#e9")
+	p.see("three figures of CIELAB")
+	p.field("as it was read").MustSelectAllText().MustInput("#e88a76")
+	p.see("wanted: ")
+	p.see("of the titanium white")
+	p.press("add it")
+	p.see("near enough as it is")
+
+	p.choose("looked at", "quieten")
+	p.see("the pile on the palette")
+	p.MustElement(`button[aria-label="quieten"]`).MustClick()
+	p.element("[role=menuitem]", "pyrrole scarlet").MustClick()
+	for _, way := range []string{"by its complement", "by its neighbour", "by an earth"} {
+		assert.Contains(t, p.MustElement(`[aria-label="`+way+`"]`).MustText(), "% chroma", way)
+	}
+	p.menu("by its neighbour: which paint", "ultramarine blue")
+	p.waitFor("cooled by the blue", func() bool { return strings.Contains(p.MustElement(`[aria-label="by its neighbour"]`).MustText(), "to violet") || strings.Contains(p.MustElement(`[aria-label="by its neighbour"]`).MustText(), "to red-violet") })
+	p.MustElement(`button[aria-label="quieten"]`).MustClick()
+	p.element("[role=menuitem]", "titanium white").MustClick()
+	p.see("no hue in this")
+	assert.Len(t, p.complaints(), 1, "the refusal alone")
+	p.MustSetViewport(768, 1024, 1, false)
+	for _, view := range []string{"ladder sheet", "a pile", "quieten"} {
+		p.choose("looked at", view)
+		assert.LessOrEqual(t, p.MustEval(`() => document.documentElement.scrollWidth`).Int(), 768, view)
+	}
 }

@@ -21,7 +21,7 @@ type QuietWay struct {
 	Way     string      `json:"way" enum:"complement,neighbour,earth"`
 	With    *Ingredient `json:"with,omitempty" doc:"absent when there is no such paint"`
 	Library bool        `json:"library" doc:"it was found in the library, not among the paints at hand"`
-	Rungs   []QuietRung `json:"rungs" doc:"one for each share of chroma that can be lost so"`
+	Rungs   []QuietRung `json:"rungs" doc:"one for each share of chroma that can be lost so; where none can, one for each 15 degrees that the hue turns"`
 }
 
 // QuietRung is a colour with so much in it of what quietens it.
@@ -36,6 +36,10 @@ type QuietRung struct {
 
 // Losses are the shares of chroma that a colour is quietened by.
 var Losses = []float64{0.2, 0.4, 0.6, 0.8}
+
+// turns are the degrees on the painter's circle that a colour is cooled by where
+// its chroma is not lost.
+var turns = []float64{15, 30, 45, 60}
 
 // leastTurned is the turn of hue, in degrees, that is worth naming.
 const leastTurned = 3
@@ -90,7 +94,7 @@ func (v View) Quieten(parts []paint.Part, hand []*paint.Paint, given map[string]
 		}
 		if with != nil {
 			one.With = v.ingredientOf(with)
-			for _, q := range path.Quieten(whole, with, Losses...).Rungs {
+			for _, q := range path.Quieten(whole, with, Losses, turns).Rungs {
 				look := q.Mixture.AsPainted(v.Medium, v.Wet)
 				rung := QuietRung{Mixture: v.step(q.Step), Lost: round(q.Lost, 3), Turned: round(q.Turned, 1), Lighter: round(q.Lighter, 3), Beside: look.OKLab(v.Light).Beside(before)}
 				if q.Turned <= -leastTurned || q.Turned >= leastTurned {

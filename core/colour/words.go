@@ -34,6 +34,16 @@ func wordBelow(kind string, v float64) string {
 	return ""
 }
 
+// strongChroma is where the words for quiet colours end.
+var strongChroma = func() (end float64) {
+	for _, l := range limits["chroma"] {
+		if l.word != "" && l.below < 1 {
+			end = max(end, l.below)
+		}
+	}
+	return end
+}()
+
 // NeutralChroma is the OKLCh chroma below which a colour has no hue to trust.
 const NeutralChroma = 0.03
 
@@ -50,7 +60,11 @@ func (c OKLab) Words() string {
 		}
 		return grey + ", leaning " + hue
 	}
-	return strings.Join(strings.Fields(wordBelow("lightness", lch.L)+" "+wordBelow("chroma", lch.C)+" "+hue), " ")
+	light := "lightness"
+	if lch.C >= strongChroma {
+		light = "strong"
+	}
+	return strings.Join(strings.Fields(wordBelow(light, lch.L)+" "+wordBelow("chroma", lch.C)+" "+hue), " ")
 }
 
 // What is seen as a difference at all, as a little, and as much of one: in

@@ -25,41 +25,65 @@ type Quieted struct {
 
 // Quieten adds another paint to a colour until it has lost shares (0 to 1) of
 // its chroma, brushed out: each time the first place on the way where it has.
-func Quieten(of, with *paint.Paint, losses ...float64) Quieter {
+// A paint that takes none of the chroma may still cool: then the rungs stand
+// where the hue has turned by each of some degrees on the painter's circle.
+func Quieten(of, with *paint.Paint, losses, turns []float64) Quieter {
 	out := Quieter{With: with}
 	p := New(of, with)
 	start := p.Samples[0].Brushed
-	full := start.Chroma()
-	at := func(t float64) float64 {
-		m := p.At(t)
-		return m.Brushed().Chroma()
-	}
 	for _, loss := range losses {
-		want := full * (1 - loss)
-		i := 1
-		for i < len(p.Samples) && p.Samples[i].Brushed.Chroma() > want {
-			i++
+		want := start.Chroma() * (1 - loss)
+		if t, ok := p.first(func(c colour.OKLab) bool { return c.Chroma() <= want }); ok {
+			out.Rungs = append(out.Rungs, p.quieted(start, t))
 		}
-		if i == len(p.Samples) {
-			break // the other paint itself is brighter than that
+	}
+	if len(out.Rungs) > 0 {
+		return out
+	}
+	for _, turn := range turns {
+		if t, ok := p.first(func(c colour.OKLab) bool { return math.Abs(turned(start, c)) >= turn }); ok {
+			out.Rungs = append(out.Rungs, p.quieted(start, t))
+		}
+	}
+	return out
+}
+
+// first is the share at which a path first fulfils something, brushed out.
+func (p *Path) first(holds func(colour.OKLab) bool) (share float64, ok bool) {
+	for i := 1; i < len(p.Samples); i++ {
+		if !holds(p.Samples[i].Brushed) {
+			continue
 		}
 		low, high := p.Samples[i-1].Share, p.Samples[i].Share
 		for range 30 {
-			if mid := (low + high) / 2; at(mid) > want {
-				low = mid
-			} else {
+			mid := (low + high) / 2
+			if m := p.At(mid); holds(m.Brushed()) {
 				high = mid
+			} else {
+				low = mid
 			}
 		}
-		q := Quieted{Step: p.step(p.Parts(high))}
-		q.Lost = 1 - q.Brushed.Chroma()/full
-		q.Lighter = q.Brushed.L - start.L
-		if q.Brushed.Chroma() >= colour.NeutralChroma && full >= colour.NeutralChroma {
-			q.Turned = colour.TurnBetween(colour.WheelHue(start.OKLCh().H), colour.WheelHue(q.Brushed.OKLCh().H))
-		}
-		out.Rungs = append(out.Rungs, q)
+		return high, true
 	}
-	return out
+	return 0, false
+}
+
+// quieted is what stands at a share, in parts, beside where the path began.
+func (p *Path) quieted(start colour.OKLab, share float64) Quieted {
+	q := Quieted{Step: p.step(p.Parts(share))}
+	q.Lost = 1 - q.Brushed.Chroma()/start.Chroma()
+	q.Lighter = q.Brushed.L - start.L
+	q.Turned = turned(start, q.Brushed)
+	return q
+}
+
+// turned is by how many degrees on the painter's circle one colour lies from
+// another, -180 to 180; 0 where one of them is too grey to tell.
+func turned(from, to colour.OKLab) float64 {
+	if from.Chroma() < colour.NeutralChroma || to.Chroma() < colour.NeutralChroma {
+		return 0
+	}
+	return colour.TurnBetween(colour.WheelHue(from.OKLCh().H), colour.WheelHue(to.OKLCh().H))
 }
 
 // Where a neighbour is looked for: so many degrees on the painter's circle

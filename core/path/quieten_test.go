@@ -23,9 +23,9 @@ func paints(t testing.TB, ids ...string) (out []*paint.Paint) {
 func TestAColourIsQuietenedByShares(t *testing.T) {
 	red := paints(t, "PR254")[0]
 	for _, with := range paints(t, "PG7", "PB29", "PR101") {
-		q := Quieten(red, with, 0.25, 0.5)
+		q := Quieten(red, with, []float64{0.25, 0.5}, nil)
 		require.NotEmpty(t, q.Rungs, with.ID)
-		start := Quieten(red, with, 0).Rungs[0]
+		start := Quieten(red, with, []float64{0}, nil).Rungs[0]
 		assert.InDelta(t, 0, start.Lost, 0.05)
 		for i, r := range q.Rungs {
 			assert.InDelta(t, []float64{0.25, 0.5}[i], r.Lost, 0.12, "%s, parts a brush can do", with.ID)
@@ -34,10 +34,15 @@ func TestAColourIsQuietenedByShares(t *testing.T) {
 		}
 	}
 	// A green with a red goes straight through grey; a blue turns it far sooner.
-	green, blue := Quieten(red, paints(t, "PG7")[0], 0.4), Quieten(red, paints(t, "PB29")[0], 0.4)
+	green, blue := Quieten(red, paints(t, "PG7")[0], []float64{0.4}, nil), Quieten(red, paints(t, "PB29")[0], []float64{0.4}, nil)
 	assert.Less(t, green.Rungs[0].Turned*green.Rungs[0].Turned, blue.Rungs[0].Turned*blue.Rungs[0].Turned)
 	assert.Less(t, blue.Rungs[0].Turned, 0.0, "toward violet")
-	assert.Empty(t, Quieten(paints(t, "PY74")[0], paints(t, "PY65")[0], 0.9).Rungs, "what cannot be lost is left out")
+	yellow, deep := paints(t, "PY74")[0], paints(t, "PY65")[0]
+	assert.Empty(t, Quieten(yellow, deep, []float64{0.9}, []float64{170}).Rungs, "what cannot be had is left out")
+	cooled := Quieten(paints(t, "PY184")[0], paints(t, "PG7")[0], []float64{0.9}, []float64{15, 30})
+	require.Len(t, cooled.Rungs, 2, "it takes little of the chroma, and turns the hue")
+	assert.InDelta(t, 15, cooled.Rungs[0].Turned, 8)
+	assert.InDelta(t, 30, cooled.Rungs[1].Turned, 8)
 }
 
 func TestWhatQuietensIsChosenFromThePaintsAtHand(t *testing.T) {

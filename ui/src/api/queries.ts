@@ -126,6 +126,36 @@ export const correctQuery = (wheel: number, have: string[], want: string[], { me
     staleTime: Infinity,
   });
 
+/** How a pile is brought to a colour that was read, with any of some paints. */
+export const correctToQuery = (wheel: number, have: string[], colour: string, paints: string[], { medium, light, judged }: Conditions) =>
+  queryOptions({
+    queryKey: ["correct", wheel, have, colour, paints, medium, light, judged],
+    queryFn: () => answer(client.GET("/api/correct", { params: { query: { wheel, have, colour, with: paints, medium, light, judged } } })),
+    enabled: have.length > 0 && colour !== "",
+    staleTime: Infinity,
+  });
+
+/** Where between two paints a mixture stands that was read. */
+export const locateQuery = (wheel: number, a: string, b: string, colour: string, { medium, light, judged }: Conditions) =>
+  queryOptions({
+    queryKey: ["locate", wheel, a, b, colour, medium, light, judged],
+    queryFn: () => answer(client.GET("/api/locate", { params: { query: { wheel, a, b, colour, medium, light, judged } } })),
+    enabled: colour !== "",
+    staleTime: Infinity,
+  });
+
+export type Quietening = { parts: string[]; with: string[]; complement?: string; neighbour?: string; earth?: string };
+
+/** A colour cooled or dulled in several ways. */
+export const quietenQuery = (wheel: number, of: Quietening, { medium, light, judged }: Conditions) =>
+  queryOptions({
+    queryKey: ["quieten", wheel, of, medium, light, judged],
+    queryFn: () => answer(client.GET("/api/quieten", { params: { query: { wheel, ...of, medium, light, judged } } })),
+    enabled: of.parts.length > 0,
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
+
 export const marksQuery = queryOptions({
   queryKey: ["marks"],
   queryFn: () => answer(client.GET("/api/pairings/marks")),

@@ -2092,7 +2092,7 @@ export interface components {
         QuietWay: {
             /** @description it was found in the library, not among the paints at hand */
             library: boolean;
-            /** @description one for each share of chroma that can be lost so */
+            /** @description one for each share of chroma that can be lost so; where none can, one for each 15 degrees that the hue turns */
             rungs: components["schemas"]["QuietRung"][];
             /** @enum {string} */
             way: "complement" | "neighbour" | "earth";

@@ -18,3 +18,6 @@ const small = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eig
 
 /** A number at the head of a sentence, in words up to twenty. */
 export const counted = (n: number) => small[n] ?? String(n);
+
+/** A pairing's name in the address and among the marks, whichever paint is named first. */
+export const keyOf = (p: { a: string; b: string }) => [p.a, p.b].sort().join("~");

@@ -3,8 +3,9 @@ import Typography from "@mui/material/Typography";
 import { useCallback, useEffect, useState } from "react";
 import type { Conditions, Origin } from "../api/client";
 import { grey } from "../app/theme";
-import { typedReading } from "./colour";
-import { ColourField, LabelField, Step, SwatchSurface } from "./Pieces";
+import { ColourField } from "../app/ColourField";
+import { typedReading } from "../app/colour";
+import { LabelField, Step, SwatchSurface } from "./Pieces";
 
 /** The pigments a label names, in equal parts or fitted to one swatch. */
 export function FromLabel({ view, onOrigin }: { view: Conditions; onOrigin: (o: Origin | null) => void }) {

@@ -7,9 +7,10 @@ import { answer, client, type Conditions, type Origin } from "../api/client";
 import { figures, grey } from "../app/theme";
 import { Words } from "../app/Words";
 import { Swatch } from "../drawing/Swatch";
-import { labWords, typedReading, type Read } from "./colour";
+import { ColourField } from "../app/ColourField";
+import { labWords, typedReading, type Read } from "../app/colour";
 import { PhotoSpots } from "./PhotoSpots";
-import { ColourField, LabelField, LibrarySelect, Step, SwatchSurface, whiteParts, WhiteParts, whiteShare } from "./Pieces";
+import { LabelField, LibrarySelect, Step, SwatchSurface, whiteParts, WhiteParts, whiteShare } from "./Pieces";
 
 const hows = { typed: "typed", photo: "from a photo", meter: "with the meter" } as const;
 type How = keyof typeof hows;

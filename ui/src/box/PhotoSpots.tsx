@@ -5,7 +5,7 @@ import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } fr
 import { sendFile, type Conditions } from "../api/client";
 import { FileButton } from "../app/FileButton";
 import { grey } from "../app/theme";
-import type { Read } from "./colour";
+import type { Read } from "../app/colour";
 
 type Spot = { x: number; y: number };
 const names = { paper: "bare paper", mass: "masstone", tint: "tint" } as const;

@@ -75,23 +75,6 @@ export function WhiteParts({ text, onText }: { text: string; onText: (t: string)
   );
 }
 
-/** A field for a colour as CIELAB or hex. */
-export function ColourField({ label, text, onText, ok }: { label: string; text: string; onText: (t: string) => void; ok: boolean }) {
-  return (
-    <TextField
-      size="small"
-      fullWidth
-      label={label}
-      value={text}
-      error={text !== "" && !ok}
-      placeholder="43 -33 -18"
-      helperText={text !== "" && !ok ? "three figures of CIELAB (43 -33 -18) or a screen colour (#rrggbb)" : " "}
-      onChange={(e) => onText(e.target.value)}
-      slotProps={{ htmlInput: { maxLength: 40, autoComplete: "off" } }}
-    />
-  );
-}
-
 /** One paint of the library, by a list. */
 export function LibrarySelect({ label, value, onChange }: { label: string; value: string; onChange: (paint: Paint) => void }) {
   const paints = useQuery(paintsQuery(plainSettings));

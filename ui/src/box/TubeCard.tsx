@@ -31,7 +31,8 @@ export function TubeCard({ tube, deferring, onChange, onBeside }: {
           <Box component="span" sx={{ fontFamily: figures, fontSize: 13 }}>
             {p.ci || "no pigment code"}
           </Box>{" "}
-          {c.nickname && p.name}
+          {c.nickname && `${p.name}, `}
+          {p.words}
         </Typography>
       </Box>
       <LeanLine tube={tube} />

@@ -141,7 +141,7 @@ function Opened({ pair, a, b, marks, guesses }: { pair: PairingOfBoth; a: Paired
             {a.name} × {b.name}
           </Typography>
           <Typography variant="caption" component="p" sx={{ fontFamily: figures }}>
-            {ratio} · {pair.middle.hueWord}
+            {ratio} · {pair.middle.words}
           </Typography>
         </Box>
       </Box>

@@ -6,7 +6,8 @@ import type { PairingOfBoth, Pairings } from "../api/client";
 import { figures, grey, text } from "../app/theme";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
-import { keyOf, ruleWords } from "./words";
+import { keyOf } from "../app/naming";
+import { ruleWords } from "./words";
 import type { Paints } from "./Cell";
 
 const sizes = [16, 22, 30, 42, 58];

@@ -2,7 +2,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, client } from "../api/client";
 import { marksQuery } from "../api/queries";
-import { keyOf, type Mark } from "./words";
+import { keyOf } from "../app/naming";
+import type { Mark } from "./words";
 
 /** The marks of all pairings; set together, all or none. */
 export function useMarks() {

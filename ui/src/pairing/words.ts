@@ -4,9 +4,6 @@ import type { PairingOfBoth } from "../api/client";
 export const markWords = { none: "not planned", "to paint": "to paint", painted: "painted", judged: "judged" } as const;
 export type Mark = keyof typeof markWords;
 
-/** A pairing's name in the address and among the marks. */
-export const keyOf = (p: { a: string; b: string }) => [p.a, p.b].sort().join("~");
-
 /** What the rule of thumb said, beside what came. */
 export function ruleWords(p: PairingOfBoth): string {
   if (p.ruleOfThumb === "none") return "no rule of thumb";

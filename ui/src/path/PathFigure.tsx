@@ -1,13 +1,19 @@
 import type { Theme } from "@mui/material/styles";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useId, useState, type KeyboardEvent, type PointerEvent } from "react";
-import type { Pair } from "../api/client";
+import type { Pair, Schemas } from "../api/client";
 import { figures, grey, text } from "../app/theme";
 import { fill } from "../drawing/screen";
 import { atShare, drawn, nearest } from "./along";
 
 const edge = 10;
 const rows = { flags: 44, painted: [52, 86], under: [98, 202], scale: 216, traces: [246, 336], words: 356 } as const;
+
+/** Another way that is laid over this one. */
+export type Over = { name: string; band: Schemas["BandPoint"][] };
+
+/** How the edges of ways that are laid over are dashed. */
+const dashes = ["7 3", "2 3", "11 3 2 3"];
 
 /** Ratios that a brush can count, first to second. */
 const ratios = [[19, 1], [9, 1], [4, 1], [2, 1], [1, 1], [1, 2], [1, 4], [1, 9], [1, 19]] as const;
@@ -19,11 +25,12 @@ function figure(e: PointerEvent): SVGSVGElement {
 }
 
 /** One way at full width: as painted, the undertone as thick as what is left, scale, flags, lightness and chroma. Drag along it. */
-export function PathFigure({ pair, share, at, flags, onAt, onFlag }: {
+export function PathFigure({ pair, share, at, flags, over, onAt, onFlag }: {
   pair: Pair;
   share: number;
   at: number;
   flags: number[];
+  over: Over[];
   onAt: (at: number) => void;
   onFlag: (i: number, at: number) => void;
 }) {
@@ -109,6 +116,25 @@ export function PathFigure({ pair, share, at, flags, onAt, onFlag }: {
             <title>{`muddy from ${z.fromWord} to ${z.toWord}, ${z.lowest.toFixed(2)} at the lowest`}</title>
           </rect>
         ))}
+        {over.map((o, n) => {
+          const y = middle + (n - (over.length - 1) / 2) * 16;
+          const edge = (side: number) => o.band.map((b, i) => `${i ? "L" : "M"}${X(b.at).toFixed(1)} ${(middle + side * half(b.retention)).toFixed(1)}`).join(" ");
+          return (
+            <g key={o.name} data-over={o.name} pointerEvents="none">
+              {o.band.slice(1).map((to, i) => {
+                const from = o.band[i]!;
+                const thin = (r: number) => Math.max(0.8, r * 6);
+                return <path key={i} d={`M${X(from.at)} ${y - thin(from.retention)} L${X(to.at) + 0.6} ${y - thin(to.retention)} V${y + thin(to.retention)} L${X(from.at)} ${y + thin(from.retention)} Z`} fill={fill(to.undertone)} />;
+              })}
+              {[1, -1].map((side) => (
+                <g key={side} fill="none">
+                  <path d={edge(side)} stroke={grey.paper} strokeWidth={3} opacity={0.7} />
+                  <path d={edge(side)} stroke={grey.ink} strokeWidth={1.4} strokeDasharray={dashes[n % dashes.length]} />
+                </g>
+              ))}
+            </g>
+          );
+        })}
         <rect x={X(0)} y={top} width={X(1) - X(0)} height={foot - top} fill="transparent" />
         <path d={`M${X(0)} ${foot} H${X(1)} M${X(0)} ${top} H${X(1)}`} stroke={grey.hairline} />
         <path d={line((i) => L(pair.samples[i]!.asPainted.oklch[0]!))} fill="none" stroke={grey.ink} strokeWidth={1.8} />

@@ -12,7 +12,7 @@ import { plainSettings, spacingWords } from "../app/choices";
 import { Said } from "../app/Expect";
 import { Group, ViewingConditions } from "../app/Conditions";
 import { KeptNotices, MissingWheel } from "../app/Kept";
-import { nameOf, paintName } from "../app/naming";
+import { keyOf, nameOf, paintName } from "../app/naming";
 import { Shell } from "../app/Shell";
 import { figures, grey } from "../app/theme";
 import { useAddress } from "../app/useAddress";
@@ -23,11 +23,14 @@ import { WheelMenu } from "../app/WheelMenu";
 import { Words } from "../app/Words";
 import { Drop } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
-import { nearest } from "./along";
+import { nearest, nearestShare } from "./along";
 import { CoveredPath } from "./CoveredPath";
-import { PathFigure } from "./PathFigure";
+import { Overshot } from "./Overshot";
+import { PathFigure, type Over } from "./PathFigure";
 import { PileView, type OnPalette } from "./PileView";
-import { PointCard } from "./PointCard";
+import { QuietView } from "./QuietView";
+import { SheetView } from "./SheetView";
+import { PointCard, type Held } from "./PointCard";
 
 export function PathPlace({ painter }: { painter: Profile }) {
   const id = Number(useParams().id);
@@ -35,7 +38,7 @@ export function PathPlace({ painter }: { painter: Profile }) {
 }
 
 const mostSteps = 11;
-const views = { path: "one path", pile: "a pile" } as const;
+const views = { path: "one path", sheet: "ladder sheet", pile: "a pile", quiet: "quieten" } as const;
 
 /** One pairing at full width. */
 function OnePath({ id, painter }: { id: number; painter: Profile }) {
@@ -53,6 +56,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
   const third = search.get("third") ?? "";
   const covering = search.get("cover") === "on";
   const guesses = useGuesses(id, settings);
+  const [held, setHeld] = useState<Held | null>(null);
   const way = useQuery({ ...pairQuery({ wheel: id, a: a ?? "", b: b ?? "", steps, ...(third && { third }) }, settings), enabled: !!a && !!b });
   const { content } = own;
   if (own.query.error && !own.kept) return <MissingWheel painter={painter} sentence={own.query.error.message} />;
@@ -62,6 +66,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
     ...(box.data?.tubes ?? []).map((t) => ({ value: t.paint.id, name: nameOf(t) })),
     ...(library.data ?? []).map((p) => ({ value: p.id, name: paintName(p.name).name })),
   ].filter((p, i, all) => all.findIndex((q) => q.value === p.value) === i);
+  const atHand = palette(pairings.data?.paints ?? [], box.data?.tubes ?? [], library.data ?? []);
   const pair = way.error ? undefined : way.data;
   const over = pair && covering && pair.verdict !== "neutral" && guesses.covered(pair);
   const said = pair && guesses.of(pair);
@@ -80,7 +85,13 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
       notice={<KeptNotices own={own} />}
     >
       <Words label="looked at" words={views} value={view} onChoose={(v) => show({ view: v === "path" ? undefined : v })} />
-      {view === "pile" && system && <PileView id={id} system={system} settings={settings} paints={palette(pairings.data?.paints ?? [], box.data?.tubes ?? [], library.data ?? [])} />}
+      {view === "pile" && system && <PileView id={id} system={system} settings={settings} paints={atHand} />}
+      {view === "quiet" && <QuietView id={id} settings={settings} paints={atHand} />}
+      {view === "sheet" && pairings.data && (
+        <SheetView id={id} settings={settings} pairs={pairings.data.pairs} steps={steps} called={called}>
+          <StepCount steps={steps} onSet={(n) => show({ steps: String(n) })} />
+        </SheetView>
+      )}
       {view === "path" && (
         <>
           <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2, alignItems: "baseline", "& button": { fontSize: 22, py: 0.5 } }}>
@@ -90,17 +101,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
           </Box>
           <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3, alignItems: "center", minHeight: 44 }}>
             <OneOf label="steps set" shown={spacingWords[settings.choices.spacing]} of={choicesOf(spacingWords)} value={settings.choices.spacing} onChoose={(spacing) => own.change({ ...content, settings: { ...settings, choices: { ...settings.choices, spacing } } })} />
-            <Box sx={{ display: "flex", alignItems: "center" }}>
-              <Button color="inherit" aria-label="a step less" disabled={steps <= 1} onClick={() => show({ steps: String(steps - 1) })} sx={{ minWidth: 40 }}>
-                −
-              </Button>
-              <Typography component="span" sx={{ fontFamily: figures }}>
-                {steps} step{steps > 1 && "s"}
-              </Typography>
-              <Button color="inherit" aria-label="a step more" disabled={steps >= mostSteps} onClick={() => show({ steps: String(steps + 1) })} sx={{ minWidth: 40 }}>
-                +
-              </Button>
-            </Box>
+            <StepCount steps={steps} onSet={(n) => show({ steps: String(n) })} />
             <Button color="inherit" aria-pressed={covering} disabled={!guesses.ready} onClick={() => show({ cover: covering ? undefined : "on" })}>
               {covering ? "lift all covers" : "predict first"}
             </Button>
@@ -112,12 +113,29 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
           {pair && !over && (
             <>
               {said && <Said said={said} outcome={said} each={guesses.each} from={called(said.a)} to={called(said.b)} />}
-              <Along key={`${pair.a.id} ${pair.b.id} ${pair.steps.length} ${pair.spacing}`} wheel={id} pair={pair} third={third} others={pairings.data?.pairs ?? []} called={called} onOther={(p) => show({ a: p.a, b: p.b })} />
+              <Along key={`${pair.a.id} ${pair.b.id} ${pair.steps.length} ${pair.spacing}`} wheel={id} pair={pair} third={third} others={pairings.data?.pairs ?? []} held={held} tubes={paints} called={called} onHold={setHeld} onOther={(p) => show({ a: p.a, b: p.b })} />
             </>
           )}
         </>
       )}
     </Shell>
+  );
+}
+
+/** How many steps a way is parted into. */
+function StepCount({ steps, onSet }: { steps: number; onSet: (n: number) => void }) {
+  return (
+    <Box sx={{ display: "flex", alignItems: "center" }}>
+      <Button color="inherit" aria-label="a step less" disabled={steps <= 1} onClick={() => onSet(steps - 1)} sx={{ minWidth: 40 }}>
+        −
+      </Button>
+      <Typography component="span" sx={{ fontFamily: figures }}>
+        {steps} step{steps > 1 && "s"}
+      </Typography>
+      <Button color="inherit" aria-label="a step more" disabled={steps >= mostSteps} onClick={() => onSet(steps + 1)} sx={{ minWidth: 40 }}>
+        +
+      </Button>
+    </Box>
   );
 }
 
@@ -130,20 +148,33 @@ function palette(system: OnPalette[], box: KeptTube[], library: Paint[]): OnPale
   return [...system, ...more].filter((p, i, all) => all.findIndex((q) => q.id === p.id || q.name === p.name) === i);
 }
 
-function Along({ wheel, pair, third, others, called, onOther }: { wheel: number; pair: Pair; third: string; others: PairingOfBoth[]; called: (ref?: string) => string; onOther: (p: PairingOfBoth) => void }) {
-  const even = pair.steps.map((s) => nearestShare(pair, s.share));
+function Along({ wheel, pair, third, others, held, tubes, called, onHold, onOther }: {
+  wheel: number;
+  pair: Pair;
+  third: string;
+  others: PairingOfBoth[];
+  held: Held | null;
+  tubes: { value: string; name: string }[];
+  called: (ref?: string) => string;
+  onHold: (h: Held | null) => void;
+  onOther: (p: PairingOfBoth) => void;
+}) {
+  const even = pair.steps.map((s) => pair.samples[nearestShare(pair, s.share)]!.at);
   const [flags, setFlags] = useState(even);
   const [at, setAt] = useState(0.5);
   const [taint, setTaint] = useState(2);
-  const [held, setHeld] = useState<number | null>(null);
+  const [over, setOver] = useState<string[]>([]);
   const share = third && pair.taints?.length ? taint / 100 : 0;
   const sample = nearest(pair, at);
   const moved = flags.some((f, i) => f !== even[i]);
-  const family = others.filter((p) => (p.a === pair.a.id || p.b === pair.b.id || p.a === pair.b.id || p.b === pair.a.id) && !(p.a === pair.a.id && p.b === pair.b.id) && p.band);
+  const section = others.find((p) => keyOf(p) === keyOf({ a: pair.a.id, b: pair.b.id }))?.section;
+  const elsewhere = (p: PairingOfBoth) => Number(p.section !== section);
+  const family = others.filter((p) => (p.a === pair.a.id || p.b === pair.b.id || p.a === pair.b.id || p.b === pair.a.id) && keyOf(p) !== keyOf({ a: pair.a.id, b: pair.b.id }) && p.band).sort((p, q) => elsewhere(p) - elsewhere(q));
+  const laidOver = family.filter((p) => over.includes(keyOf(p)));
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 348px" }, gap: 3, mt: 0.5 }}>
       <Box>
-        {share > 0 || (third && pair.taints?.length) ? (
+        {third && pair.taints?.length ? (
           <Box sx={{ display: "flex", alignItems: "center", gap: 2, maxWidth: 460 }}>
             <Slider size="small" aria-label="share of the third paint" min={0} max={10} step={0.5} value={taint} onChange={(_, v) => setTaint(v)} />
             <Typography variant="caption" sx={{ whiteSpace: "nowrap", fontFamily: figures, width: 190 }}>
@@ -151,7 +182,7 @@ function Along({ wheel, pair, third, others, called, onOther }: { wheel: number;
             </Typography>
           </Box>
         ) : null}
-        <PathFigure pair={pair} share={share} at={at} flags={flags} onAt={setAt} onFlag={(i, to) => setFlags(flags.map((f, n) => (n === i ? to : f)))} />
+        <PathFigure pair={pair} share={share} at={at} flags={flags} over={laidOver.map((p) => turnedLike(pair, p))} onAt={setAt} onFlag={(i, to) => setFlags(flags.map((f, n) => (n === i ? to : f)))} />
         {moved && (
           <Button size="small" color="inherit" onClick={() => setFlags(even)} sx={{ px: 0 }}>
             set the steps evenly again
@@ -161,33 +192,45 @@ function Along({ wheel, pair, third, others, called, onOther }: { wheel: number;
           other ways of these two in the system
         </Typography>
         {family.length === 0 && <Typography variant="body2">none: choose a system with more paints, or other paints above.</Typography>}
-        {family.map((p) => (
-          <Box
-            key={`${p.a} ${p.b}`}
-            component="button"
-            aria-label={`follow ${called(p.a)} to ${called(p.b)}`}
-            onClick={() => onOther(p)}
-            sx={{ display: "grid", gridTemplateColumns: "220px minmax(0, 1fr) 20px 40px", gap: 1.5, alignItems: "center", width: 1, p: 0, minHeight: 30, border: 0, borderBottom: `1px solid ${grey.hairline}`, bgcolor: "transparent", color: grey.ink, font: "inherit", textAlign: "left", cursor: "pointer" }}
-          >
-            <Box component="span" sx={{ fontSize: 13, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
-              {called(p.a)} to {called(p.b)}
+        {family.map((p) => {
+          const on = over.includes(keyOf(p));
+          return (
+            <Box key={keyOf(p)} sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) 84px", alignItems: "center", borderBottom: `1px solid ${grey.hairline}` }}>
+              <Box
+                component="button"
+                aria-label={`follow ${called(p.a)} to ${called(p.b)}`}
+                onClick={() => onOther(p)}
+                sx={{ display: "grid", gridTemplateColumns: "200px minmax(0, 1fr) 20px 40px", gap: 1.5, alignItems: "center", p: 0, minHeight: 30, border: 0, bgcolor: "transparent", color: grey.ink, font: "inherit", textAlign: "left", cursor: "pointer" }}
+              >
+                <Box component="span" sx={{ fontSize: 13, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+                  {called(p.a)} to {called(p.b)}
+                </Box>
+                <Ribbon band={p.band!} height={16} middle={false} />
+                <Drop verdict={p.verdict} height={14} />
+                <Box component="span" sx={{ fontFamily: figures, fontSize: 12 }}>
+                  {p.retention.toFixed(2)}
+                </Box>
+              </Box>
+              <Button size="small" color="inherit" role="checkbox" aria-checked={on} aria-label={`lay ${called(p.a)} to ${called(p.b)} over`} disabled={!on && over.length >= mostOver} onClick={() => setOver(on ? over.filter((k) => k !== keyOf(p)) : [...over, keyOf(p)])} sx={{ py: 0, fontWeight: on ? 600 : 400 }}>
+                {on ? "take off" : "lay over"}
+              </Button>
             </Box>
-            <Ribbon band={p.band!} height={16} middle={false} />
-            <Drop verdict={p.verdict} height={14} />
-            <Box component="span" sx={{ fontFamily: figures, fontSize: 12 }}>
-              {p.retention.toFixed(2)}
-            </Box>
-          </Box>
-        ))}
+          );
+        })}
+        <Overshot wheel={wheel} pair={pair} sample={sample} called={called} />
       </Box>
       <Box sx={{ borderLeft: { md: `1px solid ${grey.hairline}` }, pl: { md: 2 } }}>
-        <PointCard wheel={wheel} pair={pair} share={share} sample={sample} held={held} onHold={setHeld} />
+        <PointCard wheel={wheel} pair={pair} share={share} sample={sample} held={held} tubes={tubes} onHold={onHold} />
       </Box>
     </Box>
   );
 }
 
-function nearestShare(pair: Pair, share: number): number {
-  const i = pair.samples.reduce((best, s, n) => (Math.abs(s.share - share) < Math.abs(pair.samples[best]!.share - share) ? n : best), 0);
-  return pair.samples[i]!.at;
+/** How many other ways are laid over one at most. */
+const mostOver = 3;
+
+/** Another way, turned so that what it shares with this one stands on the same side. */
+function turnedLike(pair: Pair, other: PairingOfBoth): Over {
+  const turned = other.a === pair.b.id || other.b === pair.a.id;
+  return { name: keyOf(other), band: turned ? other.band!.map((b) => ({ ...b, at: 1 - b.at })).reverse() : other.band! };
 }

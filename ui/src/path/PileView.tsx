@@ -3,14 +3,22 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Ingredient, Schemas, Settings, SystemContent } from "../api/client";
-import { correctQuery, mixQuery, wheelQuery } from "../api/queries";
+import type { Schemas, Settings, SystemContent } from "../api/client";
+import { correctQuery, correctToQuery, mixQuery, wheelQuery } from "../api/queries";
 import { OneOf } from "../app/Choice";
+import { colourInAddress } from "../app/colour";
+import { ColourField } from "../app/ColourField";
 import { figures, grey } from "../app/theme";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { Swatch } from "../drawing/Swatch";
-import { asked, mostInPile, usePiles, type InPile } from "./usePiles";
+import { Corrected } from "./Corrected";
+import { plainParts, total } from "./parts";
+import { asked, mostInPile, usePiles } from "./usePiles";
+
+const typed = "colour";
+/** How many paints a correction tries at most. */
+const mostTried = 24;
 
 /** A paint that can be laid on the palette. */
 export type OnPalette = { id: string; name: string; masstone: Schemas["Shown"]; undertone: Schemas["Shown"] };
@@ -19,21 +27,28 @@ export type OnPalette = { id: string; name: string; masstone: Schemas["Shown"]; 
 export function PileView({ id, system, settings, paints }: { id: number; system: SystemContent; settings: Settings; paints: OnPalette[] }) {
   const piles = usePiles(id);
   const [target, setTarget] = useState("");
+  const [text, setText] = useState("");
   const wheel = useQuery(wheelQuery(id, system, settings));
   const have = asked(piles.now);
   const mix = useQuery(mixQuery(id, have, settings));
   const slots = (wheel.data?.slots ?? []).filter((s) => !s.empty);
   const targets = [
     { value: "", name: "nothing" },
+    { value: typed, name: "a colour that was read" },
     ...slots.map((s) => ({ value: `slot ${s.home}`, name: `the ${s.name} of the wheel` })),
     ...paints.map((p) => ({ value: p.id, name: p.name })),
   ];
   const slot = slots.find((s) => `slot ${s.home}` === target);
   const want = slot ? plainParts(slot.parts) : paints.some((p) => p.id === target) ? [{ ref: target, parts: Math.max(1, total(piles.now)) }] : [];
-  const correction = useQuery(correctQuery(id, have, asked(want), settings));
+  const colour = target === typed ? colourInAddress(text) : "";
+  const toParts = useQuery(correctQuery(id, have, asked(want), settings));
+  const toColour = useQuery(correctToQuery(id, have, colour, paints.slice(0, mostTried).map((p) => p.id), settings));
+  const correction = target === typed ? toColour : toParts;
   const aimed = useQuery(mixQuery(id, asked(want), settings));
   const called = (ref: string) => paints.find((p) => p.id === ref)?.name ?? ref;
   const m = piles.now.length > 0 ? mix.data : undefined;
+  const aim = toColour.data?.aim;
+  const wanted = target === typed ? aim && { colour: aim, words: aim.words } : want.length > 0 && aimed.data ? { colour: aimed.data.asPainted, words: aimed.data.words } : undefined;
   const looks = m && [
     { what: "masstone", c: m.masstone },
     { what: "as painted", c: m.asPainted },
@@ -143,53 +158,28 @@ export function PileView({ id, system, settings, paints }: { id: number; system:
             <Typography variant="caption">held beside</Typography>
             <OneOf label="held beside" shown={targets.find((t) => t.value === target)?.name ?? "nothing"} of={targets} value={target} onChoose={setTarget} />
           </Box>
-          {aimed.data && want.length > 0 && m && (
+          {target === typed && (
+            <Box sx={{ maxWidth: 320, mt: 1 }}>
+              <ColourField label="as it was read: CIELAB or #hex" text={text} onText={setText} ok={colour !== ""} />
+            </Box>
+          )}
+          {wanted && m && (
             <Box sx={{ display: "flex" }}>
               <Box sx={{ flex: 1 }}>
                 <Swatch colour={m.asPainted} height={64} />
                 <Typography variant="caption">the pile: {m.words}</Typography>
               </Box>
               <Box sx={{ flex: 1 }}>
-                <Swatch colour={aimed.data.asPainted} height={64} />
-                <Typography variant="caption">wanted: {aimed.data.words}</Typography>
+                <Swatch colour={wanted.colour} height={64} />
+                <Typography variant="caption">wanted: {wanted.words}</Typography>
               </Box>
             </Box>
           )}
-          {correction.error && want.length > 0 && <Typography role="alert">{correction.error.message}</Typography>}
-          {correction.data && want.length > 0 && m && (
-            <Box aria-label="what to add" sx={{ mt: 1, display: "flex", alignItems: "center", gap: 2 }}>
-              <Typography sx={{ flex: 1 }}>{correction.data.says}</Typography>
-              {correction.data.add.length > 0 && correction.data.reached && (
-                <Button variant="outlined" color="inherit" onClick={() => piles.add(correction.data.add.map((a) => ({ ref: a.paint, parts: a.parts })))}>
-                  add it
-                </Button>
-              )}
-            </Box>
-          )}
+          {correction.error && m && <Typography role="alert">{correction.error.message}</Typography>}
+          {correction.data && m && <Corrected got={correction.data} onAdd={(add) => piles.add(add)} />}
         </Box>
       </Box>
     </Box>
   );
 }
 
-const total = (parts: InPile[]) => parts.reduce((sum, p) => sum + p.parts, 0);
-
-/** A slot's ingredients as parts of paints alone: let-downs and what was stirred first, taken apart. */
-function plainParts(parts: Ingredient[]): InPile[] {
-  const out: InPile[] = [];
-  const add = (ref: string, n: number) => {
-    const there = out.find((p) => p.ref === ref);
-    if (there) there.parts += n;
-    else out.push({ ref, parts: n });
-  };
-  for (const p of parts) {
-    const of = p.of ?? [];
-    const all = of.reduce((sum, o) => sum + o.parts, 0);
-    if (of.length > 0) of.forEach((o) => add(o.paint, (p.parts * o.parts) / all));
-    else if (p.letDown) {
-      add(p.paint, p.parts / (p.letDown.parts + 1));
-      add(p.letDown.paint, (p.parts * p.letDown.parts) / (p.letDown.parts + 1));
-    } else add(p.paint, p.parts);
-  }
-  return out;
-}

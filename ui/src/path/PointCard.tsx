@@ -5,22 +5,34 @@ import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue } from "react";
 import type { Pair } from "../api/client";
 import { laidQuery } from "../api/queries";
+import { OneOf } from "../app/Choice";
 import { figures, grey } from "../app/theme";
 import { Drop } from "../drawing/Marks";
 import { Swatch } from "../drawing/Swatch";
 import { drawn, partsAt, said } from "./along";
 import { Plane } from "./Plane";
 
+/** A mixture or a tube that is held beside what is shown. */
+export type Held = { parts: string[]; label: string };
+
 /** What stands at a place of the way, beside another that is held. */
-export function PointCard({ wheel, pair, share, sample, held, onHold }: { wheel: number; pair: Pair; share: number; sample: number; held: number | null; onHold: (i: number | null) => void }) {
+export function PointCard({ wheel, pair, share, sample, held, tubes, onHold }: {
+  wheel: number;
+  pair: Pair;
+  share: number;
+  sample: number;
+  held: Held | null;
+  tubes: { value: string; name: string }[];
+  onHold: (h: Held | null) => void;
+}) {
   const here = useDeferredValue(partsAt(pair, sample, share).join());
-  const laid = useQuery(laidQuery(wheel, here.split(","), held === null ? [] : partsAt(pair, held, share), pair));
+  const laid = useQuery(laidQuery(wheel, here.split(","), held?.parts ?? [], pair));
   const s = pair.samples[sample]!;
   const way = drawn(pair, share);
   const look = way[sample]!;
   const now = said(pair, sample, share);
   const ladder = pair.ladders.reduce((a, b) => (Math.abs(b.sample - sample) < Math.abs(a.sample - sample) ? b : a)).rungs;
-  const other = held === null ? null : pair.samples[held]!;
+  const other = held && laid.data?.held;
   const parts = (x: Pair["samples"][number]) => x.parts.map((p) => `${p.parts} ${p.code}`).join(" : ");
   return (
     <Box component="section" aria-label="place" sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}>
@@ -44,7 +56,7 @@ export function PointCard({ wheel, pair, share, sample, held, onHold }: { wheel:
       <Box sx={{ display: "flex" }}>
         {other && (
           <Box sx={{ flex: 1 }}>
-            <Swatch colour={way[held!]!.asPainted} height={72} />
+            <Swatch colour={other.asPainted} height={72} />
           </Box>
         )}
         <Box sx={{ flex: 1 }}>
@@ -55,9 +67,9 @@ export function PointCard({ wheel, pair, share, sample, held, onHold }: { wheel:
         </Box>
       </Box>
       <Typography variant="caption" component="p" sx={{ mt: -1 }}>
-        {other ? `held: ${parts(other)}, ${said(pair, held!, share).words} · here: ${now.words} · undertone` : `as painted: ${now.words} · undertone`}
+        {other ? `held: ${held.label}, ${other.words} · here: ${now.words} · undertone` : `as painted: ${now.words} · undertone`}
       </Typography>
-      {held !== null && laid.data && (
+      {held && laid.data && (
         <Typography aria-label="beside it" sx={{ borderLeft: `3px solid ${grey.ink}`, pl: 1 }}>
           Beside the held one: {laid.data.words}. <span style={{ fontFamily: figures, fontSize: 12 }}>CIEDE2000 {laid.data.de00.toFixed(1)}</span>
         </Typography>
@@ -69,10 +81,11 @@ export function PointCard({ wheel, pair, share, sample, held, onHold }: { wheel:
           </Box>
         ))}
       </Box>
-      <Box>
-        <Button variant="outlined" color="inherit" size="small" onClick={() => onHold(held === null ? sample : null)}>
-          {held === null ? "hold this beside another" : "put the held one back"}
+      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 2 }}>
+        <Button variant="outlined" color="inherit" size="small" onClick={() => onHold(held ? null : { parts: partsAt(pair, sample, share), label: parts(s) })}>
+          {held ? "put the held one back" : "hold this beside another"}
         </Button>
+        <OneOf label="hold a tube beside it" shown="hold a tube" of={tubes} value={held?.parts[0]?.split("=")[0] ?? ""} onChoose={(ref) => onHold({ parts: [`${ref}=1`], label: tubes.find((t) => t.value === ref)?.name ?? ref })} />
       </Box>
       <Typography>{pair.because}</Typography>
       <Box sx={{ display: "flex", gap: 2, alignItems: "flex-start" }}>

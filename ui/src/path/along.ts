@@ -60,3 +60,8 @@ export function atShare(pair: Pair, share: number): number {
   const [a, b] = [pair.samples[i - 1]!, pair.samples[i]!];
   return a.at + ((share - a.share) / (b.share - a.share)) * (b.at - a.at);
 }
+
+/** The sample nearest to a share of the second paint. */
+export function nearestShare(pair: Pair, share: number): number {
+  return pair.samples.reduce((best, s, n) => (Math.abs(s.share - share) < Math.abs(pair.samples[best]!.share - share) ? n : best), 0);
+}

@@ -36,7 +36,7 @@ export function StepCard({ wheel, slot, settings, predictions, version, system, 
     <Box component="section" aria-label={`step: ${slot.name}`} sx={{ display: "flex", flexDirection: "column", gap: 1.5 }}>
       <Box>
         <Typography variant="caption">
-          slot {slot.index + 1} · {slot.kind}
+          slot {slot.index + 1} · {slot.kind} · {slot.words}
         </Typography>
         <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", gap: 1 }}>
           <Typography variant="h1" sx={{ fontSize: slot.name.length > 11 ? 27 : slot.name.length > 9 ? 32 : 46, "&::first-letter": { textTransform: "uppercase" } }}>

@@ -21,3 +21,9 @@ export function typedReading(text: string, { medium, judged }: Pick<Conditions, 
 
 /** CIELAB in figures. */
 export const labWords = (lab: number[]) => lab.map((v) => v.toFixed(1).replace("-", "−")).join("  ");
+
+/** A typed colour as the API takes it in an address; empty while it is none. */
+export function colourInAddress(text: string): string {
+  const c = typedColour(text);
+  return c?.hex ?? c?.lab?.join(",") ?? "";
+}
