@@ -39,7 +39,7 @@ func serverWith(t *testing.T, o api.Options) (*fiber.App, *store.Store) {
 	require.NoError(t, err)
 	t.Cleanup(func() { require.NoError(t, s.Close()) })
 	require.NoError(t, s.Migrate(context.Background()))
-	require.NoError(t, s.SeedDemo(context.Background(), demoWheels(t), demoTubes(t)))
+	require.NoError(t, s.SeedDemo(context.Background(), store.Demo{Wheels: demoWheels(t), Box: demoTubes(t)}))
 	o.Log = slog.New(slog.DiscardHandler)
 	return api.New(s, o).App(), s
 }

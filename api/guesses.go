@@ -132,6 +132,33 @@ func guessed(find exchange.Finder, a, b string, spacing path.Spacing, said excha
 	return g, err
 }
 
+// DemoRounds are the rounds of practice of the made-up demo studio, scored.
+func DemoRounds() ([]store.DemoRound, error) {
+	said, err := exchange.DemoGuesses()
+	if err != nil {
+		return nil, err
+	}
+	var out []store.DemoRound
+	var pairs []couple
+	for i, d := range said {
+		if i == 0 || d.DaysAgo != said[i-1].DaysAgo {
+			out, pairs = append(out, store.DemoRound{DaysAgo: d.DaysAgo, Round: store.Round{Spacing: path.ByHue.String()}}), nil
+		}
+		round := &out[len(out)-1]
+		g, err := guessed(exchange.FindPaint, d.A, d.B, path.ByHue, d.Said)
+		if err != nil {
+			return nil, err
+		}
+		g.Place = len(round.Guesses)
+		round.Guesses, pairs = append(round.Guesses, g), append(pairs, couple{g.A, g.B})
+		round.Length = len(pairs)
+		if round.Pairs, err = json.Marshal(pairs); err != nil {
+			return nil, err
+		}
+	}
+	return out, nil
+}
+
 // round shows a round: what was answered with its outcome, the rest covered.
 func (s *Server) round(ctx context.Context, v exchange.View, r store.Round, guesses []store.PairGuess) (*Round, error) {
 	var pairs []couple

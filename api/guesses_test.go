@@ -109,3 +109,19 @@ func TestARoundOfPractice(t *testing.T) {
 	ada.ok("GET", "/api/practice", "", &got)
 	assert.Nil(t, got.Round)
 }
+
+func TestTheDemoStudiosRoundsAreScored(t *testing.T) {
+	rounds, err := api.DemoRounds()
+	require.NoError(t, err)
+	require.Len(t, rounds, 2)
+	points := make([]int, 2)
+	for i, r := range rounds {
+		require.Len(t, r.Guesses, 10)
+		assert.Equal(t, 10, r.Length)
+		for _, g := range r.Guesses {
+			points[i] += g.Points
+		}
+	}
+	assert.Less(t, points[0], points[1], "the eye has learned")
+	assert.Less(t, points[1], 60)
+}

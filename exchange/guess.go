@@ -1,7 +1,12 @@
 package exchange
 
 import (
+	_ "embed"
+	"encoding/csv"
+	"fmt"
 	"math/rand/v2"
+	"strconv"
+	"strings"
 
 	"gyrophane/core/bias"
 	"gyrophane/core/journal"
@@ -150,4 +155,40 @@ func (v View) Lifted(a, b *paint.Paint, school bias.School, spacing path.Spacing
 	out.Because = bias.Because(a, b, "", "", &p.Middle.Mixture)
 	out.Band = band(p.Path, spacing, bandPoints)
 	return out
+}
+
+// DemoGuess is what the made-up demo studio said of a pairing in practice.
+type DemoGuess struct {
+	DaysAgo int
+	A, B    string
+	Said    Expected
+}
+
+//go:embed data/demo-rounds.csv
+var demoRounds string
+
+// DemoGuesses are the rounds of practice of the made-up demo studio, one after
+// the other.
+func DemoGuesses() ([]DemoGuess, error) {
+	r := csv.NewReader(strings.NewReader(demoRounds))
+	r.Comment = '#'
+	rows, err := r.ReadAll()
+	if err != nil {
+		return nil, fmt.Errorf("demo rounds: %w", err)
+	}
+	var out []DemoGuess
+	for _, row := range rows[1:] {
+		days, err := strconv.Atoi(row[0])
+		if err != nil {
+			return nil, fmt.Errorf("demo rounds: %w", err)
+		}
+		g := DemoGuess{days, row[1], row[2], Expected{HueWord: row[3], Verdict: row[4], Mud: MudStart{Nowhere: row[5] == ""}}}
+		if !g.Said.Mud.Nowhere {
+			if g.Said.Mud.At, err = strconv.ParseFloat(row[5], 64); err != nil {
+				return nil, fmt.Errorf("demo rounds: %w", err)
+			}
+		}
+		out = append(out, g)
+	}
+	return out, nil
 }

@@ -185,8 +185,8 @@ func TestABoxHasALimitAndAddsAllOrNothing(t *testing.T) {
 
 func TestADemoStudioOfBeforeBoxesGetsOneOnce(t *testing.T) {
 	s := on(t, storetest.Database(t))
-	require.NoError(t, s.SeedDemo(ctx, demoWheels, nil))
-	require.NoError(t, s.SeedDemo(ctx, demoWheels, newTubes("one", "two")))
+	require.NoError(t, s.SeedDemo(ctx, store.Demo{Wheels: demoWheels}))
+	require.NoError(t, s.SeedDemo(ctx, store.Demo{Wheels: demoWheels, Box: newTubes("one", "two")}))
 	demo, err := s.Painters(ctx)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"one", "two"}, names(t, s, demo[0]))
@@ -197,7 +197,7 @@ func TestADemoStudioOfBeforeBoxesGetsOneOnce(t *testing.T) {
 	gone := said("one")
 	gone.State = store.Archived
 	save(t, s, tubes[0], gone)
-	require.NoError(t, s.SeedDemo(ctx, demoWheels, newTubes("one", "two")))
+	require.NoError(t, s.SeedDemo(ctx, store.Demo{Wheels: demoWheels, Box: newTubes("one", "two")}))
 	assert.Equal(t, []string{"one (archived)", "two"}, names(t, s, demo[0]))
 }
 

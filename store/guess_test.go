@@ -3,6 +3,7 @@ package store_test
 import (
 	"sync"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -78,4 +79,20 @@ func TestOneRoundAtATimeAndOneAnswerToEachPlace(t *testing.T) {
 	require.NoError(t, s.EndRound(ctx, ada.ID, next.ID))
 	_, _, err = s.OpenRound(ctx, ada.ID)
 	require.ErrorIs(t, err, store.ErrNotFound)
+}
+
+func TestTheDemoStudioHasPractisedOnce(t *testing.T) {
+	s := fresh(t)
+	g := guessOf("one", "violet", 5)
+	rounds := []store.DemoRound{{DaysAgo: 9, Round: store.Round{Pairs: []byte(`[]`), Length: 1, Spacing: "hue"}, Guesses: []store.PairGuess{g}}}
+	for range 2 {
+		require.NoError(t, s.SeedDemo(ctx, store.Demo{Rounds: rounds}))
+	}
+	all, err := s.Painters(ctx)
+	require.NoError(t, err)
+	scores, err := s.RoundScores(ctx, all[0].ID)
+	require.NoError(t, err)
+	require.Len(t, scores, 1)
+	assert.WithinDuration(t, time.Now().AddDate(0, 0, -9), scores[0].CreatedAt, time.Hour)
+	assert.Equal(t, 5, scores[0].Points)
 }

@@ -69,7 +69,7 @@ func TestMigrationsTakeTurnsAndRunOnce(t *testing.T) {
 			s, err := store.Open(url)
 			if assert.NoError(t, err) {
 				assert.NoError(t, s.Migrate(ctx))
-				assert.NoError(t, s.SeedDemo(ctx, demoWheels, nil))
+				assert.NoError(t, s.SeedDemo(ctx, store.Demo{Wheels: demoWheels}))
 				assert.NoError(t, s.Close())
 			}
 		})
@@ -82,7 +82,7 @@ func TestMigrationsTakeTurnsAndRunOnce(t *testing.T) {
 
 func TestSeedingTwiceNeverOverwritesWhatWasEdited(t *testing.T) {
 	s := fresh(t)
-	require.NoError(t, s.SeedDemo(ctx, demoWheels, nil))
+	require.NoError(t, s.SeedDemo(ctx, store.Demo{Wheels: demoWheels}))
 	demo, err := s.Painters(ctx)
 	require.NoError(t, err)
 	before, err := s.Wheels(ctx, demo[0].ID)
@@ -90,7 +90,7 @@ func TestSeedingTwiceNeverOverwritesWhatWasEdited(t *testing.T) {
 	require.NotEmpty(t, before)
 	edited, err := s.SaveWheel(ctx, demo[0].ID, before[0].ID, 1, content("My own name", "PB60"), 0)
 	require.NoError(t, err)
-	require.NoError(t, s.SeedDemo(ctx, demoWheels, nil))
+	require.NoError(t, s.SeedDemo(ctx, store.Demo{Wheels: demoWheels}))
 	after, err := s.Wheels(ctx, demo[0].ID)
 	require.NoError(t, err)
 	assert.Len(t, after, len(before))
@@ -263,7 +263,7 @@ func TestPainters(t *testing.T) {
 	changed, err = s.SetPassphrase(ctx, open.ID, "")
 	require.NoError(t, err)
 	assert.True(t, changed.Opens(""))
-	require.NoError(t, s.SeedDemo(ctx, demoWheels, nil))
+	require.NoError(t, s.SeedDemo(ctx, store.Demo{Wheels: demoWheels}))
 	demo, err := s.PainterByName(ctx, "TIDE-POOL STUDIO")
 	require.NoError(t, err)
 	_, err = s.SetPassphrase(ctx, demo.ID, "locked for everybody")

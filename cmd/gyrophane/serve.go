@@ -154,7 +154,11 @@ func seedDemo(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	return s.SeedDemo(ctx, wheels, tubes)
+	rounds, err := api.DemoRounds()
+	if err != nil {
+		return err
+	}
+	return s.SeedDemo(ctx, store.Demo{Wheels: wheels, Box: tubes, Rounds: rounds})
 }
 
 func listen(address string, anyPort bool) (net.Listener, error) {
