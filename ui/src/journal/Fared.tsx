@@ -60,7 +60,7 @@ function Rounds({ rounds }: { rounds: Guesses["rounds"] }) {
   const Y = (r: Guesses["rounds"][number]) => foot - (r.points / r.outOf) * (foot - 10);
   const day = (made: string) => new Date(made).toLocaleDateString(undefined, { day: "numeric", month: "short" });
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} width="100%" role="img" aria-label={`rounds: ${rounds.map((r) => `${day(r.made)} ${r.points} of ${r.outOf}`).join("; ")}`} fontFamily={figures} fontSize={11} fill={grey.third}>
+    <svg viewBox={`0 0 ${width} ${height}`} width="100%" style={{ maxWidth: width + 40 }} role="img" aria-label={`rounds: ${rounds.map((r) => `${day(r.made)} ${r.points} of ${r.outOf}`).join("; ")}`} fontFamily={figures} fontSize={11} fill={grey.third}>
       {[0, 0.5, 1].map((v) => (
         <g key={v}>
           <path d={`M${left} ${foot - v * (foot - 10)} H${width}`} stroke={grey.hairline} />

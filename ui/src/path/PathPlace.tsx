@@ -164,12 +164,15 @@ function Along({ wheel, pair, third, others, held, tubes, called, onHold, onOthe
   const [at, setAt] = useState(0.5);
   const [taint, setTaint] = useState(2);
   const [over, setOver] = useState<string[]>([]);
+  const [all, setAll] = useState(false);
   const share = third && pair.taints?.length ? taint / 100 : 0;
   const sample = nearest(pair, at);
   const moved = flags.some((f, i) => f !== even[i]);
   const section = others.find((p) => keyOf(p) === keyOf({ a: pair.a.id, b: pair.b.id }))?.section;
   const elsewhere = (p: PairingOfBoth) => Number(p.section !== section);
   const family = others.filter((p) => (p.a === pair.a.id || p.b === pair.b.id || p.a === pair.b.id || p.b === pair.a.id) && keyOf(p) !== keyOf({ a: pair.a.id, b: pair.b.id }) && p.band).sort((p, q) => elsewhere(p) - elsewhere(q));
+  const near = family.filter((p) => !elsewhere(p));
+  const listed = all || near.length === 0 ? family : near;
   const laidOver = family.filter((p) => over.includes(keyOf(p)));
   return (
     <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 348px" }, gap: 3, mt: 0.5 }}>
@@ -192,7 +195,7 @@ function Along({ wheel, pair, third, others, held, tubes, called, onHold, onOthe
           other ways of these two in the system
         </Typography>
         {family.length === 0 && <Typography variant="body2">none: choose a system with more paints, or other paints above.</Typography>}
-        {family.map((p) => {
+        {listed.map((p) => {
           const on = over.includes(keyOf(p));
           return (
             <Box key={keyOf(p)} sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) 84px", alignItems: "center", borderBottom: `1px solid ${grey.hairline}` }}>
@@ -217,6 +220,11 @@ function Along({ wheel, pair, third, others, held, tubes, called, onHold, onOthe
             </Box>
           );
         })}
+        {listed.length < family.length && (
+          <Button size="small" color="inherit" onClick={() => setAll(true)} sx={{ px: 0 }}>
+            {family.length - listed.length} more that share a paint
+          </Button>
+        )}
         <Overshot wheel={wheel} pair={pair} sample={sample} called={called} />
       </Box>
       <Box sx={{ borderLeft: { md: `1px solid ${grey.hairline}` }, pl: { md: 2 } }}>
