@@ -203,7 +203,9 @@ func TestAPileIsBroughtToAColourAndQuietened(t *testing.T) {
 		assert.Contains(t, p.MustElement(`[aria-label="`+way+`"]`).MustText(), "% chroma", way)
 	}
 	p.menu("by its neighbour: which paint", "ultramarine blue")
-	p.waitFor("cooled by the blue", func() bool { return strings.Contains(p.MustElement(`[aria-label="by its neighbour"]`).MustText(), "to violet") || strings.Contains(p.MustElement(`[aria-label="by its neighbour"]`).MustText(), "to red-violet") })
+	p.waitFor("cooled by the blue", func() bool {
+		return strings.Contains(p.MustElement(`[aria-label="by its neighbour"]`).MustText(), "to violet") || strings.Contains(p.MustElement(`[aria-label="by its neighbour"]`).MustText(), "to red-violet")
+	})
 	p.MustElement(`button[aria-label="quieten"]`).MustClick()
 	p.element("[role=menuitem]", "titanium white").MustClick()
 	p.see("no hue in this")

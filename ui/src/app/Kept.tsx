@@ -2,13 +2,15 @@ import Button from "@mui/material/Button";
 import Box from "@mui/material/Box";
 import InputBase from "@mui/material/InputBase";
 import Typography from "@mui/material/Typography";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { useNavigate } from "react-router";
 import type { KeptWheel, Profile } from "../api/client";
 import type { useKeptWheel } from "./useKeptWheel";
 import { kindWords } from "./choices";
+import { Group, ViewingConditions } from "./Conditions";
 import { Notice, Shell } from "./Shell";
 import { grey } from "./theme";
+import { WheelMenu, type KeptPlace } from "./WheelMenu";
 
 type Own = ReturnType<typeof useKeptWheel>;
 
@@ -85,6 +87,39 @@ export function MissingWheel({ painter, sentence }: { painter: Profile; sentence
       <Button variant="outlined" onClick={() => void navigate("/")}>
         to my wheels
       </Button>
+    </Shell>
+  );
+}
+
+/** The frame around a place that shows one kept system: which one, and how it is looked at. */
+export function KeptShell({ painter, own, id, place, notice, children }: {
+  painter: Profile;
+  own: Own & { content: NonNullable<Own["content"]> };
+  id: number;
+  place: KeptPlace;
+  notice?: ReactNode;
+  children: ReactNode;
+}) {
+  const { content } = own;
+  return (
+    <Shell
+      painter={painter}
+      conditions={
+        <>
+          <Group>
+            <WheelMenu name={content.name} current={id} place={place} />
+          </Group>
+          <ViewingConditions view={content.settings} onSet={(v) => own.change({ ...content, settings: { ...content.settings, ...v } })} />
+        </>
+      }
+      notice={
+        <>
+          <KeptNotices own={own} />
+          {notice}
+        </>
+      }
+    >
+      {children}
     </Shell>
   );
 }

@@ -7,15 +7,12 @@ import { Link as To, useParams } from "react-router";
 import { answer, client, type Profile, type Schemas } from "../api/client";
 import { boxQuery, guessesQuery, practiceQuery } from "../api/queries";
 import { plainSettings } from "../app/choices";
-import { Group, ViewingConditions } from "../app/Conditions";
 import { HueAndDrop, mudWords, MudTrack, Said, whole, type Expecting } from "../app/Expect";
-import { KeptNotices, MissingWheel } from "../app/Kept";
+import { KeptShell, MissingWheel } from "../app/Kept";
 import { nameOf } from "../app/naming";
-import { Shell } from "../app/Shell";
 import { figures, grey } from "../app/theme";
 import { useKeptWheel } from "../app/useKeptWheel";
 import { Waiting } from "../app/Waiting";
-import { WheelMenu } from "../app/WheelMenu";
 import { Drop } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
 import { Swatch } from "../drawing/Swatch";
@@ -77,18 +74,7 @@ function PracticeFrom({ id, painter }: { id: number; painter: Profile }) {
   const problem = begin.error ?? commit.error ?? end.error;
   const finished = round !== null && next < 0;
   return (
-    <Shell
-      painter={painter}
-      conditions={
-        <>
-          <Group>
-            <WheelMenu name={content.name} current={id} place="pairings" />
-          </Group>
-          <ViewingConditions view={settings} onSet={(v) => own.change({ ...content, settings: { ...settings, ...v } })} />
-        </>
-      }
-      notice={<KeptNotices own={own} />}
-    >
+    <KeptShell painter={painter} own={{ ...own, content }} id={id} place="pairings">
       <Box sx={{ display: "flex", alignItems: "flex-end", flexWrap: "wrap", columnGap: 3 }}>
         <Box sx={{ flex: 1, minWidth: 260 }}>
           <Typography variant="h2">Practice</Typography>
@@ -156,7 +142,7 @@ function PracticeFrom({ id, painter }: { id: number; painter: Profile }) {
         </Box>
         <Fared kept={kept.data} />
       </Box>
-    </Shell>
+    </KeptShell>
   );
 }
 

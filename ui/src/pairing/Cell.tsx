@@ -36,7 +36,28 @@ export function MarkSign({ mark }: { mark: keyof typeof markWords }) {
   );
 }
 
-export const name = { overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap", fontSize: 13, fontWeight: 500 } as const;
+const name = { overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap", fontSize: 13, fontWeight: 500 } as const;
+
+/** Both parents, and how each leans with regard to the other. */
+export function Parents({ pair, a, b }: { pair: PairingOfBoth; a: PairedPaint; b: PairedPaint }) {
+  return (
+    <Box component="span" sx={{ display: "flex", alignItems: "center", gap: 0.75, height: 26 }}>
+      <Both paint={a} />
+      <Box component="span" sx={name}>
+        {a.name}
+      </Box>
+      <Box component="span" sx={{ display: "flex", flex: "none" }}>
+        {pair.leanA && <PairArrow side={pair.leanA} />}
+        {pair.leanB && <PairArrow side={pair.leanB} right />}
+        {!pair.leanA && "·"}
+      </Box>
+      <Box component="span" sx={{ ...name, flex: 1 }}>
+        {b.name}
+      </Box>
+      <Both paint={b} />
+    </Box>
+  );
+}
 
 /** One pairing: both parents, the way between them, what is left half way. Opens in place. */
 export function Cell({ pair, paints, open, marks, guesses, onOpen }: { pair: PairingOfBoth; paints: Paints; open: boolean; marks: Marks; guesses: Guesses; onOpen: () => void }) {
@@ -53,21 +74,7 @@ export function Cell({ pair, paints, open, marks, guesses, onOpen }: { pair: Pai
         onClick={onOpen}
         sx={{ display: "block", width: 1, p: 0, border: 0, bgcolor: "transparent", color: grey.ink, font: "inherit", textAlign: "left", cursor: "pointer" }}
       >
-        <Box component="span" sx={{ display: "flex", alignItems: "center", gap: 0.75, height: 26 }}>
-          <Both paint={a} />
-          <Box component="span" sx={name}>
-            {a.name}
-          </Box>
-          <Box component="span" sx={{ display: "flex", flex: "none" }}>
-            {pair.leanA && <PairArrow side={pair.leanA} />}
-            {pair.leanB && <PairArrow side={pair.leanB} right />}
-            {!pair.leanA && "·"}
-          </Box>
-          <Box component="span" sx={{ ...name, flex: 1 }}>
-            {b.name}
-          </Box>
-          <Both paint={b} />
-        </Box>
+        <Parents pair={pair} a={a} b={b} />
         {pair.band && <Ribbon band={pair.band} />}
         <Box component="span" sx={{ display: "flex", alignItems: "center", gap: 1, minHeight: 24 }}>
           <Drop verdict={pair.verdict} height={16} />

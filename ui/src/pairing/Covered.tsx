@@ -5,8 +5,7 @@ import type { PairingOfBoth } from "../api/client";
 import { HueAndDrop, mudWords, MudTrack, whole } from "../app/Expect";
 import { grey } from "../app/theme";
 import type { Guesses } from "../app/useGuesses";
-import { PairArrow } from "../drawing/Marks";
-import { Both, name, type Paints } from "./Cell";
+import { Parents, type Paints } from "./Cell";
 
 /** The lid on a ribbon. */
 export function Lid({ height }: { height: number }) {
@@ -29,21 +28,7 @@ export function CoveredCell({ pair, paints, open, guesses, onOpen }: { pair: Pai
         onClick={onOpen}
         sx={{ display: "block", width: 1, p: 0, border: 0, bgcolor: "transparent", color: grey.ink, font: "inherit", textAlign: "left", cursor: "pointer" }}
       >
-        <Box component="span" sx={{ display: "flex", alignItems: "center", gap: 0.75, height: 26 }}>
-          <Both paint={a} />
-          <Box component="span" sx={name}>
-            {a.name}
-          </Box>
-          <Box component="span" sx={{ display: "flex", flex: "none" }}>
-            {pair.leanA && <PairArrow side={pair.leanA} />}
-            {pair.leanB && <PairArrow side={pair.leanB} right />}
-            {!pair.leanA && "·"}
-          </Box>
-          <Box component="span" sx={{ ...name, flex: 1 }}>
-            {b.name}
-          </Box>
-          <Both paint={b} />
-        </Box>
+        <Parents pair={pair} a={a} b={b} />
         {!open && <Lid height={36} />}
         <Box component="span" sx={{ display: "flex", alignItems: "center", minHeight: 24, fontSize: 12, color: grey.third }}>
           {said ? `you say ${said.hueWord}, ${said.verdict}, ${mudWords(said.mud, a.name, b.name)}` : "covered"}

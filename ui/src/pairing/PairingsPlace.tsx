@@ -6,16 +6,14 @@ import { Link as To, useParams } from "react-router";
 import type { PairingOfBoth, Pairings, Profile } from "../api/client";
 import { boxQuery, pairingsQuery } from "../api/queries";
 import { plainSettings } from "../app/choices";
-import { Group, ViewingConditions } from "../app/Conditions";
-import { KeptNotices, MissingWheel } from "../app/Kept";
+import { KeptShell, MissingWheel } from "../app/Kept";
 import { counted, nameOf } from "../app/naming";
-import { Notice, Shell } from "../app/Shell";
+import { Notice } from "../app/Shell";
 import { grey } from "../app/theme";
 import { useAddress } from "../app/useAddress";
 import { useGuesses, type Guesses } from "../app/useGuesses";
 import { useKeptWheel } from "../app/useKeptWheel";
 import { Waiting } from "../app/Waiting";
-import { WheelMenu } from "../app/WheelMenu";
 import { Words } from "../app/Words";
 import { PairArrow } from "../drawing/Marks";
 import { Cell, type Paints } from "./Cell";
@@ -61,19 +59,9 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
     show({ pair: opened === key ? undefined : key });
   };
   return (
-    <Shell
-      painter={painter}
-      conditions={
-        <>
-          <Group>
-            <WheelMenu name={content.name} current={id} place="pairings" />
-          </Group>
-          <ViewingConditions view={settings} onSet={(v) => own.change({ ...content, settings: { ...settings, ...v } })} />
-        </>
-      }
+    <KeptShell painter={painter} own={{ ...own, content }} id={id} place="pairings"
       notice={
         <>
-          <KeptNotices own={own} />
           {marks.problem && <Notice>{marks.problem}</Notice>}
           {guesses.problem && <Notice>{guesses.problem}</Notice>}
         </>
@@ -112,7 +100,7 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
           {look !== "sorted" && opened && <Apart got={got} paints={paints} marks={marks} covers={covers} opened={opened} onOpen={open} />}
         </Box>
       )}
-    </Shell>
+    </KeptShell>
   );
 }
 

@@ -10,16 +10,13 @@ import { boxQuery, paintsQuery, pairingsQuery, pairQuery } from "../api/queries"
 import { choicesOf, OneOf } from "../app/Choice";
 import { plainSettings, spacingWords } from "../app/choices";
 import { Said } from "../app/Expect";
-import { Group, ViewingConditions } from "../app/Conditions";
-import { KeptNotices, MissingWheel } from "../app/Kept";
+import { KeptShell, MissingWheel } from "../app/Kept";
 import { keyOf, nameOf, paintName } from "../app/naming";
-import { Shell } from "../app/Shell";
 import { figures, grey } from "../app/theme";
 import { useAddress } from "../app/useAddress";
 import { useGuesses } from "../app/useGuesses";
 import { useKeptWheel } from "../app/useKeptWheel";
 import { Waiting } from "../app/Waiting";
-import { WheelMenu } from "../app/WheelMenu";
 import { Words } from "../app/Words";
 import { Drop } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
@@ -72,18 +69,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
   const said = pair && guesses.of(pair);
   const called = (ref?: string) => paints.find((p) => p.value === ref)?.name ?? ref ?? "";
   return (
-    <Shell
-      painter={painter}
-      conditions={
-        <>
-          <Group>
-            <WheelMenu name={content.name} current={id} place="path" />
-          </Group>
-          <ViewingConditions view={settings} onSet={(v) => own.change({ ...content, settings: { ...settings, ...v } })} />
-        </>
-      }
-      notice={<KeptNotices own={own} />}
-    >
+    <KeptShell painter={painter} own={{ ...own, content }} id={id} place="path">
       <Words label="looked at" words={views} value={view} onChoose={(v) => show({ view: v === "path" ? undefined : v })} />
       {view === "pile" && system && <PileView id={id} system={system} settings={settings} paints={atHand} />}
       {view === "quiet" && <QuietView id={id} settings={settings} paints={atHand} />}
@@ -118,7 +104,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
           )}
         </>
       )}
-    </Shell>
+    </KeptShell>
   );
 }
 

@@ -8,14 +8,11 @@ import { Link as To, useNavigate, useParams } from "react-router";
 import { answer, client, type Profile, type SystemContent, type SystemKind } from "../api/client";
 import { boxQuery, earlierQuery, keptQuery, paintsQuery, placesQuery, wheelsQuery } from "../api/queries";
 import { kindWords, plainSettings } from "../app/choices";
-import { Group, ViewingConditions } from "../app/Conditions";
-import { KeptNotices, MissingWheel, NameField, SavedMark } from "../app/Kept";
-import { Shell } from "../app/Shell";
+import { KeptShell, MissingWheel, NameField, SavedMark } from "../app/Kept";
 import { figures, grey } from "../app/theme";
 import { useKeptWheel } from "../app/useKeptWheel";
 import { useUndoKey } from "../app/useUndoKey";
 import { Waiting } from "../app/Waiting";
-import { WheelMenu } from "../app/WheelMenu";
 import { BoxRow, Riders } from "./Alongside";
 import { type At } from "./drag";
 import { PlaceCard } from "./PlaceCard";
@@ -76,18 +73,7 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
   const got = places.data;
   const setKind = (kind: SystemKind) => setSystem({ kind, roles: system.roles.map((r) => r.slice(0, got?.most[kind])), chosen: [[], [], []] });
   return (
-    <Shell
-      painter={painter}
-      conditions={
-        <>
-          <Group>
-            <WheelMenu name={content.name} current={id} place="system" />
-          </Group>
-          <ViewingConditions view={settings} onSet={(v) => change({ ...content, settings: { ...settings, ...v } })} />
-        </>
-      }
-      notice={<KeptNotices own={own} />}
-    >
+    <KeptShell painter={painter} own={{ ...own, content }} id={id} place="system">
       <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 348px" }, columnGap: 2 }}>
         <Box sx={{ height: { md: "calc(100vh - 116px)" }, overflowY: { md: "auto" }, pr: 1 }}>
           <Box sx={{ display: "flex", justifyContent: "space-between", gap: 2 }}>
@@ -145,7 +131,7 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
           {got && <PlaceCard key={`${at.role} ${at.place}`} places={got} at={at} paints={paints.data ?? []} onPut={(ref) => put(at, ref)} onTake={() => take(at)} />}
         </Box>
       </Box>
-    </Shell>
+    </KeptShell>
   );
 }
 
