@@ -200,13 +200,9 @@ func (s *Server) round(ctx context.Context, v exchange.View, r store.Round, gues
 
 // begun begins a round from the painter's box.
 func (s *Server) begun(ctx context.Context, spacing path.Spacing) (store.Round, error) {
-	candidates, err := s.candidates(ctx)
+	paints, err := s.boxPaints(ctx)
 	if err != nil {
 		return store.Round{}, err
-	}
-	var paints []*paint.Paint
-	for _, c := range candidates {
-		paints = append(paints, c.Paint)
 	}
 	past, err := s.records(ctx)
 	if err != nil {

@@ -7,7 +7,6 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"gyrophane/core/bias"
-	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/exchange"
 	"gyrophane/store"
@@ -63,6 +62,7 @@ func (s *Server) pairingRoutes() {
 	type ofBox struct {
 		Look
 		Spaced
+		Paints []string `query:"paints" maxItems:"60" doc:"only these, of the box or of the library; all of the box when none is named"`
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "boxPairings", Method: http.MethodGet, Path: "/api/box/pairings"},
 		func(ctx context.Context, in *ofBox) (*struct{ Body exchange.Pairings }, error) {
@@ -70,13 +70,12 @@ func (s *Server) pairingRoutes() {
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			candidates, err := s.candidates(ctx)
+			paints, err := s.paints(ctx, 0, in.Paints)
+			if len(in.Paints) == 0 {
+				paints, err = s.boxPaints(ctx)
+			}
 			if err != nil {
 				return nil, s.refusal(err)
-			}
-			var paints []*paint.Paint
-			for _, c := range candidates {
-				paints = append(paints, c.Paint)
 			}
 			out, err := v.BoxPairings(paints, spacing, s.school(ctx))
 			return &struct{ Body exchange.Pairings }{out}, s.refusal(err)

@@ -24,6 +24,16 @@ func TestPairingsOfASystemAndOfABox(t *testing.T) {
 	ada.ok("GET", "/api/box/pairings", "", &got)
 	assert.Len(t, got.Pairs, 3)
 	assert.Contains(t, got.Paints[0].ID, "tube-")
+	tube := fmt.Sprintf("tube-%d", ada.tube("PB60").ID)
+	ada.ok("GET", "/api/box/pairings?paints=PY74,PW6,"+tube+",PR254", "", &got)
+	assert.Len(t, got.Pairs, 6, "some of the box, some of the library")
+	for says, paints := range map[string]string{"2 to 60 paints, not 1": "PY74", "stands twice": "PY74,py74", "PX1": "PY74,PX1"} {
+		status, text := ada.do("GET", "/api/box/pairings?paints="+paints, "")
+		assert.Equal(t, 422, status, paints)
+		assert.Contains(t, text, says)
+	}
+	status, _ := eve.do("GET", "/api/box/pairings?paints=PY74,"+tube, "")
+	assert.Equal(t, 422, status, "another's tube")
 	status, text := eve.do("GET", "/api/box/pairings", "")
 	assert.Equal(t, 422, status, "another's box is empty")
 	assert.Contains(t, text, "2 to 60 paints, not 0")

@@ -405,6 +405,15 @@ func (s *Server) candidates(ctx context.Context) ([]wheel.Candidate, error) {
 	return out, err
 }
 
+// boxPaints are the paints of the painter's box.
+func (s *Server) boxPaints(ctx context.Context) (out []*paint.Paint, err error) {
+	box, _, err := s.openBox(ctx)
+	for _, o := range box {
+		out = append(out, o.paint)
+	}
+	return out, err
+}
+
 // kept answers with a wheel as it is kept now.
 func (s *Server) kept(ctx context.Context, w store.Wheel, err error) (*keptWheelOutput, error) {
 	if err != nil {

@@ -84,6 +84,26 @@ func TestPairingsOfTheWholeBoxByLeanAndAsAMap(t *testing.T) {
 	assert.Empty(t, p.complaints())
 }
 
+func TestPairingsOfSomePaints(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	p.goTo("Pairings")
+	p.choose("pairings of", "some paints")
+	p.see("Press two paints or more")
+	for _, paint := range []string{"starfish yellow", "mussel violet", "burnt sienna"} {
+		p.element("[role=checkbox]", paint).MustClick()
+	}
+	p.see("Three pairings of three paints")
+	p.menu("a paint of the library", "PG50 cobalt teal")
+	p.see("Six pairings of four paints")
+	p.element("[role=checkbox]", "burnt sienna").MustClick()
+	p.see("Three pairings of three paints")
+	p.MustReload().MustWaitLoad()
+	p.see("Three pairings of three paints")
+	p.see("cobalt teal")
+	assert.Empty(t, p.complaints())
+}
+
 func TestPairingsFitATablet(t *testing.T) {
 	p := open(t, startApp(t, storetest.Database(t)).address)
 	p.asDemo()

@@ -72,16 +72,19 @@ export const glazesQuery = (wheel: number, system: SystemContent, { choices, med
     placeholderData: keepPreviousData,
   });
 
-/** Every two paints of a system, or of the whole box where there is none. */
-export const pairingsQuery = (of: { wheel: number; system: SystemContent } | "box", { choices: { spacing }, medium, light, judged }: Settings) =>
+/** Of what pairings are asked for: a system, the whole box, or some paints. */
+export type PairingsOf = { wheel: number; system: SystemContent } | "box" | { paints: string[] };
+
+/** Every two paints of a system, of the whole box, or of some paints. */
+export const pairingsQuery = (of: PairingsOf, { choices: { spacing }, medium, light, judged }: Settings) =>
   queryOptions({
-    queryKey: [of === "box" ? "box" : "pairings", "pairings", of, spacing, medium, light, judged],
+    queryKey: [of !== "box" && "system" in of ? "pairings" : "box", "pairings", of, spacing, medium, light, judged],
     queryFn: () => {
       const query = { spacing, medium, light, judged };
-      return of === "box"
-        ? answer(client.GET("/api/box/pairings", { params: { query } }))
-        : answer(client.POST("/api/pairings", { params: { query: { ...query, wheel: of.wheel } }, body: { system: of.system } }));
+      if (of !== "box" && "system" in of) return answer(client.POST("/api/pairings", { params: { query: { ...query, wheel: of.wheel } }, body: { system: of.system } }));
+      return answer(client.GET("/api/box/pairings", { params: { query: of === "box" ? query : { ...query, paints: of.paints } } }));
     },
+    enabled: of === "box" || "system" in of || of.paints.length > 1,
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   });

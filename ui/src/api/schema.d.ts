@@ -3039,6 +3039,8 @@ export interface operations {
                 light?: "D65" | "D50" | "A";
                 judged?: "wet" | "dry";
                 spacing?: "hue" | "contrast" | "parts";
+                /** @description only these, of the box or of the library; all of the box when none is named */
+                paints?: string[];
             };
             header?: never;
             path?: never;

@@ -4,7 +4,7 @@ import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { Link as To, useParams } from "react-router";
 import type { PairingOfBoth, Pairings, Profile } from "../api/client";
-import { boxQuery, pairingsQuery } from "../api/queries";
+import { boxQuery, pairingsQuery, type PairingsOf } from "../api/queries";
 import { plainSettings } from "../app/choices";
 import { KeptShell, MissingWheel } from "../app/Kept";
 import { counted, nameOf } from "../app/naming";
@@ -19,11 +19,12 @@ import { PairArrow } from "../drawing/Marks";
 import { Cell, type Paints } from "./Cell";
 import { CoveredCell } from "./Covered";
 import { Grid } from "./Grid";
+import { SomePaints } from "./SomePaints";
 import { MudMap } from "./MudMap";
 import { useMarks, type Marks } from "./useMarks";
 import { markWords, type Mark } from "./words";
 
-const scopes = { system: "this system", box: "my whole box" } as const;
+const scopes = { system: "this system", box: "my whole box", some: "some paints" } as const;
 const looks = { sorted: "bright to dull", lean: "by lean", map: "mud map" } as const;
 const filters = { all: "all", none: markWords.none, "to paint": markWords["to paint"], painted: markWords.painted, judged: markWords.judged } as const;
 
@@ -44,12 +45,16 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
   const settings = own.content?.settings ?? plainSettings;
   const guesses = useGuesses(id, settings);
   const system = own.content?.system;
-  const asked = useQuery({ ...pairingsQuery(of === "box" || !system ? "box" : { wheel: id, system }, settings), enabled: !!system });
+  const some = search.get("paints")?.split(",").filter(Boolean) ?? [];
+  const from: PairingsOf = of === "some" ? { paints: some } : of === "box" || !system ? "box" : { wheel: id, system };
+  const question = pairingsQuery(from, settings);
+  const asked = useQuery({ ...question, enabled: !!system && question.enabled !== false });
+  const few = of === "some" && some.length < 2;
   const box = useQuery(boxQuery(settings));
   const { content } = own;
   if (own.query.error && !own.kept) return <MissingWheel painter={painter} sentence={own.query.error.message} />;
   if (!content) return <Waiting failing={own.query.failureCount > 0} />;
-  const got = asked.data;
+  const got = few ? undefined : asked.data;
   const nicknames = new Map((box.data?.tubes ?? []).map((t) => [t.paint.id, nameOf(t)]));
   const paints: Paints = new Map((got?.paints ?? []).map((p) => [p.id, { ...p, name: nicknames.get(p.id) ?? p.name }]));
   const opened = search.get("pair");
@@ -87,7 +92,9 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
           </Button>
         </Box>
       </Box>
-      {asked.error && !asked.isPlaceholderData && <Typography role="alert" sx={{ mt: 3 }}>{asked.error.message}</Typography>}
+      {of === "some" && <SomePaints tubes={box.data?.tubes ?? []} settings={settings} chosen={some} onChoose={(paints) => show({ paints: paints.join(",") || undefined, pair: undefined })} />}
+      {few && <Typography sx={{ mt: 2, color: grey.second }}>Press two paints or more, up to sixty; every two of them are laid beside each other.</Typography>}
+      {asked.error && !few && !asked.isPlaceholderData && <Typography role="alert" sx={{ mt: 3 }}>{asked.error.message}</Typography>}
       {got && !asked.error && (
         <Box sx={{ mt: 1.5, opacity: asked.isPlaceholderData ? 0.5 : 1 }}>
           {look === "map" ? (

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useDeferredValue, useState } from "react";
 import type { Pair } from "../api/client";
 import { correctQuery, locateQuery } from "../api/queries";
 import { colourInAddress } from "../app/colour";
@@ -26,7 +26,8 @@ export function Overshot({ wheel, pair, sample, called }: { wheel: number; pair:
   const [look, setLook] = useState("");
   const colour = colourInAddress(look);
   const found = useQuery(locateQuery(wheel, pair.a.id, pair.b.id, colour, pair));
-  const want = plainParts(pair.samples[sample]!.parts);
+  const place = useDeferredValue(sample); // a drag does not wait
+  const want = plainParts((pair.samples[place] ?? pair.samples[0]!).parts);
   const [x, y] = [number(a), number(b)];
   const have = [
     { ref: pair.a.id, parts: x ?? 0 },

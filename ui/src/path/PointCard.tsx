@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue } from "react";
-import type { Pair } from "../api/client";
+import type { Ingredient, Pair } from "../api/client";
 import { laidQuery } from "../api/queries";
 import { OneOf } from "../app/Choice";
 import { figures, grey } from "../app/theme";
@@ -95,12 +95,23 @@ export function PointCard({ wheel, pair, share, sample, held, tubes, onHold }: {
             hue and chroma: grey in the middle, yellow up
           </Typography>
           {pair.mudZones.map((z) => (
-            <Typography key={z.from} variant="body2" sx={{ mt: 0.75, borderTop: `1px solid ${grey.hairline}`, pt: 0.5 }}>
-              Muddy from {z.fromParts.map((p) => `${p.parts} ${p.code}`).join(" : ")} ({z.fromWord}) to {z.toParts.map((p) => `${p.parts} ${p.code}`).join(" : ")} ({z.toWord}); {z.lowest.toFixed(2)} at the lowest.
-            </Typography>
+            <Zone key={z.from} word="Muddy" zone={z} />
+          ))}
+          {pair.dullStretches.filter((z) => !pair.mudZones.some((m) => m.from === z.from && m.to === z.to)).map((z) => (
+            <Zone key={z.from} word="Dull" zone={z} />
           ))}
         </Box>
       </Box>
     </Box>
+  );
+}
+
+/** A stretch of the way in parts and hue words. */
+function Zone({ word, zone }: { word: string; zone: Pair["mudZones"][number] }) {
+  const ratio = (parts: Ingredient[]) => parts.map((p) => `${p.parts} ${p.code}`).join(" : ");
+  return (
+    <Typography variant="body2" sx={{ mt: 0.75, borderTop: `1px solid ${grey.hairline}`, pt: 0.5 }}>
+      {word} from {ratio(zone.fromParts)} ({zone.fromWord}) to {ratio(zone.toParts)} ({zone.toWord}); {zone.lowest.toFixed(2)} at the lowest.
+    </Typography>
   );
 }
