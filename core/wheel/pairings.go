@@ -42,6 +42,27 @@ func (s System) facing(k int) (a, b *paint.Paint) {
 	return a, b
 }
 
+// Allowed are the couples whose ways a system paints with: of a triad the three
+// of its sections; of a split system the facing ones and the two of each role;
+// of double and own systems every couple of a section or of a role.
+func (s System) Allowed() (out []path.Couple) {
+	roles := s.Kind.Roles()
+	every := s.Kind == Double || s.Kind == OwnSystem
+	for k := range 3 {
+		if every {
+			out = append(out, s.couples(k)...)
+		} else if a, b := s.facing(k); a != nil && b != nil {
+			out = append(out, path.Couple{A: a, B: b, RoleA: roles[k], RoleB: roles[(k+1)%3]})
+		}
+		for i, b := range s.roles[k] {
+			for _, a := range s.roles[k][:i] {
+				out = append(out, path.Couple{A: a, B: b, RoleA: roles[k], RoleB: roles[k]})
+			}
+		}
+	}
+	return out
+}
+
 // Blocks are all pairings of a system: a block for each section, whoever fills
 // it, and one of the paints that share a role; the brightest first.
 func (s System) Blocks(spacing path.Spacing) []Block {

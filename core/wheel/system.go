@@ -156,15 +156,20 @@ func (s System) faces(k int) (before, after *paint.Paint) {
 	if len(paints) == 0 {
 		return nil, nil
 	}
-	before, after = paints[0], paints[0]
 	if len(paints) < 2 || s.Kind != Split {
-		return before, after
+		return paints[0], paints[0]
 	}
+	return Facing(paints[0], paints[1])
+}
+
+// Facing says which of two paints of a role faces the role before it on the
+// wheel, and which the role after.
+func Facing(p, q *paint.Paint) (before, after *paint.Paint) {
 	// The wheel runs down the painter's circle: yellow 120, red 0, blue 240.
-	if colour.TurnBetween(paints[0].Undertone().WheelHue, paints[1].Undertone().WheelHue) < 0 {
-		return paints[0], paints[1]
+	if colour.TurnBetween(p.Undertone().WheelHue, q.Undertone().WheelHue) < 0 {
+		return p, q
 	}
-	return paints[1], paints[0]
+	return q, p
 }
 
 // Want is the neighbour that a paint in a place should lean to, empty where

@@ -1,0 +1,230 @@
+package reach
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"gyrophane/core/bias"
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+	"gyrophane/core/wheel"
+)
+
+// Choice is a system that was chosen, and how far it reaches.
+type Choice struct {
+	System wheel.System
+	Reach  Reach
+}
+
+// Table is what every two of some paints reach, worked out once, from which the
+// best system of a kind is found exactly: every system is looked at.
+type Table struct {
+	paints []*paint.Paint
+	roles  [3][]int // places among the paints, as each plays by its undertone
+	reach  [][]Reach
+	sets   [][]reached
+}
+
+// reached are the bins that are reached cleanly, and at least softened.
+type reached struct{ clean, soft bins }
+
+func (a reached) or(b reached) reached { return reached{a.clean.or(b.clean), a.soft.or(b.soft)} }
+
+// NewTable follows every two paints that could stand in a system together.
+// Paints without a role (whites, blacks, greens and the like) are left out.
+func NewTable(paints []*paint.Paint) *Table {
+	t := &Table{}
+	roles := wheel.RYB.Roles()
+	for _, p := range paints {
+		if k := slices.Index(roles[:], bias.RoleAmong(p)); k >= 0 {
+			t.roles[k] = append(t.roles[k], len(t.paints))
+			t.paints = append(t.paints, p)
+		}
+	}
+	var all []path.Couple
+	for i, b := range t.paints {
+		t.reach = append(t.reach, make([]Reach, len(t.paints)))
+		t.sets = append(t.sets, make([]reached, len(t.paints)))
+		for _, a := range t.paints[:i] {
+			all = append(all, path.Couple{A: a, B: b})
+		}
+	}
+	pairings := path.PairAll(all, path.ByHue)
+	for i := range t.paints {
+		for j := range i {
+			r := OfPath(pairings[0].Path)
+			pairings = pairings[1:]
+			set := reached{r.from(paint.CleanFrom()), r.from(paint.SoftenedFrom())}
+			t.reach[i][j], t.reach[j][i] = r, r
+			t.sets[i][j], t.sets[j][i] = set, set
+		}
+	}
+	return t
+}
+
+// Wish is what a system should be chosen for.
+type Wish struct {
+	Kind     wheel.SystemKind // RYB, Split or Double
+	Contains []string         // paints that must be in it, by id
+	Most     int              // how many choices are wanted, the best first
+}
+
+// filling is what may fill a role: one paint, or two of which the first faces
+// the role before.
+type filling struct {
+	before, after int
+	within        reached // between the two
+}
+
+// Best are the systems that reach the most of the circle cleanly; among those
+// the most of it at least softened, then the most on the whole.
+func (t *Table) Best(w Wish) ([]Choice, error) {
+	fill, err := t.fillings(w)
+	if err != nil {
+		return nil, err
+	}
+	f := finder{t: t, double: w.Kind == wheel.Double, most: max(1, w.Most)}
+	for _, y := range fill[0] {
+		for _, r := range fill[1] {
+			part := f.section(y, r).or(y.within).or(r.within)
+			for _, b := range fill[2] {
+				all := part.or(f.section(r, b)).or(f.section(b, y)).or(b.within)
+				f.offer([3]filling{y, r, b}, all)
+			}
+		}
+	}
+	var out []Choice
+	for _, c := range f.best {
+		var roles [3][]*paint.Paint
+		for k, x := range c.fill {
+			roles[k] = []*paint.Paint{t.paints[x.before]}
+			if x.after != x.before {
+				roles[k] = append(roles[k], t.paints[x.after])
+			}
+		}
+		s, err := wheel.NewSystem(w.Kind, roles)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, Choice{s, f.reach(c.fill)})
+	}
+	return out, nil
+}
+
+// fillings are what may stand in each role.
+func (t *Table) fillings(w Wish) (out [3][]filling, err error) {
+	if w.Kind != wheel.RYB && w.Kind != wheel.Split && w.Kind != wheel.Double {
+		return out, fmt.Errorf("a system of the kind %q is not chosen: take triad, split or double", w.Kind)
+	}
+	missing := slices.Clone(w.Contains)
+	for k, role := range t.roles {
+		var must []int
+		for _, i := range role {
+			if at := slices.Index(missing, t.paints[i].ID); at >= 0 {
+				must, missing = append(must, i), slices.Delete(missing, at, at+1)
+			}
+		}
+		has := func(f filling) bool {
+			for _, i := range must {
+				if f.before != i && f.after != i {
+					return false
+				}
+			}
+			return true
+		}
+		for n, i := range role {
+			if w.Kind == wheel.RYB {
+				if f := (filling{before: i, after: i}); has(f) {
+					out[k] = append(out[k], f)
+				}
+				continue
+			}
+			for _, j := range role[:n] {
+				before, _ := wheel.Facing(t.paints[j], t.paints[i])
+				f := filling{j, i, t.sets[i][j]}
+				if before == t.paints[i] {
+					f.before, f.after = i, j
+				}
+				if has(f) {
+					out[k] = append(out[k], f)
+				}
+			}
+		}
+		if len(out[k]) == 0 {
+			name := wheel.RYB.Roles()[k]
+			if len(must) > 0 {
+				return out, fmt.Errorf("so many %ss cannot be in one %s system: take some of what it must contain away", name, w.Kind)
+			}
+			return out, fmt.Errorf("there are too few paints for the role of the %s: a %s system needs %d", name, w.Kind, map[bool]int{true: 1, false: 2}[w.Kind == wheel.RYB])
+		}
+	}
+	if len(missing) > 0 {
+		return out, fmt.Errorf("%s is not among the paints that can be chosen from, or plays no role", missing[0])
+	}
+	return out, nil
+}
+
+// finder looks at one system after the other and keeps the best.
+type finder struct {
+	t      *Table
+	double bool
+	most   int
+	best   []found
+}
+
+type found struct {
+	fill        [3]filling
+	clean, soft int
+	mean        float64
+}
+
+// section is what is reached between two roles.
+func (f *finder) section(a, b filling) reached {
+	s := f.t.sets[a.after][b.before]
+	if f.double {
+		s = s.or(f.t.sets[a.before][b.before]).or(f.t.sets[a.before][b.after]).or(f.t.sets[a.after][b.after])
+	}
+	return s
+}
+
+func (f *finder) offer(fill [3]filling, all reached) {
+	c := found{fill: fill, clean: all.clean.count(), soft: all.soft.count()}
+	if len(f.best) == f.most {
+		last := f.best[len(f.best)-1]
+		if c.clean < last.clean || c.clean == last.clean && c.soft < last.soft {
+			return
+		}
+	}
+	c.mean = f.reach(fill).Mean()
+	at, _ := slices.BinarySearchFunc(f.best, c, func(a, b found) int {
+		if better := cmp.Or(cmp.Compare(b.clean, a.clean), cmp.Compare(b.soft, a.soft), cmp.Compare(b.mean, a.mean)); better != 0 {
+			return better
+		}
+		return -1 // what was found first stays before its equals
+	})
+	if at < f.most {
+		f.best = slices.Insert(f.best, at, c)
+		f.best = f.best[:min(len(f.best), f.most)]
+	}
+}
+
+// reach is all that a system's ways reach.
+func (f *finder) reach(fill [3]filling) (out Reach) {
+	with := func(i, j int) {
+		if i != j {
+			out = out.With(f.t.reach[i][j])
+		}
+	}
+	for k, a := range fill {
+		b := fill[(k+1)%3]
+		with(a.before, a.after)
+		with(a.after, b.before)
+		if f.double {
+			with(a.before, b.before)
+			with(a.before, b.after)
+			with(a.after, b.after)
+		}
+	}
+	return out
+}

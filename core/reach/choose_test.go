@@ -1,0 +1,153 @@
+package reach
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
+)
+
+func taken(t testing.TB, ids ...string) (out []*paint.Paint) {
+	t.Helper()
+	for _, id := range ids {
+		p, err := paint.Find(id)
+		require.NoError(t, err)
+		out = append(out, p)
+	}
+	return out
+}
+
+func systemOf(t testing.TB, kind wheel.SystemKind, yellows, reds, blues []string) wheel.System {
+	t.Helper()
+	s, err := wheel.NewSystem(kind, [3][]*paint.Paint{taken(t, yellows...), taken(t, reds...), taken(t, blues...)})
+	require.NoError(t, err)
+	return s
+}
+
+func TestReachOfSystems(t *testing.T) {
+	triad := OfSystem(systemOf(t, wheel.RYB, []string{"PY74"}, []string{"PR254"}, []string{"PB29"}))
+	split := OfSystem(systemOf(t, wheel.Split, []string{"PY184", "PY65"}, []string{"PR255", "PR122"}, []string{"PB29", "PB15:3"}))
+	double := OfSystem(systemOf(t, wheel.Double, []string{"PY184", "PY65"}, []string{"PR255", "PR122"}, []string{"PB29", "PB15:3"}))
+	assert.Less(t, triad.Clean(), split.Clean())
+	assert.Greater(t, split.Clean(), 0.9)
+	for i := range split {
+		assert.GreaterOrEqual(t, double[i], split[i], "every way of the split system is allowed in the double one")
+		assert.LessOrEqual(t, split[i], 1.0)
+	}
+	assert.GreaterOrEqual(t, triad.Soft(), triad.Clean())
+	gap := triad.WidestGap()
+	assert.Greater(t, gap.Degrees, 30.0)
+	for d := 2.5; d < gap.Degrees; d += 5 {
+		assert.Less(t, triad[int((gap.From+d)/Width)%Bins], paint.CleanFrom(), "nothing in the gap is clean")
+	}
+	assert.Equal(t, Gap{}, Reach(all(1)).WidestGap())
+	assert.Equal(t, 360.0, Reach{}.WidestGap().Degrees)
+}
+
+func all(v float64) (r [Bins]float64) {
+	for i := range r {
+		r[i] = v
+	}
+	return r
+}
+
+// bruteForce builds every system of a kind and asks each for its reach.
+func bruteForce(t *testing.T, kind wheel.SystemKind, roles [3][]*paint.Paint) (best float64) {
+	t.Helper()
+	var fills [3][][]*paint.Paint
+	for k, r := range roles {
+		for i, a := range r {
+			if kind == wheel.RYB {
+				fills[k] = append(fills[k], []*paint.Paint{a})
+			}
+			for _, b := range r[:i] {
+				if kind != wheel.RYB {
+					fills[k] = append(fills[k], []*paint.Paint{a, b})
+				}
+			}
+		}
+	}
+	for _, y := range fills[0] {
+		for _, r := range fills[1] {
+			for _, b := range fills[2] {
+				s, err := wheel.NewSystem(kind, [3][]*paint.Paint{y, r, b})
+				require.NoError(t, err)
+				best = max(best, OfSystem(s).Clean())
+			}
+		}
+	}
+	return best
+}
+
+func TestTheBestSystemOfABoxIsExact(t *testing.T) {
+	yellows, reds, blues := taken(t, "PY184", "PY65", "PY43"), taken(t, "PR255", "PR122", "PR101"), taken(t, "PB29", "PB15:3", "PB28")
+	box := append(append(append(taken(t, "PW6", "PG7"), yellows...), reds...), blues...)
+	table := NewTable(box)
+	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split, wheel.Double} {
+		got, err := table.Best(Wish{Kind: kind, Most: 5})
+		require.NoError(t, err)
+		require.NotEmpty(t, got)
+		yellowRole := append(yellows[:3:3], reds[2]) // the red oxide counts with the yellows
+		assert.Equal(t, bruteForce(t, kind, [3][]*paint.Paint{yellowRole, reds[:2], blues}), got[0].Reach.Clean(), kind)
+		for i, c := range got {
+			for bin, v := range OfSystem(c.System) {
+				assert.InDelta(t, v, c.Reach[bin], 1e-9, "the figures are the system's own")
+			}
+			if i > 0 {
+				assert.LessOrEqual(t, c.Reach.Clean(), got[i-1].Reach.Clean(), "the best first")
+			}
+		}
+	}
+}
+
+func TestWhatIsChosenObeysTheWish(t *testing.T) {
+	table := NewTable(taken(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6"))
+	got, err := table.Best(Wish{Kind: wheel.RYB, Contains: []string{"PR255", "PY65"}, Most: 9})
+	require.NoError(t, err)
+	require.Len(t, got, 2)
+	for _, c := range got {
+		assert.Equal(t, "PY65", c.System.Role(0)[0].ID)
+		assert.Equal(t, "PR255", c.System.Role(1)[0].ID)
+	}
+	for says, w := range map[string]Wish{
+		"is not chosen":          {Kind: wheel.OwnSystem},
+		"PW6 is not among":       {Kind: wheel.RYB, Contains: []string{"PW6"}},
+		"cannot be in one triad": {Kind: wheel.RYB, Contains: []string{"PB29", "PB15:3"}},
+	} {
+		_, err := table.Best(w)
+		assert.ErrorContains(t, err, says)
+	}
+	_, err = NewTable(taken(t, "PY184", "PR255")).Best(Wish{Kind: wheel.RYB})
+	assert.ErrorContains(t, err, "too few paints for the role of the blue")
+	_, err = NewTable(taken(t, "PY184", "PR255", "PB29")).Best(Wish{Kind: wheel.Split})
+	assert.ErrorContains(t, err, "needs 2")
+}
+
+func BenchmarkBestOfTheLibraryCold(b *testing.B) {
+	paint.Envelope(0)
+	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split} {
+		b.Run(string(kind), func(b *testing.B) {
+			for b.Loop() {
+				if _, err := NewTable(paint.Library()).Best(Wish{Kind: kind, Most: 5}); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
+	}
+}
+
+func BenchmarkBestOfTheLibraryWithTheTable(b *testing.B) {
+	table := NewTable(paint.Library())
+	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split, wheel.Double} {
+		b.Run(string(kind), func(b *testing.B) {
+			for b.Loop() {
+				if _, err := table.Best(Wish{Kind: kind, Most: 5}); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
+	}
+}
