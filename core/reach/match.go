@@ -6,6 +6,7 @@ import (
 	"cmp"
 	"errors"
 	"math"
+	"math/bits"
 	"slices"
 
 	"gyrophane/core/colour"
@@ -26,17 +27,23 @@ const (
 	mostPaints = 4  // of a recipe
 	mostParts  = 40 // in all
 	trace      = 0.002
+	fewPaints  = 10  // up to so many every four of them are tried
+	unseen     = 0.8 // CIEDE2000 that nobody sees
 )
 
 // Nearest finds the recipe of at most 4 of the paints whose colour as painted
 // in a medium, dry, comes nearest to a wanted CIELAB colour (D65) in CIEDE2000.
-// It starts from each paint and each pair, adds the paint that helps most as
-// long as one does, and then looks for whole parts.
+// It starts from each paint and each pair and adds the paint that helps most as
+// long as one does; of up to ten paints every four are tried as well. Then it
+// looks for whole parts.
 func Nearest(want colour.Lab, paints []*paint.Paint, in paint.Medium) (Match, error) {
 	if len(paints) == 0 {
 		return Match{}, errors.New("there are no paints to match the colour with")
 	}
 	s := search{want: want, paints: paints, in: in}
+	for _, p := range paints {
+		s.alone = append(s.alone, p.Alone())
+	}
 	best := s.beginnings()
 	for i := range best {
 		for len(best[i].of) < mostPaints {
@@ -47,11 +54,17 @@ func Nearest(want colour.Lab, paints []*paint.Paint, in paint.Medium) (Match, er
 			best[i] = next
 		}
 	}
-	slices.SortFunc(best, func(a, b trial) int { return cmp.Compare(a.miss, b.miss) })
-	var out Match
-	out.DE = math.Inf(1)
-	for _, t := range best[:min(3, len(best))] {
-		if m := s.whole(t); m.DE < out.DE-0.05 {
+	if len(paints) <= fewPaints {
+		best = append(best, s.fours()...)
+	}
+	slices.SortStableFunc(best, func(a, b trial) int { return cmp.Compare(a.miss, b.miss) })
+	// What comes nearest may need parts nobody can count: then others may do.
+	out := Match{DE: math.Inf(1)}
+	for n, t := range best {
+		if n >= 3 && (out.DE < unseen || n >= 12) {
+			break
+		}
+		if m := s.whole(s.settle(t)); m.DE < out.DE-0.05 {
 			out = m
 		}
 	}
@@ -61,6 +74,7 @@ func Nearest(want colour.Lab, paints []*paint.Paint, in paint.Medium) (Match, er
 type search struct {
 	want   colour.Lab
 	paints []*paint.Paint
+	alone  []paint.Mixture
 	in     paint.Medium
 }
 
@@ -79,17 +93,19 @@ func (s *search) parts(of []int, share []float64) []paint.Part {
 	return out
 }
 
-func (s *search) look(parts []paint.Part) (paint.Mixture, colour.Lab) {
-	m, err := paint.Mix(parts...)
-	if err != nil {
-		return m, colour.Lab{L: math.Inf(1)}
+// look is what shares of some paints make, and its colour as painted.
+func (s *search) look(of []int, share []float64) (paint.Mixture, colour.Lab) {
+	m, sum := s.alone[of[0]], share[0]
+	for n, i := range of[1:] {
+		sum += share[n+1]
+		m = paint.Between(&m, &s.alone[i], share[n+1]/sum)
 	}
 	r := m.AsPainted(s.in, false)
 	return m, r.Lab()
 }
 
 func (s *search) miss(of []int, share []float64) float64 {
-	_, lab := s.look(s.parts(of, share))
+	_, lab := s.look(of, share)
 	return colour.Difference(s.want, lab)
 }
 
@@ -111,9 +127,50 @@ func (s *search) beginnings() []trial {
 	slices.SortFunc(all, func(a, b trial) int { return cmp.Compare(a.miss, b.miss) })
 	all = all[:min(6, len(all))]
 	for i := range all {
-		all[i] = s.settle(all[i])
+		all[i] = s.approach(all[i])
 	}
 	return all
+}
+
+// absorption is the mean K of a mixture: a strong paint begins as a small share.
+func absorption(m *paint.Mixture) (mean float64) {
+	for _, k := range m.K() {
+		mean += k / colour.Bands
+	}
+	return mean
+}
+
+// fours tries every four of the paints, each from shares by weakness and without
+// what comes down to a trace.
+func (s *search) fours() (out []trial) {
+	n := len(s.paints)
+	for set := range 1 << n {
+		if bits.OnesCount(uint(set)) != min(mostPaints, n) {
+			continue
+		}
+		var t trial
+		for i := range n {
+			if set>>i&1 == 1 {
+				t.of, t.share = append(t.of, i), append(t.share, 1/(0.1+absorption(&s.alone[i])))
+			}
+		}
+		normalise(t.share)
+		t = s.approach(t)
+		var kept trial
+		for i, v := range t.share {
+			if v > 1.5*trace {
+				kept.of, kept.share = append(kept.of, t.of[i]), append(kept.share, v)
+			}
+		}
+		if len(kept.of) < len(t.of) {
+			normalise(kept.share)
+			if kept = s.approach(kept); kept.miss < t.miss+0.2 {
+				t = kept
+			}
+		}
+		out = append(out, t)
+	}
+	return out
 }
 
 // add takes the paint into a trial that helps most; better says that one does.
@@ -128,7 +185,7 @@ func (s *search) add(t trial) (best trial, better bool) {
 			share[n] = v * 0.95
 		}
 		share[len(t.share)] = 0.05
-		next := s.settle(trial{append(slices.Clone(t.of), i), share, math.Inf(1)})
+		next := s.approach(trial{append(slices.Clone(t.of), i), share, math.Inf(1)})
 		if next.miss < best.miss-0.1 {
 			best, better = next, true
 		}
@@ -136,30 +193,26 @@ func (s *search) add(t trial) (best trial, better bool) {
 	return best, better
 }
 
-// settle moves the shares in shrinking logarithmic strides until nothing helps.
+// settle moves the shares to where nothing helps any more, in shrinking
+// logarithmic strides by CIEDE2000.
 func (s *search) settle(t trial) trial {
 	if len(t.of) < 2 {
 		return t
 	}
-	t.miss = s.miss(t.of, t.share)
-	for stride := 1.5; stride > 0.004; {
+	t.share = slices.Clone(t.share)
+	next := make([]float64, len(t.share))
+	for stride := 0.3; stride > 0.004; {
 		moved := false
 		for i := range t.share {
-			for _, by := range []float64{math.Exp(stride), math.Exp(-stride)} {
-				next := slices.Clone(t.share)
+			for _, by := range [2]float64{math.Exp(stride), math.Exp(-stride)} {
+				copy(next, t.share)
 				next[i] *= by
-				var sum float64
-				for _, v := range next {
-					sum += v
-				}
-				for n := range next {
-					next[n] /= sum
-				}
-				if slices.Min(next) < trace {
+				if normalise(next) < trace {
 					continue
 				}
 				if d := s.miss(t.of, next); d < t.miss {
-					t.share, t.miss, moved = next, d, true
+					copy(t.share, next)
+					t.miss, moved = d, true
 				}
 			}
 		}
@@ -168,6 +221,114 @@ func (s *search) settle(t trial) trial {
 		}
 	}
 	return t
+}
+
+// normalise makes shares sum to 1 and returns the least.
+func normalise(share []float64) float64 {
+	var sum float64
+	for _, v := range share {
+		sum += v
+	}
+	least := 1.0
+	for i := range share {
+		share[i] /= sum
+		least = min(least, share[i])
+	}
+	return least
+}
+
+// approach brings the shares of a trial near the wanted colour: damped
+// Gauss-Newton steps [Levenberg 1944, Marquardt 1963] in the logarithms of the
+// shares. There are three equations (L*, a*, b*), so each step is the shortest
+// that solves them.
+func (s *search) approach(t trial) trial {
+	if len(t.of) > 1 {
+		t.share = slices.Clone(t.share)
+		s.stride(&t)
+	}
+	t.miss = s.miss(t.of, t.share)
+	return t
+}
+
+func (s *search) stride(t *trial) {
+	const nudge = 0.04
+	far := func(share []float64) (d [3]float64, square float64) {
+		_, lab := s.look(t.of, share)
+		d = [3]float64{s.want.L - lab.L, s.want.A - lab.A, s.want.B - lab.B}
+		return d, d[0]*d[0] + d[1]*d[1] + d[2]*d[2]
+	}
+	n := len(t.share)
+	next := make([]float64, n)
+	slopes := make([][3]float64, n)
+	off, square := far(t.share)
+	damp := 1.0
+	for range 40 {
+		for i := range slopes {
+			copy(next, t.share)
+			next[i] *= math.Exp(nudge)
+			normalise(next)
+			d, _ := far(next)
+			for k := range d {
+				slopes[i][k] = (off[k] - d[k]) / nudge
+			}
+		}
+		var m [3][3]float64
+		for k := range m {
+			m[k][k] = damp
+			for l := range m {
+				for i := range slopes {
+					m[k][l] += slopes[i][k] * slopes[i][l]
+				}
+			}
+		}
+		x, ok := solve3(m, off)
+		if !ok {
+			return
+		}
+		for i := range next {
+			step := slopes[i][0]*x[0] + slopes[i][1]*x[1] + slopes[i][2]*x[2]
+			next[i] = t.share[i] * math.Exp(max(-1.5, min(1.5, step)))
+		}
+		normalise(next)
+		for i := range next {
+			next[i] = max(next[i], trace)
+		}
+		normalise(next)
+		d, sq := far(next)
+		switch {
+		case sq < square:
+			settled := sq < 1e-3 || square-sq < 0.01 && damp <= 1
+			off, square = d, sq
+			copy(t.share, next)
+			if settled {
+				return
+			}
+			damp = max(damp/4, 1e-3)
+		case damp > 1e4:
+			return
+		default:
+			damp *= 8
+		}
+	}
+}
+
+// solve3 solves three linear equations by Cramer's rule.
+func solve3(m [3][3]float64, b [3]float64) (x [3]float64, ok bool) {
+	det := func(m [3][3]float64) float64 {
+		return m[0][0]*(m[1][1]*m[2][2]-m[1][2]*m[2][1]) - m[0][1]*(m[1][0]*m[2][2]-m[1][2]*m[2][0]) + m[0][2]*(m[1][0]*m[2][1]-m[1][1]*m[2][0])
+	}
+	whole := det(m)
+	if whole == 0 || math.IsNaN(whole) {
+		return x, false
+	}
+	for k := range x {
+		with := m
+		for row := range with {
+			with[row][k] = b[row]
+		}
+		x[k] = det(with) / whole
+	}
+	return x, true
 }
 
 // whole finds whole parts near a trial's shares, small numbers before a
@@ -190,12 +351,11 @@ func (s *search) whole(t trial) Match {
 		if len(of) == 0 {
 			continue
 		}
-		parts := s.parts(of, share)
-		m, lab := s.look(parts)
+		m, lab := s.look(of, share)
 		d := colour.Difference(s.want, lab)
 		if w := d + 0.03*float64(total); w < worth {
 			worth = w
-			best = Match{parts, m, lab, d}
+			best = Match{s.parts(of, share), m, lab, d}
 		}
 	}
 	g := 0

@@ -1,6 +1,7 @@
 package reach
 
 import (
+	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -64,6 +65,30 @@ func TestEarthsAreReachedFromPrimaries(t *testing.T) {
 		got, err := Nearest(painted(tubes(t, id)[0].Alone(), acrylic), box, acrylic)
 		require.NoError(t, err)
 		assert.Less(t, got.DE, 5.0, id)
+	}
+}
+
+func TestWhatASystemsPaintsMakeIsRecovered(t *testing.T) {
+	acrylic, err := paint.ParseMedium("acrylic")
+	require.NoError(t, err)
+	random := rand.New(rand.NewPCG(1, 2))
+	for _, ids := range [][]string{
+		{"PY184", "PR255", "PB29", "PW6"},
+		{"PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6"},
+		{"PY184", "PY43", "PBr7-burnt-sienna", "PR122", "PB29", "PB15:3", "PW6", "PBk9"},
+	} {
+		box := tubes(t, ids...)
+		for range 60 {
+			var of []paint.Part
+			for _, i := range random.Perm(len(box))[:1+random.IntN(4)] {
+				of = append(of, paint.Part{Paint: box[i], Parts: float64(1 + random.IntN(10))})
+			}
+			m, err := paint.Mix(of...)
+			require.NoError(t, err)
+			got, err := Nearest(painted(m, acrylic), box, acrylic)
+			require.NoError(t, err)
+			assert.Less(t, got.DE, 1.0, of)
+		}
 	}
 }
 
