@@ -1,5 +1,6 @@
-// Package reach asks what a set of paints can come to: the recipe nearest to a
-// wanted colour.
+// Package reach asks what a set of paints can come to: how far round the circle
+// a system reaches cleanly, how systems stand beside each other, the best system
+// of a box, and the recipe nearest to a wanted colour.
 package reach
 
 import (

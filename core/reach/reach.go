@@ -27,6 +27,15 @@ func Middle(bin int) float64 { return Width * (float64(bin) + 0.5) }
 // OfPath is the reach along one path: between neighbouring samples that have a
 // hue, chroma is interpolated by hue.
 func OfPath(p *path.Path) (out Reach) {
+	along(p, func(bin int, chroma float64, _, _ *paint.Undertone, _ float64) {
+		out[bin] = max(out[bin], min(1, chroma/paint.Envelope(Middle(bin))))
+	})
+	return out
+}
+
+// along visits each bin whose middle a path passes: the chroma there, and the
+// two samples between which it lies, with how far between them.
+func along(p *path.Path, visit func(bin int, chroma float64, a, b *paint.Undertone, f float64)) {
 	for i := 1; i < len(p.Samples); i++ {
 		a, b := &p.Samples[i-1].Under, &p.Samples[i].Under
 		if !a.HasHue() || !b.HasHue() {
@@ -41,18 +50,17 @@ func OfPath(p *path.Path) (out Reach) {
 			from, to = to, from
 		}
 		for bin := int(math.Ceil(from/Width - 0.5)); Middle(bin) <= to; bin++ {
-			w := Middle(bin)
-			chroma := a.Chroma + (w-a.WheelHue)/turn*(b.Chroma-a.Chroma)
-			at := ((bin % Bins) + Bins) % Bins
-			out[at] = max(out[at], min(1, chroma/paint.Envelope(Middle(at))))
+			f := (Middle(bin) - a.WheelHue) / turn
+			visit(((bin%Bins)+Bins)%Bins, a.Chroma+f*(b.Chroma-a.Chroma), a, b, f)
 		}
 	}
-	return out
 }
 
 // OfSystem is the reach of all ways that a system paints with.
-func OfSystem(s wheel.System) (out Reach) {
-	for _, p := range path.PairAll(s.Allowed(), path.ByHue) {
+func OfSystem(s wheel.System) Reach { return ofWays(path.PairAll(s.Allowed(), path.ByHue)) }
+
+func ofWays(ways []path.Pairing) (out Reach) {
+	for _, p := range ways {
 		out = out.With(OfPath(p.Path))
 	}
 	return out

@@ -1,0 +1,182 @@
+package reach
+
+import (
+	"fmt"
+	"strings"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+	"gyrophane/core/wheel"
+)
+
+// Standing is how a system stands beside others: all that is compared, under
+// the same medium.
+type Standing struct {
+	Wheel    *wheel.Wheel
+	Reach    Reach
+	Shades   [Bins]*colour.OKLab // an undertone of each bin, for drawing; nil where there is none
+	Evenness float64             // the median jump over the largest, 0 to 1: 1 where all steps are alike
+	Jumps    int                 // steps that jump
+	Dark     wheel.Darkest
+	Middles  float64 // mean C*ab of the greys that complements meet in, as painted
+	Lamp     Shift
+}
+
+// Shift is the slot whose colour changes most from daylight to lamp A.
+type Shift struct {
+	Slot int
+	DE   float64 // CIEDE2000, each against its own white
+}
+
+// Stand works out how a system stands, as painted in a medium, dry.
+func Stand(s wheel.System, in paint.Medium) Standing {
+	w := wheel.Build(s, wheel.Options{})
+	ways := path.PairAll(s.Allowed(), path.ByHue)
+	out := Standing{Wheel: w, Reach: ofWays(ways), Shades: shades(ways), Dark: w.Dark()}
+	largest := 0.0
+	for i := range w.Slots {
+		slot := &w.Slots[i]
+		if slot.Empty {
+			continue
+		}
+		largest = max(largest, slot.Jump)
+		if slot.Jumps {
+			out.Jumps++
+		}
+		look := slot.Mixture.AsPainted(in, false)
+		day, lamp := look.XYZ(colour.D65).Lab(colour.D65.White()), look.XYZ(colour.A).Lab(colour.A.White())
+		if d := colour.Difference(day, lamp); d > out.Lamp.DE {
+			out.Lamp = Shift{i, d}
+		}
+	}
+	if largest > 0 {
+		out.Evenness = w.Median / largest
+	}
+	n := 0
+	for i := range 6 {
+		if a, b := w.SlotPaint(i), w.SlotPaint(i+6); a != nil && b != nil {
+			out.Middles += wheel.BalanceOf(a, b, in).Lab.Chroma()
+			n++
+		}
+	}
+	if n > 0 {
+		out.Middles /= float64(n)
+	}
+	return out
+}
+
+// Run is a stretch of the circle, from one bin upward to another, both in it.
+type Run struct{ From, To int }
+
+// Words name a run by its hues: "in the orange", "from blue-green to violet".
+func (r Run) Words() string {
+	from, to := colour.HueWord(Middle(r.From)), colour.HueWord(Middle(r.To%Bins))
+	if from == to {
+		return "in the " + from
+	}
+	return fmt.Sprintf("from %s to %s", from, to)
+}
+
+// Difference is where of two systems one is better off than the other.
+type Difference struct {
+	First, Second []Run // where the first, and where the second, has the better verdict
+}
+
+// leastRun is how many bins a difference must run on to be spoken of.
+const leastRun = 2
+
+// Differ compares two reaches verdict by verdict.
+func Differ(a, b Reach) (out Difference) {
+	ca, cb := a.from(paint.CleanFrom()), b.from(paint.CleanFrom())
+	sa, sb := a.from(paint.SoftenedFrom()), b.from(paint.SoftenedFrom())
+	rank := func(clean, soft bins, i int) int {
+		switch {
+		case clean.has(i):
+			return 2
+		case soft.has(i):
+			return 1
+		}
+		return 0
+	}
+	var first, second bins
+	for i := range Bins {
+		switch x, y := rank(ca, sa, i), rank(cb, sb, i); {
+		case x > y:
+			first[i/64] |= 1 << (i % 64)
+		case y > x:
+			second[i/64] |= 1 << (i % 64)
+		}
+	}
+	return Difference{first.runs(), second.runs()}
+}
+
+// runs are the unbroken stretches of a set, those that cross 0 degrees whole.
+func (b bins) runs() (out []Run) {
+	if b.count() == Bins {
+		return []Run{{0, Bins - 1}}
+	}
+	for i := range Bins {
+		if !b.has(i) || b.has((i+Bins-1)%Bins) {
+			continue
+		}
+		to := i
+		for b.has((to + 1) % Bins) {
+			to++
+		}
+		if to-i+1 >= leastRun {
+			out = append(out, Run{i, to})
+		}
+	}
+	return out
+}
+
+// Says is the difference in a sentence, with the names of both.
+func (d Difference) Says(first, second string) string {
+	var says []string
+	for _, one := range []struct {
+		name string
+		runs []Run
+	}{{first, d.First}, {second, d.Second}} {
+		if len(one.runs) == 0 {
+			continue
+		}
+		var words []string
+		for _, r := range one.runs {
+			if r.To-r.From+1 == Bins {
+				words = append(words, "all the way round")
+				continue
+			}
+			words = append(words, r.Words())
+		}
+		joined := words[0]
+		if n := len(words) - 1; n > 0 {
+			joined = strings.Join(words[:n], ", ") + " and " + words[n]
+		}
+		says = append(says, fmt.Sprintf("%s is cleaner %s", one.name, joined))
+	}
+	if len(says) == 0 {
+		return fmt.Sprintf("%s and %s are as clean as each other everywhere.", first, second)
+	}
+	return strings.Join(says, "; ") + "."
+}
+
+// shades are the undertones that stand for each bin on a drawing: the most
+// chromatic of the ways there; nil where there is none.
+func shades(ways []path.Pairing) (out [Bins]*colour.OKLab) {
+	var most [Bins]float64
+	for _, p := range ways {
+		along(p.Path, func(bin int, chroma float64, a, b *paint.Undertone, f float64) {
+			if chroma <= most[bin] {
+				return
+			}
+			most[bin] = chroma
+			out[bin] = &colour.OKLab{
+				L: a.Colour.L + f*(b.Colour.L-a.Colour.L),
+				A: a.Colour.A + f*(b.Colour.A-a.Colour.A),
+				B: a.Colour.B + f*(b.Colour.B-a.Colour.B),
+			}
+		})
+	}
+	return out
+}
