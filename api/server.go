@@ -85,6 +85,7 @@ func New(s *store.Store, o Options) *Server {
 	srv.boxRoutes()
 	srv.pairingRoutes()
 	srv.guessRoutes()
+	srv.compareRoutes()
 	srv.ownRoutes()
 	srv.app.All("/api/*", func(fiber.Ctx) error {
 		return fiber.NewError(fiber.StatusNotFound, "There is nothing at this address of the API.")

@@ -21,6 +21,7 @@ type Demo struct {
 	Wheels []Content
 	Box    []NewTube
 	Rounds []DemoRound
+	Wanted []WantedColour
 }
 
 // SeedDemo makes the made-up demo studio with its wheels, its box and its
@@ -35,6 +36,12 @@ func (s *Store) SeedDemo(ctx context.Context, demo Demo) error {
 		if made.RowsAffected > 0 {
 			for _, c := range demo.Wheels {
 				if _, err := createWheel(tx, p.ID, c); err != nil {
+					return err
+				}
+			}
+			for _, w := range demo.Wanted {
+				w.PainterID = p.ID
+				if err := tx.Create(&w).Error; err != nil {
 					return err
 				}
 			}

@@ -241,6 +241,21 @@ var migrations = []*gormigrate.Migration{
 		},
 		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table pair_guesses, practice_rounds`).Error },
 	},
+	{
+		ID: "0008_wanted_colours",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table wanted_colours (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					name text not null check (length(name) <= 80),
+					colour text not null check (length(colour) between 3 and 60),
+					created_at timestamptz not null
+				);
+				create index wanted_colours_painter on wanted_colours (painter_id, id);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table wanted_colours`).Error },
+	},
 }
 
 // Migrate brings the schema up to date.

@@ -203,3 +203,46 @@ func TestCorrectAndContaminateJSON(t *testing.T) {
 		assert.Contains(t, errText, says)
 	}
 }
+
+func TestCompareMatchAndChooseJSON(t *testing.T) {
+	var raw struct{ Systems []map[string]any }
+	callJSON(t, "compare --system three:triad:PY65,PR254,PB29 --system six:split:PY184,PY65,PR255,PR122,PB29,PB15:3", &raw)
+	require.Len(t, raw.Systems, 2)
+	for _, field := range []string{"name", "cleanCoverage", "softCoverage", "widestGap", "reach", "darkest", "evenness", "tubes"} {
+		assert.Contains(t, raw.Systems[0], field)
+	}
+	_, table, _ := call(t, "compare --system three:triad:PY65,PR254,PB29 --system uneven:double:PY184,PY43/PR255,PR122/PB29,PB15:3")
+	assert.Contains(t, table, "uneven is cleaner")
+
+	var m exchange.Matched
+	callJSON(t, "match --lab 52,38,20 --from PY184,PR254,PB29,PW6", &m)
+	assert.NotEmpty(t, m.Recipe)
+	assert.Positive(t, m.DE)
+	require.NotNil(t, m.DELamp)
+
+	var c exchange.Chosen
+	callJSON(t, "choose --kind triad --from library --aim coverage", &c)
+	assert.Len(t, c.Best.Paints, 3)
+	assert.Equal(t, 1.0, c.Best.CleanCoverage)
+	assert.Positive(t, c.ElapsedMs)
+	assert.Len(t, c.RunnersUp, exchange.RunnersUp)
+	_, table, _ = call(t, "choose --kind split --from box --box PY184,PY65,PR255,PR122,PB29,PB60")
+	assert.Contains(t, table, "buy next")
+
+	for says, line := range map[string]string{
+		"write NAME:KIND:PAINT":  "compare --system triad:PY65",
+		"not 0":                  "compare",
+		"unknown kind":           "compare --system a:ring:PY65,PR254,PB29",
+		"name one wanted colour": "match --from PY65",
+		"there are no paints":    "match --lab 50,0,0",
+		"is no colour":           "match --lab 50,0 --from PY65",
+		`--aim "targets"`:        "choose --aim targets",
+		"--from box: name":       "choose --from box",
+		`--from "shop"`:          "choose --from shop",
+		"PW6 is not among":       "choose --contains PW6",
+	} {
+		code, _, errText := call(t, line)
+		assert.NotZero(t, code, line)
+		assert.Contains(t, errText, says, line)
+	}
+}

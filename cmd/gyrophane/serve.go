@@ -158,7 +158,11 @@ func seedDemo(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	return s.SeedDemo(ctx, store.Demo{Wheels: wheels, Box: tubes, Rounds: rounds})
+	demo := store.Demo{Wheels: wheels, Box: tubes, Rounds: rounds}
+	for _, w := range exchange.DemoWanted {
+		demo.Wanted = append(demo.Wanted, store.WantedColour{Name: w.Name, Colour: w.Colour})
+	}
+	return s.SeedDemo(ctx, demo)
 }
 
 func listen(address string, anyPort bool) (net.Listener, error) {

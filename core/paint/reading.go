@@ -54,6 +54,11 @@ func (r Reading) surface() Surface { return r.Medium.Surface(r.Wet) }
 // still count as its error.
 const darker = 0.004
 
+// Reflectance is the spectrum of a reading seen from outside: as measured, or
+// the smoothest with its colour. Its error says that no surface of its medium
+// has that colour.
+func (r Reading) Reflectance() (colour.Spectrum, error) { return r.reflectance("colour") }
+
 // reflectance is the spectrum of a reading seen from outside: as measured, or
 // the smoothest with its colour. What names the swatch in errors.
 func (r Reading) reflectance(what string) (colour.Spectrum, error) {

@@ -67,6 +67,7 @@ func NewTable(paints []*paint.Paint) *Table {
 type Wish struct {
 	Kind     wheel.SystemKind // RYB, Split or Double
 	Contains []string         // paints that must be in it, by id
+	Among    []string         // only these, by id; all of the table when empty
 	Most     int              // how many choices are wanted, the best first
 }
 
@@ -119,6 +120,9 @@ func (t *Table) fillings(w Wish) (out [3][]filling, err error) {
 	}
 	missing := slices.Clone(w.Contains)
 	for k, role := range t.roles {
+		if len(w.Among) > 0 {
+			role = slices.DeleteFunc(slices.Clone(role), func(i int) bool { return !slices.Contains(w.Among, t.paints[i].ID) })
+		}
 		var must []int
 		for _, i := range role {
 			if at := slices.Index(missing, t.paints[i].ID); at >= 0 {

@@ -35,8 +35,8 @@ const (
 // Nearest finds the recipe of at most 4 of the paints whose colour as painted
 // in a medium, dry, comes nearest to a wanted CIELAB colour (D65) in CIEDE2000.
 // It starts from each paint and each pair and adds the paint that helps most as
-// long as one does; of up to ten paints every four are tried as well. Then it
-// looks for whole parts.
+// long as one does; where that does not do, of up to ten paints every four are
+// tried as well. Then it looks for whole parts.
 func Nearest(want colour.Lab, paints []*paint.Paint, in paint.Medium) (Match, error) {
 	if len(paints) == 0 {
 		return Match{}, errors.New("there are no paints to match the colour with")
@@ -55,7 +55,8 @@ func Nearest(want colour.Lab, paints []*paint.Paint, in paint.Medium) (Match, er
 			best[i] = next
 		}
 	}
-	if len(paints) <= fewPaints {
+	nearest := slices.MinFunc(best, func(a, b trial) int { return cmp.Compare(a.miss, b.miss) })
+	if len(paints) <= fewPaints && nearest.miss > unseen/2 {
 		best = append(best, s.fours()...)
 	}
 	slices.SortStableFunc(best, func(a, b trial) int { return cmp.Compare(a.miss, b.miss) })

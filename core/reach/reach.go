@@ -80,6 +80,9 @@ func (r Reach) Clean() float64 { return r.from(paint.CleanFrom()).share() }
 // Soft is the share of the circle, 0 to 1, that is reached clean or softened.
 func (r Reach) Soft() float64 { return r.from(paint.SoftenedFrom()).share() }
 
+// CleanRuns are the stretches of the circle that are reached cleanly.
+func (r Reach) CleanRuns() []Run { return r.from(paint.CleanFrom()).runs() }
+
 // Mean is the mean over all bins.
 func (r Reach) Mean() float64 {
 	sum := 0.0

@@ -71,11 +71,26 @@ type Run struct{ From, To int }
 
 // Words name a run by its hues: "in the orange", "from blue-green to violet".
 func (r Run) Words() string {
+	if r.To-r.From+1 == Bins {
+		return "all the way round"
+	}
 	from, to := colour.HueWord(Middle(r.From)), colour.HueWord(Middle(r.To%Bins))
 	if from == to {
 		return "in the " + from
 	}
 	return fmt.Sprintf("from %s to %s", from, to)
+}
+
+// Runs names several: "in the orange, in the green and from blue to violet".
+func Runs(runs []Run) string {
+	var words []string
+	for _, r := range runs {
+		words = append(words, r.Words())
+	}
+	if n := len(words) - 1; n > 0 {
+		return strings.Join(words[:n], ", ") + " and " + words[n]
+	}
+	return strings.Join(words, "")
 }
 
 // Difference is where of two systems one is better off than the other.
@@ -141,19 +156,7 @@ func (d Difference) Says(first, second string) string {
 		if len(one.runs) == 0 {
 			continue
 		}
-		var words []string
-		for _, r := range one.runs {
-			if r.To-r.From+1 == Bins {
-				words = append(words, "all the way round")
-				continue
-			}
-			words = append(words, r.Words())
-		}
-		joined := words[0]
-		if n := len(words) - 1; n > 0 {
-			joined = strings.Join(words[:n], ", ") + " and " + words[n]
-		}
-		says = append(says, fmt.Sprintf("%s is cleaner %s", one.name, joined))
+		says = append(says, fmt.Sprintf("%s is cleaner %s", one.name, Runs(one.runs)))
 	}
 	if len(says) == 0 {
 		return fmt.Sprintf("%s and %s are as clean as each other everywhere.", first, second)

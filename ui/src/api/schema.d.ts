@@ -132,6 +132,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/choose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["choose"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["compare"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/correct": {
         parameters: {
             query?: never;
@@ -580,6 +612,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/wanted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["wanted"];
+        put?: never;
+        post: operations["want"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wanted/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["unwant"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/wheel": {
         parameters: {
             query?: never;
@@ -781,6 +845,19 @@ export interface components {
              */
             undertoneDE: number;
         };
+        Bought: {
+            /**
+             * Format: double
+             * @description of the best system with it
+             */
+            cleanCoverage: number;
+            /**
+             * Format: double
+             * @description more than without it
+             */
+            gain: number;
+            paint: components["schemas"]["Shelved"];
+        };
         Box: {
             archived: components["schemas"]["KeptTube"][];
             arcs: components["schemas"]["Arc"][];
@@ -812,6 +889,36 @@ export interface components {
             name: string;
             paints: string[];
         };
+        Chosen: {
+            /** @enum {string} */
+            aim: "coverage";
+            best: components["schemas"]["ChosenSystem"];
+            /** @description the library paints that add most to the box, the best first; empty from the library */
+            buyNext: components["schemas"]["Bought"][];
+            /** Format: double */
+            elapsedMs: number;
+            /** @enum {string} */
+            from: "box" | "library";
+            /** @enum {string} */
+            kind: "triad" | "split" | "double";
+            runnersUp: components["schemas"]["ChosenSystem"][];
+        };
+        ChosenSystem: {
+            /** Format: double */
+            cleanCoverage: number;
+            /** @description of a runner-up, against the best */
+            loses?: string;
+            /**
+             * Format: double
+             * @description of the reach
+             */
+            mean: number;
+            /** @description yellows, reds, blues */
+            paints: string[];
+            roles: components["schemas"]["Shelved"][][];
+            /** Format: double */
+            softCoverage: number;
+        };
         Colour: {
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
@@ -823,6 +930,112 @@ export interface components {
             p3?: string;
             /** @description #rrggbb */
             srgb: string;
+        };
+        Compared: {
+            cautions: string[];
+            /**
+             * Format: double
+             * @description share of the painter's circle reached cleanly, 0 to 1
+             */
+            cleanCoverage: number;
+            /**
+             * Format: double
+             * @description mean C*ab of the greys that complements meet in
+             */
+            complementMiddles: number;
+            darkest: components["schemas"]["Dark"];
+            /**
+             * Format: double
+             * @description the median jump over the largest, 0 to 1
+             */
+            evenness: number;
+            /**
+             * Format: int64
+             * @description steps that jump
+             */
+            jumps: number;
+            kind: string;
+            /** @description the slot that changes most from daylight to a warm lamp */
+            lamp: components["schemas"]["LampShift"];
+            name: string;
+            /** Format: int64 */
+            opaque: number;
+            /** @description in the order of the wheel */
+            paints: components["schemas"]["Shelved"][];
+            /**
+             * Format: double
+             * @description of its tubes; null where one is not known
+             */
+            price: number | null;
+            /** @description of the possible chroma, at the middle of each of 72 bins of 5 degrees of wheel hue */
+            reach: number[];
+            says: string;
+            /** @description #rrggbb for each bin, for drawing; empty where nothing is reached */
+            shades: string[];
+            /** @description by name, clockwise with the first role on top */
+            slots: components["schemas"]["ComparedSlot"][];
+            /**
+             * Format: double
+             * @description reached clean or softened
+             */
+            softCoverage: number;
+            /**
+             * Format: int64
+             * @description how many of its paints are
+             */
+            transparent: number;
+            /** Format: int64 */
+            tubes: number;
+            /** @description the longest run that is not clean */
+            widestGap: components["schemas"]["WidestGap"];
+        };
+        ComparedSlot: {
+            asPainted: components["schemas"]["Colour"];
+            brushedOut: components["schemas"]["Colour"];
+            empty: boolean;
+            hueWord: string;
+            masstone: components["schemas"]["Colour"];
+            name: string;
+            parts: components["schemas"]["Ingredient"][];
+            /**
+             * Format: double
+             * @description undertone chroma over what the library can reach at this hue, 0 to 1
+             */
+            retention: number;
+            undertone: components["schemas"]["Colour"];
+            /** @enum {string} */
+            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /**
+             * Format: double
+             * @description degrees on the painter's circle: red 0, yellow 120, blue 240
+             */
+            wheelHue: number;
+            /** @description the colour as painted, in words */
+            words: string;
+        };
+        Comparison: {
+            /**
+             * Format: double
+             * @description the retention from which a mixture is clean
+             */
+            cleanFrom: number;
+            /** @description of every two */
+            differences: components["schemas"]["Differing"][];
+            /** @enum {string} */
+            judged: "wet" | "dry";
+            /**
+             * @description D65 daylight, D50 gallery, A warm lamp
+             * @enum {string}
+             */
+            light: "D65" | "D50" | "A";
+            /**
+             * @description medium of the colours as painted
+             * @enum {string}
+             */
+            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /** Format: double */
+            softenedFrom: number;
+            systems: components["schemas"]["Compared"][];
         };
         Correction: {
             /** @description the least that brings it there; empty when it is near enough */
@@ -891,6 +1104,16 @@ export interface components {
             shown: components["schemas"]["Shown"];
             /** @description 1 part in 9 of white */
             tint: components["schemas"]["Shown"];
+        };
+        Differing: {
+            /**
+             * Format: int64
+             * @description index of a system
+             */
+            a: number;
+            /** Format: int64 */
+            b: number;
+            says: string;
         };
         DrawnRung: {
             /** @description over the black stripe */
@@ -1287,6 +1510,11 @@ export interface components {
             /** @description how the first differs from the second, as painted */
             words: string;
         };
+        LampShift: {
+            /** Format: double */
+            de00: number;
+            slot: string;
+        };
         Lean: {
             /** Format: double */
             degrees: number;
@@ -1338,6 +1566,27 @@ export interface components {
             wheelHue: number;
             /** @description the colour as painted, in words */
             words: string;
+        };
+        Matched: {
+            /**
+             * Format: double
+             * @description CIEDE2000 under daylight
+             */
+            de00: number;
+            /**
+             * Format: double
+             * @description under a warm lamp, against the smoothest spectrum of the wanted colour; null where no surface has it
+             */
+            de00Lamp: number | null;
+            /** @description as painted, dry, under daylight */
+            lab: number[];
+            /** @description near enough to pass for it */
+            reached: boolean;
+            /** @description whole parts of at most 4 paints */
+            recipe: components["schemas"]["OfPart"][];
+            /** @description how to mix it, or what is missing */
+            says: string;
+            shown: components["schemas"]["Shown"];
         };
         Measured: {
             colour: components["schemas"]["Colour"];
@@ -2404,6 +2653,13 @@ export interface components {
              */
             share: number;
         };
+        Shelved: {
+            code: string;
+            id: string;
+            masstone: components["schemas"]["Shown"];
+            name: string;
+            undertone: components["schemas"]["Shown"];
+        };
         Shown: {
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
@@ -2718,6 +2974,19 @@ export interface components {
              */
             change: number;
         };
+        Wanted: {
+            /** @description #rrggbb, or CIELAB as L,a,b, as painted and dry */
+            colour: string;
+            name: string;
+        };
+        WantedKept: {
+            /** Format: int64 */
+            id: number;
+            /** @description of each system */
+            matches: components["schemas"]["Matched"][];
+            name: string;
+            want: components["schemas"]["Aimed"];
+        };
         WarmHalf: {
             /**
              * Format: double
@@ -2807,6 +3076,13 @@ export interface components {
             /** Format: date-time */
             saved: string;
             system: components["schemas"]["SystemContent"];
+        };
+        WidestGap: {
+            /** Format: double */
+            degrees: number;
+            /** @description hue word; empty without a gap */
+            from?: string;
+            to?: string;
         };
     };
     responses: never;
@@ -3092,6 +3368,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Box"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    choose: {
+        parameters: {
+            query: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                kind: "triad" | "split" | "double";
+                from?: "box" | "library";
+                /** @description paints that must be in it */
+                contains?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Chosen"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    compare: {
+        parameters: {
+            query: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                /** @description kept systems, with commas between */
+                wheels: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
                 };
             };
             /** @description Error */
@@ -4298,6 +4646,101 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SystemContent"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    wanted: {
+        parameters: {
+            query: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                /** @description kept systems, with commas between */
+                wheels: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WantedKept"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    want: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wanted"][];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    unwant: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

@@ -1,0 +1,74 @@
+package api_test
+
+import (
+	"fmt"
+	"net/http"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/api"
+	"gyrophane/exchange"
+)
+
+func TestKeptSystemsAreComparedAndMatched(t *testing.T) {
+	app, _ := server(t, true)
+	ada, eve := signedUp(t, app, "Ada"), signedUp(t, app, "Eve")
+	var kept [2]api.KeptWheel
+	for i := range kept {
+		ada.ok("POST", "/api/wheels", newWheel, &kept[i])
+	}
+	both := fmt.Sprintf("?wheels=%d,%d", kept[0].ID, kept[1].ID)
+	var c exchange.Comparison
+	ada.ok("GET", "/api/compare"+both, "", &c)
+	require.Len(t, c.Systems, 2)
+	assert.Equal(t, "Rock pool", c.Systems[0].Name)
+	status, _ := eve.do("GET", "/api/compare"+both, "")
+	assert.Equal(t, http.StatusNotFound, status, "another's systems")
+	status, _ = ada.do("GET", "/api/compare?wheels=1,2,3,4,5", "")
+	assert.Equal(t, 422, status)
+
+	var wanted []api.WantedKept
+	ada.ok("GET", "/api/wanted"+both, "", &wanted)
+	assert.Empty(t, wanted)
+	ada.ok("POST", "/api/wanted", `[{"name":"kelp","colour":"#6e6228"},{"name":"","colour":"52, 38, 20"}]`, nil)
+	ada.ok("GET", "/api/wanted"+both, "", &wanted)
+	require.Len(t, wanted, 2)
+	assert.Len(t, wanted[0].Matches, 2)
+	assert.NotEmpty(t, wanted[0].Matches[0].Recipe)
+	for says, body := range map[string]string{
+		"is no screen colour": `[{"name":"odd","colour":"#xyz"}]`,
+		"is no colour":        `[{"name":"ok","colour":"#000000"},{"name":"odd","colour":"1,2"}]`,
+		"minimum length":      `[{"name":"none","colour":""}]`,
+	} {
+		status, text := ada.do("POST", "/api/wanted", body)
+		assert.Equal(t, 422, status, body)
+		assert.Contains(t, text, says)
+	}
+	status, _ = eve.do("DELETE", fmt.Sprintf("/api/wanted/%d", wanted[0].ID), "")
+	assert.Equal(t, 404, status)
+	ada.ok("DELETE", fmt.Sprintf("/api/wanted/%d", wanted[0].ID), "", nil)
+	ada.ok("GET", "/api/wanted"+both, "", &wanted)
+	assert.Len(t, wanted, 1)
+}
+
+func TestTheBestSystemOfABoxIsChosen(t *testing.T) {
+	app, _ := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	status, text := ada.do("GET", "/api/choose?kind=triad", "")
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "your box is empty")
+	ada.ok("POST", "/api/box/paints", `{"paints":["PB60","PB29","PR122","PR254","PY74","PY65","PW6"]}`, nil)
+	var got exchange.Chosen
+	ada.ok("GET", "/api/choose?kind=triad", "", &got)
+	assert.Contains(t, got.Best.Paints[0], "tube-")
+	assert.NotEmpty(t, got.BuyNext)
+	must := fmt.Sprintf("tube-%d", ada.tube("PB60").ID)
+	ada.ok("GET", "/api/choose?kind=triad&contains="+must, "", &got)
+	assert.Contains(t, got.Best.Paints, must)
+	ada.ok("GET", "/api/choose?kind=split&from=library", "", &got)
+	assert.Len(t, got.Best.Paints, 6)
+	status, _ = ada.do("GET", "/api/choose?kind=ring", "")
+	assert.Equal(t, 422, status)
+}

@@ -1,0 +1,186 @@
+package main
+
+import (
+	"fmt"
+	"io"
+	"strings"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
+	"gyrophane/exchange"
+)
+
+func compareCommand() *cobra.Command {
+	var q question
+	var systems []string
+	c := &cobra.Command{
+		Use:     "compare --system NAME:KIND:PAINT,PAINT... --system ...",
+		Short:   "Systems laid beside each other on the same footing",
+		Long:    "Up to four systems side by side. Paints come in the order yellows, reds, blues;\nwhere the roles have not the same number, slashes part them.",
+		Example: "gyrophane compare --system three:triad:PY65,PR254,PB29 --system six:split:PY184,PY65,PR255,PR122,PB29,PB15:3",
+		Args:    cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			v, err := q.view()
+			if err != nil {
+				return err
+			}
+			var named []exchange.Named
+			for _, text := range systems {
+				n, err := namedSystem(text)
+				if err != nil {
+					return err
+				}
+				named = append(named, n)
+			}
+			out, err := v.Compare(named)
+			if err != nil {
+				return err
+			}
+			return q.answer(cmd, out, func(w io.Writer) { compareTable(w, out) })
+		},
+	}
+	q.flags(c)
+	c.Flags().StringArrayVar(&systems, "system", nil, "a name, a kind and its paints, with colons between; up to four times")
+	return c
+}
+
+// namedSystem reads NAME:KIND:PAINT,PAINT...
+func namedSystem(text string) (exchange.Named, error) {
+	parts := strings.SplitN(text, ":", 3)
+	if len(parts) < 3 || parts[0] == "" {
+		return exchange.Named{}, fmt.Errorf("--system %.60q: write NAME:KIND:PAINT,PAINT..., like three:triad:PY65,PR254,PB29", text)
+	}
+	roles, err := exchange.SortIntoRoles(strings.FieldsFunc(strings.ReplaceAll(parts[2], "/", ",/,"), func(r rune) bool { return r == ',' || r == ' ' }))
+	if err != nil {
+		return exchange.Named{}, fmt.Errorf("--system %s: %w", parts[0], err)
+	}
+	s, err := exchange.SystemContent{Kind: parts[1], Roles: roles}.System(exchange.FindPaint)
+	if err != nil {
+		return exchange.Named{}, fmt.Errorf("--system %s: %w", parts[0], err)
+	}
+	return exchange.Named{Name: parts[0], System: s}, nil
+}
+
+func compareTable(w io.Writer, out exchange.Comparison) {
+	fmt.Fprintln(w, "system\tclean\tsoftened or better\twidest gap\tdarkest\tits tint\tevenness\tjumps\tgreys, C*ab\ttubes")
+	for _, s := range out.Systems {
+		gap := "none"
+		if s.WidestGap.Degrees > 0 {
+			gap = fmt.Sprintf("%.0f degrees, %s to %s", s.WidestGap.Degrees, s.WidestGap.From, s.WidestGap.To)
+		}
+		fmt.Fprintf(w, "%s\t%.0f %%\t%.0f %%\t%s\tL* %.1f\t%s\t%.2f\t%d\t%.1f\t%d\n", s.Name, 100*s.CleanCoverage, 100*s.SoftCoverage, gap, s.Darkest.Lab[0], s.Darkest.Hidden, s.Evenness, s.Jumps, s.Middles, s.Tubes)
+	}
+	for _, d := range out.Differences {
+		fmt.Fprintln(w, d.Says)
+	}
+}
+
+func matchCommand() *cobra.Command {
+	var q question
+	var lab, hex string
+	var from []string
+	c := &cobra.Command{
+		Use:     "match --lab L,a,b --from PAINT,...",
+		Short:   "The recipe of at most four paints that comes nearest to a wanted colour",
+		Example: "gyrophane match --lab 52,38,20 --from PY184,PR254,PB29,PW6",
+		Args:    cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			v, err := q.view()
+			if err != nil {
+				return err
+			}
+			if (lab == "") == (hex == "") {
+				return fmt.Errorf("name one wanted colour: --lab 52,38,20 or --hex #e0662b")
+			}
+			var paints []*paint.Paint
+			for _, id := range from {
+				p, err := exchange.FindPaint(id)
+				if err != nil {
+					return fmt.Errorf("--from: %w", err)
+				}
+				paints = append(paints, p)
+			}
+			out, err := v.Match([][]*paint.Paint{paints}, []exchange.Wanted{{Name: "the wanted colour", Colour: lab + hex}})
+			if err != nil {
+				return err
+			}
+			m := out[0].Matches[0]
+			return q.answer(cmd, m, func(w io.Writer) {
+				fmt.Fprintln(w, m.Says)
+				lamp := "no surface has this colour"
+				if m.DELamp != nil {
+					lamp = fmt.Sprintf("%.1f", *m.DELamp)
+				}
+				fmt.Fprintf(w, "%s\tCIEDE2000 %.1f\tunder a warm lamp %s\n", m.Shown.SRGB, m.DE, lamp)
+			})
+		},
+	}
+	q.flags(c)
+	c.Flags().StringVar(&lab, "lab", "", "CIELAB under daylight, as painted and dry: L,a,b")
+	c.Flags().StringVar(&hex, "hex", "", "or a screen colour: #rrggbb")
+	c.Flags().StringSliceVar(&from, "from", nil, "the paints to mix from")
+	return c
+}
+
+func chooseCommand() *cobra.Command {
+	var q question
+	var kind, from, aim string
+	var box, contains []string
+	c := &cobra.Command{
+		Use:     "choose --kind triad|split|double --from library",
+		Short:   "The best system of a kind, exactly: every one is looked at",
+		Example: "gyrophane choose --kind split --from library --json",
+		Args:    cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			v, err := q.view()
+			if err != nil {
+				return err
+			}
+			if aim != "coverage" {
+				return fmt.Errorf("--aim %q: choose coverage", aim)
+			}
+			var paints []*paint.Paint
+			switch from {
+			case "library":
+			case "box":
+				if len(box) == 0 {
+					return fmt.Errorf("--from box: name its paints with --box PY184,PR254,...; the box of the application is chosen from in its Compare place")
+				}
+				for _, id := range box {
+					p, err := exchange.FindPaint(id)
+					if err != nil {
+						return fmt.Errorf("--box: %w", err)
+					}
+					paints = append(paints, p)
+				}
+			default:
+				return fmt.Errorf("--from %q: choose box or library", from)
+			}
+			began := time.Now()
+			out, err := v.Choose(wheel.SystemKind(kind), paints, from == "library", contains)
+			if err != nil {
+				return err
+			}
+			out.ElapsedMs = float64(time.Since(began).Microseconds()) / 1000
+			return q.answer(cmd, out, func(w io.Writer) {
+				fmt.Fprintln(w, "paints\tclean\tsoftened or better\t")
+				for _, s := range append([]exchange.ChosenSystem{out.Best}, out.RunnersUp...) {
+					fmt.Fprintf(w, "%s\t%.1f %%\t%.1f %%\t%s\n", strings.Join(s.Paints, " "), 100*s.CleanCoverage, 100*s.SoftCoverage, s.Loses)
+				}
+				for _, b := range out.BuyNext {
+					fmt.Fprintf(w, "buy next %s\t%.1f %%\t+%.1f %%\t\n", b.Paint.ID, 100*b.CleanCoverage, 100*b.Gain)
+				}
+			})
+		},
+	}
+	q.flags(c)
+	c.Flags().StringVar(&kind, "kind", "triad", "triad, split or double")
+	c.Flags().StringVar(&from, "from", "library", "box or library")
+	c.Flags().StringVar(&aim, "aim", "coverage", "coverage")
+	c.Flags().StringSliceVar(&box, "box", nil, "the paints of the box")
+	c.Flags().StringSliceVar(&contains, "contains", nil, "paints that must be in it")
+	return c
+}

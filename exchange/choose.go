@@ -1,0 +1,122 @@
+package exchange
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/reach"
+	"gyrophane/core/wheel"
+)
+
+// Chosen is the best system of a kind from some paints, and what comes next.
+type Chosen struct {
+	Kind      string         `json:"kind" enum:"triad,split,double"`
+	Aim       string         `json:"aim" enum:"coverage"`
+	From      string         `json:"from" enum:"box,library"`
+	Best      ChosenSystem   `json:"best"`
+	RunnersUp []ChosenSystem `json:"runnersUp"`
+	BuyNext   []Bought       `json:"buyNext" doc:"the library paints that add most to the box, the best first; empty from the library"`
+	ElapsedMs float64        `json:"elapsedMs"`
+}
+
+// ChosenSystem is one of the systems that were looked at.
+type ChosenSystem struct {
+	Paints        []string    `json:"paints" doc:"yellows, reds, blues"`
+	Roles         [][]Shelved `json:"roles"`
+	CleanCoverage float64     `json:"cleanCoverage"`
+	SoftCoverage  float64     `json:"softCoverage"`
+	Mean          float64     `json:"mean" doc:"of the reach"`
+	Loses         string      `json:"loses,omitempty" doc:"of a runner-up, against the best"`
+}
+
+// Bought is what a paint of the library would add.
+type Bought struct {
+	Paint         Shelved `json:"paint"`
+	CleanCoverage float64 `json:"cleanCoverage" doc:"of the best system with it"`
+	Gain          float64 `json:"gain" doc:"more than without it"`
+}
+
+// RunnersUp is how many choices are shown beside the best.
+const RunnersUp = 4
+
+const mostBought = 5
+
+// Choose finds the best systems of a kind by clean coverage: exactly, every one
+// is looked at. From a box it says as well which paint of the library would add
+// most.
+func (v View) Choose(kind wheel.SystemKind, box []*paint.Paint, library bool, contains []string) (Chosen, error) {
+	out := Chosen{Kind: string(kind), Aim: "coverage", From: "box", RunnersUp: []ChosenSystem{}, BuyNext: []Bought{}}
+	all := box
+	wish := reach.Wish{Kind: kind, Contains: contains, Most: 1 + RunnersUp}
+	if library {
+		out.From, all = "library", paint.Library()
+	} else {
+		for _, p := range box {
+			wish.Among = append(wish.Among, p.ID)
+		}
+		if len(box) == 0 {
+			return out, bad("your box is empty: add paints to it, or choose from the library")
+		}
+		all = append(slices.Clone(box), news(box)...)
+	}
+	table := reach.NewTable(all)
+	choices, err := table.Best(wish)
+	if err != nil {
+		return out, BadInput{upperFirst(err.Error()) + "."}
+	}
+	for i, c := range choices {
+		one := v.chosen(c)
+		if i == 0 {
+			out.Best = one
+			continue
+		}
+		if d := reach.Differ(choices[0].Reach, c.Reach); len(d.First)+len(d.Second) > 0 {
+			one.Loses = d.Says("The best", "this one")
+		} else {
+			one.Loses = fmt.Sprintf("As clean everywhere; on the whole it keeps %.3f of the possible, the best %.3f.", one.Mean, out.Best.Mean)
+		}
+		out.RunnersUp = append(out.RunnersUp, one)
+	}
+	if library {
+		return out, nil
+	}
+	for _, p := range news(box) {
+		with := wish
+		with.Among, with.Most = append(slices.Clone(wish.Among), p.ID), 1
+		best, err := table.Best(with)
+		if err != nil {
+			return out, BadInput{err.Error()}
+		}
+		if gain := best[0].Reach.Clean() - choices[0].Reach.Clean(); gain > 0 {
+			out.BuyNext = append(out.BuyNext, Bought{v.shelved(p), round(best[0].Reach.Clean(), 4), round(gain, 4)})
+		}
+	}
+	slices.SortStableFunc(out.BuyNext, func(a, b Bought) int { return cmp.Compare(b.Gain, a.Gain) })
+	out.BuyNext = out.BuyNext[:min(mostBought, len(out.BuyNext))]
+	return out, nil
+}
+
+// news are the paints of the library whose pigment is not in a box.
+func news(box []*paint.Paint) (out []*paint.Paint) {
+	for _, p := range paint.Library() {
+		if !slices.ContainsFunc(box, func(q *paint.Paint) bool { return q.ID == p.ID || q.CI == p.CI && q.Name == p.Name }) {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+func (v View) chosen(c reach.Choice) ChosenSystem {
+	out := ChosenSystem{CleanCoverage: round(c.Reach.Clean(), 4), SoftCoverage: round(c.Reach.Soft(), 4), Mean: round(c.Reach.Mean(), 4)}
+	for k := range 3 {
+		var role []Shelved
+		for _, p := range c.System.Role(k) {
+			role = append(role, v.shelved(p))
+			out.Paints = append(out.Paints, p.ID)
+		}
+		out.Roles = append(out.Roles, role)
+	}
+	return out
+}

@@ -1,0 +1,318 @@
+package exchange
+
+import (
+	"fmt"
+	"runtime"
+	"sync"
+
+	"gyrophane/core/bias"
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+	"gyrophane/core/reach"
+	"gyrophane/core/wheel"
+)
+
+// Named is a system with a name, and what its tubes cost where that is known.
+type Named struct {
+	Name   string
+	System wheel.System
+	Prices map[string]float64 // by paint
+}
+
+// MostCompared is how many systems are laid beside each other at most.
+const MostCompared = 4
+
+// Comparison is systems laid beside each other on the same footing.
+type Comparison struct {
+	Conditions
+	Clean       float64     `json:"cleanFrom" doc:"the retention from which a mixture is clean"`
+	Soft        float64     `json:"softenedFrom"`
+	Systems     []Compared  `json:"systems"`
+	Differences []Differing `json:"differences" doc:"of every two"`
+}
+
+// Compared is one of the systems.
+type Compared struct {
+	Name          string         `json:"name"`
+	Kind          string         `json:"kind"`
+	Paints        []Shelved      `json:"paints" doc:"in the order of the wheel"`
+	CleanCoverage float64        `json:"cleanCoverage" doc:"share of the painter's circle reached cleanly, 0 to 1"`
+	SoftCoverage  float64        `json:"softCoverage" doc:"reached clean or softened"`
+	WidestGap     WidestGap      `json:"widestGap" doc:"the longest run that is not clean"`
+	Reach         []float64      `json:"reach" doc:"of the possible chroma, at the middle of each of 72 bins of 5 degrees of wheel hue"`
+	Shades        []string       `json:"shades" doc:"#rrggbb for each bin, for drawing; empty where nothing is reached"`
+	Evenness      float64        `json:"evenness" doc:"the median jump over the largest, 0 to 1"`
+	Jumps         int            `json:"jumps" doc:"steps that jump"`
+	Darkest       Dark           `json:"darkest"`
+	Middles       float64        `json:"complementMiddles" doc:"mean C*ab of the greys that complements meet in"`
+	Lamp          LampShift      `json:"lamp" doc:"the slot that changes most from daylight to a warm lamp"`
+	Tubes         int            `json:"tubes"`
+	Price         *float64       `json:"price" doc:"of its tubes; null where one is not known"`
+	Cautions      []string       `json:"cautions"`
+	Transparent   int            `json:"transparent" doc:"how many of its paints are"`
+	Opaque        int            `json:"opaque"`
+	Slots         []ComparedSlot `json:"slots" doc:"by name, clockwise with the first role on top"`
+	Says          string         `json:"says"`
+}
+
+// Shelved is a paint of a system.
+type Shelved struct {
+	ID        string `json:"id"`
+	Code      string `json:"code"`
+	Name      string `json:"name"`
+	Masstone  Shown  `json:"masstone"`
+	Undertone Shown  `json:"undertone"`
+}
+
+// WidestGap is a run of wheel hue.
+type WidestGap struct {
+	Degrees float64 `json:"degrees"`
+	From    string  `json:"from,omitempty" doc:"hue word; empty without a gap"`
+	To      string  `json:"to,omitempty"`
+}
+
+// LampShift is a slot under another light.
+type LampShift struct {
+	Slot string  `json:"slot"`
+	DE   float64 `json:"de00"`
+}
+
+// ComparedSlot is one step, to be laid beside the same step of another system.
+type ComparedSlot struct {
+	Name  string `json:"name"`
+	Empty bool   `json:"empty"`
+	Mixture
+}
+
+// Differing is where two systems differ.
+type Differing struct {
+	A    int    `json:"a" doc:"index of a system"`
+	B    int    `json:"b"`
+	Says string `json:"says"`
+}
+
+// Compare lays up to four systems beside each other.
+func (v View) Compare(systems []Named) (Comparison, error) {
+	if len(systems) == 0 || len(systems) > MostCompared {
+		return Comparison{}, bad("one to %d systems are laid beside each other, not %d", MostCompared, len(systems))
+	}
+	out := Comparison{Conditions: v.conditions(), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(), Differences: []Differing{}}
+	var stand []reach.Standing
+	for _, n := range systems {
+		s := reach.Stand(n.System, v.Medium)
+		stand = append(stand, s)
+		out.Systems = append(out.Systems, v.compared(n, s))
+	}
+	for j := range stand {
+		for i := range j {
+			d := reach.Differ(stand[i].Reach, stand[j].Reach)
+			out.Differences = append(out.Differences, Differing{i, j, d.Says(systems[i].Name, systems[j].Name)})
+		}
+	}
+	return out, nil
+}
+
+func (v View) compared(n Named, s reach.Standing) Compared {
+	w := s.Wheel
+	out := Compared{
+		Name: n.Name, Kind: string(n.System.Kind), CleanCoverage: round(s.Reach.Clean(), 4), SoftCoverage: round(s.Reach.Soft(), 4),
+		Evenness: round(s.Evenness, 3), Jumps: s.Jumps, Darkest: v.dark(s.Dark, w.System.Rider(wheel.BlackRider)), Middles: round(s.Middles, 2),
+		Lamp: LampShift{w.Slots[s.Lamp.Slot].Name, round(s.Lamp.DE, 2)}, Cautions: []string{},
+	}
+	if gap := s.Reach.WidestGap(); gap.Degrees > 0 {
+		half := reach.Width / 2
+		out.WidestGap = WidestGap{gap.Degrees, colour.HueWord(gap.From + half), colour.HueWord(gap.From + gap.Degrees - half)}
+	}
+	for bin, r := range s.Reach {
+		out.Reach = append(out.Reach, round(r, 4))
+		shade := ""
+		if c := s.Shades[bin]; c != nil {
+			shade = shown(*c).SRGB
+		}
+		out.Shades = append(out.Shades, shade)
+	}
+	paints := n.System.Paints()
+	price, priced := 0.0, 0
+	for _, p := range paints {
+		out.Paints = append(out.Paints, v.shelved(p))
+		switch p.Hiding {
+		case "transparent":
+			out.Transparent++
+		case "opaque":
+			out.Opaque++
+		}
+		if one, ok := n.Prices[p.ID]; ok {
+			price += one
+			priced++
+		}
+	}
+	if priced == len(paints) {
+		out.Price = &price
+	}
+	out.Tubes = len(paints)
+	for _, c := range paint.Cautions(paints) {
+		out.Cautions = append(out.Cautions, c.Name)
+	}
+	for home := range 12 {
+		slot := w.At(home)
+		one := ComparedSlot{Name: slot.Name, Empty: slot.Empty}
+		if !slot.Empty {
+			one.Mixture = v.step(slot.Step)
+		}
+		out.Slots = append(out.Slots, one)
+	}
+	out.Says = cleanWords(n.Name, s.Reach)
+	return out
+}
+
+func (v View) shelved(p *paint.Paint) Shelved {
+	m := p.Alone()
+	mass := m.Masstone()
+	return Shelved{p.ID, code(p), bias.ShortName(p), shown(mass.OKLab(v.Light)), ShownUndertone(p)}
+}
+
+// cleanWords is "The triad is clean from red to yellow, softened elsewhere."
+func cleanWords(name string, r reach.Reach) string {
+	rest := "softened elsewhere"
+	if r.Soft() < 1 {
+		rest = "softened or muddy elsewhere"
+	}
+	switch runs := r.CleanRuns(); {
+	case r.Clean() == 1:
+		return name + " is clean all the way round."
+	case len(runs) == 0:
+		return fmt.Sprintf("%s is clean nowhere for long, %s.", name, rest)
+	default:
+		return fmt.Sprintf("%s is clean %s, %s.", name, reach.Runs(runs), rest)
+	}
+}
+
+// Wanted is a colour that a picture needs.
+type Wanted struct {
+	Name   string `json:"name" maxLength:"80"`
+	Colour string `json:"colour" minLength:"3" maxLength:"60" doc:"#rrggbb, or CIELAB as L,a,b, as painted and dry"`
+}
+
+// MostWanted is how many colours are matched at once.
+const MostWanted = 24
+
+// DemoWanted are the colours that the panels of the made-up demo studio need.
+var DemoWanted = []Wanted{
+	{"starfish orange", "#f0662b"}, {"anemone red", "#c8203c"}, {"mussel violet", "#4f3d78"}, {"shallow-water turquoise", "#00a6b0"},
+	{"sea-lettuce green", "#569c2e"}, {"kelp olive", "#6e6228"}, {"wet-stone grey", "#656e78"},
+}
+
+// WantedColour is a wanted colour beside what each system comes to.
+type WantedColour struct {
+	Name    string    `json:"name"`
+	Want    Aimed     `json:"want"`
+	Matches []Matched `json:"matches" doc:"of each system"`
+}
+
+// Matched is the best recipe of a system for a wanted colour.
+type Matched struct {
+	Recipe  []OfPart   `json:"recipe" doc:"whole parts of at most 4 paints"`
+	Lab     [3]float64 `json:"lab" doc:"as painted, dry, under daylight"`
+	Shown   Shown      `json:"shown"`
+	DE      float64    `json:"de00" doc:"CIEDE2000 under daylight"`
+	DELamp  *float64   `json:"de00Lamp" doc:"under a warm lamp, against the smoothest spectrum of the wanted colour; null where no surface has it"`
+	Reached bool       `json:"reached" doc:"near enough to pass for it"`
+	Says    string     `json:"says" doc:"how to mix it, or what is missing"`
+}
+
+// passes is the CIEDE2000 up to which a recipe passes for the wanted colour.
+const passes = 3
+
+// CheckWanted says what is wrong with a wanted colour.
+func CheckWanted(w Wanted) error {
+	_, err := w.reading(View{})
+	return err
+}
+
+// reading is a wanted colour as painted in the view's medium, dry.
+func (w Wanted) reading(v View) (paint.Reading, error) {
+	if v.Medium.ID == "" {
+		v.Medium = paint.Media()[0]
+	}
+	name := w.Name
+	if name == "" {
+		name = "the wanted colour"
+	}
+	r, err := View{v.Medium, colour.D65, false}.ParseReading(w.Colour)
+	if err != nil {
+		return paint.Reading{}, bad("%s: %s", name, err)
+	}
+	return r.core(name)
+}
+
+// Match finds the best recipe of each palette (paints with the white and black
+// that ride along) for each wanted colour.
+func (v View) Match(palettes [][]*paint.Paint, wanted []Wanted) ([]WantedColour, error) {
+	if len(wanted) > MostWanted {
+		return nil, bad("%d colours are more than are matched at once: give at most %d", len(wanted), MostWanted)
+	}
+	out := []WantedColour{}
+	var want []paint.Reading
+	for _, w := range wanted {
+		reading, err := w.reading(v)
+		if err != nil {
+			return nil, err
+		}
+		want = append(want, reading)
+		out = append(out, WantedColour{w.Name, *aimed(reading), make([]Matched, len(palettes))})
+	}
+	type job struct{ colour, palette int }
+	jobs := make(chan job)
+	errs := make([]error, len(want)*len(palettes))
+	var wg sync.WaitGroup
+	for range runtime.GOMAXPROCS(0) {
+		wg.Go(func() {
+			for j := range jobs {
+				m, err := v.matched(palettes[j.palette], want[j.colour])
+				out[j.colour].Matches[j.palette], errs[j.colour*len(palettes)+j.palette] = m, err
+			}
+		})
+	}
+	for c := range want {
+		for p := range palettes {
+			jobs <- job{c, p}
+		}
+	}
+	close(jobs)
+	wg.Wait()
+	for _, err := range errs {
+		if err != nil {
+			return nil, err
+		}
+	}
+	return out, nil
+}
+
+func (v View) matched(paints []*paint.Paint, want paint.Reading) (Matched, error) {
+	m, err := reach.Nearest(want.Lab, paints, v.Medium)
+	if err != nil {
+		return Matched{}, BadInput{err.Error()}
+	}
+	look := m.Mixture.AsPainted(v.Medium, false)
+	out := Matched{
+		Recipe: ofParts(m.Parts), Lab: [3]float64{round(m.Lab.L, 2), round(m.Lab.A, 2), round(m.Lab.B, 2)}, Shown: shown(look.OKLab(v.Light)),
+		DE: round(m.DE, 2), Reached: m.DE <= passes,
+	}
+	if s, err := want.Reflectance(); err == nil {
+		lamp := colour.A.White()
+		d := round(colour.Difference(s.XYZ(colour.A).Lab(lamp), look.XYZ(colour.A).Lab(lamp)), 2)
+		out.DELamp = &d
+	}
+	if out.Reached {
+		out.Says = fmt.Sprintf("Mix %s.", said(m.Parts))
+		return out, nil
+	}
+	out.Says = fmt.Sprintf("It cannot be reached: the nearest is %s, and is %s.", said(m.Parts), look.OKLab(colour.D65).Beside(want.Lab.OKLab()))
+	return out, nil
+}
+
+// MixesFrom is what a system mixes a colour from: its paints, its white and its
+// black.
+func MixesFrom(s wheel.System) []*paint.Paint {
+	return append(s.Paints(), s.Rider(wheel.WhiteRider), s.Rider(wheel.BlackRider))
+}

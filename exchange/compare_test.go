@@ -1,0 +1,125 @@
+package exchange
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
+)
+
+func named(t *testing.T, name, kind string, refs ...string) Named {
+	t.Helper()
+	roles, err := SortIntoRoles(refs)
+	require.NoError(t, err)
+	s, err := SystemContent{Kind: kind, Roles: roles}.System(FindPaint)
+	require.NoError(t, err)
+	return Named{Name: name, System: s}
+}
+
+func TestSystemsAreLaidBesideEachOther(t *testing.T) {
+	v := view(t, "acrylic", "D65", "dry")
+	three, six := named(t, "three", "triad", "PY65", "PR254", "PB29"), named(t, "six", "split", "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3")
+	three.Prices = map[string]float64{"PY65": 6, "PR254": 9, "PB29": 5}
+	six.Prices = map[string]float64{"PY65": 6}
+	got, err := v.Compare([]Named{three, six})
+	require.NoError(t, err)
+	require.Len(t, got.Systems, 2)
+	a, b := got.Systems[0], got.Systems[1]
+	assert.Less(t, a.CleanCoverage, b.CleanCoverage)
+	assert.Len(t, a.Reach, 72)
+	assert.Len(t, a.Shades, 72)
+	assert.Len(t, a.Slots, 12)
+	assert.Equal(t, 3, a.Tubes)
+	assert.Equal(t, 20.0, *a.Price)
+	assert.Nil(t, b.Price, "one of its prices is not known")
+	assert.Equal(t, "yellow", a.WidestGap.From)
+	assert.Empty(t, b.WidestGap.From)
+	assert.Contains(t, b.Says, "six is clean all the way round")
+	assert.Contains(t, a.Says, "three is clean ")
+	require.Len(t, got.Differences, 1)
+	assert.Contains(t, got.Differences[0].Says, "six is cleaner from yellow")
+
+	_, err = v.Compare(nil)
+	assert.ErrorAs(t, err, new(BadInput))
+	_, err = v.Compare([]Named{three, six, three, six, three})
+	assert.ErrorContains(t, err, "not 5")
+}
+
+func TestWantedColoursAreMatchedByEachPalette(t *testing.T) {
+	v := view(t, "acrylic", "A", "wet")
+	three := MixesFrom(named(t, "three", "triad", "PY65", "PR254", "PB29").System)
+	six := MixesFrom(named(t, "six", "split", "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3").System)
+	got, err := v.Match([][]*paint.Paint{three, six}, []Wanted{{"kelp", "#6e5a28"}, {"turquoise", "#00a6b0"}, {"nothing has it", "97,-90,90"}})
+	require.NoError(t, err)
+	require.Len(t, got, 3)
+	for _, w := range got {
+		require.Len(t, w.Matches, 2)
+		for _, m := range w.Matches {
+			assert.LessOrEqual(t, len(m.Recipe), 4)
+			assert.Equal(t, m.DE <= 3, m.Reached)
+		}
+	}
+	assert.Less(t, got[1].Matches[1].DE, got[1].Matches[0].DE, "the green-leaning blue makes a turquoise")
+	assert.Contains(t, got[1].Matches[0].Says, "quieter")
+	assert.Contains(t, got[2].Matches[0].Says, "It cannot be reached: the nearest is ")
+	require.NotNil(t, got[0].Matches[0].DELamp)
+	assert.Nil(t, got[2].Matches[0].DELamp, "no surface is so bright a green")
+
+	_, err = v.Match([][]*paint.Paint{three}, []Wanted{{"odd", "teal"}})
+	assert.ErrorContains(t, err, "odd: ")
+	_, err = v.Match([][]*paint.Paint{three}, make([]Wanted, 25))
+	assert.ErrorContains(t, err, "at most 24")
+}
+
+func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
+	v := view(t, "acrylic", "D65", "dry")
+	got, err := v.Choose(wheel.Split, hand(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB60", "PY43", "PW6"), false, nil)
+	require.NoError(t, err)
+	assert.Equal(t, []string{"PY184", "PY65", "PR255", "PR122", "PB29", "PB60"}, got.Best.Paints)
+	require.NotEmpty(t, got.RunnersUp)
+	for _, r := range got.RunnersUp {
+		assert.LessOrEqual(t, r.CleanCoverage, got.Best.CleanCoverage)
+		assert.NotEmpty(t, r.Loses)
+	}
+	require.NotEmpty(t, got.BuyNext, "a blue that leans to green is missing")
+	for _, b := range got.BuyNext {
+		assert.Equal(t, byte('B'), b.Paint.ID[1], b.Paint.ID)
+		assert.InDelta(t, got.Best.CleanCoverage+b.Gain, b.CleanCoverage, 1e-3)
+	}
+	got, err = v.Choose(wheel.RYB, nil, true, []string{"PB29"})
+	require.NoError(t, err)
+	assert.Contains(t, got.Best.Paints, "PB29")
+	for says, ask := range map[string]func() error{
+		"box is empty": func() error { _, err := v.Choose(wheel.RYB, nil, false, nil); return err },
+		"too few": func() error {
+			_, err := v.Choose(wheel.Split, hand(t, "PY184", "PR254", "PB29"), false, nil)
+			return err
+		},
+		"is not chosen": func() error { _, err := v.Choose(wheel.OwnSystem, nil, true, nil); return err },
+	} {
+		assert.ErrorContains(t, ask(), says)
+	}
+}
+
+func BenchmarkMatchTwelveColoursByFourSystems(b *testing.B) {
+	var palettes [][]*paint.Paint
+	for _, d := range DemoSystems() {
+		s, err := d.System.System(FindPaint)
+		require.NoError(b, err)
+		palettes = append(palettes, MixesFrom(s))
+	}
+	var wanted []Wanted
+	for _, hex := range []string{"#f0662b", "#c8203c", "#4f3d78", "#00a6b0", "#569c2e", "#6e6228", "#656e78", "#d8c8a0", "#203040", "#b07050", "#90b0c8", "#e8d040"} {
+		wanted = append(wanted, Wanted{hex, hex})
+	}
+	v, err := ParseView("acrylic", "D65", "dry")
+	require.NoError(b, err)
+	for b.Loop() {
+		if _, err := v.Match(palettes, wanted); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

@@ -1,0 +1,63 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+)
+
+// WantedColour is a colour that a painter's pictures need.
+type WantedColour struct {
+	ID        int64
+	PainterID int64
+	Name      string
+	Colour    string // as it was written
+	CreatedAt time.Time
+}
+
+// MostWanted is how many a painter keeps at most.
+const MostWanted = 24
+
+// Wanted lists a painter's wanted colours, the oldest first.
+func (s *Store) Wanted(ctx context.Context, painter int64) ([]WantedColour, error) {
+	var out []WantedColour
+	err := s.db.WithContext(ctx).Where("painter_id = ?", painter).Order("id").Find(&out).Error
+	return out, err
+}
+
+// Want keeps more wanted colours, all or none.
+func (s *Store) Want(ctx context.Context, painter int64, more []WantedColour) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		// One painter's colours are counted and added one after the other.
+		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ?", painter).Take(&Painter{}).Error; err != nil {
+			return known(err)
+		}
+		var there int64
+		if err := tx.Model(&WantedColour{}).Where("painter_id = ?", painter).Count(&there).Error; err != nil {
+			return err
+		}
+		if there+int64(len(more)) > MostWanted {
+			return Refusal{fmt.Sprintf("%d wanted colours are as many as are kept: take some away first.", MostWanted)}
+		}
+		for _, w := range more {
+			w.PainterID = painter
+			if err := tx.Create(&w).Error; err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// Unwant takes a wanted colour away; ErrNotFound when it is not there, or
+// another painter's.
+func (s *Store) Unwant(ctx context.Context, painter, id int64) error {
+	done := s.db.WithContext(ctx).Where("painter_id = ? and id = ?", painter, id).Delete(&WantedColour{})
+	if done.Error == nil && done.RowsAffected == 0 {
+		return ErrNotFound
+	}
+	return done.Error
+}

@@ -1,0 +1,36 @@
+package store_test
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/store"
+)
+
+func TestWantedColoursAreKeptAndTakenAway(t *testing.T) {
+	s := fresh(t)
+	ada, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
+	require.NoError(t, s.Want(ctx, ada.ID, []store.WantedColour{{Name: "kelp", Colour: "#6e6228"}, {Name: "", Colour: "50,0,0"}}))
+	kept, err := s.Wanted(ctx, ada.ID)
+	require.NoError(t, err)
+	require.Len(t, kept, 2)
+	assert.Equal(t, "kelp", kept[0].Name)
+	require.ErrorIs(t, s.Unwant(ctx, eve.ID, kept[0].ID), store.ErrNotFound)
+	require.NoError(t, s.Unwant(ctx, ada.ID, kept[0].ID))
+	require.ErrorIs(t, s.Unwant(ctx, ada.ID, kept[0].ID), store.ErrNotFound)
+
+	var many []store.WantedColour
+	for i := range store.MostWanted {
+		many = append(many, store.WantedColour{Name: fmt.Sprint(i), Colour: "#000000"})
+	}
+	require.ErrorAs(t, s.Want(ctx, ada.ID, many), new(store.Refusal))
+	kept, err = s.Wanted(ctx, ada.ID)
+	require.NoError(t, err)
+	assert.Len(t, kept, 1, "all or none")
+	others, err := s.Wanted(ctx, eve.ID)
+	require.NoError(t, err)
+	assert.Empty(t, others)
+}
