@@ -38,9 +38,9 @@ func TestKeptSystemsAreComparedAndMatched(t *testing.T) {
 	assert.Len(t, wanted[0].Matches, 2)
 	assert.NotEmpty(t, wanted[0].Matches[0].Recipe)
 	for says, body := range map[string]string{
-		"is no screen colour": `[{"name":"odd","colour":"#xyz"}]`,
-		"is no colour":        `[{"name":"ok","colour":"#000000"},{"name":"odd","colour":"1,2"}]`,
-		"minimum length":      `[{"name":"none","colour":""}]`,
+		"is no screen colour":  `[{"name":"odd","colour":"#xyz"}]`,
+		"is no colour":         `[{"name":"ok","colour":"#000000"},{"name":"odd","colour":"1,2"}]`,
+		"expected length >= 3": `[{"name":"none","colour":""}]`,
 	} {
 		status, text := ada.do("POST", "/api/wanted", body)
 		assert.Equal(t, 422, status, body)

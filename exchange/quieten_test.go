@@ -95,7 +95,7 @@ func TestAReadingIsFoundBetweenTwoPaints(t *testing.T) {
 func TestColoursAreReadAsHexOrFigures(t *testing.T) {
 	v := view(t, "oil", "D65", "wet")
 	for text, ok := range map[string]bool{
-		"#2a6fb0": true, "2A6FB0": true, "52, 38, 20": true, "52 38 -20.5": true, "52;0;0": true,
+		"#2a6fb0": true, "#000000": true, "#ffffff": true, "2A6FB0": true, "52, 38, 20": true, "52 38 -20.5": true, "52;0;0": true,
 		"": false, "#12": false, "##123456": false, "52,38": false, "52,38,20,1": false, "a,b,c": false, "120,0,0": false, "NaN,0,0": false, "50,1e9,0": false,
 	} {
 		r, err := v.ParseReading(text)

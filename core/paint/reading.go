@@ -30,6 +30,9 @@ type Reading struct {
 // LabReading is a reading of a colour alone. L* must lie between 0 and 100, a*
 // and b* within 150 of grey.
 func LabReading(lab colour.Lab, source Source, wet bool, in Medium) (Reading, error) {
+	if rounding := 0.01; lab.L > -rounding && lab.L < 100+rounding {
+		lab.L = min(max(lab.L, 0), 100) // black and white on a screen come out a hair beyond
+	}
 	if !(lab.L >= 0 && lab.L <= 100) || !(math.Abs(lab.A) <= 150) || !(math.Abs(lab.B) <= 150) {
 		return Reading{}, fmt.Errorf("the figures L* %.4g, a* %.4g, b* %.4g are no colour of a surface: L* runs from 0 to 100, a* and b* from -150 to 150", lab.L, lab.A, lab.B)
 	}
