@@ -27,6 +27,7 @@ type Comparison struct {
 	Conditions
 	Clean       float64     `json:"cleanFrom" doc:"the retention from which a mixture is clean"`
 	Soft        float64     `json:"softenedFrom"`
+	Hues        []string    `json:"hues" doc:"the word for each of the 72 bins"`
 	Systems     []Compared  `json:"systems"`
 	Differences []Differing `json:"differences" doc:"of every two"`
 }
@@ -40,6 +41,7 @@ type Compared struct {
 	SoftCoverage  float64        `json:"softCoverage" doc:"reached clean or softened"`
 	WidestGap     WidestGap      `json:"widestGap" doc:"the longest run that is not clean"`
 	Reach         []float64      `json:"reach" doc:"of the possible chroma, at the middle of each of 72 bins of 5 degrees of wheel hue"`
+	Verdicts      []string       `json:"verdicts" doc:"of each bin: clean, softened or muddy"`
 	Shades        []string       `json:"shades" doc:"#rrggbb for each bin, for drawing; empty where nothing is reached"`
 	Evenness      float64        `json:"evenness" doc:"the median jump over the largest, 0 to 1"`
 	Jumps         int            `json:"jumps" doc:"steps that jump"`
@@ -86,9 +88,26 @@ type ComparedSlot struct {
 
 // Differing is where two systems differ.
 type Differing struct {
-	A    int    `json:"a" doc:"index of a system"`
-	B    int    `json:"b"`
-	Says string `json:"says"`
+	A     int      `json:"a" doc:"index of a system"`
+	B     int      `json:"b"`
+	First []BinRun `json:"first" doc:"where the first has the better verdict"`
+	Other []BinRun `json:"second" doc:"where the second has"`
+	Says  string   `json:"says"`
+}
+
+// BinRun is a stretch of bins, both ends in it; the second is over 71 where it
+// runs on past 0 degrees.
+type BinRun struct {
+	From int `json:"from"`
+	To   int `json:"to"`
+}
+
+func binRuns(runs []reach.Run) []BinRun {
+	out := []BinRun{}
+	for _, r := range runs {
+		out = append(out, BinRun{r.From, r.To})
+	}
+	return out
 }
 
 // Compare lays up to four systems beside each other.
@@ -97,6 +116,9 @@ func (v View) Compare(systems []Named) (Comparison, error) {
 		return Comparison{}, bad("one to %d systems are laid beside each other, not %d", MostCompared, len(systems))
 	}
 	out := Comparison{Conditions: v.conditions(), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(), Differences: []Differing{}}
+	for bin := range reach.Bins {
+		out.Hues = append(out.Hues, colour.HueWord(reach.Middle(bin)))
+	}
 	var stand []reach.Standing
 	for _, n := range systems {
 		s := reach.Stand(n.System, v.Medium)
@@ -106,7 +128,7 @@ func (v View) Compare(systems []Named) (Comparison, error) {
 	for j := range stand {
 		for i := range j {
 			d := reach.Differ(stand[i].Reach, stand[j].Reach)
-			out.Differences = append(out.Differences, Differing{i, j, d.Says(systems[i].Name, systems[j].Name)})
+			out.Differences = append(out.Differences, Differing{i, j, binRuns(d.First), binRuns(d.Second), d.Says(systems[i].Name, systems[j].Name)})
 		}
 	}
 	return out, nil
@@ -125,6 +147,7 @@ func (v View) compared(n Named, s reach.Standing) Compared {
 	}
 	for bin, r := range s.Reach {
 		out.Reach = append(out.Reach, round(r, 4))
+		out.Verdicts = append(out.Verdicts, paint.VerdictAt(r).String())
 		shade := ""
 		if c := s.Shades[bin]; c != nil {
 			shade = shown(*c).SRGB
@@ -211,13 +234,13 @@ type WantedColour struct {
 
 // Matched is the best recipe of a system for a wanted colour.
 type Matched struct {
-	Recipe  []OfPart   `json:"recipe" doc:"whole parts of at most 4 paints"`
-	Lab     [3]float64 `json:"lab" doc:"as painted, dry, under daylight"`
-	Shown   Shown      `json:"shown"`
-	DE      float64    `json:"de00" doc:"CIEDE2000 under daylight"`
-	DELamp  *float64   `json:"de00Lamp" doc:"under a warm lamp, against the smoothest spectrum of the wanted colour; null where no surface has it"`
-	Reached bool       `json:"reached" doc:"near enough to pass for it"`
-	Says    string     `json:"says" doc:"how to mix it, or what is missing"`
+	Recipe  []Ingredient `json:"recipe" doc:"whole parts of at most 4 paints"`
+	Lab     [3]float64   `json:"lab" doc:"as painted, dry, under daylight"`
+	Shown   Shown        `json:"shown"`
+	DE      float64      `json:"de00" doc:"CIEDE2000 under daylight"`
+	DELamp  *float64     `json:"de00Lamp" doc:"under a warm lamp, against the smoothest spectrum of the wanted colour; null where no surface has it"`
+	Reached bool         `json:"reached" doc:"near enough to pass for it"`
+	Says    string       `json:"says" doc:"how to mix it, or what is missing"`
 }
 
 // passes is the CIEDE2000 up to which a recipe passes for the wanted colour.
@@ -295,7 +318,7 @@ func (v View) matched(paints []*paint.Paint, want paint.Reading) (Matched, error
 	}
 	look := m.Mixture.AsPainted(v.Medium, false)
 	out := Matched{
-		Recipe: ofParts(m.Parts), Lab: [3]float64{round(m.Lab.L, 2), round(m.Lab.A, 2), round(m.Lab.B, 2)}, Shown: shown(look.OKLab(v.Light)),
+		Recipe: v.partsOf(m.Parts), Lab: [3]float64{round(m.Lab.L, 2), round(m.Lab.A, 2), round(m.Lab.B, 2)}, Shown: shown(look.OKLab(v.Light)),
 		DE: round(m.DE, 2), Reached: m.DE <= passes,
 	}
 	if s, err := want.Reflectance(); err == nil {

@@ -165,11 +165,19 @@ func judge(u Undertone, neutral bool) Verdict {
 	switch {
 	case neutral:
 		return Neutral
-	case !u.HasHue() || u.Retention < softenedFrom:
+	case !u.HasHue():
 		return Muddy
-	case u.Retention < cleanFrom:
-		return Softened
-	default:
-		return Clean
 	}
+	return VerdictAt(u.Retention)
+}
+
+// VerdictAt is the verdict on a retention alone, 0 to 1.
+func VerdictAt(retention float64) Verdict {
+	switch {
+	case retention < softenedFrom:
+		return Muddy
+	case retention < cleanFrom:
+		return Softened
+	}
+	return Clean
 }

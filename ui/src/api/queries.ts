@@ -1,5 +1,5 @@
 import { keepPreviousData, QueryClient, queryOptions, useQuery } from "@tanstack/react-query";
-import { answer, client, Refused, type Conditions, type Mix, type Origin, type Preview, type Settings, type SystemContent } from "./client";
+import { answer, client, Refused, type Conditions, type Mix, type Origin, type Preview, type Schemas, type Settings, type SystemContent } from "./client";
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -174,6 +174,33 @@ export const practiceQuery = ({ medium, light, judged }: Conditions) =>
   queryOptions({
     queryKey: ["practice", medium, light, judged],
     queryFn: () => answer(client.GET("/api/practice", { params: { query: { medium, light, judged } } })),
+    placeholderData: keepPreviousData,
+  });
+
+export const compareQuery = (wheels: number[], { medium, light, judged }: Conditions) =>
+  queryOptions({
+    queryKey: ["compare", wheels, medium, light, judged],
+    queryFn: () => answer(client.GET("/api/compare", { params: { query: { wheels, medium, light, judged } } })),
+    enabled: wheels.length > 0,
+    placeholderData: keepPreviousData,
+  });
+
+/** The wanted colours, each matched with some systems. */
+export const wantedQuery = (wheels: number[], { medium, light, judged }: Conditions) =>
+  queryOptions({
+    queryKey: ["wanted", wheels, medium, light, judged],
+    queryFn: () => answer(client.GET("/api/wanted", { params: { query: { wheels, medium, light, judged } } })),
+    enabled: wheels.length > 0,
+    placeholderData: (old: Schemas["WantedKept"][] | undefined) => (old?.every((w) => w.matches.length === wheels.length) ? old : undefined),
+  });
+
+export type Choosing = { kind: "triad" | "split" | "double"; from: "box" | "library"; contains: string[] };
+
+/** The best system of a kind. */
+export const chooseQuery = ({ kind, from, contains }: Choosing, { medium, light, judged }: Conditions) =>
+  queryOptions({
+    queryKey: ["box", "choose", kind, from, contains, medium, light, judged],
+    queryFn: () => answer(client.GET("/api/choose", { params: { query: { kind, from, ...(contains.length > 0 && { contains }), medium, light, judged } } })),
     placeholderData: keepPreviousData,
   });
 

@@ -845,6 +845,12 @@ export interface components {
              */
             undertoneDE: number;
         };
+        BinRun: {
+            /** Format: int64 */
+            from: number;
+            /** Format: int64 */
+            to: number;
+        };
         Bought: {
             /**
              * Format: double
@@ -986,6 +992,8 @@ export interface components {
             transparent: number;
             /** Format: int64 */
             tubes: number;
+            /** @description of each bin: clean, softened or muddy */
+            verdicts: string[];
             /** @description the longest run that is not clean */
             widestGap: components["schemas"]["WidestGap"];
         };
@@ -1021,6 +1029,8 @@ export interface components {
             cleanFrom: number;
             /** @description of every two */
             differences: components["schemas"]["Differing"][];
+            /** @description the word for each of the 72 bins */
+            hues: string[];
             /** @enum {string} */
             judged: "wet" | "dry";
             /**
@@ -1113,7 +1123,11 @@ export interface components {
             a: number;
             /** Format: int64 */
             b: number;
+            /** @description where the first has the better verdict */
+            first: components["schemas"]["BinRun"][];
             says: string;
+            /** @description where the second has */
+            second: components["schemas"]["BinRun"][];
         };
         DrawnRung: {
             /** @description over the black stripe */
@@ -1583,7 +1597,7 @@ export interface components {
             /** @description near enough to pass for it */
             reached: boolean;
             /** @description whole parts of at most 4 paints */
-            recipe: components["schemas"]["OfPart"][];
+            recipe: components["schemas"]["Ingredient"][];
             /** @description how to mix it, or what is missing */
             says: string;
             shown: components["schemas"]["Shown"];

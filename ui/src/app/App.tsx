@@ -4,6 +4,7 @@ import { sessionQuery, wheelsQuery } from "../api/queries";
 import { BeginPage } from "../wheel/BeginPage";
 import { BoxPlace } from "../box/BoxPlace";
 import { OwnPage } from "../box/OwnPage";
+import { ComparePlace } from "../compare/ComparePlace";
 import { useScreen } from "../drawing/screen";
 import { PracticePlace } from "../journal/PracticePlace";
 import { PairingsPlace } from "../pairing/PairingsPlace";
@@ -30,6 +31,7 @@ export function App() {
       <Route path="/path/:id" element={<PathPlace painter={session.data.painter} />} />
       <Route path="/path" element={<LastWheel place="path" />} />
       <Route path="/pairings" element={<LastWheel place="pairings" />} />
+      <Route path="/compare" element={<ComparePlace painter={session.data.painter} />} />
       <Route path="/box" element={<BoxPlace painter={session.data.painter} />} />
       <Route path="/box/new" element={<OwnPage painter={session.data.painter} />} />
       <Route path="*" element={<LastWheel place="wheel" />} />

@@ -127,6 +127,7 @@ const places = [
   { word: "Wheel", path: "/wheel" },
   { word: "Pairings", path: "/pairings" },
   { word: "Path", path: "/path" },
+  { word: "Compare", path: "/compare" },
 ] as const;
 
 const pitch = 84;
@@ -139,7 +140,7 @@ function Rail() {
   const now = pathname === "/begin" ? 1 : present;
   // The places of one kept system lie side by side.
   const [, kept] = /^\/(?:system|wheel|pairings|path)\/(\d+)/.exec(pathname) ?? [];
-  const pathOf = (path: string) => (kept && path !== "/box" ? `${path}/${kept}` : path);
+  const pathOf = (path: string) => (kept && path !== "/box" && path !== "/compare" ? `${path}/${kept}` : path);
   useEffect(() => {
     void window.scrollTo(0, 0); // newer browsers answer with a promise
   }, [pathname]);

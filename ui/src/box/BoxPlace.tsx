@@ -26,7 +26,8 @@ import { FilesPanel } from "./FilesPanel";
 import { Leans } from "./Leans";
 import { Strips } from "./Strips";
 import { TubeCard } from "./TubeCard";
-import { useBox, useBoxView, type OwnBox } from "./useBox";
+import { useView } from "../app/useView";
+import { useBox, type OwnBox } from "./useBox";
 import { countWords, familyWords } from "./words";
 
 const layouts = { strips: "strips", leans: "leans" } as const;
@@ -35,7 +36,7 @@ type Sort = keyof typeof sorts;
 
 /** The painter's own paints, and how each leans. */
 export function BoxPlace({ painter }: { painter: Profile }) {
-  const { view, search, show } = useBoxView();
+  const { view, search, show } = useView();
   const own = useBox(view);
   const queries = useQueryClient();
   const { undo } = own;

@@ -19,7 +19,7 @@ import { FromLabel } from "./FromLabel";
 import { FromSwatches } from "./FromSwatches";
 import { LikeAnother } from "./LikeAnother";
 import { LeanLine, Looks } from "./TubeCard";
-import { useBoxView } from "./useBox";
+import { useView } from "../app/useView";
 import { familyWords } from "./words";
 
 const ways = { swatches: "two swatches", file: "a spectral file", label: "from the label", like: "like another, but" } as const;
@@ -27,7 +27,7 @@ type Way = keyof typeof ways;
 
 /** A paint the library does not know, looked at before it is kept. */
 export function OwnPage({ painter }: { painter: Profile }) {
-  const { view, search, show } = useBoxView();
+  const { view, search, show } = useView();
   const way: Way = (search.get("way") ?? "") in ways ? (search.get("way") as Way) : "swatches";
   const [origins, setOrigins] = useState<Partial<Record<Way, Origin | null>>>({});
   const origin = origins[way] ?? null;

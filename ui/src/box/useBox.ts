@@ -2,21 +2,8 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, client, Refused, type Box, type Conditions, type KeptTube, type TubeContent } from "../api/client";
 import { boxQuery } from "../api/queries";
-import { judgedWords, lightWords, mediumWords, plainSettings } from "../app/choices";
-import { useAddress } from "../app/useAddress";
 import { useOnce } from "../app/useOnce";
 import { useUnsaved } from "../app/useUnsaved";
-
-/** How the box is looked at; it lives in the address. */
-export function useBoxView() {
-  const { search, show, one } = useAddress();
-  const view: Conditions = {
-    medium: one("medium", mediumWords, plainSettings.medium),
-    light: one("light", lightWords, plainSettings.light),
-    judged: one("judged", judgedWords, plainSettings.judged),
-  };
-  return { view, search, show };
-}
 
 /** The box as it stands, saved as it changes. */
 export function useBox(view: Conditions) {

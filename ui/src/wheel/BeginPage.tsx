@@ -2,16 +2,17 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, client, type Profile, type SystemContent, type SystemKind } from "../api/client";
-import { keptQuery, paintsQuery, wheelsQuery } from "../api/queries";
+import { answer, client, type Profile, type SystemKind } from "../api/client";
+import { paintsQuery, wheelsQuery } from "../api/queries";
 import { kindWords, plainSettings } from "../app/choices";
 import { paintName } from "../app/naming";
 import { PaintPicker } from "../app/PaintPicker";
 import { Shell } from "../app/Shell";
 import { grey } from "../app/theme";
+import { useNewWheel } from "../app/useNewWheel";
 
 const roles = ["yellow", "red", "blue"] as const;
 
@@ -19,22 +20,11 @@ const roles = ["yellow", "red", "blue"] as const;
 export function BeginPage({ painter }: { painter: Profile }) {
   const paints = useQuery(paintsQuery(plainSettings));
   const wheels = useQuery(wheelsQuery);
-  const queries = useQueryClient();
-  const navigate = useNavigate();
   const [chosen, setChosen] = useState<Partial<Record<(typeof roles)[number], string>>>({});
   const complete = roles.every((r) => chosen[r]);
   const nameOf = (id: string) => paintName(paints.data?.find((p) => p.id === id)?.name ?? id).name;
-  const create = useMutation({
-    mutationFn: async ({ system, name, place }: { system: SystemContent; name: string; place: "wheel" | "system" }) => ({
-      place,
-      w: await answer(client.POST("/api/wheels", { body: { name, system, settings: plainSettings } })),
-    }),
-    onSuccess: ({ place, w }) => {
-      queries.setQueryData(keptQuery(w.id).queryKey, w);
-      void queries.invalidateQueries(wheelsQuery);
-      void navigate(`/${place}/${w.id}`);
-    },
-  });
+  const create = useNewWheel();
+  const navigate = useNavigate();
   const preset = useMutation({
     mutationFn: (kind: SystemKind) => answer(client.GET("/api/system/filled", { params: { query: { kind } } })),
     onSuccess: (system) => create.mutate({ system, name: `${kindWords[system.kind].name} ${(wheels.data?.length ?? 0) + 1}`, place: "system" }),

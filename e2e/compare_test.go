@@ -1,0 +1,109 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+
+	"gyrophane/store/storetest"
+)
+
+func TestSystemsAreComparedSideBySide(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	p.goTo("Compare")
+	p.see("Six from the harbour is clean all the way round.")
+	outlines := func() int { return len(p.MustElements("[data-outline]")) }
+	assert.Equal(t, 4, outlines())
+
+	// One hue is read in all of them, by keys.
+	ring := p.element("[role=slider]", "hue that is read")
+	ring.MustFocus()
+	p.see("at yellow")
+	for range 12 {
+		p.keys(input.ArrowRight)
+	}
+	p.see("at orange")
+	assert.Contains(t, *ring.MustAttribute("aria-valuetext"), "Starfish and anemone 0.")
+	p.press("another two")
+	p.see("outside the rings: black where Kelp and wet stone is cleaner, white where Sea lettuce and mussel is")
+
+	p.press("take Sea lettuce and mussel off")
+	p.waitFor("three systems", func() bool { return outlines() == 3 })
+	p.MustReload().MustWaitLoad()
+	p.waitFor("the address reopens them", func() bool { return p.MustHas("[data-outline]") && outlines() == 3 })
+	p.menu("lay another system beside them", "Sea lettuce and mussel")
+	p.waitFor("four again", func() bool { return outlines() == 4 })
+
+	p.choose("laid beside each other by", "step beside step")
+	p.element("button", "Starfish and anemone: green").MustClick()
+	p.MustElement(`[aria-label="green of Starfish and anemone"]`)
+	assert.Contains(t, p.MustElement(`[aria-label="green of Six from the harbour"]`).MustText(), "clean")
+	p.choose("light", "warm lamp")
+	p.waitFor("the same in another light", func() bool { return strings.Contains(p.MustInfo().URL, "light=A") })
+	assert.Empty(t, p.complaints())
+}
+
+func TestWantedColoursAreMatchedByEverySystem(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	p.goTo("Compare")
+	p.element("button", "starfish orange from Six from the harbour").MustClick()
+	p.see("starfish orange from Six from the harbour. Mix ")
+	p.element("button", "sea-lettuce green from Starfish and anemone").MustClick()
+	p.see("It cannot be reached: the nearest is ")
+	p.see("quieter")
+
+	p.press("want another")
+	p.write("what it is for", "ferry rail")
+	p.write("wanted colour", "#40506")
+	p.see("three figures of CIELAB")
+	p.field("wanted colour").MustSelectAllText().MustInput("#405068")
+	p.press("want it")
+	p.element("[role=group]", "ferry rail")
+	p.press("done")
+	p.element("[role=checkbox]", "worst first").MustClick()
+	first := func() string {
+		return *p.MustElements(`[aria-label="wanted colours"] [role=group]`)[0].MustAttribute("aria-label")
+	}
+	p.waitFor("the worst first", func() bool { return first() == "sea-lettuce green" })
+	p.element("button", "ferry rail from Kelp").MustClick()
+	p.press("no longer wanted")
+	p.waitFor("taken away", func() bool { return !p.MustHas(`[role=group][aria-label="ferry rail"]`) })
+	assert.Empty(t, p.complaints())
+}
+
+func TestTheBestSystemIsChosenAndMade(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	p.goTo("Compare")
+	p.choose("laid beside each other by", "choose from my box")
+	p.see("every system was looked at")
+	p.choose("kind of system", "a triad")
+	p.waitFor("three paints", func() bool { return len(p.MustElements(`[aria-label="the best"] svg`)) == 3 })
+	p.menu("must contain", "anemone red")
+	p.waitFor("the red in it", func() bool {
+		return strings.Contains(p.MustElement(`[aria-label="the best"]`).MustText(), "anemone red")
+	})
+	p.see("Buy next")
+	p.menu("must contain", "cobalt blue")
+	p.menu("must contain", "ultramarine blue")
+	p.see("So many blues cannot be in one triad system")
+	p.menu("must contain", "any paints")
+	p.choose("chosen from", "from the whole library")
+	p.see("100 % clean")
+	p.MustElement(`[aria-label="the best"]`).MustElementR("button", "make a wheel of it").MustClick()
+	p.waitFor("its wheel", func() bool {
+		return p.MustHas(`[role=radio][data-slot]`) && strings.Contains(p.nameOfWheel(), "best triad of the library")
+	})
+	p.MustSetViewport(768, 1024, 1, false)
+	p.goTo("Compare")
+	for _, view := range []string{"how far they reach", "step beside step", "choose from my box"} {
+		p.choose("laid beside each other by", view)
+		p.see("Compare")
+		assert.LessOrEqual(t, p.MustEval(`() => document.documentElement.scrollWidth`).Int(), 768, view)
+	}
+	assert.Len(t, p.complaints(), 1, "the refusal alone")
+}

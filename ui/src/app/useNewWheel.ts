@@ -1,0 +1,22 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+import { answer, client, type SystemContent } from "../api/client";
+import { keptQuery, wheelsQuery } from "../api/queries";
+import { plainSettings } from "./choices";
+
+/** Keeps a new system and goes to it. */
+export function useNewWheel() {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  return useMutation({
+    mutationFn: async ({ system, name, place }: { system: SystemContent; name: string; place: "wheel" | "system" }) => ({
+      place,
+      w: await answer(client.POST("/api/wheels", { body: { name, system, settings: plainSettings } })),
+    }),
+    onSuccess: ({ place, w }) => {
+      queries.setQueryData(keptQuery(w.id).queryKey, w);
+      void queries.invalidateQueries(wheelsQuery);
+      void navigate(`/${place}/${w.id}`);
+    },
+  });
+}

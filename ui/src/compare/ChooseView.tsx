@@ -1,0 +1,129 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import type { Conditions, Schemas } from "../api/client";
+import { boxQuery, chooseQuery, paintsQuery, type Choosing } from "../api/queries";
+import { OneOf } from "../app/Choice";
+import { nameOf, paintName } from "../app/naming";
+import { figures, grey } from "../app/theme";
+import { useAddress } from "../app/useAddress";
+import { useNewWheel } from "../app/useNewWheel";
+import { Words } from "../app/Words";
+import { fill } from "../drawing/screen";
+
+const kinds = { triad: "a triad", split: "split primaries", double: "double primaries" } as const;
+const froms = { box: "from my box", library: "from the whole library" } as const;
+
+/** The best system of a kind for clean coverage, exactly; what comes next, and what to buy. */
+export function ChooseView({ view }: { view: Conditions }) {
+  const { search, show, one } = useAddress();
+  const kind = one<Choosing["kind"]>("kind", kinds, "split");
+  const from = one<Choosing["from"]>("from", froms, "box");
+  const contains = search.get("contains")?.split(",").filter(Boolean) ?? [];
+  const got = useQuery(chooseQuery({ kind, from, contains }, view));
+  const box = useQuery(boxQuery(view));
+  const library = useQuery(paintsQuery(view));
+  const make = useNewWheel();
+  const tubes = new Map((box.data?.tubes ?? []).map((t) => [t.paint.id, nameOf(t)]));
+  const called = (p: { id: string; name: string }) => tubes.get(p.id) ?? p.name;
+  const all = from === "box" ? (box.data?.tubes ?? []).map((t) => ({ value: t.paint.id, name: nameOf(t) })) : (library.data ?? []).map((p) => ({ value: p.id, name: paintName(p.name).name }));
+  const chosen = got.error ? undefined : got.data;
+  const keep = (s: Schemas["ChosenSystem"]) =>
+    make.mutate({
+      name: `best ${kind === "triad" ? "triad" : kind} ${from === "box" ? "of the box" : "of the library"}`,
+      place: "wheel",
+      system: { kind, roles: s.roles.map((r) => (r ?? []).map((p) => p.id)), chosen: [[], [], []], riders: {}, note: "" },
+    });
+  return (
+    <Box component="section" aria-label="choose" sx={{ mt: 0.5 }}>
+      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 4, alignItems: "center" }}>
+        <Words label="kind of system" words={kinds} value={kind} onChoose={(v) => show({ kind: v })} />
+        <Words label="chosen from" words={froms} value={from} onChoose={(v) => show({ from: v, contains: undefined })} />
+        <OneOf label="must contain" shown={contains.length === 0 ? "any paints" : `with ${contains.map((c) => all.find((p) => p.value === c)?.name ?? c).join(", ")}`} of={[{ value: "", name: "any paints" }, ...all]} value="" onChoose={(v) => show({ contains: v === "" ? undefined : [...new Set([...contains, v])].join(",") })} />
+      </Box>
+      {got.error && (
+        <Typography role="alert" sx={{ mt: 2 }}>
+          {got.error.message}
+        </Typography>
+      )}
+      {make.error && <Typography role="alert">{make.error.message}</Typography>}
+      {chosen && (
+        <Box sx={{ opacity: got.isPlaceholderData ? 0.5 : 1, mt: 1.5 }}>
+          <Typography sx={{ color: grey.second }}>
+            The most hues reached cleanly; every system was looked at, in <span style={{ fontFamily: figures }}>{chosen.elapsedMs.toFixed(0)}</span> ms.
+          </Typography>
+          <Row system={chosen.best} called={called} best onKeep={() => keep(chosen.best)} busy={make.isPending} />
+          <Typography variant="caption" component="p" sx={{ mt: 2 }}>
+            the runners-up, and what each loses
+          </Typography>
+          {chosen.runnersUp.map((s) => (
+            <Row key={s.paints.join()} system={s} called={called} onKeep={() => keep(s)} busy={make.isPending} />
+          ))}
+          {chosen.runnersUp.length === 0 && <Typography variant="body2">none: these paints make no other one.</Typography>}
+          {from === "box" && (
+            <Box component="section" aria-label="buy next" sx={{ mt: 3, borderTop: `2px solid ${grey.ink}`, pt: 1 }}>
+              <Typography variant="h3">Buy next</Typography>
+              {chosen.buyNext.length === 0 && <Typography sx={{ color: grey.second }}>No paint of the library would add a clean hue to the best system of this kind.</Typography>}
+              {chosen.buyNext.map((b) => (
+                <Box key={b.paint.id} sx={{ display: "grid", gridTemplateColumns: "52px minmax(0, 260px) 90px 1fr", gap: 1.5, alignItems: "center", borderBottom: `1px solid ${grey.hairline}`, py: 0.5 }}>
+                  <Both paint={b.paint} />
+                  <Typography sx={{ fontWeight: 500 }}>
+                    {b.paint.name} <span style={{ fontFamily: figures, fontSize: 12, color: grey.third }}>{b.paint.code}</span>
+                  </Typography>
+                  <Typography sx={{ fontFamily: figures, fontSize: 13 }}>+{(100 * b.gain).toFixed(0)} %</Typography>
+                  <Typography variant="body2" sx={{ color: grey.second }}>
+                    then {(100 * b.cleanCoverage).toFixed(0)} % of the hues are clean
+                  </Typography>
+                </Box>
+              ))}
+            </Box>
+          )}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function Row({ system, called, best = false, busy, onKeep }: { system: Schemas["ChosenSystem"]; called: (p: { id: string; name: string }) => string; best?: boolean; busy: boolean; onKeep: () => void }) {
+  const paints = system.roles.flatMap((r) => r ?? []);
+  return (
+    <Box aria-label={best ? "the best" : "a runner-up"} sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 250px 168px" }, gap: 2, alignItems: "center", borderTop: `${best ? 2 : 1}px solid ${best ? grey.ink : grey.hairline}`, py: 1 }}>
+      <Box>
+        <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5 }}>
+          {paints.map((p) => (
+            <Box key={p.id} sx={{ display: "flex", alignItems: "center", gap: 0.75 }}>
+              <Both paint={p} />
+              <Typography variant={best ? "subtitle2" : "body2"}>{called(p)}</Typography>
+            </Box>
+          ))}
+        </Box>
+        {system.loses && (
+          <Typography variant="body2" sx={{ color: grey.second, mt: 0.5 }}>
+            {system.loses}
+          </Typography>
+        )}
+      </Box>
+      <Box>
+        <Box sx={{ height: 10, bgcolor: grey.track }}>
+          <Box sx={{ height: 10, width: `${100 * system.cleanCoverage}%`, bgcolor: grey.ink }} />
+        </Box>
+        <Typography variant="caption" sx={{ fontFamily: figures }}>
+          {(100 * system.cleanCoverage).toFixed(0)} % clean, {(100 * system.softCoverage).toFixed(0)} % or softened
+        </Typography>
+      </Box>
+      <Button color="inherit" variant={best ? "outlined" : "text"} disabled={busy} onClick={onKeep} sx={{ whiteSpace: "nowrap" }}>
+        make a wheel of it
+      </Button>
+    </Box>
+  );
+}
+
+function Both({ paint }: { paint: Schemas["Shelved"] }) {
+  return (
+    <svg width={36} height={22} aria-hidden style={{ flex: "none" }}>
+      <rect width={18} height={22} fill={fill(paint.masstone)} />
+      <rect x={18} width={18} height={22} fill={fill(paint.undertone)} />
+    </svg>
+  );
+}

@@ -1,0 +1,65 @@
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import type { ReactNode } from "react";
+import { figures, grey } from "../app/theme";
+import { Drop } from "../drawing/Marks";
+import { fill } from "../drawing/screen";
+import type { Comparison, Compared } from "./shapes";
+
+/** The figures of every system, a row each. */
+export function Figures({ got }: { got: Comparison }) {
+  const most = (of: (s: Compared) => number) => Math.max(1e-6, ...got.systems.map(of));
+  const tubes = most((s) => s.tubes);
+  const rows: { name: ReactNode; of: (s: Compared) => [ReactNode, ReactNode?] }[] = [
+    { name: <><Drop verdict="clean" height={14} /> clean hues</>, of: (s) => [`${Math.round(100 * s.cleanCoverage)} %`, <Bar key="b" share={s.cleanCoverage} />] },
+    { name: <><Drop verdict="softened" height={14} /> or softened</>, of: (s) => [`${Math.round(100 * s.softCoverage)} %`, <Bar key="b" share={s.softCoverage} />] },
+    { name: "widest gap", of: (s) => (s.widestGap.degrees ? [`${s.widestGap.degrees}°`, s.widestGap.from === s.widestGap.to ? s.widestGap.from : `${s.widestGap.from} to ${s.widestGap.to}`] : ["none"]) },
+    { name: "darkest, its tint", of: (s) => [`L ${s.darkest.lab[0]!.toFixed(1)}`, <Two key="t" colours={[fill(s.darkest.shown), fill(s.darkest.tint)]} title={s.darkest.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")} />] },
+    { name: "complements’ grey, C*", of: (s) => [s.complementMiddles.toFixed(1), <Bar key="b" share={s.complementMiddles / most((x) => x.complementMiddles)} />] },
+    { name: "evenness", of: (s) => [s.evenness.toFixed(2), s.jumps === 0 ? "no jump" : `${s.jumps} jump${s.jumps > 1 ? "s" : ""}`] },
+    { name: "shift in warm light", of: (s) => [s.lamp.de00.toFixed(1), s.lamp.slot] },
+    { name: "tubes", of: (s) => [`${s.tubes}${s.price !== null ? `, ${s.price.toFixed(2)}` : ""}`, <Bar key="b" share={s.tubes / tubes} />] },
+    { name: "see-through", of: (s) => [s.transparent, s.opaque > 0 ? `${s.opaque} opaque` : ""] },
+    { name: "care", of: (s) => [s.cautions.length === 0 ? "none special" : s.cautions.length, s.cautions.join(", ")] },
+  ];
+  return (
+    <Box role="table" aria-label="figures" sx={{ display: "grid", gridTemplateColumns: `148px repeat(${got.systems.length}, minmax(0, 1fr))`, alignItems: "stretch" }}>
+      {rows.map((row, i) => [
+        <Typography key={i} variant="body2" component="div" sx={{ display: "flex", alignItems: "center", gap: 0.75, borderTop: `1px solid ${grey.hairline}`, py: 0.375, whiteSpace: "nowrap", color: grey.second }}>
+          {row.name}
+        </Typography>,
+        ...got.systems.map((s, n) => {
+          const [value, more] = row.of(s);
+          return (
+            <Box key={`${i} ${n}`} role="cell" sx={{ display: "grid", gridTemplateColumns: "50px minmax(0, 1fr)", gap: 0.75, alignItems: "center", borderTop: `1px solid ${grey.hairline}`, py: 0.375, pr: 1.5 }}>
+              <Box component="span" sx={{ fontFamily: figures, fontSize: 13, whiteSpace: "nowrap" }}>
+                {value}
+              </Box>
+              <Typography variant="caption" component="div" title={typeof more === "string" ? more : undefined} sx={{ minWidth: 0, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+                {more}
+              </Typography>
+            </Box>
+          );
+        }),
+      ])}
+    </Box>
+  );
+}
+
+function Bar({ share }: { share: number }) {
+  return (
+    <Box sx={{ height: 8, bgcolor: grey.track }}>
+      <Box sx={{ height: 8, width: `${100 * share}%`, bgcolor: grey.ink }} />
+    </Box>
+  );
+}
+
+function Two({ colours, title }: { colours: [string, string]; title: string }) {
+  return (
+    <svg width="100%" height={16} role="img" aria-label={title} style={{ display: "block" }}>
+      <title>{title}</title>
+      <rect width="50%" height={16} fill={colours[0]} />
+      <rect x="50%" width="50%" height={16} fill={colours[1]} />
+    </svg>
+  );
+}

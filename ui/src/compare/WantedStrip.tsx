@@ -1,0 +1,148 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, client, type Conditions, type Schemas } from "../api/client";
+import { wantedQuery } from "../api/queries";
+import { colourInAddress } from "../app/colour";
+import { ColourField } from "../app/ColourField";
+import { figures, grey } from "../app/theme";
+import { fill } from "../drawing/screen";
+import { LineMark } from "./Marks";
+
+type Wanted = Schemas["WantedKept"];
+
+/** The colours that the pictures need: left as wanted, right the nearest each system comes. */
+export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: Conditions; names: string[] }) {
+  const queries = useQueryClient();
+  const question = wantedQuery(wheels, view);
+  const got = useQuery(question);
+  const [opened, setOpened] = useState<[number, number] | null>(null);
+  const [adding, setAdding] = useState(false);
+  const [worst, setWorst] = useState(false);
+  const again = () => void queries.invalidateQueries({ queryKey: ["wanted"] });
+  const unwant = useMutation({
+    mutationFn: (id: number) => answer(client.DELETE("/api/wanted/{id}", { params: { path: { id } } })),
+    onSettled: again,
+  });
+  const best = (w: Wanted) => Math.min(...w.matches.map((m) => m.de00));
+  const list = worst ? [...(got.data ?? [])].sort((a, b) => best(b) - best(a)) : (got.data ?? []);
+  const shown = opened && list.find((w) => w.id === opened[0]);
+  const match = shown?.matches[opened![1]];
+  return (
+    <Box component="section" aria-label="wanted colours" sx={{ borderTop: `2px solid ${grey.ink}`, mt: 2, pt: 1 }}>
+      <Box sx={{ display: "flex", alignItems: "baseline", flexWrap: "wrap", columnGap: 2 }}>
+        <Typography variant="h3">Wanted</Typography>
+        <Typography variant="caption" sx={{ flex: 1 }}>
+          left as wanted, right the nearest each system comes; CIEDE2000, below 1 nobody sees it, the best is underlined
+        </Typography>
+        {list.length > 1 && (
+          <Button size="small" color="inherit" role="checkbox" aria-checked={worst} onClick={() => setWorst(!worst)} sx={{ borderBottom: `2px solid ${worst ? grey.ink : "transparent"}` }}>
+            worst first
+          </Button>
+        )}
+        <Button size="small" color="inherit" aria-expanded={adding} onClick={() => setAdding(!adding)}>
+          {adding ? "done" : "want another"}
+        </Button>
+      </Box>
+      {adding && <Another onAdded={again} />}
+      {got.error && <Typography role="alert">{got.error.message}</Typography>}
+      {unwant.error && <Typography role="alert">{unwant.error.message}</Typography>}
+      {got.data?.length === 0 && <Typography sx={{ color: grey.second, mt: 1 }}>No colour is wanted yet. Want some, and each system shows how near it comes and with which parts.</Typography>}
+      <Box sx={{ display: "flex", gap: 1.5, overflowX: "auto", pb: 1, mt: 0.5, opacity: got.isPlaceholderData ? 0.5 : 1 }}>
+        {list.length > 0 && (
+          <Box sx={{ flex: "none", display: "flex", flexDirection: "column", pt: "38px" }}>
+            {names.map((n, i) => (
+              <Box key={i} sx={{ height: 44, display: "flex", alignItems: "center" }} title={n}>
+                <LineMark index={i} />
+              </Box>
+            ))}
+          </Box>
+        )}
+        {list.map((w) => (
+          <Box key={w.id} role="group" aria-label={w.name || "a wanted colour"} sx={{ flex: "1 0 116px", maxWidth: 170 }}>
+            <Typography variant="body2" sx={{ fontWeight: 500, height: 36, overflow: "hidden" }}>
+              {w.name || w.want.words}
+            </Typography>
+            <Box sx={{ display: "grid", gridTemplateColumns: "34px 34px minmax(0, 1fr)" }}>
+              {w.matches.map((m, i) => (
+                <Match key={i} want={w.want} match={m} best={m.de00 === best(w)} open={opened?.[0] === w.id && opened[1] === i} name={`${w.name || w.want.words} from ${names[i]}`} onOpen={() => setOpened(opened?.[0] === w.id && opened[1] === i ? null : [w.id, i])} />
+              ))}
+            </Box>
+          </Box>
+        ))}
+      </Box>
+      {shown && match && (
+        <Box aria-label="recipe" sx={{ display: "flex", alignItems: "center", gap: 2, borderTop: `1px solid ${grey.hairline}`, py: 1 }}>
+          <LineMark index={opened[1]} />
+          <Typography sx={{ flex: 1 }}>
+            <b>
+              {shown.name || shown.want.words} from {names[opened[1]]}.
+            </b>{" "}
+            {match.says} <span style={{ fontFamily: figures, fontSize: 12 }}>CIEDE2000 {match.de00.toFixed(1)}{match.de00Lamp !== null && `, under a warm lamp ${match.de00Lamp.toFixed(1)}`}</span>
+          </Typography>
+          <Button size="small" color="inherit" onClick={() => unwant.mutate(shown.id)}>
+            no longer wanted
+          </Button>
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function Match({ want, match, best, open, name, onOpen }: { want: Schemas["Aimed"]; match: Schemas["Matched"]; best: boolean; open: boolean; name: string; onOpen: () => void }) {
+  return (
+    <Box
+      component="button"
+      aria-expanded={open}
+      aria-label={`${name}: CIEDE2000 ${match.de00.toFixed(1)}, ${match.recipe.map((p) => `${p.parts} ${p.code}`).join(" : ")}`}
+      onClick={onOpen}
+      sx={{ gridColumn: "1 / -1", display: "grid", gridTemplateColumns: "subgrid", height: 44, p: 0, border: 0, outline: open ? `2px solid ${grey.ink}` : "none", bgcolor: "transparent", color: grey.ink, font: "inherit", cursor: "pointer" }}
+    >
+      <svg width="100%" height={44} aria-hidden>
+        <rect width="100%" height={44} fill={fill(want)} />
+      </svg>
+      <svg width="100%" height={44} aria-hidden>
+        <rect width="100%" height={44} fill={fill(match.shown)} />
+      </svg>
+      <Box component="span" sx={{ pl: 0.75, textAlign: "left", alignSelf: "center" }}>
+        <Box component="span" sx={{ fontFamily: figures, fontSize: 12, fontWeight: best ? 700 : 400, borderBottom: best ? `2px solid ${grey.ink}` : 0 }}>
+          {match.de00.toFixed(1)}
+        </Box>
+        <Box component="span" sx={{ display: "flex", height: 6, mt: 0.5, border: `1px solid ${grey.mark}` }}>
+          {match.recipe.map((p, i) => (
+            <Box key={i} component="span" sx={{ flex: p.parts, bgcolor: fill(p), minWidth: 2 }} />
+          ))}
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+function Another({ onAdded }: { onAdded: () => void }) {
+  const [name, setName] = useState("");
+  const [look, setLook] = useState("");
+  const colour = colourInAddress(look);
+  const add = useMutation({
+    mutationFn: () => answer(client.POST("/api/wanted", { body: [{ name: name.trim(), colour }] })),
+    onSuccess: () => {
+      setName("");
+      setLook("");
+      onAdded();
+    },
+  });
+  return (
+    <Box component="form" onSubmit={(e) => { e.preventDefault(); if (colour) add.mutate(); }} sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, alignItems: "flex-start", mt: 1 }}>
+      <TextField size="small" label="what it is for" value={name} onChange={(e) => setName(e.target.value)} slotProps={{ htmlInput: { maxLength: 80, autoComplete: "off" } }} />
+      <Box sx={{ width: 260 }}>
+        <ColourField label="wanted colour: CIELAB or #hex" text={look} onText={setLook} ok={colour !== ""} />
+      </Box>
+      <Button type="submit" variant="outlined" color="inherit" disabled={!colour || add.isPending} sx={{ height: 40 }}>
+        want it
+      </Button>
+      {add.error && <Typography role="alert">{add.error.message}</Typography>}
+    </Box>
+  );
+}

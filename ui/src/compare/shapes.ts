@@ -1,0 +1,23 @@
+import type { Schemas } from "../api/client";
+import { point } from "../drawing/ring";
+
+export type Comparison = Schemas["Comparison"];
+export type Compared = Schemas["Compared"];
+
+/** How the outline of each system is drawn, whatever its colour. */
+export const outlines = [
+  { dash: undefined, cap: "butt" },
+  { dash: "9 5", cap: "butt" },
+  { dash: "0.1 6", cap: "round" },
+  { dash: "15 4 2 4", cap: "butt" },
+] as const;
+
+export const bins = 72;
+
+/** The angle of a bin's middle, clockwise with yellow (120 degrees) on top. */
+export const angleOf = (bin: number) => 120 - (360 / bins) * (bin + 0.5);
+
+/** A reach as a closed outline. */
+export function outline(reach: number[], c: number, inner: number, outer: number): string {
+  return `${reach.map((r, bin) => `${bin ? "L" : "M"}${point(c, c, inner + r * (outer - inner), angleOf(bin)).map((v) => v.toFixed(1)).join(" ")}`).join(" ")} Z`;
+}
