@@ -170,7 +170,11 @@ func TestAnotherPaintersThingsAreOutOfReach(t *testing.T) {
 	nobody := &client{t: t, app: app}
 	forged := &client{t: t, app: app, cookie: strings.Replace(eve.cookie, "gyrophane=3", "gyrophane=2", 1)}
 	require.NotEqual(t, eve.cookie, forged.cookie, "the attack must be one")
-	tampered := &client{t: t, app: app, cookie: ada.cookie[:len(ada.cookie)-2] + "AA"}
+	ending := "AA"
+	if strings.HasSuffix(ada.cookie, ending) {
+		ending = "QQ" // a seal ends in AA now and then
+	}
+	tampered := &client{t: t, app: app, cookie: ada.cookie[:len(ada.cookie)-2] + ending}
 	for _, attack := range []struct{ method, path, body string }{
 		{"GET", path, ""},
 		{"PUT", path, change("PB60", w.Version)},

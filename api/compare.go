@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"fmt"
 	"net/http"
 	"time"
 
@@ -55,6 +56,85 @@ func (s *Server) sideBySide(ctx context.Context, ids []int64) (out []exchange.Na
 	return out, nil
 }
 
+// KeptComparison is a comparison that was kept, and what came of it.
+type KeptComparison struct {
+	ID       int64     `json:"id"`
+	Address  string    `json:"address" maxLength:"500" doc:"of the page, behind its question mark: opens the same picture again"`
+	Note     string    `json:"note" maxLength:"2000"`
+	Decision string    `json:"decision" maxLength:"2000" doc:"what was decided, and why"`
+	Version  int       `json:"version"`
+	Made     time.Time `json:"made"`
+}
+
+func (s *Server) comparisons(ctx context.Context) (*struct{ Body []KeptComparison }, error) {
+	kept, err := s.store.Comparisons(ctx, painter(ctx).ID)
+	out := &struct{ Body []KeptComparison }{[]KeptComparison{}}
+	for _, c := range kept {
+		out.Body = append(out.Body, KeptComparison{c.ID, c.Address, c.Note, c.Decision, c.Version, c.CreatedAt})
+	}
+	return out, s.refusal(err)
+}
+
+func (s *Server) comparisonRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "comparisons", Method: http.MethodGet, Path: "/api/comparisons"},
+		func(ctx context.Context, _ *struct{}) (*struct{ Body []KeptComparison }, error) {
+			return s.comparisons(ctx)
+		})
+
+	type keep struct {
+		Body struct {
+			Address  string `json:"address" maxLength:"500"`
+			Note     string `json:"note" maxLength:"2000"`
+			Decision string `json:"decision" maxLength:"2000"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "keepComparison", Method: http.MethodPost, Path: "/api/comparisons"},
+		func(ctx context.Context, in *keep) (*struct{ Body []KeptComparison }, error) {
+			if _, err := s.store.KeepComparison(ctx, painter(ctx).ID, store.Comparison{Address: in.Body.Address, Note: in.Body.Note, Decision: in.Body.Decision}); err != nil {
+				return nil, s.refusal(err)
+			}
+			return s.comparisons(ctx)
+		})
+
+	type note struct {
+		ID   int64 `path:"id"`
+		Body struct {
+			Note     string `json:"note" maxLength:"2000"`
+			Decision string `json:"decision" maxLength:"2000"`
+			Version  int    `json:"version" doc:"that was looked at"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "noteComparison", Method: http.MethodPut, Path: "/api/comparisons/{id}"},
+		func(ctx context.Context, in *note) (*struct{ Body []KeptComparison }, error) {
+			if err := s.store.NoteComparison(ctx, painter(ctx).ID, store.Comparison{ID: in.ID, Note: in.Body.Note, Decision: in.Body.Decision, Version: in.Body.Version}); err != nil {
+				return nil, s.refusal(err)
+			}
+			return s.comparisons(ctx)
+		})
+
+	huma.Register(s.api, huma.Operation{OperationID: "dropComparison", Method: http.MethodDelete, Path: "/api/comparisons/{id}"},
+		func(ctx context.Context, in *struct {
+			ID int64 `path:"id"`
+		}) (*struct{ Body []KeptComparison }, error) {
+			if err := s.store.DropComparison(ctx, painter(ctx).ID, in.ID); err != nil {
+				return nil, s.refusal(err)
+			}
+			return s.comparisons(ctx)
+		})
+}
+
+func (s *Server) compare(ctx context.Context, in *Compared) (out exchange.Comparison, err error) {
+	v, err := in.view()
+	if err != nil {
+		return out, err
+	}
+	systems, err := s.sideBySide(ctx, in.Wheels)
+	if err != nil {
+		return out, err
+	}
+	return v.Compare(systems)
+}
+
 // matched matches a painter's wanted colours with kept systems.
 func (s *Server) matched(ctx context.Context, in *Compared) (*struct{ Body []WantedKept }, error) {
 	v, err := in.view()
@@ -91,16 +171,34 @@ func (s *Server) matched(ctx context.Context, in *Compared) (*struct{ Body []Wan
 func (s *Server) compareRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "compare", Method: http.MethodGet, Path: "/api/compare"},
 		func(ctx context.Context, in *Compared) (*struct{ Body exchange.Comparison }, error) {
-			v, err := in.view()
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			systems, err := s.sideBySide(ctx, in.Wheels)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			out, err := v.Compare(systems)
+			out, err := s.compare(ctx, in)
 			return &struct{ Body exchange.Comparison }{out}, s.refusal(err)
+		})
+
+	type export struct {
+		Compared
+		Format string `query:"format" required:"true" enum:"svg,csv"`
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "exportComparison", Method: http.MethodGet, Path: "/api/compare/export"},
+		func(ctx context.Context, in *export) (*Export, error) {
+			c, err := s.compare(ctx, &in.Compared)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			out := &Export{ContentType: "text/csv; charset=utf-8", ContentDisposition: fmt.Sprintf("attachment; filename=%q", "comparison."+in.Format)}
+			if in.Format == "svg" {
+				out.ContentType, out.Body = "image/svg+xml", c.SVG()
+			} else {
+				out.Body = c.CSV()
+			}
+			return out, nil
+		})
+
+	type file struct{ RawBody []byte }
+	huma.Register(s.api, huma.Operation{OperationID: "readWanted", Method: http.MethodPost, Path: filesBelow + "wanted", MaxBodyBytes: exchange.MostFileBytes + 1<<10},
+		func(_ context.Context, in *file) (*struct{ Body []exchange.WantedRow }, error) {
+			rows, err := exchange.ReadWanted(in.RawBody)
+			return &struct{ Body []exchange.WantedRow }{rows}, s.refusal(err)
 		})
 
 	huma.Register(s.api, huma.Operation{OperationID: "wanted", Method: http.MethodGet, Path: "/api/wanted"}, s.matched)

@@ -72,3 +72,39 @@ func TestTheBestSystemOfABoxIsChosen(t *testing.T) {
 	status, _ = ada.do("GET", "/api/choose?kind=ring", "")
 	assert.Equal(t, 422, status)
 }
+
+func TestComparisonsAreKeptNotedAndExported(t *testing.T) {
+	app, _ := server(t, true)
+	ada, eve := signedUp(t, app, "Ada"), signedUp(t, app, "Eve")
+	var w api.KeptWheel
+	ada.ok("POST", "/api/wheels", newWheel, &w)
+	var kept []api.KeptComparison
+	ada.ok("POST", "/api/comparisons", fmt.Sprintf(`{"address":"systems=%d","note":"","decision":"took it, because it is the only one"}`, w.ID), &kept)
+	require.Len(t, kept, 1)
+	at := fmt.Sprintf("/api/comparisons/%d", kept[0].ID)
+	ada.ok("PUT", at, `{"note":"ferry","decision":"","version":1}`, &kept)
+	assert.Equal(t, "ferry", kept[0].Note)
+	status, text := ada.do("PUT", at, `{"note":"older","decision":"","version":1}`)
+	assert.Equal(t, 409, status)
+	assert.Contains(t, text, "changed elsewhere")
+	status, _ = eve.do("DELETE", at, "")
+	assert.Equal(t, 404, status)
+	eve.ok("GET", "/api/comparisons", "", &kept)
+	assert.Empty(t, kept)
+	ada.ok("DELETE", at, "", &kept)
+	assert.Empty(t, kept)
+
+	for format, has := range map[string]string{"svg": "<svg ", "csv": "clean_coverage"} {
+		status, text, header := ada.send(ada.request("GET", fmt.Sprintf("/api/compare/export?wheels=%d&format=%s", w.ID, format), ""))
+		assert.Equal(t, 200, status)
+		assert.Contains(t, text, has)
+		assert.Contains(t, header.Get("Content-Disposition"), "comparison."+format)
+	}
+	var rows []exchange.WantedRow
+	ada.ok("POST", "/api/files/wanted", "name,colour\nkelp,#6e6228\nodd,teal\n", &rows)
+	require.Len(t, rows, 2)
+	assert.NotEmpty(t, rows[1].Problem)
+	status, text = ada.do("POST", "/api/files/wanted", "a,b\n1,2\n")
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "names no colours")
+}

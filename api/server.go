@@ -86,6 +86,7 @@ func New(s *store.Store, o Options) *Server {
 	srv.pairingRoutes()
 	srv.guessRoutes()
 	srv.compareRoutes()
+	srv.comparisonRoutes()
 	srv.ownRoutes()
 	srv.app.All("/api/*", func(fiber.Ctx) error {
 		return fiber.NewError(fiber.StatusNotFound, "There is nothing at this address of the API.")

@@ -107,3 +107,56 @@ func TestTheBestSystemIsChosenAndMade(t *testing.T) {
 	}
 	assert.Len(t, p.complaints(), 1, "the refusal alone")
 }
+
+func TestAComparisonIsKeptWithItsDecision(t *testing.T) {
+	a := startApp(t, storetest.Database(t))
+	p := open(t, a.address)
+	p.asDemo()
+	p.goTo("Compare")
+	p.press("take Sea lettuce and mussel off")
+	p.see("Keep this comparison")
+	p.MustElement(`section[aria-label="kept comparisons"] textarea`).MustInput("for the ferry")
+	p.MustElements(`section[aria-label="kept comparisons"] textarea:not([aria-hidden])`)[1].MustInput("took the six, for its oranges")
+	p.press("keep it")
+	p.see("took the six, for its oranges · for the ferry")
+
+	// Another tab with an older view is told, and what it wrote is still there.
+	q := p.another(a.address + "/compare")
+	q.press("write on it")
+	p.MustActivate()
+	p.press("write on it")
+	p.MustElement(`[role=group][aria-label^="kept "] textarea`).MustSelectAllText().MustInput("the first tab")
+	p.element("button", "save").MustClick()
+	p.see("for its oranges · the first tab")
+	q.MustActivate()
+	q.MustElement(`[role=group][aria-label^="kept "] textarea`).MustSelectAllText().MustInput("the second tab")
+	q.element("button", "save").MustClick()
+	q.see("changed elsewhere in the meantime")
+	q.see("Kept now: the first tab")
+	q.press("save mine over it")
+	q.see("for its oranges · the second tab")
+
+	q.MustElementR(`[role=group][aria-label^="kept "] a`, "20").MustClick()
+	q.waitFor("its address reopens it", func() bool { return len(q.MustElements("[data-outline]")) == 3 })
+	svg := *q.element("a", "drawing (SVG)").MustAttribute("href")
+	assert.Contains(t, q.MustEval(`async (at) => (await fetch(at)).text()`, svg).Str(), "Six from the harbour")
+	q.press("drop it")
+	q.waitFor("gone", func() bool { return !q.MustHas(`[role=group][aria-label^="kept "]`) })
+}
+
+func TestWantedColoursComeOutOfFilesAndTubes(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	p.goTo("Compare")
+	p.press("want another")
+	p.menu("the colour of a tube", "sea-lettuce green")
+	p.press("want it")
+	p.waitFor("can I mix this green?", func() bool { return len(p.MustElements(`[aria-label="wanted colours"] [role=group]`)) == 8 })
+	p.upload("out of a file", fileOf(t, "pool.gpl", []byte("GIMP Palette\nName: pool\n#\n240 102 43\tlimpet\n999 0 0\tnot a colour\n")))
+	p.see("line 5: 999 0 0")
+	p.see("a palette row begins with three numbers")
+	p.press("want the 1 that can be read")
+	p.element("[role=group]", "limpet")
+	p.upload("out of a file", fileOf(t, "odd.csv", []byte("a,b\n1,2\n")))
+	p.see("names no colours: call a column colour")
+}

@@ -256,6 +256,24 @@ var migrations = []*gormigrate.Migration{
 		},
 		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table wanted_colours`).Error },
 	},
+	{
+		ID: "0009_comparisons",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table comparisons (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					address text not null check (length(address) <= 500),
+					note text not null,
+					decision text not null,
+					version integer not null default 1,
+					created_at timestamptz not null,
+					updated_at timestamptz not null
+				);
+				create index comparisons_painter on comparisons (painter_id, id);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table comparisons`).Error },
+	},
 }
 
 // Migrate brings the schema up to date.

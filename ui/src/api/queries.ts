@@ -194,6 +194,11 @@ export const wantedQuery = (wheels: number[], { medium, light, judged }: Conditi
     placeholderData: (old: Schemas["WantedKept"][] | undefined) => (old?.every((w) => w.matches.length === wheels.length) ? old : undefined),
   });
 
+export const comparisonsQuery = queryOptions({
+  queryKey: ["comparisons"],
+  queryFn: () => answer(client.GET("/api/comparisons")),
+});
+
 export type Choosing = { kind: "triad" | "split" | "double"; from: "box" | "library"; contains: string[] };
 
 /** The best system of a kind. */

@@ -20,6 +20,7 @@ import { Drop } from "../drawing/Marks";
 import { ChooseView } from "./ChooseView";
 import { Figures } from "./Figures";
 import { Gyre } from "./Gyre";
+import { KeptComparisons } from "./KeptComparisons";
 import { LineMark, Tubes } from "./Marks";
 import { Overlay } from "./Overlay";
 import { outlines, type Compared, type Comparison } from "./shapes";
@@ -79,12 +80,20 @@ export function ComparePlace({ painter }: { painter: Profile }) {
             <Box sx={{ opacity: compared.isPlaceholderData ? 0.5 : 1 }}>
               {look === "reach" ? <ReachView got={got} ids={ids} onPut={put} /> : <StepsView got={got} />}
               {look === "reach" && <WantedStrip wheels={ids} view={view} names={got.systems.map((s) => s.name)} />}
+              <KeptComparisons address={addressOf(search, ids)} wheels={ids} view={view} />
             </Box>
           )}
         </>
       )}
     </Shell>
   );
+}
+
+/** What reopens this picture: the systems by name even where the address left them out. */
+function addressOf(search: URLSearchParams, ids: number[]): string {
+  const all = new URLSearchParams(search);
+  all.set("systems", ids.join(","));
+  return all.toString();
 }
 
 function ReachView({ got, ids, onPut }: { got: Comparison; ids: number[]; onPut: (ids: number[]) => void }) {

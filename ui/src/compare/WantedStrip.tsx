@@ -4,10 +4,13 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, client, type Conditions, type Schemas } from "../api/client";
-import { wantedQuery } from "../api/queries";
+import { answer, client, sendFile, type Conditions, type Schemas } from "../api/client";
+import { boxQuery, wantedQuery } from "../api/queries";
+import { OneOf } from "../app/Choice";
 import { colourInAddress } from "../app/colour";
 import { ColourField } from "../app/ColourField";
+import { FileButton } from "../app/FileButton";
+import { nameOf } from "../app/naming";
 import { figures, grey } from "../app/theme";
 import { fill } from "../drawing/screen";
 import { LineMark } from "./Marks";
@@ -47,7 +50,7 @@ export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: C
           {adding ? "done" : "want another"}
         </Button>
       </Box>
-      {adding && <Another onAdded={again} />}
+      {adding && <Another view={view} onAdded={again} />}
       {got.error && <Typography role="alert">{got.error.message}</Typography>}
       {unwant.error && <Typography role="alert">{unwant.error.message}</Typography>}
       {got.data?.length === 0 && <Typography sx={{ color: grey.second, mt: 1 }}>No colour is wanted yet. Want some, and each system shows how near it comes and with which parts.</Typography>}
@@ -121,28 +124,78 @@ function Match({ want, match, best, open, name, onOpen }: { want: Schemas["Aimed
   );
 }
 
-function Another({ onAdded }: { onAdded: () => void }) {
+/** More colours: typed, those of a tube, or out of a file. */
+function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
   const [name, setName] = useState("");
   const [look, setLook] = useState("");
   const colour = colourInAddress(look);
+  const box = useQuery(boxQuery({ ...view, light: "D65", judged: "dry" }));
+  const tubes = box.data?.tubes ?? [];
   const add = useMutation({
-    mutationFn: () => answer(client.POST("/api/wanted", { body: [{ name: name.trim(), colour }] })),
+    mutationFn: (more: Schemas["Wanted"][]) => answer(client.POST("/api/wanted", { body: more })),
     onSuccess: () => {
       setName("");
       setLook("");
+      read.reset();
       onAdded();
     },
   });
+  const read = useMutation({ mutationFn: (f: File) => sendFile<Schemas["WantedRow"][]>("wanted", f) });
+  const rows = read.data ?? [];
+  const good = rows.filter((r) => !r.problem);
   return (
-    <Box component="form" onSubmit={(e) => { e.preventDefault(); if (colour) add.mutate(); }} sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, alignItems: "flex-start", mt: 1 }}>
-      <TextField size="small" label="what it is for" value={name} onChange={(e) => setName(e.target.value)} slotProps={{ htmlInput: { maxLength: 80, autoComplete: "off" } }} />
-      <Box sx={{ width: 260 }}>
-        <ColourField label="wanted colour: CIELAB or #hex" text={look} onText={setLook} ok={colour !== ""} />
+    <Box sx={{ mt: 1 }}>
+      <Box
+        component="form"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (colour) add.mutate([{ name: name.trim(), colour }]);
+        }}
+        sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, alignItems: "flex-start" }}
+      >
+        <TextField size="small" label="what it is for" value={name} onChange={(e) => setName(e.target.value)} slotProps={{ htmlInput: { maxLength: 80, autoComplete: "off" } }} />
+        <Box sx={{ width: 260 }}>
+          <ColourField label="wanted colour: CIELAB or #hex" text={look} onText={setLook} ok={colour !== ""} />
+        </Box>
+        <Button type="submit" variant="outlined" color="inherit" disabled={!colour || add.isPending} sx={{ height: 40 }}>
+          want it
+        </Button>
+        <OneOf
+          label="the colour of a tube"
+          shown="the colour of a tube"
+          of={tubes.map((t) => ({ value: t.paint.id, name: nameOf(t) }))}
+          value=""
+          onChoose={(ref) => {
+            const t = tubes.find((x) => x.paint.id === ref)!;
+            setName(nameOf(t));
+            setLook(t.paint.asPainted.lab.map((v) => v.toFixed(1)).join(" "));
+          }}
+        />
+        <FileButton label="out of a file" accept=".gpl,.csv,.txt,text/csv" onFile={(f) => read.mutate(f)} />
       </Box>
-      <Button type="submit" variant="outlined" color="inherit" disabled={!colour || add.isPending} sx={{ height: 40 }}>
-        want it
-      </Button>
-      {add.error && <Typography role="alert">{add.error.message}</Typography>}
+      {(add.error ?? read.error) && (
+        <Typography role="alert" sx={{ mt: 0.5 }}>
+          {(add.error ?? read.error)?.message}
+        </Typography>
+      )}
+      {rows.length > 0 && (
+        <Box aria-label="colours of the file" sx={{ mt: 1 }}>
+          {rows.slice(0, 40).map((r) => (
+            <Box key={r.line} sx={{ display: "flex", gap: 1, alignItems: "center", minHeight: 26, borderTop: `1px solid ${grey.hairline}` }}>
+              <svg width={36} height={20} aria-hidden>
+                {r.shown && <rect width={36} height={20} fill={fill(r.shown)} />}
+              </svg>
+              <Typography variant="body2">
+                line {r.line}: {r.name || r.colour} {r.problem && <b>{r.problem}</b>}
+              </Typography>
+            </Box>
+          ))}
+          {rows.length > 40 && <Typography variant="caption">and {rows.length - 40} more</Typography>}
+          <Button variant="outlined" color="inherit" disabled={good.length === 0 || add.isPending} onClick={() => add.mutate(good.map((r) => ({ name: r.name, colour: r.colour ?? "" })))} sx={{ mt: 1 }}>
+            want {good.length === rows.length ? `all ${good.length}` : `the ${good.length} that can be read`}
+          </Button>
+        </Box>
+      )}
     </Box>
   );
 }

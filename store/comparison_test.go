@@ -1,0 +1,33 @@
+package store_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/store"
+)
+
+func TestComparisonsAreKeptAndNeverWrittenOver(t *testing.T) {
+	s := fresh(t)
+	ada, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
+	c, err := s.KeepComparison(ctx, ada.ID, store.Comparison{Address: "systems=1,2", Decision: "took the second"})
+	require.NoError(t, err)
+	c.Note = "for the ferry"
+	require.ErrorIs(t, s.NoteComparison(ctx, eve.ID, c), store.ErrNotFound)
+	require.NoError(t, s.NoteComparison(ctx, ada.ID, c))
+	c.Note = "from another tab"
+	var conflict store.ComparisonConflict
+	require.ErrorAs(t, s.NoteComparison(ctx, ada.ID, c), &conflict)
+	assert.Equal(t, "for the ferry", conflict.Now.Note)
+	kept, err := s.Comparisons(ctx, ada.ID)
+	require.NoError(t, err)
+	require.Len(t, kept, 1)
+	assert.Equal(t, [3]string{"systems=1,2", "for the ferry", "took the second"}, [3]string{kept[0].Address, kept[0].Note, kept[0].Decision})
+	require.ErrorIs(t, s.DropComparison(ctx, eve.ID, c.ID), store.ErrNotFound)
+	require.NoError(t, s.DropComparison(ctx, ada.ID, c.ID))
+	kept, err = s.Comparisons(ctx, ada.ID)
+	require.NoError(t, err)
+	assert.Empty(t, kept)
+}
