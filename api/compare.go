@@ -26,17 +26,23 @@ type WantedKept struct {
 	exchange.WantedColour
 }
 
-// sideBySide finds kept systems as they were kept, and what their tubes cost now.
-func (s *Server) sideBySide(ctx context.Context, ids []int64) (out []exchange.Named, err error) {
+// prices are what the tubes of the painter's box cost, by paint.
+func (s *Server) prices(ctx context.Context) (map[string]float64, error) {
 	box, _, err := s.openBox(ctx)
-	if err != nil {
-		return nil, err
-	}
-	prices := map[string]float64{}
+	out := map[string]float64{}
 	for _, o := range box {
 		if p := o.kept.Price; p != nil {
-			prices[o.paint.ID] = *p
+			out[o.paint.ID] = *p
 		}
+	}
+	return out, err
+}
+
+// sideBySide finds kept systems as they were kept, and what their tubes cost now.
+func (s *Server) sideBySide(ctx context.Context, ids []int64) (out []exchange.Named, err error) {
+	prices, err := s.prices(ctx)
+	if err != nil {
+		return nil, err
 	}
 	for _, id := range ids {
 		w, err := s.store.Wheel(ctx, painter(ctx).ID, id)
@@ -229,6 +235,8 @@ func (s *Server) compareRoutes() {
 		Look
 		Kind     string   `query:"kind" required:"true" enum:"triad,split,double"`
 		From     string   `query:"from" default:"box" enum:"box,library"`
+		Aim      string   `query:"aim" default:"coverage" enum:"coverage,price"`
+		Careful  bool     `query:"careful" doc:"no paint whose class carries a special hazard"`
 		Contains []string `query:"contains" maxItems:"6" doc:"paints that must be in it"`
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "choose", Method: http.MethodGet, Path: "/api/choose"},
@@ -241,8 +249,12 @@ func (s *Server) compareRoutes() {
 			if err != nil {
 				return nil, s.refusal(err)
 			}
+			prices, err := s.prices(ctx)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
 			began := time.Now()
-			out, err := v.Choose(wheel.SystemKind(in.Kind), box, in.From == "library", in.Contains)
+			out, err := v.Choose(box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Prices: prices})
 			if err != nil {
 				return nil, s.refusal(err)
 			}

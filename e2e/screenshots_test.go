@@ -93,6 +93,10 @@ func TestScreenshots(t *testing.T) {
 	p.see("How the eye has fared")
 	shoot("practice.png")
 
+	p.goTo("Compare")
+	p.element("button", "mussel violet from Six")
+	shoot("compare.png")
+
 	p.goTo("Box")
 	p.strip("ultramarine blue")
 	shoot("box.png")
@@ -100,10 +104,6 @@ func TestScreenshots(t *testing.T) {
 	p.see("the blue called warm leans to")
 	shoot("leans.png")
 	p.choose("shown as", "strips")
-	p.press("hold another beside it")
-	p.element("[role=option][data-tube]", "phthalo blue").MustClick()
-	p.see("CIEDE2000 between the masstones")
-	shoot("beside.png")
 	p.press("make a paint")
 	p.choose("colours are", "from a photo")
 	p.upload("choose a photo", swatchPhoto(t))

@@ -13,7 +13,7 @@ import (
 // Chosen is the best system of a kind from some paints, and what comes next.
 type Chosen struct {
 	Kind      string         `json:"kind" enum:"triad,split,double"`
-	Aim       string         `json:"aim" enum:"coverage"`
+	Aim       string         `json:"aim" enum:"coverage,price" doc:"the most clean hues, or the least price of those that reach nearly as many (95 %)"`
 	From      string         `json:"from" enum:"box,library"`
 	Best      ChosenSystem   `json:"best"`
 	RunnersUp []ChosenSystem `json:"runnersUp"`
@@ -28,6 +28,7 @@ type ChosenSystem struct {
 	CleanCoverage float64     `json:"cleanCoverage"`
 	SoftCoverage  float64     `json:"softCoverage"`
 	Mean          float64     `json:"mean" doc:"of the reach"`
+	Price         *float64    `json:"price" doc:"of its tubes; null where one is not known"`
 	Loses         string      `json:"loses,omitempty" doc:"of a runner-up, against the best"`
 }
 
@@ -43,14 +44,34 @@ const RunnersUp = 4
 
 const mostBought = 5
 
-// Choose finds the best systems of a kind by clean coverage: exactly, every one
-// is looked at. From a box it says as well which paint of the library would add
-// most.
-func (v View) Choose(kind wheel.SystemKind, box []*paint.Paint, library bool, contains []string) (Chosen, error) {
-	out := Chosen{Kind: string(kind), Aim: "coverage", From: "box", RunnersUp: []ChosenSystem{}, BuyNext: []Bought{}}
+// Choosing is what a system is chosen for, and from what.
+type Choosing struct {
+	Kind     wheel.SystemKind
+	Aim      string // "coverage" or "price"
+	Library  bool   // from the whole library; from the box otherwise
+	Contains []string
+	Careful  bool // no paint whose class carries a special hazard
+	Prices   map[string]float64
+}
+
+// Choose finds the best systems of a kind: exactly, every one is looked at. From
+// a box it says as well which paint of the library would add most.
+func (v View) Choose(box []*paint.Paint, c Choosing) (Chosen, error) {
+	out := Chosen{Kind: string(c.Kind), Aim: c.Aim, From: "box", RunnersUp: []ChosenSystem{}, BuyNext: []Bought{}}
+	wish := reach.Wish{Kind: c.Kind, Contains: c.Contains, Careful: c.Careful, Most: 1 + RunnersUp}
+	switch {
+	case c.Aim == "price" && c.Library:
+		return out, bad("The library knows no prices: choose by price from the box, where its tubes have some.")
+	case c.Aim == "price":
+		wish.Prices = c.Prices
+		if wish.Prices == nil {
+			wish.Prices = map[string]float64{}
+		}
+	case c.Aim != "coverage":
+		return out, bad("%q is no aim: choose coverage or price", clip(c.Aim))
+	}
 	all := box
-	wish := reach.Wish{Kind: kind, Contains: contains, Most: 1 + RunnersUp}
-	if library {
+	if c.Library {
 		out.From, all = "library", paint.Library()
 	} else {
 		for _, p := range box {
@@ -66,20 +87,20 @@ func (v View) Choose(kind wheel.SystemKind, box []*paint.Paint, library bool, co
 	if err != nil {
 		return out, BadInput{upperFirst(err.Error()) + "."}
 	}
-	for i, c := range choices {
-		one := v.chosen(c)
+	for i, found := range choices {
+		one := v.chosen(found, c.Prices)
 		if i == 0 {
 			out.Best = one
 			continue
 		}
-		if d := reach.Differ(choices[0].Reach, c.Reach); len(d.First)+len(d.Second) > 0 {
+		if d := reach.Differ(choices[0].Reach, found.Reach); len(d.First)+len(d.Second) > 0 {
 			one.Loses = d.Says("The best", "this one")
 		} else {
 			one.Loses = fmt.Sprintf("As clean everywhere; on the whole it keeps %.3f of the possible, the best %.3f.", one.Mean, out.Best.Mean)
 		}
 		out.RunnersUp = append(out.RunnersUp, one)
 	}
-	if library {
+	if c.Library || c.Aim == "price" {
 		return out, nil
 	}
 	for _, p := range news(box) {
@@ -108,8 +129,8 @@ func news(box []*paint.Paint) (out []*paint.Paint) {
 	return out
 }
 
-func (v View) chosen(c reach.Choice) ChosenSystem {
-	out := ChosenSystem{CleanCoverage: round(c.Reach.Clean(), 4), SoftCoverage: round(c.Reach.Soft(), 4), Mean: round(c.Reach.Mean(), 4)}
+func (v View) chosen(c reach.Choice, prices map[string]float64) ChosenSystem {
+	out := ChosenSystem{CleanCoverage: round(c.Reach.Clean(), 4), SoftCoverage: round(c.Reach.Soft(), 4), Mean: round(c.Reach.Mean(), 4), Price: priceOf(c.System.Paints(), prices)}
 	for k := range 3 {
 		var role []Shelved
 		for _, p := range c.System.Role(k) {

@@ -155,7 +155,6 @@ func (v View) compared(n Named, s reach.Standing) Compared {
 		out.Shades = append(out.Shades, shade)
 	}
 	paints := n.System.Paints()
-	price, priced := 0.0, 0
 	for _, p := range paints {
 		out.Paints = append(out.Paints, v.shelved(p))
 		switch p.Hiding {
@@ -164,15 +163,8 @@ func (v View) compared(n Named, s reach.Standing) Compared {
 		case "opaque":
 			out.Opaque++
 		}
-		if one, ok := n.Prices[p.ID]; ok {
-			price += one
-			priced++
-		}
 	}
-	if priced == len(paints) {
-		out.Price = &price
-	}
-	out.Tubes = len(paints)
+	out.Price, out.Tubes = priceOf(paints, n.Prices), len(paints)
 	for _, c := range paint.Cautions(paints) {
 		out.Cautions = append(out.Cautions, c.Name)
 	}
@@ -186,6 +178,19 @@ func (v View) compared(n Named, s reach.Standing) Compared {
 	}
 	out.Says = cleanWords(n.Name, s.Reach)
 	return out
+}
+
+// priceOf is what tubes cost together; nil where one has no price.
+func priceOf(paints []*paint.Paint, prices map[string]float64) *float64 {
+	sum := 0.0
+	for _, p := range paints {
+		one, ok := prices[p.ID]
+		if !ok {
+			return nil
+		}
+		sum += one
+	}
+	return &sum
 }
 
 func (v View) shelved(p *paint.Paint) Shelved {

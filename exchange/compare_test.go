@@ -145,7 +145,7 @@ func FuzzReadWanted(f *testing.F) {
 
 func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 	v := view(t, "acrylic", "D65", "dry")
-	got, err := v.Choose(wheel.Split, hand(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB60", "PY43", "PW6"), false, nil)
+	got, err := v.Choose(hand(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB60", "PY43", "PW6"), Choosing{Kind: wheel.Split, Aim: "coverage"})
 	require.NoError(t, err)
 	assert.Equal(t, []string{"PY184", "PY65", "PR255", "PR122", "PB29", "PB60"}, got.Best.Paints)
 	require.NotEmpty(t, got.RunnersUp)
@@ -158,18 +158,27 @@ func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 		assert.Equal(t, byte('B'), b.Paint.ID[1], b.Paint.ID)
 		assert.InDelta(t, got.Best.CleanCoverage+b.Gain, b.CleanCoverage, 1e-3)
 	}
-	got, err = v.Choose(wheel.RYB, nil, true, []string{"PB29"})
+	got, err = v.Choose(nil, Choosing{Kind: wheel.RYB, Aim: "coverage", Library: true, Contains: []string{"PB29"}})
 	require.NoError(t, err)
 	assert.Contains(t, got.Best.Paints, "PB29")
-	for says, ask := range map[string]func() error{
-		"box is empty": func() error { _, err := v.Choose(wheel.RYB, nil, false, nil); return err },
-		"too few": func() error {
-			_, err := v.Choose(wheel.Split, hand(t, "PY184", "PR254", "PB29"), false, nil)
-			return err
-		},
-		"is not chosen": func() error { _, err := v.Choose(wheel.OwnSystem, nil, true, nil); return err },
+	three := hand(t, "PY184", "PR254", "PB29", "PB60")
+	cheap, err := v.Choose(three, Choosing{Kind: wheel.RYB, Aim: "price", Prices: map[string]float64{"PY184": 4, "PR254": 5, "PB29": 6}})
+	require.NoError(t, err)
+	assert.Equal(t, []string{"PY184", "PR254", "PB29"}, cheap.Best.Paints)
+	assert.Equal(t, 15.0, *cheap.Best.Price)
+	for says, ask := range map[string]struct {
+		box []*paint.Paint
+		c   Choosing
+	}{
+		"box is empty":    {nil, Choosing{Kind: wheel.RYB, Aim: "coverage"}},
+		"too few":         {three, Choosing{Kind: wheel.Split, Aim: "coverage"}},
+		"few paints":      {three, Choosing{Kind: wheel.RYB, Aim: "price"}},
+		"is not chosen":   {nil, Choosing{Kind: wheel.OwnSystem, Aim: "coverage", Library: true}},
+		"knows no prices": {nil, Choosing{Kind: wheel.RYB, Aim: "price", Library: true}},
+		"is no aim":       {three, Choosing{Kind: wheel.RYB, Aim: "beauty"}},
 	} {
-		assert.ErrorContains(t, ask(), says)
+		_, err := v.Choose(ask.box, ask.c)
+		assert.ErrorContains(t, err, says)
 	}
 }
 

@@ -128,6 +128,7 @@ func matchCommand() *cobra.Command {
 func chooseCommand() *cobra.Command {
 	var q question
 	var kind, from, aim string
+	var careful bool
 	var box, contains []string
 	c := &cobra.Command{
 		Use:     "choose --kind triad|split|double --from library",
@@ -140,7 +141,7 @@ func chooseCommand() *cobra.Command {
 				return err
 			}
 			if aim != "coverage" {
-				return fmt.Errorf("--aim %q: choose coverage", aim)
+				return fmt.Errorf("--aim %q: choose coverage; prices are in the box of the application", aim)
 			}
 			var paints []*paint.Paint
 			switch from {
@@ -160,7 +161,7 @@ func chooseCommand() *cobra.Command {
 				return fmt.Errorf("--from %q: choose box or library", from)
 			}
 			began := time.Now()
-			out, err := v.Choose(wheel.SystemKind(kind), paints, from == "library", contains)
+			out, err := v.Choose(paints, exchange.Choosing{Kind: wheel.SystemKind(kind), Aim: aim, Library: from == "library", Contains: contains, Careful: careful})
 			if err != nil {
 				return err
 			}
@@ -181,6 +182,7 @@ func chooseCommand() *cobra.Command {
 	c.Flags().StringVar(&from, "from", "library", "box or library")
 	c.Flags().StringVar(&aim, "aim", "coverage", "coverage")
 	c.Flags().StringSliceVar(&box, "box", nil, "the paints of the box")
+	c.Flags().BoolVar(&careful, "careful", false, "no paint whose class carries a special hazard")
 	c.Flags().StringSliceVar(&contains, "contains", nil, "paints that must be in it")
 	return c
 }

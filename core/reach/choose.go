@@ -3,6 +3,7 @@ package reach
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 
 	"gyrophane/core/bias"
@@ -68,8 +69,16 @@ type Wish struct {
 	Kind     wheel.SystemKind // RYB, Split or Double
 	Contains []string         // paints that must be in it, by id
 	Among    []string         // only these, by id; all of the table when empty
-	Most     int              // how many choices are wanted, the best first
+	Careful  bool             // no paint whose class carries a special hazard
+	// Prices, when given, ask for the cheapest of the systems that reach nearly as
+	// many hues cleanly as the best; a paint without a price is left out.
+	Prices map[string]float64
+	Most   int // how many choices are wanted, the best first
 }
+
+// nearly is the share of the best one's clean hues that a cheaper system must
+// keep.
+const nearly = 0.95
 
 // filling is what may fill a role: one paint, or two of which the first faces
 // the role before.
@@ -79,22 +88,20 @@ type filling struct {
 }
 
 // Best are the systems that reach the most of the circle cleanly; among those
-// the most of it at least softened, then the most on the whole.
+// the most of it at least softened, then the most on the whole. With prices it
+// is the cheapest ones that reach nearly as much.
 func (t *Table) Best(w Wish) ([]Choice, error) {
 	fill, err := t.fillings(w)
 	if err != nil {
 		return nil, err
 	}
 	f := finder{t: t, double: w.Kind == wheel.Double, most: max(1, w.Most)}
-	for _, y := range fill[0] {
-		for _, r := range fill[1] {
-			part := f.section(y, r).or(y.within).or(r.within)
-			for _, b := range fill[2] {
-				all := part.or(f.section(r, b)).or(f.section(b, y)).or(b.within)
-				f.offer([3]filling{y, r, b}, all)
-			}
-		}
+	if w.Prices != nil {
+		top := finder{t: t, double: f.double, most: 1}
+		top.lookAt(fill)
+		f.least, f.prices = int(math.Ceil(nearly*float64(top.best[0].clean))), w.Prices
 	}
+	f.lookAt(fill)
 	var out []Choice
 	for _, c := range f.best {
 		var roles [3][]*paint.Paint
@@ -113,6 +120,19 @@ func (t *Table) Best(w Wish) ([]Choice, error) {
 	return out, nil
 }
 
+// lookAt looks at every system that the fillings make.
+func (f *finder) lookAt(fill [3][]filling) {
+	for _, y := range fill[0] {
+		for _, r := range fill[1] {
+			part := f.section(y, r).or(y.within).or(r.within)
+			for _, b := range fill[2] {
+				all := part.or(f.section(r, b)).or(f.section(b, y)).or(b.within)
+				f.offer([3]filling{y, r, b}, all)
+			}
+		}
+	}
+}
+
 // fillings are what may stand in each role.
 func (t *Table) fillings(w Wish) (out [3][]filling, err error) {
 	if w.Kind != wheel.RYB && w.Kind != wheel.Split && w.Kind != wheel.Double {
@@ -120,9 +140,11 @@ func (t *Table) fillings(w Wish) (out [3][]filling, err error) {
 	}
 	missing := slices.Clone(w.Contains)
 	for k, role := range t.roles {
-		if len(w.Among) > 0 {
-			role = slices.DeleteFunc(slices.Clone(role), func(i int) bool { return !slices.Contains(w.Among, t.paints[i].ID) })
-		}
+		role = slices.DeleteFunc(slices.Clone(role), func(i int) bool {
+			p := t.paints[i]
+			_, priced := w.Prices[p.ID]
+			return len(w.Among) > 0 && !slices.Contains(w.Among, p.ID) || w.Careful && p.Hazardous() || w.Prices != nil && !priced
+		})
 		var must []int
 		for _, i := range role {
 			if at := slices.Index(missing, t.paints[i].ID); at >= 0 {
@@ -174,13 +196,15 @@ type finder struct {
 	t      *Table
 	double bool
 	most   int
+	least  int                // bins that must be clean
+	prices map[string]float64 // nil when they do not matter
 	best   []found
 }
 
 type found struct {
 	fill        [3]filling
 	clean, soft int
-	mean        float64
+	mean, price float64
 }
 
 // section is what is reached between two roles.
@@ -193,16 +217,19 @@ func (f *finder) section(a, b filling) reached {
 }
 
 func (f *finder) offer(fill [3]filling, all reached) {
-	c := found{fill: fill, clean: all.clean.count(), soft: all.soft.count()}
+	c := found{fill: fill, clean: all.clean.count(), soft: all.soft.count(), price: f.price(fill)}
+	if c.clean < f.least {
+		return
+	}
 	if len(f.best) == f.most {
 		last := f.best[len(f.best)-1]
-		if c.clean < last.clean || c.clean == last.clean && c.soft < last.soft {
-			return
+		if cmp.Or(cmp.Compare(last.price, c.price), cmp.Compare(c.clean, last.clean), cmp.Compare(c.soft, last.soft)) < 0 {
+			return // whatever its mean
 		}
 	}
 	c.mean = f.reach(fill).Mean()
 	at, _ := slices.BinarySearchFunc(f.best, c, func(a, b found) int {
-		if better := cmp.Or(cmp.Compare(b.clean, a.clean), cmp.Compare(b.soft, a.soft), cmp.Compare(b.mean, a.mean)); better != 0 {
+		if better := cmp.Or(cmp.Compare(a.price, b.price), cmp.Compare(b.clean, a.clean), cmp.Compare(b.soft, a.soft), cmp.Compare(b.mean, a.mean)); better != 0 {
 			return better
 		}
 		return -1 // what was found first stays before its equals
@@ -211,6 +238,20 @@ func (f *finder) offer(fill [3]filling, all reached) {
 		f.best = slices.Insert(f.best, at, c)
 		f.best = f.best[:min(len(f.best), f.most)]
 	}
+}
+
+// price is what a system's tubes cost together, 0 when that does not matter.
+func (f *finder) price(fill [3]filling) (sum float64) {
+	if f.prices == nil {
+		return 0
+	}
+	for _, x := range fill {
+		sum += f.prices[f.t.paints[x.before].ID]
+		if x.after != x.before {
+			sum += f.prices[f.t.paints[x.after].ID]
+		}
+	}
+	return sum
 }
 
 // reach is all that a system's ways reach.

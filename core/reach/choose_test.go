@@ -1,6 +1,7 @@
 package reach
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -112,6 +113,43 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 		assert.Equal(t, "PY65", c.System.Role(0)[0].ID)
 		assert.Equal(t, "PR255", c.System.Role(1)[0].ID)
 	}
+	// The cheapest that reach nearly as much, against every system by hand.
+	prices := map[string]float64{"PY184": 9, "PY65": 6, "PR255": 12, "PR122": 8, "PB29": 5, "PB15:3": 7}
+	every, err := table.Best(Wish{Kind: wheel.RYB, Most: 100})
+	require.NoError(t, err)
+	cheap, err := table.Best(Wish{Kind: wheel.RYB, Prices: prices, Most: 100})
+	require.NoError(t, err)
+	least := math.Inf(1)
+	cost := func(c Choice) (sum float64) {
+		for _, p := range c.System.Paints() {
+			sum += prices[p.ID]
+		}
+		return sum
+	}
+	for _, c := range every {
+		if c.Reach.Clean() >= 0.95*every[0].Reach.Clean() {
+			least = min(least, cost(c))
+		}
+	}
+	assert.Equal(t, least, cost(cheap[0]))
+	for i, c := range cheap {
+		assert.GreaterOrEqual(t, c.Reach.Clean(), 0.95*every[0].Reach.Clean()-1e-9)
+		if i > 0 {
+			assert.GreaterOrEqual(t, cost(c), cost(cheap[i-1]))
+		}
+	}
+	safe, err := NewTable(paint.Library()).Best(Wish{Kind: wheel.Split, Careful: true, Most: 3})
+	require.NoError(t, err)
+	for _, c := range safe {
+		for _, p := range c.System.Paints() {
+			assert.False(t, p.Hazardous(), p.ID)
+		}
+	}
+	delete(prices, "PB29")
+	delete(prices, "PB15:3")
+	_, err = table.Best(Wish{Kind: wheel.RYB, Prices: prices})
+	assert.ErrorContains(t, err, "too few paints for the role of the blue")
+
 	for says, w := range map[string]Wish{
 		"is not chosen":          {Kind: wheel.OwnSystem},
 		"PW6 is not among":       {Kind: wheel.RYB, Contains: []string{"PW6"}},

@@ -960,8 +960,11 @@ export interface components {
             paints: string[];
         };
         Chosen: {
-            /** @enum {string} */
-            aim: "coverage";
+            /**
+             * @description the most clean hues, or the least price of those that reach nearly as many (95 %)
+             * @enum {string}
+             */
+            aim: "coverage" | "price";
             best: components["schemas"]["ChosenSystem"];
             /** @description the library paints that add most to the box, the best first; empty from the library */
             buyNext: components["schemas"]["Bought"][];
@@ -985,6 +988,11 @@ export interface components {
             mean: number;
             /** @description yellows, reds, blues */
             paints: string[];
+            /**
+             * Format: double
+             * @description of its tubes; null where one is not known
+             */
+            price: number | null;
             roles: components["schemas"]["Shelved"][][];
             /** Format: double */
             softCoverage: number;
@@ -3503,6 +3511,9 @@ export interface operations {
                 judged?: "wet" | "dry";
                 kind: "triad" | "split" | "double";
                 from?: "box" | "library";
+                aim?: "coverage" | "price";
+                /** @description no paint whose class carries a special hazard */
+                careful?: boolean;
                 /** @description paints that must be in it */
                 contains?: string[];
             };

@@ -13,6 +13,7 @@ import { Words } from "../app/Words";
 import { fill } from "../drawing/screen";
 
 const kinds = { triad: "a triad", split: "split primaries", double: "double primaries" } as const;
+const aims = { coverage: "the most clean hues", price: "the least price" } as const;
 const froms = { box: "from my box", library: "from the whole library" } as const;
 
 /** The best system of a kind for clean coverage, exactly; what comes next, and what to buy. */
@@ -20,8 +21,10 @@ export function ChooseView({ view }: { view: Conditions }) {
   const { search, show, one } = useAddress();
   const kind = one<Choosing["kind"]>("kind", kinds, "split");
   const from = one<Choosing["from"]>("from", froms, "box");
+  const aim = from === "library" ? "coverage" : one<Choosing["aim"]>("aim", aims, "coverage");
+  const careful = search.get("careful") === "yes";
   const contains = search.get("contains")?.split(",").filter(Boolean) ?? [];
-  const got = useQuery(chooseQuery({ kind, from, contains }, view));
+  const got = useQuery(chooseQuery({ kind, from, aim, careful, contains }, view));
   const box = useQuery(boxQuery(view));
   const library = useQuery(paintsQuery(view));
   const make = useNewWheel();
@@ -40,6 +43,10 @@ export function ChooseView({ view }: { view: Conditions }) {
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 4, alignItems: "center" }}>
         <Words label="kind of system" words={kinds} value={kind} onChoose={(v) => show({ kind: v })} />
         <Words label="chosen from" words={froms} value={from} onChoose={(v) => show({ from: v, contains: undefined })} />
+        {from === "box" && <Words label="for" words={aims} value={aim} onChoose={(v) => show({ aim: v })} />}
+        <Button color="inherit" role="checkbox" aria-checked={careful} onClick={() => show({ careful: careful ? undefined : "yes" })} sx={{ fontWeight: careful ? 600 : 400, borderBottom: `2px solid ${careful ? grey.ink : "transparent"}` }}>
+          none to be careful with
+        </Button>
         <OneOf label="must contain" shown={contains.length === 0 ? "any paints" : `with ${contains.map((c) => all.find((p) => p.value === c)?.name ?? c).join(", ")}`} of={[{ value: "", name: "any paints" }, ...all]} value="" onChoose={(v) => show({ contains: v === "" ? undefined : [...new Set([...contains, v])].join(",") })} />
       </Box>
       {got.error && (
@@ -51,7 +58,7 @@ export function ChooseView({ view }: { view: Conditions }) {
       {chosen && (
         <Box sx={{ opacity: got.isPlaceholderData ? 0.5 : 1, mt: 1.5 }}>
           <Typography sx={{ color: grey.second }}>
-            The most hues reached cleanly; every system was looked at, in <span style={{ fontFamily: figures }}>{chosen.elapsedMs.toFixed(0)}</span> ms.
+            {aim === "price" ? "The cheapest of those that reach nearly as many hues cleanly as the best" : "The most hues reached cleanly"}; every system was looked at, in <span style={{ fontFamily: figures }}>{chosen.elapsedMs.toFixed(0)}</span> ms.
           </Typography>
           <Row system={chosen.best} called={called} best onKeep={() => keep(chosen.best)} busy={make.isPending} />
           <Typography variant="caption" component="p" sx={{ mt: 2 }}>
@@ -61,7 +68,7 @@ export function ChooseView({ view }: { view: Conditions }) {
             <Row key={s.paints.join()} system={s} called={called} onKeep={() => keep(s)} busy={make.isPending} />
           ))}
           {chosen.runnersUp.length === 0 && <Typography variant="body2">none: these paints make no other one.</Typography>}
-          {from === "box" && (
+          {from === "box" && aim === "coverage" && (
             <Box component="section" aria-label="buy next" sx={{ mt: 3, borderTop: `2px solid ${grey.ink}`, pt: 1 }}>
               <Typography variant="h3">Buy next</Typography>
               {chosen.buyNext.length === 0 && <Typography sx={{ color: grey.second }}>No paint of the library would add a clean hue to the best system of this kind.</Typography>}
@@ -109,7 +116,7 @@ function Row({ system, called, best = false, busy, onKeep }: { system: Schemas["
           <Box sx={{ height: 10, width: `${100 * system.cleanCoverage}%`, bgcolor: grey.ink }} />
         </Box>
         <Typography variant="caption" sx={{ fontFamily: figures }}>
-          {(100 * system.cleanCoverage).toFixed(0)} % clean, {(100 * system.softCoverage).toFixed(0)} % or softened
+          {(100 * system.cleanCoverage).toFixed(0)} % clean, {(100 * system.softCoverage).toFixed(0)} % or softened{system.price !== null && `, costs ${system.price.toFixed(2)}`}
         </Typography>
       </Box>
       <Button color="inherit" variant={best ? "outlined" : "text"} disabled={busy} onClick={onKeep} sx={{ whiteSpace: "nowrap" }}>
