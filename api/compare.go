@@ -231,6 +231,30 @@ func (s *Server) compareRoutes() {
 			return nil, s.refusal(s.store.Unwant(ctx, painter(ctx).ID, in.ID))
 		})
 
+	type replace struct {
+		Look
+		Wheel int64  `query:"wheel" required:"true" doc:"a kept system"`
+		From  string `query:"from" default:"box" enum:"box,library"`
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "replace", Method: http.MethodGet, Path: "/api/replace"},
+		func(ctx context.Context, in *replace) (*struct{ Body []exchange.Swapped }, error) {
+			v, err := in.view()
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			systems, err := s.sideBySide(ctx, []int64{in.Wheel})
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			candidates := paint.Library()
+			if in.From == "box" {
+				if candidates, err = s.boxPaints(ctx); err != nil {
+					return nil, s.refusal(err)
+				}
+			}
+			return &struct{ Body []exchange.Swapped }{v.Replace(systems[0].System, candidates)}, nil
+		})
+
 	type choose struct {
 		Look
 		Kind     string   `query:"kind" required:"true" enum:"triad,split,double"`

@@ -53,6 +53,20 @@ func TestKeptSystemsAreComparedAndMatched(t *testing.T) {
 	assert.Len(t, wanted, 1)
 }
 
+func TestATubeOfAKeptSystemIsReplaced(t *testing.T) {
+	app, _ := server(t, true)
+	ada, eve := signedUp(t, app, "Ada"), signedUp(t, app, "Eve")
+	var w api.KeptWheel
+	ada.ok("POST", "/api/wheels", newWheel, &w)
+	var got []exchange.Swapped
+	ada.ok("GET", fmt.Sprintf("/api/replace?wheel=%d", w.ID), "", &got)
+	assert.Empty(t, got, "an empty box has nothing to put there")
+	ada.ok("GET", fmt.Sprintf("/api/replace?wheel=%d&from=library", w.ID), "", &got)
+	assert.Len(t, got, 3)
+	status, _ := eve.do("GET", fmt.Sprintf("/api/replace?wheel=%d", w.ID), "")
+	assert.Equal(t, 404, status)
+}
+
 func TestTheBestSystemOfABoxIsChosen(t *testing.T) {
 	app, _ := server(t, true)
 	ada := signedUp(t, app, "Ada")

@@ -141,3 +141,29 @@ func (v View) chosen(c reach.Choice, prices map[string]float64) ChosenSystem {
 	}
 	return out
 }
+
+// Swapped is what replaces one tube of a system best.
+type Swapped struct {
+	Out           Shelved `json:"out"`
+	In            Shelved `json:"in"`
+	CleanCoverage float64 `json:"cleanCoverage" doc:"of the system with it"`
+	Gain          float64 `json:"gain" doc:"more than without it; negative when less"`
+	Says          string  `json:"says"`
+}
+
+// Replace says for each tube of a system what replaces it best, and what that
+// changes.
+func (v View) Replace(s wheel.System, candidates []*paint.Paint) []Swapped {
+	before := reach.OfSystem(s)
+	out := []Swapped{}
+	for _, w := range reach.Swaps(s, candidates) {
+		one := Swapped{Out: v.shelved(w.Out), In: v.shelved(w.In), CleanCoverage: round(w.Reach.Clean(), 4), Gain: round(w.Reach.Clean()-before.Clean(), 4)}
+		if d := reach.Differ(w.Reach, before); len(d.First)+len(d.Second) > 0 {
+			one.Says = d.Says("With it the system", "as it is, it")
+		} else {
+			one.Says = "As clean as before everywhere."
+		}
+		out = append(out, one)
+	}
+	return out
+}

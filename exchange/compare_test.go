@@ -182,6 +182,16 @@ func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 	}
 }
 
+func TestWhatReplacesATube(t *testing.T) {
+	v := view(t, "acrylic", "D65", "dry")
+	s := named(t, "three", "triad", "PY65", "PR254", "PB29").System
+	got := v.Replace(s, hand(t, "PY184", "PR122", "PB15:3", "PW6"))
+	require.Len(t, got, 3)
+	assert.Positive(t, got[0].Gain)
+	assert.Contains(t, got[0].Says, "With it the system is cleaner ")
+	assert.Empty(t, v.Replace(s, hand(t, "PW6")))
+}
+
 func BenchmarkMatchTwelveColoursByFourSystems(b *testing.B) {
 	var palettes [][]*paint.Paint
 	for _, d := range DemoSystems() {

@@ -164,6 +164,40 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 	assert.ErrorContains(t, err, "needs 2")
 }
 
+func TestATubeIsReplacedByWhatServesBest(t *testing.T) {
+	s := systemOf(t, wheel.RYB, []string{"PY65"}, []string{"PR254"}, []string{"PB29"})
+	others := taken(t, "PY184", "PY74", "PR122", "PB15:3", "PB60", "PW6", "PG7", "PB29")
+	swaps := Swaps(s, others)
+	require.Len(t, swaps, 3, "a best one for each tube")
+	for i, w := range swaps {
+		var roles [3][]*paint.Paint
+		at := -1
+		for k := range 3 {
+			roles[k] = s.Role(k)
+			if s.Role(k)[0].ID == w.Out.ID {
+				roles[k], at = []*paint.Paint{w.In}, k
+			}
+		}
+		require.GreaterOrEqual(t, at, 0)
+		with, err := wheel.NewSystem(wheel.RYB, roles)
+		require.NoError(t, err)
+		assert.Equal(t, OfSystem(with), w.Reach)
+		for _, q := range others {
+			if q.ID == w.In.ID || q.ID == w.Out.ID || !wheel.RYB.Roles()[at].Accepts(q) {
+				continue
+			}
+			other, err := s.Swapping(at, w.Out, q)
+			require.NoError(t, err)
+			assert.LessOrEqual(t, OfSystem(other).Clean(), w.Reach.Clean(), "%s for %s", q.ID, w.Out.ID)
+		}
+		if i > 0 {
+			assert.LessOrEqual(t, w.Reach.Clean(), swaps[i-1].Reach.Clean())
+		}
+	}
+	_, err := s.Swapping(0, others[2], others[0])
+	assert.ErrorContains(t, err, "is no yellow")
+}
+
 func BenchmarkBestOfTheLibraryCold(b *testing.B) {
 	paint.Envelope(0)
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split} {

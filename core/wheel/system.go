@@ -128,6 +128,29 @@ func (s System) Choosing(section int, from, to *paint.Paint) (System, error) {
 	return s, nil
 }
 
+// Swapping is the system with another paint in the place of one of a role;
+// chosen pairs that held the one are left to the brightest.
+func (s System) Swapping(role int, out, in *paint.Paint) (System, error) {
+	roles := s.roles
+	at := slices.IndexFunc(roles[role], same(out))
+	if at < 0 {
+		return s, fmt.Errorf("%s is no %s of this system", out.ID, s.Kind.Roles()[role])
+	}
+	roles[role] = slices.Clone(roles[role])
+	roles[role][at] = in
+	swapped, err := NewSystem(s.Kind, roles)
+	if err != nil {
+		return s, err
+	}
+	swapped.riders = s.riders
+	for k, pair := range s.chosen {
+		if pair != nil && pair[0].ID != out.ID && pair[1].ID != out.ID {
+			swapped.chosen[k] = pair
+		}
+	}
+	return swapped, nil
+}
+
 // Triad makes a system of a yellow, a red and a blue.
 func Triad(yellow, red, blue *paint.Paint) (System, error) {
 	return NewSystem(RYB, [3][]*paint.Paint{{yellow}, {red}, {blue}})

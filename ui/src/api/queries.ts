@@ -209,6 +209,15 @@ export const chooseQuery = ({ kind, from, aim, careful, contains }: Choosing, { 
     placeholderData: keepPreviousData,
   });
 
+/** What replaces each tube of a kept system best. */
+export const replaceQuery = (wheel: number, from: "box" | "library", { medium, light, judged }: Conditions) =>
+  queryOptions({
+    queryKey: ["box", "replace", wheel, from, medium, light, judged],
+    queryFn: () => answer(client.GET("/api/replace", { params: { query: { wheel, from, medium, light, judged } } })),
+    enabled: wheel > 0,
+    placeholderData: keepPreviousData,
+  });
+
 export const predictionsQuery = (id: number) =>
   queryOptions({
     queryKey: ["predictions", id],

@@ -596,6 +596,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/replace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["replace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -2902,6 +2918,21 @@ export interface components {
             /** @description its undertone */
             shown: components["schemas"]["Shown"];
         };
+        Swapped: {
+            /**
+             * Format: double
+             * @description of the system with it
+             */
+            cleanCoverage: number;
+            /**
+             * Format: double
+             * @description more than without it; negative when less
+             */
+            gain: number;
+            in: components["schemas"]["Shelved"];
+            out: components["schemas"]["Shelved"];
+            says: string;
+        };
         SwatchSpectra: {
             mass: number[];
             tint: number[];
@@ -4740,6 +4771,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Quiet"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    replace: {
+        parameters: {
+            query: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                /** @description a kept system */
+                wheel: number;
+                from?: "box" | "library";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Swapped"][];
                 };
             };
             /** @description Error */

@@ -10,7 +10,8 @@ import { figures, grey } from "../app/theme";
 import { useAddress } from "../app/useAddress";
 import { useNewWheel } from "../app/useNewWheel";
 import { Words } from "../app/Words";
-import { fill } from "../drawing/screen";
+import { Both } from "./Marks";
+import { Replace } from "./Replace";
 
 const kinds = { triad: "a triad", split: "split primaries", double: "double primaries" } as const;
 const aims = { coverage: "the most clean hues", price: "the least price" } as const;
@@ -88,6 +89,7 @@ export function ChooseView({ view }: { view: Conditions }) {
           )}
         </Box>
       )}
+      <Replace from={from} view={view} called={called} />
     </Box>
   );
 }
@@ -123,14 +125,5 @@ function Row({ system, called, best = false, busy, onKeep }: { system: Schemas["
         make a wheel of it
       </Button>
     </Box>
-  );
-}
-
-function Both({ paint }: { paint: Schemas["Shelved"] }) {
-  return (
-    <svg width={36} height={22} aria-hidden style={{ flex: "none" }}>
-      <rect width={18} height={22} fill={fill(paint.masstone)} />
-      <rect x={18} width={18} height={22} fill={fill(paint.undertone)} />
-    </svg>
   );
 }

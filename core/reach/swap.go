@@ -1,0 +1,47 @@
+package reach
+
+import (
+	"cmp"
+	"slices"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
+)
+
+// Swap is one paint of a system replaced by another.
+type Swap struct {
+	Out, In *paint.Paint
+	Reach   Reach // of the system with the other paint
+}
+
+// Swaps are for each paint of a system what replaces it best: the paint of the
+// same role with which the system reaches the most hues cleanly, then the most
+// on the whole. The best swap comes first; a paint without another that could
+// stand for it is left out.
+func Swaps(s wheel.System, candidates []*paint.Paint) (out []Swap) {
+	better := func(a, b Reach) int {
+		return cmp.Or(cmp.Compare(b.Clean(), a.Clean()), cmp.Compare(b.Mean(), a.Mean()))
+	}
+	for k, role := range s.Kind.Roles() {
+		for _, p := range s.Role(k) {
+			var best *Swap
+			for _, q := range candidates {
+				if !role.Accepts(q) {
+					continue
+				}
+				with, err := s.Swapping(k, p, q)
+				if err != nil {
+					continue // it stands in the system already
+				}
+				if one := (Swap{p, q, OfSystem(with)}); best == nil || better(one.Reach, best.Reach) < 0 {
+					best = &one
+				}
+			}
+			if best != nil {
+				out = append(out, *best)
+			}
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Swap) int { return better(a.Reach, b.Reach) })
+	return out
+}
