@@ -141,6 +141,18 @@ func (s *Server) compare(ctx context.Context, in *Compared) (out exchange.Compar
 	return v.Compare(systems)
 }
 
+func (s *Server) wanted(ctx context.Context) ([]exchange.Wanted, error) {
+	kept, err := s.store.Wanted(ctx, painter(ctx).ID)
+	return wantedOf(kept), err
+}
+
+func wantedOf(kept []store.WantedColour) (out []exchange.Wanted) {
+	for _, w := range kept {
+		out = append(out, exchange.Wanted{Name: w.Name, Colour: w.Colour})
+	}
+	return out
+}
+
 // matched matches a painter's wanted colours with kept systems.
 func (s *Server) matched(ctx context.Context, in *Compared) (*struct{ Body []WantedKept }, error) {
 	v, err := in.view()
@@ -159,11 +171,7 @@ func (s *Server) matched(ctx context.Context, in *Compared) (*struct{ Body []Wan
 	if err != nil {
 		return nil, s.refusal(err)
 	}
-	var wanted []exchange.Wanted
-	for _, w := range kept {
-		wanted = append(wanted, exchange.Wanted{Name: w.Name, Colour: w.Colour})
-	}
-	got, err := v.Match(palettes, wanted)
+	got, err := v.Match(palettes, wantedOf(kept))
 	if err != nil {
 		return nil, s.refusal(err)
 	}
@@ -259,7 +267,7 @@ func (s *Server) compareRoutes() {
 		Look
 		Kind     string   `query:"kind" required:"true" enum:"triad,split,double"`
 		From     string   `query:"from" default:"box" enum:"box,library"`
-		Aim      string   `query:"aim" default:"coverage" enum:"coverage,price"`
+		Aim      string   `query:"aim" default:"coverage" enum:"coverage,price,targets"`
 		Careful  bool     `query:"careful" doc:"no paint whose class carries a special hazard"`
 		Contains []string `query:"contains" maxItems:"6" doc:"paints that must be in it"`
 	}
@@ -277,8 +285,12 @@ func (s *Server) compareRoutes() {
 			if err != nil {
 				return nil, s.refusal(err)
 			}
+			wanted, err := s.wanted(ctx)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
 			began := time.Now()
-			out, err := v.Choose(box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Prices: prices})
+			out, err := v.Choose(ctx, box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Prices: prices, Wanted: wanted})
 			if err != nil {
 				return nil, s.refusal(err)
 			}

@@ -2,9 +2,12 @@ package exchange
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"slices"
+	"strings"
 
+	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
@@ -13,7 +16,7 @@ import (
 // Chosen is the best system of a kind from some paints, and what comes next.
 type Chosen struct {
 	Kind      string         `json:"kind" enum:"triad,split,double"`
-	Aim       string         `json:"aim" enum:"coverage,price" doc:"the most clean hues, or the least price of those that reach nearly as many (95 %)"`
+	Aim       string         `json:"aim" enum:"coverage,price,targets" doc:"the most clean hues; the least price of those that reach nearly as many (95 %); the nearest to the wanted colours"`
 	From      string         `json:"from" enum:"box,library"`
 	Best      ChosenSystem   `json:"best"`
 	RunnersUp []ChosenSystem `json:"runnersUp"`
@@ -29,6 +32,8 @@ type ChosenSystem struct {
 	SoftCoverage  float64     `json:"softCoverage"`
 	Mean          float64     `json:"mean" doc:"of the reach"`
 	Price         *float64    `json:"price" doc:"of its tubes; null where one is not known"`
+	Reached       int         `json:"reached" doc:"wanted colours within CIEDE2000 3, when they are the aim"`
+	MeanDE        *float64    `json:"meanDe00" doc:"to the wanted colours, before parts are made whole; null when they are not the aim"`
 	Loses         string      `json:"loses,omitempty" doc:"of a runner-up, against the best"`
 }
 
@@ -47,8 +52,9 @@ const mostBought = 5
 // Choosing is what a system is chosen for, and from what.
 type Choosing struct {
 	Kind     wheel.SystemKind
-	Aim      string // "coverage" or "price"
-	Library  bool   // from the whole library; from the box otherwise
+	Aim      string // "coverage", "price" or "targets"
+	Wanted   []Wanted
+	Library  bool // from the whole library; from the box otherwise
 	Contains []string
 	Careful  bool // no paint whose class carries a special hazard
 	Prices   map[string]float64
@@ -56,7 +62,7 @@ type Choosing struct {
 
 // Choose finds the best systems of a kind: exactly, every one is looked at. From
 // a box it says as well which paint of the library would add most.
-func (v View) Choose(box []*paint.Paint, c Choosing) (Chosen, error) {
+func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chosen, error) {
 	out := Chosen{Kind: string(c.Kind), Aim: c.Aim, From: "box", RunnersUp: []ChosenSystem{}, BuyNext: []Bought{}}
 	wish := reach.Wish{Kind: c.Kind, Contains: c.Contains, Careful: c.Careful, Most: 1 + RunnersUp}
 	switch {
@@ -67,8 +73,8 @@ func (v View) Choose(box []*paint.Paint, c Choosing) (Chosen, error) {
 		if wish.Prices == nil {
 			wish.Prices = map[string]float64{}
 		}
-	case c.Aim != "coverage":
-		return out, bad("%q is no aim: choose coverage or price", clip(c.Aim))
+	case c.Aim != "coverage" && c.Aim != "targets":
+		return out, bad("%q is no aim: choose coverage, price or targets", clip(c.Aim))
 	}
 	all := box
 	if c.Library {
@@ -83,6 +89,9 @@ func (v View) Choose(box []*paint.Paint, c Choosing) (Chosen, error) {
 		all = append(slices.Clone(box), news(box)...)
 	}
 	table := reach.NewTable(all)
+	if c.Aim == "targets" {
+		return v.suited(ctx, table, wish, c, out)
+	}
 	choices, err := table.Best(wish)
 	if err != nil {
 		return out, BadInput{upperFirst(err.Error()) + "."}
@@ -117,6 +126,56 @@ func (v View) Choose(box []*paint.Paint, c Choosing) (Chosen, error) {
 	slices.SortStableFunc(out.BuyNext, func(a, b Bought) int { return cmp.Compare(b.Gain, a.Gain) })
 	out.BuyNext = out.BuyNext[:min(mostBought, len(out.BuyNext))]
 	return out, nil
+}
+
+// suited fills in the systems that come nearest to the wanted colours.
+func (v View) suited(ctx context.Context, table *reach.Table, wish reach.Wish, c Choosing, out Chosen) (Chosen, error) {
+	readings, err := v.readings(c.Wanted)
+	if err != nil {
+		return out, err
+	}
+	var labs []colour.Lab
+	for _, r := range readings {
+		labs = append(labs, r.Lab)
+	}
+	bare := wheel.System{}
+	suits, err := table.Suited(ctx, wish, []*paint.Paint{bare.Rider(wheel.WhiteRider), bare.Rider(wheel.BlackRider)}, labs, v.Medium)
+	if ctx.Err() != nil {
+		return out, ctx.Err()
+	}
+	if err != nil {
+		return out, BadInput{upperFirst(err.Error()) + "."}
+	}
+	for i, s := range suits {
+		one := v.chosen(reach.Choice{System: s.System, Reach: reach.OfSystem(s.System)}, c.Prices)
+		mean := round(s.Mean, 2)
+		one.Reached, one.MeanDE = s.Reached, &mean
+		if i == 0 {
+			out.Best = one
+			continue
+		}
+		one.Loses = loses(c.Wanted, suits[0].DE, s.DE)
+		out.RunnersUp = append(out.RunnersUp, one)
+	}
+	return out, nil
+}
+
+// loses says which wanted colours a system misses by more than the best does.
+func loses(wanted []Wanted, best, its []float64) string {
+	var names []string
+	for i, d := range its {
+		if d > best[i]+1 {
+			name := wanted[i].Name
+			if name == "" {
+				name = wanted[i].Colour
+			}
+			names = append(names, fmt.Sprintf("%s (%.1f, not %.1f)", name, d, best[i]))
+		}
+	}
+	if len(names) == 0 {
+		return "It comes as near to every wanted colour, or nearly."
+	}
+	return "It comes less near to " + strings.Join(names, ", ") + "."
 }
 
 // news are the paints of the library whose pigment is not in a box.

@@ -248,9 +248,6 @@ type Matched struct {
 	Says    string       `json:"says" doc:"how to mix it, or what is missing"`
 }
 
-// passes is the CIEDE2000 up to which a recipe passes for the wanted colour.
-const passes = 3
-
 // CheckWanted says what is wrong with a wanted colour.
 func CheckWanted(w Wanted) error {
 	_, err := w.reading(View{})
@@ -273,21 +270,30 @@ func (w Wanted) reading(v View) (paint.Reading, error) {
 	return r.core(name)
 }
 
+func (v View) readings(wanted []Wanted) (out []paint.Reading, err error) {
+	for _, w := range wanted {
+		r, err := w.reading(v)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, r)
+	}
+	return out, nil
+}
+
 // Match finds the best recipe of each palette (paints with the white and black
 // that ride along) for each wanted colour.
 func (v View) Match(palettes [][]*paint.Paint, wanted []Wanted) ([]WantedColour, error) {
 	if len(wanted) > MostWanted {
 		return nil, bad("%d colours are more than are matched at once: give at most %d", len(wanted), MostWanted)
 	}
+	want, err := v.readings(wanted)
+	if err != nil {
+		return nil, err
+	}
 	out := []WantedColour{}
-	var want []paint.Reading
-	for _, w := range wanted {
-		reading, err := w.reading(v)
-		if err != nil {
-			return nil, err
-		}
-		want = append(want, reading)
-		out = append(out, WantedColour{w.Name, *aimed(reading), make([]Matched, len(palettes))})
+	for i, reading := range want {
+		out = append(out, WantedColour{wanted[i].Name, *aimed(reading), make([]Matched, len(palettes))})
 	}
 	type job struct{ colour, palette int }
 	jobs := make(chan job)
@@ -324,7 +330,7 @@ func (v View) matched(paints []*paint.Paint, want paint.Reading) (Matched, error
 	look := m.Mixture.AsPainted(v.Medium, false)
 	out := Matched{
 		Recipe: v.partsOf(m.Parts), Lab: [3]float64{round(m.Lab.L, 2), round(m.Lab.A, 2), round(m.Lab.B, 2)}, Shown: shown(look.OKLab(v.Light)),
-		DE: round(m.DE, 2), Reached: m.DE <= passes,
+		DE: round(m.DE, 2), Reached: m.DE <= reach.Passes,
 	}
 	if s, err := want.Reflectance(); err == nil {
 		lamp := colour.A.White()

@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"bytes"
+	"context"
 	"encoding/csv"
 	"encoding/xml"
 	"strings"
@@ -145,7 +146,7 @@ func FuzzReadWanted(f *testing.F) {
 
 func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 	v := view(t, "acrylic", "D65", "dry")
-	got, err := v.Choose(hand(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB60", "PY43", "PW6"), Choosing{Kind: wheel.Split, Aim: "coverage"})
+	got, err := v.Choose(context.Background(), hand(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB60", "PY43", "PW6"), Choosing{Kind: wheel.Split, Aim: "coverage"})
 	require.NoError(t, err)
 	assert.Equal(t, []string{"PY184", "PY65", "PR255", "PR122", "PB29", "PB60"}, got.Best.Paints)
 	require.NotEmpty(t, got.RunnersUp)
@@ -158,26 +159,35 @@ func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 		assert.Equal(t, byte('B'), b.Paint.ID[1], b.Paint.ID)
 		assert.InDelta(t, got.Best.CleanCoverage+b.Gain, b.CleanCoverage, 1e-3)
 	}
-	got, err = v.Choose(nil, Choosing{Kind: wheel.RYB, Aim: "coverage", Library: true, Contains: []string{"PB29"}})
+	got, err = v.Choose(context.Background(), nil, Choosing{Kind: wheel.RYB, Aim: "coverage", Library: true, Contains: []string{"PB29"}})
 	require.NoError(t, err)
 	assert.Contains(t, got.Best.Paints, "PB29")
 	three := hand(t, "PY184", "PR254", "PB29", "PB60")
-	cheap, err := v.Choose(three, Choosing{Kind: wheel.RYB, Aim: "price", Prices: map[string]float64{"PY184": 4, "PR254": 5, "PB29": 6}})
+	cheap, err := v.Choose(context.Background(), three, Choosing{Kind: wheel.RYB, Aim: "price", Prices: map[string]float64{"PY184": 4, "PR254": 5, "PB29": 6}})
 	require.NoError(t, err)
 	assert.Equal(t, []string{"PY184", "PR254", "PB29"}, cheap.Best.Paints)
 	assert.Equal(t, 15.0, *cheap.Best.Price)
+	suits, err := v.Choose(context.Background(), hand(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"), Choosing{Kind: wheel.RYB, Aim: "targets", Wanted: DemoWanted})
+	require.NoError(t, err)
+	require.NotNil(t, suits.Best.MeanDE)
+	for _, r := range suits.RunnersUp {
+		assert.LessOrEqual(t, r.Reached, suits.Best.Reached)
+		assert.Contains(t, r.Loses, "It comes ")
+	}
 	for says, ask := range map[string]struct {
 		box []*paint.Paint
 		c   Choosing
 	}{
-		"box is empty":    {nil, Choosing{Kind: wheel.RYB, Aim: "coverage"}},
-		"too few":         {three, Choosing{Kind: wheel.Split, Aim: "coverage"}},
-		"few paints":      {three, Choosing{Kind: wheel.RYB, Aim: "price"}},
-		"is not chosen":   {nil, Choosing{Kind: wheel.OwnSystem, Aim: "coverage", Library: true}},
-		"knows no prices": {nil, Choosing{Kind: wheel.RYB, Aim: "price", Library: true}},
-		"is no aim":       {three, Choosing{Kind: wheel.RYB, Aim: "beauty"}},
+		"box is empty":     {nil, Choosing{Kind: wheel.RYB, Aim: "coverage"}},
+		"too few":          {three, Choosing{Kind: wheel.Split, Aim: "coverage"}},
+		"few paints":       {three, Choosing{Kind: wheel.RYB, Aim: "price"}},
+		"is not chosen":    {nil, Choosing{Kind: wheel.OwnSystem, Aim: "coverage", Library: true}},
+		"knows no prices":  {nil, Choosing{Kind: wheel.RYB, Aim: "price", Library: true}},
+		"colour is wanted": {three, Choosing{Kind: wheel.RYB, Aim: "targets"}},
+		"odd: ":            {three, Choosing{Kind: wheel.RYB, Aim: "targets", Wanted: []Wanted{{"odd", "teal"}}}},
+		"is no aim":        {three, Choosing{Kind: wheel.RYB, Aim: "beauty"}},
 	} {
-		_, err := v.Choose(ask.box, ask.c)
+		_, err := v.Choose(context.Background(), ask.box, ask.c)
 		assert.ErrorContains(t, err, says)
 	}
 }

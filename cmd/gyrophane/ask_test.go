@@ -229,6 +229,9 @@ func TestCompareMatchAndChooseJSON(t *testing.T) {
 	_, table, _ = call(t, "choose --kind split --from box --box PY184,PY65,PR255,PR122,PB29,PB60")
 	assert.Contains(t, table, "buy next")
 
+	_, table, _ = call(t, "choose --kind triad --from box --box PY184,PY65,PR255,PR122,PB29 --aim targets --want #f0662b --want 35,20,-30")
+	assert.Contains(t, table, "wanted colours reached, CIEDE2000")
+
 	for says, line := range map[string]string{
 		"write NAME:KIND:PAINT":  "compare --system triad:PY65",
 		"not 0":                  "compare",
@@ -236,7 +239,8 @@ func TestCompareMatchAndChooseJSON(t *testing.T) {
 		"name one wanted colour": "match --from PY65",
 		"there are no paints":    "match --lab 50,0,0",
 		"is no colour":           "match --lab 50,0 --from PY65",
-		`--aim "targets"`:        "choose --aim targets",
+		`--aim "beauty"`:         "choose --aim beauty",
+		"o colour is wanted":     "choose --aim targets",
 		"--from box: name":       "choose --from box",
 		`--from "shop"`:          "choose --from shop",
 		"PW6 is not among":       "choose --contains PW6",

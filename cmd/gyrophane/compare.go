@@ -129,7 +129,7 @@ func chooseCommand() *cobra.Command {
 	var q question
 	var kind, from, aim string
 	var careful bool
-	var box, contains []string
+	var box, contains, wants []string
 	c := &cobra.Command{
 		Use:     "choose --kind triad|split|double --from library",
 		Short:   "The best system of a kind, exactly: every one is looked at",
@@ -140,8 +140,12 @@ func chooseCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			if aim != "coverage" {
-				return fmt.Errorf("--aim %q: choose coverage; prices are in the box of the application", aim)
+			if aim != "coverage" && aim != "targets" {
+				return fmt.Errorf("--aim %q: choose coverage or targets; prices are in the box of the application", aim)
+			}
+			var wanted []exchange.Wanted
+			for _, w := range wants {
+				wanted = append(wanted, exchange.Wanted{Colour: w})
 			}
 			var paints []*paint.Paint
 			switch from {
@@ -161,7 +165,7 @@ func chooseCommand() *cobra.Command {
 				return fmt.Errorf("--from %q: choose box or library", from)
 			}
 			began := time.Now()
-			out, err := v.Choose(paints, exchange.Choosing{Kind: wheel.SystemKind(kind), Aim: aim, Library: from == "library", Contains: contains, Careful: careful})
+			out, err := v.Choose(cmd.Context(), paints, exchange.Choosing{Kind: wheel.SystemKind(kind), Aim: aim, Library: from == "library", Contains: contains, Careful: careful, Wanted: wanted})
 			if err != nil {
 				return err
 			}
@@ -169,7 +173,11 @@ func chooseCommand() *cobra.Command {
 			return q.answer(cmd, out, func(w io.Writer) {
 				fmt.Fprintln(w, "paints\tclean\tsoftened or better\t")
 				for _, s := range append([]exchange.ChosenSystem{out.Best}, out.RunnersUp...) {
-					fmt.Fprintf(w, "%s\t%.1f %%\t%.1f %%\t%s\n", strings.Join(s.Paints, " "), 100*s.CleanCoverage, 100*s.SoftCoverage, s.Loses)
+					near := s.Loses
+					if s.MeanDE != nil {
+						near = fmt.Sprintf("%d wanted colours reached, CIEDE2000 %.1f on the mean. %s", s.Reached, *s.MeanDE, s.Loses)
+					}
+					fmt.Fprintf(w, "%s\t%.1f %%\t%.1f %%\t%s\n", strings.Join(s.Paints, " "), 100*s.CleanCoverage, 100*s.SoftCoverage, near)
 				}
 				for _, b := range out.BuyNext {
 					fmt.Fprintf(w, "buy next %s\t%.1f %%\t+%.1f %%\t\n", b.Paint.ID, 100*b.CleanCoverage, 100*b.Gain)
@@ -180,7 +188,8 @@ func chooseCommand() *cobra.Command {
 	q.flags(c)
 	c.Flags().StringVar(&kind, "kind", "triad", "triad, split or double")
 	c.Flags().StringVar(&from, "from", "library", "box or library")
-	c.Flags().StringVar(&aim, "aim", "coverage", "coverage")
+	c.Flags().StringVar(&aim, "aim", "coverage", "the most clean hues, or the wanted colours: coverage, targets")
+	c.Flags().StringArrayVar(&wants, "want", nil, "a wanted colour: #rrggbb or CIELAB as L,a,b; may be given again")
 	c.Flags().StringSliceVar(&box, "box", nil, "the paints of the box")
 	c.Flags().BoolVar(&careful, "careful", false, "no paint whose class carries a special hazard")
 	c.Flags().StringSliceVar(&contains, "contains", nil, "paints that must be in it")

@@ -104,20 +104,25 @@ func (t *Table) Best(w Wish) ([]Choice, error) {
 	f.lookAt(fill)
 	var out []Choice
 	for _, c := range f.best {
-		var roles [3][]*paint.Paint
-		for k, x := range c.fill {
-			roles[k] = []*paint.Paint{t.paints[x.before]}
-			if x.after != x.before {
-				roles[k] = append(roles[k], t.paints[x.after])
-			}
-		}
-		s, err := wheel.NewSystem(w.Kind, roles)
+		s, err := t.system(w.Kind, c.fill)
 		if err != nil {
 			return nil, err
 		}
 		out = append(out, Choice{s, f.reach(c.fill)})
 	}
 	return out, nil
+}
+
+// system is the system that fillings make.
+func (t *Table) system(kind wheel.SystemKind, fill [3]filling) (wheel.System, error) {
+	var roles [3][]*paint.Paint
+	for k, x := range fill {
+		roles[k] = []*paint.Paint{t.paints[x.before]}
+		if x.after != x.before {
+			roles[k] = append(roles[k], t.paints[x.after])
+		}
+	}
+	return wheel.NewSystem(kind, roles)
 }
 
 // lookAt looks at every system that the fillings make.

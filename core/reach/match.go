@@ -142,37 +142,46 @@ func absorption(m *paint.Mixture) (mean float64) {
 	return mean
 }
 
-// fours tries every four of the paints, each from shares by weakness and without
-// what comes down to a trace.
+// fours tries every four of the paints.
 func (s *search) fours() (out []trial) {
 	n := len(s.paints)
 	for set := range 1 << n {
 		if bits.OnesCount(uint(set)) != min(mostPaints, n) {
 			continue
 		}
-		var t trial
+		var of []int
 		for i := range n {
 			if set>>i&1 == 1 {
-				t.of, t.share = append(t.of, i), append(t.share, 1/(0.1+absorption(&s.alone[i])))
+				of = append(of, i)
 			}
 		}
-		normalise(t.share)
-		t = s.approach(t)
-		var kept trial
-		for i, v := range t.share {
-			if v > 1.5*trace {
-				kept.of, kept.share = append(kept.of, t.of[i]), append(kept.share, v)
-			}
-		}
-		if len(kept.of) < len(t.of) {
-			normalise(kept.share)
-			if kept = s.approach(kept); kept.miss < t.miss+0.2 {
-				t = kept
-			}
-		}
-		out = append(out, t)
+		out = append(out, s.four(of))
 	}
 	return out
+}
+
+// four approaches the wanted colour with some paints, from shares by weakness
+// and without what comes down to a trace.
+func (s *search) four(of []int) trial {
+	t := trial{of: of}
+	for _, i := range of {
+		t.share = append(t.share, 1/(0.1+absorption(&s.alone[i])))
+	}
+	normalise(t.share)
+	t = s.approach(t)
+	var kept trial
+	for i, v := range t.share {
+		if v > 1.5*trace {
+			kept.of, kept.share = append(kept.of, t.of[i]), append(kept.share, v)
+		}
+	}
+	if len(kept.of) < len(t.of) {
+		normalise(kept.share)
+		if kept = s.approach(kept); kept.miss < t.miss+0.2 {
+			return kept
+		}
+	}
+	return t
 }
 
 // add takes the paint into a trial that helps most; better says that one does.

@@ -199,13 +199,13 @@ export const comparisonsQuery = queryOptions({
   queryFn: () => answer(client.GET("/api/comparisons")),
 });
 
-export type Choosing = { kind: "triad" | "split" | "double"; from: "box" | "library"; aim: "coverage" | "price"; careful: boolean; contains: string[] };
+export type Choosing = { kind: "triad" | "split" | "double"; from: "box" | "library"; aim: "coverage" | "price" | "targets"; careful: boolean; contains: string[] };
 
 /** The best system of a kind. */
 export const chooseQuery = ({ kind, from, aim, careful, contains }: Choosing, { medium, light, judged }: Conditions) =>
   queryOptions({
     queryKey: ["box", "choose", kind, from, aim, careful, contains, medium, light, judged],
-    queryFn: () => answer(client.GET("/api/choose", { params: { query: { kind, from, aim, careful, ...(contains.length > 0 && { contains }), medium, light, judged } } })),
+    queryFn: ({ signal }) => answer(client.GET("/api/choose", { signal, params: { query: { kind, from, aim, careful, ...(contains.length > 0 && { contains }), medium, light, judged } } })),
     placeholderData: keepPreviousData,
   });
 

@@ -977,10 +977,10 @@ export interface components {
         };
         Chosen: {
             /**
-             * @description the most clean hues, or the least price of those that reach nearly as many (95 %)
+             * @description the most clean hues; the least price of those that reach nearly as many (95 %); the nearest to the wanted colours
              * @enum {string}
              */
-            aim: "coverage" | "price";
+            aim: "coverage" | "price" | "targets";
             best: components["schemas"]["ChosenSystem"];
             /** @description the library paints that add most to the box, the best first; empty from the library */
             buyNext: components["schemas"]["Bought"][];
@@ -1002,6 +1002,11 @@ export interface components {
              * @description of the reach
              */
             mean: number;
+            /**
+             * Format: double
+             * @description to the wanted colours, before parts are made whole; null when they are not the aim
+             */
+            meanDe00: number | null;
             /** @description yellows, reds, blues */
             paints: string[];
             /**
@@ -1009,6 +1014,11 @@ export interface components {
              * @description of its tubes; null where one is not known
              */
             price: number | null;
+            /**
+             * Format: int64
+             * @description wanted colours within CIEDE2000 3, when they are the aim
+             */
+            reached: number;
             roles: components["schemas"]["Shelved"][][];
             /** Format: double */
             softCoverage: number;
@@ -3542,7 +3552,7 @@ export interface operations {
                 judged?: "wet" | "dry";
                 kind: "triad" | "split" | "double";
                 from?: "box" | "library";
-                aim?: "coverage" | "price";
+                aim?: "coverage" | "price" | "targets";
                 /** @description no paint whose class carries a special hazard */
                 careful?: boolean;
                 /** @description paints that must be in it */

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import type { Conditions, Schemas } from "../api/client";
 import { boxQuery, chooseQuery, paintsQuery, type Choosing } from "../api/queries";
 import { OneOf } from "../app/Choice";
@@ -14,7 +14,12 @@ import { Both } from "./Marks";
 import { Replace } from "./Replace";
 
 const kinds = { triad: "a triad", split: "split primaries", double: "double primaries" } as const;
-const aims = { coverage: "the most clean hues", price: "the least price" } as const;
+const aims = { coverage: "the most clean hues", price: "the least price", targets: "my wanted colours" } as const;
+const said = {
+  coverage: "The most hues reached cleanly",
+  price: "The cheapest of those that reach nearly as many hues cleanly as the best",
+  targets: "The most wanted colours reached, then the nearest to all of them",
+} as const;
 const froms = { box: "from my box", library: "from the whole library" } as const;
 
 /** The best system of a kind for clean coverage, exactly; what comes next, and what to buy. */
@@ -22,13 +27,15 @@ export function ChooseView({ view }: { view: Conditions }) {
   const { search, show, one } = useAddress();
   const kind = one<Choosing["kind"]>("kind", kinds, "split");
   const from = one<Choosing["from"]>("from", froms, "box");
-  const aim = from === "library" ? "coverage" : one<Choosing["aim"]>("aim", aims, "coverage");
+  const wish = one<Choosing["aim"]>("aim", aims, "coverage");
+  const aim = from === "library" && wish === "price" ? "coverage" : wish;
   const careful = search.get("careful") === "yes";
   const contains = search.get("contains")?.split(",").filter(Boolean) ?? [];
   const got = useQuery(chooseQuery({ kind, from, aim, careful, contains }, view));
   const box = useQuery(boxQuery(view));
   const library = useQuery(paintsQuery(view));
   const make = useNewWheel();
+  const queries = useQueryClient();
   const tubes = new Map((box.data?.tubes ?? []).map((t) => [t.paint.id, nameOf(t)]));
   const called = (p: { id: string; name: string }) => tubes.get(p.id) ?? p.name;
   const all = from === "box" ? (box.data?.tubes ?? []).map((t) => ({ value: t.paint.id, name: nameOf(t) })) : (library.data ?? []).map((p) => ({ value: p.id, name: paintName(p.name).name }));
@@ -44,7 +51,7 @@ export function ChooseView({ view }: { view: Conditions }) {
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 4, alignItems: "center" }}>
         <Words label="kind of system" words={kinds} value={kind} onChoose={(v) => show({ kind: v })} />
         <Words label="chosen from" words={froms} value={from} onChoose={(v) => show({ from: v, contains: undefined })} />
-        {from === "box" && <Words label="for" words={aims} value={aim} onChoose={(v) => show({ aim: v })} />}
+        <Words label="for" words={aims} value={aim} onChoose={(v) => show({ aim: v })} />
         <Button color="inherit" role="checkbox" aria-checked={careful} onClick={() => show({ careful: careful ? undefined : "yes" })} sx={{ fontWeight: careful ? 600 : 400, borderBottom: `2px solid ${careful ? grey.ink : "transparent"}` }}>
           none to be careful with
         </Button>
@@ -55,11 +62,19 @@ export function ChooseView({ view }: { view: Conditions }) {
           {got.error.message}
         </Typography>
       )}
+      {got.isFetching && (
+        <Box role="status" sx={{ display: "flex", alignItems: "center", gap: 2, mt: 1 }}>
+          <Typography>Looking at every system…</Typography>
+          <Button size="small" color="inherit" onClick={() => void queries.cancelQueries({ queryKey: ["box", "choose"] })}>
+            leave it
+          </Button>
+        </Box>
+      )}
       {make.error && <Typography role="alert">{make.error.message}</Typography>}
       {chosen && (
         <Box sx={{ opacity: got.isPlaceholderData ? 0.5 : 1, mt: 1.5 }}>
           <Typography sx={{ color: grey.second }}>
-            {aim === "price" ? "The cheapest of those that reach nearly as many hues cleanly as the best" : "The most hues reached cleanly"}; every system was looked at, in <span style={{ fontFamily: figures }}>{chosen.elapsedMs.toFixed(0)}</span> ms.
+            {said[chosen.aim]}; every system was looked at, in <span style={{ fontFamily: figures }}>{chosen.elapsedMs.toFixed(0)}</span> ms.
           </Typography>
           <Row system={chosen.best} called={called} best onKeep={() => keep(chosen.best)} busy={make.isPending} />
           <Typography variant="caption" component="p" sx={{ mt: 2 }}>
@@ -118,7 +133,7 @@ function Row({ system, called, best = false, busy, onKeep }: { system: Schemas["
           <Box sx={{ height: 10, width: `${100 * system.cleanCoverage}%`, bgcolor: grey.ink }} />
         </Box>
         <Typography variant="caption" sx={{ fontFamily: figures }}>
-          {(100 * system.cleanCoverage).toFixed(0)} % clean, {(100 * system.softCoverage).toFixed(0)} % or softened{system.price !== null && `, costs ${system.price.toFixed(2)}`}
+          {(100 * system.cleanCoverage).toFixed(0)} % clean, {(100 * system.softCoverage).toFixed(0)} % or softened{system.meanDe00 !== null && `; ${system.reached} wanted reached, CIEDE2000 ${system.meanDe00.toFixed(1)}`}{system.price !== null && `, costs ${system.price.toFixed(2)}`}
         </Typography>
       </Box>
       <Button color="inherit" variant={best ? "outlined" : "text"} disabled={busy} onClick={onKeep} sx={{ whiteSpace: "nowrap" }}>

@@ -25,7 +25,10 @@ export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: C
   const [opened, setOpened] = useState<[number, number] | null>(null);
   const [adding, setAdding] = useState(false);
   const [worst, setWorst] = useState(false);
-  const again = () => void queries.invalidateQueries({ queryKey: ["wanted"] });
+  const again = () => {
+    void queries.invalidateQueries({ queryKey: ["wanted"] });
+    void queries.invalidateQueries({ queryKey: ["box", "choose"] }); // which may have been for them
+  };
   const unwant = useMutation({
     mutationFn: (id: number) => answer(client.DELETE("/api/wanted/{id}", { params: { path: { id } } })),
     onSettled: again,

@@ -1,0 +1,196 @@
+package reach
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"fmt"
+	"math"
+	"runtime"
+	"slices"
+	"sync"
+	"sync/atomic"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
+)
+
+// Suit is a system, and how near it comes to some wanted colours.
+type Suit struct {
+	System  wheel.System
+	DE      []float64 // CIEDE2000 to each, of the best four paints before their parts are made whole
+	Reached int       // of them, within 3
+	Mean    float64   // of the CIEDE2000
+}
+
+// Passes is the CIEDE2000 up to which a recipe passes for a wanted colour.
+const Passes = 3
+
+// mostTried is how many fours are brought near how many colours at most: some
+// seconds of work.
+const mostTried = 60_000
+
+// Suited are the systems of a kind that come nearest to wanted colours (CIELAB,
+// D65, as painted in a medium, dry): the most of them reached, then the least
+// mean difference. Every four paints that can stand in one system together with
+// the helpers (a white, a black) are matched once with every colour, and every
+// system is looked at.
+func (t *Table) Suited(ctx context.Context, w Wish, helpers []*paint.Paint, wanted []colour.Lab, in paint.Medium) ([]Suit, error) {
+	fill, err := t.fillings(w)
+	if err != nil {
+		return nil, err
+	}
+	all := slices.Concat(t.paints, helpers)
+	role := make([]int, len(all)) // -1 for a helper
+	used := make([]bool, len(all))
+	for i := range all {
+		role[i] = -1
+		used[i] = i >= len(t.paints)
+	}
+	for k, list := range fill {
+		for _, f := range list {
+			for _, i := range [2]int{f.before, f.after} {
+				role[i], used[i] = k, true
+			}
+		}
+	}
+	if len(wanted) == 0 {
+		return nil, errors.New("no colour is wanted: name some")
+	}
+	fours, at := foursOf(role, used, map[bool]int{true: 1, false: 2}[w.Kind == wheel.RYB])
+	if len(fours)*len(wanted) > mostTried {
+		return nil, fmt.Errorf("so many paints make %d fours to hold against %d wanted colours, too many: choose from fewer paints or want fewer colours", len(fours), len(wanted))
+	}
+	misses, err := matchAll(ctx, all, fours, wanted, in)
+	if err != nil {
+		return nil, err
+	}
+
+	type looked struct {
+		fill    [3]filling
+		de      []float64
+		reached int
+		mean    float64
+	}
+	var best []looked
+	for _, y := range fill[0] {
+		for _, r := range fill[1] {
+			for _, b := range fill[2] {
+				c := looked{fill: [3]filling{y, r, b}, de: slices.Repeat([]float64{math.Inf(1)}, len(wanted))}
+				var palette []int
+				for _, f := range c.fill {
+					palette = append(palette, f.before)
+					if f.after != f.before {
+						palette = append(palette, f.after)
+					}
+				}
+				for i := range helpers {
+					palette = append(palette, len(t.paints)+i)
+				}
+				eachFour(palette, func(set uint64) {
+					for i, d := range misses[at[set]] {
+						c.de[i] = min(c.de[i], d)
+					}
+				})
+				for _, d := range c.de {
+					c.mean += d / float64(len(wanted))
+					if d <= Passes {
+						c.reached++
+					}
+				}
+				best = append(best, c)
+			}
+		}
+	}
+	slices.SortStableFunc(best, func(a, b looked) int {
+		return cmp.Or(cmp.Compare(b.reached, a.reached), cmp.Compare(a.mean, b.mean))
+	})
+	var out []Suit
+	for _, c := range best[:min(len(best), max(1, w.Most))] {
+		s, err := t.system(w.Kind, c.fill)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, Suit{s, c.de, c.reached, c.mean})
+	}
+	return out, nil
+}
+
+// foursOf are all fours that can stand in one system: of each role at most so
+// many. At finds their place by the set of their paints.
+func foursOf(role []int, used []bool, mostOfRole int) (fours [][]int, at map[uint64]int) {
+	at = map[uint64]int{}
+	var every []int
+	for i, u := range used {
+		if u {
+			every = append(every, i)
+		}
+	}
+	eachFour(every, func(set uint64) {
+		var of []int
+		var of3 [3]int
+		for i := range role {
+			if set>>i&1 == 1 {
+				of = append(of, i)
+				if role[i] >= 0 {
+					if of3[role[i]]++; of3[role[i]] > mostOfRole {
+						return
+					}
+				}
+			}
+		}
+		at[set] = len(fours)
+		fours = append(fours, of)
+	})
+	return fours, at
+}
+
+// eachFour visits every four of some paints, or all when there are fewer, as a
+// set of bits.
+func eachFour(paints []int, visit func(set uint64)) {
+	if len(paints) <= mostPaints {
+		var set uint64
+		for _, i := range paints {
+			set |= 1 << i
+		}
+		visit(set)
+		return
+	}
+	for a := range paints {
+		for b := range a {
+			for c := range b {
+				for d := range c {
+					visit(1<<paints[a] | 1<<paints[b] | 1<<paints[c] | 1<<paints[d])
+				}
+			}
+		}
+	}
+}
+
+// matchAll brings every four near every wanted colour, several at once, until
+// the context ends.
+func matchAll(ctx context.Context, paints []*paint.Paint, fours [][]int, wanted []colour.Lab, in paint.Medium) ([][]float64, error) {
+	var searches []search
+	for _, w := range wanted {
+		s := search{want: w, paints: paints, in: in}
+		for _, p := range paints {
+			s.alone = append(s.alone, p.Alone())
+		}
+		searches = append(searches, s)
+	}
+	out := make([][]float64, len(fours))
+	var next atomic.Int64
+	var wg sync.WaitGroup
+	for range runtime.GOMAXPROCS(0) {
+		wg.Go(func() {
+			for i := next.Add(1) - 1; i < int64(len(fours)) && ctx.Err() == nil; i = next.Add(1) - 1 {
+				for s := range searches {
+					out[i] = append(out[i], searches[s].four(fours[i]).miss)
+				}
+			}
+		})
+	}
+	wg.Wait()
+	return out, ctx.Err()
+}
