@@ -11,19 +11,9 @@ import (
 	"gyrophane/core/wheel"
 )
 
-func taken(t testing.TB, ids ...string) (out []*paint.Paint) {
-	t.Helper()
-	for _, id := range ids {
-		p, err := paint.Find(id)
-		require.NoError(t, err)
-		out = append(out, p)
-	}
-	return out
-}
-
 func systemOf(t testing.TB, kind wheel.SystemKind, yellows, reds, blues []string) wheel.System {
 	t.Helper()
-	s, err := wheel.NewSystem(kind, [3][]*paint.Paint{taken(t, yellows...), taken(t, reds...), taken(t, blues...)})
+	s, err := wheel.NewSystem(kind, [3][]*paint.Paint{tubes(t, yellows...), tubes(t, reds...), tubes(t, blues...)})
 	require.NoError(t, err)
 	return s
 }
@@ -84,8 +74,8 @@ func bruteForce(t *testing.T, kind wheel.SystemKind, roles [3][]*paint.Paint) (b
 }
 
 func TestTheBestSystemOfABoxIsExact(t *testing.T) {
-	yellows, reds, blues := taken(t, "PY184", "PY65", "PY43"), taken(t, "PR255", "PR122", "PR101"), taken(t, "PB29", "PB15:3", "PB28")
-	box := append(append(append(taken(t, "PW6", "PG7"), yellows...), reds...), blues...)
+	yellows, reds, blues := tubes(t, "PY184", "PY65", "PY43"), tubes(t, "PR255", "PR122", "PR101"), tubes(t, "PB29", "PB15:3", "PB28")
+	box := append(append(append(tubes(t, "PW6", "PG7"), yellows...), reds...), blues...)
 	table := NewTable(box)
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split, wheel.Double} {
 		got, err := table.Best(Wish{Kind: kind, Most: 5})
@@ -105,7 +95,7 @@ func TestTheBestSystemOfABoxIsExact(t *testing.T) {
 }
 
 func TestWhatIsChosenObeysTheWish(t *testing.T) {
-	table := NewTable(taken(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6"))
+	table := NewTable(tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6"))
 	got, err := table.Best(Wish{Kind: wheel.RYB, Contains: []string{"PR255", "PY65"}, Most: 9})
 	require.NoError(t, err)
 	require.Len(t, got, 2)
@@ -158,15 +148,15 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 		_, err := table.Best(w)
 		assert.ErrorContains(t, err, says)
 	}
-	_, err = NewTable(taken(t, "PY184", "PR255")).Best(Wish{Kind: wheel.RYB})
+	_, err = NewTable(tubes(t, "PY184", "PR255")).Best(Wish{Kind: wheel.RYB})
 	assert.ErrorContains(t, err, "too few paints for the role of the blue")
-	_, err = NewTable(taken(t, "PY184", "PR255", "PB29")).Best(Wish{Kind: wheel.Split})
+	_, err = NewTable(tubes(t, "PY184", "PR255", "PB29")).Best(Wish{Kind: wheel.Split})
 	assert.ErrorContains(t, err, "needs 2")
 }
 
 func TestATubeIsReplacedByWhatServesBest(t *testing.T) {
 	s := systemOf(t, wheel.RYB, []string{"PY65"}, []string{"PR254"}, []string{"PB29"})
-	others := taken(t, "PY184", "PY74", "PR122", "PB15:3", "PB60", "PW6", "PG7", "PB29")
+	others := tubes(t, "PY184", "PY74", "PR122", "PB15:3", "PB60", "PW6", "PG7", "PB29")
 	swaps := Swaps(s, others)
 	require.Len(t, swaps, 3, "a best one for each tube")
 	for i, w := range swaps {

@@ -15,14 +15,14 @@ import (
 func TestTheSystemThatSuitsWantedColours(t *testing.T) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
-	table := NewTable(taken(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"))
-	helpers := taken(t, "PW6", "PBk9")
+	table := NewTable(tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"))
+	helpers := tubes(t, "PW6", "PBk9")
 	mixed := func(parts ...paint.Part) colour.Lab {
 		m, err := paint.Mix(parts...)
 		require.NoError(t, err)
 		return painted(m, acrylic)
 	}
-	p := taken(t, "PY184", "PR122", "PB15:3", "PW6")
+	p := tubes(t, "PY184", "PR122", "PB15:3", "PW6")
 	// What one triad makes is what that triad suits best.
 	wanted := []colour.Lab{
 		mixed(paint.Part{Paint: p[0], Parts: 8}, paint.Part{Paint: p[2], Parts: 1}),
@@ -60,13 +60,13 @@ func TestTheSystemThatSuitsWantedColours(t *testing.T) {
 func BenchmarkSuitedOfABoxOfTwelve(b *testing.B) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(b, err)
-	table := NewTable(taken(b, "PY184", "PY65", "PY43", "PR255", "PR254", "PR122", "PB29", "PB28", "PB15:3", "PB60", "PV19", "PY74"))
+	table := NewTable(tubes(b, "PY184", "PY65", "PY43", "PR255", "PR254", "PR122", "PB29", "PB28", "PB15:3", "PB60", "PV19", "PY74"))
 	var wanted []colour.Lab
 	for i := range 7 {
 		wanted = append(wanted, colour.Lab{L: 30 + 7*float64(i), A: 40 - 12*float64(i), B: -30 + 10*float64(i)})
 	}
 	for b.Loop() {
-		if _, err := table.Suited(context.Background(), Wish{Kind: wheel.Split, Most: 5}, taken(b, "PW6", "PBk9"), wanted, acrylic); err != nil {
+		if _, err := table.Suited(context.Background(), Wish{Kind: wheel.Split, Most: 5}, tubes(b, "PW6", "PBk9"), wanted, acrylic); err != nil {
 			b.Fatal(err)
 		}
 	}

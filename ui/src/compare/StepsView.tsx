@@ -1,20 +1,71 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useAddress } from "../app/useAddress";
+import { Words } from "../app/Words";
 import { figures, grey } from "../app/theme";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { Swatch } from "../drawing/Swatch";
 import { LineMark } from "./Marks";
-import type { Comparison } from "./shapes";
+import type { Compared, Comparison } from "./shapes";
+
+const alignments = { name: "by their names", hue: "by wheel hue" } as const;
+
+const turn = (a: number, b: number) => Math.abs(((((a - b) % 360) + 540) % 360) - 180);
+
+function nearestHue(s: Compared, hue: number): number {
+  let best = 0;
+  s.slots.forEach((slot, n) => {
+    if (!slot.empty && (s.slots[best]!.empty || turn(slot.wheelHue, hue) < turn(s.slots[best]!.wheelHue, hue))) best = n;
+  });
+  return best;
+}
+
+/** Every step where its undertone stands on the painter's circle, laid straight: yellow first, clockwise. */
+function HueRows({ got, stepOf, onStep }: { got: Comparison; stepOf: (s: Compared) => number; onStep: (n: number) => void }) {
+  const left = (hue: number) => `${((120 - hue + 15 + 720) % 360) / 3.6}%`;
+  return (
+    <Box>
+      {got.systems.map((s, i) => (
+        <Box key={i} sx={{ display: "grid", gridTemplateColumns: "180px minmax(0, 1fr)", alignItems: "center", mb: 1 }}>
+          <Box sx={{ pr: 1, minWidth: 0 }}>
+            <LineMark index={i} />
+            <Typography variant="subtitle2" sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+              {s.name}
+            </Typography>
+          </Box>
+          <Box sx={{ position: "relative", height: 60, bgcolor: grey.track, mr: "34px" }}>
+            {s.slots.map(
+              (slot, n) =>
+                !slot.empty && (
+                  <Box key={n} component="button" aria-label={`${s.name}: ${slot.name}, ${slot.hueWord}`} aria-pressed={n === stepOf(s)} onClick={() => onStep(n)} sx={{ position: "absolute", top: 4, left: left(slot.wheelHue), width: 34, height: 52, p: 0, border: `2px solid ${n === stepOf(s) ? grey.ink : grey.track}`, bgcolor: "transparent", cursor: "pointer", zIndex: n === stepOf(s) ? 1 : 0 }}>
+                    <svg width="100%" height={48} aria-hidden style={{ display: "block" }}>
+                      <rect width="100%" height={48} fill={fill(slot.asPainted)} />
+                    </svg>
+                  </Box>
+                ),
+            )}
+          </Box>
+        </Box>
+      ))}
+      <Typography variant="caption">from yellow over orange, red, violet, blue and green back to yellow, each where its undertone stands</Typography>
+    </Box>
+  );
+}
 
 /** The twelve steps of every system in rows, the same step one below the other; one of them large. */
 export function StepsView({ got }: { got: Comparison }) {
-  const { search, show } = useAddress();
+  const { search, show, one } = useAddress();
   const at = Math.max(0, Math.min(11, Number(search.get("step") ?? 2) || 0));
+  const by = one<keyof typeof alignments>("by", alignments, "name");
+  const first = got.systems[0]!.slots[at]!;
+  // Aligned by hue the step of another system is the one nearest in hue to the first one's.
+  const stepOf = (s: Compared) => (by === "name" || first.empty ? at : nearestHue(s, first.wheelHue));
   return (
     <Box component="section" aria-label="step beside step" sx={{ mt: 1 }}>
-      <Box sx={{ overflowX: "auto" }}>
+      <Words label="steps aligned" words={alignments} value={by} onChoose={(v) => show({ by: v === "name" ? undefined : v })} />
+      {by === "hue" && <HueRows got={got} stepOf={stepOf} onStep={(n) => show({ step: String(n) })} />}
+      <Box sx={{ overflowX: "auto", display: by === "name" ? "block" : "none" }}>
         {got.systems.map((s, i) => (
           <Box key={i} sx={{ display: "grid", gridTemplateColumns: "180px repeat(12, minmax(44px, 1fr))", gap: "2px", alignItems: "end", mb: 1 }}>
             <Box sx={{ pr: 1, minWidth: 0 }}>
@@ -38,7 +89,7 @@ export function StepsView({ got }: { got: Comparison }) {
       </Box>
       <Box sx={{ display: "grid", gridTemplateColumns: `repeat(${got.systems.length}, minmax(0, 1fr))`, gap: "3px", mt: 2, borderTop: `2px solid ${grey.ink}`, pt: 1 }}>
         {got.systems.map((s, i) => {
-          const slot = s.slots[at]!;
+          const slot = s.slots[stepOf(s)]!;
           return (
             <Box key={i} aria-label={`${slot.name} of ${s.name}`}>
               {!slot.empty && (
