@@ -174,6 +174,12 @@ func TestWantedColoursComeOutOfFilesAndTubes(t *testing.T) {
 	p.see("a palette row begins with three numbers")
 	p.press("want the 1 that can be read")
 	p.element("[role=group]", "limpet")
+	p.press("from a photo")
+	p.upload("choose a photo", swatchPhoto(t))
+	p.see("bare paper and the wanted colour")
+	p.waitFor("the colour of the spot", func() bool { return p.field("wanted colour: CIELAB").MustProperty("value").String() != "" })
+	p.press("want it")
+	p.waitFor("one more", func() bool { return len(p.MustElements(`[aria-label="wanted colours"] [role=group]`)) == 10 })
 	p.upload("out of a file", fileOf(t, "odd.csv", []byte("a,b\n1,2\n")))
 	p.see("names no colours: call a column colour")
 }

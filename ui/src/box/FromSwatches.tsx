@@ -8,8 +8,8 @@ import { figures, grey } from "../app/theme";
 import { Words } from "../app/Words";
 import { Swatch } from "../drawing/Swatch";
 import { ColourField } from "../app/ColourField";
+import { PhotoSpots } from "../app/PhotoSpots";
 import { labWords, typedReading, type Read } from "../app/colour";
-import { PhotoSpots } from "./PhotoSpots";
 import { LabelField, LibrarySelect, Step, SwatchSurface, whiteParts, WhiteParts, whiteShare } from "./Pieces";
 
 const hows = { typed: "typed", photo: "from a photo", meter: "with the meter" } as const;
@@ -57,7 +57,7 @@ export function FromSwatches({ view, onOrigin }: { view: Conditions; onOrigin: (
             <ColourField label="tint: CIELAB or #hex" text={typed.tint} onText={(tint) => setTyped({ ...typed, tint })} ok={given.tint !== null} />
           </Box>
         )}
-        {how === "photo" && <PhotoSpots surface={surface} onPicked={setPicked} />}
+        {how === "photo" && <PhotoSpots surface={surface} reads={{ mass: "masstone", tint: "tint" }} onPicked={setPicked} />}
         {how === "meter" && <MeterReadings surface={surface} parts={parts} read={metered} onRead={setMetered} />}
         {how === "photo" && <Found read={picked} />}
       </Step>

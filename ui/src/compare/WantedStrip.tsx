@@ -3,14 +3,15 @@ import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import { answer, client, sendFile, type Conditions, type Schemas } from "../api/client";
 import { boxQuery, wantedQuery } from "../api/queries";
 import { OneOf } from "../app/Choice";
-import { colourInAddress } from "../app/colour";
+import { colourInAddress, type Read } from "../app/colour";
 import { ColourField } from "../app/ColourField";
 import { FileButton } from "../app/FileButton";
 import { nameOf } from "../app/naming";
+import { PhotoSpots } from "../app/PhotoSpots";
 import { figures, grey } from "../app/theme";
 import { fill } from "../drawing/screen";
 import { LineMark } from "./Marks";
@@ -131,7 +132,9 @@ function Match({ want, match, best, open, name, onOpen }: { want: Schemas["Aimed
 function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
   const [name, setName] = useState("");
   const [look, setLook] = useState("");
+  const [photo, setPhoto] = useState(false);
   const colour = colourInAddress(look);
+  const hear = useCallback((p: { mass?: Read }) => p.mass && setLook(p.mass.colour.lab.map((v) => v.toFixed(1)).join(" ")), []);
   const box = useQuery(boxQuery({ ...view, light: "D65", judged: "dry" }));
   const tubes = box.data?.tubes ?? [];
   const add = useMutation({
@@ -174,8 +177,12 @@ function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
             setLook(t.paint.asPainted.lab.map((v) => v.toFixed(1)).join(" "));
           }}
         />
+        <Button color="inherit" aria-expanded={photo} onClick={() => setPhoto(!photo)} sx={{ height: 40 }}>
+          from a photo
+        </Button>
         <FileButton label="out of a file" accept=".gpl,.csv,.txt,text/csv" onFile={(f) => read.mutate(f)} />
       </Box>
+      {photo && <PhotoSpots surface={{ medium: view.medium, judged: "dry" }} reads={{ mass: "wanted colour" }} onPicked={hear} />}
       {(add.error ?? read.error) && (
         <Typography role="alert" sx={{ mt: 0.5 }}>
           {(add.error ?? read.error)?.message}

@@ -3,17 +3,18 @@ import Slider from "@mui/material/Slider";
 import Typography from "@mui/material/Typography";
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { sendFile, type Conditions } from "../api/client";
-import { FileButton } from "../app/FileButton";
-import { grey } from "../app/theme";
-import type { Read } from "../app/colour";
+import { FileButton } from "./FileButton";
+import { grey } from "./theme";
+import type { Read } from "./colour";
 
 type Spot = { x: number; y: number };
-const names = { paper: "bare paper", mass: "masstone", tint: "tint" } as const;
-type Name = keyof typeof names;
+type Name = "paper" | "mass" | "tint";
 const begin: Record<Name, Spot> = { paper: { x: 0.15, y: 0.2 }, mass: { x: 0.4, y: 0.5 }, tint: { x: 0.7, y: 0.5 } };
 
-/** A photo with three spots to drag onto bare paper, masstone and tint. */
-export function PhotoSpots({ surface, onPicked }: { surface: Pick<Conditions, "medium" | "judged">; onPicked: (p: { mass?: Read; tint?: Read }) => void }) {
+/** A photo with spots to drag onto bare paper and what is read: masstone and tint, or one colour alone. */
+export function PhotoSpots({ surface, reads, onPicked }: { surface: Pick<Conditions, "medium" | "judged">; reads: { mass: string; tint?: string }; onPicked: (p: { mass?: Read; tint?: Read }) => void }) {
+  const names: Partial<Record<Name, string>> = { paper: "bare paper", ...reads };
+  const tinted = reads.tint !== undefined;
   const [file, setFile] = useState<File | null>(null);
   const [url, setUrl] = useState<string | null>(null);
   const [spots, setSpots] = useState(begin);
@@ -38,7 +39,7 @@ export function PhotoSpots({ surface, onPicked }: { surface: Pick<Conditions, "m
     const written = (s: Spot) => [s.x, s.y, radius].map((v) => v.toFixed(4)).join(",");
     let stale = false;
     const wait = setTimeout(() => {
-      sendFile<{ mass?: Read; tint?: Read }>("photo", file, { paper: written(spots.paper), mass: written(spots.mass), tint: written(spots.tint), medium, judged })
+      sendFile<{ mass?: Read; tint?: Read }>("photo", file, { paper: written(spots.paper), mass: written(spots.mass), tint: tinted ? written(spots.tint) : undefined, medium, judged })
         .then((got) => {
           if (stale) return;
           setProblem(null);
@@ -54,7 +55,7 @@ export function PhotoSpots({ surface, onPicked }: { surface: Pick<Conditions, "m
       stale = true;
       clearTimeout(wait);
     };
-  }, [file, spots, radius, medium, judged]);
+  }, [file, spots, radius, tinted, medium, judged]);
 
   const within = (v: number) => Math.max(0, Math.min(1, v));
   const drag = (e: PointerEvent) => {
@@ -77,7 +78,7 @@ export function PhotoSpots({ surface, onPicked }: { surface: Pick<Conditions, "m
       <FileButton label={file ? "another photo" : "choose a photo"} accept="image/png,image/jpeg" onFile={open} />
       {!file && (
         <Typography variant="body2" sx={{ mt: 1, color: grey.second }}>
-          PNG or JPEG, up to 8 MB, of both swatches and some bare white paper in the same even light. Colours are read as sRGB.
+          PNG or JPEG, up to 8 MB, of {tinted ? "both swatches" : "the colour"} and some bare white paper in the same even light. Colours are read as sRGB.
         </Typography>
       )}
       {problem && (
@@ -88,7 +89,7 @@ export function PhotoSpots({ surface, onPicked }: { surface: Pick<Conditions, "m
       {url && (
         <>
           <Typography variant="body2" sx={{ mt: 1 }}>
-            Drag the rings onto bare paper, masstone and tint (or walk them with the arrow keys).
+            Drag the rings onto bare paper{tinted ? `, ${reads.mass} and ${reads.tint}` : ` and the ${reads.mass}`} (or walk them with the arrow keys).
           </Typography>
           <Box
             ref={stage}
