@@ -267,7 +267,7 @@ func (s *Server) compareRoutes() {
 		Look
 		Kind     string   `query:"kind" required:"true" enum:"triad,split,double"`
 		From     string   `query:"from" default:"box" enum:"box,library"`
-		Aim      string   `query:"aim" default:"coverage" enum:"coverage,price,targets"`
+		Aim      string   `query:"aim" default:"coverage" enum:"coverage,price,tubes,targets"`
 		Careful  bool     `query:"careful" doc:"no paint whose class carries a special hazard"`
 		Contains []string `query:"contains" maxItems:"6" doc:"paints that must be in it"`
 	}

@@ -16,7 +16,7 @@ import (
 // Chosen is the best system of a kind from some paints, and what comes next.
 type Chosen struct {
 	Kind      string         `json:"kind" enum:"triad,split,double"`
-	Aim       string         `json:"aim" enum:"coverage,price,targets" doc:"the most clean hues; the least price of those that reach nearly as many (95 %); the nearest to the wanted colours"`
+	Aim       string         `json:"aim" enum:"coverage,price,tubes,targets" doc:"the most clean hues; the least price, or the fewest tubes, of those that reach nearly as many (95 %); the nearest to the wanted colours"`
 	From      string         `json:"from" enum:"box,library"`
 	Best      ChosenSystem   `json:"best"`
 	RunnersUp []ChosenSystem `json:"runnersUp"`
@@ -52,7 +52,7 @@ const mostBought = 5
 // Choosing is what a system is chosen for, and from what.
 type Choosing struct {
 	Kind     wheel.SystemKind
-	Aim      string // "coverage", "price" or "targets"
+	Aim      string // "coverage", "price", "tubes" or "targets"
 	Wanted   []Wanted
 	Library  bool // from the whole library; from the box otherwise
 	Contains []string
@@ -73,8 +73,10 @@ func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chose
 		if wish.Prices == nil {
 			wish.Prices = map[string]float64{}
 		}
+	case c.Aim == "tubes":
+		wish.Fewest = true
 	case c.Aim != "coverage" && c.Aim != "targets":
-		return out, bad("%q is no aim: choose coverage, price or targets", clip(c.Aim))
+		return out, bad("%q is no aim: choose coverage, price, tubes or targets", clip(c.Aim))
 	}
 	all := box
 	if c.Library {
@@ -109,7 +111,7 @@ func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chose
 		}
 		out.RunnersUp = append(out.RunnersUp, one)
 	}
-	if c.Library || c.Aim == "price" {
+	if c.Library || c.Aim != "coverage" {
 		return out, nil
 	}
 	for _, p := range news(box) {

@@ -229,6 +229,8 @@ func TestCompareMatchAndChooseJSON(t *testing.T) {
 	_, table, _ = call(t, "choose --kind split --from box --box PY184,PY65,PR255,PR122,PB29,PB60")
 	assert.Contains(t, table, "buy next")
 
+	callJSON(t, "choose --kind split --from library --aim tubes", &c)
+	assert.Less(t, len(c.Best.Paints), 6)
 	_, table, _ = call(t, "choose --kind triad --from box --box PY184,PY65,PR255,PR122,PB29 --aim targets --want #f0662b --want 35,20,-30")
 	assert.Contains(t, table, "wanted colours reached, CIEDE2000")
 
@@ -239,7 +241,8 @@ func TestCompareMatchAndChooseJSON(t *testing.T) {
 		"name one wanted colour": "match --from PY65",
 		"there are no paints":    "match --lab 50,0,0",
 		"is no colour":           "match --lab 50,0 --from PY65",
-		`--aim "beauty"`:         "choose --aim beauty",
+		`"beauty" is no aim`:     "choose --aim beauty",
+		"prices are in the box":  "choose --aim price",
 		"o colour is wanted":     "choose --aim targets",
 		"--from box: name":       "choose --from box",
 		`--from "shop"`:          "choose --from shop",

@@ -140,8 +140,8 @@ func chooseCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			if aim != "coverage" && aim != "targets" {
-				return fmt.Errorf("--aim %q: choose coverage or targets; prices are in the box of the application", aim)
+			if aim == "price" {
+				return fmt.Errorf("--aim price: prices are in the box of the application; choose coverage, tubes or targets here")
 			}
 			var wanted []exchange.Wanted
 			for _, w := range wants {
@@ -188,7 +188,7 @@ func chooseCommand() *cobra.Command {
 	q.flags(c)
 	c.Flags().StringVar(&kind, "kind", "triad", "triad, split or double")
 	c.Flags().StringVar(&from, "from", "library", "box or library")
-	c.Flags().StringVar(&aim, "aim", "coverage", "the most clean hues, or the wanted colours: coverage, targets")
+	c.Flags().StringVar(&aim, "aim", "coverage", "the most clean hues, the fewest tubes that reach nearly as many, or the wanted colours: coverage, tubes, targets")
 	c.Flags().StringArrayVar(&wants, "want", nil, "a wanted colour: #rrggbb or CIELAB as L,a,b; may be given again")
 	c.Flags().StringSliceVar(&box, "box", nil, "the paints of the box")
 	c.Flags().BoolVar(&careful, "careful", false, "no paint whose class carries a special hazard")

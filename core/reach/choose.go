@@ -73,6 +73,9 @@ type Wish struct {
 	// Prices, when given, ask for the cheapest of the systems that reach nearly as
 	// many hues cleanly as the best; a paint without a price is left out.
 	Prices map[string]float64
+	// Fewest asks for the fewest tubes instead: a role of a split or double system
+	// may then have one paint alone.
+	Fewest bool
 	Most   int // how many choices are wanted, the best first
 }
 
@@ -89,8 +92,14 @@ type filling struct {
 
 // Best are the systems that reach the most of the circle cleanly; among those
 // the most of it at least softened, then the most on the whole. With prices it
-// is the cheapest ones that reach nearly as much.
+// is the cheapest ones that reach nearly as much, or those of the fewest tubes.
 func (t *Table) Best(w Wish) ([]Choice, error) {
+	if w.Fewest {
+		w.Prices = map[string]float64{}
+		for _, p := range t.paints {
+			w.Prices[p.ID] = 1
+		}
+	}
 	fill, err := t.fillings(w)
 	if err != nil {
 		return nil, err
@@ -165,10 +174,10 @@ func (t *Table) fillings(w Wish) (out [3][]filling, err error) {
 			return true
 		}
 		for n, i := range role {
+			if f := (filling{before: i, after: i}); (w.Kind == wheel.RYB || w.Fewest) && has(f) {
+				out[k] = append(out[k], f)
+			}
 			if w.Kind == wheel.RYB {
-				if f := (filling{before: i, after: i}); has(f) {
-					out[k] = append(out[k], f)
-				}
 				continue
 			}
 			for _, j := range role[:n] {

@@ -128,6 +128,20 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 			assert.GreaterOrEqual(t, cost(c), cost(cheap[i-1]))
 		}
 	}
+	few, err := table.Best(Wish{Kind: wheel.Split, Fewest: true, Most: 200})
+	require.NoError(t, err)
+	six, err := table.Best(Wish{Kind: wheel.Split, Most: 1})
+	require.NoError(t, err)
+	for i, c := range few {
+		assert.GreaterOrEqual(t, c.Reach.Clean(), 0.95*six[0].Reach.Clean()-1e-9)
+		for bin, v := range OfSystem(c.System) {
+			assert.InDelta(t, v, c.Reach[bin], 1e-9, "a role of one paint is what it is")
+		}
+		if i > 0 {
+			assert.GreaterOrEqual(t, len(c.System.Paints()), len(few[i-1].System.Paints()), "the fewest first")
+		}
+	}
+	assert.Less(t, len(few[0].System.Paints()), 6, "five do nearly as well as six here")
 	safe, err := NewTable(paint.Library()).Best(Wish{Kind: wheel.Split, Careful: true, Most: 3})
 	require.NoError(t, err)
 	for _, c := range safe {

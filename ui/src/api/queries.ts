@@ -199,7 +199,7 @@ export const comparisonsQuery = queryOptions({
   queryFn: () => answer(client.GET("/api/comparisons")),
 });
 
-export type Choosing = { kind: "triad" | "split" | "double"; from: "box" | "library"; aim: "coverage" | "price" | "targets"; careful: boolean; contains: string[] };
+export type Choosing = { kind: "triad" | "split" | "double"; from: "box" | "library"; aim: "coverage" | "price" | "tubes" | "targets"; careful: boolean; contains: string[] };
 
 /** The best system of a kind. */
 export const chooseQuery = ({ kind, from, aim, careful, contains }: Choosing, { medium, light, judged }: Conditions) =>

@@ -977,10 +977,10 @@ export interface components {
         };
         Chosen: {
             /**
-             * @description the most clean hues; the least price of those that reach nearly as many (95 %); the nearest to the wanted colours
+             * @description the most clean hues; the least price, or the fewest tubes, of those that reach nearly as many (95 %); the nearest to the wanted colours
              * @enum {string}
              */
-            aim: "coverage" | "price" | "targets";
+            aim: "coverage" | "price" | "tubes" | "targets";
             best: components["schemas"]["ChosenSystem"];
             /** @description the library paints that add most to the box, the best first; empty from the library */
             buyNext: components["schemas"]["Bought"][];
@@ -3552,7 +3552,7 @@ export interface operations {
                 judged?: "wet" | "dry";
                 kind: "triad" | "split" | "double";
                 from?: "box" | "library";
-                aim?: "coverage" | "price" | "targets";
+                aim?: "coverage" | "price" | "tubes" | "targets";
                 /** @description no paint whose class carries a special hazard */
                 careful?: boolean;
                 /** @description paints that must be in it */

@@ -4,7 +4,7 @@ import MenuItem from "@mui/material/MenuItem";
 import { styled } from "@mui/material/styles";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState, type ReactNode } from "react";
+import { useEffect, useLayoutEffect, useState, type ReactNode } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import { client, type Profile } from "../api/client";
 import { sessionQuery, useReady } from "../api/queries";
@@ -144,7 +144,8 @@ function Rail() {
   useEffect(() => {
     void window.scrollTo(0, 0); // newer browsers answer with a promise
   }, [pathname]);
-  useEffect(() => {
+  // Before the page is seen: a key pressed at once is not lost.
+  useLayoutEffect(() => {
     const keys = (e: KeyboardEvent) => {
       const typing = e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName);
       const place = places[Number(e.key) - 1];

@@ -14,10 +14,11 @@ import { Both } from "./Marks";
 import { Replace } from "./Replace";
 
 const kinds = { triad: "a triad", split: "split primaries", double: "double primaries" } as const;
-const aims = { coverage: "the most clean hues", price: "the least price", targets: "my wanted colours" } as const;
+const aims = { coverage: "the most clean hues", price: "the least price", tubes: "the fewest tubes", targets: "my wanted colours" } as const;
 const said = {
   coverage: "The most hues reached cleanly",
   price: "The cheapest of those that reach nearly as many hues cleanly as the best",
+  tubes: "The fewest tubes that reach nearly as many hues cleanly as the best",
   targets: "The most wanted colours reached, then the nearest to all of them",
 } as const;
 const froms = { box: "from my box", library: "from the whole library" } as const;

@@ -1,5 +1,8 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { answer, client, type Schemas } from "../api/client";
 import { useAddress } from "../app/useAddress";
 import { Words } from "../app/Words";
 import { figures, grey } from "../app/theme";
@@ -56,6 +59,11 @@ function HueRows({ got, stepOf, onStep }: { got: Comparison; stepOf: (s: Compare
 /** The twelve steps of every system in rows, the same step one below the other; one of them large. */
 export function StepsView({ got }: { got: Comparison }) {
   const { search, show, one } = useAddress();
+  const queries = useQueryClient();
+  const want = useMutation({
+    mutationFn: (w: Schemas["Wanted"]) => answer(client.POST("/api/wanted", { body: [w] })),
+    onSuccess: () => void queries.invalidateQueries({ queryKey: ["wanted"] }),
+  });
   const at = Math.max(0, Math.min(11, Number(search.get("step") ?? 2) || 0));
   const by = one<keyof typeof alignments>("by", alignments, "name");
   const first = got.systems[0]!.slots[at]!;
@@ -87,6 +95,8 @@ export function StepsView({ got }: { got: Comparison }) {
           </Box>
         ))}
       </Box>
+      {want.error && <Typography role="alert">{want.error.message}</Typography>}
+      {want.isSuccess && <Typography role="status">It is among the wanted colours now.</Typography>}
       <Box sx={{ display: "grid", gridTemplateColumns: `repeat(${got.systems.length}, minmax(0, 1fr))`, gap: "3px", mt: 2, borderTop: `2px solid ${grey.ink}`, pt: 1 }}>
         {got.systems.map((s, i) => {
           const slot = s.slots[stepOf(s)]!;
@@ -113,6 +123,11 @@ export function StepsView({ got }: { got: Comparison }) {
                   </Typography>
                   <Typography sx={{ fontFamily: figures, fontSize: 13 }}>{slot.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")}</Typography>
                   <Typography variant="body2">{slot.words}</Typography>
+                  {got.light === "D65" && got.judged === "dry" && (
+                    <Button size="small" color="inherit" disabled={want.isPending} onClick={() => want.mutate({ name: `${slot.name} of ${s.name}`.slice(0, 80), colour: slot.asPainted.lab.join(",") })} sx={{ px: 0 }}>
+                      want this colour
+                    </Button>
+                  )}
                 </>
               )}
             </Box>
