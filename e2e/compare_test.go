@@ -134,9 +134,9 @@ func TestAComparisonIsKeptWithItsDecision(t *testing.T) {
 	p := open(t, a.address)
 	p.asDemo()
 	p.goTo("Compare")
-	p.press("take Sea lettuce and mussel off")
-	p.see("Keep this comparison")
 	p.MustElement(`section[aria-label="kept comparisons"] textarea`).MustInput("for the ferry")
+	p.press("take Sea lettuce and mussel off") // what was written stays
+	p.waitFor("three systems", func() bool { return len(p.MustElements("[data-outline]")) == 3 })
 	p.MustElements(`section[aria-label="kept comparisons"] textarea:not([aria-hidden])`)[1].MustInput("took the six, for its oranges")
 	p.press("keep it")
 	p.see("took the six, for its oranges · for the ferry")

@@ -204,7 +204,11 @@ func (v View) partsOf(parts []paint.Part) []Ingredient {
 	out := []Ingredient{}
 	for _, p := range parts {
 		alone := p.Paint.Alone()
-		out = append(out, Ingredient{Paint: p.Paint.ID, Code: code(p.Paint), Name: p.Paint.Name, Parts: p.Parts, Shown: v.painted(&alone)})
+		one := Ingredient{Paint: p.Paint.ID, Code: code(p.Paint), Name: p.Paint.Name, Parts: p.Parts, Shown: v.painted(&alone)}
+		for _, of := range p.Paint.Of {
+			one.Of = append(one.Of, OfPart{of.Paint.ID, code(of.Paint), of.Parts})
+		}
+		out = append(out, one)
 	}
 	return out
 }

@@ -6,6 +6,7 @@ package reach
 import (
 	"cmp"
 	"errors"
+	"fmt"
 	"math"
 	"math/bits"
 	"slices"
@@ -17,7 +18,10 @@ import (
 
 // Match is a recipe for a wanted colour.
 type Match struct {
-	Parts   []paint.Part // whole parts, at most 40 in all, the most first
+	// Parts are whole, at most 40 in all, the most first. A strong paint of which
+	// only a trace is wanted may stand as a let-down of its own: 1 part of it in 9
+	// or 19 of the main paint.
+	Parts   []paint.Part
 	Mixture paint.Mixture
 	Lab     colour.Lab // as painted, under D65
 	// DE is CIEDE2000 to the wanted colour under D65.
@@ -30,6 +34,10 @@ const (
 	trace      = 0.002
 	fewPaints  = 10  // up to so many every four of them are tried
 	unseen     = 0.8 // CIEDE2000 that nobody sees
+	// Letting down first must be worth so much CIEDE2000; and it is for shares up
+	// to that of a trace.
+	worthLetting = 0.4
+	traceShare   = 0.06
 )
 
 // Nearest finds the recipe of at most 4 of the paints whose colour as painted
@@ -369,6 +377,11 @@ func (s *search) whole(t trial) Match {
 			best = Match{s.parts(of, share), m, lab, d}
 		}
 	}
+	if best.DE > unseen {
+		if let := s.letDown(t); let.DE < best.DE-worthLetting {
+			best = let
+		}
+	}
 	g := 0
 	for _, p := range best.Parts {
 		g = ratio.GCD(g, int(p.Parts))
@@ -377,5 +390,75 @@ func (s *search) whole(t trial) Match {
 		best.Parts[i].Parts /= float64(g)
 	}
 	slices.SortStableFunc(best.Parts, func(a, b paint.Part) int { return cmp.Compare(b.Parts, a.Parts) })
+	return best
+}
+
+// letDown is whole for a recipe whose least paint is a trace: it is first let
+// down in the paint there is most of.
+func (s *search) letDown(t trial) Match {
+	best := Match{DE: math.Inf(1)}
+	least, main := 0, 0
+	for i, v := range t.share {
+		if v < t.share[least] {
+			least = i
+		}
+		if v > t.share[main] {
+			main = i
+		}
+	}
+	if least == main || t.share[least] > traceShare {
+		return best
+	}
+	strong, weak := s.paints[t.of[least]], s.paints[t.of[main]]
+	worth := math.Inf(1)
+	for _, thin := range [2]int{9, 19} {
+		let, err := paint.Stir(fmt.Sprintf("%s let down 1:%d in %s", strong.ID, thin, weak.ID), fmt.Sprintf("%s let down 1:%d in %s", strong.Name, thin, weak.Name),
+			paint.Part{Paint: strong, Parts: 1}, paint.Part{Paint: weak, Parts: float64(thin)})
+		if err != nil {
+			continue // parts above 0 can be stirred
+		}
+		for total := len(t.of); total <= mostParts; total++ {
+			counts := make([]float64, len(t.of)) // of the least: parts of its let-down
+			volumes := make([]float64, len(t.of))
+			rest := float64(total)
+			for i, v := range t.share {
+				switch i {
+				case least:
+					counts[i] = math.Round(v * float64(total*(thin+1)))
+					volumes[i] = counts[i] / float64(thin+1)
+				case main:
+					continue
+				default:
+					counts[i] = math.Round(v * float64(total))
+					volumes[i] = counts[i]
+				}
+				rest -= counts[i]
+			}
+			counts[main], volumes[main] = rest, rest+counts[least]*float64(thin)/float64(thin+1)
+			if rest < 1 || counts[least] < 1 {
+				continue
+			}
+			var of []int
+			var share []float64
+			var parts []paint.Part
+			for i, n := range counts {
+				if n == 0 {
+					continue
+				}
+				of, share = append(of, t.of[i]), append(share, volumes[i])
+				p := s.paints[t.of[i]]
+				if i == least {
+					p = let
+				}
+				parts = append(parts, paint.Part{Paint: p, Parts: n})
+			}
+			m, lab := s.look(of, share)
+			d := colour.Difference(s.want, lab)
+			if w := d + 0.03*float64(total); w < worth {
+				worth = w
+				best = Match{parts, m, lab, d}
+			}
+		}
+	}
 	return best
 }

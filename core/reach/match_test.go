@@ -57,6 +57,30 @@ func TestNearestFindsWhatWasMixed(t *testing.T) {
 	assert.Error(t, err)
 }
 
+func TestATraceOfAStrongPaintIsLetDownFirst(t *testing.T) {
+	acrylic, err := paint.ParseMedium("acrylic")
+	require.NoError(t, err)
+	box := tubes(t, "PY184", "PB15:3", "PR255", "PW6")
+	m, err := paint.Mix(paint.Part{Paint: box[0], Parts: 150}, paint.Part{Paint: box[1], Parts: 1})
+	require.NoError(t, err)
+	got, err := Nearest(painted(m, acrylic), box, acrylic)
+	require.NoError(t, err)
+	assert.Less(t, got.DE, 1.0)
+	let, total := 0, 0.0
+	for _, p := range got.Parts {
+		total += p.Parts
+		if len(p.Paint.Of) == 2 {
+			let++
+			assert.Contains(t, p.Paint.Name, "let down 1:")
+		}
+	}
+	assert.Equal(t, 1, let, "1 part in 150 cannot be counted out")
+	assert.LessOrEqual(t, total, 40.0)
+	again, err := paint.Mix(got.Parts...)
+	require.NoError(t, err)
+	assert.InDelta(t, 0, colour.Difference(got.Lab, painted(again, acrylic)), 1e-6, "what is said is what the parts make")
+}
+
 func TestEarthsAreReachedFromPrimaries(t *testing.T) {
 	box := tubes(t, "PY74", "PR254", "PB29", "PW6")
 	acrylic, err := paint.ParseMedium("acrylic")

@@ -80,9 +80,9 @@ export function ComparePlace({ painter }: { painter: Profile }) {
             <Box sx={{ opacity: compared.isPlaceholderData ? 0.5 : 1 }}>
               {look === "reach" ? <ReachView got={got} ids={ids} onPut={put} /> : <StepsView got={got} />}
               {look === "reach" && <WantedStrip wheels={ids} view={view} names={got.systems.map((s) => s.name)} />}
-              <KeptComparisons address={addressOf(search, ids)} wheels={ids} view={view} />
             </Box>
           )}
+          {ids.length > 0 && <KeptComparisons address={addressOf(search, ids)} wheels={ids} view={view} />}
         </>
       )}
     </Shell>
