@@ -11,6 +11,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/exchange"
@@ -19,11 +20,10 @@ import (
 
 // Guessed is what was said of a pairing beside what became of it.
 type Guessed struct {
-	A        string    `json:"a" doc:"paint"`
-	B        string    `json:"b"`
-	Key      string    `json:"key" doc:"tells the two paints as they stood, and the spacing, from all others"`
-	Practice bool      `json:"practice"`
-	Made     time.Time `json:"made"`
+	A    string    `json:"a" doc:"paint"`
+	B    string    `json:"b"`
+	Key  string    `json:"key" doc:"tells the two paints as they stood, and the spacing, from all others"`
+	Made time.Time `json:"made"`
 	exchange.Expected
 	exchange.PairOutcome
 }
@@ -47,7 +47,7 @@ type RoundScore struct {
 
 // Guesses are what a painter said of pairings, and how that came out.
 type Guesses struct {
-	Guesses  []Guessed                `json:"guesses" doc:"the newest 300, the newest first"`
+	Guesses  []Guessed                `json:"guesses" doc:"outside of practice, the newest first"`
 	Sections []exchange.SectionRecord `json:"sections" doc:"of all guesses"`
 	Rounds   []RoundScore             `json:"rounds" doc:"of practice, the newest 60, the newest first"`
 	Each     int                      `json:"each" doc:"the points of a guess that is right in everything"`
@@ -76,6 +76,14 @@ type couple struct {
 	B string `json:"b"`
 }
 
+func (c couple) paints(find exchange.Finder) (a, b *paint.Paint, err error) {
+	if a, err = find(c.A); err != nil {
+		return nil, nil, err
+	}
+	b, err = find(c.B)
+	return a, b, err
+}
+
 func (s *Server) records(ctx context.Context) (out []exchange.SectionRecord, err error) {
 	scores, err := s.store.SectionScores(ctx, painter(ctx).ID)
 	for _, r := range scores {
@@ -91,7 +99,7 @@ func (s *Server) guesses(ctx context.Context) (*struct{ Body Guesses }, error) {
 		return nil, s.refusal(err)
 	}
 	for _, g := range kept {
-		one := Guessed{A: g.A, B: g.B, Key: g.Key, Practice: g.RoundID != nil, Made: g.CreatedAt}
+		one := Guessed{A: g.A, B: g.B, Key: g.Key, Made: g.CreatedAt}
 		if err := errors.Join(json.Unmarshal(g.Said, &one.Expected), json.Unmarshal(g.Outcome, &one.PairOutcome)); err != nil {
 			return nil, s.refusal(err)
 		}
@@ -111,20 +119,18 @@ func (s *Server) guesses(ctx context.Context) (*struct{ Body Guesses }, error) {
 
 // guessed scores a guess, as it is kept.
 func guessed(find exchange.Finder, a, b string, spacing path.Spacing, said exchange.Expected) (g store.PairGuess, err error) {
-	var paints [2]*paint.Paint
-	for i, ref := range []string{a, b} {
-		if paints[i], err = find(ref); err != nil {
-			return g, err
-		}
-	}
-	if paints[0].ID == paints[1].ID {
-		return g, exchange.Bad("%s cannot be paired with itself", paints[0].ID)
-	}
-	outcome, key, err := exchange.ScorePair(paints[0], paints[1], spacing, said)
+	first, second, err := couple{a, b}.paints(find)
 	if err != nil {
 		return g, err
 	}
-	g = store.PairGuess{A: paints[0].ID, B: paints[1].ID, Key: key, Section: outcome.Section, Points: outcome.Points, OutOf: exchange.MostOfGuess}
+	if first.ID == second.ID {
+		return g, exchange.Bad("%s cannot be paired with itself", first.ID)
+	}
+	outcome, key, err := exchange.ScorePair(first, second, spacing, said)
+	if err != nil {
+		return g, err
+	}
+	g = store.PairGuess{A: first.ID, B: second.ID, Key: key, Section: outcome.Section, Points: outcome.Points, OutOf: exchange.MostOfGuess}
 	if g.Said, err = json.Marshal(said); err != nil {
 		return g, err
 	}
@@ -172,11 +178,7 @@ func (s *Server) round(ctx context.Context, v exchange.View, r store.Round, gues
 	find, school := s.finder(ctx, nil, nil), s.school(ctx)
 	out := &Round{ID: r.ID, Made: r.CreatedAt, Spacing: r.Spacing, Each: exchange.MostOfGuess}
 	for _, p := range pairs {
-		a, err := find(p.A)
-		if err != nil {
-			return nil, err
-		}
-		b, err := find(p.B)
+		a, b, err := p.paints(find)
 		if err != nil {
 			return nil, err
 		}
@@ -204,13 +206,17 @@ func (s *Server) begun(ctx context.Context, spacing path.Spacing) (store.Round, 
 	if err != nil {
 		return store.Round{}, err
 	}
-	past, err := s.records(ctx)
+	records, err := s.records(ctx)
 	if err != nil {
 		return store.Round{}, err
 	}
-	drawn, err := exchange.Practice(paints, past, rand.New(rand.NewPCG(rand.Uint64(), rand.Uint64())))
+	past := map[string]journal.Record{}
+	for _, r := range records {
+		past[r.Section] = journal.Record{Points: r.Points, OutOf: r.OutOf}
+	}
+	drawn, err := journal.Practice(paints, past, rand.New(rand.NewPCG(rand.Uint64(), rand.Uint64())))
 	if err != nil {
-		return store.Round{}, err
+		return store.Round{}, exchange.Bad("%s", err)
 	}
 	var pairs []couple
 	for _, c := range drawn {

@@ -20,6 +20,7 @@ func TestScreenshots(t *testing.T) {
 	p := open(t, startApp(t, storetest.Database(t)).address)
 	shoot := func(name string) {
 		t.Helper()
+		p.waitFor("menus that have closed", func() bool { return !p.MustHas("[role=menu]") })
 		picture, err := p.Screenshot(false, nil)
 		require.NoError(t, err)
 		require.NoError(t, os.WriteFile(filepath.Join(dir, name), picture, 0o644))

@@ -1,7 +1,6 @@
 package exchange
 
 import (
-	"cmp"
 	"context"
 	"fmt"
 	"slices"
@@ -88,7 +87,7 @@ func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chose
 		if len(box) == 0 {
 			return out, bad("your box is empty: add paints to it, or choose from the library")
 		}
-		all = append(slices.Clone(box), news(box)...)
+		all = append(slices.Clone(box), reach.News(box)...)
 	}
 	table := reach.NewTable(all)
 	if c.Aim == "targets" {
@@ -114,19 +113,13 @@ func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chose
 	if c.Library || c.Aim != "coverage" {
 		return out, nil
 	}
-	for _, p := range news(box) {
-		with := wish
-		with.Among, with.Most = append(slices.Clone(wish.Among), p.ID), 1
-		best, err := table.Best(with)
-		if err != nil {
-			return out, BadInput{err.Error()}
-		}
-		if gain := best[0].Reach.Clean() - choices[0].Reach.Clean(); gain > 0 {
-			out.BuyNext = append(out.BuyNext, Bought{v.shelved(p), round(best[0].Reach.Clean(), 4), round(gain, 4)})
-		}
+	bought, err := table.BuyNext(wish, reach.News(box))
+	if err != nil {
+		return out, BadInput{err.Error()}
 	}
-	slices.SortStableFunc(out.BuyNext, func(a, b Bought) int { return cmp.Compare(b.Gain, a.Gain) })
-	out.BuyNext = out.BuyNext[:min(mostBought, len(out.BuyNext))]
+	for _, b := range bought[:min(mostBought, len(bought))] {
+		out.BuyNext = append(out.BuyNext, Bought{v.shelved(b.Paint), round(b.Clean, 4), round(b.Gain, 4)})
+	}
 	return out, nil
 }
 
@@ -178,16 +171,6 @@ func loses(wanted []Wanted, best, its []float64) string {
 		return "It comes as near to every wanted colour, or nearly."
 	}
 	return "It comes less near to " + strings.Join(names, ", ") + "."
-}
-
-// news are the paints of the library whose pigment is not in a box.
-func news(box []*paint.Paint) (out []*paint.Paint) {
-	for _, p := range paint.Library() {
-		if !slices.ContainsFunc(box, func(q *paint.Paint) bool { return q.ID == p.ID || q.CI == p.CI && q.Name == p.Name }) {
-			out = append(out, p)
-		}
-	}
-	return out
 }
 
 func (v View) chosen(c reach.Choice, prices map[string]float64) ChosenSystem {

@@ -42,7 +42,7 @@ type Compared struct {
 	WidestGap     WidestGap      `json:"widestGap" doc:"the longest run that is not clean"`
 	Reach         []float64      `json:"reach" doc:"of the possible chroma, at the middle of each of 72 bins of 5 degrees of wheel hue"`
 	Verdicts      []string       `json:"verdicts" doc:"of each bin: clean, softened or muddy"`
-	Shades        []string       `json:"shades" doc:"#rrggbb for each bin, for drawing; empty where nothing is reached"`
+	Shades        []Shown        `json:"shades" doc:"a colour for each bin, for drawing; with an empty srgb where nothing is reached"`
 	Evenness      float64        `json:"evenness" doc:"the median jump over the largest, 0 to 1"`
 	Jumps         int            `json:"jumps" doc:"steps that jump"`
 	Darkest       Dark           `json:"darkest"`
@@ -84,6 +84,8 @@ type ComparedSlot struct {
 	Name  string `json:"name"`
 	Empty bool   `json:"empty"`
 	Mixture
+	// Alike are the steps of each system that stand nearest in hue.
+	Alike []int `json:"alike" doc:"of each system, the index of the step nearest in wheel hue; -1 where it or the system has none"`
 }
 
 // Differing is where two systems differ.
@@ -125,6 +127,13 @@ func (v View) Compare(systems []Named) (Comparison, error) {
 		stand = append(stand, s)
 		out.Systems = append(out.Systems, v.compared(n, s))
 	}
+	for i, one := range out.Systems {
+		for home := range one.Slots {
+			for _, s := range stand {
+				one.Slots[home].Alike = append(one.Slots[home].Alike, s.Alike(stand[i].Wheel.At(home)))
+			}
+		}
+	}
 	for j := range stand {
 		for i := range j {
 			d := reach.Differ(stand[i].Reach, stand[j].Reach)
@@ -148,11 +157,10 @@ func (v View) compared(n Named, s reach.Standing) Compared {
 	for bin, r := range s.Reach {
 		out.Reach = append(out.Reach, round(r, 4))
 		out.Verdicts = append(out.Verdicts, paint.VerdictAt(r).String())
-		shade := ""
+		out.Shades = append(out.Shades, Shown{})
 		if c := s.Shades[bin]; c != nil {
-			shade = shown(*c).SRGB
+			out.Shades[bin] = shown(*c)
 		}
-		out.Shades = append(out.Shades, shade)
 	}
 	paints := n.System.Paints()
 	for _, p := range paints {

@@ -221,3 +221,55 @@ func BenchmarkMatchTwelveColoursByFourSystems(b *testing.B) {
 		}
 	}
 }
+
+func TestAComparisonStandsOnOneFooting(t *testing.T) {
+	three, six := named(t, "three", "triad", "PY65", "PR254", "PB29"), named(t, "six", "split", "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3")
+	day, err := view(t, "acrylic", "D65", "dry").Compare([]Named{three, six})
+	require.NoError(t, err)
+	lamp, err := view(t, "acrylic", "A", "wet").Compare([]Named{six, three})
+	require.NoError(t, err)
+	greys := 0
+	for i, s := range day.Systems {
+		other := lamp.Systems[1-i]
+		assert.Equal(t, s.Reach, other.Reach, "reach is no matter of light or wetness, nor of who stands beside")
+		assert.Equal(t, s.CleanCoverage, other.CleanCoverage)
+		assert.Equal(t, s.Evenness, other.Evenness)
+		for n, slot := range s.Slots {
+			assert.Equal(t, slot.Name, other.Slots[n].Name)
+			assert.Equal(t, slot.Verdict, other.Slots[n].Verdict)
+			require.Len(t, slot.Alike, 2)
+			assert.Equal(t, slot.Alike[1-i], other.Slots[n].Alike[i])
+			if strings.HasPrefix(slot.HueWord, "grey") {
+				greys++
+				assert.Equal(t, []int{-1, -1}, slot.Alike, "a grey has no step like it in hue")
+			} else {
+				assert.Equal(t, n, slot.Alike[i], "on its own wheel it is itself")
+			}
+		}
+		for bin, shade := range s.Shades {
+			assert.Equal(t, s.Reach[bin] == 0, shade.SRGB == "", "a colour where something is reached")
+			assert.Contains(t, []string{"clean", "softened", "muddy"}, s.Verdicts[bin])
+		}
+	}
+	assert.Positive(t, greys, "orange-red and ultramarine make a grey")
+	assert.NotEqual(t, day.Systems[0].Slots[2].AsPainted, lamp.Systems[1].Slots[2].AsPainted)
+	one, err := view(t, "acrylic", "D65", "dry").Compare([]Named{six})
+	require.NoError(t, err)
+	assert.Empty(t, one.Differences)
+}
+
+func TestALetDownIsSaidInARecipe(t *testing.T) {
+	v := view(t, "acrylic", "D65", "dry")
+	m, err := v.Mix(parts(t, "PY184=150", "PB15:3=1"))
+	require.NoError(t, err)
+	got, err := v.Match([][]*paint.Paint{hand(t, "PY184", "PB15:3", "PR255", "PW6")}, []Wanted{{"lettuce tip", m.AsPainted.SRGB}})
+	require.NoError(t, err)
+	match := got[0].Matches[0]
+	assert.True(t, match.Reached)
+	assert.Contains(t, match.Says, "let down 1:")
+	of := 0
+	for _, p := range match.Recipe {
+		of += len(p.Of)
+	}
+	assert.Equal(t, 2, of, "what the let-down is stirred of")
+}

@@ -45,16 +45,11 @@ func (v View) Correct(have, want []paint.Part) (Correction, error) {
 	if err != nil {
 		return Correction{}, BadInput{err.Error()}
 	}
-	wanted, err := v.mixture(want)
+	m, wanted, err := v.stirred(want)
 	if err != nil {
 		return Correction{}, err
 	}
-	m, err := paint.Mix(want...)
-	if err != nil {
-		return Correction{}, BadInput{err.Error()}
-	}
-	look := m.AsPainted(v.Medium, v.Wet)
-	out, err := v.correction(have, c, look.OKLab(v.Light))
+	out, err := v.correction(have, c, v.look(&m))
 	out.Want = &wanted
 	return out, err
 }
@@ -87,18 +82,14 @@ func (v View) correction(have []paint.Part, c path.Correction, want colour.OKLab
 		Conditions: v.conditions(), Add: v.partsOf(c.Add), Reached: c.Reached, Miss: round(c.Miss, 4),
 		Grows: round(c.Grows, 3), Waste: round(c.Waste, 3), StartOver: round(c.StartOver, 3),
 	}
-	if out.Have, err = v.mixture(have); err != nil {
-		return out, err
-	}
-	if out.Pile, err = v.mixture(together(have, c.Add)); err != nil {
-		return out, err
-	}
-	m, err := paint.Mix(have...)
+	m, there, err := v.stirred(have)
 	if err != nil {
-		return out, BadInput{err.Error()}
+		return out, err
 	}
-	look := m.AsPainted(v.Medium, v.Wet)
-	out.Off = look.OKLab(v.Light).Beside(want)
+	out.Have, out.Off = there, v.look(&m).Beside(want)
+	if _, out.Pile, err = v.stirred(together(have, c.Add)); err != nil {
+		return out, err
+	}
 	switch {
 	case len(c.Add) == 0 && c.Reached:
 		out.Advice, out.Says = "leave it", "It is near enough as it is: nobody could tell the two apart."
@@ -125,29 +116,20 @@ type Located struct {
 	Says string  `json:"says"`
 }
 
-// farOff is the CIEDE2000 from which a reading is of something else.
-const farOff = 8
-
 // Locate finds where on the way from a to b a mixture stands that was read.
 func (v View) Locate(a, b *paint.Paint, read Reading) (Located, error) {
 	r, err := read.core("the reading")
 	if err != nil {
 		return Located{}, err
 	}
-	p := path.New(a, b)
-	share, _ := p.Locate(path.AimAt(r))
-	recipe := p.Parts(share)
-	m := p.At(recipe.Share)
-	look := m.AsPainted(r.Medium, r.Wet)
-	u := m.Undertone()
-	out := Located{Share: round(recipe.Share, 6), Mixture: Mixture{v.ingredients(recipe), v.colours(&m, u), judgement(u)}, Read: *aimed(r), DE: round(colour.Difference(r.Lab, look.Lab()), 2)}
-	out.Fits = out.DE < farOff
-	switch {
-	case out.Fits:
-		out.Says = fmt.Sprintf("It looks like %s.", saidOf(recipe))
-	default:
-		out.Says = fmt.Sprintf("Nothing between these two looks like that: the nearest is %s, and what was read is %s beside it.", saidOf(recipe), r.Lab.OKLab().Beside(look.OKLab(colour.D65)))
+	found := path.New(a, b).Find(r)
+	out := Located{Share: round(found.Share, 6), Mixture: v.step(found.Step), Read: *aimed(r), DE: round(found.DE, 2), Fits: found.Fits}
+	if out.Fits {
+		out.Says = fmt.Sprintf("It looks like %s.", saidOf(found.Recipe))
+		return out, nil
 	}
+	look := found.Mixture.AsPainted(r.Medium, r.Wet)
+	out.Says = fmt.Sprintf("Nothing between these two looks like that: the nearest is %s, and what was read is %s beside it.", saidOf(found.Recipe), r.Lab.OKLab().Beside(look.OKLab(colour.D65)))
 	return out, nil
 }
 
@@ -213,11 +195,12 @@ func (v View) partsOf(parts []paint.Part) []Ingredient {
 	return out
 }
 
-func (v View) mixture(parts []paint.Part) (Mixture, error) {
+// stirred is what parts make, and all that is said of it.
+func (v View) stirred(parts []paint.Part) (paint.Mixture, Mixture, error) {
 	m, err := paint.Mix(parts...)
 	if err != nil {
-		return Mixture{}, BadInput{err.Error()}
+		return m, Mixture{}, BadInput{err.Error()}
 	}
 	u := m.Undertone()
-	return Mixture{v.partsOf(parts), v.colours(&m, u), judgement(u)}, nil
+	return m, Mixture{v.partsOf(parts), v.colours(&m, u), judgement(u)}, nil
 }

@@ -4,7 +4,6 @@ import (
 	_ "embed"
 	"encoding/csv"
 	"fmt"
-	"math/rand/v2"
 	"strconv"
 	"strings"
 
@@ -59,7 +58,7 @@ func ScorePair(a, b *paint.Paint, spacing path.Spacing, e Expected) (out PairOut
 	}
 	p := path.Couple{A: a, B: b}.Pair(spacing)
 	u := p.Middle.Under
-	if p.Path.NoDifferent() || u.Verdict == paint.Neutral {
+	if !journal.Predictable(p.Path) {
 		return out, "", bad("%s with %s cannot be predicted: there is no hue between them", bias.ShortName(a), bias.ShortName(b))
 	}
 	s := g.Against(u, journal.StartOfMud(p.Path, spacing))
@@ -78,57 +77,6 @@ type SectionRecord struct {
 	HuesRight     int    `json:"huesRight"`
 	VerdictsRight int    `json:"verdictsRight"`
 	MudRight      int    `json:"mudRight"`
-}
-
-// leastPractice is how few pairings are still worth a round.
-const leastPractice = 3
-
-// Practice draws a round from the paints of a box: from its sections, and from
-// the other pairings when the sections have too few; more of what was guessed
-// wrong.
-func Practice(paints []*paint.Paint, past []SectionRecord, random *rand.Rand) ([]path.Couple, error) {
-	groups := wheel.CouplesOf(paints)
-	inSections := 0
-	for _, g := range groups {
-		if g.Section {
-			inSections += len(g.Of)
-		}
-	}
-	sections := make([]journal.Drawable, len(groups))
-	all := 0
-	for i := range groups {
-		g := &groups[i]
-		if !g.Section && inSections >= journal.RoundLength {
-			continue
-		}
-		g.Of = predictable(g.Of)
-		sections[i].Pairings = len(g.Of)
-		all += len(g.Of)
-		for _, r := range past {
-			if r.Section == g.Name {
-				sections[i].Points, sections[i].OutOf = r.Points, r.OutOf
-			}
-		}
-	}
-	if all < leastPractice {
-		return nil, bad("a round needs at least %d pairings, and the paints of your box make %d: add paints to it", leastPractice, all)
-	}
-	var out []path.Couple
-	for _, d := range journal.Draw(sections, journal.RoundLength, random) {
-		out = append(out, groups[d.Section].Of[d.Pairing])
-	}
-	return out, nil
-}
-
-// predictable leaves out what has no hue between.
-func predictable(couples []path.Couple) (out []path.Couple) {
-	for _, c := range couples {
-		a, b := c.A.Alone(), c.B.Alone()
-		if p := path.New(c.A, c.B); !p.NoDifferent() && !(a.Neutral() && b.Neutral()) {
-			out = append(out, c)
-		}
-	}
-	return out
 }
 
 // PracticePair is one pairing of a round.

@@ -17,22 +17,19 @@ type Laid struct {
 // Lay lays one mixture beside another that is held.
 func (v View) Lay(here, held []paint.Part) (Laid, error) {
 	out := Laid{Conditions: v.conditions()}
-	var looks [2]colour.OKLab
-	var labs [2]colour.Lab
-	for i, one := range []struct {
-		into  *Mixture
-		parts []paint.Part
-	}{{&out.Here, here}, {&out.Held, held}} {
-		m, err := paint.Mix(one.parts...)
-		if err != nil {
-			return Laid{}, BadInput{err.Error()}
-		}
-		if *one.into, err = v.mixture(one.parts); err != nil {
-			return Laid{}, err
-		}
-		look := m.AsPainted(v.Medium, v.Wet)
-		looks[i], labs[i] = look.OKLab(v.Light), look.XYZ(v.Light).Lab(v.Light.White())
+	a, mine, err := v.stirred(here)
+	if err != nil {
+		return Laid{}, err
 	}
-	out.Words, out.DE = looks[0].Beside(looks[1]), round(colour.Difference(labs[0], labs[1]), 2)
+	b, its, err := v.stirred(held)
+	if err != nil {
+		return Laid{}, err
+	}
+	lab := func(m *paint.Mixture) colour.Lab {
+		s := m.AsPainted(v.Medium, v.Wet)
+		return s.XYZ(v.Light).Lab(v.Light.White())
+	}
+	out.Here, out.Held = mine, its
+	out.Words, out.DE = v.look(&a).Beside(v.look(&b)), round(colour.Difference(lab(&a), lab(&b)), 2)
 	return out, nil
 }

@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 )
@@ -160,14 +161,11 @@ type Mix struct {
 
 // Mix stirs paints together.
 func (v View) Mix(parts []paint.Part) (Mix, error) {
-	m, err := paint.Mix(parts...)
+	m, mixture, err := v.stirred(parts)
 	if err != nil {
-		return Mix{}, BadInput{err.Error()}
-	}
-	out := Mix{Conditions: v.conditions(), Ladder: v.ladder(&m)}
-	if out.Mixture, err = v.mixture(parts); err != nil {
 		return Mix{}, err
 	}
+	out := Mix{Conditions: v.conditions(), Mixture: mixture, Ladder: v.ladder(&m)}
 	let := m.LetDown(0.1)
 	tint, wash := let.Masstone(), m.Wash()
 	out.Tint, out.Wash = shown(tint.OKLab(v.Light)), shown(wash.OKLab(v.Light))
@@ -193,11 +191,14 @@ func (v View) ingredients(r path.Recipe) []Ingredient {
 	return out
 }
 
-// painted is a mixture as painted, on the screen.
-func (v View) painted(m *paint.Mixture) Shown {
+// look is the colour of a mixture as painted.
+func (v View) look(m *paint.Mixture) colour.OKLab {
 	s := m.AsPainted(v.Medium, v.Wet)
-	return shown(s.OKLab(v.Light))
+	return s.OKLab(v.Light)
 }
+
+// painted is a mixture as painted, on the screen.
+func (v View) painted(m *paint.Mixture) Shown { return shown(v.look(m)) }
 
 func (v View) step(s path.Step) Mixture {
 	return Mixture{v.ingredients(s.Recipe), v.colours(&s.Mixture, s.Under), judgement(s.Under)}

@@ -12,7 +12,7 @@ type Pair struct {
 	Conditions
 	Spacing     string       `json:"spacing" enum:"hue,contrast,parts"`
 	Key         string       `json:"key" doc:"tells the two paints as they stand, and the spacing, from all others"`
-	MudFrom     MudStart     `json:"mudFrom"`
+	Predictable bool         `json:"predictable" doc:"there is something to predict of the two"`
 	A           Paint        `json:"a"`
 	B           Paint        `json:"b"`
 	Samples     []PathSample `json:"samples"`
@@ -125,7 +125,7 @@ func (v View) Pair(a, b *paint.Paint, n int, spacing path.Spacing) (Pair, error)
 	steps := p.Steps(n, spacing)
 	middle := p.Middle(spacing)
 	out := Pair{
-		Conditions: v.conditions(), Spacing: spacing.String(), Key: journal.Key(a, b, spacing), MudFrom: mudFrom(p, spacing), A: v.Paint(a), B: v.Paint(b),
+		Conditions: v.conditions(), Spacing: spacing.String(), Key: journal.Key(a, b, spacing), Predictable: journal.Predictable(p), A: v.Paint(a), B: v.Paint(b),
 		Middle: v.pathStep(p, middle), Lowest: round(p.Lowest(steps[0].Share, steps[n-1].Share), 4),
 		MudZones: v.stretches(p, p.Mud()), Dull: v.stretches(p, p.Dull()),
 		RuleOfThumb: "none", NoDifferent: p.NoDifferent(),

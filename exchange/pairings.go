@@ -47,7 +47,7 @@ type PairingOfBoth struct {
 	B           string      `json:"b"`
 	Section     string      `json:"section"`
 	Key         string      `json:"key" doc:"tells the two paints as they stand, and the spacing, from all others"`
-	MudFrom     MudStart    `json:"mudFrom"`
+	Predictable bool        `json:"predictable" doc:"there is something to predict of the two"`
 	LeanA       string      `json:"leanA,omitempty" enum:"toward,centred,away" doc:"of the first with regard to the second; empty where there is no rule"`
 	LeanB       string      `json:"leanB,omitempty" enum:"toward,centred,away"`
 	Retention   float64     `json:"retention" doc:"of the secondary"`
@@ -138,7 +138,7 @@ func (v View) paired(p *paint.Paint, school bias.School) PairedPaint {
 
 func (v View) pairing(p *path.Pairing, section string, spacing path.Spacing, drawn bool) PairingOfBoth {
 	out := PairingOfBoth{
-		A: p.A.ID, B: p.B.ID, Section: section, Key: journal.Key(p.A, p.B, spacing), MudFrom: mudFrom(p.Path, spacing), Lowest: round(p.Lowest(spacing), 4), RuleOfThumb: ruleWord(p), Agrees: true,
+		A: p.A.ID, B: p.B.ID, Section: section, Key: journal.Key(p.A, p.B, spacing), Predictable: journal.Predictable(p.Path), Lowest: round(p.Lowest(spacing), 4), RuleOfThumb: ruleWord(p), Agrees: true,
 		Because: bias.Because(p.A, p.B, p.RoleA, p.RoleB, &p.Middle.Mixture), NoDifferent: p.Path.NoDifferent(), Middle: v.pathStep(p.Path, p.Middle),
 	}
 	if r, ok := p.Rule(); ok {

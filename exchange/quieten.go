@@ -4,7 +4,6 @@ import (
 	"slices"
 
 	"gyrophane/core/bias"
-	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 )
@@ -29,32 +28,17 @@ type QuietRung struct {
 	Mixture
 	Lost    float64 `json:"lost" doc:"share of its chroma, 0 to 1, brushed out"`
 	Turned  float64 `json:"turned" doc:"degrees on the painter's circle, brushed out"`
-	Toward  string  `json:"toward,omitempty" doc:"the hue it turned to; empty where it did not, or is too grey to tell"`
 	Lighter float64 `json:"lighter" doc:"OKLab lightness, brushed out; negative when darker"`
 	Beside  string  `json:"beside" doc:"how it differs from what it was, as painted, in words"`
 }
-
-// Losses are the shares of chroma that a colour is quietened by.
-var Losses = []float64{0.2, 0.4, 0.6, 0.8}
-
-// turns are the degrees on the painter's circle that a colour is cooled by where
-// its chroma is not lost.
-var turns = []float64{15, 30, 45, 60}
-
-// leastTurned is the turn of hue, in degrees, that is worth naming.
-const leastTurned = 3
 
 // Quieten cools or dulls what parts make by its complement, its neighbour and an
 // earth: the fittest of the paints at hand, or of the library where there is
 // none; or one that is given for a way.
 func (v View) Quieten(parts []paint.Part, hand []*paint.Paint, given map[string]*paint.Paint) (Quiet, error) {
-	of, err := v.mixture(parts)
+	m, of, err := v.stirred(parts)
 	if err != nil {
 		return Quiet{}, err
-	}
-	m, err := paint.Mix(parts...)
-	if err != nil {
-		return Quiet{}, BadInput{err.Error()}
 	}
 	if m.Neutral() || !m.Undertone().HasHue() {
 		return Quiet{}, bad("There is no hue in this that could be quietened: take a colour.")
@@ -68,39 +52,25 @@ func (v View) Quieten(parts []paint.Part, hand []*paint.Paint, given map[string]
 	others := func(paints []*paint.Paint) []*paint.Paint {
 		return slices.DeleteFunc(slices.Clone(paints), func(p *paint.Paint) bool { return p.ID == parts[0].Paint.ID && len(parts) == 1 })
 	}
-	look := m.AsPainted(v.Medium, v.Wet)
-	before := look.OKLab(v.Light)
+	before := v.look(&m)
 	out := Quiet{Conditions: v.conditions(), Of: of}
-	for _, way := range []struct {
-		name string
-		find func([]*paint.Paint) *paint.Paint
-	}{
-		{"complement", func(among []*paint.Paint) *paint.Paint { return path.ComplementOf(m.Undertone(), among) }},
-		{"neighbour", func(among []*paint.Paint) *paint.Paint { return path.NeighbourOf(m.Undertone(), among) }},
-		{"earth", func(among []*paint.Paint) *paint.Paint { return path.EarthFor(&m, among) }},
-	} {
-		one := QuietWay{Way: way.name, Rungs: []QuietRung{}}
-		among := hand
-		if p := given[way.name]; p != nil {
-			among = []*paint.Paint{p}
-			if way.name != "earth" {
-				way.find = func([]*paint.Paint) *paint.Paint { return p }
-			}
+	for _, way := range path.QuietWays {
+		one := QuietWay{Way: string(way), Rungs: []QuietRung{}}
+		with := way.Fittest(&m, others(hand))
+		switch p := given[string(way)]; {
+		case p != nil && way == path.ByEarth:
+			with = way.Fittest(&m, []*paint.Paint{p}) // raised
+		case p != nil:
+			with = p
 		}
-		with := way.find(others(among))
 		if with == nil {
 			one.Library = true
-			with = way.find(others(paint.Library()))
+			with = way.Fittest(&m, others(paint.Library()))
 		}
 		if with != nil {
 			one.With = v.ingredientOf(with)
-			for _, q := range path.Quieten(whole, with, Losses, turns).Rungs {
-				look := q.Mixture.AsPainted(v.Medium, v.Wet)
-				rung := QuietRung{Mixture: v.step(q.Step), Lost: round(q.Lost, 3), Turned: round(q.Turned, 1), Lighter: round(q.Lighter, 3), Beside: look.OKLab(v.Light).Beside(before)}
-				if q.Turned <= -leastTurned || q.Turned >= leastTurned {
-					rung.Toward = colour.HueWord(m.Undertone().WheelHue + turnTo(q.Turned))
-				}
-				one.Rungs = append(one.Rungs, rung)
+			for _, q := range path.Quieten(whole, with) {
+				one.Rungs = append(one.Rungs, QuietRung{v.step(q.Step), round(q.Lost, 3), round(q.Turned, 1), round(q.Lighter, 3), v.look(&q.Mixture).Beside(before)})
 			}
 		}
 		out.Ways = append(out.Ways, one)
@@ -108,20 +78,8 @@ func (v View) Quieten(parts []paint.Part, hand []*paint.Paint, given map[string]
 	return out, nil
 }
 
-// turnTo is two slots on from a hue, in the direction of a turn: what it is said
-// to turn to.
-func turnTo(turned float64) float64 {
-	if turned < 0 {
-		return -60
-	}
-	return 60
-}
-
 func (v View) ingredientOf(p *paint.Paint) *Ingredient {
-	alone := p.Alone()
-	out := &Ingredient{Paint: p.ID, Code: code(p), Name: bias.ShortName(p), Parts: 1, Shown: v.painted(&alone)}
-	for _, of := range p.Of {
-		out.Of = append(out.Of, OfPart{of.Paint.ID, code(of.Paint), of.Parts})
-	}
-	return out
+	one := v.partsOf([]paint.Part{{Paint: p, Parts: 1}})[0]
+	one.Name = bias.ShortName(p)
+	return &one
 }

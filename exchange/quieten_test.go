@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/path"
 )
 
 func hand(t *testing.T, ids ...string) (out []*paint.Paint) {
@@ -32,7 +33,7 @@ func TestARedIsQuietenedThreeWays(t *testing.T) {
 		assert.False(t, way.Library)
 		require.NotEmpty(t, way.Rungs, way.Way)
 		for j, r := range way.Rungs[:min(2, len(way.Rungs))] {
-			assert.InDelta(t, Losses[j], r.Lost, 0.12)
+			assert.InDelta(t, path.Losses[j], r.Lost, 0.12)
 			assert.Contains(t, r.Beside, "quieter", way.Way)
 			total := 0.0
 			for _, p := range r.Parts {
@@ -41,7 +42,8 @@ func TestARedIsQuietenedThreeWays(t *testing.T) {
 			assert.LessOrEqual(t, total, 40.0)
 		}
 	}
-	assert.Equal(t, "violet", got.Ways[1].Rungs[1].Toward)
+	assert.Negative(t, got.Ways[1].Rungs[1].Turned, "a blue turns it")
+	assert.Contains(t, got.Ways[1].Rungs[0].Beside, "nearer to ", "and says so")
 
 	got, err = v.Quieten(parts(t, "PR254=3", "PY74=1"), hand(t, "PR254"), map[string]*paint.Paint{"neighbour": hand(t, "PB60")[0], "earth": hand(t, "PBr7-burnt-umber")[0]})
 	require.NoError(t, err)

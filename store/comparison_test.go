@@ -1,6 +1,8 @@
 package store_test
 
 import (
+	"fmt"
+	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -30,4 +32,34 @@ func TestComparisonsAreKeptAndNeverWrittenOver(t *testing.T) {
 	kept, err = s.Comparisons(ctx, ada.ID)
 	require.NoError(t, err)
 	assert.Empty(t, kept)
+}
+
+func TestOfManyNotesOnOneVersionExactlyOneGoesThrough(t *testing.T) {
+	s := fresh(t)
+	ada := painter(t, s, "Ada")
+	c, err := s.KeepComparison(ctx, ada.ID, store.Comparison{Address: "systems=1"})
+	require.NoError(t, err)
+	errs := make([]error, 5)
+	var wg sync.WaitGroup
+	for i := range errs {
+		wg.Go(func() {
+			mine := c
+			mine.Note = fmt.Sprint(i)
+			errs[i] = s.NoteComparison(ctx, ada.ID, mine)
+		})
+	}
+	wg.Wait()
+	through := -1
+	for i, err := range errs {
+		if err == nil {
+			assert.Equal(t, -1, through, "only one")
+			through = i
+		} else {
+			assert.ErrorAs(t, err, new(store.ComparisonConflict))
+		}
+	}
+	kept, err := s.Comparisons(ctx, ada.ID)
+	require.NoError(t, err)
+	assert.Equal(t, fmt.Sprint(through), kept[0].Note)
+	assert.Equal(t, 2, kept[0].Version)
 }

@@ -59,7 +59,7 @@ type SectionScore struct {
 
 // What is listed of guesses and rounds at most.
 const (
-	listedGuesses = 300
+	listedGuesses = 2000
 	listedRounds  = 60
 )
 
@@ -81,10 +81,10 @@ func (s *Store) Guess(ctx context.Context, painter int64, guesses []PairGuess) e
 	return err
 }
 
-// Guesses lists a painter's guesses, the newest first.
+// Guesses lists what a painter said outside of practice, the newest first.
 func (s *Store) Guesses(ctx context.Context, painter int64) ([]PairGuess, error) {
 	var out []PairGuess
-	err := s.db.WithContext(ctx).Where("painter_id = ?", painter).Order("id desc").Limit(listedGuesses).Find(&out).Error
+	err := s.db.WithContext(ctx).Where("painter_id = ? and round_id is null", painter).Order("id desc").Limit(listedGuesses).Find(&out).Error
 	return out, err
 }
 

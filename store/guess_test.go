@@ -96,3 +96,52 @@ func TestTheDemoStudioHasPractisedOnce(t *testing.T) {
 	assert.WithinDuration(t, time.Now().AddDate(0, 0, -9), scores[0].CreatedAt, time.Hour)
 	assert.Equal(t, 5, scores[0].Points)
 }
+
+func TestOfManyTabsGuessingOnePairExactlyOneIsKept(t *testing.T) {
+	s := fresh(t)
+	ada := painter(t, s, "Ada")
+	errs := make([]error, 6)
+	var wg sync.WaitGroup
+	for i := range errs {
+		wg.Go(func() { errs[i] = s.Guess(ctx, ada.ID, []store.PairGuess{guessOf("one", "violet", i)}) })
+	}
+	wg.Wait()
+	kept := 0
+	for _, err := range errs {
+		if err == nil {
+			kept++
+		} else {
+			assert.ErrorAs(t, err, new(store.Refusal))
+		}
+	}
+	assert.Equal(t, 1, kept)
+	guesses, err := s.Guesses(ctx, ada.ID)
+	require.NoError(t, err)
+	assert.Len(t, guesses, 1)
+}
+
+func TestPracticeIsNotListedAmongWhatWasSaidUnderCovers(t *testing.T) {
+	s := fresh(t)
+	ada := painter(t, s, "Ada")
+	r, err := s.BeginRound(ctx, ada.ID, store.Round{Pairs: []byte(`[]`), Length: 3, Spacing: "hue"})
+	require.NoError(t, err)
+	for place := range 3 {
+		g := guessOf("one", "violet", 6)
+		g.Place = place
+		require.NoError(t, s.Answer(ctx, ada.ID, r.ID, g), "practice asks about the same pairing again")
+	}
+	require.NoError(t, s.Guess(ctx, ada.ID, []store.PairGuess{guessOf("one", "violet", 0)}), "and it may still be said under its cover")
+	listed, err := s.Guesses(ctx, ada.ID)
+	require.NoError(t, err)
+	require.Len(t, listed, 1)
+	assert.Nil(t, listed[0].RoundID)
+	scores, err := s.SectionScores(ctx, ada.ID)
+	require.NoError(t, err)
+	assert.Equal(t, 4, scores[0].Guesses, "both count for the eye")
+	_, guesses, err := s.Round(ctx, ada.ID, r.ID)
+	require.NoError(t, err)
+	assert.Len(t, guesses, 3)
+	_, _, err = s.Round(ctx, ada.ID, r.ID+1)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	assert.Error(t, s.Guess(ctx, ada.ID, []store.PairGuess{guessOf("two", "violet", 7)}), "no more points than there are")
+}

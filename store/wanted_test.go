@@ -2,6 +2,7 @@ package store_test
 
 import (
 	"fmt"
+	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -33,4 +34,30 @@ func TestWantedColoursAreKeptAndTakenAway(t *testing.T) {
 	others, err := s.Wanted(ctx, eve.ID)
 	require.NoError(t, err)
 	assert.Empty(t, others)
+}
+
+func TestTabsWantingAtOnceNeverPassTheLimit(t *testing.T) {
+	s := fresh(t)
+	ada := painter(t, s, "Ada")
+	six := make([]store.WantedColour, 6)
+	for i := range six {
+		six[i] = store.WantedColour{Name: fmt.Sprint(i), Colour: "#000000"}
+	}
+	errs := make([]error, 6)
+	var wg sync.WaitGroup
+	for i := range errs {
+		wg.Go(func() { errs[i] = s.Want(ctx, ada.ID, six) })
+	}
+	wg.Wait()
+	refused := 0
+	for _, err := range errs {
+		if err != nil {
+			assert.ErrorAs(t, err, new(store.Refusal))
+			refused++
+		}
+	}
+	assert.Equal(t, 2, refused)
+	kept, err := s.Wanted(ctx, ada.ID)
+	require.NoError(t, err)
+	assert.Len(t, kept, store.MostWanted)
 }

@@ -23,6 +23,13 @@ func StartOfMud(p *path.Path, s path.Spacing) MudStart {
 	return MudStart{At: p.ReachedAt(zones[0].From, s)}
 }
 
+// Predictable says whether there is something to predict of a path: two paints
+// that can be told apart, and a hue to come of them.
+func Predictable(p *path.Path) bool {
+	a, b := p.A.Alone(), p.B.Alone()
+	return !p.NoDifferent() && !(a.Neutral() && b.Neutral())
+}
+
 // Guess is what a painter expects of a pairing before it is shown: the hue and
 // verdict of the secondary, and where the way turns muddy.
 type Guess struct {

@@ -10,6 +10,7 @@ import (
 
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
+	"gyrophane/core/wheel"
 )
 
 func found(t *testing.T, id string) *paint.Paint {
@@ -71,10 +72,10 @@ func TestAKeyNamesTwoPaintsAsTheyStand(t *testing.T) {
 
 func TestPracticeDrawsWhereGuessesWereWrong(t *testing.T) {
 	sections := []Drawable{
-		{Pairings: 40, Points: 60, OutOf: 60}, // the eye is right here
-		{Pairings: 40, Points: 10, OutOf: 60}, // and wrong here
-		{Pairings: 40},                        // and has not been tried here
-		{Pairings: 0, OutOf: 60},              // nothing to draw
+		{40, Record{60, 60}}, // the eye is right here
+		{40, Record{10, 60}}, // and wrong here
+		{40, Record{}},       // and has not been tried here
+		{0, Record{0, 60}},   // nothing to draw
 	}
 	random := rand.New(rand.NewPCG(7, 7))
 	var times [4]int
@@ -97,4 +98,66 @@ func TestPracticeDrawsWhereGuessesWereWrong(t *testing.T) {
 	assert.Len(t, Draw([]Drawable{{Pairings: 2}, {Pairings: 1}}, RoundLength, random), 3, "all there are")
 	assert.Empty(t, Draw(nil, RoundLength, random))
 	assert.Equal(t, Draw(sections, 5, rand.New(rand.NewPCG(1, 2))), Draw(sections, 5, rand.New(rand.NewPCG(1, 2))), "by the source alone")
+}
+
+func TestARoundComesFromTheBox(t *testing.T) {
+	ids := func(round []path.Couple) (out []string) {
+		for _, c := range round {
+			out = append(out, c.A.ID+" "+c.B.ID)
+		}
+		return out
+	}
+	box := func(ids ...string) (out []*paint.Paint) {
+		for _, id := range ids {
+			out = append(out, found(t, id))
+		}
+		return out
+	}
+	random := rand.New(rand.NewPCG(3, 4))
+	many := box("PY74", "PY65", "PR254", "PR122", "PB29", "PB15:3", "PW6", "PBk9", "PG7")
+	round, err := Practice(many, nil, random)
+	require.NoError(t, err)
+	require.Len(t, round, RoundLength)
+	for _, c := range round {
+		assert.NotEqual(t, c.RoleA, c.RoleB, "from the sections, while they have enough: %s %s", c.A.ID, c.B.ID)
+	}
+
+	// Twelve pairings stand in the sections: what is known by heart is drawn less.
+	wrong := map[string]int{}
+	for range 200 {
+		round, err := Practice(many, map[string]Record{"green": {60, 60}, "orange": {60, 60}, "violet": {0, 60}}, random)
+		require.NoError(t, err)
+		for _, c := range round[:3] {
+			wrong[wheel.SectionOf(c.A, c.B)]++
+		}
+	}
+	assert.Greater(t, wrong["violet"], wrong["green"]+wrong["orange"])
+
+	few, err := Practice(box("PY74", "PR254", "PB29", "PW6", "PBk9"), nil, random)
+	require.NoError(t, err)
+	assert.Len(t, few, 9, "all of the ten but white with black")
+	assert.NotContains(t, ids(few), "PW6 PBk9")
+	assert.NotContains(t, ids(few), "PBk9 PW6")
+	_, err = Practice(box("PY74", "PR254", "PW6"), nil, random)
+	require.NoError(t, err, "three pairings are worth a round")
+	_, err = Practice(box("PY74", "PW6"), nil, random)
+	assert.ErrorContains(t, err, "the paints of your box make 1: add paints")
+	_, err = Practice(nil, nil, random)
+	assert.ErrorContains(t, err, "make 0")
+}
+
+func TestWhatCanBePredicted(t *testing.T) {
+	same, err := found(t, "PY74").Tube("again", 1)
+	require.NoError(t, err)
+	for _, c := range []struct {
+		a, b *paint.Paint
+		can  bool
+	}{
+		{found(t, "PY74"), found(t, "PB29"), true},
+		{found(t, "PW6"), found(t, "PB29"), true},
+		{found(t, "PW6"), found(t, "PBk9"), false}, // no hue between them
+		{found(t, "PY74"), same, false},            // no different
+	} {
+		assert.Equal(t, c.can, Predictable(path.New(c.a, c.b)), "%s with %s", c.a.ID, c.b.ID)
+	}
 }

@@ -1,15 +1,65 @@
 package journal
 
-import "math/rand/v2"
+import (
+	"fmt"
+	"math/rand/v2"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+	"gyrophane/core/wheel"
+)
 
 // RoundLength is how many pairings a round of practice has.
 const RoundLength = 10
 
+// leastPractice is how few pairings are still worth a round.
+const leastPractice = 3
+
+// Record is what guesses of the past won in a section, and could have won.
+type Record struct{ Points, OutOf int }
+
+// Practice draws a round from the paints of a box: from its sections, and from
+// the other pairings when the sections have too few; more of where guesses of
+// the past, by section, were wrong. It fails when there are too few pairings.
+func Practice(paints []*paint.Paint, past map[string]Record, random *rand.Rand) (out []path.Couple, err error) {
+	groups := wheel.CouplesOf(paints)
+	inSections := 0
+	for _, g := range groups {
+		if g.Section {
+			inSections += len(g.Of)
+		}
+	}
+	sections := make([]Drawable, len(groups))
+	all := 0
+	for i := range groups {
+		g := &groups[i]
+		if !g.Section && inSections >= RoundLength {
+			continue
+		}
+		var of []path.Couple
+		for _, c := range g.Of {
+			if Predictable(path.New(c.A, c.B)) {
+				of = append(of, c)
+			}
+		}
+		g.Of = of
+		sections[i] = Drawable{len(of), past[g.Name]}
+		all += len(of)
+	}
+	if all < leastPractice {
+		return nil, fmt.Errorf("a round needs at least %d pairings, and the paints of your box make %d: add paints to it", leastPractice, all)
+	}
+	for _, d := range Draw(sections, RoundLength, random) {
+		out = append(out, groups[d.Section].Of[d.Pairing])
+	}
+	return out, nil
+}
+
 // Drawable is a section that practice can draw from: how many pairings it has,
-// and what guesses of the past won there out of what they could have.
+// and how guesses of the past came out there.
 type Drawable struct {
-	Pairings      int
-	Points, OutOf int
+	Pairings int
+	Record
 }
 
 // Weight says how readily a section is drawn from: 1 where every guess was

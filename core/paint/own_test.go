@@ -336,3 +336,48 @@ func BenchmarkFromLabel(b *testing.B) {
 		}
 	}
 }
+
+func TestAFingerprintIsThatOfTheCurves(t *testing.T) {
+	seen := map[uint64]string{}
+	for _, p := range Library() {
+		other, there := seen[p.Fingerprint()]
+		assert.False(t, there, "%s and %s are different paints", p.ID, other)
+		seen[p.Fingerprint()] = p.ID
+	}
+	blue := find(t, "PB29")
+	assert.Equal(t, blue.Fingerprint(), blue.Called("tube-1", "deep pool").Fingerprint(), "whatever it is called")
+	same, err := blue.Tube("tube-2", 1)
+	require.NoError(t, err)
+	assert.Equal(t, blue.Fingerprint(), same.Fingerprint())
+	weak, err := blue.Tube("tube-3", 0.5)
+	require.NoError(t, err)
+	assert.NotEqual(t, blue.Fingerprint(), weak.Fingerprint(), "of another strength it mixes otherwise")
+	changed, err := Adjusted(blue, 1, 3)
+	require.NoError(t, err)
+	assert.NotEqual(t, blue.Fingerprint(), Own("own", "own", changed, nil, Changed).Fingerprint())
+}
+
+func TestBlackAndWhiteOnAScreenAreReadings(t *testing.T) {
+	for _, c := range []struct {
+		l, want float64
+		ok      bool
+	}{{-3e-15, 0, true}, {-0.005, 0, true}, {100.0001, 100, true}, {50, 50, true}, {-0.02, 0, false}, {100.02, 0, false}, {math.NaN(), 0, false}} {
+		r, err := LabReading(colour.Lab{L: c.l}, Eye, false, acrylic(t))
+		assert.Equal(t, c.ok, err == nil, "%v", c.l)
+		if c.ok {
+			assert.Equal(t, c.want, r.Lab.L)
+		}
+	}
+}
+
+func TestAReadingHasTheSmoothestSpectrumOfItsColour(t *testing.T) {
+	r, err := LabReading(colour.Lab{L: 55, A: 30, B: -20}, Eye, false, acrylic(t))
+	require.NoError(t, err)
+	s, err := r.Reflectance()
+	require.NoError(t, err)
+	assert.Less(t, colour.Difference(r.Lab, s.Lab()), 0.01)
+	bright, err := LabReading(colour.Lab{L: 97, A: -90, B: 90}, Eye, false, acrylic(t))
+	require.NoError(t, err)
+	_, err = bright.Reflectance()
+	assert.ErrorContains(t, err, "no paint can have the colour")
+}

@@ -162,3 +162,14 @@ func BenchmarkEnvelope(b *testing.B) {
 		buildEnvelope(Library())
 	}
 }
+
+func TestAVerdictOnRetentionAloneIsTheUndertones(t *testing.T) {
+	for retention, want := range map[float64]Verdict{0: Muddy, SoftenedFrom() - 1e-9: Muddy, SoftenedFrom(): Softened, CleanFrom() - 1e-9: Softened, CleanFrom(): Clean, 1: Clean} {
+		assert.Equal(t, want, VerdictAt(retention), retention)
+	}
+	for _, p := range Library() {
+		if u := p.Undertone(); u.HasHue() && u.Verdict != Neutral {
+			assert.Equal(t, VerdictAt(u.Retention), u.Verdict, p.ID)
+		}
+	}
+}

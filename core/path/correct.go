@@ -97,6 +97,27 @@ func (p *Path) Locate(want Aim) (share, miss float64) {
 	return share, miss
 }
 
+// Found is the step of a path that looks most like a reading.
+type Found struct {
+	Step
+	DE   float64 // CIEDE2000 between the two, as painted
+	Fits bool    // near enough for the reading to be of this path at all
+}
+
+// somethingElse is the CIEDE2000 from which a reading is of something else than
+// a path's two paints.
+const somethingElse = 8
+
+// Find locates a reading on a path, in parts a brush can do.
+func (p *Path) Find(r paint.Reading) Found {
+	share, _ := p.Locate(AimAt(r))
+	out := Found{Step: p.step(p.Parts(share))}
+	look := out.Mixture.AsPainted(r.Medium, r.Wet)
+	out.DE = colour.Difference(r.Lab, look.Lab())
+	out.Fits = out.DE < somethingElse
+	return out
+}
+
 // Toward is Correct for any aim, and the paints that may be added; needed is
 // the amount that is wanted, in parts.
 func Toward(have []paint.Part, want Aim, with []*paint.Paint, needed float64) (Correction, error) {

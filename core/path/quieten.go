@@ -8,11 +8,38 @@ import (
 	"gyrophane/core/paint"
 )
 
-// Quieter is one way to cool or dull a colour.
-type Quieter struct {
-	With  *paint.Paint // an earth may have been raised with white, and is then stirred of both
-	Rungs []Quieted    // one for each share of chroma that was asked for and can be lost so
+// QuietWay is one way to cool or dull a colour.
+type QuietWay string
+
+// The ways: by the paint across the circle, by a cooler neighbour, and by an
+// earth raised to the same lightness.
+const (
+	ByComplement QuietWay = "complement"
+	ByNeighbour  QuietWay = "neighbour"
+	ByEarth      QuietWay = "earth"
+)
+
+// QuietWays are all of them.
+var QuietWays = []QuietWay{ByComplement, ByNeighbour, ByEarth}
+
+// Fittest is the paint that a way takes for a colour, nil when none is fit.
+func (w QuietWay) Fittest(m *paint.Mixture, among []*paint.Paint) *paint.Paint {
+	switch w {
+	case ByComplement:
+		return ComplementOf(m.Undertone(), among)
+	case ByNeighbour:
+		return NeighbourOf(m.Undertone(), among)
+	}
+	return EarthFor(m, among)
 }
+
+// Losses are the shares of chroma (0 to 1) that a colour is quietened by, and
+// turns the degrees on the painter's circle that it is cooled by where a paint
+// takes none of it.
+var (
+	Losses = []float64{0.2, 0.4, 0.6, 0.8}
+	turns  = []float64{15, 30, 45, 60}
+)
 
 // Quieted is a colour with something in it that quietens it, and what that did
 // to it, brushed out.
@@ -23,29 +50,29 @@ type Quieted struct {
 	Lighter float64 // OKLab lightness, negative when darker
 }
 
-// Quieten adds another paint to a colour until it has lost shares (0 to 1) of
-// its chroma, brushed out: each time the first place on the way where it has.
-// A paint that takes none of the chroma may still cool: then the rungs stand
-// where the hue has turned by each of some degrees on the painter's circle.
-func Quieten(of, with *paint.Paint, losses, turns []float64) Quieter {
-	out := Quieter{With: with}
+// Quieten adds another paint to a colour until it has lost each of the Losses of
+// its chroma, brushed out: the first place on the way where it has, as far as
+// they can be lost so. A paint that takes none of the chroma may still cool:
+// then the rungs stand where the hue has turned by 15, 30, 45 and 60 degrees on
+// the painter's circle.
+func Quieten(of, with *paint.Paint) (rungs []Quieted) {
 	p := New(of, with)
 	start := p.Samples[0].Brushed
-	for _, loss := range losses {
+	for _, loss := range Losses {
 		want := start.Chroma() * (1 - loss)
 		if t, ok := p.first(func(c colour.OKLab) bool { return c.Chroma() <= want }); ok {
-			out.Rungs = append(out.Rungs, p.quieted(start, t))
+			rungs = append(rungs, p.quieted(start, t))
 		}
 	}
-	if len(out.Rungs) > 0 {
-		return out
+	if len(rungs) > 0 {
+		return rungs
 	}
 	for _, turn := range turns {
 		if t, ok := p.first(func(c colour.OKLab) bool { return math.Abs(turned(start, c)) >= turn }); ok {
-			out.Rungs = append(out.Rungs, p.quieted(start, t))
+			rungs = append(rungs, p.quieted(start, t))
 		}
 	}
-	return out
+	return rungs
 }
 
 // first is the share at which a path first fulfils something, brushed out.

@@ -1,6 +1,7 @@
 package path
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -22,27 +23,29 @@ func paints(t testing.TB, ids ...string) (out []*paint.Paint) {
 
 func TestAColourIsQuietenedByShares(t *testing.T) {
 	red := paints(t, "PR254")[0]
+	own := red.Alone()
 	for _, with := range paints(t, "PG7", "PB29", "PR101") {
-		q := Quieten(red, with, []float64{0.25, 0.5}, nil)
-		require.NotEmpty(t, q.Rungs, with.ID)
-		start := Quieten(red, with, []float64{0}, nil).Rungs[0]
-		assert.InDelta(t, 0, start.Lost, 0.05)
-		for i, r := range q.Rungs {
-			assert.InDelta(t, []float64{0.25, 0.5}[i], r.Lost, 0.12, "%s, parts a brush can do", with.ID)
+		rungs := Quieten(red, with)
+		require.NotEmpty(t, rungs, with.ID)
+		for i, r := range rungs {
+			assert.InDelta(t, Losses[i], r.Lost, 0.12, "%s, parts a brush can do", with.ID)
 			m := paint.Between(new(red.Alone()), new(with.Alone()), r.Share)
 			assert.Equal(t, r.Brushed, m.Brushed(), "the colour is that of the parts")
+			assert.InDelta(t, r.Brushed.L-own.Brushed().L, r.Lighter, 1e-12)
+			if i > 0 {
+				assert.Greater(t, r.Share, rungs[i-1].Share, "more of it quietens more")
+			}
 		}
 	}
 	// A green with a red goes straight through grey; a blue turns it far sooner.
-	green, blue := Quieten(red, paints(t, "PG7")[0], []float64{0.4}, nil), Quieten(red, paints(t, "PB29")[0], []float64{0.4}, nil)
-	assert.Less(t, green.Rungs[0].Turned*green.Rungs[0].Turned, blue.Rungs[0].Turned*blue.Rungs[0].Turned)
-	assert.Less(t, blue.Rungs[0].Turned, 0.0, "toward violet")
-	yellow, deep := paints(t, "PY74")[0], paints(t, "PY65")[0]
-	assert.Empty(t, Quieten(yellow, deep, []float64{0.9}, []float64{170}).Rungs, "what cannot be had is left out")
-	cooled := Quieten(paints(t, "PY184")[0], paints(t, "PG7")[0], []float64{0.9}, []float64{15, 30})
-	require.Len(t, cooled.Rungs, 2, "it takes little of the chroma, and turns the hue")
-	assert.InDelta(t, 15, cooled.Rungs[0].Turned, 8)
-	assert.InDelta(t, 30, cooled.Rungs[1].Turned, 8)
+	green, blue := Quieten(red, paints(t, "PG7")[0])[1], Quieten(red, paints(t, "PB29")[0])[1]
+	assert.Less(t, math.Abs(green.Turned), math.Abs(blue.Turned))
+	assert.Less(t, blue.Turned, 0.0, "toward violet")
+	cooled := Quieten(paints(t, "PR255")[0], paints(t, "PR122")[0])
+	require.Len(t, cooled, 2, "it takes none of the chroma, and turns the hue; it is itself not far off")
+	assert.InDelta(t, -15, cooled[0].Turned, 8)
+	assert.InDelta(t, -30, cooled[1].Turned, 8)
+	assert.Empty(t, Quieten(paints(t, "PY74")[0], paints(t, "PY35")[0]), "what cannot be had is left out")
 }
 
 func TestWhatQuietensIsChosenFromThePaintsAtHand(t *testing.T) {
@@ -63,6 +66,20 @@ func TestWhatQuietensIsChosenFromThePaintsAtHand(t *testing.T) {
 		own := earth.Alone()
 		assert.InDelta(t, m.BrushedOut().Lab().L, own.BrushedOut().Lab().L, 2.5, "%s: raised to the same lightness, or lighter already", want[2])
 	}
+	for _, way := range QuietWays {
+		m := box[1].Alone()
+		fit := way.Fittest(&m, box)
+		require.NotNil(t, fit, way)
+		switch way {
+		case ByComplement:
+			assert.Equal(t, ComplementOf(box[1].Undertone(), box), fit)
+		case ByNeighbour:
+			assert.Equal(t, NeighbourOf(box[1].Undertone(), box), fit)
+		case ByEarth:
+			assert.Equal(t, EarthFor(&m, box).ID, fit.ID)
+		}
+		assert.Nil(t, way.Fittest(&m, paints(t, "PW6", "PBk9")), "no white or black quietens by hue")
+	}
 	assert.Nil(t, ComplementOf(box[1].Undertone(), paints(t, "PR122", "PW6", "PR101")))
 	assert.Nil(t, NeighbourOf(box[1].Undertone(), paints(t, "PY74", "PW6")))
 	m := box[1].Alone()
@@ -82,11 +99,15 @@ func TestAReadingIsFoundOnItsPath(t *testing.T) {
 		got, miss := p.Locate(AimAt(r))
 		assert.InDelta(t, share, got, 0.004)
 		assert.Less(t, miss, 0.002)
+		found := p.Find(r)
+		assert.True(t, found.Fits)
+		assert.Equal(t, p.Parts(got).Parts, found.Parts, "in parts a brush can do")
 	}
 	red, err := paint.LabReading(colour.Lab{L: 40, A: 60, B: 40}, paint.Eye, false, in)
 	require.NoError(t, err)
 	_, miss := p.Locate(AimAt(red))
 	assert.Greater(t, miss, 0.1, "no red between a yellow and a blue")
+	assert.False(t, p.Find(red).Fits)
 }
 
 func TestAPileIsBroughtToAReadingWithManyPaintsAtHand(t *testing.T) {
@@ -124,6 +145,28 @@ func BenchmarkTowardAReadingWithManyPaints(b *testing.B) {
 	for b.Loop() {
 		if _, err := Toward(have, AimAt(unreachable), box, 5); err != nil {
 			b.Fatal(err)
+		}
+	}
+}
+
+func TestHowFarAPathHasComeNeverFalls(t *testing.T) {
+	for _, c := range [][2]string{{"PY74", "PB15:3"}, {"PR255", "PB29"}, {"PR254", "PG7"}, {"PY74", "PY65"}} {
+		couple := paints(t, c[0], c[1])
+		p := New(couple[0], couple[1])
+		for _, s := range []Spacing{ByHue, ByContrast, EqualParts} {
+			reached := p.Reached(s)
+			require.Len(t, reached, len(p.Samples))
+			assert.Zero(t, reached[0])
+			assert.InDelta(t, 1, reached[len(reached)-1], 1e-9)
+			for i := 1; i < len(reached); i++ {
+				assert.GreaterOrEqual(t, reached[i], reached[i-1], "%v %v", c, s)
+				assert.InDelta(t, reached[i], p.ReachedAt(p.Samples[i].Share, s), 1e-9)
+			}
+			for _, f := range []float64{0.1, 0.5, 0.9} {
+				assert.InDelta(t, f, p.ReachedAt(p.ShareAt(f, s), s), 0.02, "%v %v: the way back from a fraction", c, s)
+			}
+			assert.Zero(t, p.ReachedAt(0, s))
+			assert.InDelta(t, 1, p.ReachedAt(1, s), 1e-9)
 		}
 	}
 }

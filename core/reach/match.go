@@ -49,10 +49,7 @@ func Nearest(want colour.Lab, paints []*paint.Paint, in paint.Medium) (Match, er
 	if len(paints) == 0 {
 		return Match{}, errors.New("there are no paints to match the colour with")
 	}
-	s := search{want: want, paints: paints, in: in}
-	for _, p := range paints {
-		s.alone = append(s.alone, p.Alone())
-	}
+	s := newSearch(want, paints, in)
 	best := s.beginnings()
 	for i := range best {
 		for len(best[i].of) < mostPaints {
@@ -86,6 +83,14 @@ type search struct {
 	paints []*paint.Paint
 	alone  []paint.Mixture
 	in     paint.Medium
+}
+
+func newSearch(want colour.Lab, paints []*paint.Paint, in paint.Medium) *search {
+	s := &search{want: want, paints: paints, in: in}
+	for _, p := range paints {
+		s.alone = append(s.alone, p.Alone())
+	}
+	return s
 }
 
 // trial is some paints by index, their shares, and how far they miss.

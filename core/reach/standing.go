@@ -2,6 +2,7 @@ package reach
 
 import (
 	"fmt"
+	"math"
 	"strings"
 
 	"gyrophane/core/colour"
@@ -64,6 +65,25 @@ func Stand(s wheel.System, in paint.Medium) Standing {
 		out.Middles /= float64(n)
 	}
 	return out
+}
+
+// Alike is the home (0 to 11) of the slot whose undertone stands nearest in
+// wheel hue to a slot of another wheel; -1 where one or the other has no hue.
+func (s Standing) Alike(other *wheel.Slot) int {
+	best, off := -1, 0.0
+	if other.Empty || !other.Under.HasHue() {
+		return best
+	}
+	for home := range 12 {
+		slot := s.Wheel.At(home)
+		if slot.Empty || !slot.Under.HasHue() {
+			continue
+		}
+		if d := math.Abs(colour.TurnBetween(slot.Under.WheelHue, other.Under.WheelHue)); best < 0 || d < off {
+			best, off = home, d
+		}
+	}
+	return best
 }
 
 // Run is a stretch of the circle, from one bin upward to another, both in it.

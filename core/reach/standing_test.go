@@ -1,12 +1,15 @@
 package reach
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/path"
 	"gyrophane/core/wheel"
 )
 
@@ -59,4 +62,135 @@ func BenchmarkStand(b *testing.B) {
 	for b.Loop() {
 		Stand(s, acrylic)
 	}
+}
+
+func TestAPathReachesTheSameFromEitherEnd(t *testing.T) {
+	for _, c := range [][2]string{{"PY74", "PB15:3"}, {"PR255", "PB29"}, {"PR122", "PB29"}, {"PY65", "PR254"}, {"PR254", "PG7"}} {
+		p := tubes(t, c[0], c[1])
+		there, back := OfPath(path.New(p[0], p[1])), OfPath(path.New(p[1], p[0]))
+		reached := 0
+		for bin := range there {
+			assert.InDelta(t, there[bin], back[bin], 0.01, "%v at %v degrees", c, Middle(bin))
+			if there[bin] > 0 {
+				reached++
+			}
+		}
+		assert.Positive(t, reached, c)
+		assert.Less(t, reached, Bins, "no two paints go all the way round")
+	}
+}
+
+func TestAReachNeverPassesTheEnvelope(t *testing.T) {
+	acrylic, err := paint.ParseMedium("acrylic")
+	require.NoError(t, err)
+	s := Stand(systemOf(t, wheel.Split, []string{"PY184", "PY65"}, []string{"PR255", "PR122"}, []string{"PB29", "PB15:3"}), acrylic)
+	for bin, v := range s.Reach {
+		assert.GreaterOrEqual(t, v, 0.0)
+		assert.LessOrEqual(t, v, 1.0)
+		if c := s.Shades[bin]; c != nil {
+			lch := c.OKLCh()
+			assert.InDelta(t, 0, colour.TurnBetween(Middle(bin), colour.WheelHue(lch.H)), 3, "the colour of a bin has its hue")
+			assert.LessOrEqual(t, lch.C, paint.Envelope(Middle(bin))*1.02)
+		}
+	}
+	assert.InDelta(t, s.Reach.Mean(), Reach(s.Reach).With(Reach{}).Mean(), 1e-12, "nothing added")
+}
+
+func TestEveryBinIsOnOneSideOfADifference(t *testing.T) {
+	acrylic, err := paint.ParseMedium("acrylic")
+	require.NoError(t, err)
+	a := Stand(systemOf(t, wheel.RYB, []string{"PY65"}, []string{"PR254"}, []string{"PB29"}), acrylic)
+	b := Stand(systemOf(t, wheel.CMY, []string{"PY184"}, []string{"PR122"}, []string{"PB15:3"}), acrylic)
+	d, back := Differ(a.Reach, b.Reach), Differ(b.Reach, a.Reach)
+	assert.Equal(t, d.First, back.Second, "from the other side it is the other way round")
+	assert.Equal(t, d.Second, back.First)
+	seen := map[int]bool{}
+	for _, runs := range [][]Run{d.First, d.Second} {
+		for _, r := range runs {
+			assert.Less(t, r.From, r.To)
+			for bin := r.From; bin <= r.To; bin++ {
+				assert.False(t, seen[bin%Bins], "no bin twice")
+				seen[bin%Bins] = true
+			}
+		}
+	}
+	for _, r := range d.Second {
+		for bin := r.From; bin <= r.To; bin++ {
+			assert.Greater(t, paint.VerdictAt(b.Reach[bin%Bins]), paint.VerdictAt(a.Reach[bin%Bins]))
+		}
+	}
+	assert.Equal(t, Difference{}, Differ(a.Reach, a.Reach))
+}
+
+func TestRunsAreNamedInOrder(t *testing.T) {
+	for says, runs := range map[string][]Run{
+		"":                               {},
+		"in the red":                     {{71, 73}},
+		"all the way round":              {{0, 71}},
+		"in the orange and in the green": {{11, 13}, {35, 37}},
+		"in the orange, in the green and from blue to violet": {{11, 13}, {35, 37}, {47, 60}},
+	} {
+		assert.Equal(t, says, Runs(runs))
+	}
+}
+
+func TestTheStepNearestInHueIsFoundOnTheOtherWheel(t *testing.T) {
+	acrylic, err := paint.ParseMedium("acrylic")
+	require.NoError(t, err)
+	s := Stand(systemOf(t, wheel.Split, []string{"PY184", "PY65"}, []string{"PR255", "PR122"}, []string{"PB29", "PB15:3"}), acrylic)
+	for home := range 12 {
+		slot := s.Wheel.At(home)
+		assert.Equal(t, home, s.Alike(slot), "itself, on its own wheel: %s", slot.Name)
+	}
+	half := Stand(systemOf(t, wheel.OwnSystem, []string{"PY74"}, nil, []string{"PB29"}), acrylic)
+	for at := range 12 {
+		one := s.Wheel.At(at)
+		home := half.Alike(one)
+		require.GreaterOrEqual(t, home, 0)
+		assert.False(t, half.Wheel.At(home).Empty, "no step that is not there")
+		own := math.Abs(colour.TurnBetween(half.Wheel.At(home).Under.WheelHue, one.Under.WheelHue))
+		for other := range 12 {
+			if slot := half.Wheel.At(other); !slot.Empty && slot.Under.HasHue() {
+				assert.GreaterOrEqual(t, math.Abs(colour.TurnBetween(slot.Under.WheelHue, one.Under.WheelHue)), own)
+			}
+		}
+		if missing := half.Wheel.At(at); missing.Empty {
+			assert.Equal(t, -1, s.Alike(missing), "a step that is not there is like none")
+		}
+	}
+}
+
+func TestWhatToBuyNextIsExact(t *testing.T) {
+	box := tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PW6")
+	offered := tubes(t, "PB15:3", "PB28", "PY43", "PG7", "PB60")
+	table := NewTable(append(box[:len(box):len(box)], offered...))
+	wish := Wish{Kind: wheel.RYB}
+	for _, p := range box {
+		wish.Among = append(wish.Among, p.ID)
+	}
+	got, err := table.BuyNext(wish, offered)
+	require.NoError(t, err)
+	require.NotEmpty(t, got)
+	own, err := NewTable(box).Best(Wish{Kind: wheel.RYB})
+	require.NoError(t, err)
+	gains := map[string]float64{}
+	for i, b := range got {
+		assert.Positive(t, b.Gain)
+		if i > 0 {
+			assert.LessOrEqual(t, b.Gain, got[i-1].Gain, "the one that adds most first")
+		}
+		gains[b.Paint.ID] = b.Gain
+	}
+	for _, p := range offered {
+		with, err := NewTable(append(box[:len(box):len(box)], p)).Best(Wish{Kind: wheel.RYB})
+		require.NoError(t, err)
+		assert.InDelta(t, max(0, with[0].Reach.Clean()-own[0].Reach.Clean()), gains[p.ID], 1e-9, p.ID)
+	}
+	news := News(box)
+	for _, p := range news {
+		assert.NotContains(t, box, p)
+	}
+	assert.Len(t, news, len(paint.Library())-len(box))
+	_, err = table.BuyNext(Wish{Kind: wheel.OwnSystem}, offered)
+	assert.Error(t, err)
 }

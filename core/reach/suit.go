@@ -171,13 +171,9 @@ func eachFour(paints []int, visit func(set uint64)) {
 // matchAll brings every four near every wanted colour, several at once, until
 // the context ends.
 func matchAll(ctx context.Context, paints []*paint.Paint, fours [][]int, wanted []colour.Lab, in paint.Medium) ([][]float64, error) {
-	var searches []search
+	var searches []*search
 	for _, w := range wanted {
-		s := search{want: w, paints: paints, in: in}
-		for _, p := range paints {
-			s.alone = append(s.alone, p.Alone())
-		}
-		searches = append(searches, s)
+		searches = append(searches, newSearch(w, paints, in))
 	}
 	out := make([][]float64, len(fours))
 	var next atomic.Int64
@@ -185,8 +181,8 @@ func matchAll(ctx context.Context, paints []*paint.Paint, fours [][]int, wanted 
 	for range runtime.GOMAXPROCS(0) {
 		wg.Go(func() {
 			for i := next.Add(1) - 1; i < int64(len(fours)) && ctx.Err() == nil; i = next.Add(1) - 1 {
-				for s := range searches {
-					out[i] = append(out[i], searches[s].four(fours[i]).miss)
+				for _, s := range searches {
+					out[i] = append(out[i], s.four(fours[i]).miss)
 				}
 			}
 		})

@@ -35,6 +35,17 @@ func (s System) couples(k int) (out []path.Couple) {
 	return out
 }
 
+// within are the pairs of paints that share role k.
+func (s System) within(k int) (out []path.Couple) {
+	role := s.Kind.Roles()[k]
+	for i, b := range s.roles[k] {
+		for _, a := range s.roles[k][:i] {
+			out = append(out, path.Couple{A: a, B: b, RoleA: role, RoleB: role})
+		}
+	}
+	return out
+}
+
 // facing are the paints of the two roles of section k that face each other.
 func (s System) facing(k int) (a, b *paint.Paint) {
 	_, a = s.faces(k)
@@ -54,11 +65,7 @@ func (s System) Allowed() (out []path.Couple) {
 		} else if a, b := s.facing(k); a != nil && b != nil {
 			out = append(out, path.Couple{A: a, B: b, RoleA: roles[k], RoleB: roles[(k+1)%3]})
 		}
-		for i, b := range s.roles[k] {
-			for _, a := range s.roles[k][:i] {
-				out = append(out, path.Couple{A: a, B: b, RoleA: roles[k], RoleB: roles[k]})
-			}
-		}
+		out = append(out, s.within(k)...)
 	}
 	return out
 }
@@ -70,12 +77,7 @@ func (s System) Blocks(spacing path.Spacing) []Block {
 	groups := make([]Couples, 4)
 	for k := range 3 {
 		groups[k] = Couples{names[k], true, s.couples(k)}
-		r := s.Kind.Roles()[k]
-		for i, b := range s.roles[k] {
-			for _, a := range s.roles[k][:i] {
-				groups[3].Of = append(groups[3].Of, path.Couple{A: a, B: b, RoleA: r, RoleB: r})
-			}
-		}
+		groups[3].Of = append(groups[3].Of, s.within(k)...)
 	}
 	groups[3].Name = WithinFamily
 	return blocks(groups, spacing)
@@ -96,8 +98,10 @@ func BlocksOf(paints []*paint.Paint, spacing path.Spacing) []Block {
 // CouplesOf are all couples of the paints of a box, in the order of the
 // painters' wheel, each paint in the role it plays by its undertone.
 func CouplesOf(paints []*paint.Paint) []Couples {
-	names := SecondaryNames(RYB)
-	groups := []Couples{{names[0], true, nil}, {names[1], true, nil}, {names[2], true, nil}, {Name: WithinFamily}, {Name: Elsewhere}}
+	groups := make([]Couples, len(boxBlocks))
+	for at, name := range boxBlocks {
+		groups[at] = Couples{Name: name, Section: at < 3}
+	}
 	for i, b := range paints {
 		for _, a := range paints[:i] {
 			c, at := coupled(a, b)
@@ -107,10 +111,17 @@ func CouplesOf(paints []*paint.Paint) []Couples {
 	return groups
 }
 
+// boxBlocks are the names of a box's blocks: its sections, in the order of the
+// wheel, then what is none.
+var boxBlocks = func() [5]string {
+	names := SecondaryNames(RYB)
+	return [5]string{names[0], names[1], names[2], WithinFamily, Elsewhere}
+}()
+
 // SectionOf names the block of two paints of a box.
 func SectionOf(a, b *paint.Paint) string {
 	_, at := coupled(a, b)
-	return CouplesOf(nil)[at].Name
+	return boxBlocks[at]
 }
 
 // coupled sets two paints in the order of the painters' wheel, and says which

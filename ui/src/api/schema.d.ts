@@ -1074,8 +1074,8 @@ export interface components {
             /** @description of the possible chroma, at the middle of each of 72 bins of 5 degrees of wheel hue */
             reach: number[];
             says: string;
-            /** @description #rrggbb for each bin, for drawing; empty where nothing is reached */
-            shades: string[];
+            /** @description a colour for each bin, for drawing; with an empty srgb where nothing is reached */
+            shades: components["schemas"]["Shown"][];
             /** @description by name, clockwise with the first role on top */
             slots: components["schemas"]["ComparedSlot"][];
             /**
@@ -1096,6 +1096,8 @@ export interface components {
             widestGap: components["schemas"]["WidestGap"];
         };
         ComparedSlot: {
+            /** @description of each system, the index of the step nearest in wheel hue; -1 where it or the system has none */
+            alike: number[];
             asPainted: components["schemas"]["Colour"];
             brushedOut: components["schemas"]["Colour"];
             empty: boolean;
@@ -1435,7 +1437,6 @@ export interface components {
              * @description 0 to 6
              */
             points: number;
-            practice: boolean;
             /** Format: double */
             retention: number;
             section: string;
@@ -1454,7 +1455,7 @@ export interface components {
              * @description the points of a guess that is right in everything
              */
             each: number;
-            /** @description the newest 300, the newest first */
+            /** @description outside of practice, the newest first */
             guesses: components["schemas"]["Guessed"][];
             /** @description the words to choose from */
             hues: string[];
@@ -2072,10 +2073,11 @@ export interface components {
             medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
             /** @description the secondary, half way */
             middle: components["schemas"]["PathStep"];
-            mudFrom: components["schemas"]["MudStart"];
             mudZones: components["schemas"]["Stretch"][];
             /** @description the two cannot be told apart: steps are the first paint, without a verdict */
             noDifferent: boolean;
+            /** @description there is something to predict of the two */
+            predictable: boolean;
             /**
              * Format: double
              * @description of the secondary
@@ -2207,11 +2209,12 @@ export interface components {
             lowest: number;
             /** @description the secondary, half way */
             middle: components["schemas"]["PathStep"];
-            mudFrom: components["schemas"]["MudStart"];
             /** @description the two cannot be told apart */
             noDifferent: boolean;
             /** @description how they part, and why */
             parting?: string;
+            /** @description there is something to predict of the two */
+            predictable: boolean;
             /**
              * Format: double
              * @description of the secondary
@@ -2459,8 +2462,6 @@ export interface components {
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
              */
             retention: number;
-            /** @description the hue it turned to; empty where it did not, or is too grey to tell */
-            toward?: string;
             /**
              * Format: double
              * @description degrees on the painter's circle, brushed out

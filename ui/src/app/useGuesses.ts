@@ -21,7 +21,7 @@ export function useGuesses(wheel: number, settings: Settings) {
     },
     onError: () => void queries.invalidateQueries(guessesQuery),
   });
-  const of = (p: { key: string }) => kept.data?.guesses.find((g) => g.key === p.key && !g.practice);
+  const of = (p: { key: string }) => kept.data?.guesses.find((g) => g.key === p.key);
   return {
     ready: kept.data !== undefined,
     hues: kept.data?.hues ?? [],

@@ -10,7 +10,7 @@ import { figures, grey } from "../app/theme";
 import { useAddress } from "../app/useAddress";
 import { useNewWheel } from "../app/useNewWheel";
 import { Words } from "../app/Words";
-import { Both } from "./Marks";
+import { Both } from "../drawing/Swatch";
 import { Replace } from "./Replace";
 
 const kinds = { triad: "a triad", split: "split primaries", double: "double primaries" } as const;
@@ -91,7 +91,7 @@ export function ChooseView({ view }: { view: Conditions }) {
               {chosen.buyNext.length === 0 && <Typography sx={{ color: grey.second }}>No paint of the library would add a clean hue to the best system of this kind.</Typography>}
               {chosen.buyNext.map((b) => (
                 <Box key={b.paint.id} sx={{ display: "grid", gridTemplateColumns: "52px minmax(0, 260px) 90px 1fr", gap: 1.5, alignItems: "center", borderBottom: `1px solid ${grey.hairline}`, py: 0.5 }}>
-                  <Both paint={b.paint} />
+                  <Both paint={b.paint} width={36} height={22} />
                   <Typography sx={{ fontWeight: 500 }}>
                     {b.paint.name} <span style={{ fontFamily: figures, fontSize: 12, color: grey.third }}>{b.paint.code}</span>
                   </Typography>
@@ -118,7 +118,7 @@ function Row({ system, called, best = false, busy, onKeep }: { system: Schemas["
         <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5 }}>
           {paints.map((p) => (
             <Box key={p.id} sx={{ display: "flex", alignItems: "center", gap: 0.75 }}>
-              <Both paint={p} />
+              <Both paint={p} width={36} height={22} />
               <Typography variant={best ? "subtitle2" : "body2"}>{called(p)}</Typography>
             </Box>
           ))}

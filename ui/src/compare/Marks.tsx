@@ -26,13 +26,3 @@ export function Tubes({ paints }: { paints: Compared["paints"] }) {
     </Box>
   );
 }
-
-/** Masstone and undertone of a paint. */
-export function Both({ paint }: { paint: Compared["paints"][number] }) {
-  return (
-    <svg width={36} height={22} aria-hidden style={{ flex: "none" }}>
-      <rect width={18} height={22} fill={fill(paint.masstone)} />
-      <rect x={18} width={18} height={22} fill={fill(paint.undertone)} />
-    </svg>
-  );
-}

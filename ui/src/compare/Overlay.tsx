@@ -1,6 +1,7 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import { grey, text } from "../app/theme";
 import { point, sector } from "../drawing/ring";
+import { fill } from "../drawing/screen";
 import { angleOf, bins, outline, outlines, type Comparison } from "./shapes";
 
 const size = 416;
@@ -71,7 +72,7 @@ export function Overlay({ got, bin, forward, pair, onBin }: { got: Comparison; b
       <path d={`M${point(c, c, inner, angleOf(bin)).join(" ")} L${point(c, c, outer + 14, angleOf(bin)).join(" ")}`} stroke={grey.ink} strokeWidth={1.2} />
       {got.systems.map((s, i) => {
         const [x, y] = point(c, c, inner + s.reach[bin]! * (outer - inner), angleOf(bin));
-        return <circle key={i} cx={x} cy={y} r={4} fill={s.shades[bin] || grey.paper} stroke={grey.ink} strokeWidth={1.4} />;
+        return <circle key={i} cx={x} cy={y} r={4} fill={s.shades[bin]!.srgb ? fill(s.shades[bin]!) : grey.paper} stroke={grey.ink} strokeWidth={1.4} />;
       })}
       {names.map(([name, w]) => {
         const [x, y] = point(c, c, outer + 26, 120 - w);

@@ -6,7 +6,7 @@ import { replaceQuery, wheelsQuery } from "../api/queries";
 import { OneOf } from "../app/Choice";
 import { figures, grey } from "../app/theme";
 import { useAddress } from "../app/useAddress";
-import { Both } from "./Marks";
+import { Both } from "../drawing/Swatch";
 
 /** What changes when one tube of a kept system is swapped for the best other one. */
 export function Replace({ from, view, called }: { from: "box" | "library"; view: Conditions; called: (p: { id: string; name: string }) => string }) {
@@ -27,10 +27,10 @@ export function Replace({ from, view, called }: { from: "box" | "library"; view:
       {(got.error ? [] : (got.data ?? [])).map((s) => (
         <Box key={s.out.id} aria-label={`${called(s.in)} for ${called(s.out)}`} sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 400px) 90px minmax(0, 1fr)" }, gap: 1.5, alignItems: "center", borderBottom: `1px solid ${grey.hairline}`, py: 0.5, opacity: got.isPlaceholderData ? 0.5 : 1 }}>
           <Box sx={{ display: "flex", alignItems: "center", gap: 0.75 }}>
-            <Both paint={s.in} />
+            <Both paint={s.in} width={36} height={22} />
             <Typography sx={{ fontWeight: 500 }}>{called(s.in)}</Typography>
             <Typography sx={{ color: grey.second }}>for</Typography>
-            <Both paint={s.out} />
+            <Both paint={s.out} width={36} height={22} />
             <Typography>{called(s.out)}</Typography>
           </Box>
           <Typography sx={{ fontFamily: figures, fontSize: 13 }}>

@@ -10,22 +10,12 @@ import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { Swatch } from "../drawing/Swatch";
 import { LineMark } from "./Marks";
-import type { Compared, Comparison } from "./shapes";
+import type { Comparison } from "./shapes";
 
 const alignments = { name: "by their names", hue: "by wheel hue" } as const;
 
-const turn = (a: number, b: number) => Math.abs(((((a - b) % 360) + 540) % 360) - 180);
-
-function nearestHue(s: Compared, hue: number): number {
-  let best = 0;
-  s.slots.forEach((slot, n) => {
-    if (!slot.empty && (s.slots[best]!.empty || turn(slot.wheelHue, hue) < turn(s.slots[best]!.wheelHue, hue))) best = n;
-  });
-  return best;
-}
-
 /** Every step where its undertone stands on the painter's circle, laid straight: yellow first, clockwise. */
-function HueRows({ got, stepOf, onStep }: { got: Comparison; stepOf: (s: Compared) => number; onStep: (n: number) => void }) {
+function HueRows({ got, stepOf, onStep }: { got: Comparison; stepOf: (i: number) => number; onStep: (n: number) => void }) {
   const left = (hue: number) => `${((120 - hue + 15 + 720) % 360) / 3.6}%`;
   return (
     <Box>
@@ -41,7 +31,7 @@ function HueRows({ got, stepOf, onStep }: { got: Comparison; stepOf: (s: Compare
             {s.slots.map(
               (slot, n) =>
                 !slot.empty && (
-                  <Box key={n} component="button" aria-label={`${s.name}: ${slot.name}, ${slot.hueWord}`} aria-pressed={n === stepOf(s)} onClick={() => onStep(n)} sx={{ position: "absolute", top: 4, left: left(slot.wheelHue), width: 34, height: 52, p: 0, border: `2px solid ${n === stepOf(s) ? grey.ink : grey.track}`, bgcolor: "transparent", cursor: "pointer", zIndex: n === stepOf(s) ? 1 : 0 }}>
+                  <Box key={n} component="button" aria-label={`${s.name}: ${slot.name}, ${slot.hueWord}`} aria-pressed={n === stepOf(i)} onClick={() => onStep(n)} sx={{ position: "absolute", top: 4, left: left(slot.wheelHue), width: 34, height: 52, p: 0, border: `2px solid ${n === stepOf(i) ? grey.ink : grey.track}`, bgcolor: "transparent", cursor: "pointer", zIndex: n === stepOf(i) ? 1 : 0 }}>
                     <svg width="100%" height={48} aria-hidden style={{ display: "block" }}>
                       <rect width="100%" height={48} fill={fill(slot.asPainted)} />
                     </svg>
@@ -68,7 +58,10 @@ export function StepsView({ got }: { got: Comparison }) {
   const by = one<keyof typeof alignments>("by", alignments, "name");
   const first = got.systems[0]!.slots[at]!;
   // Aligned by hue the step of another system is the one nearest in hue to the first one's.
-  const stepOf = (s: Compared) => (by === "name" || first.empty ? at : nearestHue(s, first.wheelHue));
+  const stepOf = (i: number) => {
+    const alike = by === "hue" ? first.alike[i] : undefined;
+    return alike === undefined || alike < 0 ? at : alike;
+  };
   return (
     <Box component="section" aria-label="step beside step" sx={{ mt: 1 }}>
       <Words label="steps aligned" words={alignments} value={by} onChoose={(v) => show({ by: v === "name" ? undefined : v })} />
@@ -99,7 +92,7 @@ export function StepsView({ got }: { got: Comparison }) {
       {want.isSuccess && <Typography role="status">It is among the wanted colours now.</Typography>}
       <Box sx={{ display: "grid", gridTemplateColumns: `repeat(${got.systems.length}, minmax(0, 1fr))`, gap: "3px", mt: 2, borderTop: `2px solid ${grey.ink}`, pt: 1 }}>
         {got.systems.map((s, i) => {
-          const slot = s.slots[stepOf(s)]!;
+          const slot = s.slots[stepOf(i)]!;
           return (
             <Box key={i} aria-label={`${slot.name} of ${s.name}`}>
               {!slot.empty && (

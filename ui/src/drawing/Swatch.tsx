@@ -16,3 +16,13 @@ export function Swatch({ colour, plain = false, height, width = "100%" }: {
     </svg>
   );
 }
+
+/** Masstone and undertone of a paint, side by side. */
+export function Both({ paint, width = 18, height = width }: { paint: { masstone: Schemas["Shown"]; undertone: Schemas["Shown"] }; width?: number; height?: number }) {
+  return (
+    <svg width={width} height={height} aria-hidden style={{ flex: "none" }}>
+      <rect width={width / 2} height={height} fill={fill(paint.masstone)} />
+      <rect x={width / 2} width={width / 2} height={height} fill={fill(paint.undertone)} />
+    </svg>
+  );
+}

@@ -9,21 +9,11 @@ import { figures, grey } from "../app/theme";
 import { Drop, PairArrow } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
 import { fill } from "../drawing/screen";
-import { Swatch } from "../drawing/Swatch";
+import { Both, Swatch } from "../drawing/Swatch";
 import type { Marks } from "./useMarks";
 import { markWords, ruleWords } from "./words";
 
 export type Paints = Map<string, PairedPaint>;
-
-/** Masstone and undertone of a paint, side by side. */
-export function Both({ paint, size = 18 }: { paint: PairedPaint; size?: number }) {
-  return (
-    <svg width={size} height={size} aria-hidden style={{ flex: "none" }}>
-      <rect width={size / 2} height={size} fill={fill(paint.masstone)} />
-      <rect x={size / 2} width={size / 2} height={size} fill={fill(paint.undertone)} />
-    </svg>
-  );
-}
 
 /** How far it has come: hollow to paint, half painted, full judged; nothing when not planned. */
 export function MarkSign({ mark }: { mark: keyof typeof markWords }) {

@@ -5,7 +5,8 @@ import { leanWords } from "../app/naming";
 import { figures, grey } from "../app/theme";
 import { Drop } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
-import { Both, type Paints } from "./Cell";
+import { Both } from "../drawing/Swatch";
+import type { Paints } from "./Cell";
 import { Lid } from "./Covered";
 import { ruleWords } from "./words";
 
@@ -25,7 +26,7 @@ export function Grid({ block, pairs, paints, open, covered, onOpen }: {
     const p = paints.get(id)!;
     return (
       <Box sx={{ display: "flex", gap: 0.75, alignItems: "center", minWidth: 0 }}>
-        <Both paint={p} size={22} />
+        <Both paint={p} width={22} />
         <Box sx={{ minWidth: 0 }}>
           <Typography variant="body2" sx={{ fontWeight: 500, lineHeight: "15px", overflow: "hidden", textOverflow: "ellipsis", display: "-webkit-box", WebkitLineClamp: 2, WebkitBoxOrient: "vertical" }}>
             {p.name}

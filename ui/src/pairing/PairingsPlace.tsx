@@ -58,7 +58,7 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
   const nicknames = new Map((box.data?.tubes ?? []).map((t) => [t.paint.id, nameOf(t)]));
   const paints: Paints = new Map((got?.paints ?? []).map((p) => [p.id, { ...p, name: nicknames.get(p.id) ?? p.name }]));
   const opened = search.get("pair");
-  const covers: Covers = { on: covering, over: (p) => covering && p.verdict !== "neutral" && !p.noDifferent && guesses.covered(p), guesses };
+  const covers: Covers = { on: covering, over: (p) => covering && p.predictable && guesses.covered(p), guesses };
   const open = (p: PairingOfBoth) => {
     const key = `${p.a}~${p.b}`;
     show({ pair: opened === key ? undefined : key });

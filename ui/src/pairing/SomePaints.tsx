@@ -6,7 +6,7 @@ import { paintsQuery } from "../api/queries";
 import { OneOf } from "../app/Choice";
 import { nameOf, paintName } from "../app/naming";
 import { grey } from "../app/theme";
-import { fill } from "../drawing/screen";
+import { Both } from "../drawing/Swatch";
 
 const most = 60;
 
@@ -30,10 +30,7 @@ export function SomePaints({ tubes, settings, chosen, onChoose }: { tubes: KeptT
 function Chip({ paint, on, full, onPress }: { paint: { name: string; masstone: Shown; undertone: Shown }; on: boolean; full: boolean; onPress: () => void }) {
   return (
     <Button color="inherit" role="checkbox" aria-checked={on} disabled={full && !on} onClick={onPress} sx={{ minHeight: 40, p: "2px 8px 2px 2px", gap: 0.75, fontSize: 13, lineHeight: "16px", fontWeight: on ? 600 : 400, border: `${on ? 2 : 1}px solid ${on ? grey.ink : grey.hairline}` }}>
-      <svg width={22} height={32} aria-hidden>
-        <rect width={11} height={32} fill={fill(paint.masstone)} />
-        <rect x={11} width={11} height={32} fill={fill(paint.undertone)} />
-      </svg>
+      <Both paint={paint} width={22} height={32} />
       {paint.name}
     </Button>
   );

@@ -65,7 +65,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
   ].filter((p, i, all) => all.findIndex((q) => q.value === p.value) === i);
   const atHand = palette(pairings.data?.paints ?? [], box.data?.tubes ?? [], library.data ?? []);
   const pair = way.error ? undefined : way.data;
-  const over = pair && covering && pair.verdict !== "neutral" && guesses.covered(pair);
+  const over = pair && covering && pair.predictable && guesses.covered(pair);
   const said = pair && guesses.of(pair);
   const called = (ref?: string) => paints.find((p) => p.value === ref)?.name ?? ref ?? "";
   return (

@@ -10,8 +10,7 @@ import { colourInAddress } from "../app/colour";
 import { ColourField } from "../app/ColourField";
 import { figures, grey } from "../app/theme";
 import { Drop } from "../drawing/Marks";
-import { fill } from "../drawing/screen";
-import { Swatch } from "../drawing/Swatch";
+import { Both, Swatch } from "../drawing/Swatch";
 import { Corrected } from "./Corrected";
 import { plainParts, total } from "./parts";
 import { asked, mostInPile, usePiles } from "./usePiles";
@@ -91,10 +90,7 @@ export function PileView({ id, system, settings, paints }: { id: number; system:
               onClick={() => piles.add([{ ref: p.id, parts: 1 }])}
               sx={{ minHeight: 48, p: "3px 8px 3px 3px", gap: 0.75, fontSize: 13, lineHeight: "16px", borderColor: grey.hairline }}
             >
-              <svg width={28} height={40} aria-hidden>
-                <rect width={14} height={40} fill={fill(p.masstone)} />
-                <rect x={14} width={14} height={40} fill={fill(p.undertone)} />
-              </svg>
+              <Both paint={p} width={28} height={40} />
               {p.name}
             </Button>
           ))}

@@ -37,7 +37,7 @@ export function QuietView({ id, settings, paints }: { id: number; settings: Sett
     <Box component="section" aria-label="quieten">
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2, alignItems: "baseline", "& > button": { fontSize: 22, py: 0.5 } }}>
         <OneOf label="quieten" shown={of === pile ? "the pile on the palette" : called(of)} of={sources} value={of} onChoose={(v) => show({ quiet: v, complement: undefined, neighbour: undefined, earth: undefined })} />
-        <Typography sx={{ color: grey.second }}>quietened: a column has lost about the same share of its chroma, brushed out; where none is lost the hue turns</Typography>
+        <Typography sx={{ color: grey.second }}>quietened, brushed out: a column has lost about the same share of its chroma, or where none is lost its hue has turned. In words: as painted.</Typography>
       </Box>
       {got.error && (
         <Typography role="alert" sx={{ mt: 2 }}>
@@ -78,9 +78,9 @@ function Row({ way, of, paints, called, onChoose }: { way: Way; of: Schemas["Mix
       <Box sx={{ display: "grid", gridTemplateColumns: "repeat(5, minmax(0, 1fr))", columnGap: "3px" }}>
         <Rung colour={of.asPainted} verdict={of.verdict} head="as it is" lines={[of.words]} />
         {way.rungs.map((r, i) => (
-          <Rung key={i} colour={r.asPainted} verdict={r.verdict} head={`${r.lost < 0 ? "+" : "−"}${Math.abs(Math.round(100 * r.lost))} % chroma`} parts={r.parts} lines={[turned(r), lightness(r), r.words]} />
+          <Rung key={i} colour={r.asPainted} verdict={r.verdict} head={did(r)} parts={r.parts} lines={[r.beside, r.words]} />
         ))}
-        {way.rungs.length < 4 && way.with && <Typography variant="caption" sx={{ alignSelf: "center", pl: 1 }}>{way.rungs.length === 0 ? "This does not quieten it." : "No quieter so."}</Typography>}
+        {way.rungs.length < 4 && way.with && <Typography variant="caption" sx={{ alignSelf: "center", pl: 1 }}>{way.rungs.length === 0 ? "This does not quieten it." : "No further this way."}</Typography>}
       </Box>
     </Box>
   );
@@ -108,7 +108,7 @@ function Rung({ colour, verdict, head, parts = [], lines }: { colour: Schemas["C
   );
 }
 
-const short = (p: Ingredient) => `${p.of?.length ? (p.paint === pile ? "pile" : `${p.of[0]!.code}+white`) : p.code}${p.letDown ? ` (let down 1:${p.letDown.parts})` : ""}`;
+/** What a rung did, brushed out: the chroma it took, or where it took hardly any the turn of the hue. */
+const did = (r: Way["rungs"][number]) => (r.lost < 0.1 ? `turned ${Math.abs(Math.round(r.turned))}°` : `−${Math.round(100 * r.lost)} % chroma`);
 
-const turned = (r: Way["rungs"][number]) => (r.toward ? `${Math.abs(r.turned).toFixed(0)}° to ${r.toward}` : "the hue stays");
-const lightness = (r: Way["rungs"][number]) => (Math.abs(r.lighter) < 0.01 ? "as light as before" : `${r.lighter > 0 ? "lighter" : "darker"} by ${Math.abs(100 * r.lighter).toFixed(0)}`);
+const short = (p: Ingredient) => `${p.of?.length ? (p.paint === pile ? "pile" : `${p.of[0]!.code}+white`) : p.code}${p.letDown ? ` (let down 1:${p.letDown.parts})` : ""}`;
