@@ -112,6 +112,19 @@ func boxPaints(tubes []opened) []exchange.BoxPaint {
 	return out
 }
 
+// BoxPaints are kept tubes as a box file holds them.
+func BoxPaints(tubes []store.Tube) ([]exchange.BoxPaint, error) {
+	var all []opened
+	for _, t := range tubes {
+		o, err := openTube(t)
+		if err != nil {
+			return nil, err
+		}
+		all = append(all, o)
+	}
+	return boxPaints(all), nil
+}
+
 // openBox reads a painter's tubes, in hue order.
 func (s *Server) openBox(ctx context.Context) (in, archived []opened, err error) {
 	tubes, err := s.store.Tubes(ctx, painter(ctx).ID)

@@ -2,8 +2,10 @@ package api
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -26,13 +28,21 @@ type WantedKept struct {
 	exchange.WantedColour
 }
 
-// prices are what the tubes of the painter's box cost, by paint.
+// prices are what the tubes of the painter's box cost, by paint; a paint of the
+// library costs what the cheapest tube of it does.
 func (s *Server) prices(ctx context.Context) (map[string]float64, error) {
 	box, _, err := s.openBox(ctx)
 	out := map[string]float64{}
 	for _, o := range box {
-		if p := o.kept.Price; p != nil {
-			out[o.paint.ID] = *p
+		p := o.kept.Price
+		if p == nil {
+			continue
+		}
+		out[o.paint.ID] = *p
+		if id := o.definition.Library; id != "" {
+			if least, ok := out[id]; !ok || *p < least {
+				out[id] = *p
+			}
 		}
 	}
 	return out, err
@@ -241,8 +251,9 @@ func (s *Server) compareRoutes() {
 
 	type replace struct {
 		Look
-		Wheel int64  `query:"wheel" required:"true" doc:"a kept system"`
-		From  string `query:"from" default:"box" enum:"box,library"`
+		Wheel int64    `query:"wheel" required:"true" doc:"a kept system"`
+		From  string   `query:"from" default:"box" enum:"box,library"`
+		Tried []string `query:"tried" maxItems:"12" doc:"a tube of the system and what is tried in its place, with ~ between"`
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "replace", Method: http.MethodGet, Path: "/api/replace"},
 		func(ctx context.Context, in *replace) (*struct{ Body []exchange.Swapped }, error) {
@@ -260,7 +271,15 @@ func (s *Server) compareRoutes() {
 					return nil, s.refusal(err)
 				}
 			}
-			return &struct{ Body []exchange.Swapped }{v.Replace(systems[0].System, candidates)}, nil
+			find, tried := s.finder(ctx, nil, nil), map[string]*paint.Paint{}
+			for _, pair := range in.Tried {
+				out, put, _ := strings.Cut(pair, "~")
+				if tried[out], err = find(put); err != nil {
+					return nil, s.refusal(err)
+				}
+			}
+			out, err := v.Replace(systems[0].System, candidates, tried)
+			return &struct{ Body []exchange.Swapped }{out}, s.refusal(err)
 		})
 
 	type choose struct {
@@ -270,6 +289,7 @@ func (s *Server) compareRoutes() {
 		Aim      string   `query:"aim" default:"coverage" enum:"coverage,price,tubes,targets"`
 		Careful  bool     `query:"careful" doc:"no paint whose class carries a special hazard"`
 		Contains []string `query:"contains" maxItems:"6" doc:"paints that must be in it"`
+		Ticket   string   `query:"ticket" maxLength:"40" doc:"names the search, so that one can ask how far it is, and end it; a search of the same ticket under way is ended"`
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "choose", Method: http.MethodGet, Path: "/api/choose"},
 		func(ctx context.Context, in *choose) (*struct{ Body exchange.Chosen }, error) {
@@ -289,8 +309,14 @@ func (s *Server) compareRoutes() {
 			if err != nil {
 				return nil, s.refusal(err)
 			}
+			key := searchKey{painter(ctx).ID, in.Ticket}
+			ctx, search := s.searches.begin(ctx, key)
+			defer s.searches.done(key, search)
 			began := time.Now()
-			out, err := v.Choose(ctx, box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Prices: prices, Wanted: wanted})
+			out, err := v.Choose(ctx, box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Prices: prices, Wanted: wanted, Tell: search.tell})
+			if errors.Is(err, context.DeadlineExceeded) {
+				err = errLongSearch
+			}
 			if err != nil {
 				return nil, s.refusal(err)
 			}

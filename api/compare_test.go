@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"net/http"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -63,7 +64,14 @@ func TestATubeOfAKeptSystemIsReplaced(t *testing.T) {
 	assert.Empty(t, got, "an empty box has nothing to put there")
 	ada.ok("GET", fmt.Sprintf("/api/replace?wheel=%d&from=library", w.ID), "", &got)
 	assert.Len(t, got, 3)
-	status, _ := eve.do("GET", fmt.Sprintf("/api/replace?wheel=%d", w.ID), "")
+	ada.ok("GET", fmt.Sprintf("/api/replace?wheel=%d&from=library&tried=PR254~PR255", w.ID), "", &got)
+	assert.Contains(t, []string{got[0].In.ID, got[1].In.ID, got[2].In.ID}, "PR255")
+	status, text := ada.do("GET", fmt.Sprintf("/api/replace?wheel=%d&tried=PR254~PX1", w.ID), "")
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "unknown paint")
+	status, _ = ada.do("GET", fmt.Sprintf("/api/replace?wheel=%d&tried=PR254", w.ID), "")
+	assert.Equal(t, 422, status)
+	status, _ = eve.do("GET", fmt.Sprintf("/api/replace?wheel=%d", w.ID), "")
 	assert.Equal(t, 404, status)
 }
 
@@ -121,4 +129,39 @@ func TestComparisonsAreKeptNotedAndExported(t *testing.T) {
 	status, text = ada.do("POST", "/api/files/wanted", "a,b\n1,2\n")
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "names no colours")
+}
+
+func TestASearchIsAskedHowFarItIsAndEnded(t *testing.T) {
+	app, _ := server(t, true)
+	ada, eve := signedUp(t, app, "Ada"), signedUp(t, app, "Eve")
+	ada.ok("POST", "/api/box/paints", `{"paints":["PY184","PY65","PY74","PR255","PR254","PR122","PV19","PB29","PB60","PB15:3","PB28"]}`, nil)
+	ada.ok("POST", "/api/wanted", `[{"name":"a","colour":"#f0662b"},{"name":"b","colour":"#4f3d78"},{"name":"c","colour":"#569c2e"},{"name":"d","colour":"#c8203c"},{"name":"e","colour":"#00a6b0"},{"name":"f","colour":"#6e6228"},{"name":"g","colour":"#656e78"}]`, nil)
+	type answer struct {
+		status int
+		text   string
+	}
+	ended := make(chan answer)
+	go func() {
+		status, text := ada.do("GET", "/api/choose?kind=split&aim=targets&ticket=one", "")
+		ended <- answer{status, text}
+	}()
+	var far api.Searching
+	require.Eventually(t, func() bool {
+		ada.ok("GET", "/api/searches/one", "", &far)
+		return far.Done > 0
+	}, 20*time.Second, 2*time.Millisecond)
+	assert.Equal(t, "fours", far.Looking)
+	assert.Greater(t, far.Of, far.Done)
+	eve.ok("GET", "/api/searches/one", "", &far)
+	assert.Zero(t, far.Of, "another's search is nobody else's to see")
+	eve.ok("DELETE", "/api/searches/one", "", nil)
+	ada.ok("GET", "/api/searches/one", "", &far)
+	assert.Positive(t, far.Of, "or to end")
+	ada.ok("DELETE", "/api/searches/one", "", nil)
+	got := <-ended
+	assert.Equal(t, 409, got.status)
+	assert.Contains(t, got.text, "left before it was done")
+	ada.ok("GET", "/api/searches/one", "", &far)
+	assert.Empty(t, far.Looking, "nothing is looked for")
+	ada.ok("GET", "/api/choose?kind=triad&ticket=one", "", nil)
 }

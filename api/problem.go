@@ -1,6 +1,7 @@
 package api
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -81,6 +82,8 @@ func (s *Server) refusal(err error) error {
 		return huma.Error409Conflict("Nothing was marked, for " + err.Error() + ". Look at it again.")
 	case errors.Is(err, store.ErrNothingToUndo):
 		return huma.Error422UnprocessableEntity("There is nothing to undo: this is how it began.")
+	case errors.Is(err, context.Canceled):
+		return huma.Error409Conflict("This was left before it was done.")
 	case errors.Is(err, errNobody):
 		return huma.Error401Unauthorized("Say first who is painting.")
 	case errors.Is(err, store.ErrNotFound):

@@ -37,7 +37,8 @@ type Server struct {
 	busy  atomic.Int64 // requests under way
 	// photos bounds how many pictures are decoded at once, and with it the
 	// memory they take.
-	photos chan struct{}
+	photos   chan struct{}
+	searches searches
 	// built are the wheels last built of library paints alone: they are the same
 	// every time.
 	built *lru.Cache[string, exchange.Wheel]
@@ -86,6 +87,7 @@ func New(s *store.Store, o Options) *Server {
 	srv.pairingRoutes()
 	srv.guessRoutes()
 	srv.compareRoutes()
+	srv.searchRoutes()
 	srv.comparisonRoutes()
 	srv.ownRoutes()
 	srv.app.All("/api/*", func(fiber.Ctx) error {

@@ -3,8 +3,11 @@ package e2e
 import (
 	"strings"
 	"testing"
+	"time"
 
+	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 
 	"gyrophane/store/storetest"
@@ -38,15 +41,22 @@ func TestSystemsAreComparedSideBySide(t *testing.T) {
 	p.waitFor("four again", func() bool { return outlines() == 4 })
 
 	p.choose("laid beside each other by", "step beside step")
-	p.element("button", "Starfish and anemone: green").MustClick()
+	p.element("[role=radio]", "Starfish and anemone: green").MustClick()
 	p.MustElement(`[aria-label="green of Starfish and anemone"]`)
+	p.keys(input.ArrowRight)
+	p.MustElement(`[aria-label="yellow-green of Starfish and anemone"]`)
+	p.keys(input.ArrowLeft)
 	assert.Contains(t, p.MustElement(`[aria-label="green of Six from the harbour"]`).MustText(), "clean")
 	p.element(`[aria-label="green of Six from the harbour"] button`, "want this colour").MustClick()
-	p.see("It is among the wanted colours now.")
+	p.see("Among the wanted colours now.")
 	p.choose("steps aligned", "by wheel hue")
-	p.see("each where its undertone stands")
-	p.element("button", "Kelp and wet stone: orange").MustClick()
+	p.element("[role=radio]", "Kelp and wet stone: orange").MustClick()
 	p.MustElement(`[aria-label="red-orange of Six from the harbour"], [aria-label="orange of Six from the harbour"]`)
+	p.choose("steps laid out", "in rows")
+	p.see("each where its undertone stands")
+	p.choose("steps aligned", "by their names")
+	p.element("button", "Six from the harbour: violet").MustClick()
+	p.MustElement(`[aria-label="violet of Kelp and wet stone"]`)
 	p.choose("light", "warm lamp")
 	p.waitFor("the same in another light", func() bool { return strings.Contains(p.MustInfo().URL, "light=A") })
 	assert.Empty(t, p.complaints())
@@ -56,8 +66,16 @@ func TestWantedColoursAreMatchedByEverySystem(t *testing.T) {
 	p := open(t, startApp(t, storetest.Database(t)).address)
 	p.asDemo()
 	p.goTo("Compare")
+	first := func() string {
+		return *p.MustElements(`[aria-label="wanted colours"] [role=group]`)[0].MustAttribute("aria-label")
+	}
+	p.waitFor("the worst first", func() bool {
+		return p.MustHas(`[aria-label="wanted colours"] [role=group]`) && first() == "sea-lettuce green"
+	})
 	p.element("button", "starfish orange from Six from the harbour").MustClick()
-	p.see("starfish orange from Six from the harbour. Mix ")
+	p.see("Mix ")
+	p.see("Lay out ")
+	p.see("a little at a time, up to ")
 	p.element("button", "sea-lettuce green from Starfish and anemone").MustClick()
 	p.see("It cannot be reached: the nearest is ")
 	p.see("quieter")
@@ -71,10 +89,7 @@ func TestWantedColoursAreMatchedByEverySystem(t *testing.T) {
 	p.element("[role=group]", "ferry rail")
 	p.press("done")
 	p.element("[role=checkbox]", "worst first").MustClick()
-	first := func() string {
-		return *p.MustElements(`[aria-label="wanted colours"] [role=group]`)[0].MustAttribute("aria-label")
-	}
-	p.waitFor("the worst first", func() bool { return first() == "sea-lettuce green" })
+	p.waitFor("as they were wanted", func() bool { return first() == "starfish orange" })
 	p.element("button", "ferry rail from Kelp").MustClick()
 	p.press("no longer wanted")
 	p.waitFor("taken away", func() bool { return !p.MustHas(`[role=group][aria-label="ferry rail"]`) })
@@ -97,16 +112,30 @@ func TestTheBestSystemIsChosenAndMade(t *testing.T) {
 	p.menu("must contain", "cobalt blue")
 	p.menu("must contain", "ultramarine blue")
 	p.see("So many blues cannot be in one triad system")
-	p.menu("must contain", "any paints")
+	p.menu("must contain", "whichever paints")
 	p.menu("of the system", "Starfish and anemone")
 	p.element("div", "quinacridone magenta for pyrrole red")
 	p.see("With it the system is cleaner ")
+	p.menu("instead of pyrrole red", "pyrrole scarlet")
+	p.element("div", "pyrrole scarlet for pyrrole red")
+	p.menu("instead of pyrrole red", "the best for it")
+	p.element("div", "quinacridone magenta for pyrrole red")
 	p.choose("for", "the least price")
 	p.see("The cheapest of those that reach nearly as many")
 	p.see(", costs ")
 	p.choose("for", "the fewest tubes")
 	p.see("The fewest tubes that reach nearly as many")
+	slow := p.HijackRequests()
+	slow.MustAdd("*/api/choose*", func(h *rod.Hijack) {
+		time.Sleep(2 * time.Second)
+		h.ContinueRequest(&proto.FetchContinueRequest{})
+	})
+	go slow.Run()
 	p.choose("for", "my wanted colours")
+	p.press("leave it")
+	p.see("This was left before every system was looked at.")
+	slow.MustStop()
+	p.press("look at them")
 	p.see("The most wanted colours reached")
 	p.see("wanted reached, CIEDE2000")
 	p.see("It comes less near to ")
@@ -166,7 +195,7 @@ func TestAComparisonIsKeptWithItsDecision(t *testing.T) {
 }
 
 func TestWantedColoursComeOutOfFilesAndTubes(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	p := open(t, startAppWith(t, storetest.Database(t), "--with-meter").address)
 	p.asDemo()
 	p.goTo("Compare")
 	p.press("want another")
@@ -184,6 +213,32 @@ func TestWantedColoursComeOutOfFilesAndTubes(t *testing.T) {
 	p.waitFor("the colour of the spot", func() bool { return p.field("wanted colour: CIELAB").MustProperty("value").String() != "" })
 	p.press("want it")
 	p.waitFor("one more", func() bool { return len(p.MustElements(`[aria-label="wanted colours"] [role=group]`)) == 10 })
+	p.press("with the meter")
+	p.choosing("under the meter lies", "PG36")
+	p.press("read the wanted colour")
+	p.see("mean of ")
+	p.press("want it")
+	p.waitFor("and one more", func() bool { return len(p.MustElements(`[aria-label="wanted colours"] [role=group]`)) == 11 })
 	p.upload("out of a file", fileOf(t, "odd.csv", []byte("a,b\n1,2\n")))
 	p.see("names no colours: call a column colour")
+}
+
+func TestAColourIsWantedWhereItIsSeen(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	p.slot("green")
+	p.press("want this colour")
+	p.see("Among the wanted colours now.")
+	p.choose("light", "warm lamp")
+	p.waitFor("in daylight alone", func() bool { return !p.shows("want this colour") })
+	p.choose("light", "daylight")
+	p.goTo("Box")
+	p.strip("sea-lettuce green")
+	p.press("want this colour")
+	p.element("a", "wanted colours").MustClick()
+	p.element("[role=group]", "sea-lettuce green")
+	p.element("[role=group]", "green of Starfish and anemone")
+	p.goTo("System")
+	p.element("a", "Choose the best one from my box").MustClick()
+	p.see("every system was looked at")
 }

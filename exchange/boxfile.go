@@ -314,6 +314,35 @@ func byName(name string) string {
 //go:embed data/demo-box.json
 var demoBox []byte
 
+// OpenBox are the paints of a box, but for what is archived, and what their tubes
+// cost. They go by what a command line calls them: the library's id, or the
+// name with hyphens for blanks; a second tube of the same has a 2 behind it.
+func OpenBox(box []BoxPaint) (paints []*paint.Paint, prices map[string]float64, err error) {
+	prices = map[string]float64{}
+	times := map[string]int{}
+	for _, p := range box {
+		if p.Archived {
+			continue
+		}
+		id := p.Library
+		if id == "" {
+			id = strings.Join(strings.FieldsFunc(p.Name, func(r rune) bool { return unicode.IsSpace(r) || r == ',' }), "-")
+		}
+		if times[id]++; times[id] > 1 {
+			id += "-" + strconv.Itoa(times[id])
+		}
+		one, err := p.Paint(id, p.Strength())
+		if err != nil {
+			return nil, nil, err
+		}
+		paints = append(paints, one)
+		if p.Price != nil {
+			prices[id] = *p.Price
+		}
+	}
+	return paints, prices, nil
+}
+
 // DemoBox is the box of the made-up demo studio.
 func DemoBox() ([]BoxPaint, error) {
 	rows, _, err := ReadBox(demoBox)

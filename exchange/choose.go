@@ -19,7 +19,7 @@ type Chosen struct {
 	From      string         `json:"from" enum:"box,library"`
 	Best      ChosenSystem   `json:"best"`
 	RunnersUp []ChosenSystem `json:"runnersUp"`
-	BuyNext   []Bought       `json:"buyNext" doc:"the library paints that add most to the box, the best first; empty from the library"`
+	BuyNext   []Bought       `json:"buyNext" doc:"the library paints that let the best system of the box reach more hues cleanly, the best first; empty from the library, and where wanted colours are the aim"`
 	ElapsedMs float64        `json:"elapsedMs"`
 }
 
@@ -57,13 +57,14 @@ type Choosing struct {
 	Contains []string
 	Careful  bool // no paint whose class carries a special hazard
 	Prices   map[string]float64
+	Tell     func(reach.Progress) // hears how far the search is; may be nil
 }
 
 // Choose finds the best systems of a kind: exactly, every one is looked at. From
 // a box it says as well which paint of the library would add most.
 func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chosen, error) {
 	out := Chosen{Kind: string(c.Kind), Aim: c.Aim, From: "box", RunnersUp: []ChosenSystem{}, BuyNext: []Bought{}}
-	wish := reach.Wish{Kind: c.Kind, Contains: c.Contains, Careful: c.Careful, Most: 1 + RunnersUp}
+	wish := reach.Wish{Kind: c.Kind, Contains: c.Contains, Careful: c.Careful, Most: 1 + RunnersUp, Tell: c.Tell}
 	switch {
 	case c.Aim == "price" && c.Library:
 		return out, bad("The library knows no prices: choose by price from the box, where its tubes have some.")
@@ -93,9 +94,9 @@ func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chose
 	if c.Aim == "targets" {
 		return v.suited(ctx, table, wish, c, out)
 	}
-	choices, err := table.Best(wish)
+	choices, err := table.Best(ctx, wish)
 	if err != nil {
-		return out, BadInput{upperFirst(err.Error()) + "."}
+		return out, searched(ctx, err)
 	}
 	for i, found := range choices {
 		one := v.chosen(found, c.Prices)
@@ -110,17 +111,26 @@ func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chose
 		}
 		out.RunnersUp = append(out.RunnersUp, one)
 	}
-	if c.Library || c.Aim != "coverage" {
+	if c.Library {
 		return out, nil
 	}
-	bought, err := table.BuyNext(wish, reach.News(box))
+	wish.Prices, wish.Fewest = nil, false // what is not bought yet has no price
+	bought, err := table.BuyNext(ctx, wish, reach.News(box))
 	if err != nil {
-		return out, BadInput{err.Error()}
+		return out, searched(ctx, err)
 	}
 	for _, b := range bought[:min(mostBought, len(bought))] {
 		out.BuyNext = append(out.BuyNext, Bought{v.shelved(b.Paint), round(b.Clean, 4), round(b.Gain, 4)})
 	}
 	return out, nil
+}
+
+// searched is why a search failed: it was ended, or what it was asked for.
+func searched(ctx context.Context, err error) error {
+	if ctx.Err() != nil {
+		return ctx.Err()
+	}
+	return BadInput{upperFirst(err.Error()) + "."}
 }
 
 // suited fills in the systems that come nearest to the wanted colours.
@@ -135,11 +145,8 @@ func (v View) suited(ctx context.Context, table *reach.Table, wish reach.Wish, c
 	}
 	bare := wheel.System{}
 	suits, err := table.Suited(ctx, wish, []*paint.Paint{bare.Rider(wheel.WhiteRider), bare.Rider(wheel.BlackRider)}, labs, v.Medium)
-	if ctx.Err() != nil {
-		return out, ctx.Err()
-	}
 	if err != nil {
-		return out, BadInput{upperFirst(err.Error()) + "."}
+		return out, searched(ctx, err)
 	}
 	for i, s := range suits {
 		one := v.chosen(reach.Choice{System: s.System, Reach: reach.OfSystem(s.System)}, c.Prices)
@@ -196,11 +203,28 @@ type Swapped struct {
 }
 
 // Replace says for each tube of a system what replaces it best, and what that
-// changes.
-func (v View) Replace(s wheel.System, candidates []*paint.Paint) []Swapped {
+// changes; or what changes with one that is tried in its place (by the id of the
+// tube that it replaces).
+func (v View) Replace(s wheel.System, candidates []*paint.Paint, tried map[string]*paint.Paint) ([]Swapped, error) {
+	swaps := reach.Swaps(s, candidates)
+	for _, p := range s.Paints() {
+		in := tried[p.ID]
+		if in == nil {
+			continue
+		}
+		one, err := reach.SwapOf(s, p, in)
+		if err != nil {
+			return nil, BadInput{upperFirst(err.Error()) + "."}
+		}
+		if at := slices.IndexFunc(swaps, func(w reach.Swap) bool { return w.Out.ID == p.ID }); at >= 0 {
+			swaps[at] = one
+		} else {
+			swaps = append(swaps, one)
+		}
+	}
 	before := reach.OfSystem(s)
 	out := []Swapped{}
-	for _, w := range reach.Swaps(s, candidates) {
+	for _, w := range swaps {
 		one := Swapped{Out: v.shelved(w.Out), In: v.shelved(w.In), CleanCoverage: round(w.Reach.Clean(), 4), Gain: round(w.Reach.Clean()-before.Clean(), 4)}
 		if d := reach.Differ(w.Reach, before); len(d.First)+len(d.Second) > 0 {
 			one.Says = d.Says("With it the system", "as it is, it")
@@ -209,5 +233,5 @@ func (v View) Replace(s wheel.System, candidates []*paint.Paint) []Swapped {
 		}
 		out = append(out, one)
 	}
-	return out
+	return out, nil
 }

@@ -8,6 +8,7 @@ import (
 	"gyrophane/core/bias"
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/path"
 	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
 )
@@ -253,7 +254,8 @@ type Matched struct {
 	DE      float64      `json:"de00" doc:"CIEDE2000 under daylight"`
 	DELamp  *float64     `json:"de00Lamp" doc:"under a warm lamp, against the smoothest spectrum of the wanted colour; null where no surface has it"`
 	Reached bool         `json:"reached" doc:"near enough to pass for it"`
-	Says    string       `json:"says" doc:"how to mix it, or what is missing"`
+	Says    string       `json:"says" doc:"what to mix, or what is missing"`
+	Mixing  []string     `json:"mixing" doc:"in order, how to mix the recipe"`
 }
 
 // CheckWanted says what is wrong with a wanted colour.
@@ -337,7 +339,7 @@ func (v View) matched(paints []*paint.Paint, want paint.Reading) (Matched, error
 	}
 	look := m.Mixture.AsPainted(v.Medium, false)
 	out := Matched{
-		Recipe: v.partsOf(m.Parts), Lab: [3]float64{round(m.Lab.L, 2), round(m.Lab.A, 2), round(m.Lab.B, 2)}, Shown: shown(look.OKLab(v.Light)),
+		Recipe: v.ingredients(m.Parts), Mixing: path.Mixing(m.Parts), Lab: [3]float64{round(m.Lab.L, 2), round(m.Lab.A, 2), round(m.Lab.B, 2)}, Shown: shown(look.OKLab(v.Light)),
 		DE: round(m.DE, 2), Reached: m.DE <= reach.Passes,
 	}
 	if s, err := want.Reflectance(); err == nil {
@@ -346,10 +348,10 @@ func (v View) matched(paints []*paint.Paint, want paint.Reading) (Matched, error
 		out.DELamp = &d
 	}
 	if out.Reached {
-		out.Says = fmt.Sprintf("Mix %s.", said(m.Parts))
+		out.Says = fmt.Sprintf("Mix %s.", saidOf(m.Parts))
 		return out, nil
 	}
-	out.Says = fmt.Sprintf("It cannot be reached: the nearest is %s, and is %s.", said(m.Parts), look.OKLab(colour.D65).Beside(want.Lab.OKLab()))
+	out.Says = fmt.Sprintf("It cannot be reached: the nearest is %s, and is %s.", saidOf(m.Parts), look.OKLab(colour.D65).Beside(want.Lab.OKLab()))
 	return out, nil
 }
 

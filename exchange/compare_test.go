@@ -5,6 +5,7 @@ import (
 	"context"
 	"encoding/csv"
 	"encoding/xml"
+	"slices"
 	"strings"
 	"testing"
 
@@ -195,11 +196,24 @@ func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 func TestWhatReplacesATube(t *testing.T) {
 	v := view(t, "acrylic", "D65", "dry")
 	s := named(t, "three", "triad", "PY65", "PR254", "PB29").System
-	got := v.Replace(s, hand(t, "PY184", "PR122", "PB15:3", "PW6"))
+	got, err := v.Replace(s, hand(t, "PY184", "PR122", "PB15:3", "PW6"), nil)
+	require.NoError(t, err)
 	require.Len(t, got, 3)
 	assert.Positive(t, got[0].Gain)
 	assert.Contains(t, got[0].Says, "With it the system is cleaner ")
-	assert.Empty(t, v.Replace(s, hand(t, "PW6")))
+	none, err := v.Replace(s, hand(t, "PW6"), nil)
+	require.NoError(t, err)
+	assert.Empty(t, none)
+	blue, red := hand(t, "PB60")[0], hand(t, "PR255")[0]
+	tried, err := v.Replace(s, hand(t, "PY184", "PR122", "PW6"), map[string]*paint.Paint{"PB29": blue, "PR254": red})
+	require.NoError(t, err)
+	put := map[string]string{}
+	for _, w := range tried {
+		put[w.Out.ID] = w.In.ID
+	}
+	assert.Equal(t, map[string]string{"PY65": "PY184", "PR254": "PR255", "PB29": "PB60"}, put, "what is tried, or the best where nothing is")
+	_, err = v.Replace(s, nil, map[string]*paint.Paint{"PB29": hand(t, "PW6")[0]})
+	assert.ErrorContains(t, err, "no hue of its own")
 }
 
 func BenchmarkMatchTwelveColoursByFourSystems(b *testing.B) {
@@ -267,9 +281,10 @@ func TestALetDownIsSaidInARecipe(t *testing.T) {
 	match := got[0].Matches[0]
 	assert.True(t, match.Reached)
 	assert.Contains(t, match.Says, "let down 1:")
-	of := 0
-	for _, p := range match.Recipe {
-		of += len(p.Of)
-	}
-	assert.Equal(t, 2, of, "what the let-down is stirred of")
+	let := slices.IndexFunc(match.Recipe, func(p Ingredient) bool { return p.LetDown != nil })
+	require.GreaterOrEqual(t, let, 0)
+	assert.Equal(t, "PB15:3", match.Recipe[let].Paint)
+	assert.Equal(t, "PY184", match.Recipe[let].LetDown.Paint)
+	assert.Contains(t, match.Mixing[0], "Let the phthalo blue green shade down first: 1 part in ", "before anything else")
+	assert.Contains(t, match.Mixing[1], "Lay out ")
 }

@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"fmt"
+	"strings"
 
 	"gyrophane/core/bias"
 	"gyrophane/core/colour"
@@ -125,24 +126,25 @@ func (v View) Locate(a, b *paint.Paint, read Reading) (Located, error) {
 	found := path.New(a, b).Find(r)
 	out := Located{Share: round(found.Share, 6), Mixture: v.step(found.Step), Read: *aimed(r), DE: round(found.DE, 2), Fits: found.Fits}
 	if out.Fits {
-		out.Says = fmt.Sprintf("It looks like %s.", saidOf(found.Recipe))
+		out.Says = fmt.Sprintf("It looks like %s.", saidOf(found.Recipe.Parts))
 		return out, nil
 	}
 	look := found.Mixture.AsPainted(r.Medium, r.Wet)
-	out.Says = fmt.Sprintf("Nothing between these two looks like that: the nearest is %s, and what was read is %s beside it.", saidOf(found.Recipe), r.Lab.OKLab().Beside(look.OKLab(colour.D65)))
+	out.Says = fmt.Sprintf("Nothing between these two looks like that: the nearest is %s, and what was read is %s beside it.", saidOf(found.Recipe.Parts), r.Lab.OKLab().Beside(look.OKLab(colour.D65)))
 	return out, nil
 }
 
-// saidOf is "5 of the arylide yellow to 2 of the phthalo blue".
-func saidOf(r path.Recipe) string {
-	var parts []paint.Part
-	for _, i := range r.Parts {
-		parts = append(parts, paint.Part{Paint: i.Paint, Parts: float64(i.Parts)})
-		if i.In != nil {
-			return fmt.Sprintf("a trace of the %s in the %s", bias.ShortName(i.Paint), bias.ShortName(i.In))
+// saidOf is "5 of the arylide yellow and 2 of the phthalo blue let down 1:9".
+func saidOf(parts []path.Ingredient) string {
+	var words []string
+	for _, p := range parts {
+		one := fmt.Sprintf("%d of the %s", p.Parts, bias.ShortName(p.Paint))
+		if p.In != nil {
+			one += fmt.Sprintf(" let down 1:%d in the %s", p.Thin, bias.ShortName(p.In))
 		}
+		words = append(words, one)
 	}
-	return said(parts)
+	return strings.Join(words, " and ")
 }
 
 func left(waste float64) string {

@@ -176,9 +176,9 @@ func (v View) Mix(parts []paint.Part) (Mix, error) {
 	return out, nil
 }
 
-func (v View) ingredients(r path.Recipe) []Ingredient {
-	out := make([]Ingredient, len(r.Parts))
-	for i, p := range r.Parts {
+func (v View) ingredients(parts []path.Ingredient) []Ingredient {
+	out := make([]Ingredient, len(parts))
+	for i, p := range parts {
 		m := p.Mixture()
 		out[i] = Ingredient{Paint: p.Paint.ID, Code: code(p.Paint), Name: p.Paint.Name, Parts: float64(p.Parts), Shown: v.painted(&m)}
 		if p.In != nil {
@@ -201,5 +201,5 @@ func (v View) look(m *paint.Mixture) colour.OKLab {
 func (v View) painted(m *paint.Mixture) Shown { return shown(v.look(m)) }
 
 func (v View) step(s path.Step) Mixture {
-	return Mixture{v.ingredients(s.Recipe), v.colours(&s.Mixture, s.Under), judgement(s.Under)}
+	return Mixture{v.ingredients(s.Recipe.Parts), v.colours(&s.Mixture, s.Under), judgement(s.Under)}
 }

@@ -34,11 +34,11 @@ type Dark struct {
 
 // Earth is the recipe nearest to an earth.
 type Earth struct {
-	Name   string   `json:"name" doc:"ochre-like, sienna-like, umber-like"`
-	Target Shown    `json:"target"`
-	Shown  Shown    `json:"shown" doc:"what the recipe makes, as painted and dry"`
-	Parts  []OfPart `json:"parts"`
-	DE     float64  `json:"de" doc:"CIEDE2000 as painted, dry"`
+	Name   string       `json:"name" doc:"ochre-like, sienna-like, umber-like"`
+	Target Shown        `json:"target"`
+	Shown  Shown        `json:"shown" doc:"what the recipe makes, as painted and dry"`
+	Parts  []Ingredient `json:"parts"`
+	DE     float64      `json:"de" doc:"CIEDE2000 as painted, dry"`
 }
 
 // earths are what the recipes are held against: library paints typical of
@@ -91,7 +91,7 @@ func (v View) Neutrals(s wheel.System, c WheelChoices, slot, n int) (Neutrals, e
 			return Neutrals{}, BadInput{err.Error()}
 		}
 		made := match.Mixture.AsPainted(v.Medium, false)
-		out.Earths = append(out.Earths, Earth{e.name, shown(look.OKLab(v.Light)), shown(made.OKLab(v.Light)), ofParts(match.Parts), round(match.DE, 1)})
+		out.Earths = append(out.Earths, Earth{e.name, shown(look.OKLab(v.Light)), shown(made.OKLab(v.Light)), v.ingredients(match.Parts), round(match.DE, 1)})
 	}
 	return out, nil
 }

@@ -145,7 +145,7 @@ func (v View) Pair(a, b *paint.Paint, n int, spacing path.Spacing) (Pair, error)
 			out.Ladders = append(out.Ladders, LadderAt{i, v.ladder(&m)})
 			laddered++
 		}
-		out.Samples = append(out.Samples, PathSample{s.Share, round(reached[i], 4), Mixture{v.ingredients(p.Parts(s.Share)), v.colours(&m, s.Under), judgement(s.Under)}})
+		out.Samples = append(out.Samples, PathSample{s.Share, round(reached[i], 4), Mixture{v.ingredients(p.Parts(s.Share).Parts), v.colours(&m, s.Under), judgement(s.Under)}})
 	}
 	return out, nil
 }
@@ -163,7 +163,7 @@ func (v View) stretches(p *path.Path, in []path.Stretch) []Stretch {
 	for _, s := range in {
 		out = append(out, Stretch{
 			From: round(s.From, 6), To: round(s.To, 6), FromWord: s.FromWord, ToWord: s.ToWord, Lowest: round(s.Lowest, 4),
-			FromParts: v.ingredients(p.Parts(s.From)), ToParts: v.ingredients(p.Parts(s.To)),
+			FromParts: v.ingredients(p.Parts(s.From).Parts), ToParts: v.ingredients(p.Parts(s.To).Parts),
 		})
 	}
 	return out

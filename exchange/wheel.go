@@ -168,7 +168,7 @@ func (v View) Wheel(s wheel.System, c WheelChoices) (Wheel, error) {
 		}
 	}
 	if m, ok := w.Mend(); ok {
-		out.Mend = &Mend{m.From, m.To, v.ingredients(m.Recipe), v.painted(&m.Mixture)}
+		out.Mend = &Mend{m.From, m.To, v.ingredients(m.Recipe.Parts), v.painted(&m.Mixture)}
 	}
 	for _, p := range w.System.Paints() {
 		if p.Of != nil {

@@ -205,6 +205,7 @@ func TestCorrectAndContaminateJSON(t *testing.T) {
 }
 
 func TestCompareMatchAndChooseJSON(t *testing.T) {
+	t.Setenv("DATABASE_URL", "")
 	var raw struct{ Systems []map[string]any }
 	callJSON(t, "compare --system three:triad:PY65,PR254,PB29 --system six:split:PY184,PY65,PR255,PR122,PB29,PB15:3", &raw)
 	require.Len(t, raw.Systems, 2)
@@ -242,11 +243,10 @@ func TestCompareMatchAndChooseJSON(t *testing.T) {
 		"there are no paints":    "match --lab 50,0,0",
 		"is no colour":           "match --lab 50,0 --from PY65",
 		`"beauty" is no aim`:     "choose --aim beauty",
-		"prices are in the box":  "choose --aim price",
-		"o colour is wanted":     "choose --aim targets",
-		"--from box: name":       "choose --from box",
+		"knows no prices":        "choose --aim price",
+		"o colour is wanted":     "choose --aim targets --from box --box PY65,PR254,PB29",
 		`--from "shop"`:          "choose --from shop",
-		"PW6 is not among":       "choose --contains PW6",
+		"paint PW6 is not among": "choose --contains PW6",
 	} {
 		code, _, errText := call(t, line)
 		assert.NotZero(t, code, line)

@@ -95,13 +95,9 @@ func matchCommand() *cobra.Command {
 			if (lab == "") == (hex == "") {
 				return fmt.Errorf("name one wanted colour: --lab 52,38,20 or --hex #e0662b")
 			}
-			var paints []*paint.Paint
-			for _, id := range from {
-				p, err := exchange.FindPaint(id)
-				if err != nil {
-					return fmt.Errorf("--from: %w", err)
-				}
-				paints = append(paints, p)
+			paints, err := paintsNamed("from", from)
+			if err != nil {
+				return err
 			}
 			out, err := v.Match([][]*paint.Paint{paints}, []exchange.Wanted{{Name: "the wanted colour", Colour: lab + hex}})
 			if err != nil {
@@ -110,6 +106,9 @@ func matchCommand() *cobra.Command {
 			m := out[0].Matches[0]
 			return q.answer(cmd, m, func(w io.Writer) {
 				fmt.Fprintln(w, m.Says)
+				for i, step := range m.Mixing {
+					fmt.Fprintf(w, "%d. %s\n", i+1, step)
+				}
 				lamp := "no surface has this colour"
 				if m.DELamp != nil {
 					lamp = fmt.Sprintf("%.1f", *m.DELamp)
@@ -127,12 +126,13 @@ func matchCommand() *cobra.Command {
 
 func chooseCommand() *cobra.Command {
 	var q question
-	var kind, from, aim string
+	var kind, from, aim, file, painter string
 	var careful bool
 	var box, contains, wants []string
 	c := &cobra.Command{
-		Use:     "choose --kind triad|split|double --from library",
+		Use:     "choose --kind triad|split|double --from box|library",
 		Short:   "The best system of a kind, exactly: every one is looked at",
+		Long:    "The box is the one kept in the database of DATABASE_URL, or the demo studio's\nwithout one; or it is named with --box or read with --box-file.",
 		Example: "gyrophane choose --kind split --from library --json",
 		Args:    cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
@@ -140,36 +140,37 @@ func chooseCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			if aim == "price" {
-				return fmt.Errorf("--aim price: prices are in the box of the application; choose coverage, tubes or targets here")
+			var of studio
+			switch {
+			case from != "box" && from != "library":
+				return fmt.Errorf("--from %q: choose box or library", from)
+			case len(box) > 0:
+				of.whose = "--box"
+				of.box, err = paintsNamed("box", box)
+			case file != "":
+				of, err = boxFile(file)
+			case from == "box" || aim == "targets" && len(wants) == 0:
+				of, err = openStudio(cmd.Context(), painter)
 			}
-			var wanted []exchange.Wanted
+			if err != nil {
+				return err
+			}
+			wanted := of.wanted
+			if len(wants) > 0 {
+				wanted = nil
+			}
 			for _, w := range wants {
 				wanted = append(wanted, exchange.Wanted{Colour: w})
 			}
-			var paints []*paint.Paint
-			switch from {
-			case "library":
-			case "box":
-				if len(box) == 0 {
-					return fmt.Errorf("--from box: name its paints with --box PY184,PR254,...; the box of the application is chosen from in its Compare place")
-				}
-				for _, id := range box {
-					p, err := exchange.FindPaint(id)
-					if err != nil {
-						return fmt.Errorf("--box: %w", err)
-					}
-					paints = append(paints, p)
-				}
-			default:
-				return fmt.Errorf("--from %q: choose box or library", from)
-			}
 			began := time.Now()
-			out, err := v.Choose(cmd.Context(), paints, exchange.Choosing{Kind: wheel.SystemKind(kind), Aim: aim, Library: from == "library", Contains: contains, Careful: careful, Wanted: wanted})
+			out, err := v.Choose(cmd.Context(), of.box, exchange.Choosing{Kind: wheel.SystemKind(kind), Aim: aim, Library: from == "library", Contains: contains, Careful: careful, Prices: of.prices, Wanted: wanted})
 			if err != nil {
 				return err
 			}
 			out.ElapsedMs = float64(time.Since(began).Microseconds()) / 1000
+			if of.whose != "" {
+				fmt.Fprintln(cmd.ErrOrStderr(), whose(of, from, aim))
+			}
 			return q.answer(cmd, out, func(w io.Writer) {
 				fmt.Fprintln(w, "paints\tclean\tsoftened or better\t")
 				for _, s := range append([]exchange.ChosenSystem{out.Best}, out.RunnersUp...) {
@@ -188,10 +189,24 @@ func chooseCommand() *cobra.Command {
 	q.flags(c)
 	c.Flags().StringVar(&kind, "kind", "triad", "triad, split or double")
 	c.Flags().StringVar(&from, "from", "library", "box or library")
-	c.Flags().StringVar(&aim, "aim", "coverage", "the most clean hues, the fewest tubes that reach nearly as many, or the wanted colours: coverage, tubes, targets")
+	c.Flags().StringVar(&aim, "aim", "coverage", "the most clean hues; the least price, or the fewest tubes, that reach nearly as many; or the wanted colours: coverage, price, tubes, targets")
 	c.Flags().StringArrayVar(&wants, "want", nil, "a wanted colour: #rrggbb or CIELAB as L,a,b; may be given again")
-	c.Flags().StringSliceVar(&box, "box", nil, "the paints of the box")
+	c.Flags().StringSliceVar(&box, "box", nil, "the paints of the box, by their ids in the library")
+	c.Flags().StringVar(&file, "box-file", "", "a box as the application gives it out, JSON or CSV")
+	c.Flags().StringVar(&painter, "painter", "", "whose box, where several painters keep one")
 	c.Flags().BoolVar(&careful, "careful", false, "no paint whose class carries a special hazard")
 	c.Flags().StringSliceVar(&contains, "contains", nil, "paints that must be in it")
 	return c
+}
+
+// whose says where a box and wanted colours came from.
+func whose(of studio, from, aim string) string {
+	what := "The box"
+	switch {
+	case from == "library":
+		what = "The wanted colours"
+	case aim == "targets":
+		what = "The box and its wanted colours"
+	}
+	return what + ": " + of.whose + "."
 }

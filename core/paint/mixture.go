@@ -80,6 +80,15 @@ func (m *Mixture) Neutral() bool { return m.neutral }
 // K is the absorption per unit thickness in each band.
 func (m *Mixture) K() colour.Spectrum { return m.k }
 
+// Absorption is the mean of K over the bands, per unit thickness: how strongly
+// it tells in a mixture.
+func (m *Mixture) Absorption() (mean float64) {
+	for _, k := range m.k {
+		mean += k / colour.Bands
+	}
+	return mean
+}
+
 // S is the scattering per unit thickness in each band.
 func (m *Mixture) S() colour.Spectrum { return m.s }
 

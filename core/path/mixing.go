@@ -1,7 +1,9 @@
 package path
 
 import (
+	"cmp"
 	"fmt"
+	"slices"
 
 	"gyrophane/core/bias"
 	"gyrophane/core/paint"
@@ -40,6 +42,33 @@ func (p *Path) Mixing(r Recipe) []string {
 		fmt.Sprintf("Lay out %s of the %s, the weaker paint.", count(first.Parts), bias.ShortName(first.Paint)),
 		fmt.Sprintf("Add %s a trace at a time, up to %s.", what, count(second.Parts)),
 		fmt.Sprintf("Too near %s: more of the %s. Still too near %s: more of %s.", wordB, bias.ShortName(first.Paint), wordA, what))
+}
+
+// Mixing tells in order how to mix any number of ingredients: let-downs first,
+// then from the weakest (which absorbs least at equal volume) to the strongest.
+func Mixing(parts []Ingredient) []string {
+	if len(parts) == 1 && parts[0].In == nil {
+		return []string{fmt.Sprintf("Straight from the tube: the %s as it comes.", bias.ShortName(parts[0].Paint))}
+	}
+	order := slices.Clone(parts)
+	slices.SortStableFunc(order, func(a, b Ingredient) int {
+		x, y := a.Mixture(), b.Mixture()
+		return cmp.Compare(x.Absorption(), y.Absorption())
+	})
+	var first, then []string
+	for n, p := range order {
+		what := "the " + bias.ShortName(p.Paint)
+		if p.In != nil {
+			first = append(first, fmt.Sprintf("Let %s down first: 1 part in %d parts of the %s.", what, p.Thin, bias.ShortName(p.In)))
+			what = "this let-down of " + what
+		}
+		if n == 0 {
+			then = append(then, fmt.Sprintf("Lay out %s of %s, the weakest.", count(p.Parts), what))
+		} else {
+			then = append(then, fmt.Sprintf("Add %s a little at a time, up to %s.", what, count(p.Parts)))
+		}
+	}
+	return append(first, then...)
 }
 
 func count(parts int) string {

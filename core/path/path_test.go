@@ -234,3 +234,20 @@ func BenchmarkPathWithPartsEverywhere(b *testing.B) {
 		}
 	}
 }
+
+func TestARecipeOfSeveralPaintsIsMixedFromItsWeakest(t *testing.T) {
+	white, yellow, blue := find(t, "PW6"), find(t, "PY65"), find(t, "PB15:3")
+	recipe := []Ingredient{{Paint: yellow, Parts: 9}, {Paint: blue, Parts: 1, In: yellow, Thin: 9}, {Paint: white, Parts: 4}}
+	assert.Equal(t, []string{
+		"Let the phthalo blue green shade down first: 1 part in 9 parts of the arylide yellow deep.",
+		"Lay out 4 parts of the titanium white, the weakest.",
+		"Add the arylide yellow deep a little at a time, up to 9 parts.",
+		"Add this let-down of the phthalo blue green shade a little at a time, up to 1 part.",
+	}, Mixing(recipe))
+	assert.Equal(t, []string{"Straight from the tube: the titanium white as it comes."}, Mixing(recipe[2:]))
+	volumes := Volumes(recipe)
+	require.Len(t, volumes, 3)
+	assert.InDelta(t, 9.9, volumes[0].Parts, 1e-12, "the yellow of the let-down is counted with the yellow")
+	assert.InDelta(t, 0.1, volumes[1].Parts, 1e-12)
+	assert.InDelta(t, 4, volumes[2].Parts, 1e-12)
+}

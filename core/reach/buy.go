@@ -2,6 +2,7 @@ package reach
 
 import (
 	"cmp"
+	"context"
 	"slices"
 
 	"gyrophane/core/paint"
@@ -28,16 +29,18 @@ type Bought struct {
 // BuyNext are the paints which, each added by itself to those a wish chooses
 // among, let the best system reach more of the circle cleanly than it does: the
 // one that adds most first. All of them must be in the table.
-func (t *Table) BuyNext(w Wish, paints []*paint.Paint) (out []Bought, err error) {
-	w.Most = 1
-	without, err := t.Best(w)
+func (t *Table) BuyNext(ctx context.Context, w Wish, paints []*paint.Paint) (out []Bought, err error) {
+	tell := w
+	w.Most, w.Tell = 1, nil
+	without, err := t.Best(ctx, w)
 	if err != nil {
 		return nil, err
 	}
-	for _, p := range paints {
+	for i, p := range paints {
+		tell.hears(AtPaints, i, len(paints))
 		with := w
 		with.Among = append(slices.Clone(w.Among), p.ID)
-		best, err := t.Best(with)
+		best, err := t.Best(ctx, with)
 		if err != nil {
 			return nil, err
 		}

@@ -2,6 +2,7 @@ package reach
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"math"
 	"slices"
@@ -77,6 +78,33 @@ type Wish struct {
 	// may then have one paint alone.
 	Fewest bool
 	Most   int // how many choices are wanted, the best first
+	// Tell, when given, hears how far a search is. It may be called from several
+	// goroutines at once.
+	Tell func(Progress)
+}
+
+// Progress is how far a search is: so many of so many things are looked at.
+type Progress struct {
+	Looking  Looking
+	Done, Of int
+}
+
+// Looking is what a search looks at one after the other.
+type Looking string
+
+// What is looked at: whole systems, paints that could be bought, fours of paints
+// held against the wanted colours.
+const (
+	AtSystems Looking = "systems"
+	AtPaints  Looking = "paints"
+	AtFours   Looking = "fours"
+)
+
+// hears tells how far a search is.
+func (w Wish) hears(at Looking, done, of int) {
+	if w.Tell != nil {
+		w.Tell(Progress{at, done, of})
+	}
 }
 
 // nearly is the share of the best one's clean hues that a cheaper system must
@@ -93,7 +121,8 @@ type filling struct {
 // Best are the systems that reach the most of the circle cleanly; among those
 // the most of it at least softened, then the most on the whole. With prices it
 // is the cheapest ones that reach nearly as much, or those of the fewest tubes.
-func (t *Table) Best(w Wish) ([]Choice, error) {
+// It ends with the context.
+func (t *Table) Best(ctx context.Context, w Wish) ([]Choice, error) {
 	if w.Fewest {
 		w.Prices = map[string]float64{}
 		for _, p := range t.paints {
@@ -107,10 +136,14 @@ func (t *Table) Best(w Wish) ([]Choice, error) {
 	f := finder{t: t, double: w.Kind == wheel.Double, most: max(1, w.Most)}
 	if w.Prices != nil {
 		top := finder{t: t, double: f.double, most: 1}
-		top.lookAt(fill)
+		if err := top.lookAt(ctx, w, fill); err != nil {
+			return nil, err
+		}
 		f.least, f.prices = int(math.Ceil(nearly*float64(top.best[0].clean))), w.Prices
 	}
-	f.lookAt(fill)
+	if err := f.lookAt(ctx, w, fill); err != nil {
+		return nil, err
+	}
 	var out []Choice
 	for _, c := range f.best {
 		s, err := t.system(w.Kind, c.fill)
@@ -134,10 +167,16 @@ func (t *Table) system(kind wheel.SystemKind, fill [3]filling) (wheel.System, er
 	return wheel.NewSystem(kind, roles)
 }
 
-// lookAt looks at every system that the fillings make.
-func (f *finder) lookAt(fill [3][]filling) {
+// lookAt looks at every system that the fillings make, until the context ends.
+func (f *finder) lookAt(ctx context.Context, w Wish, fill [3][]filling) error {
+	done, of := 0, len(fill[0])*len(fill[1])*len(fill[2])
 	for _, y := range fill[0] {
 		for _, r := range fill[1] {
+			if err := ctx.Err(); err != nil {
+				return err
+			}
+			w.hears(AtSystems, done, of)
+			done += len(fill[2])
 			part := f.section(y, r).or(y.within).or(r.within)
 			for _, b := range fill[2] {
 				all := part.or(f.section(r, b)).or(f.section(b, y)).or(b.within)
@@ -145,6 +184,7 @@ func (f *finder) lookAt(fill [3][]filling) {
 			}
 		}
 	}
+	return nil
 }
 
 // fillings are what may stand in each role.
@@ -200,7 +240,7 @@ func (t *Table) fillings(w Wish) (out [3][]filling, err error) {
 		}
 	}
 	if len(missing) > 0 {
-		return out, fmt.Errorf("%s is not among the paints that can be chosen from, or plays no role", missing[0])
+		return out, fmt.Errorf("the paint %s is not among those that can be chosen from, or plays no role", missing[0])
 	}
 	return out, nil
 }

@@ -1,6 +1,7 @@
 package reach
 
 import (
+	"context"
 	"math"
 	"testing"
 
@@ -78,7 +79,7 @@ func TestTheBestSystemOfABoxIsExact(t *testing.T) {
 	box := append(append(append(tubes(t, "PW6", "PG7"), yellows...), reds...), blues...)
 	table := NewTable(box)
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split, wheel.Double} {
-		got, err := table.Best(Wish{Kind: kind, Most: 5})
+		got, err := table.Best(t.Context(), Wish{Kind: kind, Most: 5})
 		require.NoError(t, err)
 		require.NotEmpty(t, got)
 		yellowRole := append(yellows[:3:3], reds[2]) // the red oxide counts with the yellows
@@ -96,7 +97,7 @@ func TestTheBestSystemOfABoxIsExact(t *testing.T) {
 
 func TestWhatIsChosenObeysTheWish(t *testing.T) {
 	table := NewTable(tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6"))
-	got, err := table.Best(Wish{Kind: wheel.RYB, Contains: []string{"PR255", "PY65"}, Most: 9})
+	got, err := table.Best(t.Context(), Wish{Kind: wheel.RYB, Contains: []string{"PR255", "PY65"}, Most: 9})
 	require.NoError(t, err)
 	require.Len(t, got, 2)
 	for _, c := range got {
@@ -105,9 +106,9 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 	}
 	// The cheapest that reach nearly as much, against every system by hand.
 	prices := map[string]float64{"PY184": 9, "PY65": 6, "PR255": 12, "PR122": 8, "PB29": 5, "PB15:3": 7}
-	every, err := table.Best(Wish{Kind: wheel.RYB, Most: 100})
+	every, err := table.Best(t.Context(), Wish{Kind: wheel.RYB, Most: 100})
 	require.NoError(t, err)
-	cheap, err := table.Best(Wish{Kind: wheel.RYB, Prices: prices, Most: 100})
+	cheap, err := table.Best(t.Context(), Wish{Kind: wheel.RYB, Prices: prices, Most: 100})
 	require.NoError(t, err)
 	least := math.Inf(1)
 	cost := func(c Choice) (sum float64) {
@@ -128,9 +129,9 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 			assert.GreaterOrEqual(t, cost(c), cost(cheap[i-1]))
 		}
 	}
-	few, err := table.Best(Wish{Kind: wheel.Split, Fewest: true, Most: 200})
+	few, err := table.Best(t.Context(), Wish{Kind: wheel.Split, Fewest: true, Most: 200})
 	require.NoError(t, err)
-	six, err := table.Best(Wish{Kind: wheel.Split, Most: 1})
+	six, err := table.Best(t.Context(), Wish{Kind: wheel.Split, Most: 1})
 	require.NoError(t, err)
 	for i, c := range few {
 		assert.GreaterOrEqual(t, c.Reach.Clean(), 0.95*six[0].Reach.Clean()-1e-9)
@@ -142,7 +143,7 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 		}
 	}
 	assert.Less(t, len(few[0].System.Paints()), 6, "five do nearly as well as six here")
-	safe, err := NewTable(paint.Library()).Best(Wish{Kind: wheel.Split, Careful: true, Most: 3})
+	safe, err := NewTable(paint.Library()).Best(t.Context(), Wish{Kind: wheel.Split, Careful: true, Most: 3})
 	require.NoError(t, err)
 	for _, c := range safe {
 		for _, p := range c.System.Paints() {
@@ -151,7 +152,7 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 	}
 	delete(prices, "PB29")
 	delete(prices, "PB15:3")
-	_, err = table.Best(Wish{Kind: wheel.RYB, Prices: prices})
+	_, err = table.Best(t.Context(), Wish{Kind: wheel.RYB, Prices: prices})
 	assert.ErrorContains(t, err, "too few paints for the role of the blue")
 
 	for says, w := range map[string]Wish{
@@ -159,12 +160,12 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 		"PW6 is not among":       {Kind: wheel.RYB, Contains: []string{"PW6"}},
 		"cannot be in one triad": {Kind: wheel.RYB, Contains: []string{"PB29", "PB15:3"}},
 	} {
-		_, err := table.Best(w)
+		_, err := table.Best(t.Context(), w)
 		assert.ErrorContains(t, err, says)
 	}
-	_, err = NewTable(tubes(t, "PY184", "PR255")).Best(Wish{Kind: wheel.RYB})
+	_, err = NewTable(tubes(t, "PY184", "PR255")).Best(t.Context(), Wish{Kind: wheel.RYB})
 	assert.ErrorContains(t, err, "too few paints for the role of the blue")
-	_, err = NewTable(tubes(t, "PY184", "PR255", "PB29")).Best(Wish{Kind: wheel.Split})
+	_, err = NewTable(tubes(t, "PY184", "PR255", "PB29")).Best(t.Context(), Wish{Kind: wheel.Split})
 	assert.ErrorContains(t, err, "needs 2")
 }
 
@@ -207,7 +208,7 @@ func BenchmarkBestOfTheLibraryCold(b *testing.B) {
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split} {
 		b.Run(string(kind), func(b *testing.B) {
 			for b.Loop() {
-				if _, err := NewTable(paint.Library()).Best(Wish{Kind: kind, Most: 5}); err != nil {
+				if _, err := NewTable(paint.Library()).Best(b.Context(), Wish{Kind: kind, Most: 5}); err != nil {
 					b.Fatal(err)
 				}
 			}
@@ -220,10 +221,44 @@ func BenchmarkBestOfTheLibraryWithTheTable(b *testing.B) {
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split, wheel.Double} {
 		b.Run(string(kind), func(b *testing.B) {
 			for b.Loop() {
-				if _, err := table.Best(Wish{Kind: kind, Most: 5}); err != nil {
+				if _, err := table.Best(b.Context(), Wish{Kind: kind, Most: 5}); err != nil {
 					b.Fatal(err)
 				}
 			}
 		})
 	}
+}
+
+func TestASearchTellsHowFarItIsAndEndsWhenItIsLeft(t *testing.T) {
+	table := NewTable(paint.Library())
+	var told []Progress
+	w := Wish{Kind: wheel.RYB, Tell: func(p Progress) { told = append(told, p) }}
+	_, err := table.Best(t.Context(), w)
+	require.NoError(t, err)
+	require.NotEmpty(t, told)
+	for i, p := range told {
+		assert.Equal(t, AtSystems, p.Looking)
+		assert.Less(t, p.Done, p.Of)
+		if i > 0 {
+			assert.Greater(t, p.Done, told[i-1].Done)
+		}
+	}
+	told = nil
+	box := tubes(t, "PY184", "PR254", "PB29")
+	w.Among = []string{"PY184", "PR254", "PB29"}
+	_, err = NewTable(append(box, News(box)...)).BuyNext(t.Context(), w, News(box))
+	require.NoError(t, err)
+	assert.Equal(t, len(News(box)), len(told))
+	assert.Equal(t, Progress{AtPaints, 0, len(told)}, told[0])
+
+	ctx, leave := context.WithCancel(t.Context())
+	w = Wish{Kind: wheel.Double, Tell: func(p Progress) {
+		if p.Done > 0 {
+			leave()
+		}
+	}}
+	_, err = table.Best(ctx, w)
+	assert.ErrorIs(t, err, context.Canceled)
+	_, err = table.BuyNext(ctx, w, News(nil))
+	assert.ErrorIs(t, err, context.Canceled)
 }

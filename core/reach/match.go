@@ -6,7 +6,6 @@ package reach
 import (
 	"cmp"
 	"errors"
-	"fmt"
 	"math"
 	"math/bits"
 	"slices"
@@ -14,14 +13,14 @@ import (
 	"gyrophane/core/colour"
 	"gyrophane/core/internal/ratio"
 	"gyrophane/core/paint"
+	"gyrophane/core/path"
 )
 
 // Match is a recipe for a wanted colour.
 type Match struct {
 	// Parts are whole, at most 40 in all, the most first. A strong paint of which
-	// only a trace is wanted may stand as a let-down of its own: 1 part of it in 9
-	// or 19 of the main paint.
-	Parts   []paint.Part
+	// only a trace is wanted may be let down first in the main one.
+	Parts   []path.Ingredient
 	Mixture paint.Mixture
 	Lab     colour.Lab // as painted, under D65
 	// DE is CIEDE2000 to the wanted colour under D65.
@@ -100,14 +99,6 @@ type trial struct {
 	miss  float64
 }
 
-func (s *search) parts(of []int, share []float64) []paint.Part {
-	var out []paint.Part
-	for i, at := range of {
-		out = append(out, paint.Part{Paint: s.paints[at], Parts: share[i]})
-	}
-	return out
-}
-
 // look is what shares of some paints make, and its colour as painted.
 func (s *search) look(of []int, share []float64) (paint.Mixture, colour.Lab) {
 	m, sum := s.alone[of[0]], share[0]
@@ -147,14 +138,6 @@ func (s *search) beginnings() []trial {
 	return all
 }
 
-// absorption is the mean K of a mixture: a strong paint begins as a small share.
-func absorption(m *paint.Mixture) (mean float64) {
-	for _, k := range m.K() {
-		mean += k / colour.Bands
-	}
-	return mean
-}
-
 // fours tries every four of the paints.
 func (s *search) fours() (out []trial) {
 	n := len(s.paints)
@@ -178,7 +161,7 @@ func (s *search) fours() (out []trial) {
 func (s *search) four(of []int) trial {
 	t := trial{of: of}
 	for _, i := range of {
-		t.share = append(t.share, 1/(0.1+absorption(&s.alone[i])))
+		t.share = append(t.share, 1/(0.1+s.alone[i].Absorption()))
 	}
 	normalise(t.share)
 	t = s.approach(t)
@@ -367,9 +350,11 @@ func (s *search) whole(t trial) Match {
 		}
 		var of []int
 		var share []float64
+		var parts []path.Ingredient
 		for i, n := range counts {
 			if n > 0 {
 				of, share = append(of, t.of[i]), append(share, n)
+				parts = append(parts, path.Ingredient{Paint: s.paints[t.of[i]], Parts: int(n)})
 			}
 		}
 		if len(of) == 0 {
@@ -379,7 +364,7 @@ func (s *search) whole(t trial) Match {
 		d := colour.Difference(s.want, lab)
 		if w := d + 0.03*float64(total); w < worth {
 			worth = w
-			best = Match{s.parts(of, share), m, lab, d}
+			best = Match{parts, m, lab, d}
 		}
 	}
 	if best.DE > unseen {
@@ -389,12 +374,12 @@ func (s *search) whole(t trial) Match {
 	}
 	g := 0
 	for _, p := range best.Parts {
-		g = ratio.GCD(g, int(p.Parts))
+		g = ratio.GCD(g, p.Parts)
 	}
 	for i := range best.Parts {
-		best.Parts[i].Parts /= float64(g)
+		best.Parts[i].Parts /= g
 	}
-	slices.SortStableFunc(best.Parts, func(a, b paint.Part) int { return cmp.Compare(b.Parts, a.Parts) })
+	slices.SortStableFunc(best.Parts, func(a, b path.Ingredient) int { return cmp.Compare(b.Parts, a.Parts) })
 	return best
 }
 
@@ -414,14 +399,9 @@ func (s *search) letDown(t trial) Match {
 	if least == main || t.share[least] > traceShare {
 		return best
 	}
-	strong, weak := s.paints[t.of[least]], s.paints[t.of[main]]
+	weak := s.paints[t.of[main]]
 	worth := math.Inf(1)
 	for _, thin := range [2]int{9, 19} {
-		let, err := paint.Stir(fmt.Sprintf("%s let down 1:%d in %s", strong.ID, thin, weak.ID), fmt.Sprintf("%s let down 1:%d in %s", strong.Name, thin, weak.Name),
-			paint.Part{Paint: strong, Parts: 1}, paint.Part{Paint: weak, Parts: float64(thin)})
-		if err != nil {
-			continue // parts above 0 can be stirred
-		}
 		for total := len(t.of); total <= mostParts; total++ {
 			counts := make([]float64, len(t.of)) // of the least: parts of its let-down
 			volumes := make([]float64, len(t.of))
@@ -445,17 +425,17 @@ func (s *search) letDown(t trial) Match {
 			}
 			var of []int
 			var share []float64
-			var parts []paint.Part
+			var parts []path.Ingredient
 			for i, n := range counts {
 				if n == 0 {
 					continue
 				}
 				of, share = append(of, t.of[i]), append(share, volumes[i])
-				p := s.paints[t.of[i]]
+				one := path.Ingredient{Paint: s.paints[t.of[i]], Parts: int(n)}
 				if i == least {
-					p = let
+					one.In, one.Thin = weak, thin
 				}
-				parts = append(parts, paint.Part{Paint: p, Parts: n})
+				parts = append(parts, one)
 			}
 			m, lab := s.look(of, share)
 			d := colour.Difference(s.want, lab)

@@ -9,6 +9,7 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/path"
 )
 
 func tubes(t testing.TB, ids ...string) (out []*paint.Paint) {
@@ -43,13 +44,13 @@ func TestNearestFindsWhatWasMixed(t *testing.T) {
 		require.NoError(t, err)
 		assert.Less(t, got.DE, 1.2, parts)
 		assert.LessOrEqual(t, len(got.Parts), 4)
-		total := 0.0
+		total := 0
 		for _, p := range got.Parts {
-			assert.Equal(t, float64(int(p.Parts)), p.Parts, "whole parts")
+			assert.Positive(t, p.Parts)
 			total += p.Parts
 		}
-		assert.LessOrEqual(t, total, 40.0)
-		again, err := paint.Mix(got.Parts...)
+		assert.LessOrEqual(t, total, 40)
+		again, err := paint.Mix(path.Volumes(got.Parts)...)
 		require.NoError(t, err)
 		assert.InDelta(t, 0, colour.Difference(got.Lab, painted(again, acrylic)), 1e-9, "what is said is what the parts make")
 	}
@@ -66,17 +67,18 @@ func TestATraceOfAStrongPaintIsLetDownFirst(t *testing.T) {
 	got, err := Nearest(painted(m, acrylic), box, acrylic)
 	require.NoError(t, err)
 	assert.Less(t, got.DE, 1.0)
-	let, total := 0, 0.0
+	let, total := 0, 0
 	for _, p := range got.Parts {
 		total += p.Parts
-		if len(p.Paint.Of) == 2 {
+		if p.In != nil {
 			let++
-			assert.Contains(t, p.Paint.Name, "let down 1:")
+			assert.Equal(t, "PB15:3", p.Paint.ID)
+			assert.Equal(t, "PY184", p.In.ID)
 		}
 	}
 	assert.Equal(t, 1, let, "1 part in 150 cannot be counted out")
-	assert.LessOrEqual(t, total, 40.0)
-	again, err := paint.Mix(got.Parts...)
+	assert.LessOrEqual(t, total, 40)
+	again, err := paint.Mix(path.Volumes(got.Parts)...)
 	require.NoError(t, err)
 	assert.InDelta(t, 0, colour.Difference(got.Lab, painted(again, acrylic)), 1e-6, "what is said is what the parts make")
 }

@@ -168,10 +168,10 @@ func TestWhatToBuyNextIsExact(t *testing.T) {
 	for _, p := range box {
 		wish.Among = append(wish.Among, p.ID)
 	}
-	got, err := table.BuyNext(wish, offered)
+	got, err := table.BuyNext(t.Context(), wish, offered)
 	require.NoError(t, err)
 	require.NotEmpty(t, got)
-	own, err := NewTable(box).Best(Wish{Kind: wheel.RYB})
+	own, err := NewTable(box).Best(t.Context(), Wish{Kind: wheel.RYB})
 	require.NoError(t, err)
 	gains := map[string]float64{}
 	for i, b := range got {
@@ -182,7 +182,7 @@ func TestWhatToBuyNextIsExact(t *testing.T) {
 		gains[b.Paint.ID] = b.Gain
 	}
 	for _, p := range offered {
-		with, err := NewTable(append(box[:len(box):len(box)], p)).Best(Wish{Kind: wheel.RYB})
+		with, err := NewTable(append(box[:len(box):len(box)], p)).Best(t.Context(), Wish{Kind: wheel.RYB})
 		require.NoError(t, err)
 		assert.InDelta(t, max(0, with[0].Reach.Clean()-own[0].Reach.Clean()), gains[p.ID], 1e-9, p.ID)
 	}
@@ -191,6 +191,6 @@ func TestWhatToBuyNextIsExact(t *testing.T) {
 		assert.NotContains(t, box, p)
 	}
 	assert.Len(t, news, len(paint.Library())-len(box))
-	_, err = table.BuyNext(Wish{Kind: wheel.OwnSystem}, offered)
+	_, err = table.BuyNext(t.Context(), Wish{Kind: wheel.OwnSystem}, offered)
 	assert.Error(t, err)
 }

@@ -62,7 +62,7 @@ func (t *Table) Suited(ctx context.Context, w Wish, helpers []*paint.Paint, want
 	if len(fours)*len(wanted) > mostTried {
 		return nil, fmt.Errorf("so many paints make %d fours to hold against %d wanted colours, too many: choose from fewer paints or want fewer colours", len(fours), len(wanted))
 	}
-	misses, err := matchAll(ctx, all, fours, wanted, in)
+	misses, err := matchAll(ctx, w, all, fours, wanted, in)
 	if err != nil {
 		return nil, err
 	}
@@ -170,10 +170,10 @@ func eachFour(paints []int, visit func(set uint64)) {
 
 // matchAll brings every four near every wanted colour, several at once, until
 // the context ends.
-func matchAll(ctx context.Context, paints []*paint.Paint, fours [][]int, wanted []colour.Lab, in paint.Medium) ([][]float64, error) {
+func matchAll(ctx context.Context, w Wish, paints []*paint.Paint, fours [][]int, wanted []colour.Lab, in paint.Medium) ([][]float64, error) {
 	var searches []*search
-	for _, w := range wanted {
-		searches = append(searches, newSearch(w, paints, in))
+	for _, c := range wanted {
+		searches = append(searches, newSearch(c, paints, in))
 	}
 	out := make([][]float64, len(fours))
 	var next atomic.Int64
@@ -181,6 +181,7 @@ func matchAll(ctx context.Context, paints []*paint.Paint, fours [][]int, wanted 
 	for range runtime.GOMAXPROCS(0) {
 		wg.Go(func() {
 			for i := next.Add(1) - 1; i < int64(len(fours)) && ctx.Err() == nil; i = next.Add(1) - 1 {
+				w.hears(AtFours, int(i), len(fours))
 				for _, s := range searches {
 					out[i] = append(out[i], s.four(fours[i]).miss)
 				}

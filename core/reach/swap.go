@@ -2,6 +2,7 @@ package reach
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 
 	"gyrophane/core/paint"
@@ -44,4 +45,20 @@ func Swaps(s wheel.System, candidates []*paint.Paint) (out []Swap) {
 	}
 	slices.SortStableFunc(out, func(a, b Swap) int { return better(a.Reach, b.Reach) })
 	return out
+}
+
+// SwapOf is one paint of a system, in whichever role, replaced by another of
+// one's own choice.
+func SwapOf(s wheel.System, out, in *paint.Paint) (Swap, error) {
+	for k := range s.Kind.Roles() {
+		if !slices.ContainsFunc(s.Role(k), func(p *paint.Paint) bool { return p.ID == out.ID }) {
+			continue
+		}
+		with, err := s.Swapping(k, out, in)
+		if err != nil {
+			return Swap{}, err
+		}
+		return Swap{out, in, OfSystem(with)}, nil
+	}
+	return Swap{}, fmt.Errorf("the %s is not in this system, so nothing replaces it", out.Name)
 }

@@ -201,19 +201,33 @@ export const comparisonsQuery = queryOptions({
 
 export type Choosing = { kind: "triad" | "split" | "double"; from: "box" | "library"; aim: "coverage" | "price" | "tubes" | "targets"; careful: boolean; contains: string[] };
 
+/** What this tab's searches go by: a new one ends the one before. */
+const ticket = Math.random().toString(36).slice(2);
+
+/** How far this tab's search is. */
+export const searchingQuery = queryOptions({
+  queryKey: ["searching"],
+  queryFn: () => answer(client.GET("/api/searches/{ticket}", { params: { path: { ticket } } })),
+  refetchInterval: 300,
+  gcTime: 0,
+});
+
+/** Ends this tab's search. */
+export const endSearch = () => answer(client.DELETE("/api/searches/{ticket}", { params: { path: { ticket } } }));
+
 /** The best system of a kind. */
 export const chooseQuery = ({ kind, from, aim, careful, contains }: Choosing, { medium, light, judged }: Conditions) =>
   queryOptions({
     queryKey: ["box", "choose", kind, from, aim, careful, contains, medium, light, judged],
-    queryFn: ({ signal }) => answer(client.GET("/api/choose", { signal, params: { query: { kind, from, aim, careful, ...(contains.length > 0 && { contains }), medium, light, judged } } })),
+    queryFn: ({ signal }) => answer(client.GET("/api/choose", { signal, params: { query: { kind, from, aim, careful, ...(contains.length > 0 && { contains }), ticket, medium, light, judged } } })),
     placeholderData: keepPreviousData,
   });
 
 /** What replaces each tube of a kept system best. */
-export const replaceQuery = (wheel: number, from: "box" | "library", { medium, light, judged }: Conditions) =>
+export const replaceQuery = (wheel: number, from: "box" | "library", tried: string[], { medium, light, judged }: Conditions) =>
   queryOptions({
-    queryKey: ["box", "replace", wheel, from, medium, light, judged],
-    queryFn: () => answer(client.GET("/api/replace", { params: { query: { wheel, from, medium, light, judged } } })),
+    queryKey: ["box", "replace", wheel, from, tried, medium, light, judged],
+    queryFn: () => answer(client.GET("/api/replace", { params: { query: { wheel, from, ...(tried.length > 0 && { tried }), medium, light, judged } } })),
     enabled: wheel > 0,
     placeholderData: keepPreviousData,
   });

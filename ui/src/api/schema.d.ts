@@ -612,6 +612,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/searches/{ticket}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["searching"];
+        put?: never;
+        post?: never;
+        delete: operations["endSearch"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -982,7 +998,7 @@ export interface components {
              */
             aim: "coverage" | "price" | "tubes" | "targets";
             best: components["schemas"]["ChosenSystem"];
-            /** @description the library paints that add most to the box, the best first; empty from the library */
+            /** @description the library paints that let the best system of the box reach more hues cleanly, the best first; empty from the library, and where wanted colours are the aim */
             buyNext: components["schemas"]["Bought"][];
             /** Format: double */
             elapsedMs: number;
@@ -1255,7 +1271,7 @@ export interface components {
             de: number;
             /** @description ochre-like, sienna-like, umber-like */
             name: string;
-            parts: components["schemas"]["OfPart"][];
+            parts: components["schemas"]["Ingredient"][];
             /** @description what the recipe makes, as painted and dry */
             shown: components["schemas"]["Shown"];
             target: components["schemas"]["Shown"];
@@ -1711,11 +1727,13 @@ export interface components {
             de00Lamp: number | null;
             /** @description as painted, dry, under daylight */
             lab: number[];
+            /** @description in order, how to mix the recipe */
+            mixing: string[];
             /** @description near enough to pass for it */
             reached: boolean;
             /** @description whole parts of at most 4 paints */
             recipe: components["schemas"]["Ingredient"][];
-            /** @description how to mix it, or what is missing */
+            /** @description what to mix, or what is missing */
             says: string;
             shown: components["schemas"]["Shown"];
         };
@@ -2731,6 +2749,17 @@ export interface components {
             /** @enum {string} */
             warmBlue: "violet" | "green";
         };
+        Searching: {
+            /** Format: int64 */
+            done: number;
+            /**
+             * @description at what; empty when nothing is looked for
+             * @enum {string}
+             */
+            looking: "" | "systems" | "paints" | "fours";
+            /** Format: int64 */
+            of: number;
+        };
         Section: {
             /** @description the path, for drawing */
             band: components["schemas"]["BandPoint"][];
@@ -3558,6 +3587,8 @@ export interface operations {
                 careful?: boolean;
                 /** @description paints that must be in it */
                 contains?: string[];
+                /** @description names the search, so that one can ask how far it is, and end it; a search of the same ticket under way is ended */
+                ticket?: string;
             };
             header?: never;
             path?: never;
@@ -4804,6 +4835,8 @@ export interface operations {
                 /** @description a kept system */
                 wheel: number;
                 from?: "box" | "library";
+                /** @description a tube of the system and what is tried in its place, with ~ between */
+                tried?: string[];
             };
             header?: never;
             path?: never;
@@ -4819,6 +4852,66 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Swapped"][];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    searching: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ticket: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Searching"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    endSearch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                ticket: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

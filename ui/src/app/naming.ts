@@ -1,4 +1,4 @@
-import type { KeptTube, Paint } from "../api/client";
+import type { Ingredient, KeptTube, Paint } from "../api/client";
 
 /** A paint's name, and what else it is called: the words in brackets. */
 export function paintName(full: string): { name: string; also?: string } {
@@ -13,6 +13,9 @@ export const nameOf = (t: KeptTube) => t.content.nickname || t.paint.name;
 export function leanWords(lean: NonNullable<Paint["lean"]>): string {
   return lean.toward === "centred" ? "centred" : `to ${lean.toward} ${Math.abs(lean.degrees).toFixed(0)}°`;
 }
+
+/** A recipe in short: "12 PY65 : 3 PB29 (let down 1:9)". */
+export const inParts = (parts: Ingredient[]) => parts.map((p) => `${p.parts} ${p.code}${p.letDown ? ` (let down 1:${p.letDown.parts})` : ""}`).join(" : ");
 
 const small = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten", "Eleven", "Twelve", "Thirteen", "Fourteen", "Fifteen", "Sixteen", "Seventeen", "Eighteen", "Nineteen", "Twenty"];
 

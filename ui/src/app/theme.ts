@@ -50,6 +50,7 @@ export const themeOf = (surround: SurroundName) => createTheme({
       styleOverrides: {
         ":root": Object.fromEntries(Object.entries(surrounds[surround]).map(([g, hex]) => [`--${g}`, hex])),
         body: { overflowX: "hidden" },
+        a: { color: "inherit" },
         "*:focus-visible": { outline: `2px solid ${grey.ink}`, outlineOffset: 2 },
         "@media (prefers-reduced-motion: reduce)": { "*": { transition: "none !important", animation: "none !important" } },
       },

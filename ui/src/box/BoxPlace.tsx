@@ -107,7 +107,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
             </Button>
           </Typography>
         )}
-        <TubeCard key={chosen.id} tube={chosen} deferring={box.deferring} onChange={(c) => own.change(chosen, c)} onBeside={() => show({ beside: "?" })} />
+        <TubeCard key={chosen.id} tube={chosen} view={view} deferring={box.deferring} onChange={(c) => own.change(chosen, c)} onBeside={() => show({ beside: "?" })} />
       </>
     );
   } else if (box.tubes.length > 0) {

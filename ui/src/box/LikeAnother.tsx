@@ -7,7 +7,8 @@ import type { Conditions, Origin } from "../api/client";
 import { paintsQuery } from "../api/queries";
 import { figures, grey } from "../app/theme";
 import { PaintStrip } from "../drawing/PaintStrip";
-import { LibrarySelect, Step } from "./Pieces";
+import { LibrarySelect } from "../app/LibrarySelect";
+import { Step } from "./Pieces";
 
 /** A library paint made stronger, weaker, or moved along the spectrum. */
 export function LikeAnother({ view, onOrigin }: { view: Conditions; onOrigin: (o: Origin | null) => void }) {

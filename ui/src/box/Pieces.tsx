@@ -4,9 +4,9 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useState, type ReactNode } from "react";
-import type { Conditions, Paint } from "../api/client";
-import { labelQuery, paintsQuery } from "../api/queries";
-import { judgedWords, plainSettings } from "../app/choices";
+import type { Conditions } from "../api/client";
+import { labelQuery } from "../api/queries";
+import { judgedWords } from "../app/choices";
 import { MediumChoice } from "../app/Conditions";
 import { grey } from "../app/theme";
 import { Words } from "../app/Words";
@@ -72,34 +72,6 @@ export function WhiteParts({ text, onText }: { text: string; onText: (t: string)
       />
       <Typography component="span">parts of titanium white{v === null && ": write a number"}</Typography>
     </Box>
-  );
-}
-
-/** One paint of the library, by a list. */
-export function LibrarySelect({ label, value, onChange }: { label: string; value: string; onChange: (paint: Paint) => void }) {
-  const paints = useQuery(paintsQuery(plainSettings));
-  return (
-    <TextField
-      select
-      size="small"
-      label={label}
-      value={value}
-      onChange={(e) => {
-        const p = paints.data?.find((q) => q.id === e.target.value);
-        if (p) onChange(p);
-      }}
-      sx={{ minWidth: 280 }}
-      slotProps={{ select: { native: true }, inputLabel: { shrink: true } }}
-    >
-      <option value="" disabled>
-        choose
-      </option>
-      {paints.data?.map((p) => (
-        <option key={p.id} value={p.id}>
-          {p.id} {p.name}
-        </option>
-      ))}
-    </TextField>
   );
 }
 

@@ -3,17 +3,19 @@ import Button from "@mui/material/Button";
 import InputBase from "@mui/material/InputBase";
 import Typography from "@mui/material/Typography";
 import { useId, useState, type ReactNode } from "react";
-import type { KeptTube, TubeContent } from "../api/client";
+import type { Conditions, KeptTube, TubeContent } from "../api/client";
 import { leanWords, nameOf } from "../app/naming";
 import { figures, grey } from "../app/theme";
+import { WantIt } from "../app/WantIt";
 import { Words } from "../app/Words";
 import { hidingWords, LeanArrow, Drop } from "../drawing/Marks";
 import { SpectrumPlot } from "../drawing/SpectrumPlot";
 import { Swatch } from "../drawing/Swatch";
 
 /** All that is known of one tube, and what its painter says of it. */
-export function TubeCard({ tube, deferring, onChange, onBeside }: {
+export function TubeCard({ tube, view, deferring, onChange, onBeside }: {
   tube: KeptTube;
+  view: Conditions;
   deferring: string;
   onChange: (content: Partial<TubeContent>) => void;
   onBeside: () => void;
@@ -27,13 +29,16 @@ export function TubeCard({ tube, deferring, onChange, onBeside }: {
           {p.madeWords}
         </Typography>
         <Said label="nickname" value={c.nickname} usual={p.name} maxLength={80} big onSay={(nickname) => onChange({ nickname })} />
-        <Typography sx={{ color: grey.second }}>
-          <Box component="span" sx={{ fontFamily: figures, fontSize: 13 }}>
-            {p.ci || "no pigment code"}
-          </Box>{" "}
-          {c.nickname && `${p.name}, `}
-          {p.words}
-        </Typography>
+        <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", gap: 1 }}>
+          <Typography sx={{ color: grey.second }}>
+            <Box component="span" sx={{ fontFamily: figures, fontSize: 13 }}>
+              {p.ci || "no pigment code"}
+            </Box>{" "}
+            {c.nickname && `${p.name}, `}
+            {p.words}
+          </Typography>
+          <WantIt key={tube.id} name={nameOf(tube)} lab={p.asPainted.lab} seen={view} />
+        </Box>
       </Box>
       <LeanLine tube={tube} />
       <Looks tube={tube} />

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import type { Conditions, Schemas } from "../api/client";
-import { boxQuery, chooseQuery, paintsQuery, type Choosing } from "../api/queries";
+import { boxQuery, chooseQuery, endSearch, paintsQuery, searchingQuery, type Choosing } from "../api/queries";
 import { OneOf } from "../app/Choice";
 import { nameOf, paintName } from "../app/naming";
 import { figures, grey } from "../app/theme";
@@ -56,18 +56,19 @@ export function ChooseView({ view }: { view: Conditions }) {
         <Button color="inherit" role="checkbox" aria-checked={careful} onClick={() => show({ careful: careful ? undefined : "yes" })} sx={{ fontWeight: careful ? 600 : 400, borderBottom: `2px solid ${careful ? grey.ink : "transparent"}` }}>
           none to be careful with
         </Button>
-        <OneOf label="must contain" shown={contains.length === 0 ? "any paints" : `with ${contains.map((c) => all.find((p) => p.value === c)?.name ?? c).join(", ")}`} of={[{ value: "", name: "any paints" }, ...all]} value="" onChoose={(v) => show({ contains: v === "" ? undefined : [...new Set([...contains, v])].join(",") })} />
+        <OneOf label="must contain" shown={contains.length === 0 ? "with whichever paints" : `with ${contains.map((c) => all.find((p) => p.value === c)?.name ?? c).join(", ")}`} of={[{ value: "", name: "whichever paints" }, ...all]} value="" onChoose={(v) => show({ contains: v === "" ? undefined : [...new Set([...contains, v])].join(",") })} />
       </Box>
       {got.error && (
         <Typography role="alert" sx={{ mt: 2 }}>
           {got.error.message}
         </Typography>
       )}
-      {got.isFetching && (
-        <Box role="status" sx={{ display: "flex", alignItems: "center", gap: 2, mt: 1 }}>
-          <Typography>Looking at every system…</Typography>
-          <Button size="small" color="inherit" onClick={() => void queries.cancelQueries({ queryKey: ["box", "choose"] })}>
-            leave it
+      {got.isFetching && <Looking onLeave={() => void queries.cancelQueries({ queryKey: ["box", "choose"] })} />}
+      {!got.isFetching && !got.error && (!got.data || got.isPlaceholderData) && (
+        <Box sx={{ display: "flex", alignItems: "center", gap: 2, mt: 1 }}>
+          <Typography>This was left before every system was looked at.</Typography>
+          <Button size="small" color="inherit" onClick={() => void got.refetch()}>
+            look at them
           </Button>
         </Box>
       )}
@@ -85,7 +86,7 @@ export function ChooseView({ view }: { view: Conditions }) {
             <Row key={s.paints.join()} system={s} called={called} onKeep={() => keep(s)} busy={make.isPending} />
           ))}
           {chosen.runnersUp.length === 0 && <Typography variant="body2">none: these paints make no other one.</Typography>}
-          {from === "box" && aim === "coverage" && (
+          {from === "box" && aim !== "targets" && (
             <Box component="section" aria-label="buy next" sx={{ mt: 3, borderTop: `2px solid ${grey.ink}`, pt: 1 }}>
               <Typography variant="h3">Buy next</Typography>
               {chosen.buyNext.length === 0 && <Typography sx={{ color: grey.second }}>No paint of the library would add a clean hue to the best system of this kind.</Typography>}
@@ -105,7 +106,43 @@ export function ChooseView({ view }: { view: Conditions }) {
           )}
         </Box>
       )}
-      <Replace from={from} view={view} called={called} />
+      <Replace from={from} view={view} paints={all} called={called} />
+    </Box>
+  );
+}
+
+const things = { systems: "systems looked at", paints: "paints of the library tried", fours: "mixtures of four paints held against the wanted colours" } as const;
+
+/** How far the search is, once it takes longer than half a second, and the way out of it. */
+function Looking({ onLeave }: { onLeave: () => void }) {
+  const far = useQuery(searchingQuery).data;
+  return (
+    <Box role="status" sx={{ display: "flex", alignItems: "center", gap: 2, mt: 1, "@keyframes late": { from: { visibility: "hidden" }, to: { visibility: "visible" } }, animation: "late 0s 500ms both" }}>
+      <Box sx={{ width: 200, height: 10, bgcolor: grey.track }}>
+        <Box sx={{ height: 10, width: far?.of ? `${(100 * far.done) / far.of}%` : 0, bgcolor: grey.ink }} />
+      </Box>
+      <Typography>
+        {far?.of && far.looking ? (
+          <>
+            <span style={{ fontFamily: figures, fontSize: 13 }}>
+              {far.done} of {far.of}
+            </span>{" "}
+            {things[far.looking]}
+          </>
+        ) : (
+          "Following every two paints…"
+        )}
+      </Typography>
+      <Button
+        size="small"
+        color="inherit"
+        onClick={() => {
+          void endSearch();
+          onLeave();
+        }}
+      >
+        leave it
+      </Button>
     </Box>
   );
 }
@@ -113,7 +150,7 @@ export function ChooseView({ view }: { view: Conditions }) {
 function Row({ system, called, best = false, busy, onKeep }: { system: Schemas["ChosenSystem"]; called: (p: { id: string; name: string }) => string; best?: boolean; busy: boolean; onKeep: () => void }) {
   const paints = system.roles.flatMap((r) => r ?? []);
   return (
-    <Box aria-label={best ? "the best" : "a runner-up"} sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 250px 168px" }, gap: 2, alignItems: "center", borderTop: `${best ? 2 : 1}px solid ${best ? grey.ink : grey.hairline}`, py: 1 }}>
+    <Box aria-label={best ? "the best" : "a runner-up"} sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 290px 168px" }, gap: 2, alignItems: "center", borderTop: `${best ? 2 : 1}px solid ${best ? grey.ink : grey.hairline}`, py: 1 }}>
       <Box>
         <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5 }}>
           {paints.map((p) => (

@@ -10,6 +10,7 @@ import type { Comparison, Compared } from "./shapes";
 export function Figures({ got }: { got: Comparison }) {
   const most = (of: (s: Compared) => number) => Math.max(1e-6, ...got.systems.map(of));
   const tubes = most((s) => s.tubes);
+  const price = most((s) => s.price ?? 0);
   const rows: { name: ReactNode; of: (s: Compared) => [ReactNode, ReactNode?] }[] = [
     { name: <><Drop verdict="clean" height={14} /> clean hues</>, of: (s) => [`${Math.round(100 * s.cleanCoverage)} %`, <Bar key="b" share={s.cleanCoverage} />] },
     { name: <><Drop verdict="softened" height={14} /> or softened</>, of: (s) => [`${Math.round(100 * s.softCoverage)} %`, <Bar key="b" share={s.softCoverage} />] },
@@ -18,7 +19,8 @@ export function Figures({ got }: { got: Comparison }) {
     { name: "complements’ grey, C*", of: (s) => [s.complementMiddles.toFixed(1), <Bar key="b" share={s.complementMiddles / most((x) => x.complementMiddles)} />] },
     { name: "evenness", of: (s) => [s.evenness.toFixed(2), s.jumps === 0 ? "no jump" : `${s.jumps} jump${s.jumps > 1 ? "s" : ""}`] },
     { name: "shift in warm light", of: (s) => [s.lamp.de00.toFixed(1), s.lamp.slot] },
-    { name: "tubes", of: (s) => [`${s.tubes}${s.price !== null ? `, ${s.price.toFixed(2)}` : ""}`, <Bar key="b" share={s.tubes / tubes} />] },
+    { name: "tubes", of: (s) => [s.tubes, <Bar key="b" share={s.tubes / tubes} />] },
+    { name: "their price", of: (s) => (s.price === null ? ["", "not known"] : [s.price.toFixed(2), <Bar key="b" share={s.price / price} />]) },
     { name: "see-through", of: (s) => [s.transparent, s.opaque > 0 ? `${s.opaque} opaque` : ""] },
     { name: "care", of: (s) => [s.cautions.length === 0 ? "none special" : s.cautions.length, s.cautions.join(", ")] },
   ];
@@ -31,11 +33,11 @@ export function Figures({ got }: { got: Comparison }) {
         ...got.systems.map((s, n) => {
           const [value, more] = row.of(s);
           return (
-            <Box key={`${i} ${n}`} role="cell" sx={{ display: "grid", gridTemplateColumns: "50px minmax(0, 1fr)", gap: 0.75, alignItems: "center", borderTop: `1px solid ${grey.hairline}`, py: 0.375, pr: 1.5 }}>
+            <Box key={`${i} ${n}`} role="cell" sx={{ display: "grid", gridTemplateColumns: "50px minmax(0, 1fr)", gap: 0.75, alignItems: "center", borderTop: `1px solid ${grey.hairline}`, py: 0.375, pr: 1 }}>
               <Box component="span" sx={{ fontFamily: figures, fontSize: 13, whiteSpace: "nowrap" }}>
                 {value}
               </Box>
-              <Typography variant="caption" component="div" title={typeof more === "string" ? more : undefined} sx={{ minWidth: 0, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+              <Typography variant="caption" component="div" title={typeof more === "string" ? more : undefined} sx={{ minWidth: 0, overflow: "hidden", lineHeight: "15px" }}>
                 {more}
               </Typography>
             </Box>

@@ -9,6 +9,14 @@ const c = size / 2;
 const [inner, outer] = [46, 146];
 const names = [["yellow", 120], ["orange", 60], ["red", 0], ["violet", 300], ["blue", 240], ["green", 180]] as const;
 
+/** How the ground of the system that is brought forward is hatched, one for each. */
+const hatches = [
+  { turn: 45, dash: undefined },
+  { turn: -45, dash: "4 3" },
+  { turn: 0, dash: "0.1 7" },
+  { turn: 90, dash: undefined },
+] as const;
+
 /** The reaches of all systems laid over each other, outward is brighter; point at a hue, or walk round with the keys. */
 export function Overlay({ got, bin, forward, pair, onBin }: { got: Comparison; bin: number; forward: number | null; pair: number; onBin: (bin: number) => void }) {
   const place = (e: PointerEvent<SVGSVGElement>) => {
@@ -46,10 +54,18 @@ export function Overlay({ got, bin, forward, pair, onBin }: { got: Comparison; b
       onPointerMove={place}
       onPointerDown={place}
     >
+      <defs>
+        {hatches.map(({ turn, dash }, i) => (
+          <pattern key={i} id={`hatch-${i}`} width={7} height={7} patternUnits="userSpaceOnUse" patternTransform={`rotate(${turn})`}>
+            <path d="M0 3.5 H7" stroke={grey.mark} strokeWidth={1.2} strokeDasharray={dash} strokeLinecap="round" />
+          </pattern>
+        ))}
+      </defs>
       <circle cx={c} cy={c} r={outer} fill="none" stroke={grey.hairline} />
       {got.systems.map((s, i) => (
-        <path key={i} d={outline(s.reach, c, inner, outer)} fill={forward === i ? grey.mark : grey.track} fillOpacity={forward === i ? 0.6 : 0.5} stroke="none" />
+        <path key={i} d={outline(s.reach, c, inner, outer)} fill={grey.track} fillOpacity={0.5} stroke="none" />
       ))}
+      {forward !== null && got.systems[forward] && <path data-forward={forward} d={outline(got.systems[forward].reach, c, inner, outer)} fill={`url(#hatch-${forward})`} stroke="none" />}
       <circle cx={c} cy={c} r={clean} fill="none" stroke={grey.mark} strokeDasharray="1 3" />
       {got.systems.map((s, i) => (
         <path key={i} data-outline={i} d={outline(s.reach, c, inner, outer + 1.5 - 1.5 * i)} fill="none" stroke={grey.ink} strokeWidth={forward === i ? 3 : 1.9} strokeDasharray={outlines[i]!.dash} strokeLinecap={outlines[i]!.cap} strokeLinejoin="round" />

@@ -1,21 +1,22 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { answer, client, type Schemas } from "../api/client";
 import { useAddress } from "../app/useAddress";
+import { inParts } from "../app/naming";
+import { WantIt } from "../app/WantIt";
 import { Words } from "../app/Words";
 import { figures, grey } from "../app/theme";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { Swatch } from "../drawing/Swatch";
 import { LineMark } from "./Marks";
+import { StepWheel } from "./StepWheel";
 import type { Comparison } from "./shapes";
 
 const alignments = { name: "by their names", hue: "by wheel hue" } as const;
+const layouts = { wheels: "as wheels", rows: "in rows" } as const;
 
 /** Every step where its undertone stands on the painter's circle, laid straight: yellow first, clockwise. */
-function HueRows({ got, stepOf, onStep }: { got: Comparison; stepOf: (i: number) => number; onStep: (n: number) => void }) {
+function HueRows({ got, stepOf, onStep }: { got: Comparison; stepOf: (i: number) => number; onStep: (system: number, n: number) => void }) {
   const left = (hue: number) => `${((120 - hue + 15 + 720) % 360) / 3.6}%`;
   return (
     <Box>
@@ -31,7 +32,7 @@ function HueRows({ got, stepOf, onStep }: { got: Comparison; stepOf: (i: number)
             {s.slots.map(
               (slot, n) =>
                 !slot.empty && (
-                  <Box key={n} component="button" aria-label={`${s.name}: ${slot.name}, ${slot.hueWord}`} aria-pressed={n === stepOf(i)} onClick={() => onStep(n)} sx={{ position: "absolute", top: 4, left: left(slot.wheelHue), width: 34, height: 52, p: 0, border: `2px solid ${n === stepOf(i) ? grey.ink : grey.track}`, bgcolor: "transparent", cursor: "pointer", zIndex: n === stepOf(i) ? 1 : 0 }}>
+                  <Box key={n} component="button" aria-label={`${s.name}: ${slot.name}, ${slot.hueWord}`} aria-pressed={n === stepOf(i)} onClick={() => onStep(i, n)} sx={{ position: "absolute", top: 4, left: left(slot.wheelHue), width: 34, height: 52, p: 0, border: `2px solid ${n === stepOf(i) ? grey.ink : grey.track}`, bgcolor: "transparent", cursor: "pointer", zIndex: n === stepOf(i) ? 1 : 0 }}>
                     <svg width="100%" height={48} aria-hidden style={{ display: "block" }}>
                       <rect width="100%" height={48} fill={fill(slot.asPainted)} />
                     </svg>
@@ -46,50 +47,64 @@ function HueRows({ got, stepOf, onStep }: { got: Comparison; stepOf: (i: number)
   );
 }
 
-/** The twelve steps of every system in rows, the same step one below the other; one of them large. */
+/** Every step below the step of the same name. */
+function NameRows({ got, at, onStep }: { got: Comparison; at: number; onStep: (system: number, n: number) => void }) {
+  return (
+    <Box sx={{ overflowX: "auto" }}>
+      {got.systems.map((s, i) => (
+        <Box key={i} sx={{ display: "grid", gridTemplateColumns: "180px repeat(12, minmax(44px, 1fr))", gap: "2px", alignItems: "end", mb: 1 }}>
+          <Box sx={{ pr: 1, minWidth: 0 }}>
+            <LineMark index={i} />
+            <Typography variant="subtitle2" sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+              {s.name}
+            </Typography>
+          </Box>
+          {s.slots.map((slot, n) => (
+            <Box key={n} component="button" aria-label={`${s.name}: ${slot.name}, ${slot.empty ? "empty" : `${slot.verdict}, ${slot.words}`}`} aria-pressed={n === at} onClick={() => onStep(i, n)} sx={{ p: 0, border: 0, borderBottom: `3px solid ${n === at ? grey.ink : "transparent"}`, bgcolor: "transparent", cursor: "pointer", minWidth: 0 }}>
+              <svg width="100%" height={52} aria-hidden style={{ display: "block" }}>
+                <rect width="100%" height={52} fill={slot.empty ? grey.track : fill(slot.asPainted)} />
+              </svg>
+              <Box component="span" sx={{ display: "flex", justifyContent: "center", height: 18, pt: "2px" }}>
+                {!slot.empty && <Drop verdict={slot.verdict} height={14} />}
+              </Box>
+            </Box>
+          ))}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** The twelve steps of every system beside those of the others; one of them large. */
 export function StepsView({ got }: { got: Comparison }) {
   const { search, show, one } = useAddress();
-  const queries = useQueryClient();
-  const want = useMutation({
-    mutationFn: (w: Schemas["Wanted"]) => answer(client.POST("/api/wanted", { body: [w] })),
-    onSuccess: () => void queries.invalidateQueries({ queryKey: ["wanted"] }),
-  });
   const at = Math.max(0, Math.min(11, Number(search.get("step") ?? 2) || 0));
   const by = one<keyof typeof alignments>("by", alignments, "name");
-  const first = got.systems[0]!.slots[at]!;
-  // Aligned by hue the step of another system is the one nearest in hue to the first one's.
-  const stepOf = (i: number) => {
-    const alike = by === "hue" ? first.alike[i] : undefined;
-    return alike === undefined || alike < 0 ? at : alike;
-  };
+  const layout = one<keyof typeof layouts>("layout", layouts, "wheels");
+  // Aligned by hue, the step of another system is the one nearest in hue to the chosen one's.
+  const of = by === "hue" ? Math.max(0, Math.min(got.systems.length - 1, Number(search.get("of")) || 0)) : 0;
+  const alike = got.systems[of]!.slots[at]!.alike;
+  const stepOf = (i: number) => (by === "hue" && i !== of && (alike[i] ?? -1) >= 0 ? alike[i]! : at);
+  const go = (i: number, n: number) => show({ step: String(n), of: by === "hue" && i > 0 ? String(i) : undefined });
   return (
     <Box component="section" aria-label="step beside step" sx={{ mt: 1 }}>
-      <Words label="steps aligned" words={alignments} value={by} onChoose={(v) => show({ by: v === "name" ? undefined : v })} />
-      {by === "hue" && <HueRows got={got} stepOf={stepOf} onStep={(n) => show({ step: String(n) })} />}
-      <Box sx={{ overflowX: "auto", display: by === "name" ? "block" : "none" }}>
-        {got.systems.map((s, i) => (
-          <Box key={i} sx={{ display: "grid", gridTemplateColumns: "180px repeat(12, minmax(44px, 1fr))", gap: "2px", alignItems: "end", mb: 1 }}>
-            <Box sx={{ pr: 1, minWidth: 0 }}>
-              <LineMark index={i} />
-              <Typography variant="subtitle2" sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 4 }}>
+        <Words label="steps laid out" words={layouts} value={layout} onChoose={(v) => show({ layout: v === "wheels" ? undefined : v })} />
+        <Words label="steps aligned" words={alignments} value={by} onChoose={(v) => show({ by: v === "name" ? undefined : v })} />
+      </Box>
+      {layout === "wheels" && (
+        <Box sx={{ display: "grid", gridTemplateColumns: { xs: "repeat(2, minmax(0, 1fr))", md: `repeat(${got.systems.length}, minmax(0, 1fr))` }, gap: 1, mt: 1 }}>
+          {got.systems.map((s, i) => (
+            <Box key={i} sx={{ minWidth: 0 }}>
+              <Typography variant="subtitle2" title={s.name} sx={{ textAlign: "center", overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
                 {s.name}
               </Typography>
+              <StepWheel system={s} index={i} byHue={by === "hue"} at={stepOf(i)} onStep={(n) => go(i, n)} />
             </Box>
-            {s.slots.map((slot, n) => (
-              <Box key={n} component="button" aria-label={`${s.name}: ${slot.name}, ${slot.empty ? "empty" : `${slot.verdict}, ${slot.words}`}`} aria-pressed={n === at} onClick={() => show({ step: String(n) })} sx={{ p: 0, border: 0, borderBottom: `3px solid ${n === at ? grey.ink : "transparent"}`, bgcolor: "transparent", cursor: "pointer", minWidth: 0 }}>
-                <svg width="100%" height={52} aria-hidden style={{ display: "block" }}>
-                  <rect width="100%" height={52} fill={slot.empty ? grey.track : fill(slot.asPainted)} />
-                </svg>
-                <Box component="span" sx={{ display: "flex", justifyContent: "center", height: 18, pt: "2px" }}>
-                  {!slot.empty && <Drop verdict={slot.verdict} height={14} />}
-                </Box>
-              </Box>
-            ))}
-          </Box>
-        ))}
-      </Box>
-      {want.error && <Typography role="alert">{want.error.message}</Typography>}
-      {want.isSuccess && <Typography role="status">It is among the wanted colours now.</Typography>}
+          ))}
+        </Box>
+      )}
+      {layout === "rows" && (by === "hue" ? <HueRows got={got} stepOf={stepOf} onStep={go} /> : <NameRows got={got} at={at} onStep={go} />)}
       <Box sx={{ display: "grid", gridTemplateColumns: `repeat(${got.systems.length}, minmax(0, 1fr))`, gap: "3px", mt: 2, borderTop: `2px solid ${grey.ink}`, pt: 1 }}>
         {got.systems.map((s, i) => {
           const slot = s.slots[stepOf(i)]!;
@@ -97,7 +112,7 @@ export function StepsView({ got }: { got: Comparison }) {
             <Box key={i} aria-label={`${slot.name} of ${s.name}`}>
               {!slot.empty && (
                 <>
-                  <Swatch colour={slot.asPainted} height={150} />
+                  <Swatch colour={slot.asPainted} height={128} />
                   <Swatch colour={slot.undertone} height={44} />
                 </>
               )}
@@ -114,13 +129,9 @@ export function StepsView({ got }: { got: Comparison }) {
                   <Typography sx={{ display: "flex", alignItems: "center", gap: 0.75 }}>
                     <Drop verdict={slot.verdict} height={17} /> {slot.verdict} <span style={{ fontFamily: figures }}>{slot.retention.toFixed(2)}</span>
                   </Typography>
-                  <Typography sx={{ fontFamily: figures, fontSize: 13 }}>{slot.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")}</Typography>
+                  <Typography sx={{ fontFamily: figures, fontSize: 13 }}>{inParts(slot.parts)}</Typography>
                   <Typography variant="body2">{slot.words}</Typography>
-                  {got.light === "D65" && got.judged === "dry" && (
-                    <Button size="small" color="inherit" disabled={want.isPending} onClick={() => want.mutate({ name: `${slot.name} of ${s.name}`.slice(0, 80), colour: slot.asPainted.lab.join(",") })} sx={{ px: 0 }}>
-                      want this colour
-                    </Button>
-                  )}
+                  <WantIt key={`${i} ${slot.name}`} name={`${slot.name} of ${s.name}`} lab={slot.asPainted.lab} seen={got} />
                 </>
               )}
             </Box>

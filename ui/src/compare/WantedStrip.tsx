@@ -10,10 +10,14 @@ import { OneOf } from "../app/Choice";
 import { colourInAddress, type Read } from "../app/colour";
 import { ColourField } from "../app/ColourField";
 import { FileButton } from "../app/FileButton";
-import { nameOf } from "../app/naming";
+import { inParts, nameOf } from "../app/naming";
+import { MeterReadings } from "../app/MeterReadings";
 import { PhotoSpots } from "../app/PhotoSpots";
 import { figures, grey } from "../app/theme";
+import { wantedChanged } from "../app/WantIt";
+import { HowToMix, PartsBar } from "../drawing/Recipe";
 import { fill } from "../drawing/screen";
+import { Swatch } from "../drawing/Swatch";
 import { LineMark } from "./Marks";
 
 type Wanted = Schemas["WantedKept"];
@@ -25,17 +29,15 @@ export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: C
   const got = useQuery(question);
   const [opened, setOpened] = useState<[number, number] | null>(null);
   const [adding, setAdding] = useState(false);
-  const [worst, setWorst] = useState(false);
-  const again = () => {
-    void queries.invalidateQueries({ queryKey: ["wanted"] });
-    void queries.invalidateQueries({ queryKey: ["box", "choose"] }); // which may have been for them
-  };
+  const [asListed, setAsListed] = useState(false);
+  const again = () => wantedChanged(queries);
   const unwant = useMutation({
     mutationFn: (id: number) => answer(client.DELETE("/api/wanted/{id}", { params: { path: { id } } })),
     onSettled: again,
   });
+  const worst = (w: Wanted) => Math.max(...w.matches.map((m) => m.de00));
   const best = (w: Wanted) => Math.min(...w.matches.map((m) => m.de00));
-  const list = worst ? [...(got.data ?? [])].sort((a, b) => best(b) - best(a)) : (got.data ?? []);
+  const list = asListed ? (got.data ?? []) : [...(got.data ?? [])].sort((a, b) => worst(b) - worst(a));
   const shown = opened && list.find((w) => w.id === opened[0]);
   const match = shown?.matches[opened![1]];
   return (
@@ -46,7 +48,7 @@ export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: C
           left as wanted, right the nearest each system comes; CIEDE2000, below 1 nobody sees it, the best is underlined
         </Typography>
         {list.length > 1 && (
-          <Button size="small" color="inherit" role="checkbox" aria-checked={worst} onClick={() => setWorst(!worst)} sx={{ borderBottom: `2px solid ${worst ? grey.ink : "transparent"}` }}>
+          <Button size="small" color="inherit" role="checkbox" aria-checked={!asListed} onClick={() => setAsListed(!asListed)} sx={{ borderBottom: `2px solid ${asListed ? "transparent" : grey.ink}` }}>
             worst first
           </Button>
         )}
@@ -82,17 +84,33 @@ export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: C
         ))}
       </Box>
       {shown && match && (
-        <Box aria-label="recipe" sx={{ display: "flex", alignItems: "center", gap: 2, borderTop: `1px solid ${grey.hairline}`, py: 1 }}>
-          <LineMark index={opened[1]} />
-          <Typography sx={{ flex: 1 }}>
-            <b>
-              {shown.name || shown.want.words} from {names[opened[1]]}.
-            </b>{" "}
-            {match.says} <span style={{ fontFamily: figures, fontSize: 12 }}>CIEDE2000 {match.de00.toFixed(1)}{match.de00Lamp !== null && `, under a warm lamp ${match.de00Lamp.toFixed(1)}`}</span>
-          </Typography>
-          <Button size="small" color="inherit" onClick={() => unwant.mutate(shown.id)}>
-            no longer wanted
-          </Button>
+        <Box aria-label="recipe" sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "200px minmax(0, 1fr) minmax(0, 1fr)" }, gap: 3, borderTop: `1px solid ${grey.hairline}`, py: 1.5 }}>
+          <Box>
+            <Box sx={{ display: "flex" }}>
+              <Swatch colour={shown.want} plain height={84} />
+              <Swatch colour={match.shown} plain height={84} />
+            </Box>
+            <Box sx={{ display: "flex", justifyContent: "space-between" }}>
+              <Typography variant="caption">as wanted</Typography>
+              <Typography variant="caption">the nearest</Typography>
+            </Box>
+          </Box>
+          <Box sx={{ display: "flex", flexDirection: "column", gap: 1 }}>
+            <Typography sx={{ display: "flex", alignItems: "center", gap: 1, fontWeight: 600 }}>
+              <LineMark index={opened[1]} /> {shown.name || shown.want.words} from {names[opened[1]]}
+            </Typography>
+            <Typography variant="body2">{match.says}</Typography>
+            <PartsBar parts={match.recipe} />
+          </Box>
+          <Box sx={{ display: "flex", flexDirection: "column", gap: 1, alignItems: "flex-start" }}>
+            <HowToMix steps={match.mixing} />
+            <Typography variant="caption" sx={{ fontFamily: figures }}>
+              CIEDE2000 {match.de00.toFixed(1)}, {match.de00Lamp === null ? "under a warm lamp not to be said: no surface has this colour" : `under a warm lamp ${match.de00Lamp.toFixed(1)}`}
+            </Typography>
+            <Button size="small" color="inherit" onClick={() => unwant.mutate(shown.id)} sx={{ px: 0 }}>
+              no longer wanted
+            </Button>
+          </Box>
         </Box>
       )}
     </Box>
@@ -104,7 +122,7 @@ function Match({ want, match, best, open, name, onOpen }: { want: Schemas["Aimed
     <Box
       component="button"
       aria-expanded={open}
-      aria-label={`${name}: CIEDE2000 ${match.de00.toFixed(1)}, ${match.recipe.map((p) => `${p.parts} ${p.code}`).join(" : ")}`}
+      aria-label={`${name}: CIEDE2000 ${match.de00.toFixed(1)}, ${inParts(match.recipe)}`}
       onClick={onOpen}
       sx={{ gridColumn: "1 / -1", display: "grid", gridTemplateColumns: "subgrid", height: 44, p: 0, border: 0, outline: open ? `2px solid ${grey.ink}` : "none", bgcolor: "transparent", color: grey.ink, font: "inherit", cursor: "pointer" }}
     >
@@ -132,9 +150,14 @@ function Match({ want, match, best, open, name, onOpen }: { want: Schemas["Aimed
 function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
   const [name, setName] = useState("");
   const [look, setLook] = useState("");
-  const [photo, setPhoto] = useState(false);
+  const [from, setFrom] = useState<"photo" | "meter" | null>(null);
+  const [metered, setMetered] = useState<{ mass?: Read }>({});
   const colour = colourInAddress(look);
-  const hear = useCallback((p: { mass?: Read }) => p.mass && setLook(p.mass.colour.lab.map((v) => v.toFixed(1)).join(" ")), []);
+  const hear = useCallback((p: { mass?: Read }) => {
+    setMetered(p);
+    if (p.mass) setLook(p.mass.colour.lab.map((v) => v.toFixed(1)).join(" "));
+  }, []);
+  const surface = { medium: view.medium, judged: "dry" } as const;
   const box = useQuery(boxQuery({ ...view, light: "D65", judged: "dry" }));
   const tubes = box.data?.tubes ?? [];
   const add = useMutation({
@@ -177,12 +200,15 @@ function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
             setLook(t.paint.asPainted.lab.map((v) => v.toFixed(1)).join(" "));
           }}
         />
-        <Button color="inherit" aria-expanded={photo} onClick={() => setPhoto(!photo)} sx={{ height: 40 }}>
-          from a photo
-        </Button>
+        {(["photo", "meter"] as const).map((how) => (
+          <Button key={how} color="inherit" aria-expanded={from === how} onClick={() => setFrom(from === how ? null : how)} sx={{ height: 40 }}>
+            {how === "photo" ? "from a photo" : "with the meter"}
+          </Button>
+        ))}
         <FileButton label="out of a file" accept=".gpl,.csv,.txt,text/csv" onFile={(f) => read.mutate(f)} />
       </Box>
-      {photo && <PhotoSpots surface={{ medium: view.medium, judged: "dry" }} reads={{ mass: "wanted colour" }} onPicked={hear} />}
+      {from === "photo" && <PhotoSpots surface={surface} reads={{ mass: "wanted colour" }} onPicked={hear} />}
+      {from === "meter" && <MeterReadings surface={surface} reads={{ mass: "wanted colour" }} read={metered} onRead={hear} />}
       {(add.error ?? read.error) && (
         <Typography role="alert" sx={{ mt: 0.5 }}>
           {(add.error ?? read.error)?.message}

@@ -4,6 +4,7 @@ import { Link as To, useParams } from "react-router";
 import type { PairedPaint, PairingOfBoth } from "../api/client";
 import { Said } from "../app/Expect";
 import type { Guesses } from "../app/useGuesses";
+import { inParts } from "../app/naming";
 import { Words } from "../app/Words";
 import { figures, grey } from "../app/theme";
 import { Drop, PairArrow } from "../drawing/Marks";
@@ -100,7 +101,7 @@ function Opened({ pair, a, b, marks, guesses }: { pair: PairingOfBoth; a: Paired
   const [first, rest] = parted(pair.because);
   const said = guesses.of(pair);
   const turned = said?.a === pair.b; // said of the way back
-  const ratio = pair.middle.parts.map((p) => `${p.parts} ${p.code}${p.letDown ? ` (let down 1:${p.letDown.parts})` : ""}`).join(" : ");
+  const ratio = inParts(pair.middle.parts);
   return (
     <Box aria-label="why" sx={{ pt: 0.5, display: "flex", flexDirection: "column", gap: 1 }}>
       {said && <Said said={said} outcome={said} each={guesses.each} from={turned ? b.name : a.name} to={turned ? a.name : b.name} />}

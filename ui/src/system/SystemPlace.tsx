@@ -111,6 +111,12 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
           <Typography sx={{ color: grey.second, mb: 1 }}>
             {kindWords[system.kind].what}.
             {got?.wrong && <b> {got.wrong}.</b>}
+            {system.kind !== "own" && (
+              <>
+                {" "}
+                <To to={`/compare?show=choose&kind=${system.kind === "split" || system.kind === "double" ? system.kind : "triad"}`}>Choose the best one from my box</To>.
+              </>
+            )}
           </Typography>
           {got && (
             <Places

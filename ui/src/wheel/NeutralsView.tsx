@@ -5,6 +5,7 @@ import { useState } from "react";
 import type { RingRung, Settings, SystemContent, Wheel } from "../api/client";
 import { neutralsQuery } from "../api/queries";
 import { figures, grey } from "../app/theme";
+import { inParts } from "../app/naming";
 import { Words } from "../app/Words";
 import { Swatch } from "../drawing/Swatch";
 
@@ -81,7 +82,7 @@ export function NeutralsView({ id, system, settings, wheel, slot, onChoose }: { 
                   {e.name}
                 </Typography>
                 <Typography variant="caption" component="p" sx={{ fontFamily: figures }}>
-                  {e.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")}
+                  {inParts(e.parts)}
                 </Typography>
                 <Typography variant="caption">CIEDE2000 {e.de.toFixed(1)}</Typography>
               </Box>

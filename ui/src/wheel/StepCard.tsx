@@ -4,16 +4,18 @@ import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import { Link as To } from "react-router";
-import type { Ingredient, Predictions, RingRung, Settings, Slot, Wheel } from "../api/client";
-import { paintName } from "../app/naming";
+import type { Predictions, RingRung, Settings, Slot, Wheel } from "../api/client";
 import { figures, grey } from "../app/theme";
+import { WantIt } from "../app/WantIt";
 import { Drop, LeanArrow } from "../drawing/Marks";
+import { HowToMix, PartsBar } from "../drawing/Recipe";
 import { Swatch } from "../drawing/Swatch";
 import { share } from "./words";
 
 /** What stands in one slot: how to mix it, what becomes of it, and why. */
-export function StepCard({ wheel, slot, settings, predictions, version, system, onChoose, onSwap }: {
+export function StepCard({ wheel, name, slot, settings, predictions, version, system, onChoose, onSwap }: {
   wheel: Wheel;
+  name: string;
   slot: Slot;
   settings: Settings;
   predictions?: Predictions;
@@ -35,9 +37,12 @@ export function StepCard({ wheel, slot, settings, predictions, version, system, 
   return (
     <Box component="section" aria-label={`step: ${slot.name}`} sx={{ display: "flex", flexDirection: "column", gap: 1.5 }}>
       <Box>
-        <Typography variant="caption">
-          slot {slot.index + 1} · {slot.kind} · {slot.words}
-        </Typography>
+        <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", gap: 1 }}>
+          <Typography variant="caption">
+            slot {slot.index + 1} · {slot.kind} · {slot.words}
+          </Typography>
+          <WantIt key={slot.index} name={`${slot.name} of ${name}`} lab={slot.asPainted.lab} seen={settings} />
+        </Box>
         <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", gap: 1 }}>
           <Typography variant="h1" sx={{ fontSize: slot.name.length > 11 ? 27 : slot.name.length > 9 ? 32 : 46, "&::first-letter": { textTransform: "uppercase" } }}>
             {slot.name}
@@ -63,18 +68,7 @@ export function StepCard({ wheel, slot, settings, predictions, version, system, 
       )}
       <Looks slot={slot} settings={settings} />
       {primary ? <PrimaryOnly slot={slot} system={system} onSwap={onSwap} /> : <PartsBar parts={slot.parts} />}
-      {!primary && (
-        <Box component="ol" aria-label="how to mix it" sx={{ m: 0, p: 0, listStyle: "none", fontSize: 13, lineHeight: "18px" }}>
-          {slot.mixing.map((line, i) => (
-            <Box component="li" key={line} sx={{ display: "flex", gap: 1.5 }}>
-              <Box component="span" sx={{ fontFamily: figures, color: grey.third, flex: "none" }}>
-                {i + 1}
-              </Box>
-              {line}
-            </Box>
-          ))}
-        </Box>
-      )}
+      {!primary && <HowToMix steps={slot.mixing} />}
       {slot.rings && <RingRows slot={slot} />}
       <Ladder slot={slot} medium={settings.medium} />
       {!!slot.otherPairings?.length && <OtherPairings slot={slot} />}
@@ -113,40 +107,6 @@ function Looks({ slot, settings }: { slot: Slot; settings: Settings }) {
           </Typography>
         </Box>
       ))}
-    </Box>
-  );
-}
-
-/** Parts to scale, one cell a part where they can be counted. */
-function PartsBar({ parts }: { parts: Ingredient[] }) {
-  const total = parts.reduce((sum, p) => sum + p.parts, 0);
-  return (
-    <Box aria-label="parts">
-      <Box sx={{ display: "flex", height: 30, gap: "3px" }}>
-        {parts.map((p) => (
-          <Box key={p.paint} sx={{ flex: `${p.parts} 0 6px`, display: "flex", gap: total <= 14 ? "2px" : 0 }}>
-            {Array.from({ length: total <= 14 ? p.parts : 1 }, (_, i) => (
-              <Box key={i} sx={{ flex: 1 }}>
-                <Swatch colour={p} plain height={30} />
-              </Box>
-            ))}
-          </Box>
-        ))}
-      </Box>
-      <Box sx={{ display: "flex", justifyContent: "space-between", gap: 2, mt: 0.5 }}>
-        {parts.map((p, i) => (
-          <Typography key={p.paint} variant="body2" sx={{ textAlign: i === 0 ? "left" : "right" }}>
-            <Box component="span" sx={{ fontFamily: figures, fontWeight: 700 }}>
-              {p.parts}
-            </Box>{" "}
-            {p.letDown
-              ? `of ${p.code} let down 1:${p.letDown.parts} in ${p.letDown.in}`
-              : p.of
-                ? `${p.name} (${p.of.map((o) => `${o.parts} ${o.code}`).join(" : ")})`
-                : `${p.code} ${paintName(p.name).name}`}
-          </Typography>
-        ))}
-      </Box>
     </Box>
   );
 }

@@ -167,7 +167,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
           ) : (
             got &&
             slot && (
-              <StepCard wheel={got} slot={slot} settings={settings} predictions={predictions.data} version={own.kept?.version} onChoose={choose} onSwap={single ? () => open(chosen) : undefined} system={`/system/${id}`} />
+              <StepCard wheel={got} name={own.kept?.name ?? ""} slot={slot} settings={settings} predictions={predictions.data} version={own.kept?.version} onChoose={choose} onSwap={single ? () => open(chosen) : undefined} system={`/system/${id}`} />
             )
           )}
         </Box>

@@ -1,0 +1,113 @@
+package api
+
+import (
+	"context"
+	"net/http"
+	"sync"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"gyrophane/core/reach"
+	"gyrophane/exchange"
+)
+
+// searches are those under way, by painter and ticket: how far each is, and how
+// it is ended.
+type searches struct {
+	lock sync.Mutex
+	now  map[searchKey]*search
+}
+
+type searchKey struct {
+	painter int64
+	ticket  string
+}
+
+type search struct {
+	end  context.CancelFunc
+	lock sync.Mutex
+	at   reach.Progress
+}
+
+// tell hears how far a search is: the farthest of what it is told.
+func (s *search) tell(p reach.Progress) {
+	s.lock.Lock()
+	defer s.lock.Unlock()
+	if p.Looking != s.at.Looking || p.Done > s.at.Done {
+		s.at = p
+	}
+}
+
+// searchTime is how long a search may take, which is more than other requests.
+const searchTime = 25 * time.Second
+
+var errLongSearch = exchange.Bad("This takes longer than 25 seconds: choose from fewer paints, or want fewer colours.")
+
+// begin enters a search; another one with the same ticket is ended. One without
+// a ticket is nobody's to ask for.
+func (all *searches) begin(ctx context.Context, key searchKey) (context.Context, *search) {
+	ctx, end := context.WithTimeout(context.WithoutCancel(ctx), searchTime)
+	s := &search{end: end}
+	if key.ticket == "" {
+		return ctx, s
+	}
+	all.lock.Lock()
+	defer all.lock.Unlock()
+	if before := all.now[key]; before != nil {
+		before.end()
+	}
+	if all.now == nil {
+		all.now = map[searchKey]*search{}
+	}
+	all.now[key] = s
+	return ctx, s
+}
+
+// done strikes a search off.
+func (all *searches) done(key searchKey, s *search) {
+	s.end()
+	all.lock.Lock()
+	defer all.lock.Unlock()
+	if all.now[key] == s {
+		delete(all.now, key)
+	}
+}
+
+func (all *searches) find(key searchKey) *search {
+	all.lock.Lock()
+	defer all.lock.Unlock()
+	return all.now[key]
+}
+
+// Searching is how far a search is.
+type Searching struct {
+	Looking string `json:"looking" enum:",systems,paints,fours" doc:"at what; empty when nothing is looked for"`
+	Done    int    `json:"done"`
+	Of      int    `json:"of"`
+}
+
+// Ticket names a search of a painter's own.
+type Ticket struct {
+	Ticket string `path:"ticket" maxLength:"40"`
+}
+
+func (s *Server) searchRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "searching", Method: http.MethodGet, Path: "/api/searches/{ticket}"},
+		func(ctx context.Context, in *Ticket) (*struct{ Body Searching }, error) {
+			out := &struct{ Body Searching }{}
+			if one := s.searches.find(searchKey{painter(ctx).ID, in.Ticket}); one != nil {
+				one.lock.Lock()
+				defer one.lock.Unlock()
+				out.Body = Searching{string(one.at.Looking), one.at.Done, one.at.Of}
+			}
+			return out, nil
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "endSearch", Method: http.MethodDelete, Path: "/api/searches/{ticket}", DefaultStatus: http.StatusNoContent},
+		func(ctx context.Context, in *Ticket) (*struct{}, error) {
+			if one := s.searches.find(searchKey{painter(ctx).ID, in.Ticket}); one != nil {
+				one.end()
+			}
+			return nil, nil
+		})
+}
