@@ -163,33 +163,24 @@ func wantedOf(kept []store.WantedColour) (out []exchange.Wanted) {
 	return out
 }
 
-// matched matches a painter's wanted colours with kept systems.
-func (s *Server) matched(ctx context.Context, in *Compared) (*struct{ Body []WantedKept }, error) {
+// matches matches a painter's wanted colours with kept systems.
+func (s *Server) matches(ctx context.Context, in *Compared) (systems []exchange.Named, kept []store.WantedColour, got []exchange.WantedColour, err error) {
 	v, err := in.view()
 	if err != nil {
-		return nil, s.refusal(err)
+		return nil, nil, nil, err
 	}
-	systems, err := s.sideBySide(ctx, in.Wheels)
-	if err != nil {
-		return nil, s.refusal(err)
+	if systems, err = s.sideBySide(ctx, in.Wheels); err != nil {
+		return nil, nil, nil, err
 	}
 	var palettes [][]*paint.Paint
 	for _, n := range systems {
 		palettes = append(palettes, exchange.MixesFrom(n.System))
 	}
-	kept, err := s.store.Wanted(ctx, painter(ctx).ID)
-	if err != nil {
-		return nil, s.refusal(err)
+	if kept, err = s.store.Wanted(ctx, painter(ctx).ID); err != nil {
+		return nil, nil, nil, err
 	}
-	got, err := v.Match(palettes, wantedOf(kept))
-	if err != nil {
-		return nil, s.refusal(err)
-	}
-	out := &struct{ Body []WantedKept }{[]WantedKept{}}
-	for i, w := range got {
-		out.Body = append(out.Body, WantedKept{kept[i].ID, w})
-	}
-	return out, nil
+	got, err = v.Match(palettes, wantedOf(kept))
+	return systems, kept, got, err
 }
 
 func (s *Server) compareRoutes() {
@@ -225,7 +216,24 @@ func (s *Server) compareRoutes() {
 			return &struct{ Body []exchange.WantedRow }{rows}, s.refusal(err)
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "wanted", Method: http.MethodGet, Path: "/api/wanted"}, s.matched)
+	huma.Register(s.api, huma.Operation{OperationID: "wanted", Method: http.MethodGet, Path: "/api/wanted"},
+		func(ctx context.Context, in *Compared) (*struct{ Body []WantedKept }, error) {
+			_, kept, got, err := s.matches(ctx, in)
+			out := &struct{ Body []WantedKept }{[]WantedKept{}}
+			for i, w := range got {
+				out.Body = append(out.Body, WantedKept{kept[i].ID, w})
+			}
+			return out, s.refusal(err)
+		})
+
+	huma.Register(s.api, huma.Operation{OperationID: "exportRecipes", Method: http.MethodGet, Path: "/api/wanted/export"},
+		func(ctx context.Context, in *Compared) (*Export, error) {
+			systems, _, got, err := s.matches(ctx, in)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			return &Export{ContentType: "text/csv; charset=utf-8", ContentDisposition: `attachment; filename="recipes.csv"`, Body: exchange.RecipesCSV(systems, got)}, nil
+		})
 
 	type want struct {
 		Body []exchange.Wanted `minItems:"1" maxItems:"24"`

@@ -1,8 +1,10 @@
 package api_test
 
 import (
+	"encoding/csv"
 	"fmt"
 	"net/http"
+	"strings"
 	"testing"
 	"time"
 
@@ -122,6 +124,18 @@ func TestComparisonsAreKeptNotedAndExported(t *testing.T) {
 		assert.Contains(t, text, has)
 		assert.Contains(t, header.Get("Content-Disposition"), "comparison."+format)
 	}
+	ada.ok("POST", "/api/wanted", `[{"name":"=kelp","colour":"#6e6228"}]`, nil)
+	status, text, header := ada.send(ada.request("GET", fmt.Sprintf("/api/wanted/export?wheels=%d", w.ID), ""))
+	assert.Equal(t, 200, status)
+	assert.Contains(t, header.Get("Content-Disposition"), "recipes.csv")
+	table, err := csv.NewReader(strings.NewReader(text)).ReadAll()
+	require.NoError(t, err)
+	require.Len(t, table, 2)
+	assert.Equal(t, "'=kelp", table[1][0], "no formula for a spreadsheet")
+	assert.Equal(t, "Rock pool", table[1][4])
+	assert.Contains(t, table[1][9], "Lay out ")
+	status, _ = eve.do("GET", fmt.Sprintf("/api/wanted/export?wheels=%d", w.ID), "")
+	assert.Equal(t, 404, status)
 	var rows []exchange.WantedRow
 	ada.ok("POST", "/api/files/wanted", "name,colour\nkelp,#6e6228\nodd,teal\n", &rows)
 	require.Len(t, rows, 2)

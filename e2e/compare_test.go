@@ -30,7 +30,7 @@ func TestSystemsAreComparedSideBySide(t *testing.T) {
 	}
 	p.see("at orange")
 	assert.Contains(t, *ring.MustAttribute("aria-valuetext"), "Starfish and anemone 0.")
-	p.press("another two")
+	p.menu("another two", "Kelp and wet stone, Sea lettuce and mussel")
 	p.see("outside the rings: black where Kelp and wet stone is cleaner, white where Sea lettuce and mussel is")
 
 	p.press("take Sea lettuce and mussel off")
@@ -76,6 +76,8 @@ func TestWantedColoursAreMatchedByEverySystem(t *testing.T) {
 	p.see("Mix ")
 	p.see("Lay out ")
 	p.see("a little at a time, up to ")
+	recipes := *p.element("a", "recipes (CSV)").MustAttribute("href")
+	assert.Contains(t, p.MustEval(`async (at) => (await fetch(at)).text()`, recipes).Str(), "starfish orange,")
 	p.element("button", "sea-lettuce green from Starfish and anemone").MustClick()
 	p.see("It cannot be reached: the nearest is ")
 	p.see("quieter")

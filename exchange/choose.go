@@ -104,7 +104,7 @@ func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chose
 			out.Best = one
 			continue
 		}
-		if d := reach.Differ(choices[0].Reach, found.Reach); len(d.First)+len(d.Second) > 0 {
+		if d := reach.Differ(choices[0].Reach, found.Reach); !d.Same() {
 			one.Loses = d.Says("The best", "this one")
 		} else {
 			one.Loses = fmt.Sprintf("As clean everywhere; on the whole it keeps %.3f of the possible, the best %.3f.", one.Mean, out.Best.Mean)
@@ -226,11 +226,18 @@ func (v View) Replace(s wheel.System, candidates []*paint.Paint, tried map[strin
 	out := []Swapped{}
 	for _, w := range swaps {
 		one := Swapped{Out: v.shelved(w.Out), In: v.shelved(w.In), CleanCoverage: round(w.Reach.Clean(), 4), Gain: round(w.Reach.Clean()-before.Clean(), 4)}
-		if d := reach.Differ(w.Reach, before); len(d.First)+len(d.Second) > 0 {
-			one.Says = d.Says("With it the system", "as it is, it")
-		} else {
-			one.Says = "As clean as before everywhere."
+		d := reach.Differ(w.Reach, before)
+		one.Says = "As clean as before everywhere"
+		if !d.Same() {
+			one.Says = strings.TrimSuffix(d.Says("With it the system", "as it is, it"), ".")
 		}
+		if len(d.FirstBrighter) > 0 {
+			one.Says += "; brighter " + reach.Runs(d.FirstBrighter)
+		}
+		if len(d.SecondBrighter) > 0 {
+			one.Says += "; duller " + reach.Runs(d.SecondBrighter)
+		}
+		one.Says += "."
 		out = append(out, one)
 	}
 	return out, nil

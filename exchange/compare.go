@@ -95,7 +95,10 @@ type Differing struct {
 	B     int      `json:"b"`
 	First []BinRun `json:"first" doc:"where the first has the better verdict"`
 	Other []BinRun `json:"second" doc:"where the second has"`
-	Says  string   `json:"says"`
+	// Brighter are where the verdict is the same.
+	FirstBrighter []BinRun `json:"firstBrighter" doc:"where the verdict is the same and the first keeps at least 0.1 more of the possible"`
+	OtherBrighter []BinRun `json:"secondBrighter" doc:"where the second does"`
+	Says          string   `json:"says"`
 }
 
 // BinRun is a stretch of bins, both ends in it; the second is over 71 where it
@@ -138,7 +141,7 @@ func (v View) Compare(systems []Named) (Comparison, error) {
 	for j := range stand {
 		for i := range j {
 			d := reach.Differ(stand[i].Reach, stand[j].Reach)
-			out.Differences = append(out.Differences, Differing{i, j, binRuns(d.First), binRuns(d.Second), d.Says(systems[i].Name, systems[j].Name)})
+			out.Differences = append(out.Differences, Differing{i, j, binRuns(d.First), binRuns(d.Second), binRuns(d.FirstBrighter), binRuns(d.SecondBrighter), d.Says(systems[i].Name, systems[j].Name)})
 		}
 	}
 	return out, nil

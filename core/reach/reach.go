@@ -119,11 +119,13 @@ type bins [2]uint64
 func (r Reach) from(least float64) (out bins) {
 	for i, v := range r {
 		if v >= least {
-			out[i/64] |= 1 << (i % 64)
+			out.add(i)
 		}
 	}
 	return out
 }
+
+func (b *bins) add(i int) { b[i/64] |= 1 << (i % 64) }
 
 func (b bins) has(i int) bool { return b[i/64]>>(i%64)&1 == 1 }
 

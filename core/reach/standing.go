@@ -116,34 +116,33 @@ func Runs(runs []Run) string {
 // Difference is where of two systems one is better off than the other.
 type Difference struct {
 	First, Second []Run // where the first, and where the second, has the better verdict
+	// FirstBrighter and SecondBrighter are where the verdict is the same for both
+	// and one keeps at least 0.1 more of the possible.
+	FirstBrighter, SecondBrighter []Run
 }
 
-// leastRun is how many bins a difference must run on to be spoken of.
-const leastRun = 2
+const (
+	leastRun = 2   // bins a difference must run on to be spoken of
+	brighter = 0.1 // of the possible
+)
 
-// Differ compares two reaches verdict by verdict.
-func Differ(a, b Reach) (out Difference) {
-	ca, cb := a.from(paint.CleanFrom()), b.from(paint.CleanFrom())
-	sa, sb := a.from(paint.SoftenedFrom()), b.from(paint.SoftenedFrom())
-	rank := func(clean, soft bins, i int) int {
-		switch {
-		case clean.has(i):
-			return 2
-		case soft.has(i):
-			return 1
-		}
-		return 0
-	}
-	var first, second bins
+// Differ compares two reaches verdict by verdict, then by how bright they are.
+func Differ(a, b Reach) Difference {
+	var cleaner, bright [2]bins
 	for i := range Bins {
-		switch x, y := rank(ca, sa, i), rank(cb, sb, i); {
+		x, y := paint.VerdictAt(a[i]), paint.VerdictAt(b[i])
+		switch {
 		case x > y:
-			first[i/64] |= 1 << (i % 64)
+			cleaner[0].add(i)
 		case y > x:
-			second[i/64] |= 1 << (i % 64)
+			cleaner[1].add(i)
+		case a[i]-b[i] >= brighter:
+			bright[0].add(i)
+		case b[i]-a[i] >= brighter:
+			bright[1].add(i)
 		}
 	}
-	return Difference{first.runs(), second.runs()}
+	return Difference{cleaner[0].runs(), cleaner[1].runs(), bright[0].runs(), bright[1].runs()}
 }
 
 // runs are the unbroken stretches of a set, those that cross 0 degrees whole.
@@ -166,22 +165,31 @@ func (b bins) runs() (out []Run) {
 	return out
 }
 
-// Says is the difference in a sentence, with the names of both.
+// Same says that neither has the better verdict anywhere for long.
+func (d Difference) Same() bool { return len(d.First)+len(d.Second) == 0 }
+
+// Says is the difference in a sentence, with the names of both: where each is
+// cleaner, or where neither is, what is brighter.
 func (d Difference) Says(first, second string) string {
+	if !d.Same() {
+		return sides(first, " is cleaner ", d.First, second, d.Second) + "."
+	}
+	same := fmt.Sprintf("%s and %s are as clean as each other everywhere", first, second)
+	if brighter := sides(first, " is brighter ", d.FirstBrighter, second, d.SecondBrighter); brighter != "" {
+		return same + "; " + brighter + "."
+	}
+	return same + "."
+}
+
+func sides(first, is string, its []Run, second string, others []Run) string {
 	var says []string
-	for _, one := range []struct {
-		name string
-		runs []Run
-	}{{first, d.First}, {second, d.Second}} {
-		if len(one.runs) == 0 {
-			continue
-		}
-		says = append(says, fmt.Sprintf("%s is cleaner %s", one.name, Runs(one.runs)))
+	if len(its) > 0 {
+		says = append(says, first+is+Runs(its))
 	}
-	if len(says) == 0 {
-		return fmt.Sprintf("%s and %s are as clean as each other everywhere.", first, second)
+	if len(others) > 0 {
+		says = append(says, second+is+Runs(others))
 	}
-	return strings.Join(says, "; ") + "."
+	return strings.Join(says, "; ")
 }
 
 // shades are the undertones that stand for each bin on a drawing: the most

@@ -50,6 +50,8 @@ func TestDifferencesAreSaid(t *testing.T) {
 		{round(42, 60, 1), round(10, 14, 1), "A is cleaner from blue-green to violet; B is cleaner in the orange."},
 		{round(70, 73, 0.5), round(36, 37, 0.5), "A is cleaner in the red; B is cleaner in the green."},
 		{round(0, 71, 0.4), round(0, 71, 0.4).With(round(5, 5, 0.9)), "A and B are as clean as each other everywhere."}, // a single bin is not spoken of
+		{round(0, 71, 0.8).With(round(10, 14, 0.95)), round(0, 71, 0.8).With(round(47, 52, 1)), "A and B are as clean as each other everywhere; A is brighter in the orange; B is brighter from blue to blue-violet."},
+		{round(0, 71, 0.4).With(round(10, 14, 0.95)), round(0, 71, 0.4).With(round(47, 52, 0.6)), "A is cleaner in the orange."}, // what is brighter is left to the drawing
 	} {
 		assert.Equal(t, c.says, Differ(c.a, c.b).Says("A", "B"))
 	}
@@ -104,8 +106,9 @@ func TestEveryBinIsOnOneSideOfADifference(t *testing.T) {
 	d, back := Differ(a.Reach, b.Reach), Differ(b.Reach, a.Reach)
 	assert.Equal(t, d.First, back.Second, "from the other side it is the other way round")
 	assert.Equal(t, d.Second, back.First)
+	assert.Equal(t, d.FirstBrighter, back.SecondBrighter)
 	seen := map[int]bool{}
-	for _, runs := range [][]Run{d.First, d.Second} {
+	for _, runs := range [][]Run{d.First, d.Second, d.FirstBrighter, d.SecondBrighter} {
 		for _, r := range runs {
 			assert.Less(t, r.From, r.To)
 			for bin := r.From; bin <= r.To; bin++ {

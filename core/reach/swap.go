@@ -50,7 +50,7 @@ func Swaps(s wheel.System, candidates []*paint.Paint) (out []Swap) {
 // SwapOf is one paint of a system, in whichever role, replaced by another of
 // one's own choice.
 func SwapOf(s wheel.System, out, in *paint.Paint) (Swap, error) {
-	for k := range s.Kind.Roles() {
+	for k := range 3 {
 		if !slices.ContainsFunc(s.Role(k), func(p *paint.Paint) bool { return p.ID == out.ID }) {
 			continue
 		}

@@ -724,6 +724,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/wanted/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportRecipes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/wanted/{id}": {
         parameters: {
             query?: never;
@@ -1241,9 +1257,13 @@ export interface components {
             b: number;
             /** @description where the first has the better verdict */
             first: components["schemas"]["BinRun"][];
+            /** @description where the verdict is the same and the first keeps at least 0.1 more of the possible */
+            firstBrighter: components["schemas"]["BinRun"][];
             says: string;
             /** @description where the second has */
             second: components["schemas"]["BinRun"][];
+            /** @description where the second does */
+            secondBrighter: components["schemas"]["BinRun"][];
         };
         DrawnRung: {
             /** @description over the black stripe */
@@ -5207,6 +5227,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    exportRecipes: {
+        parameters: {
+            query: {
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                light?: "D65" | "D50" | "A";
+                judged?: "wet" | "dry";
+                /** @description kept systems, with commas between */
+                wheels: number[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
             };
             /** @description Error */
             default: {

@@ -7,7 +7,7 @@ import { useState } from "react";
 import { Link as To } from "react-router";
 import type { Profile } from "../api/client";
 import { compareQuery, wheelsQuery } from "../api/queries";
-import { Choice } from "../app/Choice";
+import { Choice, OneOf } from "../app/Choice";
 import { kindWords } from "../app/choices";
 import { ViewingConditions } from "../app/Conditions";
 import { Shell } from "../app/Shell";
@@ -99,7 +99,8 @@ function addressOf(search: URLSearchParams, ids: number[]): string {
 function ReachView({ got, ids, onPut }: { got: Comparison; ids: number[]; onPut: (ids: number[]) => void }) {
   const [bin, setBin] = useState(23); // yellow
   const [forward, setForward] = useState<number | null>(null);
-  const [pair, setPair] = useState(0);
+  const { search, show } = useAddress();
+  const pair = Number(search.get("pair")) || 0;
   const difference = got.differences[pair];
   return (
     <>
@@ -128,11 +129,11 @@ function ReachView({ got, ids, onPut }: { got: Comparison; ids: number[]; onPut:
           {difference && (
             <Box sx={{ borderTop: `1px solid ${grey.hairline}`, mt: 0.5, pt: 0.5 }}>
               <Typography>{difference.says}</Typography>
-              <Typography variant="caption">outside the rings: black where {got.systems[difference.a]!.name} is cleaner, white where {got.systems[difference.b]!.name} is</Typography>
+              <Typography variant="caption">outside the rings: black where {got.systems[difference.a]!.name} is cleaner, white where {got.systems[difference.b]!.name} is; narrow where only brighter</Typography>
               {got.differences.length > 1 && (
-                <Button size="small" color="inherit" onClick={() => setPair((pair + 1) % got.differences.length)} sx={{ display: "block", px: 0 }}>
-                  another two
-                </Button>
+                <Box>
+                  <OneOf label="another two" shown="another two" of={got.differences.map((d, i) => ({ value: String(i), name: `${got.systems[d.a]!.name}, ${got.systems[d.b]!.name}` }))} value={String(pair)} onChoose={(v) => show({ pair: v === "0" ? undefined : v })} />
+                </Box>
               )}
             </Box>
           )}

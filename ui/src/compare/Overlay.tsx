@@ -17,6 +17,14 @@ const hatches = [
   { turn: 90, dash: undefined },
 ] as const;
 
+/** Where one of two systems is better off: wide where it is cleaner, narrow where it is only brighter. */
+const bands = (d: Comparison["differences"][number]) => [
+  { runs: d.first, side: 0, wide: true },
+  { runs: d.second, side: 1, wide: true },
+  { runs: d.firstBrighter, side: 0, wide: false },
+  { runs: d.secondBrighter, side: 1, wide: false },
+];
+
 /** The reaches of all systems laid over each other, outward is brighter; point at a hue, or walk round with the keys. */
 export function Overlay({ got, bin, forward, pair, onBin }: { got: Comparison; bin: number; forward: number | null; pair: number; onBin: (bin: number) => void }) {
   const place = (e: PointerEvent<SVGSVGElement>) => {
@@ -71,9 +79,9 @@ export function Overlay({ got, bin, forward, pair, onBin }: { got: Comparison; b
         <path key={i} data-outline={i} d={outline(s.reach, c, inner, outer + 1.5 - 1.5 * i)} fill="none" stroke={grey.ink} strokeWidth={forward === i ? 3 : 1.9} strokeDasharray={outlines[i]!.dash} strokeLinecap={outlines[i]!.cap} strokeLinejoin="round" />
       ))}
       {difference &&
-        [difference.first, difference.second].map((runs, side) =>
+        bands(difference).map(({ runs, side, wide }) =>
           runs.map((r) => (
-            <path key={`${side} ${r.from}`} data-difference={side} d={sector(c, c, outer + 7, outer + 13, angleOf(r.to + 0.5), angleOf(r.from - 0.5))} fill={side === 0 ? grey.ink : grey.paper} stroke={grey.ink} strokeWidth={1}>
+            <path key={`${side} ${r.from}`} data-difference={side} d={sector(c, c, outer + 7, outer + (wide ? 13 : 10), angleOf(r.to + 0.5), angleOf(r.from - 0.5))} fill={side === 0 ? grey.ink : grey.paper} stroke={grey.ink} strokeWidth={1}>
               <title>{difference.says}</title>
             </path>
           )),

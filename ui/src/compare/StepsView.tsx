@@ -19,7 +19,7 @@ const layouts = { wheels: "as wheels", rows: "in rows" } as const;
 function HueRows({ got, stepOf, onStep }: { got: Comparison; stepOf: (i: number) => number; onStep: (system: number, n: number) => void }) {
   const left = (hue: number) => `${((120 - hue + 15 + 720) % 360) / 3.6}%`;
   return (
-    <Box>
+    <Box sx={{ mt: 1 }}>
       {got.systems.map((s, i) => (
         <Box key={i} sx={{ display: "grid", gridTemplateColumns: "180px minmax(0, 1fr)", alignItems: "center", mb: 1 }}>
           <Box sx={{ pr: 1, minWidth: 0 }}>
@@ -50,7 +50,7 @@ function HueRows({ got, stepOf, onStep }: { got: Comparison; stepOf: (i: number)
 /** Every step below the step of the same name. */
 function NameRows({ got, at, onStep }: { got: Comparison; at: number; onStep: (system: number, n: number) => void }) {
   return (
-    <Box sx={{ overflowX: "auto" }}>
+    <Box sx={{ overflowX: "auto", mt: 1 }}>
       {got.systems.map((s, i) => (
         <Box key={i} sx={{ display: "grid", gridTemplateColumns: "180px repeat(12, minmax(44px, 1fr))", gap: "2px", alignItems: "end", mb: 1 }}>
           <Box sx={{ pr: 1, minWidth: 0 }}>

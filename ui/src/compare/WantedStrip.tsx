@@ -52,6 +52,11 @@ export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: C
             worst first
           </Button>
         )}
+        {list.length > 0 && (
+          <Button size="small" color="inherit" component="a" href={`/api/wanted/export?${new URLSearchParams({ wheels: wheels.join(","), ...view })}`} download>
+            recipes (CSV)
+          </Button>
+        )}
         <Button size="small" color="inherit" aria-expanded={adding} onClick={() => setAdding(!adding)}>
           {adding ? "done" : "want another"}
         </Button>
