@@ -321,7 +321,7 @@ func (s *Server) compareRoutes() {
 			ctx, search := s.searches.begin(ctx, key)
 			defer s.searches.done(key, search)
 			began := time.Now()
-			out, err := v.Choose(ctx, box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Prices: prices, Wanted: wanted, Tell: search.tell})
+			out, err := v.Choose(ctx, box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Prices: prices, Wanted: wanted, Tell: search.tell, Table: s.table})
 			if errors.Is(err, context.DeadlineExceeded) {
 				err = errLongSearch
 			}

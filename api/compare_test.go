@@ -82,12 +82,19 @@ func TestTheBestSystemOfABoxIsChosen(t *testing.T) {
 	ada := signedUp(t, app, "Ada")
 	status, text := ada.do("GET", "/api/choose?kind=triad", "")
 	assert.Equal(t, 422, status)
-	assert.Contains(t, text, "your box is empty")
+	assert.Contains(t, text, "Your box is empty")
 	ada.ok("POST", "/api/box/paints", `{"paints":["PB60","PB29","PR122","PR254","PY74","PY65","PW6"]}`, nil)
 	var got exchange.Chosen
 	ada.ok("GET", "/api/choose?kind=triad", "", &got)
 	assert.Contains(t, got.Best.Paints[0], "tube-")
 	assert.NotEmpty(t, got.BuyNext)
+	again := exchange.Chosen{}
+	ada.ok("GET", "/api/choose?kind=triad", "", &again)
+	again.ElapsedMs = got.ElapsedMs
+	assert.Equal(t, got, again, "what is remembered is what was worked out")
+	ada.ok("POST", "/api/box/paints", `{"paints":["PB15:3"]}`, nil)
+	ada.ok("GET", "/api/choose?kind=triad", "", &again)
+	assert.Greater(t, again.Best.CleanCoverage, got.Best.CleanCoverage, "with one more paint in the box")
 	must := fmt.Sprintf("tube-%d", ada.tube("PB60").ID)
 	ada.ok("GET", "/api/choose?kind=triad&contains="+must, "", &got)
 	assert.Contains(t, got.Best.Paints, must)

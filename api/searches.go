@@ -2,12 +2,15 @@ package api
 
 import (
 	"context"
+	"fmt"
 	"net/http"
+	"strings"
 	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"gyrophane/core/paint"
 	"gyrophane/core/reach"
 	"gyrophane/exchange"
 )
@@ -62,6 +65,24 @@ func (all *searches) begin(ctx context.Context, key searchKey) (context.Context,
 	}
 	all.now[key] = s
 	return ctx, s
+}
+
+// mostTables is how many tables of pairs are kept in memory, some 2 MB each.
+const mostTables = 8
+
+// table is what every two of some paints reach, remembered for as long as they
+// are the same.
+func (s *Server) table(paints []*paint.Paint) *reach.Table {
+	var key strings.Builder
+	for _, p := range paints {
+		fmt.Fprintf(&key, "%s %016x %s\n", p.ID, p.Fingerprint(), p.Name)
+	}
+	if t, known := s.tables.Get(key.String()); known {
+		return t
+	}
+	t := reach.NewTable(paints)
+	s.tables.Add(key.String(), t)
+	return t
 }
 
 // done strikes a search off.

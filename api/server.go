@@ -13,6 +13,7 @@ import (
 	"github.com/gofiber/fiber/v3"
 	lru "github.com/hashicorp/golang-lru/v2"
 
+	"gyrophane/core/reach"
 	"gyrophane/exchange"
 	"gyrophane/store"
 )
@@ -39,6 +40,7 @@ type Server struct {
 	// memory they take.
 	photos   chan struct{}
 	searches searches
+	tables   *lru.Cache[string, *reach.Table]
 	// built are the wheels last built of library paints alone: they are the same
 	// every time.
 	built *lru.Cache[string, exchange.Wheel]
@@ -60,7 +62,11 @@ func New(s *store.Store, o Options) *Server {
 	if err != nil {
 		panic(err) // a constant size above 0
 	}
-	srv := &Server{Options: o, store: s, photos: make(chan struct{}, 2), built: built}
+	tables, err := lru.New[string, *reach.Table](mostTables)
+	if err != nil {
+		panic(err) // a constant size above 0
+	}
+	srv := &Server{Options: o, store: s, photos: make(chan struct{}, 2), built: built, tables: tables}
 	srv.app = fiber.New(fiber.Config{
 		AppName:      "Gyrophane",
 		BodyLimit:    largestFile,

@@ -58,6 +58,9 @@ type Choosing struct {
 	Careful  bool // no paint whose class carries a special hazard
 	Prices   map[string]float64
 	Tell     func(reach.Progress) // hears how far the search is; may be nil
+	// Table finds the table of some paints that is known already; nil for one that
+	// is made anew.
+	Table func([]*paint.Paint) *reach.Table
 }
 
 // Choose finds the best systems of a kind: exactly, every one is looked at. From
@@ -86,11 +89,14 @@ func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chose
 			wish.Among = append(wish.Among, p.ID)
 		}
 		if len(box) == 0 {
-			return out, bad("your box is empty: add paints to it, or choose from the library")
+			return out, bad("Your box is empty: add paints to it, or choose from the library.")
 		}
 		all = append(slices.Clone(box), reach.News(box)...)
 	}
-	table := reach.NewTable(all)
+	if c.Table == nil {
+		c.Table = reach.NewTable
+	}
+	table := c.Table(all)
 	if c.Aim == "targets" {
 		return v.suited(ctx, table, wish, c, out)
 	}
@@ -229,7 +235,7 @@ func (v View) Replace(s wheel.System, candidates []*paint.Paint, tried map[strin
 		d := reach.Differ(w.Reach, before)
 		one.Says = "As clean as before everywhere"
 		if !d.Same() {
-			one.Says = strings.TrimSuffix(d.Says("With it the system", "as it is, it"), ".")
+			one.Says = upperFirst(strings.TrimSuffix(d.Says("with it the system", "as it is, it"), "."))
 		}
 		if len(d.FirstBrighter) > 0 {
 			one.Says += "; brighter " + reach.Runs(d.FirstBrighter)

@@ -8,15 +8,20 @@ import (
 	"gyrophane/core/paint"
 )
 
-// News are the paints of the library that a box has not: neither the paint
-// itself nor a tube of the same pigment under the same name.
+// News are the paints of the library that a box has not.
 func News(box []*paint.Paint) (out []*paint.Paint) {
 	for _, p := range paint.Library() {
-		if !slices.ContainsFunc(box, func(q *paint.Paint) bool { return q.ID == p.ID || q.CI == p.CI && q.Name == p.Name }) {
+		if !has(box, p) {
 			out = append(out, p)
 		}
 	}
 	return out
+}
+
+// has says that there is a paint among some: itself, or a tube of the same
+// pigment under the same name.
+func has(paints []*paint.Paint, p *paint.Paint) bool {
+	return slices.ContainsFunc(paints, func(q *paint.Paint) bool { return q.ID == p.ID || q.CI == p.CI && q.Name == p.Name })
 }
 
 // Bought is a paint that would let the best system reach more hues cleanly.

@@ -172,6 +172,9 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 func TestATubeIsReplacedByWhatServesBest(t *testing.T) {
 	s := systemOf(t, wheel.RYB, []string{"PY65"}, []string{"PR254"}, []string{"PB29"})
 	others := tubes(t, "PY184", "PY74", "PR122", "PB15:3", "PB60", "PW6", "PG7", "PB29")
+	twin, err := s.Role(1)[0].Tube("tube-1", 1)
+	require.NoError(t, err)
+	assert.Empty(t, Swaps(s, []*paint.Paint{twin}), "another tube of the same paint is nothing else")
 	swaps := Swaps(s, others)
 	require.Len(t, swaps, 3, "a best one for each tube")
 	for i, w := range swaps {
@@ -199,7 +202,7 @@ func TestATubeIsReplacedByWhatServesBest(t *testing.T) {
 			assert.LessOrEqual(t, w.Reach.Clean(), swaps[i-1].Reach.Clean())
 		}
 	}
-	_, err := s.Swapping(0, others[2], others[0])
+	_, err = s.Swapping(0, others[2], others[0])
 	assert.ErrorContains(t, err, "is no yellow")
 }
 

@@ -17,17 +17,19 @@ type Swap struct {
 
 // Swaps are for each paint of a system what replaces it best: the paint of the
 // same role with which the system reaches the most hues cleanly, then the most
-// on the whole. The best swap comes first; a paint without another that could
-// stand for it is left out.
+// on the whole; nothing that the system has already, from whichever tube. The
+// best swap comes first; a paint without another that could stand for it is left
+// out.
 func Swaps(s wheel.System, candidates []*paint.Paint) (out []Swap) {
 	better := func(a, b Reach) int {
 		return cmp.Or(cmp.Compare(b.Clean(), a.Clean()), cmp.Compare(b.Mean(), a.Mean()))
 	}
+	there := s.Paints()
 	for k, role := range s.Kind.Roles() {
 		for _, p := range s.Role(k) {
 			var best *Swap
 			for _, q := range candidates {
-				if !role.Accepts(q) {
+				if !role.Accepts(q) || has(there, q) {
 					continue
 				}
 				with, err := s.Swapping(k, p, q)

@@ -53,7 +53,7 @@ export function ChooseView({ view }: { view: Conditions }) {
         <Words label="kind of system" words={kinds} value={kind} onChoose={(v) => show({ kind: v })} />
         <Words label="chosen from" words={froms} value={from} onChoose={(v) => show({ from: v, contains: undefined })} />
         <Words label="for" words={aims} value={aim} onChoose={(v) => show({ aim: v })} />
-        <Button color="inherit" role="checkbox" aria-checked={careful} onClick={() => show({ careful: careful ? undefined : "yes" })} sx={{ fontWeight: careful ? 600 : 400, borderBottom: `2px solid ${careful ? grey.ink : "transparent"}` }}>
+        <Button color="inherit" role="checkbox" aria-checked={careful} onClick={() => show({ careful: careful ? undefined : "yes" })} sx={{ mt: "4px", fontWeight: careful ? 600 : 400, borderBottom: `2px solid ${careful ? grey.ink : "transparent"}` }}>
           none to be careful with
         </Button>
         <OneOf label="must contain" shown={contains.length === 0 ? "with whichever paints" : `with ${contains.map((c) => all.find((p) => p.value === c)?.name ?? c).join(", ")}`} of={[{ value: "", name: "whichever paints" }, ...all]} value="" onChoose={(v) => show({ contains: v === "" ? undefined : [...new Set([...contains, v])].join(",") })} />

@@ -73,7 +73,7 @@ export function ComparePlace({ painter }: { painter: Profile }) {
           {compared.error && <Typography role="alert">{compared.error.message}</Typography>}
           {ids.length === 0 && (
             <Typography sx={{ mt: 3 }}>
-              No system is laid here. Keep one first: <To to="/begin">begin a wheel</To>.
+              No system is laid here. Keep one first: <To to="/begin">begin a wheel</To>, or <To to="/compare?show=choose">choose the best one from your box</To>.
             </Typography>
           )}
           {got && got.systems.length === ids.length && (

@@ -19,6 +19,7 @@ export function Replace({ from, view, paints, called }: { from: "box" | "library
   const got = useQuery(replaceQuery(id, from, tried, view));
   // The empty choice gives a place back to what replaces it best.
   const attempt = (out: string, put: string) => show({ tried: [...tried.filter((t) => !t.startsWith(`${out}~`)), ...(put ? [`${out}~${put}`] : [])].join(",") || undefined });
+  if (kept.length === 0) return null;
   return (
     <Box component="section" aria-label="replace a tube" sx={{ mt: 3, borderTop: `2px solid ${grey.ink}`, pt: 1 }}>
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "baseline", columnGap: 2 }}>
@@ -36,7 +37,7 @@ export function Replace({ from, view, paints, called }: { from: "box" | "library
       )}
       {got.data?.length === 0 && <Typography sx={{ color: grey.second }}>Nothing else could stand in these places.</Typography>}
       {(got.error ? [] : (got.data ?? [])).map((s) => (
-        <Box key={s.out.id} aria-label={`${called(s.in)} for ${called(s.out)}`} sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 400px) 90px minmax(0, 1fr)" }, gap: 1.5, alignItems: "center", borderBottom: `1px solid ${grey.hairline}`, py: 0.5, opacity: got.isPlaceholderData ? 0.5 : 1 }}>
+        <Box key={s.out.id} aria-label={`${called(s.in)} for ${called(s.out)}`} sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 470px) 80px minmax(0, 1fr)" }, gap: 1.5, alignItems: "center", borderBottom: `1px solid ${grey.hairline}`, py: 0.5, opacity: got.isPlaceholderData ? 0.5 : 1 }}>
           <Box sx={{ display: "flex", alignItems: "center", gap: 0.75 }}>
             <Both paint={s.in} width={36} height={22} />
             <OneOf label={`instead of ${called(s.out)}`} shown={called(s.in)} of={[{ value: "", name: "the best for it" }, ...paints.filter((p) => p.value !== s.out.id)]} value={s.in.id} onChoose={(put) => attempt(s.out.id, put)} />
