@@ -27,9 +27,9 @@ type Suit struct {
 // Passes is the CIEDE2000 up to which a recipe passes for a wanted colour.
 const Passes = 3
 
-// mostTried is how many fours are brought near how many colours at most: some
+// mostTried is how many fours are brought near how many colours at most: ten
 // seconds of work.
-const mostTried = 60_000
+const mostTried = 100_000
 
 // Suited are the systems of a kind that come nearest to wanted colours (CIELAB,
 // D65, as painted in a medium, dry): the most of them reached, then the least
