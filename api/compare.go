@@ -296,6 +296,7 @@ func (s *Server) compareRoutes() {
 		From     string   `query:"from" default:"box" enum:"box,library"`
 		Aim      string   `query:"aim" default:"coverage" enum:"coverage,price,tubes,targets"`
 		Careful  bool     `query:"careful" doc:"no paint whose class carries a special hazard"`
+		Without  []string `query:"without" maxItems:"12" doc:"no paint of these classes of caution"`
 		Contains []string `query:"contains" maxItems:"6" doc:"paints that must be in it"`
 		Ticket   string   `query:"ticket" maxLength:"40" doc:"names the search, so that one can ask how far it is, and end it; a search of the same ticket under way is ended"`
 	}
@@ -321,7 +322,7 @@ func (s *Server) compareRoutes() {
 			ctx, search := s.searches.begin(ctx, key)
 			defer s.searches.done(key, search)
 			began := time.Now()
-			out, err := v.Choose(ctx, box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Prices: prices, Wanted: wanted, Tell: search.tell, Table: s.table})
+			out, err := v.Choose(ctx, box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Without: in.Without, Prices: prices, Wanted: wanted, Tell: search.tell, Table: s.table})
 			if errors.Is(err, context.DeadlineExceeded) {
 				err = errLongSearch
 			}

@@ -142,7 +142,7 @@ func TestTheBestSystemIsChosenAndMade(t *testing.T) {
 	p.see("wanted reached, CIEDE2000")
 	p.see("It comes less near to ")
 	p.choose("for", "the least price")
-	p.element("[role=checkbox]", "none to be careful with").MustClick()
+	p.menu("cautions", "leave out: bismuth vanadate")
 	p.waitFor("without the bismuth", func() bool { return !strings.Contains(p.MustElement(`[aria-label="the best"]`).MustText(), "bismuth") })
 	p.choose("chosen from", "from the whole library")
 	p.see("100 % clean")

@@ -20,7 +20,23 @@ type Chosen struct {
 	Best      ChosenSystem   `json:"best"`
 	RunnersUp []ChosenSystem `json:"runnersUp"`
 	BuyNext   []Bought       `json:"buyNext" doc:"the library paints that let the best system of the box reach more hues cleanly, the best first; empty from the library, and where wanted colours are the aim"`
+	Cautions  []CautionClass `json:"cautions" doc:"that the paints carry which are chosen from, the gravest first"`
 	ElapsedMs float64        `json:"elapsedMs"`
+}
+
+// CautionClass is one kind of hazard.
+type CautionClass struct {
+	Class string `json:"class"`
+	Name  string `json:"name"`
+}
+
+// cautionClasses are those that paints carry.
+func cautionClasses(paints []*paint.Paint) []CautionClass {
+	out := []CautionClass{}
+	for _, g := range paint.Cautions(paints) {
+		out = append(out, CautionClass{g.Class, g.Name})
+	}
+	return out
 }
 
 // ChosenSystem is one of the systems that were looked at.
@@ -55,7 +71,8 @@ type Choosing struct {
 	Wanted   []Wanted
 	Library  bool // from the whole library; from the box otherwise
 	Contains []string
-	Careful  bool // no paint whose class carries a special hazard
+	Careful  bool     // no paint whose class carries a special hazard
+	Without  []string // nor one of these classes of caution
 	Prices   map[string]float64
 	Tell     func(reach.Progress) // hears how far the search is; may be nil
 	// Table finds the table of some paints that is known already; nil for one that
@@ -67,7 +84,7 @@ type Choosing struct {
 // a box it says as well which paint of the library would add most.
 func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chosen, error) {
 	out := Chosen{Kind: string(c.Kind), Aim: c.Aim, From: "box", RunnersUp: []ChosenSystem{}, BuyNext: []Bought{}}
-	wish := reach.Wish{Kind: c.Kind, Contains: c.Contains, Careful: c.Careful, Most: 1 + RunnersUp, Tell: c.Tell}
+	wish := reach.Wish{Kind: c.Kind, Contains: c.Contains, Careful: c.Careful, Without: c.Without, Most: 1 + RunnersUp, Tell: c.Tell}
 	switch {
 	case c.Aim == "price" && c.Library:
 		return out, bad("The library knows no prices: choose by price from the box, where its tubes have some.")
@@ -92,6 +109,20 @@ func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chose
 			return out, bad("Your box is empty: add paints to it, or choose from the library.")
 		}
 		all = append(slices.Clone(box), reach.News(box)...)
+	}
+	from := box
+	if c.Library {
+		from = all
+	}
+	out.Cautions = cautionClasses(from)
+	for _, class := range c.Without {
+		if known := cautionClasses(slices.Concat(paint.Library(), from)); !slices.ContainsFunc(known, func(k CautionClass) bool { return k.Class == class }) {
+			var names []string
+			for _, k := range known {
+				names = append(names, k.Class)
+			}
+			return out, bad("%q is no class of caution: take %s", clip(class), strings.Join(names, ", "))
+		}
 	}
 	if c.Table == nil {
 		c.Table = reach.NewTable

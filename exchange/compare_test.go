@@ -179,14 +179,15 @@ func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 		box []*paint.Paint
 		c   Choosing
 	}{
-		"box is empty":     {nil, Choosing{Kind: wheel.RYB, Aim: "coverage"}},
-		"too few":          {three, Choosing{Kind: wheel.Split, Aim: "coverage"}},
-		"few paints":       {three, Choosing{Kind: wheel.RYB, Aim: "price"}},
-		"is not chosen":    {nil, Choosing{Kind: wheel.OwnSystem, Aim: "coverage", Library: true}},
-		"knows no prices":  {nil, Choosing{Kind: wheel.RYB, Aim: "price", Library: true}},
-		"colour is wanted": {three, Choosing{Kind: wheel.RYB, Aim: "targets"}},
-		"odd: ":            {three, Choosing{Kind: wheel.RYB, Aim: "targets", Wanted: []Wanted{{"odd", "teal"}}}},
-		"is no aim":        {three, Choosing{Kind: wheel.RYB, Aim: "beauty"}},
+		"box is empty":        {nil, Choosing{Kind: wheel.RYB, Aim: "coverage"}},
+		"too few":             {three, Choosing{Kind: wheel.Split, Aim: "coverage"}},
+		"few paints":          {three, Choosing{Kind: wheel.RYB, Aim: "price"}},
+		"is not chosen":       {nil, Choosing{Kind: wheel.OwnSystem, Aim: "coverage", Library: true}},
+		"knows no prices":     {nil, Choosing{Kind: wheel.RYB, Aim: "price", Library: true}},
+		"colour is wanted":    {three, Choosing{Kind: wheel.RYB, Aim: "targets"}},
+		"odd: ":               {three, Choosing{Kind: wheel.RYB, Aim: "targets", Wanted: []Wanted{{"odd", "teal"}}}},
+		"no class of caution": {three, Choosing{Kind: wheel.RYB, Aim: "coverage", Without: []string{"lead"}}},
+		"is no aim":           {three, Choosing{Kind: wheel.RYB, Aim: "beauty"}},
 	} {
 		_, err := v.Choose(context.Background(), ask.box, ask.c)
 		assert.ErrorContains(t, err, says)

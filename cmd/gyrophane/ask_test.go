@@ -236,17 +236,18 @@ func TestCompareMatchAndChooseJSON(t *testing.T) {
 	assert.Contains(t, table, "wanted colours reached, CIEDE2000")
 
 	for says, line := range map[string]string{
-		"write NAME:KIND:PAINT":  "compare --system triad:PY65",
-		"not 0":                  "compare",
-		"unknown kind":           "compare --system a:ring:PY65,PR254,PB29",
-		"name one wanted colour": "match --from PY65",
-		"there are no paints":    "match --lab 50,0,0",
-		"is no colour":           "match --lab 50,0 --from PY65",
-		`"beauty" is no aim`:     "choose --aim beauty",
-		"knows no prices":        "choose --aim price",
-		"o colour is wanted":     "choose --aim targets --from box --box PY65,PR254,PB29",
-		`--from "shop"`:          "choose --from shop",
-		"paint PW6 is not among": "choose --contains PW6",
+		"write NAME:KIND:PAINT":         "compare --system triad:PY65",
+		"not 0":                         "compare",
+		"unknown kind":                  "compare --system a:ring:PY65,PR254,PB29",
+		"name one wanted colour":        "match --from PY65",
+		"there are no paints":           "match --lab 50,0,0",
+		"is no colour":                  "match --lab 50,0 --from PY65",
+		`"beauty" is no aim`:            "choose --aim beauty",
+		"knows no prices":               "choose --aim price",
+		"o colour is wanted":            "choose --aim targets --from box --box PY65,PR254,PB29",
+		`--from "shop"`:                 "choose --from shop",
+		"is no class of caution: take ": "choose --without lead",
+		"paint PW6 is not among":        "choose --contains PW6",
 	} {
 		code, _, errText := call(t, line)
 		assert.NotZero(t, code, line)

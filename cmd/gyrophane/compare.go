@@ -128,7 +128,7 @@ func chooseCommand() *cobra.Command {
 	var q question
 	var kind, from, aim, file, painter string
 	var careful bool
-	var box, contains, wants []string
+	var box, contains, wants, without []string
 	c := &cobra.Command{
 		Use:     "choose --kind triad|split|double --from box|library",
 		Short:   "The best system of a kind, exactly: every one is looked at",
@@ -163,7 +163,7 @@ func chooseCommand() *cobra.Command {
 				wanted = append(wanted, exchange.Wanted{Colour: w})
 			}
 			began := time.Now()
-			out, err := v.Choose(cmd.Context(), of.box, exchange.Choosing{Kind: wheel.SystemKind(kind), Aim: aim, Library: from == "library", Contains: contains, Careful: careful, Prices: of.prices, Wanted: wanted})
+			out, err := v.Choose(cmd.Context(), of.box, exchange.Choosing{Kind: wheel.SystemKind(kind), Aim: aim, Library: from == "library", Contains: contains, Careful: careful, Without: without, Prices: of.prices, Wanted: wanted})
 			if err != nil {
 				return err
 			}
@@ -194,6 +194,7 @@ func chooseCommand() *cobra.Command {
 	c.Flags().StringSliceVar(&box, "box", nil, "the paints of the box, by their ids in the library")
 	c.Flags().StringVar(&file, "box-file", "", "a box as the application gives it out, JSON or CSV")
 	c.Flags().StringVar(&painter, "painter", "", "whose box, where several painters keep one")
+	c.Flags().StringSliceVar(&without, "without", nil, "classes of caution that no paint of it may carry: cadmium,cobalt")
 	c.Flags().BoolVar(&careful, "careful", false, "no paint whose class carries a special hazard")
 	c.Flags().StringSliceVar(&contains, "contains", nil, "paints that must be in it")
 	return c

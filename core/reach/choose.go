@@ -71,6 +71,7 @@ type Wish struct {
 	Contains []string         // paints that must be in it, by id
 	Among    []string         // only these, by id; all of the table when empty
 	Careful  bool             // no paint whose class carries a special hazard
+	Without  []string         // none of these classes of caution
 	// Prices, when given, ask for the cheapest of the systems that reach nearly as
 	// many hues cleanly as the best; a paint without a price is left out.
 	Prices map[string]float64
@@ -197,7 +198,7 @@ func (t *Table) fillings(w Wish) (out [3][]filling, err error) {
 		role = slices.DeleteFunc(slices.Clone(role), func(i int) bool {
 			p := t.paints[i]
 			_, priced := w.Prices[p.ID]
-			return len(w.Among) > 0 && !slices.Contains(w.Among, p.ID) || w.Careful && p.Hazardous() || w.Prices != nil && !priced
+			return len(w.Among) > 0 && !slices.Contains(w.Among, p.ID) || w.Careful && p.Hazardous() || slices.Contains(w.Without, p.CautionClass) || w.Prices != nil && !priced
 		})
 		var must []int
 		for _, i := range role {

@@ -143,6 +143,18 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 		}
 	}
 	assert.Less(t, len(few[0].System.Paints()), 6, "five do nearly as well as six here")
+	bare, err := NewTable(paint.Library()).Best(t.Context(), Wish{Kind: wheel.Split, Without: []string{"cobalt", "zinc"}, Most: 50})
+	require.NoError(t, err)
+	others := 0
+	for _, c := range bare {
+		for _, p := range c.System.Paints() {
+			assert.NotContains(t, []string{"cobalt", "zinc"}, p.CautionClass, p.ID)
+			if p.Hazardous() {
+				others++
+			}
+		}
+	}
+	assert.Positive(t, others, "what else there is to be careful with may stay")
 	safe, err := NewTable(paint.Library()).Best(t.Context(), Wish{Kind: wheel.Split, Careful: true, Most: 3})
 	require.NoError(t, err)
 	for _, c := range safe {

@@ -199,7 +199,7 @@ export const comparisonsQuery = queryOptions({
   queryFn: () => answer(client.GET("/api/comparisons")),
 });
 
-export type Choosing = { kind: "triad" | "split" | "double"; from: "box" | "library"; aim: "coverage" | "price" | "tubes" | "targets"; careful: boolean; contains: string[] };
+export type Choosing = { kind: "triad" | "split" | "double"; from: "box" | "library"; aim: "coverage" | "price" | "tubes" | "targets"; careful: boolean; without: string[]; contains: string[] };
 
 /** What this tab's searches go by: a new one ends the one before. */
 const ticket = Math.random().toString(36).slice(2);
@@ -216,10 +216,10 @@ export const searchingQuery = queryOptions({
 export const endSearch = () => answer(client.DELETE("/api/searches/{ticket}", { params: { path: { ticket } } }));
 
 /** The best system of a kind. */
-export const chooseQuery = ({ kind, from, aim, careful, contains }: Choosing, { medium, light, judged }: Conditions) =>
+export const chooseQuery = ({ kind, from, aim, careful, without, contains }: Choosing, { medium, light, judged }: Conditions) =>
   queryOptions({
-    queryKey: ["box", "choose", kind, from, aim, careful, contains, medium, light, judged],
-    queryFn: ({ signal }) => answer(client.GET("/api/choose", { signal, params: { query: { kind, from, aim, careful, ...(contains.length > 0 && { contains }), ticket, medium, light, judged } } })),
+    queryKey: ["box", "choose", kind, from, aim, careful, without, contains, medium, light, judged],
+    queryFn: ({ signal }) => answer(client.GET("/api/choose", { signal, params: { query: { kind, from, aim, careful, ...(without.length > 0 && { without }), ...(contains.length > 0 && { contains }), ticket, medium, light, judged } } })),
     placeholderData: keepPreviousData,
   });
 

@@ -1002,6 +1002,10 @@ export interface components {
             choices: components["schemas"]["WheelChoices"];
             system: components["schemas"]["SystemContent"];
         };
+        CautionClass: {
+            class: string;
+            name: string;
+        };
         CautionGroup: {
             caution: string;
             name: string;
@@ -1016,6 +1020,8 @@ export interface components {
             best: components["schemas"]["ChosenSystem"];
             /** @description the library paints that let the best system of the box reach more hues cleanly, the best first; empty from the library, and where wanted colours are the aim */
             buyNext: components["schemas"]["Bought"][];
+            /** @description that the paints carry which are chosen from, the gravest first */
+            cautions: components["schemas"]["CautionClass"][];
             /** Format: double */
             elapsedMs: number;
             /** @enum {string} */
@@ -3605,6 +3611,8 @@ export interface operations {
                 aim?: "coverage" | "price" | "tubes" | "targets";
                 /** @description no paint whose class carries a special hazard */
                 careful?: boolean;
+                /** @description no paint of these classes of caution */
+                without?: string[];
                 /** @description paints that must be in it */
                 contains?: string[];
                 /** @description names the search, so that one can ask how far it is, and end it; a search of the same ticket under way is ended */

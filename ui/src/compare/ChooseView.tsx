@@ -31,8 +31,9 @@ export function ChooseView({ view }: { view: Conditions }) {
   const wish = one<Choosing["aim"]>("aim", aims, "coverage");
   const aim = from === "library" && wish === "price" ? "coverage" : wish;
   const careful = search.get("careful") === "yes";
+  const without = search.get("without")?.split(",").filter(Boolean) ?? [];
   const contains = search.get("contains")?.split(",").filter(Boolean) ?? [];
-  const got = useQuery(chooseQuery({ kind, from, aim, careful, contains }, view));
+  const got = useQuery(chooseQuery({ kind, from, aim, careful, without, contains }, view));
   const box = useQuery(boxQuery(view));
   const library = useQuery(paintsQuery(view));
   const make = useNewWheel();
@@ -41,6 +42,7 @@ export function ChooseView({ view }: { view: Conditions }) {
   const called = (p: { id: string; name: string }) => tubes.get(p.id) ?? p.name;
   const all = from === "box" ? (box.data?.tubes ?? []).map((t) => ({ value: t.paint.id, name: nameOf(t) })) : (library.data ?? []).map((p) => ({ value: p.id, name: paintName(p.name).name }));
   const chosen = got.error ? undefined : got.data;
+  const named = new Map((got.data?.cautions ?? []).map((c) => [c.class, c.name]));
   const keep = (s: Schemas["ChosenSystem"]) =>
     make.mutate({
       name: `best ${kind === "triad" ? "triad" : kind} ${from === "box" ? "of the box" : "of the library"}`,
@@ -53,9 +55,13 @@ export function ChooseView({ view }: { view: Conditions }) {
         <Words label="kind of system" words={kinds} value={kind} onChoose={(v) => show({ kind: v })} />
         <Words label="chosen from" words={froms} value={from} onChoose={(v) => show({ from: v, contains: undefined })} />
         <Words label="for" words={aims} value={aim} onChoose={(v) => show({ aim: v })} />
-        <Button color="inherit" role="checkbox" aria-checked={careful} onClick={() => show({ careful: careful ? undefined : "yes" })} sx={{ mt: "4px", fontWeight: careful ? 600 : 400, borderBottom: `2px solid ${careful ? grey.ink : "transparent"}` }}>
-          none to be careful with
-        </Button>
+        <OneOf
+          label="cautions"
+          shown={careful ? "none to be careful with" : without.length > 0 ? `leaving out: ${without.map((c) => named.get(c) ?? c).join(", ")}` : "whatever their cautions"}
+          of={[{ value: "", name: "whatever their cautions" }, { value: "all", name: "none to be careful with" }, ...[...named].map(([value, name]) => ({ value, name: `leave out: ${name}` }))]}
+          value={careful ? "all" : (without.at(-1) ?? "")}
+          onChoose={(v) => show({ careful: v === "all" ? "yes" : undefined, without: v === "" || v === "all" ? undefined : [...new Set([...without, v])].join(",") })}
+        />
         <OneOf label="must contain" shown={contains.length === 0 ? "with whichever paints" : `with ${contains.map((c) => all.find((p) => p.value === c)?.name ?? c).join(", ")}`} of={[{ value: "", name: "whichever paints" }, ...all]} value="" onChoose={(v) => show({ contains: v === "" ? undefined : [...new Set([...contains, v])].join(",") })} />
       </Box>
       {got.error && (
