@@ -25,25 +25,35 @@ export function Figures({ got }: { got: Comparison }) {
     { name: "care", of: (s) => [s.cautions.length === 0 ? "none special" : s.cautions.length, s.cautions.join(", ")] },
   ];
   return (
-    <Box role="table" aria-label="figures" sx={{ display: "grid", gridTemplateColumns: `148px repeat(${got.systems.length}, minmax(0, 1fr))`, alignItems: "stretch" }}>
-      {rows.map((row, i) => [
-        <Typography key={i} variant="body2" component="div" sx={{ display: "flex", alignItems: "center", gap: 0.75, borderTop: `1px solid ${grey.hairline}`, py: 0.375, whiteSpace: "nowrap", color: grey.second }}>
-          {row.name}
-        </Typography>,
-        ...got.systems.map((s, n) => {
-          const [value, more] = row.of(s);
-          return (
-            <Box key={`${i} ${n}`} role="cell" sx={{ display: "grid", gridTemplateColumns: "50px minmax(0, 1fr)", gap: 0.75, alignItems: "center", borderTop: `1px solid ${grey.hairline}`, py: 0.375, pr: 1 }}>
-              <Box component="span" sx={{ fontFamily: figures, fontSize: 13, whiteSpace: "nowrap" }}>
-                {value}
+    <Box role="table" aria-label="figures" sx={{ display: "grid", gridTemplateColumns: `148px repeat(${got.systems.length}, minmax(0, 1fr))`, alignItems: "stretch", position: "relative" }}>
+      <Box role="row" sx={{ position: "absolute", width: "1px", height: "1px", overflow: "hidden", clipPath: "inset(50%)" }}>
+        <span role="columnheader">figure</span>
+        {got.systems.map((s, n) => (
+          <span key={n} role="columnheader">
+            {s.name}
+          </span>
+        ))}
+      </Box>
+      {rows.map((row, i) => (
+        <Box key={i} role="row" sx={{ display: "contents" }}>
+          <Typography role="rowheader" variant="body2" component="div" sx={{ display: "flex", alignItems: "center", gap: 0.75, borderTop: `1px solid ${grey.hairline}`, py: 0.375, whiteSpace: "nowrap", color: grey.second }}>
+            {row.name}
+          </Typography>
+          {got.systems.map((s, n) => {
+            const [value, more] = row.of(s);
+            return (
+              <Box key={n} role="cell" sx={{ display: "grid", gridTemplateColumns: "50px minmax(0, 1fr)", gap: 0.75, alignItems: "center", borderTop: `1px solid ${grey.hairline}`, py: 0.375, pr: 1 }}>
+                <Box component="span" sx={{ fontFamily: figures, fontSize: 13, whiteSpace: "nowrap" }}>
+                  {value}
+                </Box>
+                <Typography variant="caption" component="div" title={typeof more === "string" ? more : undefined} sx={{ minWidth: 0, overflow: "hidden", lineHeight: "15px" }}>
+                  {more}
+                </Typography>
               </Box>
-              <Typography variant="caption" component="div" title={typeof more === "string" ? more : undefined} sx={{ minWidth: 0, overflow: "hidden", lineHeight: "15px" }}>
-                {more}
-              </Typography>
-            </Box>
-          );
-        }),
-      ])}
+            );
+          })}
+        </Box>
+      ))}
     </Box>
   );
 }
