@@ -2,7 +2,6 @@ package api
 
 import (
 	"context"
-	"errors"
 	"fmt"
 	"net/http"
 	"strings"
@@ -286,8 +285,8 @@ func (s *Server) compareRoutes() {
 					return nil, s.refusal(err)
 				}
 			}
-			out, err := v.Replace(systems[0].System, candidates, tried)
-			return &struct{ Body []exchange.Swapped }{out}, s.refusal(err)
+			out, err := v.Replace(ctx, systems[0].System, candidates, tried)
+			return &struct{ Body []exchange.Swapped }{out}, s.refusal(tooLong(err))
 		})
 
 	type choose struct {
@@ -323,11 +322,8 @@ func (s *Server) compareRoutes() {
 			defer s.searches.done(key, search)
 			began := time.Now()
 			out, err := v.Choose(ctx, box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Without: in.Without, Prices: prices, Wanted: wanted, Tell: search.tell, Table: s.table})
-			if errors.Is(err, context.DeadlineExceeded) {
-				err = errLongSearch
-			}
 			if err != nil {
-				return nil, s.refusal(err)
+				return nil, s.refusal(tooLong(err))
 			}
 			out.ElapsedMs = float64(time.Since(began).Microseconds()) / 1000
 			return &struct{ Body exchange.Chosen }{out}, nil

@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"net/http"
 	"strings"
@@ -45,7 +46,13 @@ func (s *search) tell(p reach.Progress) {
 // searchTime is how long a search may take, which is more than other requests.
 const searchTime = 25 * time.Second
 
-var errLongSearch = exchange.Bad("This takes longer than 25 seconds: choose from fewer paints, or want fewer colours.")
+// tooLong says what to do about a search that ran out of time.
+func tooLong(err error) error {
+	if errors.Is(err, context.DeadlineExceeded) {
+		return exchange.Bad("This takes too long to work out: choose from fewer paints, or want fewer colours.")
+	}
+	return err
+}
 
 // begin enters a search; another one with the same ticket is ended. One without
 // a ticket is nobody's to ask for.
@@ -67,22 +74,28 @@ func (all *searches) begin(ctx context.Context, key searchKey) (context.Context,
 	return ctx, s
 }
 
-// mostTables is how many tables of pairs are kept in memory, some 2 MB each.
-const mostTables = 8
+// How many tables of pairs are kept in memory, and of how many paints at most:
+// then 6 MB each.
+const (
+	mostTables = 8
+	mostTabled = 100
+)
 
 // table is what every two of some paints reach, remembered for as long as they
 // are the same.
-func (s *Server) table(paints []*paint.Paint) *reach.Table {
+func (s *Server) table(ctx context.Context, paints []*paint.Paint, tell reach.Tell) (*reach.Table, error) {
 	var key strings.Builder
 	for _, p := range paints {
 		fmt.Fprintf(&key, "%s %016x %s\n", p.ID, p.Fingerprint(), p.Name)
 	}
 	if t, known := s.tables.Get(key.String()); known {
-		return t
+		return t, nil
 	}
-	t := reach.NewTable(paints)
-	s.tables.Add(key.String(), t)
-	return t
+	t, err := reach.NewTable(ctx, paints, tell)
+	if err == nil && len(paints) <= mostTabled {
+		s.tables.Add(key.String(), t)
+	}
+	return t, err
 }
 
 // done strikes a search off.
@@ -103,7 +116,7 @@ func (all *searches) find(key searchKey) *search {
 
 // Searching is how far a search is.
 type Searching struct {
-	Looking string `json:"looking" enum:",systems,paints,fours" doc:"at what; empty when nothing is looked for"`
+	Looking string `json:"looking" enum:",pairs,systems,paints,fours" doc:"at what; empty when nothing is looked for"`
 	Done    int    `json:"done"`
 	Of      int    `json:"of"`
 }

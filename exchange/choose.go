@@ -74,10 +74,10 @@ type Choosing struct {
 	Careful  bool     // no paint whose class carries a special hazard
 	Without  []string // nor one of these classes of caution
 	Prices   map[string]float64
-	Tell     func(reach.Progress) // hears how far the search is; may be nil
-	// Table finds the table of some paints that is known already; nil for one that
-	// is made anew.
-	Table func([]*paint.Paint) *reach.Table
+	Tell     reach.Tell // hears how far the search is; may be nil
+	// Table finds the table of some paints where it is known already; nil for one
+	// that is made anew.
+	Table func(context.Context, []*paint.Paint, reach.Tell) (*reach.Table, error)
 }
 
 // Choose finds the best systems of a kind: exactly, every one is looked at. From
@@ -127,7 +127,10 @@ func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chose
 	if c.Table == nil {
 		c.Table = reach.NewTable
 	}
-	table := c.Table(all)
+	table, err := c.Table(ctx, all, c.Tell)
+	if err != nil {
+		return out, err
+	}
 	if c.Aim == "targets" {
 		return v.suited(ctx, table, wish, c, out)
 	}
@@ -242,8 +245,11 @@ type Swapped struct {
 // Replace says for each tube of a system what replaces it best, and what that
 // changes; or what changes with one that is tried in its place (by the id of the
 // tube that it replaces).
-func (v View) Replace(s wheel.System, candidates []*paint.Paint, tried map[string]*paint.Paint) ([]Swapped, error) {
-	swaps := reach.Swaps(s, candidates)
+func (v View) Replace(ctx context.Context, s wheel.System, candidates []*paint.Paint, tried map[string]*paint.Paint) ([]Swapped, error) {
+	swaps, err := reach.Swaps(ctx, s, candidates)
+	if err != nil {
+		return nil, err
+	}
 	for _, p := range s.Paints() {
 		in := tried[p.ID]
 		if in == nil {

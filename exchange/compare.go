@@ -247,6 +247,8 @@ type WantedColour struct {
 	Name    string    `json:"name"`
 	Want    Aimed     `json:"want"`
 	Matches []Matched `json:"matches" doc:"of each system"`
+	Least   float64   `json:"least" doc:"CIEDE2000 of the system that comes nearest"`
+	Most    float64   `json:"most" doc:"CIEDE2000 of the one that misses by most"`
 }
 
 // Matched is the best recipe of a system for a wanted colour.
@@ -306,7 +308,7 @@ func (v View) Match(palettes [][]*paint.Paint, wanted []Wanted) ([]WantedColour,
 	}
 	out := []WantedColour{}
 	for i, reading := range want {
-		out = append(out, WantedColour{wanted[i].Name, *aimed(reading), make([]Matched, len(palettes))})
+		out = append(out, WantedColour{Name: wanted[i].Name, Want: *aimed(reading), Matches: make([]Matched, len(palettes))})
 	}
 	type job struct{ colour, palette int }
 	jobs := make(chan job)
@@ -330,6 +332,15 @@ func (v View) Match(palettes [][]*paint.Paint, wanted []Wanted) ([]WantedColour,
 	for _, err := range errs {
 		if err != nil {
 			return nil, err
+		}
+	}
+	for i := range out {
+		c := &out[i]
+		for n, m := range c.Matches {
+			c.Most = max(c.Most, m.DE)
+			if n == 0 || m.DE < c.Least {
+				c.Least = m.DE
+			}
 		}
 	}
 	return out, nil

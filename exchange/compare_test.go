@@ -74,6 +74,10 @@ func TestWantedColoursAreMatchedByEachPalette(t *testing.T) {
 	require.NotNil(t, got[0].Matches[0].DELamp)
 	assert.Nil(t, got[2].Matches[0].DELamp, "no surface is so bright a green")
 
+	for _, c := range got {
+		assert.Equal(t, min(c.Matches[0].DE, c.Matches[1].DE), c.Least, c.Name)
+		assert.Equal(t, max(c.Matches[0].DE, c.Matches[1].DE), c.Most, c.Name)
+	}
 	_, err = v.Match([][]*paint.Paint{three}, []Wanted{{"odd", "teal"}})
 	assert.ErrorContains(t, err, "odd: ")
 	_, err = v.Match([][]*paint.Paint{three}, make([]Wanted, 25))
@@ -197,23 +201,23 @@ func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 func TestWhatReplacesATube(t *testing.T) {
 	v := view(t, "acrylic", "D65", "dry")
 	s := named(t, "three", "triad", "PY65", "PR254", "PB29").System
-	got, err := v.Replace(s, hand(t, "PY184", "PR122", "PB15:3", "PW6"), nil)
+	got, err := v.Replace(t.Context(), s, hand(t, "PY184", "PR122", "PB15:3", "PW6"), nil)
 	require.NoError(t, err)
 	require.Len(t, got, 3)
 	assert.Positive(t, got[0].Gain)
 	assert.Contains(t, got[0].Says, "With it the system is cleaner ")
-	none, err := v.Replace(s, hand(t, "PW6"), nil)
+	none, err := v.Replace(t.Context(), s, hand(t, "PW6"), nil)
 	require.NoError(t, err)
 	assert.Empty(t, none)
 	blue, red := hand(t, "PB60")[0], hand(t, "PR255")[0]
-	tried, err := v.Replace(s, hand(t, "PY184", "PR122", "PW6"), map[string]*paint.Paint{"PB29": blue, "PR254": red})
+	tried, err := v.Replace(t.Context(), s, hand(t, "PY184", "PR122", "PW6"), map[string]*paint.Paint{"PB29": blue, "PR254": red})
 	require.NoError(t, err)
 	put := map[string]string{}
 	for _, w := range tried {
 		put[w.Out.ID] = w.In.ID
 	}
 	assert.Equal(t, map[string]string{"PY65": "PY184", "PR254": "PR255", "PB29": "PB60"}, put, "what is tried, or the best where nothing is")
-	_, err = v.Replace(s, nil, map[string]*paint.Paint{"PB29": hand(t, "PW6")[0]})
+	_, err = v.Replace(t.Context(), s, nil, map[string]*paint.Paint{"PB29": hand(t, "PW6")[0]})
 	assert.ErrorContains(t, err, "no hue of its own")
 }
 

@@ -48,19 +48,11 @@ func RecipesCSV(systems []Named, wanted []WantedColour) []byte {
 	w.Write([]string{"wanted", "L", "a", "b", "system", "recipe", "de00", "de00_lamp", "reached", "how"}) //nolint:errcheck // a buffer takes everything
 	for _, c := range wanted {
 		for i, m := range c.Matches {
-			var parts []string
-			for _, p := range m.Recipe {
-				one := plain(p.Parts) + " " + p.Code
-				if p.LetDown != nil {
-					one += fmt.Sprintf(" let down 1:%d in %s", p.LetDown.Parts, p.LetDown.In)
-				}
-				parts = append(parts, one)
-			}
 			lamp := ""
 			if m.DELamp != nil {
 				lamp = plain(*m.DELamp)
 			}
-			w.Write([]string{textCell(c.Name), plain(c.Want.Lab[0]), plain(c.Want.Lab[1]), plain(c.Want.Lab[2]), textCell(systems[i].Name), strings.Join(parts, " : "), plain(m.DE), lamp, map[bool]string{true: "yes", false: "no"}[m.Reached], textCell(strings.Join(m.Mixing, " "))}) //nolint:errcheck
+			w.Write([]string{textCell(c.Name), plain(c.Want.Lab[0]), plain(c.Want.Lab[1]), plain(c.Want.Lab[2]), textCell(systems[i].Name), InParts(m.Recipe), plain(m.DE), lamp, map[bool]string{true: "yes", false: "no"}[m.Reached], textCell(strings.Join(m.Mixing, " "))}) //nolint:errcheck
 		}
 	}
 	w.Flush()

@@ -104,6 +104,19 @@ type Ingredient struct {
 	Of []OfPart `json:"of,omitempty"`
 }
 
+// InParts is a recipe in short: "12 PY65 : 3 PB29 (let down 1:9 in PY65)".
+func InParts(parts []Ingredient) string {
+	var words []string
+	for _, p := range parts {
+		one := plain(p.Parts) + " " + p.Code
+		if p.LetDown != nil {
+			one += fmt.Sprintf(" (let down 1:%d in %s)", p.LetDown.Parts, p.LetDown.In)
+		}
+		words = append(words, one)
+	}
+	return strings.Join(words, " : ")
+}
+
 // OfPart is one ingredient of a mixture that is mixed further.
 type OfPart struct {
 	Paint string  `json:"paint"`

@@ -20,6 +20,7 @@ type QuietWay struct {
 	Way     string      `json:"way" enum:"complement,neighbour,earth"`
 	With    *Ingredient `json:"with,omitempty" doc:"absent when there is no such paint"`
 	Library bool        `json:"library" doc:"it was found in the library, not among the paints at hand"`
+	Cools   bool        `json:"cools" doc:"it takes no chroma worth naming, but turns the hue"`
 	Rungs   []QuietRung `json:"rungs" doc:"one for each share of chroma that can be lost so; where none can, one for each 15 degrees that the hue turns"`
 }
 
@@ -69,7 +70,9 @@ func (v View) Quieten(parts []paint.Part, hand []*paint.Paint, given map[string]
 		}
 		if with != nil {
 			one.With = v.ingredientOf(with)
-			for _, q := range path.Quieten(whole, with) {
+			var rungs []path.Quieted
+			rungs, one.Cools = path.Quieten(whole, with)
+			for _, q := range rungs {
 				one.Rungs = append(one.Rungs, QuietRung{v.step(q.Step), round(q.Lost, 3), round(q.Turned, 1), round(q.Lighter, 3), v.look(&q.Mixture).Beside(before)})
 			}
 		}

@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"strings"
 	"text/tabwriter"
 
 	"github.com/spf13/cobra"
@@ -72,7 +71,7 @@ func mixCommand() *cobra.Command {
 }
 
 func mixTable(w io.Writer, m exchange.Mix) {
-	fmt.Fprintf(w, "%s\t%s, %.2f of the possible\n", partsText(m.Parts), m.HueWord+", "+m.Verdict, m.Retention)
+	fmt.Fprintf(w, "%s\t%s, %.2f of the possible\n", exchange.InParts(m.Parts), m.HueWord+", "+m.Verdict, m.Retention)
 	fmt.Fprintln(w, "\tscreen\tL*\ta*\tb*\tOKLCh")
 	for _, row := range []struct {
 		name string
@@ -130,13 +129,13 @@ func pairTable(w io.Writer, p exchange.Pair) {
 	fmt.Fprintf(w, "%s to %s\t%s, %.2f at the secondary, %.2f at the lowest; rule of thumb: %s\n", p.A.ID, p.B.ID, p.Verdict, p.Retention, p.Lowest, p.RuleOfThumb)
 	fmt.Fprintln(w, p.Because)
 	for _, s := range p.Steps {
-		fmt.Fprintf(w, "%s\t%s\t%s %.2f\tas painted %s\tundertone %s\n", partsText(s.Parts), s.HueWord, s.Verdict, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB)
+		fmt.Fprintf(w, "%s\t%s\t%s %.2f\tas painted %s\tundertone %s\n", exchange.InParts(s.Parts), s.HueWord, s.Verdict, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB)
 	}
 	for _, t := range p.Taints {
 		fmt.Fprintf(w, "with %v of %s\t%s\t%s %.2f half way\n", t.Share, p.Third.ID, t.HueWord, t.Verdict, t.Retention)
 	}
 	for _, z := range p.MudZones {
-		fmt.Fprintf(w, "muddy\tfrom %s (%s)\tto %s (%s)\tlowest %.2f\n", partsText(z.FromParts), z.FromWord, partsText(z.ToParts), z.ToWord, z.Lowest)
+		fmt.Fprintf(w, "muddy\tfrom %s (%s)\tto %s (%s)\tlowest %.2f\n", exchange.InParts(z.FromParts), z.FromWord, exchange.InParts(z.ToParts), z.ToWord, z.Lowest)
 	}
 }
 
@@ -201,9 +200,9 @@ func wheelTable(w io.Writer, out exchange.Wheel) {
 		if s.Jumps {
 			jump += " jumps"
 		}
-		fmt.Fprintf(w, "%s\t%s\t%s\t%.2f\t%s\t%s\t%s\n", s.Name, partsText(s.Parts), s.Verdict, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB, jump)
+		fmt.Fprintf(w, "%s\t%s\t%s\t%.2f\t%s\t%s\t%s\n", s.Name, exchange.InParts(s.Parts), s.Verdict, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB, jump)
 		for _, p := range s.OtherPairings {
-			fmt.Fprintf(w, "  or\t%s\t%s\t%.2f\t%s\t%s\t\n", partsText(p.Parts), p.Verdict, p.Retention, p.AsPainted.SRGB, p.Undertone.SRGB)
+			fmt.Fprintf(w, "  or\t%s\t%s\t%.2f\t%s\t%s\t\n", exchange.InParts(p.Parts), p.Verdict, p.Retention, p.AsPainted.SRGB, p.Undertone.SRGB)
 		}
 	}
 }
@@ -288,18 +287,6 @@ func paintsTable(w io.Writer, list []exchange.Paint) {
 		}
 		fmt.Fprintf(w, "%s\t%s\t%s\t%s\t%s\t%d\t%s\t%s\t%s\n", p.ID, p.Name, p.Family, lean, p.Hiding, p.Strength, grey, p.Masstone.SRGB, p.Undertone.SRGB)
 	}
-}
-
-// partsText is "2 PR122 : 1 PB29", let-downs written out.
-func partsText(parts []exchange.Ingredient) string {
-	words := make([]string, len(parts))
-	for i, p := range parts {
-		words[i] = fmt.Sprintf("%v %s", p.Parts, p.Paint)
-		if p.LetDown != nil {
-			words[i] += fmt.Sprintf(" (let down 1:%d in %s)", p.LetDown.Parts, p.LetDown.In)
-		}
-	}
-	return strings.Join(words, " : ")
 }
 
 func twoPaints(args []string) (a, b *paint.Paint, err error) {

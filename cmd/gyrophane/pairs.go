@@ -51,7 +51,7 @@ func pairsTable(w io.Writer, out exchange.Pairings) {
 		if !p.Agrees {
 			rule += ", but"
 		}
-		fmt.Fprintf(w, "%s\t%s with %s\t%s\t%.2f\t%.2f\t%s\t%s\t%s\n", p.Section, p.A, p.B, p.Verdict, p.Retention, p.Lowest, rule, p.Middle.HueWord, partsText(p.Middle.Parts))
+		fmt.Fprintf(w, "%s\t%s with %s\t%s\t%.2f\t%.2f\t%s\t%s\t%s\n", p.Section, p.A, p.B, p.Verdict, p.Retention, p.Lowest, rule, p.Middle.HueWord, exchange.InParts(p.Middle.Parts))
 	}
 }
 
@@ -87,7 +87,7 @@ func correctCommand() *cobra.Command {
 					m    exchange.Mixture
 				}{{"have", out.Have}, {"want", *out.Want}, {"pile", out.Pile}} {
 					m := row.m
-					fmt.Fprintf(w, "%s\t%s\t%s\t%s %.2f\tas painted %s\n", row.name, partsText(m.Parts), m.HueWord, m.Verdict, m.Retention, m.AsPainted.SRGB)
+					fmt.Fprintf(w, "%s\t%s\t%s\t%s %.2f\tas painted %s\n", row.name, exchange.InParts(m.Parts), m.HueWord, m.Verdict, m.Retention, m.AsPainted.SRGB)
 				}
 			})
 		},

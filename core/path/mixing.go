@@ -22,7 +22,7 @@ func (p *Path) Weaker() *paint.Paint {
 // weaker paint, the stronger one a trace at a time.
 func (p *Path) Mixing(r Recipe) []string {
 	if len(r.Parts) == 1 {
-		return []string{fmt.Sprintf("Straight from the tube: the %s as it comes.", bias.ShortName(r.Parts[0].Paint))}
+		return Straight(r.Parts[0].Paint)
 	}
 	first, second := r.Parts[0], r.Parts[1]
 	if second.In == nil && (first.In != nil || first.Paint != p.Weaker()) {
@@ -39,8 +39,8 @@ func (p *Path) Mixing(r Recipe) []string {
 		wordA, wordB = bias.ShortName(first.Paint), bias.ShortName(second.Paint)
 	}
 	return append(out,
-		fmt.Sprintf("Lay out %s of the %s, the weaker paint.", count(first.Parts), bias.ShortName(first.Paint)),
-		fmt.Sprintf("Add %s a trace at a time, up to %s.", what, count(second.Parts)),
+		fmt.Sprintf("Lay out %s of the %s, the weaker paint.", Count(first.Parts), bias.ShortName(first.Paint)),
+		fmt.Sprintf("Add %s a trace at a time, up to %s.", what, Count(second.Parts)),
 		fmt.Sprintf("Too near %s: more of the %s. Still too near %s: more of %s.", wordB, bias.ShortName(first.Paint), wordA, what))
 }
 
@@ -48,7 +48,7 @@ func (p *Path) Mixing(r Recipe) []string {
 // then from the weakest (which absorbs least at equal volume) to the strongest.
 func Mixing(parts []Ingredient) []string {
 	if len(parts) == 1 && parts[0].In == nil {
-		return []string{fmt.Sprintf("Straight from the tube: the %s as it comes.", bias.ShortName(parts[0].Paint))}
+		return Straight(parts[0].Paint)
 	}
 	order := slices.Clone(parts)
 	slices.SortStableFunc(order, func(a, b Ingredient) int {
@@ -63,15 +63,21 @@ func Mixing(parts []Ingredient) []string {
 			what = "this let-down of " + what
 		}
 		if n == 0 {
-			then = append(then, fmt.Sprintf("Lay out %s of %s, the weakest.", count(p.Parts), what))
+			then = append(then, fmt.Sprintf("Lay out %s of %s, the weakest.", Count(p.Parts), what))
 		} else {
-			then = append(then, fmt.Sprintf("Add %s a little at a time, up to %s.", what, count(p.Parts)))
+			then = append(then, fmt.Sprintf("Add %s a little at a time, up to %s.", what, Count(p.Parts)))
 		}
 	}
 	return append(first, then...)
 }
 
-func count(parts int) string {
+// Straight tells of a paint that nothing is mixed into.
+func Straight(p *paint.Paint) []string {
+	return []string{fmt.Sprintf("Straight from the tube: the %s as it comes.", bias.ShortName(p))}
+}
+
+// Count is so many parts in words: "1 part", "3 parts".
+func Count(parts int) string {
 	if parts == 1 {
 		return "1 part"
 	}

@@ -39,28 +39,6 @@ func (i Ingredient) Mixture() paint.Mixture {
 	return paint.Between(&in, &m, 1/float64(i.Thin+1))
 }
 
-// Volumes are what ingredients come to of each paint, let-downs taken apart.
-func Volumes(parts []Ingredient) (out []paint.Part) {
-	add := func(p *paint.Paint, volume float64) {
-		for i := range out {
-			if out[i].Paint == p {
-				out[i].Parts += volume
-				return
-			}
-		}
-		out = append(out, paint.Part{Paint: p, Parts: volume})
-	}
-	for _, p := range parts {
-		if n := float64(p.Parts); p.In == nil {
-			add(p.Paint, n)
-		} else {
-			add(p.Paint, n/float64(p.Thin+1))
-			add(p.In, n*float64(p.Thin)/float64(p.Thin+1))
-		}
-	}
-	return out
-}
-
 // Parts are the smallest whole numbers, at most 40 in all, whose brushed-out
 // colour lies within 0.02 OKLab of the mixture with that share (0 to 1) of the
 // second paint. Where none does, the paint of which a trace is wanted is first

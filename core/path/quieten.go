@@ -54,8 +54,8 @@ type Quieted struct {
 // its chroma, brushed out: the first place on the way where it has, as far as
 // they can be lost so. A paint that takes none of the chroma may still cool:
 // then the rungs stand where the hue has turned by 15, 30, 45 and 60 degrees on
-// the painter's circle.
-func Quieten(of, with *paint.Paint) (rungs []Quieted) {
+// the painter's circle, and cools says so.
+func Quieten(of, with *paint.Paint) (rungs []Quieted, cools bool) {
 	p := New(of, with)
 	start := p.Samples[0].Brushed
 	for _, loss := range Losses {
@@ -65,14 +65,14 @@ func Quieten(of, with *paint.Paint) (rungs []Quieted) {
 		}
 	}
 	if len(rungs) > 0 {
-		return rungs
+		return rungs, false
 	}
 	for _, turn := range turns {
 		if t, ok := p.first(func(c colour.OKLab) bool { return math.Abs(turned(start, c)) >= turn }); ok {
 			rungs = append(rungs, p.quieted(start, t))
 		}
 	}
-	return rungs
+	return rungs, true
 }
 
 // first is the share at which a path first fulfils something, brushed out.

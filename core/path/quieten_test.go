@@ -25,7 +25,8 @@ func TestAColourIsQuietenedByShares(t *testing.T) {
 	red := paints(t, "PR254")[0]
 	own := red.Alone()
 	for _, with := range paints(t, "PG7", "PB29", "PR101") {
-		rungs := Quieten(red, with)
+		rungs, cools := Quieten(red, with)
+		assert.False(t, cools, with.ID)
 		require.NotEmpty(t, rungs, with.ID)
 		for i, r := range rungs {
 			assert.InDelta(t, Losses[i], r.Lost, 0.12, "%s, parts a brush can do", with.ID)
@@ -38,14 +39,18 @@ func TestAColourIsQuietenedByShares(t *testing.T) {
 		}
 	}
 	// A green with a red goes straight through grey; a blue turns it far sooner.
-	green, blue := Quieten(red, paints(t, "PG7")[0])[1], Quieten(red, paints(t, "PB29")[0])[1]
+	greens, _ := Quieten(red, paints(t, "PG7")[0])
+	blues, _ := Quieten(red, paints(t, "PB29")[0])
+	green, blue := greens[1], blues[1]
 	assert.Less(t, math.Abs(green.Turned), math.Abs(blue.Turned))
 	assert.Less(t, blue.Turned, 0.0, "toward violet")
-	cooled := Quieten(paints(t, "PR255")[0], paints(t, "PR122")[0])
+	cooled, cools := Quieten(paints(t, "PR255")[0], paints(t, "PR122")[0])
+	assert.True(t, cools)
 	require.Len(t, cooled, 2, "it takes none of the chroma, and turns the hue; it is itself not far off")
 	assert.InDelta(t, -15, cooled[0].Turned, 8)
 	assert.InDelta(t, -30, cooled[1].Turned, 8)
-	assert.Empty(t, Quieten(paints(t, "PY74")[0], paints(t, "PY35")[0]), "what cannot be had is left out")
+	none, _ := Quieten(paints(t, "PY74")[0], paints(t, "PY35")[0])
+	assert.Empty(t, none, "what cannot be had is left out")
 }
 
 func TestWhatQuietensIsChosenFromThePaintsAtHand(t *testing.T) {

@@ -35,7 +35,7 @@ type Bought struct {
 // among, let the best system reach more of the circle cleanly than it does: the
 // one that adds most first. All of them must be in the table.
 func (t *Table) BuyNext(ctx context.Context, w Wish, paints []*paint.Paint) (out []Bought, err error) {
-	tell := w
+	tell := w.Tell
 	w.Most, w.Tell = 1, nil
 	without, err := t.Best(ctx, w)
 	if err != nil {

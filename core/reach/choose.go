@@ -33,9 +33,13 @@ type reached struct{ clean, soft bins }
 
 func (a reached) or(b reached) reached { return reached{a.clean.or(b.clean), a.soft.or(b.soft)} }
 
-// NewTable follows every two paints that could stand in a system together.
-// Paints without a role (whites, blacks, greens and the like) are left out.
-func NewTable(paints []*paint.Paint) *Table {
+// atOnce is how many pairs are followed before the context is looked at again.
+const atOnce = 256
+
+// NewTable follows every two paints that could stand in a system together, until
+// the context ends; tell, when given, hears how far it is. Paints without a role
+// (whites, blacks, greens and the like) are left out.
+func NewTable(ctx context.Context, paints []*paint.Paint, tell Tell) (*Table, error) {
 	t := &Table{}
 	roles := wheel.RYB.Roles()
 	for _, p := range paints {
@@ -44,25 +48,34 @@ func NewTable(paints []*paint.Paint) *Table {
 			t.paints = append(t.paints, p)
 		}
 	}
-	var all []path.Couple
-	for i, b := range t.paints {
+	type place struct{ i, j int }
+	var all []place
+	for i := range t.paints {
 		t.reach = append(t.reach, make([]Reach, len(t.paints)))
 		t.sets = append(t.sets, make([]reached, len(t.paints)))
-		for _, a := range t.paints[:i] {
-			all = append(all, path.Couple{A: a, B: b})
+		for j := range i {
+			all = append(all, place{i, j})
 		}
 	}
-	pairings := path.PairAll(all, path.ByHue)
-	for i := range t.paints {
-		for j := range i {
-			r := OfPath(pairings[0].Path)
-			pairings = pairings[1:]
+	done := 0
+	for some := range slices.Chunk(all, atOnce) {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
+		tell.hears(AtPairs, done, len(all))
+		done += len(some)
+		var couples []path.Couple
+		for _, at := range some {
+			couples = append(couples, path.Couple{A: t.paints[at.j], B: t.paints[at.i]})
+		}
+		for n, p := range path.PairAll(couples, path.ByHue) {
+			i, j, r := some[n].i, some[n].j, OfPath(p.Path)
 			set := reached{r.from(paint.CleanFrom()), r.from(paint.SoftenedFrom())}
 			t.reach[i][j], t.reach[j][i] = r, r
 			t.sets[i][j], t.sets[j][i] = set, set
 		}
 	}
-	return t
+	return t, nil
 }
 
 // Wish is what a system should be chosen for.
@@ -81,8 +94,11 @@ type Wish struct {
 	Most   int // how many choices are wanted, the best first
 	// Tell, when given, hears how far a search is. It may be called from several
 	// goroutines at once.
-	Tell func(Progress)
+	Tell Tell
 }
+
+// Tell hears how far a search is; nil when nobody listens.
+type Tell func(Progress)
 
 // Progress is how far a search is: so many of so many things are looked at.
 type Progress struct {
@@ -93,18 +109,19 @@ type Progress struct {
 // Looking is what a search looks at one after the other.
 type Looking string
 
-// What is looked at: whole systems, paints that could be bought, fours of paints
+// What is looked at: pairs of paints, whole systems, paints that could be bought, fours of paints
 // held against the wanted colours.
 const (
+	AtPairs   Looking = "pairs"
 	AtSystems Looking = "systems"
 	AtPaints  Looking = "paints"
 	AtFours   Looking = "fours"
 )
 
 // hears tells how far a search is.
-func (w Wish) hears(at Looking, done, of int) {
-	if w.Tell != nil {
-		w.Tell(Progress{at, done, of})
+func (t Tell) hears(at Looking, done, of int) {
+	if t != nil {
+		t(Progress{at, done, of})
 	}
 }
 
@@ -176,7 +193,7 @@ func (f *finder) lookAt(ctx context.Context, w Wish, fill [3][]filling) error {
 			if err := ctx.Err(); err != nil {
 				return err
 			}
-			w.hears(AtSystems, done, of)
+			w.Tell.hears(AtSystems, done, of)
 			done += len(fill[2])
 			part := f.section(y, r).or(y.within).or(r.within)
 			for _, b := range fill[2] {

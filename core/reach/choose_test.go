@@ -19,6 +19,13 @@ func systemOf(t testing.TB, kind wheel.SystemKind, yellows, reds, blues []string
 	return s
 }
 
+func tableOf(t testing.TB, paints []*paint.Paint) *Table {
+	t.Helper()
+	table, err := NewTable(t.Context(), paints, nil)
+	require.NoError(t, err)
+	return table
+}
+
 func TestReachOfSystems(t *testing.T) {
 	triad := OfSystem(systemOf(t, wheel.RYB, []string{"PY74"}, []string{"PR254"}, []string{"PB29"}))
 	split := OfSystem(systemOf(t, wheel.Split, []string{"PY184", "PY65"}, []string{"PR255", "PR122"}, []string{"PB29", "PB15:3"}))
@@ -77,7 +84,7 @@ func bruteForce(t *testing.T, kind wheel.SystemKind, roles [3][]*paint.Paint) (b
 func TestTheBestSystemOfABoxIsExact(t *testing.T) {
 	yellows, reds, blues := tubes(t, "PY184", "PY65", "PY43"), tubes(t, "PR255", "PR122", "PR101"), tubes(t, "PB29", "PB15:3", "PB28")
 	box := append(append(append(tubes(t, "PW6", "PG7"), yellows...), reds...), blues...)
-	table := NewTable(box)
+	table := tableOf(t, box)
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split, wheel.Double} {
 		got, err := table.Best(t.Context(), Wish{Kind: kind, Most: 5})
 		require.NoError(t, err)
@@ -96,7 +103,7 @@ func TestTheBestSystemOfABoxIsExact(t *testing.T) {
 }
 
 func TestWhatIsChosenObeysTheWish(t *testing.T) {
-	table := NewTable(tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6"))
+	table := tableOf(t, tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6"))
 	got, err := table.Best(t.Context(), Wish{Kind: wheel.RYB, Contains: []string{"PR255", "PY65"}, Most: 9})
 	require.NoError(t, err)
 	require.Len(t, got, 2)
@@ -143,7 +150,7 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 		}
 	}
 	assert.Less(t, len(few[0].System.Paints()), 6, "five do nearly as well as six here")
-	bare, err := NewTable(paint.Library()).Best(t.Context(), Wish{Kind: wheel.Split, Without: []string{"cobalt", "zinc"}, Most: 50})
+	bare, err := tableOf(t, paint.Library()).Best(t.Context(), Wish{Kind: wheel.Split, Without: []string{"cobalt", "zinc"}, Most: 50})
 	require.NoError(t, err)
 	others := 0
 	for _, c := range bare {
@@ -155,7 +162,7 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 		}
 	}
 	assert.Positive(t, others, "what else there is to be careful with may stay")
-	safe, err := NewTable(paint.Library()).Best(t.Context(), Wish{Kind: wheel.Split, Careful: true, Most: 3})
+	safe, err := tableOf(t, paint.Library()).Best(t.Context(), Wish{Kind: wheel.Split, Careful: true, Most: 3})
 	require.NoError(t, err)
 	for _, c := range safe {
 		for _, p := range c.System.Paints() {
@@ -175,9 +182,9 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 		_, err := table.Best(t.Context(), w)
 		assert.ErrorContains(t, err, says)
 	}
-	_, err = NewTable(tubes(t, "PY184", "PR255")).Best(t.Context(), Wish{Kind: wheel.RYB})
+	_, err = tableOf(t, tubes(t, "PY184", "PR255")).Best(t.Context(), Wish{Kind: wheel.RYB})
 	assert.ErrorContains(t, err, "too few paints for the role of the blue")
-	_, err = NewTable(tubes(t, "PY184", "PR255", "PB29")).Best(t.Context(), Wish{Kind: wheel.Split})
+	_, err = tableOf(t, tubes(t, "PY184", "PR255", "PB29")).Best(t.Context(), Wish{Kind: wheel.Split})
 	assert.ErrorContains(t, err, "needs 2")
 }
 
@@ -186,8 +193,11 @@ func TestATubeIsReplacedByWhatServesBest(t *testing.T) {
 	others := tubes(t, "PY184", "PY74", "PR122", "PB15:3", "PB60", "PW6", "PG7", "PB29")
 	twin, err := s.Role(1)[0].Tube("tube-1", 1)
 	require.NoError(t, err)
-	assert.Empty(t, Swaps(s, []*paint.Paint{twin}), "another tube of the same paint is nothing else")
-	swaps := Swaps(s, others)
+	none, err := Swaps(t.Context(), s, []*paint.Paint{twin})
+	require.NoError(t, err)
+	assert.Empty(t, none, "another tube of the same paint is nothing else")
+	swaps, err := Swaps(t.Context(), s, others)
+	require.NoError(t, err)
 	require.Len(t, swaps, 3, "a best one for each tube")
 	for i, w := range swaps {
 		var roles [3][]*paint.Paint
@@ -223,7 +233,7 @@ func BenchmarkBestOfTheLibraryCold(b *testing.B) {
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split} {
 		b.Run(string(kind), func(b *testing.B) {
 			for b.Loop() {
-				if _, err := NewTable(paint.Library()).Best(b.Context(), Wish{Kind: kind, Most: 5}); err != nil {
+				if _, err := tableOf(b, paint.Library()).Best(b.Context(), Wish{Kind: kind, Most: 5}); err != nil {
 					b.Fatal(err)
 				}
 			}
@@ -232,7 +242,7 @@ func BenchmarkBestOfTheLibraryCold(b *testing.B) {
 }
 
 func BenchmarkBestOfTheLibraryWithTheTable(b *testing.B) {
-	table := NewTable(paint.Library())
+	table := tableOf(b, paint.Library())
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split, wheel.Double} {
 		b.Run(string(kind), func(b *testing.B) {
 			for b.Loop() {
@@ -245,10 +255,16 @@ func BenchmarkBestOfTheLibraryWithTheTable(b *testing.B) {
 }
 
 func TestASearchTellsHowFarItIsAndEndsWhenItIsLeft(t *testing.T) {
-	table := NewTable(paint.Library())
 	var told []Progress
+	table, err := NewTable(t.Context(), paint.Library(), func(p Progress) { told = append(told, p) })
+	require.NoError(t, err)
+	require.Greater(t, len(told), 1, "a table of many pairs says more than once how far it is")
+	for i, p := range told {
+		assert.Equal(t, Progress{AtPairs, i * atOnce, told[0].Of}, p)
+	}
+	told = nil
 	w := Wish{Kind: wheel.RYB, Tell: func(p Progress) { told = append(told, p) }}
-	_, err := table.Best(t.Context(), w)
+	_, err = table.Best(t.Context(), w)
 	require.NoError(t, err)
 	require.NotEmpty(t, told)
 	for i, p := range told {
@@ -261,7 +277,7 @@ func TestASearchTellsHowFarItIsAndEndsWhenItIsLeft(t *testing.T) {
 	told = nil
 	box := tubes(t, "PY184", "PR254", "PB29")
 	w.Among = []string{"PY184", "PR254", "PB29"}
-	_, err = NewTable(append(box, News(box)...)).BuyNext(t.Context(), w, News(box))
+	_, err = tableOf(t, append(box, News(box)...)).BuyNext(t.Context(), w, News(box))
 	require.NoError(t, err)
 	assert.Equal(t, len(News(box)), len(told))
 	assert.Equal(t, Progress{AtPaints, 0, len(told)}, told[0])
@@ -275,5 +291,9 @@ func TestASearchTellsHowFarItIsAndEndsWhenItIsLeft(t *testing.T) {
 	_, err = table.Best(ctx, w)
 	assert.ErrorIs(t, err, context.Canceled)
 	_, err = table.BuyNext(ctx, w, News(nil))
+	assert.ErrorIs(t, err, context.Canceled)
+	_, err = NewTable(ctx, box, nil)
+	assert.ErrorIs(t, err, context.Canceled)
+	_, err = Swaps(ctx, systemOf(t, wheel.RYB, []string{"PY65"}, []string{"PR254"}, []string{"PB29"}), paint.Library())
 	assert.ErrorIs(t, err, context.Canceled)
 }

@@ -27,6 +27,19 @@ func painted(m paint.Mixture, in paint.Medium) colour.Lab {
 	return r.Lab()
 }
 
+// volumes are what ingredients come to by volume, let-downs taken apart.
+func volumes(parts []path.Ingredient) (out []paint.Part) {
+	for _, p := range parts {
+		n := float64(p.Parts)
+		if p.In != nil {
+			out = append(out, paint.Part{Paint: p.In, Parts: n * float64(p.Thin) / float64(p.Thin+1)})
+			n /= float64(p.Thin + 1)
+		}
+		out = append(out, paint.Part{Paint: p.Paint, Parts: n})
+	}
+	return out
+}
+
 func TestNearestFindsWhatWasMixed(t *testing.T) {
 	box := tubes(t, "PY74", "PR254", "PB29", "PW6", "PBk9")
 	acrylic, err := paint.ParseMedium("acrylic")
@@ -50,7 +63,7 @@ func TestNearestFindsWhatWasMixed(t *testing.T) {
 			total += p.Parts
 		}
 		assert.LessOrEqual(t, total, 40)
-		again, err := paint.Mix(path.Volumes(got.Parts)...)
+		again, err := paint.Mix(volumes(got.Parts)...)
 		require.NoError(t, err)
 		assert.InDelta(t, 0, colour.Difference(got.Lab, painted(again, acrylic)), 1e-9, "what is said is what the parts make")
 	}
@@ -78,7 +91,7 @@ func TestATraceOfAStrongPaintIsLetDownFirst(t *testing.T) {
 	}
 	assert.Equal(t, 1, let, "1 part in 150 cannot be counted out")
 	assert.LessOrEqual(t, total, 40)
-	again, err := paint.Mix(path.Volumes(got.Parts)...)
+	again, err := paint.Mix(volumes(got.Parts)...)
 	require.NoError(t, err)
 	assert.InDelta(t, 0, colour.Difference(got.Lab, painted(again, acrylic)), 1e-6, "what is said is what the parts make")
 }

@@ -166,7 +166,7 @@ func TestTheStepNearestInHueIsFoundOnTheOtherWheel(t *testing.T) {
 func TestWhatToBuyNextIsExact(t *testing.T) {
 	box := tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PW6")
 	offered := tubes(t, "PB15:3", "PB28", "PY43", "PG7", "PB60")
-	table := NewTable(append(box[:len(box):len(box)], offered...))
+	table := tableOf(t, append(box[:len(box):len(box)], offered...))
 	wish := Wish{Kind: wheel.RYB}
 	for _, p := range box {
 		wish.Among = append(wish.Among, p.ID)
@@ -174,7 +174,7 @@ func TestWhatToBuyNextIsExact(t *testing.T) {
 	got, err := table.BuyNext(t.Context(), wish, offered)
 	require.NoError(t, err)
 	require.NotEmpty(t, got)
-	own, err := NewTable(box).Best(t.Context(), Wish{Kind: wheel.RYB})
+	own, err := tableOf(t, box).Best(t.Context(), Wish{Kind: wheel.RYB})
 	require.NoError(t, err)
 	gains := map[string]float64{}
 	for i, b := range got {
@@ -185,7 +185,7 @@ func TestWhatToBuyNextIsExact(t *testing.T) {
 		gains[b.Paint.ID] = b.Gain
 	}
 	for _, p := range offered {
-		with, err := NewTable(append(box[:len(box):len(box)], p)).Best(t.Context(), Wish{Kind: wheel.RYB})
+		with, err := tableOf(t, append(box[:len(box):len(box)], p)).Best(t.Context(), Wish{Kind: wheel.RYB})
 		require.NoError(t, err)
 		assert.InDelta(t, max(0, with[0].Reach.Clean()-own[0].Reach.Clean()), gains[p.ID], 1e-9, p.ID)
 	}

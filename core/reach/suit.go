@@ -31,6 +31,10 @@ const Passes = 3
 // seconds of work.
 const mostTried = 100_000
 
+// mostOfFours is how many paints fours are picked from at most: a set of them is
+// the bits of a word.
+const mostOfFours = 64
+
 // Suited are the systems of a kind that come nearest to wanted colours (CIELAB,
 // D65, as painted in a medium, dry): the most of them reached, then the least
 // mean difference. Every four paints that can stand in one system together with
@@ -41,24 +45,32 @@ func (t *Table) Suited(ctx context.Context, w Wish, helpers []*paint.Paint, want
 	if err != nil {
 		return nil, err
 	}
-	all := slices.Concat(t.paints, helpers)
-	role := make([]int, len(all)) // -1 for a helper
-	used := make([]bool, len(all))
-	for i := range all {
-		role[i] = -1
-		used[i] = i >= len(t.paints)
-	}
-	for k, list := range fill {
-		for _, f := range list {
-			for _, i := range [2]int{f.before, f.after} {
-				role[i], used[i] = k, true
-			}
-		}
-	}
 	if len(wanted) == 0 {
 		return nil, errors.New("no colour is wanted: name some")
 	}
-	fours, at := foursOf(role, used, map[bool]int{true: 1, false: 2}[w.Kind == wheel.RYB])
+	// The paints that may stand in a system come first, then the helpers.
+	var all []*paint.Paint
+	var role []int         // of each; -1 for a helper
+	place := map[int]int{} // by the place in the table
+	for k, list := range fill {
+		for _, f := range list {
+			for _, i := range [2]int{f.before, f.after} {
+				if _, known := place[i]; !known {
+					place[i] = len(all)
+					all, role = append(all, t.paints[i]), append(role, k)
+				}
+			}
+		}
+	}
+	var help []int
+	for _, p := range helpers {
+		help = append(help, len(all))
+		all, role = append(all, p), append(role, -1)
+	}
+	if len(all) > mostOfFours {
+		return nil, fmt.Errorf("fours of %d paints are too many to hold against wanted colours: choose from fewer paints", len(all)-len(help))
+	}
+	fours, at := foursOf(role, map[bool]int{true: 1, false: 2}[w.Kind == wheel.RYB])
 	if len(fours)*len(wanted) > mostTried {
 		return nil, fmt.Errorf("so many paints make %d fours to hold against %d wanted colours, too many: choose from fewer paints or want fewer colours", len(fours), len(wanted))
 	}
@@ -74,19 +86,27 @@ func (t *Table) Suited(ctx context.Context, w Wish, helpers []*paint.Paint, want
 		mean    float64
 	}
 	var best []looked
+	most := max(1, w.Most)
+	keepBest := func() {
+		slices.SortStableFunc(best, func(a, b looked) int {
+			return cmp.Or(cmp.Compare(b.reached, a.reached), cmp.Compare(a.mean, b.mean))
+		})
+		best = best[:min(len(best), most)]
+	}
 	for _, y := range fill[0] {
 		for _, r := range fill[1] {
+			if err := ctx.Err(); err != nil {
+				return nil, err
+			}
+			keepBest()
 			for _, b := range fill[2] {
 				c := looked{fill: [3]filling{y, r, b}, de: slices.Repeat([]float64{math.Inf(1)}, len(wanted))}
-				var palette []int
+				palette := slices.Clone(help)
 				for _, f := range c.fill {
-					palette = append(palette, f.before)
+					palette = append(palette, place[f.before])
 					if f.after != f.before {
-						palette = append(palette, f.after)
+						palette = append(palette, place[f.after])
 					}
-				}
-				for i := range helpers {
-					palette = append(palette, len(t.paints)+i)
 				}
 				eachFour(palette, func(set uint64) {
 					for i, d := range misses[at[set]] {
@@ -103,11 +123,9 @@ func (t *Table) Suited(ctx context.Context, w Wish, helpers []*paint.Paint, want
 			}
 		}
 	}
-	slices.SortStableFunc(best, func(a, b looked) int {
-		return cmp.Or(cmp.Compare(b.reached, a.reached), cmp.Compare(a.mean, b.mean))
-	})
+	keepBest()
 	var out []Suit
-	for _, c := range best[:min(len(best), max(1, w.Most))] {
+	for _, c := range best {
 		s, err := t.system(w.Kind, c.fill)
 		if err != nil {
 			return nil, err
@@ -117,15 +135,14 @@ func (t *Table) Suited(ctx context.Context, w Wish, helpers []*paint.Paint, want
 	return out, nil
 }
 
-// foursOf are all fours that can stand in one system: of each role at most so
-// many. At finds their place by the set of their paints.
-func foursOf(role []int, used []bool, mostOfRole int) (fours [][]int, at map[uint64]int) {
+// foursOf are all fours of paints, of which the roles are given (-1 for a helper),
+// that can stand in one system: of each role at most so many. At finds their place
+// by the set of their paints.
+func foursOf(role []int, mostOfRole int) (fours [][]int, at map[uint64]int) {
 	at = map[uint64]int{}
-	var every []int
-	for i, u := range used {
-		if u {
-			every = append(every, i)
-		}
+	every := make([]int, len(role))
+	for i := range every {
+		every[i] = i
 	}
 	eachFour(every, func(set uint64) {
 		var of []int
@@ -181,7 +198,7 @@ func matchAll(ctx context.Context, w Wish, paints []*paint.Paint, fours [][]int,
 	for range runtime.GOMAXPROCS(0) {
 		wg.Go(func() {
 			for i := next.Add(1) - 1; i < int64(len(fours)) && ctx.Err() == nil; i = next.Add(1) - 1 {
-				w.hears(AtFours, int(i), len(fours))
+				w.Tell.hears(AtFours, int(i), len(fours))
 				for _, s := range searches {
 					out[i] = append(out[i], s.four(fours[i]).miss)
 				}

@@ -2,6 +2,7 @@ package reach
 
 import (
 	"context"
+	"fmt"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -15,7 +16,7 @@ import (
 func TestTheSystemThatSuitsWantedColours(t *testing.T) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
-	table := NewTable(tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"))
+	table := tableOf(t, tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"))
 	helpers := tubes(t, "PW6", "PBk9")
 	mixed := func(parts ...paint.Part) colour.Lab {
 		m, err := paint.Mix(parts...)
@@ -51,16 +52,49 @@ func TestTheSystemThatSuitsWantedColours(t *testing.T) {
 	cancel()
 	_, err = table.Suited(gone, Wish{Kind: wheel.RYB}, helpers, wanted, acrylic)
 	assert.ErrorIs(t, err, context.Canceled)
-	_, err = NewTable(paint.Library()).Suited(context.Background(), Wish{Kind: wheel.Split}, helpers, wanted, acrylic)
+	_, err = tableOf(t, paint.Library()).Suited(context.Background(), Wish{Kind: wheel.Split}, helpers, wanted, acrylic)
 	assert.ErrorContains(t, err, "choose from fewer paints")
 	_, err = table.Suited(context.Background(), Wish{Kind: wheel.RYB}, helpers, nil, acrylic)
 	assert.ErrorContains(t, err, "no colour is wanted")
 }
 
+func TestWantedColoursAreSuitedFromFewPaintsOfALargeBox(t *testing.T) {
+	acrylic, err := paint.ParseMedium("acrylic")
+	require.NoError(t, err)
+	few := tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3")
+	var among []string
+	for _, p := range few {
+		among = append(among, p.ID)
+	}
+	var large []*paint.Paint
+	for n := range 2 {
+		for _, p := range paint.Library() {
+			tube, err := p.Tube(fmt.Sprintf("tube-%d-%s", n, p.ID), 1)
+			require.NoError(t, err)
+			large = append(large, tube)
+		}
+	}
+	table := tableOf(t, append(large, few...))
+	require.Greater(t, len(table.paints), 64, "more than a set of bits holds")
+	helpers, wanted := tubes(t, "PW6", "PBk9"), []colour.Lab{{L: 50, A: 40, B: 30}, {L: 40, A: -10, B: -25}, {L: 20}}
+	w := Wish{Kind: wheel.Split, Among: among, Most: 3}
+	got, err := table.Suited(t.Context(), w, helpers, wanted, acrylic)
+	require.NoError(t, err)
+	want, err := tableOf(t, few).Suited(t.Context(), w, helpers, wanted, acrylic)
+	require.NoError(t, err)
+	require.Len(t, want, 1)
+	require.Len(t, got, 1)
+	assert.InDeltaSlice(t, want[0].DE, got[0].DE, 0.05)
+
+	w.Among = nil
+	_, err = table.Suited(t.Context(), w, helpers, wanted, acrylic)
+	assert.ErrorContains(t, err, "choose from fewer paints", "and not after an age")
+}
+
 func BenchmarkSuitedOfABoxOfTwelve(b *testing.B) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(b, err)
-	table := NewTable(tubes(b, "PY184", "PY65", "PY43", "PR255", "PR254", "PR122", "PB29", "PB28", "PB15:3", "PB60", "PV19", "PY74"))
+	table := tableOf(b, tubes(b, "PY184", "PY65", "PY43", "PR255", "PR254", "PR122", "PB29", "PB28", "PB15:3", "PB60", "PV19", "PY74"))
 	var wanted []colour.Lab
 	for i := range 7 {
 		wanted = append(wanted, colour.Lab{L: 30 + 7*float64(i), A: 40 - 12*float64(i), B: -30 + 10*float64(i)})

@@ -2,6 +2,7 @@ package reach
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"slices"
 
@@ -19,8 +20,8 @@ type Swap struct {
 // same role with which the system reaches the most hues cleanly, then the most
 // on the whole; nothing that the system has already, from whichever tube. The
 // best swap comes first; a paint without another that could stand for it is left
-// out.
-func Swaps(s wheel.System, candidates []*paint.Paint) (out []Swap) {
+// out. It ends with the context.
+func Swaps(ctx context.Context, s wheel.System, candidates []*paint.Paint) (out []Swap, err error) {
 	better := func(a, b Reach) int {
 		return cmp.Or(cmp.Compare(b.Clean(), a.Clean()), cmp.Compare(b.Mean(), a.Mean()))
 	}
@@ -31,6 +32,9 @@ func Swaps(s wheel.System, candidates []*paint.Paint) (out []Swap) {
 			for _, q := range candidates {
 				if !role.Accepts(q) || has(there, q) {
 					continue
+				}
+				if err := ctx.Err(); err != nil {
+					return nil, err
 				}
 				with, err := s.Swapping(k, p, q)
 				if err != nil {
@@ -46,7 +50,7 @@ func Swaps(s wheel.System, candidates []*paint.Paint) (out []Swap) {
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Swap) int { return better(a.Reach, b.Reach) })
-	return out
+	return out, nil
 }
 
 // SwapOf is one paint of a system, in whichever role, replaced by another of

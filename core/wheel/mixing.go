@@ -102,14 +102,14 @@ func (w *Wheel) Mixing(index int, order Order) []string {
 			of := slot.Parts[0].Paint.Of
 			return []string{fmt.Sprintf("Raise the %s with white: %v of it to %v of white.", bias.ShortName(of[0].Paint), of[0].Parts, of[1].Parts)}
 		}
-		return []string{fmt.Sprintf("Straight from the tube: the %s as it comes.", bias.ShortName(slot.Parts[0].Paint))}
+		return path.Straight(slot.Parts[0].Paint)
 	}
 	for i, p := range slot.Parts {
 		if p.Paint.Of != nil && p.Paint.Source == paint.Stirred && p.Paint.ID == w.At(4*k+2).Name {
 			other := slot.Parts[1-i]
 			return []string{
-				fmt.Sprintf("Take %s of the %s you mixed.", parts(p.Parts), p.Paint.Name),
-				fmt.Sprintf("Add %s of the %s a trace at a time.", parts(other.Parts), bias.ShortName(other.Paint)),
+				fmt.Sprintf("Take %s of the %s you mixed.", path.Count(p.Parts), p.Paint.Name),
+				fmt.Sprintf("Add %s of the %s a trace at a time.", path.Count(other.Parts), bias.ShortName(other.Paint)),
 			}
 		}
 	}
@@ -129,8 +129,8 @@ func (w *Wheel) Mixing(index int, order Order) []string {
 	}
 	if at == 0 {
 		return []string{
-			fmt.Sprintf("Begin the run: lay out %s of the %s, the weaker paint.", parts(run.Base), bias.ShortName(run.Weak)),
-			fmt.Sprintf("Add %s of the %s, a trace at a time.", parts(run.Add[0]), bias.ShortName(run.Strong)),
+			fmt.Sprintf("Begin the run: lay out %s of the %s, the weaker paint.", path.Count(run.Base), bias.ShortName(run.Weak)),
+			fmt.Sprintf("Add %s of the %s, a trace at a time.", path.Count(run.Add[0]), bias.ShortName(run.Strong)),
 			s.caution(run),
 		}
 	}
@@ -175,15 +175,8 @@ func (w *Wheel) parted(section, step int) []string {
 	}
 	return []string{
 		fmt.Sprintf("Take a third of the %s you mixed.", secondary.Name),
-		fmt.Sprintf("To every %s of it add %s of the %s.", parts(best[0]), parts(best[1]), bias.ShortName(primary)),
+		fmt.Sprintf("To every %s of it add %s of the %s.", path.Count(best[0]), path.Count(best[1]), bias.ShortName(primary)),
 	}
-}
-
-func parts(n int) string {
-	if n == 1 {
-		return "1 part"
-	}
-	return fmt.Sprintf("%d parts", n)
 }
 
 // Mend is what evens the largest jump of a wheel: a recipe half way between

@@ -2523,6 +2523,8 @@ export interface components {
             words: string;
         };
         QuietWay: {
+            /** @description it takes no chroma worth naming, but turns the hue */
+            cools: boolean;
             /** @description it was found in the library, not among the paints at hand */
             library: boolean;
             /** @description one for each share of chroma that can be lost so; where none can, one for each 15 degrees that the hue turns */
@@ -2782,7 +2784,7 @@ export interface components {
              * @description at what; empty when nothing is looked for
              * @enum {string}
              */
-            looking: "" | "systems" | "paints" | "fours";
+            looking: "" | "pairs" | "systems" | "paints" | "fours";
             /** Format: int64 */
             of: number;
         };
@@ -3192,8 +3194,18 @@ export interface components {
         WantedKept: {
             /** Format: int64 */
             id: number;
+            /**
+             * Format: double
+             * @description CIEDE2000 of the system that comes nearest
+             */
+            least: number;
             /** @description of each system */
             matches: components["schemas"]["Matched"][];
+            /**
+             * Format: double
+             * @description CIEDE2000 of the one that misses by most
+             */
+            most: number;
             name: string;
             want: components["schemas"]["Aimed"];
         };

@@ -117,7 +117,7 @@ export function ChooseView({ view }: { view: Conditions }) {
   );
 }
 
-const things = { systems: "systems looked at", paints: "paints of the library tried", fours: "mixtures of four paints held against the wanted colours" } as const;
+const things = { pairs: "pairs of paints followed", systems: "systems looked at", paints: "paints of the library tried", fours: "mixtures of four paints held against the wanted colours" } as const;
 
 /** How far the search is, once it takes longer than half a second, and the way out of it. */
 function Looking({ onLeave }: { onLeave: () => void }) {
@@ -136,7 +136,7 @@ function Looking({ onLeave }: { onLeave: () => void }) {
             {things[far.looking]}
           </>
         ) : (
-          "Following every two paints…"
+          "Looking…"
         )}
       </Typography>
       <Button

@@ -15,6 +15,18 @@ import type { Comparison } from "./shapes";
 const alignments = { name: "by their names", hue: "by wheel hue" } as const;
 const layouts = { wheels: "as wheels", rows: "in rows" } as const;
 
+/** Whose row it is. */
+function RowHead({ index, name }: { index: number; name: string }) {
+  return (
+    <Box sx={{ pr: 1, minWidth: 0 }}>
+      <LineMark index={index} />
+      <Typography variant="subtitle2" title={name} sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+        {name}
+      </Typography>
+    </Box>
+  );
+}
+
 /** Every step where its undertone stands on the painter's circle, laid straight: yellow first, clockwise. */
 function HueRows({ got, stepOf, onStep }: { got: Comparison; stepOf: (i: number) => number; onStep: (system: number, n: number) => void }) {
   const left = (hue: number) => `${((120 - hue + 15 + 720) % 360) / 3.6}%`;
@@ -22,12 +34,7 @@ function HueRows({ got, stepOf, onStep }: { got: Comparison; stepOf: (i: number)
     <Box sx={{ mt: 1 }}>
       {got.systems.map((s, i) => (
         <Box key={i} sx={{ display: "grid", gridTemplateColumns: "180px minmax(0, 1fr)", alignItems: "center", mb: 1 }}>
-          <Box sx={{ pr: 1, minWidth: 0 }}>
-            <LineMark index={i} />
-            <Typography variant="subtitle2" sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
-              {s.name}
-            </Typography>
-          </Box>
+          <RowHead index={i} name={s.name} />
           <Box sx={{ position: "relative", height: 60, bgcolor: grey.track, mr: "34px" }}>
             {s.slots.map(
               (slot, n) =>
@@ -53,12 +60,7 @@ function NameRows({ got, at, onStep }: { got: Comparison; at: number; onStep: (s
     <Box sx={{ overflowX: "auto", mt: 1 }}>
       {got.systems.map((s, i) => (
         <Box key={i} sx={{ display: "grid", gridTemplateColumns: "180px repeat(12, minmax(44px, 1fr))", gap: "2px", alignItems: "end", mb: 1 }}>
-          <Box sx={{ pr: 1, minWidth: 0 }}>
-            <LineMark index={i} />
-            <Typography variant="subtitle2" sx={{ overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
-              {s.name}
-            </Typography>
-          </Box>
+          <RowHead index={i} name={s.name} />
           {s.slots.map((slot, n) => (
             <Box key={n} component="button" aria-label={`${s.name}: ${slot.name}, ${slot.empty ? "empty" : `${slot.verdict}, ${slot.words}`}`} aria-pressed={n === at} onClick={() => onStep(i, n)} sx={{ p: 0, border: 0, borderBottom: `3px solid ${n === at ? grey.ink : "transparent"}`, bgcolor: "transparent", cursor: "pointer", minWidth: 0 }}>
               <svg width="100%" height={52} aria-hidden style={{ display: "block" }}>

@@ -20,8 +20,6 @@ import { fill } from "../drawing/screen";
 import { Swatch } from "../drawing/Swatch";
 import { LineMark } from "./Marks";
 
-type Wanted = Schemas["WantedKept"];
-
 /** The colours that the pictures need: left as wanted, right the nearest each system comes. */
 export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: Conditions; names: string[] }) {
   const queries = useQueryClient();
@@ -35,9 +33,7 @@ export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: C
     mutationFn: (id: number) => answer(client.DELETE("/api/wanted/{id}", { params: { path: { id } } })),
     onSettled: again,
   });
-  const worst = (w: Wanted) => Math.max(...w.matches.map((m) => m.de00));
-  const best = (w: Wanted) => Math.min(...w.matches.map((m) => m.de00));
-  const list = asListed ? (got.data ?? []) : [...(got.data ?? [])].sort((a, b) => worst(b) - worst(a));
+  const list = asListed ? (got.data ?? []) : [...(got.data ?? [])].sort((a, b) => b.most - a.most);
   const shown = opened && list.find((w) => w.id === opened[0]);
   const match = shown?.matches[opened![1]];
   return (
@@ -82,7 +78,7 @@ export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: C
             </Typography>
             <Box sx={{ display: "grid", gridTemplateColumns: "34px 34px minmax(0, 1fr)" }}>
               {w.matches.map((m, i) => (
-                <Match key={i} want={w.want} match={m} best={m.de00 === best(w)} open={opened?.[0] === w.id && opened[1] === i} name={`${w.name || w.want.words} from ${names[i]}`} onOpen={() => setOpened(opened?.[0] === w.id && opened[1] === i ? null : [w.id, i])} />
+                <Match key={i} want={w.want} match={m} best={m.de00 === w.least} open={opened?.[0] === w.id && opened[1] === i} name={`${w.name || w.want.words} from ${names[i]}`} onOpen={() => setOpened(opened?.[0] === w.id && opened[1] === i ? null : [w.id, i])} />
               ))}
             </Box>
           </Box>

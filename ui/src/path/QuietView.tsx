@@ -78,7 +78,7 @@ function Row({ way, of, paints, called, onChoose }: { way: Way; of: Schemas["Mix
       <Box sx={{ display: "grid", gridTemplateColumns: "repeat(5, minmax(0, 1fr))", columnGap: "3px" }}>
         <Rung colour={of.asPainted} verdict={of.verdict} head="as it is" lines={[of.words]} />
         {way.rungs.map((r, i) => (
-          <Rung key={i} colour={r.asPainted} verdict={r.verdict} head={did(r)} parts={r.parts} lines={[r.beside, r.words]} />
+          <Rung key={i} colour={r.asPainted} verdict={r.verdict} head={did(r, way.cools)} parts={r.parts} lines={[r.beside, r.words]} />
         ))}
         {way.rungs.length < 4 && way.with && <Typography variant="caption" sx={{ alignSelf: "center", pl: 1 }}>{way.rungs.length === 0 ? "This does not quieten it." : "No further this way."}</Typography>}
       </Box>
@@ -108,7 +108,7 @@ function Rung({ colour, verdict, head, parts = [], lines }: { colour: Schemas["C
   );
 }
 
-/** What a rung did, brushed out: the chroma it took, or where it took hardly any the turn of the hue. */
-const did = (r: Way["rungs"][number]) => (r.lost < 0.1 ? `turned ${Math.abs(Math.round(r.turned))}°` : `−${Math.round(100 * r.lost)} % chroma`);
+/** What a rung did, brushed out: the chroma it took, or how far it turned the hue. */
+const did = (r: Way["rungs"][number], cools: boolean) => (cools ? `turned ${Math.abs(Math.round(r.turned))}°` : `−${Math.round(100 * r.lost)} % chroma`);
 
 const short = (p: Ingredient) => `${p.of?.length ? (p.paint === pile ? "pile" : `${p.of[0]!.code}+white`) : p.code}${p.letDown ? ` (let down 1:${p.letDown.parts})` : ""}`;
