@@ -3,8 +3,11 @@ package e2e
 import (
 	"strings"
 	"testing"
+	"time"
 
+	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 
 	"gyrophane/store/storetest"
@@ -82,6 +85,26 @@ func TestPairingsOfTheWholeBoxByLeanAndAsAMap(t *testing.T) {
 	p.see("light taken")
 	assert.True(t, strings.Contains(p.MustInfo().URL, "pair="), "the opened pairing is in the address")
 	assert.Empty(t, p.complaints())
+}
+
+func TestNothingMovesFromUnderTheHandWhilePairingsAreWorkedOut(t *testing.T) {
+	p := open(t, startApp(t, storetest.Database(t)).address)
+	p.asDemo()
+	slow := p.HijackRequests()
+	slow.MustAdd("*/api/pairings*", func(h *rod.Hijack) {
+		time.Sleep(2 * time.Second)
+		h.ContinueRequest(&proto.FetchContinueRequest{})
+	})
+	go slow.Run()
+	defer slow.MustStop()
+	p.goTo("Pairings")
+	top := func() float64 {
+		return p.element(`[aria-label="pairings of"] [role=radio]`, "my whole box").MustEval(`() => this.getBoundingClientRect().top`).Num()
+	}
+	before := top()
+	assert.False(t, p.shows("Three pairings of three paints"), "not there yet")
+	p.see("Three pairings of three paints")
+	assert.InDelta(t, before, top(), 0.5)
 }
 
 func TestPairingsOfSomePaints(t *testing.T) {

@@ -73,9 +73,10 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
       }
     >
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "flex-end", justifyContent: "space-between", columnGap: 3 }}>
-        <Box>
+        <Box sx={{ width: 1 }}>
           <Typography variant="h2">{got ? title(got) : "Pairings"}</Typography>
-          {got && <Typography sx={{ color: grey.second }}>{covering ? "Covered until you say what you expect: the hue half way, how bright it stays, where the mud starts." : summary(got)}</Typography>}
+          {/* Its room is kept from the beginning, so that nothing moves from under the hand when it is filled. */}
+          <Typography sx={{ color: grey.second, minHeight: { xs: "2lh", md: "1lh" } }}>{got && (covering ? "Covered until you say what you expect: the hue half way, how bright it stays, where the mud starts." : summary(got))}</Typography>
         </Box>
         <Legend />
       </Box>
