@@ -42,13 +42,16 @@ start() {
   rm -f "$state/app.addr"
   DATABASE_URL=$url setsid "$root/bin/gyrophane" serve --demo --with-meter --any-port --address-file "$state/app.addr" \
     ${GYROPHANE_LISTEN:+--listen "$GYROPHANE_LISTEN"} >>"$state/app-log" 2>&1 </dev/null &
-  echo $! >"$state/app.pid"
-  for _ in $(seq 300); do
+  # What was started is our own child: it lives for as long as kill -0 finds it,
+  # also before it has become the program.
+  local pid=$!
+  echo "$pid" >"$state/app.pid"
+  for _ in $(seq 600); do
     if [ -s "$state/app.addr" ]; then
       echo "Gyrophane is at $(cat "$state/app.addr")   (make stop ends it)"
       return 0
     fi
-    running || break
+    kill -0 "$pid" 2>/dev/null || break
     sleep 0.1
   done
   tail -n 5 "$state/app-log" >&2

@@ -2,7 +2,7 @@
 # fuzz.sh: every fuzz target in turn, FUZZTIME each (default 20s).
 set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
-grep -rlE '^func Fuzz' --include='*_test.go' api cmd core exchange store | while read -r file; do
+find . -name '*_test.go' -not -path './ui/node_modules/*' -exec grep -lE '^func Fuzz' {} + | sort | while read -r file; do
   grep -oE '^func Fuzz[A-Za-z0-9]+' "$file" | cut -c6- | while read -r target; do
     echo "== $(dirname "$file") $target"
     go test -run '^$' -fuzz "^$target\$" -fuzztime "${FUZZTIME:-20s}" "./$(dirname "$file")"

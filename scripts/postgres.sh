@@ -15,14 +15,20 @@ export LC_ALL=C.UTF-8
 
 fail() { printf 'gyrophane: %s\n' "$*" >&2; exit 1; }
 
-bin=$(compgen -G '/usr/lib/postgresql/*/bin/initdb' | sort -V | tail -n 1 | xargs -r dirname) || true
-[ -n "${bin:-}" ] || fail "PostgreSQL is not installed; run make setup."
-
 mkdir -p "$state"
 chmod go-rwx,go+x "$state"
 state=$(cd "$state" && pwd -P)
 data=$state/postgres
 log=$state/postgres-log
+
+# A cluster is served by the version that made it; a new one by the newest.
+version='*'
+if [ -s "$data/PG_VERSION" ]; then version=$(cat "$data/PG_VERSION"); fi
+bin=$(compgen -G "/usr/lib/postgresql/$version/bin/initdb" | sort -V | tail -n 1 | xargs -r dirname) || true
+if [ -z "${bin:-}" ]; then
+  [ "$version" = '*' ] || fail "$data was made by PostgreSQL $version, which is not installed; install postgresql-$version, or set GYROPHANE_STATE to another folder."
+  fail "PostgreSQL is not installed; run make setup."
+fi
 
 # as_owner COMMAND...: runs a command as the user the server runs as. Root
 # hands over to postgres, with the right to look through closed parent folders
@@ -73,24 +79,39 @@ clear_stale_pid() {
   running || rm -f "$data/postmaster.pid"
 }
 
+# create makes a cluster beside the place where it will stand, so that what
+# stands there is whole, whenever a first start was cut short.
 create() {
-  local pwfile
-  rm -rf "$data"
-  mkdir -m 0700 "$data"
+  local pwfile new=$state/postgres-unfinished
+  rm -rf "$new"
+  mkdir -m 0700 "$new"
   ( umask 077; od -An -N24 -tx1 /dev/urandom | tr -d ' \n' >"$state/password" )
   pwfile=$(mktemp)
   cat "$state/password" >"$pwfile"
-  if [ "$(id -u)" -eq 0 ]; then chown postgres:postgres "$data" "$pwfile"; fi
-  as_owner "$bin/initdb" -D "$data" -U "$name" -A scram-sha-256 --pwfile="$pwfile" \
+  if [ "$(id -u)" -eq 0 ]; then chown postgres:postgres "$new" "$pwfile"; fi
+  as_owner "$bin/initdb" -D "$new" -U "$name" -A scram-sha-256 --pwfile="$pwfile" \
     -E UTF8 --locale=C.UTF-8 >"$log" 2>&1 </dev/null ||
-    { tail -n 5 "$log" >&2; rm -rf "$pwfile" "$data"; fail "PostgreSQL could not set up its data folder; the lines above say why."; }
+    { tail -n 5 "$log" >&2; rm -rf "$pwfile" "$new"; fail "PostgreSQL could not set up its data folder; the lines above say why."; }
   rm -f "$pwfile"
-  as_owner tee -a "$data/postgresql.conf" >/dev/null <<CONF
+  as_owner tee -a "$new/postgresql.conf" >/dev/null <<CONF
 listen_addresses = '127.0.0.1'
 unix_socket_directories = ''
 max_connections = 60
 CONF
-  touch "$state/created"
+  mv -T "$new" "$data"
+}
+
+# ensure_cluster makes a cluster where there is none. What stands there already
+# is used or refused, and never deleted: it may be all that a painter has.
+ensure_cluster() {
+  if [ ! -e "$data" ] || { [ -d "$data" ] && [ -z "$(ls -A "$data")" ]; }; then
+    if [ -d "$data" ]; then rmdir "$data"; fi
+    create
+  elif [ ! -s "$data/PG_VERSION" ] || [ ! -e "$data/global/pg_control" ]; then
+    fail "$data is there but holds no whole PostgreSQL cluster, and was left as it is. Restore it, move it away, or set GYROPHANE_STATE to another folder."
+  elif [ ! -s "$state/password" ]; then
+    fail "$data holds a PostgreSQL cluster, but its password is missing, and it was left as it is. Restore $state/password beside it, move the folder away, or set GYROPHANE_STATE to another folder."
+  fi
 }
 
 sql() {
@@ -101,7 +122,7 @@ sql() {
 start() {
   exec 9>"$state/lock"
   flock -w 60 9 || fail "another start of PostgreSQL is still under way; try again in a minute."
-  [ -e "$state/created" ] || create
+  ensure_cluster
   clear_stale_pid
   if ! running; then
     local port
