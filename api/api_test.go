@@ -168,11 +168,10 @@ func TestAnotherPaintersThingsAreOutOfReach(t *testing.T) {
 	require.Len(t, w.Refused, 1)
 
 	nobody := &client{t: t, app: app}
-	forged := &client{t: t, app: app, cookie: strings.Replace(eve.cookie, "gyrophane=3", "gyrophane=2", 1)}
-	require.NotEqual(t, eve.cookie, forged.cookie, "the attack must be one")
+	forged := &client{t: t, app: app, cookie: "gyrophane=1"}
 	ending := "AA"
 	if strings.HasSuffix(ada.cookie, ending) {
-		ending = "QQ" // a seal ends in AA now and then
+		ending = "QQ" // a token ends in AA now and then
 	}
 	tampered := &client{t: t, app: app, cookie: ada.cookie[:len(ada.cookie)-2] + ending}
 	for _, attack := range []struct{ method, path, body string }{
@@ -370,7 +369,7 @@ func TestHealthAndAMissingDatabase(t *testing.T) {
 	status, text := lost.do("GET", "/api/painters", "")
 	assert.Equal(t, 503, status)
 	assert.Contains(t, text, "does not answer just now")
-	lost.cookie = "gyrophane=1.2.3.4"
+	lost.cookie = "gyrophane=whoever"
 	status, _ = lost.do("GET", "/api/session", "")
 	assert.Equal(t, 503, status, "not knowing is not the same as nobody")
 	lost.ok("GET", "/api/pair?a=PY184&b=PR254", "", nil)

@@ -100,6 +100,7 @@ func openTube(t store.Tube) (opened, error) {
 		return o, fmt.Errorf("tube %d: %w", t.ID, err)
 	}
 	var err error
+	o.definition = o.definition.Kept()
 	o.paint, err = o.definition.Paint(tubeID(t.ID), contentOfTube(t.TubeContent).Strength())
 	return o, err
 }

@@ -276,9 +276,6 @@ func TestPhotoAndSpectraAreRead(t *testing.T) {
 	var samples exchange.Samples
 	ada.file("spectra", file, &samples)
 	assert.Len(t, samples.Samples, 104)
-	status, text = ada.do("POST", "/api/box/paints", `{"paints":["`+strings.Repeat("x", 70<<10)+`"]}`)
-	assert.Equal(t, 413, status, "elsewhere 64 kB are the most")
-	assert.Contains(t, text, "too large")
 }
 
 func TestTheMeterIsReadOrSaidNotToBeThere(t *testing.T) {

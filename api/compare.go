@@ -4,6 +4,8 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"net/url"
+	"strconv"
 	"strings"
 	"time"
 
@@ -90,6 +92,20 @@ func (s *Server) comparisons(ctx context.Context) (*struct{ Body []KeptCompariso
 	return out, s.refusal(err)
 }
 
+// wheelsOf are the kept systems that the address of a comparison names.
+func wheelsOf(address string) (out []int64) {
+	asked, err := url.ParseQuery(address)
+	if err != nil {
+		return nil
+	}
+	for _, text := range strings.Split(asked.Get("systems"), ",") {
+		if id, err := strconv.ParseInt(text, 10, 64); err == nil {
+			out = append(out, id)
+		}
+	}
+	return out
+}
+
 func (s *Server) comparisonRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "comparisons", Method: http.MethodGet, Path: "/api/comparisons"},
 		func(ctx context.Context, _ *struct{}) (*struct{ Body []KeptComparison }, error) {
@@ -105,7 +121,7 @@ func (s *Server) comparisonRoutes() {
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "keepComparison", Method: http.MethodPost, Path: "/api/comparisons"},
 		func(ctx context.Context, in *keep) (*struct{ Body []KeptComparison }, error) {
-			if _, err := s.store.KeepComparison(ctx, painter(ctx).ID, store.Comparison{Address: in.Body.Address, Note: in.Body.Note, Decision: in.Body.Decision}); err != nil {
+			if _, err := s.store.KeepComparison(ctx, painter(ctx).ID, store.Comparison{Address: in.Body.Address, Note: in.Body.Note, Decision: in.Body.Decision}, wheelsOf); err != nil {
 				return nil, s.refusal(err)
 			}
 			return s.comparisons(ctx)
@@ -121,7 +137,8 @@ func (s *Server) comparisonRoutes() {
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "noteComparison", Method: http.MethodPut, Path: "/api/comparisons/{id}"},
 		func(ctx context.Context, in *note) (*struct{ Body []KeptComparison }, error) {
-			if err := s.store.NoteComparison(ctx, painter(ctx).ID, store.Comparison{ID: in.ID, Note: in.Body.Note, Decision: in.Body.Decision, Version: in.Body.Version}); err != nil {
+			change := store.Comparison{ID: in.ID, Note: in.Body.Note, Decision: in.Body.Decision, Version: in.Body.Version}
+			if err := s.store.NoteComparison(ctx, painter(ctx).ID, change, wheelsOf); err != nil {
 				return nil, s.refusal(err)
 			}
 			return s.comparisons(ctx)
@@ -262,7 +279,7 @@ func (s *Server) compareRoutes() {
 		From  string   `query:"from" default:"box" enum:"box,library"`
 		Tried []string `query:"tried" maxItems:"12" doc:"a tube of the system and what is tried in its place, with ~ between"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "replace", Method: http.MethodGet, Path: "/api/replace"},
+	huma.Register(s.api, huma.Operation{OperationID: "replace", Method: http.MethodPost, Path: "/api/replace"},
 		func(ctx context.Context, in *replace) (*struct{ Body []exchange.Swapped }, error) {
 			v, err := in.view()
 			if err != nil {
@@ -285,7 +302,11 @@ func (s *Server) compareRoutes() {
 					return nil, s.refusal(err)
 				}
 			}
-			out, err := v.Replace(ctx, systems[0].System, candidates, tried)
+			var out []exchange.Swapped
+			err = s.search(ctx, "replace", "", func(ctx context.Context, _ *search) (err error) {
+				out, err = v.Replace(ctx, systems[0].System, candidates, tried)
+				return err
+			})
 			return &struct{ Body []exchange.Swapped }{out}, s.refusal(tooLong(err))
 		})
 
@@ -297,9 +318,9 @@ func (s *Server) compareRoutes() {
 		Careful  bool     `query:"careful" doc:"no paint whose class carries a special hazard"`
 		Without  []string `query:"without" maxItems:"12" doc:"no paint of these classes of caution"`
 		Contains []string `query:"contains" maxItems:"6" doc:"paints that must be in it"`
-		Ticket   string   `query:"ticket" maxLength:"40" doc:"names the search, so that one can ask how far it is, and end it; a search of the same ticket under way is ended"`
+		Ticket   string   `query:"ticket" maxLength:"40" doc:"names the search, so that one can ask how far it is, and end it; the painter's search of before is ended in any case"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "choose", Method: http.MethodGet, Path: "/api/choose"},
+	huma.Register(s.api, huma.Operation{OperationID: "choose", Method: http.MethodPost, Path: "/api/choose"},
 		func(ctx context.Context, in *choose) (*struct{ Body exchange.Chosen }, error) {
 			v, err := in.view()
 			if err != nil {
@@ -317,15 +338,16 @@ func (s *Server) compareRoutes() {
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			key := searchKey{painter(ctx).ID, in.Ticket}
-			ctx, search := s.searches.begin(ctx, key)
-			defer s.searches.done(key, search)
-			began := time.Now()
-			out, err := v.Choose(ctx, box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Without: in.Without, Prices: prices, Wanted: wanted, Tell: search.tell, Table: s.table})
+			var out exchange.Chosen
+			err = s.search(ctx, "choose", in.Ticket, func(ctx context.Context, one *search) (err error) {
+				began := time.Now()
+				out, err = v.Choose(ctx, box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Without: in.Without, Prices: prices, Wanted: wanted, Tell: one.tell, Table: s.table})
+				out.ElapsedMs = float64(time.Since(began).Microseconds()) / 1000
+				return err
+			})
 			if err != nil {
 				return nil, s.refusal(tooLong(err))
 			}
-			out.ElapsedMs = float64(time.Since(began).Microseconds()) / 1000
 			return &struct{ Body exchange.Chosen }{out}, nil
 		})
 }

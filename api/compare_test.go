@@ -62,45 +62,45 @@ func TestATubeOfAKeptSystemIsReplaced(t *testing.T) {
 	var w api.KeptWheel
 	ada.ok("POST", "/api/wheels", newWheel, &w)
 	var got []exchange.Swapped
-	ada.ok("GET", fmt.Sprintf("/api/replace?wheel=%d", w.ID), "", &got)
+	ada.ok("POST", fmt.Sprintf("/api/replace?wheel=%d", w.ID), "", &got)
 	assert.Empty(t, got, "an empty box has nothing to put there")
-	ada.ok("GET", fmt.Sprintf("/api/replace?wheel=%d&from=library", w.ID), "", &got)
+	ada.ok("POST", fmt.Sprintf("/api/replace?wheel=%d&from=library", w.ID), "", &got)
 	assert.Len(t, got, 3)
-	ada.ok("GET", fmt.Sprintf("/api/replace?wheel=%d&from=library&tried=PR254~PR255", w.ID), "", &got)
+	ada.ok("POST", fmt.Sprintf("/api/replace?wheel=%d&from=library&tried=PR254~PR255", w.ID), "", &got)
 	assert.Contains(t, []string{got[0].In.ID, got[1].In.ID, got[2].In.ID}, "PR255")
-	status, text := ada.do("GET", fmt.Sprintf("/api/replace?wheel=%d&tried=PR254~PX1", w.ID), "")
+	status, text := ada.do("POST", fmt.Sprintf("/api/replace?wheel=%d&tried=PR254~PX1", w.ID), "")
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "unknown paint")
-	status, _ = ada.do("GET", fmt.Sprintf("/api/replace?wheel=%d&tried=PR254", w.ID), "")
+	status, _ = ada.do("POST", fmt.Sprintf("/api/replace?wheel=%d&tried=PR254", w.ID), "")
 	assert.Equal(t, 422, status)
-	status, _ = eve.do("GET", fmt.Sprintf("/api/replace?wheel=%d", w.ID), "")
+	status, _ = eve.do("POST", fmt.Sprintf("/api/replace?wheel=%d", w.ID), "")
 	assert.Equal(t, 404, status)
 }
 
 func TestTheBestSystemOfABoxIsChosen(t *testing.T) {
 	app, _ := server(t, true)
 	ada := signedUp(t, app, "Ada")
-	status, text := ada.do("GET", "/api/choose?kind=triad", "")
+	status, text := ada.do("POST", "/api/choose?kind=triad", "")
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "Your box is empty")
 	ada.ok("POST", "/api/box/paints", `{"paints":["PB60","PB29","PR122","PR254","PY74","PY65","PW6"]}`, nil)
 	var got exchange.Chosen
-	ada.ok("GET", "/api/choose?kind=triad", "", &got)
+	ada.ok("POST", "/api/choose?kind=triad", "", &got)
 	assert.Contains(t, got.Best.Paints[0], "tube-")
 	assert.NotEmpty(t, got.BuyNext)
 	again := exchange.Chosen{}
-	ada.ok("GET", "/api/choose?kind=triad", "", &again)
+	ada.ok("POST", "/api/choose?kind=triad", "", &again)
 	again.ElapsedMs = got.ElapsedMs
 	assert.Equal(t, got, again, "what is remembered is what was worked out")
 	ada.ok("POST", "/api/box/paints", `{"paints":["PB15:3"]}`, nil)
-	ada.ok("GET", "/api/choose?kind=triad", "", &again)
+	ada.ok("POST", "/api/choose?kind=triad", "", &again)
 	assert.Greater(t, again.Best.CleanCoverage, got.Best.CleanCoverage, "with one more paint in the box")
 	must := fmt.Sprintf("tube-%d", ada.tube("PB60").ID)
-	ada.ok("GET", "/api/choose?kind=triad&contains="+must, "", &got)
+	ada.ok("POST", "/api/choose?kind=triad&contains="+must, "", &got)
 	assert.Contains(t, got.Best.Paints, must)
-	ada.ok("GET", "/api/choose?kind=split&from=library", "", &got)
+	ada.ok("POST", "/api/choose?kind=split&from=library", "", &got)
 	assert.Len(t, got.Best.Paints, 6)
-	status, _ = ada.do("GET", "/api/choose?kind=ring", "")
+	status, _ = ada.do("POST", "/api/choose?kind=ring", "")
 	assert.Equal(t, 422, status)
 }
 
@@ -163,7 +163,7 @@ func TestASearchIsAskedHowFarItIsAndEnded(t *testing.T) {
 	}
 	ended := make(chan answer)
 	go func() {
-		status, text := ada.do("GET", "/api/choose?kind=split&aim=targets&ticket=one", "")
+		status, text := ada.do("POST", "/api/choose?kind=split&aim=targets&ticket=one", "")
 		ended <- answer{status, text}
 	}()
 	var far api.Searching
@@ -183,5 +183,5 @@ func TestASearchIsAskedHowFarItIsAndEnded(t *testing.T) {
 	assert.Contains(t, got.text, "left before it was done")
 	ada.ok("GET", "/api/searches/one", "", &far)
 	assert.Empty(t, far.Looking, "nothing is looked for")
-	ada.ok("GET", "/api/choose?kind=triad&ticket=one", "", nil)
+	ada.ok("POST", "/api/choose?kind=triad&ticket=one", "", nil)
 }

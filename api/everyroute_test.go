@@ -106,7 +106,7 @@ func TestEveryRouteAnswersNonsenseInOneSentence(t *testing.T) {
 			assert.NotContains(t, problem.Detail, "gyrophane/", "nothing of the inside")
 		}
 		if r[0] == http.MethodDelete && strings.Contains(r[1], "/session") {
-			ada = signedUp(t, app, "Ada again") // the one before has left
+			ada = signedUp(t, app, "Ada after "+r[1]) // the one before has left
 		}
 	}
 }

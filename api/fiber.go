@@ -22,6 +22,7 @@ type fiberAdapter struct{ app *fiber.App }
 func (a fiberAdapter) Handle(op *huma.Operation, handler func(huma.Context)) {
 	path := strings.NewReplacer("{", ":", "}", "").Replace(op.Path)
 	a.app.Add([]string{op.Method}, path, func(c fiber.Ctx) error {
+		c.SetContext(context.WithValue(c.Context(), connKey{}, c.RequestCtx().Conn()))
 		handler(&fiberContext{op: op, c: c})
 		return nil
 	})
@@ -61,7 +62,7 @@ func (f *fiberContext) RemoteAddr() string        { return f.c.RequestCtx().Remo
 func (f *fiberContext) Param(name string) string  { return strings.Clone(f.c.Params(name)) }
 func (f *fiberContext) Query(name string) string  { return strings.Clone(f.c.Query(name)) }
 func (f *fiberContext) Header(name string) string { return strings.Clone(f.c.Get(name)) }
-func (f *fiberContext) BodyReader() io.Reader     { return bytes.NewReader(f.c.Body()) }
+func (f *fiberContext) BodyReader() io.Reader     { return bytes.NewReader(f.c.BodyRaw()) }
 func (f *fiberContext) BodyWriter() io.Writer     { return f.c.RequestCtx() }
 func (f *fiberContext) Status() int               { return f.c.Response().StatusCode() }
 func (f *fiberContext) SetStatus(code int)        { f.c.Status(code) }

@@ -3,23 +3,80 @@ package api
 import (
 	"context"
 	"crypto/rand"
+	"fmt"
 	"net"
+	"net/http"
 	"net/netip"
 	"net/url"
 	"runtime/debug"
+	"strconv"
 	"strings"
 	"time"
 
+	"github.com/danielgtaylor/huma/v2"
 	"github.com/gofiber/fiber/v3"
-	"github.com/gofiber/fiber/v3/middleware/limiter"
 	recovery "github.com/gofiber/fiber/v3/middleware/recover"
+	"github.com/valyala/fasthttp"
+
+	"gyrophane/core/text"
+	"gyrophane/store"
 )
 
-// requestTime is how long one request may take in all.
-const requestTime = 10 * time.Second
+// How long a request may take.
+const (
+	requestTime = 10 * time.Second // to be answered, in all
+	headerTime  = 5 * time.Second  // for its headers to arrive
+	bodyTime    = 15 * time.Second // and then for its body
+)
 
-// filesBelow is where files may be sent to.
-const filesBelow = "/api/files/"
+const (
+	// longestHeaders is how many bytes the headers may have, with the address.
+	longestHeaders = 16 << 10
+	// mostConnections is how many may be open at once, silent ones among them.
+	mostConnections = 4096
+	// filesBelow is where files may be sent to.
+	filesBelow = "/api/files/"
+)
+
+// atTheHeaders looks at a request before its body is read: how long that may
+// take, and how large it may be.
+func atTheHeaders(h *fasthttp.RequestHeader) fasthttp.RequestConfig {
+	largest := largestBody
+	switch {
+	case len(h.ContentEncoding()) > 0:
+		largest = 1 // refused in any case, and not worth reading
+	case strings.HasPrefix(string(h.RequestURI()), filesBelow):
+		largest = largestFile
+	}
+	return fasthttp.RequestConfig{ReadTimeout: bodyTime, MaxRequestBodySize: largest}
+}
+
+var (
+	errEncoded  = fiber.NewError(http.StatusUnsupportedMediaType, "Send the request as it is: a Content-Encoding is not read here.")
+	errNotOurs  = fiber.NewError(http.StatusForbidden, "This request does not come from Gyrophane's own pages, so nothing was done.")
+	errPaced    = fiber.NewError(http.StatusTooManyRequests, "Too much is asked for in a short time; wait a moment and try again.")
+	errGuessing = fiber.NewError(http.StatusTooManyRequests, "Too many tries; wait a minute and try again.")
+)
+
+// limits are how often things may be done on a server that others can reach.
+type limits struct {
+	turns     turns
+	ofPainter *pace // requests
+	ofAddress *pace // requests, of one client address
+	wrong     *pace // passphrases that were wrong, by client address and by name
+	registers *pace // painters that were made, by client address and in all
+}
+
+// The paces: sustained, and at once. A class behind one address is thirty
+// people who drag along paths.
+func newLimits() limits {
+	return limits{
+		ofPainter: newPace(time.Second/40, 400),
+		ofAddress: newPace(time.Second/300, 3000),
+		wrong:     newPace(3*time.Second, 20),
+		registers: newPace(2*time.Minute, 30),
+	}
+}
 
 // guards are what every request passes before it is looked at.
 func (s *Server) guards() {
@@ -34,34 +91,78 @@ func (s *Server) guards() {
 		}
 		return c.Next()
 	})
-	s.app.Use(sameOrigin)
+	s.app.Use(s.sameOrigin)
 	s.app.Use(func(c fiber.Ctx) error {
-		if len(c.Body()) > largestBody && !strings.HasPrefix(c.Path(), filesBelow) {
+		if len(c.Request().Header.ContentEncoding()) > 0 {
+			return errEncoded
+		}
+		if len(c.BodyRaw()) > largestBody && !strings.HasPrefix(c.Path(), filesBelow) {
 			return fiber.ErrRequestEntityTooLarge
 		}
 		return c.Next()
 	})
+	s.app.Use(readableAddress)
 	s.app.Use(func(c fiber.Ctx) error {
 		ctx, cancel := context.WithTimeout(c.Context(), requestTime)
 		defer cancel()
-		c.SetContext(ctx)
+		c.SetContext(context.WithValue(ctx, deviceKey{}, device(c.Get(fiber.HeaderUserAgent))))
 		return c.Next()
 	})
-	// Guessing passphrases: twenty wrong ones a minute from one address.
-	slow := limiter.New(limiter.Config{
-		Max: 20, Expiration: time.Minute, SkipSuccessfulRequests: true,
-		LimitReached: func(fiber.Ctx) error {
-			return fiber.NewError(fiber.StatusTooManyRequests, "Too many tries; wait a minute and try again.")
-		},
+	s.app.Use("/api", func(c fiber.Ctx) error {
+		from := household(s.clientAddress(c))
+		c.SetContext(context.WithValue(c.Context(), addressKey{}, from))
+		if !s.Local && !s.limits.ofAddress.allows(from) {
+			return errPaced
+		}
+		return c.Next()
 	})
+	// Guessing passphrases: twenty wrong ones at once from one address, then one
+	// in three seconds.
 	for _, path := range []string{"/api/session", "/api/painters"} {
 		s.app.Use(path, func(c fiber.Ctx) error {
-			if writes(c.Method()) {
-				return slow(c)
+			if !writes(c.Method()) {
+				return c.Next()
 			}
-			return c.Next()
+			from := address(c.Context())
+			if s.limits.wrong.spent(from) {
+				return errGuessing
+			}
+			err := c.Next()
+			if err != nil || c.Response().StatusCode() >= 400 {
+				s.limits.wrong.allows(from)
+			}
+			return err
 		})
 	}
+}
+
+// addressKey carries where a request comes from.
+type addressKey struct{}
+
+func address(ctx context.Context) string {
+	from, _ := ctx.Value(addressKey{}).(string)
+	return from
+}
+
+// asPainter goes on with a painter's request, when it is the painter's turn.
+func (s *Server) asPainter(ctx huma.Context, p store.Painter, next func(huma.Context)) {
+	who := "painter " + strconv.FormatInt(p.ID, 10)
+	if !s.Local && !s.limits.ofPainter.allows(who) {
+		s.answerProblem(ctx, huma.Error429TooManyRequests(errPaced.Message))
+		return
+	}
+	s.inTurn(ctx, who, next)
+}
+
+// inTurn goes on with a request when it is its turn among those of one asker.
+func (s *Server) inTurn(ctx huma.Context, who string, next func(huma.Context)) {
+	release, err := s.limits.turns.take(ctx.Context(), who)
+	if err != nil {
+		s.answerProblem(ctx, huma.Error429TooManyRequests(errTooMany.Message))
+		return
+	}
+	defer release()
+	next(ctx)
 }
 
 func (s *Server) logged(c fiber.Ctx) error {
@@ -105,19 +206,40 @@ func writes(method string) bool {
 	return method != fiber.MethodGet && method != fiber.MethodHead && method != fiber.MethodOptions
 }
 
-// sameOrigin lets a write through only when the browser says that it comes
-// from one of this server's own pages.
-func sameOrigin(c fiber.Ctx) error {
+// sameOrigin lets a question through unless the browser says that another site's
+// page asks it (a page on another port of this machine is another), and a write
+// only when the browser says that it comes from one of this server's own pages.
+func (s *Server) sameOrigin(c fiber.Ctx) error {
+	site := c.Get("Sec-Fetch-Site")
 	if !writes(c.Method()) {
+		if strings.HasPrefix(c.Path(), "/api/") && site != "" && site != "same-origin" && site != "none" {
+			return errNotOurs
+		}
 		return c.Next()
 	}
-	refuse := fiber.NewError(fiber.StatusForbidden, "This request does not come from Gyrophane's own pages, so nothing was changed.")
-	if site := c.Get("Sec-Fetch-Site"); site != "" && site != "same-origin" {
-		return refuse
+	if site != "" && site != "same-origin" {
+		return errNotOurs
 	}
 	origin, err := url.Parse(c.Get(fiber.HeaderOrigin))
 	if err != nil || origin.Host == "" || !strings.EqualFold(origin.Host, c.Host()) {
-		return refuse
+		return errNotOurs
+	}
+	return c.Next()
+}
+
+// readableAddress refuses an address with characters that cannot be shown, in
+// its path or behind its question mark.
+func readableAddress(c fiber.Ctx) error {
+	path, err := url.PathUnescape(c.Path())
+	if err != nil {
+		path = c.Path()
+	}
+	said := path
+	for name, value := range c.Request().URI().QueryArgs().All() {
+		said += string(name) + string(value)
+	}
+	if r, place := text.Unshowable(said); place > 0 {
+		return fiber.NewError(http.StatusUnprocessableEntity, fmt.Sprintf("The address of the request holds a character that cannot be shown (U+%04X).", r))
 	}
 	return c.Next()
 }

@@ -4,6 +4,8 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	"strconv"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -69,6 +71,9 @@ func (s *Server) painterRoutes() {
 			if !s.Local && in.Body.Passphrase == "" {
 				return nil, huma.Error422UnprocessableEntity("Others can reach this server, so a painter needs a passphrase.")
 			}
+			if !s.Local && !s.limits.registers.allows(address(ctx)) {
+				return nil, huma.Error429TooManyRequests("So many new painters came from your address that no more are taken for a while. Try again in some minutes.")
+			}
 			p, err := s.store.CreatePainter(ctx, in.Body.Name, in.Body.Passphrase)
 			if err != nil {
 				return nil, s.refusal(err)
@@ -85,6 +90,11 @@ func (s *Server) painterRoutes() {
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "signIn", Method: http.MethodPost, Path: "/api/session", Metadata: open},
 		func(ctx context.Context, in *signIn) (*sessionOutput, error) {
+			// Guessing at one painter from many addresses is slowed down as well.
+			at := "painter " + strings.ToLower(in.Body.Name) + strconv.FormatInt(in.Body.Painter, 10)
+			if s.limits.wrong.spent(at) {
+				return nil, huma.Error429TooManyRequests(errGuessing.Message)
+			}
 			var p store.Painter
 			var err error
 			if in.Body.Painter != 0 && s.Local {
@@ -95,15 +105,22 @@ func (s *Server) painterRoutes() {
 			if err != nil && !errors.Is(err, store.ErrNotFound) {
 				return nil, s.refusal(err)
 			}
-			if err != nil || !s.mayEnter(p) || !p.Opens(in.Body.Passphrase) {
+			// The passphrase is looked at whoever it is for, so that the time tells nothing.
+			if opens := p.Opens(in.Body.Passphrase); err != nil || !s.mayEnter(p) || !opens {
+				s.limits.wrong.allows(at)
 				return nil, huma.Error403Forbidden("That painter and passphrase do not go together.")
 			}
 			return s.enter(ctx, p)
 		})
 
 	huma.Register(s.api, huma.Operation{OperationID: "signOut", Method: http.MethodDelete, Path: "/api/session", Metadata: open},
-		func(context.Context, *struct{}) (*sessionOutput, error) {
-			return &sessionOutput{SetCookie: cookie("", -1), Body: Session{Local: s.Local}}, nil
+		func(ctx context.Context, _ *struct{}) (*sessionOutput, error) {
+			if here, ok := ctx.Value(sessionKey{}).(store.Session); ok {
+				if err := s.store.EndSession(ctx, here.PainterID, here.ID); err != nil && !errors.Is(err, store.ErrNotFound) {
+					return nil, s.refusal(err)
+				}
+			}
+			return &sessionOutput{SetCookie: s.cookie("", -1), Body: Session{Local: s.Local}}, nil
 		})
 
 	type school struct {

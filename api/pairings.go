@@ -29,12 +29,13 @@ func (s *Server) marks(ctx context.Context) (*struct{ Body []PairMark }, error) 
 }
 
 // school is which blue the painter calls warm; the usual one where nobody is
-// signed in.
+// signed in, or nobody can say who.
 func (s *Server) school(ctx context.Context) bias.School {
-	if _, nobody := ctx.Value(noPainterKey{}).(error); nobody {
+	p, err := painterIfAny(ctx)
+	if err != nil {
 		return bias.VioletIsWarm
 	}
-	return bias.School(painter(ctx).WarmBlue)
+	return bias.School(p.WarmBlue)
 }
 
 func (s *Server) pairingRoutes() {

@@ -6,6 +6,8 @@ import (
 	"fmt"
 	"net/http"
 	"strings"
+	"unicode"
+	"unicode/utf8"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gofiber/fiber/v3"
@@ -20,9 +22,16 @@ func (s *Server) problem(c fiber.Ctx, err error) error {
 	var known *fiber.Error
 	if errors.As(err, &known) {
 		status, detail = known.Code, known.Message
+		if status == http.StatusRequestEntityTooLarge && len(c.Request().Header.ContentEncoding()) > 0 {
+			status, detail = errEncoded.Code, errEncoded.Message
+		}
 		switch status {
 		case http.StatusRequestEntityTooLarge:
 			detail = "The request is too large: 64 kB at most, and 8 MB for a photo."
+		case http.StatusRequestHeaderFieldsTooLarge:
+			detail = "The address and headers of the request are too long: 16 kB at most."
+		case http.StatusRequestTimeout:
+			detail = "The request did not arrive in time; send it again."
 		case http.StatusNotFound:
 			if known == fiber.ErrNotFound {
 				detail = "There is nothing at this address."
@@ -40,9 +49,16 @@ func init() {
 	plain := huma.NewError
 	huma.NewError = func(status int, message string, errs ...error) huma.StatusError {
 		var sentences []string
+		if status == http.StatusBadRequest && len(errs) > 0 && !strings.Contains(errs[0].Error(), unsoundJSON) {
+			status = http.StatusUnprocessableEntity // it could be read, and is refused
+		}
 		for _, err := range errs {
 			var detail *huma.ErrorDetail
 			if !errors.As(err, &detail) {
+				continue
+			}
+			if _, whole := detail.Value.(string); whole && detail.Location == "body" {
+				sentences = append(sentences, upperFirst(detail.Message)) // the whole of it need not be said again
 				continue
 			}
 			at := detail.Location[strings.LastIndex(detail.Location, ".")+1:]
@@ -82,15 +98,26 @@ func (s *Server) refusal(err error) error {
 		return huma.Error409Conflict("Nothing was marked, for " + err.Error() + ". Look at it again.")
 	case errors.Is(err, store.ErrNothingToUndo):
 		return huma.Error422UnprocessableEntity("There is nothing to undo: this is how it began.")
+	case errors.Is(err, errAnother):
+		return huma.Error409Conflict("You asked for another search in the meantime, so this one was ended.")
 	case errors.Is(err, context.Canceled):
 		return huma.Error409Conflict("This was left before it was done.")
+	case store.ReadOnly(err):
+		return huma.Error503ServiceUnavailable("The database takes no changes just now, so nothing was changed. What is kept can be looked at.")
 	case errors.Is(err, errNobody):
 		return huma.Error401Unauthorized("Say first who is painting.")
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("There is no such thing here, or it is another painter's.")
 	case store.Unavailable(err):
 		return huma.Error503ServiceUnavailable("The database does not answer just now. Nothing is lost; it will be tried again.")
+	case errors.Is(err, context.DeadlineExceeded):
+		return huma.Error503ServiceUnavailable("This took longer than a request may take, and was ended. Ask for less at once, or try again when less is going on.")
 	}
 	s.Log.Error("request failed", "error", err.Error())
 	return huma.Error500InternalServerError("Something went wrong on the server; what you did before is kept.")
+}
+
+func upperFirst(s string) string {
+	r, size := utf8.DecodeRuneInString(s)
+	return string(unicode.ToUpper(r)) + s[size:]
 }

@@ -6,6 +6,7 @@ import (
 	"context"
 	"errors"
 	"log/slog"
+	"net/netip"
 	"sync/atomic"
 	"time"
 
@@ -23,7 +24,9 @@ type Options struct {
 	// Local says that it listens on loopback only: painters are then offered by
 	// name, and a passphrase is up to them.
 	Local bool
-	Log   *slog.Logger
+	// TrustedProxies are believed about where a request comes from; nobody else is.
+	TrustedProxies []netip.Prefix
+	Log            *slog.Logger
 	// Meter is the address of the hand-held meter, on this machine.
 	Meter string
 }
@@ -34,11 +37,11 @@ type Server struct {
 	store *store.Store
 	app   *fiber.App
 	api   huma.API
-	keys  keyring
 	busy  atomic.Int64 // requests under way
 	// photos bounds how many pictures are decoded at once, and with it the
 	// memory they take.
 	photos   chan struct{}
+	limits   limits
 	searches searches
 	tables   *lru.Cache[string, *reach.Table]
 	// built are the wheels last built of library paints alone: they are the same
@@ -66,27 +69,32 @@ func New(s *store.Store, o Options) *Server {
 	if err != nil {
 		panic(err) // a constant size above 0
 	}
-	srv := &Server{Options: o, store: s, photos: make(chan struct{}, 2), built: built, tables: tables}
+	srv := &Server{Options: o, store: s, photos: make(chan struct{}, 2), limits: newLimits(), built: built, tables: tables}
 	srv.app = fiber.New(fiber.Config{
-		AppName:      "Gyrophane",
-		BodyLimit:    largestFile,
-		ReadTimeout:  15 * time.Second,
-		WriteTimeout: 30 * time.Second,
-		IdleTimeout:  60 * time.Second,
-		Concurrency:  256,
-		ErrorHandler: srv.problem,
+		AppName:                      "Gyrophane",
+		BodyLimit:                    largestFile,
+		ReadBufferSize:               longestHeaders,
+		ReadTimeout:                  headerTime,
+		WriteTimeout:                 30 * time.Second,
+		IdleTimeout:                  60 * time.Second,
+		Concurrency:                  mostConnections,
+		DisablePreParseMultipartForm: true, // bodies are taken as they are
+		ErrorHandler:                 srv.problem,
 	})
+	srv.app.Server().HeaderReceived = atTheHeaders
 	srv.guards()
 	srv.app.Get("/healthz", func(c fiber.Ctx) error { return c.JSON(fiber.Map{"status": "alive"}) })
 	srv.app.Get("/readyz", srv.ready)
 
 	config := huma.DefaultConfig("Gyrophane", "1")
 	config.CreateHooks = nil
+	config.Formats = formats()
 	config.DocsPath, config.OpenAPIPath, config.SchemasPath = "", "", ""
 	huma.DefaultArrayNullable = false
 	srv.api = huma.NewAPI(config, fiberAdapter{srv.app})
 	srv.api.UseMiddleware(srv.whoPaints)
 	srv.painterRoutes()
+	srv.sessionRoutes()
 	srv.askRoutes()
 	srv.wheelRoutes()
 	srv.boxRoutes()
@@ -129,8 +137,12 @@ func (s *Server) Stop(ctx context.Context) error {
 func (s *Server) ready(c fiber.Ctx) error {
 	ctx, cancel := context.WithTimeout(c.Context(), 2*time.Second)
 	defer cancel()
-	if err := s.store.Ready(ctx); err != nil {
-		return c.Status(fiber.StatusServiceUnavailable).JSON(fiber.Map{"status": "the database does not answer"})
+	readOnly, err := s.store.Ready(ctx)
+	switch {
+	case err != nil:
+		return c.Status(fiber.StatusServiceUnavailable).JSON(fiber.Map{"status": err.Error()})
+	case readOnly:
+		return c.JSON(fiber.Map{"status": "ready to read; the database takes no changes"})
 	}
 	return c.JSON(fiber.Map{"status": "ready"})
 }

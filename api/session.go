@@ -2,18 +2,14 @@ package api
 
 import (
 	"context"
-	"crypto/hmac"
-	"crypto/sha256"
-	"encoding/base64"
-	"encoding/hex"
+	"crypto/rand"
 	"errors"
 	"net/http"
-	"strconv"
-	"strings"
 	"sync"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/mileusna/useragent"
 
 	"gyrophane/store"
 )
@@ -23,70 +19,13 @@ const (
 	sessionDays = 90
 )
 
-// keyring holds the signing key once it has been read.
-type keyring struct {
-	mu  sync.Mutex
-	key []byte
-}
-
-func (k *keyring) get(ctx context.Context, s *store.Store) ([]byte, error) {
-	k.mu.Lock()
-	defer k.mu.Unlock()
-	if k.key == nil {
-		key, err := s.SessionKey(ctx)
-		if err != nil {
-			return nil, err
-		}
-		k.key = key
-	}
-	return k.key, nil
-}
-
-// token is "painter.expiry.passphrase mark.signature": whoever holds it paints
-// as that painter until it expires or the passphrase changes.
-func token(key []byte, p store.Painter, expires time.Time) string {
-	body := strconv.FormatInt(p.ID, 10) + "." + strconv.FormatInt(expires.Unix(), 10) + "." + passphraseMark(p)
-	return body + "." + sign(key, body)
-}
-
-func sign(key []byte, body string) string {
-	mac := hmac.New(sha256.New, key)
-	mac.Write([]byte(body))
-	return base64.RawURLEncoding.EncodeToString(mac.Sum(nil))
-}
-
-func passphraseMark(p store.Painter) string {
-	sum := sha256.Sum256([]byte(p.PassphraseHash))
-	return hex.EncodeToString(sum[:8])
-}
-
-// read checks a token's signature and expiry.
-func readToken(key []byte, token string, now time.Time) (painter int64, mark string, ok bool) {
-	body, signature, found := cutLast(token, ".")
-	if !found || !hmac.Equal([]byte(signature), []byte(sign(key, body))) {
-		return 0, "", false
-	}
-	fields := strings.Split(body, ".")
-	if len(fields) != 3 {
-		return 0, "", false
-	}
-	painter, err1 := strconv.ParseInt(fields[0], 10, 64)
-	expires, err2 := strconv.ParseInt(fields[1], 10, 64)
-	if err1 != nil || err2 != nil || now.Unix() > expires {
-		return 0, "", false
-	}
-	return painter, fields[2], true
-}
-
-func cutLast(s, sep string) (before, after string, found bool) {
-	i := strings.LastIndex(s, sep)
-	if i < 0 {
-		return s, "", false
-	}
-	return s[:i], s[i+len(sep):], true
-}
-
-type painterKey struct{}
+type (
+	painterKey struct{}
+	sessionKey struct{}
+	// askPainterKey carries how an operation that may go without a painter asks
+	// for one.
+	askPainterKey struct{}
+)
 
 // open marks the operations that go without a painter, anyones those that
 // have no use for one, lazily those that ask for one only where a tube of a box
@@ -100,52 +39,62 @@ var (
 // whoPaints finds the painter of a request, and turns requests without one
 // away from all that belongs to somebody.
 func (s *Server) whoPaints(ctx huma.Context, next func(huma.Context)) {
-	if ctx.Operation().Metadata["anyones"] == true {
-		next(ctx)
+	of := ctx.Operation().Metadata
+	if of["anyones"] == true {
+		s.inTurn(ctx, s.caller(ctx), next)
 		return
 	}
-	p, err := s.painterOf(ctx)
+	if of["lazily"] == true {
+		ask := sync.OnceValues(func() (store.Painter, error) {
+			_, p, err := s.signedIn(ctx)
+			return p, err
+		})
+		s.inTurn(huma.WithValue(ctx, askPainterKey{}, ask), s.caller(ctx), next)
+		return
+	}
+	session, p, err := s.signedIn(ctx)
 	switch {
-	case err != nil && ctx.Operation().Metadata["lazily"] == true:
-		next(huma.WithValue(ctx, noPainterKey{}, err))
 	case err == nil:
-		next(huma.WithValue(ctx, painterKey{}, p))
-	case ctx.Operation().Metadata["open"] == true && !store.Unavailable(err):
+		s.asPainter(huma.WithValue(huma.WithValue(ctx, painterKey{}, p), sessionKey{}, session), p, next)
+	case of["open"] == true && errors.Is(err, errNobody):
 		next(ctx)
-	case errors.Is(err, errNobody):
-		huma.WriteErr(s.api, ctx, http.StatusUnauthorized, "Say first who is painting.") //nolint:errcheck // the answer is the error
 	default:
-		problem := s.refusal(err).(huma.StatusError)
-		huma.WriteErr(s.api, ctx, problem.GetStatus(), problem.Error()) //nolint:errcheck // the answer is the error
+		s.answerProblem(ctx, s.refusal(err))
 	}
 }
 
-// noPainterKey carries why a request has no painter, where it may go without.
-type noPainterKey struct{}
+// caller is whose turn a request takes before its painter is known: of those on
+// this machine each browser has turns of its own, of others each address.
+func (s *Server) caller(ctx huma.Context) string {
+	if cookie, err := huma.ReadCookie(ctx, cookieName); err == nil && s.Local {
+		return "browser " + cookie.Value
+	}
+	return address(ctx.Context())
+}
+
+// answerProblem answers with what was refused.
+func (s *Server) answerProblem(ctx huma.Context, err error) {
+	var problem huma.StatusError
+	if !errors.As(err, &problem) {
+		problem = huma.Error500InternalServerError(err.Error())
+	}
+	huma.WriteErr(s.api, ctx, problem.GetStatus(), problem.Error()) //nolint:errcheck // the answer is the error
+}
 
 var errNobody = errors.New("nobody")
 
-func (s *Server) painterOf(ctx huma.Context) (store.Painter, error) {
+// signedIn is the session of a request, and who paints in it; errNobody when
+// there is none.
+func (s *Server) signedIn(ctx huma.Context) (store.Session, store.Painter, error) {
 	cookie, err := huma.ReadCookie(ctx, cookieName)
-	if err != nil {
-		return store.Painter{}, errNobody
+	if err != nil || len(cookie.Value) > 100 {
+		return store.Session{}, store.Painter{}, errNobody
 	}
-	key, err := s.keys.get(ctx.Context(), s.store)
-	if err != nil {
-		return store.Painter{}, err
+	session, p, err := s.store.BySession(ctx.Context(), cookie.Value)
+	if errors.Is(err, store.ErrNotFound) || err == nil && !s.mayEnter(p) {
+		err = errNobody
 	}
-	id, mark, ok := readToken(key, cookie.Value, time.Now())
-	if !ok {
-		return store.Painter{}, errNobody
-	}
-	p, err := s.store.PainterByID(ctx.Context(), id)
-	if errors.Is(err, store.ErrNotFound) {
-		return p, errNobody
-	}
-	if err == nil && (mark != passphraseMark(p) || !s.mayEnter(p)) {
-		return p, errNobody
-	}
-	return p, err
+	return session, p, err
 }
 
 // mayEnter: beyond loopback every painter needs a passphrase.
@@ -156,16 +105,77 @@ func painter(ctx context.Context) store.Painter {
 	return ctx.Value(painterKey{}).(store.Painter)
 }
 
-// signIn is the cookie for a painter.
-func (s *Server) signIn(ctx context.Context, p store.Painter) (http.Cookie, error) {
-	key, err := s.keys.get(ctx, s.store)
-	if err != nil {
-		return http.Cookie{}, err
+// painterIfAny is the one who paints in this request; errNobody, or why one
+// cannot know, where it may go without.
+func painterIfAny(ctx context.Context) (store.Painter, error) {
+	if p, ok := ctx.Value(painterKey{}).(store.Painter); ok {
+		return p, nil
 	}
-	expires := time.Now().Add(sessionDays * 24 * time.Hour)
-	return cookie(token(key, p, expires), sessionDays*24*3600), nil
+	if ask, ok := ctx.Value(askPainterKey{}).(func() (store.Painter, error)); ok {
+		return ask()
+	}
+	return store.Painter{}, errNobody
 }
 
-func cookie(value string, seconds int) http.Cookie {
-	return http.Cookie{Name: cookieName, Value: value, Path: "/", MaxAge: seconds, HttpOnly: true, SameSite: http.SameSiteLaxMode}
+// signIn begins a session, and is its cookie.
+func (s *Server) signIn(ctx context.Context, p store.Painter) (http.Cookie, error) {
+	token := rand.Text()
+	from, _ := ctx.Value(deviceKey{}).(string)
+	err := s.store.BeginSession(ctx, p.ID, token, from, time.Now().AddDate(0, 0, sessionDays))
+	return s.cookie(token, sessionDays*24*3600), err
+}
+
+func (s *Server) cookie(value string, seconds int) http.Cookie {
+	return http.Cookie{Name: cookieName, Value: value, Path: "/", MaxAge: seconds, HttpOnly: true, Secure: !s.Local, SameSite: http.SameSiteLaxMode}
+}
+
+// deviceKey carries the browser of a request, in words.
+type deviceKey struct{}
+
+// device says in words which browser a request comes from.
+func device(header string) string {
+	if len(header) > 500 {
+		return "another program"
+	}
+	ua := useragent.Parse(header)
+	switch {
+	case ua.Name == "" || ua.Bot:
+		return "another program"
+	case ua.OS == "":
+		return ua.Name
+	}
+	return ua.Name + " on " + ua.OS
+}
+
+// SignedIn is one browser in which a painter is signed in.
+type SignedIn struct {
+	ID     int64     `json:"id"`
+	Device string    `json:"device" doc:"the browser, in words"`
+	Since  time.Time `json:"since"`
+	Seen   time.Time `json:"seen" doc:"when it was last used, to within ten minutes"`
+	Here   bool      `json:"here" doc:"the one that asks"`
+}
+
+func (s *Server) sessions(ctx context.Context) (*struct{ Body []SignedIn }, error) {
+	kept, err := s.store.Sessions(ctx, painter(ctx).ID)
+	here, _ := ctx.Value(sessionKey{}).(store.Session)
+	out := &struct{ Body []SignedIn }{[]SignedIn{}}
+	for _, one := range kept {
+		out.Body = append(out.Body, SignedIn{one.ID, one.Device, one.CreatedAt, one.SeenAt, one.ID == here.ID})
+	}
+	return out, s.refusal(err)
+}
+
+func (s *Server) sessionRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "sessions", Method: http.MethodGet, Path: "/api/sessions"},
+		func(ctx context.Context, _ *struct{}) (*struct{ Body []SignedIn }, error) { return s.sessions(ctx) })
+	huma.Register(s.api, huma.Operation{OperationID: "endSession", Method: http.MethodDelete, Path: "/api/sessions/{id}"},
+		func(ctx context.Context, in *struct {
+			ID int64 `path:"id" minimum:"1"`
+		}) (*struct{ Body []SignedIn }, error) {
+			if err := s.store.EndSession(ctx, painter(ctx).ID, in.ID); err != nil {
+				return nil, s.refusal(err)
+			}
+			return s.sessions(ctx)
+		})
 }

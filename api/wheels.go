@@ -87,16 +87,17 @@ func (s *Server) finder(ctx context.Context, frozen map[string]frozenTube, found
 		if !isTube {
 			return exchange.FindPaint(ref)
 		}
-		if why, missing := ctx.Value(noPainterKey{}).(error); missing {
-			return nil, why
-		}
 		t, known := frozen[ref]
 		if !known {
 			id, err := strconv.ParseInt(number, 10, 64)
 			if err != nil {
 				return nil, exchange.Bad("%.40q is no tube of your box", ref)
 			}
-			kept, err := s.store.Tube(ctx, painter(ctx).ID, id)
+			p, err := painterIfAny(ctx)
+			if err != nil {
+				return nil, err
+			}
+			kept, err := s.store.Tube(ctx, p.ID, id)
 			if errors.Is(err, store.ErrNotFound) {
 				return nil, exchange.Bad("%s is no tube of your box", ref)
 			}
@@ -112,7 +113,7 @@ func (s *Server) finder(ctx context.Context, frozen map[string]frozenTube, found
 		if found != nil {
 			found[ref] = t
 		}
-		return t.Definition.Paint(ref, t.Strength)
+		return t.Definition.Kept().Paint(ref, t.Strength)
 	}
 }
 
@@ -295,8 +296,12 @@ type Built struct {
 // were kept with a wheel, where there is one.
 func (s *Server) systemFinder(ctx context.Context, wheel int64, c exchange.SystemContent) (exchange.Finder, error) {
 	var frozen map[string]frozenTube
-	if wheel != 0 && c.Names(exchange.TubePrefix) && ctx.Value(noPainterKey{}) == nil {
-		w, err := s.store.Wheel(ctx, painter(ctx).ID, wheel)
+	if wheel != 0 && c.Names(exchange.TubePrefix) {
+		p, err := painterIfAny(ctx)
+		if err != nil {
+			return nil, err
+		}
+		w, err := s.store.Wheel(ctx, p.ID, wheel)
 		if err != nil {
 			return nil, err
 		}

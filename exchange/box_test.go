@@ -4,6 +4,8 @@ import (
 	"bytes"
 	"encoding/json"
 	"fmt"
+	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -11,7 +13,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bias"
+	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
 )
 
 func demo(t testing.TB) []BoxPaint {
@@ -244,6 +248,66 @@ func TestLibraryFiles(t *testing.T) {
 	assert.ErrorContains(t, err, "choose cgats, csv or gpl")
 }
 
+func libraryPaint(t testing.TB, id string) *paint.Paint {
+	t.Helper()
+	p, err := paint.Find(id)
+	require.NoError(t, err)
+	return p
+}
+
+// paintWith does with a paint what a painter does: everything must come to a
+// number.
+func paintWith(t *testing.T, p *paint.Paint) {
+	t.Helper()
+	blue := libraryPaint(t, "PB29")
+	m, err := paint.Mix(paint.Part{Paint: p, Parts: 1}, paint.Part{Paint: blue, Parts: 3})
+	require.NoError(t, err)
+	for _, mixture := range []paint.Mixture{p.Alone(), m} {
+		u := mixture.Undertone()
+		require.False(t, math.IsNaN(u.Chroma+u.WheelHue+u.Retention), "an undertone")
+		for _, in := range paint.Media() {
+			r := mixture.AsPainted(in, true)
+			require.False(t, math.IsNaN(r.Lab().L+r.Lab().A+r.Lab().B), "a colour as painted")
+		}
+	}
+	bias.LeanIn(p, bias.RoleAmong(p))
+	for k := range 3 {
+		roles := [3][]*paint.Paint{{libraryPaint(t, "PY184")}, {libraryPaint(t, "PR254")}, {libraryPaint(t, "PB29")}}
+		roles[k] = append(roles[k], p)
+		if s, err := wheel.NewSystem(wheel.OwnSystem, roles); err == nil {
+			wheel.Build(s, wheel.Options{})
+		}
+	}
+}
+
+func TestExtremeCurvesAreRefusedWithTheRowAndTheBound(t *testing.T) {
+	row := func(k, s float64) BoxPaint {
+		return BoxPaint{Definition{Name: "extreme", Made: "swatches", K: slices.Repeat([]float64{k}, colour.Bands), S: slices.Repeat([]float64{s}, colour.Bands)}, TubeContent{}}
+	}
+	box := []BoxPaint{row(0.5, 0.5)}
+	for _, c := range []struct {
+		k, s float64
+		says string
+	}{
+		{0, 1e-16, "the scattering at 380 nm is 1e-16, and a paint has from 0.0001 to 100"},
+		{1e-100, 9999, "the scattering at 380 nm is 9999, and a paint has from 0.0001 to 100"},
+		{1001, 1, "the absorption at 380 nm is 1001, and a paint has from 0 to 1000"},
+	} {
+		rows, _, err := ReadBox(WriteBoxJSON(append(box, row(c.k, c.s))))
+		require.NoError(t, err)
+		assert.Empty(t, rows[0].Wrong)
+		assert.Equal(t, "paint 2", rows[1].Where)
+		assert.Contains(t, rows[1].Wrong, c.says)
+		_, err = row(c.k, c.s).Kept().Paint("tube-1", 1)
+		assert.NoError(t, err, "what was kept before there were bounds opens still")
+	}
+	for _, edge := range [][2]float64{{0, paint.LeastScattering}, {paint.MostAbsorption, paint.LeastScattering}, {0, paint.MostScattering}, {paint.MostAbsorption, paint.MostScattering}} {
+		p, err := row(edge[0], edge[1]).Paint("tube-1", 1)
+		require.NoError(t, err)
+		paintWith(t, p)
+	}
+}
+
 func FuzzReadBox(f *testing.F) {
 	box := demo(f)
 	f.Add(WriteBoxCSV(box[:2]))
@@ -263,6 +327,7 @@ func FuzzReadBox(f *testing.F) {
 			require.Equal(t, r.Wrong == "", r.Core != nil, r.Where)
 			if r.Wrong == "" {
 				sound = append(sound, r.Paint)
+				paintWith(t, r.Core)
 			}
 		}
 		again, _, err := ReadBox(WriteBoxJSON(sound))

@@ -10,10 +10,10 @@ import (
 	"strconv"
 	"strings"
 	"unicode"
-	"unicode/utf8"
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/text"
 )
 
 // TubeContent is what a painter says of a tube.
@@ -36,20 +36,20 @@ const (
 
 // Check refuses what cannot be said of a tube, and trims names.
 func (c TubeContent) Check() (TubeContent, error) {
-	c.Nickname, c.Note = strings.TrimSpace(c.Nickname), strings.TrimSpace(c.Note)
 	if c.Grade == "" {
 		c.Grade = string(paint.Artist)
 	}
 	_, err := paint.ParseGrade(c.Grade)
-	switch {
-	case err != nil:
+	if err != nil {
 		return c, BadInput{upperFirst(err.Error())}
-	case utf8.RuneCountInString(c.Nickname) > longestNickname:
-		return c, bad("the nickname is too long: %d characters at most", longestNickname)
-	case utf8.RuneCountInString(c.Note) > longestNote:
-		return c, bad("the note is too long: %d characters at most", longestNote)
-	case strings.ContainsFunc(c.Nickname, unshowable) || strings.ContainsFunc(strings.ReplaceAll(c.Note, "\n", ""), unshowable):
-		return c, bad("the nickname or the note holds characters that cannot be shown")
+	}
+	if c.Nickname, err = text.Line("the nickname", c.Nickname, longestNickname); err != nil {
+		return c, BadInput{err.Error()}
+	}
+	if c.Note, err = text.Lines("the note", c.Note, longestNote); err != nil {
+		return c, BadInput{err.Error()}
+	}
+	switch {
 	case c.TubeML != nil && !(*c.TubeML > 0 && *c.TubeML <= largestTube):
 		return c, bad("a tube of %v ml cannot be: it holds more than 0 and at most %d ml", *c.TubeML, largestTube)
 	case c.Price != nil && !(*c.Price >= 0 && *c.Price <= highestPrice):
@@ -57,8 +57,6 @@ func (c TubeContent) Check() (TubeContent, error) {
 	}
 	return c, nil
 }
-
-func unshowable(r rune) bool { return unicode.IsControl(r) || r == unicode.ReplacementChar }
 
 // Strength is the factor that a grade starts with.
 func (c TubeContent) Strength() float64 { return paint.Grade(c.Grade).Strength() }
@@ -96,12 +94,12 @@ type BoxRow struct {
 // and left out. Each row stands or falls by itself; the error is for a file that
 // cannot be read at all.
 func ReadBox(data []byte) (rows []BoxRow, notes []string, err error) {
-	text, err := textOf(data)
+	whole, err := textOf(data)
 	if err != nil {
 		return nil, nil, err
 	}
-	if strings.HasPrefix(strings.TrimSpace(text), "{") {
-		rows, err = readBoxJSON(text)
+	if strings.HasPrefix(strings.TrimSpace(whole), "{") {
+		rows, err = readBoxJSON(whole)
 	} else {
 		rows, notes, err = readBoxCSV(data)
 	}
@@ -141,12 +139,11 @@ func (r *BoxRow) check() (err error) {
 		}
 		*d = Definition{Library: p.ID}
 	} else {
-		d.Name = strings.TrimSpace(d.Name)
-		switch {
-		case d.Name == "":
+		if d.Name, err = text.Line("the name", d.Name, longestNickname); err != nil {
+			return BadInput{err.Error()}
+		}
+		if d.Name == "" {
 			return bad("no paint is named: give a library paint (PB29) or a paint of its own with a name and its K and S")
-		case utf8.RuneCountInString(d.Name) > longestNickname || strings.ContainsFunc(d.Name, unshowable):
-			return bad("the name is longer than %d characters or cannot be shown", longestNickname)
 		}
 	}
 	if len(d.K) == 0 && len(d.S) == 0 && d.Origin != nil {

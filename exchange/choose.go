@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -124,12 +125,17 @@ func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chose
 			return out, bad("%q is no class of caution: take %s", clip(class), strings.Join(names, ", "))
 		}
 	}
+	if c.Aim != "targets" {
+		if err := wish.Countable(all); err != nil {
+			return out, err
+		}
+	}
 	if c.Table == nil {
 		c.Table = reach.NewTable
 	}
 	table, err := c.Table(ctx, all, c.Tell)
 	if err != nil {
-		return out, err
+		return out, searched(ctx, err)
 	}
 	if c.Aim == "targets" {
 		return v.suited(ctx, table, wish, c, out)
@@ -167,8 +173,12 @@ func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chose
 
 // searched is why a search failed: it was ended, or what it was asked for.
 func searched(ctx context.Context, err error) error {
+	var many reach.TooMany
 	if ctx.Err() != nil {
 		return ctx.Err()
+	}
+	if errors.As(err, &many) {
+		return err
 	}
 	return BadInput{upperFirst(err.Error()) + "."}
 }

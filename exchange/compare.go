@@ -10,6 +10,7 @@ import (
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/core/reach"
+	"gyrophane/core/text"
 	"gyrophane/core/wheel"
 )
 
@@ -265,6 +266,9 @@ type Matched struct {
 
 // CheckWanted says what is wrong with a wanted colour.
 func CheckWanted(w Wanted) error {
+	if _, err := text.Line("the name of a wanted colour", w.Name, longestNickname); err != nil {
+		return BadInput{upperFirst(err.Error()) + "."}
+	}
 	_, err := w.reading(View{})
 	return err
 }

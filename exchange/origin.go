@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -229,6 +230,19 @@ func (o Origin) adjusted(out *Made) (paint.Mixture, error) {
 	out.Made = string(paint.Changed)
 	out.Pigments = []string{p.ID}
 	return m, nil
+}
+
+// Kept is a definition that was kept before curves had bounds: they are brought
+// within them, so that a box opens whatever is in it.
+func (d Definition) Kept() Definition {
+	d.K, d.S = slices.Clone(d.K), slices.Clone(d.S)
+	for i, k := range d.K {
+		d.K[i] = min(max(k, 0), paint.MostAbsorption)
+	}
+	for i, s := range d.S {
+		d.S[i] = min(max(s, paint.LeastScattering), paint.MostScattering)
+	}
+	return d
 }
 
 // Paint is the core's paint of a definition, as a tube of a strength.

@@ -8,6 +8,7 @@ import (
 	"gyrophane/core/bias"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
+	"gyrophane/core/text"
 	"gyrophane/core/wheel"
 )
 
@@ -51,6 +52,9 @@ func (c SystemContent) System(find Finder) (wheel.System, error) {
 	kind, err := wheel.ParseKind(c.Kind)
 	if err != nil {
 		return wheel.System{}, BadInput{err.Error()}
+	}
+	if _, err := text.Lines("the note of the system", c.Note, longestNote); err != nil {
+		return wheel.System{}, BadInput{upperFirst(err.Error()) + "."}
 	}
 	var roles [3][]*paint.Paint
 	_, most := kind.Places()

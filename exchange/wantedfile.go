@@ -3,6 +3,8 @@ package exchange
 import (
 	"strconv"
 	"strings"
+
+	"gyrophane/core/text"
 )
 
 // WantedRow is one colour of a file of wanted colours, and what is wrong with it.
@@ -17,13 +19,13 @@ type WantedRow struct {
 // ReadWanted reads wanted colours from a GIMP palette, or from CSV whose columns
 // are called name and colour (or hex), or name, L, a and b. Nothing is kept.
 func ReadWanted(data []byte) ([]WantedRow, error) {
-	text, err := textOf(data)
+	whole, err := textOf(data)
 	if err != nil {
 		return nil, err
 	}
 	var rows []WantedRow
-	if strings.HasPrefix(text, "GIMP Palette") {
-		rows, err = readPalette(text)
+	if strings.HasPrefix(whole, "GIMP Palette") {
+		rows, err = readPalette(whole)
 	} else {
 		rows, err = readWantedTable(data)
 	}
@@ -35,8 +37,11 @@ func ReadWanted(data []byte) ([]WantedRow, error) {
 	}
 	for i := range rows {
 		r := &rows[i]
-		if rs := []rune(r.Name); len(rs) > 80 {
-			r.Name = string(rs[:80])
+		if rs := []rune(r.Name); len(rs) > longestNickname {
+			r.Name = string(rs[:longestNickname])
+		}
+		if _, err := text.Line("the name", r.Name, longestNickname); err != nil && r.Problem == "" {
+			r.Colour, r.Problem = "", err.Error()
 		}
 		if r.Problem != "" {
 			continue

@@ -41,7 +41,7 @@ start() {
   stop
   rm -f "$state/app.addr"
   DATABASE_URL=$url setsid "$root/bin/gyrophane" serve --demo --with-meter --any-port --address-file "$state/app.addr" \
-    ${GYROPHANE_LISTEN:+--listen "$GYROPHANE_LISTEN"} >>"$state/app-log" 2>&1 </dev/null &
+    --log-file "$state/app-log" ${GYROPHANE_LISTEN:+--listen "$GYROPHANE_LISTEN"} >"$state/app-said" 2>&1 </dev/null &
   # What was started is our own child: it lives for as long as kill -0 finds it,
   # also before it has become the program.
   local pid=$!
@@ -54,7 +54,7 @@ start() {
     kill -0 "$pid" 2>/dev/null || break
     sleep 0.1
   done
-  tail -n 5 "$state/app-log" >&2
+  tail -n 5 "$state/app-log" "$state/app-said" 2>/dev/null >&2
   fail "the application did not start; the lines above say why."
 }
 

@@ -7,7 +7,6 @@ import (
 	"time"
 
 	"gorm.io/gorm"
-	"gorm.io/gorm/clause"
 )
 
 // The states of a tube. None is ever deleted: wheels and readings may speak of
@@ -53,6 +52,7 @@ type TubeVersion struct {
 	Previous  int    // the version it was made from, 0 for none
 	ChangeID  *int64 // nil for a refused one
 	Refused   bool
+	Decision  bool        // the painter chose it over another, so it stays
 	Content   TubeContent `gorm:"serializer:json"`
 	CreatedAt time.Time
 }
@@ -85,31 +85,26 @@ const (
 // added.
 func (s *Store) Tubes(ctx context.Context, painter int64) ([]Tube, error) {
 	var out []Tube
-	err := s.db.WithContext(ctx).Where("painter_id = ? and state <> ?", painter, withdrawn).Order("id").Find(&out).Error
+	err := s.with(ctx, func(db *gorm.DB) error {
+		return db.Where("painter_id = ? and state <> ?", painter, withdrawn).Order("id").Find(&out).Error
+	})
 	return out, err
 }
 
 // Tube finds one of a painter's tubes.
 func (s *Store) Tube(ctx context.Context, painter, id int64) (Tube, error) {
-	return ownTube(s.db.WithContext(ctx), painter, id)
+	var t Tube
+	err := s.with(ctx, func(db *gorm.DB) (err error) {
+		t, err = ownTube(db, painter, id)
+		return err
+	})
+	return t, err
 }
 
 func ownTube(tx *gorm.DB, painter, id int64) (Tube, error) {
 	var t Tube
 	err := tx.Where("id = ? and painter_id = ? and state <> ?", id, painter, withdrawn).Take(&t).Error
 	return t, known(err)
-}
-
-// boxWrite runs a change of a painter's box in a transaction; changes of one
-// box take turns.
-func (s *Store) boxWrite(ctx context.Context, painter int64, change func(tx *gorm.DB) error) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		var p Painter
-		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ?", painter).Take(&p).Error; err != nil {
-			return known(err)
-		}
-		return change(tx)
-	})
 }
 
 // NewTube is a tube to be added.
@@ -121,7 +116,7 @@ type NewTube struct {
 // AddTubes puts tubes into a box, all or none, as one change.
 func (s *Store) AddTubes(ctx context.Context, painter int64, summary string, tubes []NewTube) ([]Tube, error) {
 	var out []Tube
-	err := s.boxWrite(ctx, painter, func(tx *gorm.DB) (err error) {
+	err := s.owned(ctx, painter, func(tx *gorm.DB) (err error) {
 		out, err = addTubes(tx, BoxChange{PainterID: painter, Summary: summary}, tubes)
 		return err
 	})
@@ -165,7 +160,7 @@ func addTubes(tx *gorm.DB, change BoxChange, tubes []NewTube) ([]Tube, error) {
 func (s *Store) SaveTube(ctx context.Context, painter, id int64, onVersion int, summary string, c TubeContent, resolves int64) (Tube, error) {
 	var t Tube
 	var conflict *TubeConflict
-	err := s.boxWrite(ctx, painter, func(tx *gorm.DB) error {
+	err := s.owned(ctx, painter, func(tx *gorm.DB) error {
 		now, err := ownTube(tx, painter, id)
 		if err != nil {
 			return err
@@ -188,7 +183,7 @@ func (s *Store) SaveTube(ctx context.Context, painter, id int64, onVersion int, 
 		if err := tx.Create(&change).Error; err != nil {
 			return err
 		}
-		t, err = advanceTube(tx, now, c, now.Version+1, now.StandsFor, change.ID)
+		t, err = advanceTube(tx, now, c, now.Version+1, TubeVersion{Previous: now.StandsFor, ChangeID: &change.ID, Decision: resolves != 0})
 		return err
 	})
 	if err == nil && conflict != nil {
@@ -197,8 +192,8 @@ func (s *Store) SaveTube(ctx context.Context, painter, id int64, onVersion int, 
 	return t, err
 }
 
-// advanceTube writes a tube's next version.
-func advanceTube(tx *gorm.DB, t Tube, c TubeContent, standsFor, previous int, change int64) (Tube, error) {
+// advanceTube writes a tube's next version, of which v says how it came about.
+func advanceTube(tx *gorm.DB, t Tube, c TubeContent, standsFor int, v TubeVersion) (Tube, error) {
 	t.TubeContent, t.StandsFor = c, standsFor
 	t.Version++
 	err := tx.Select("nickname", "grade", "tube_ml", "price", "note", "state", "version", "stands_for", "updated_at").
@@ -206,14 +201,22 @@ func advanceTube(tx *gorm.DB, t Tube, c TubeContent, standsFor, previous int, ch
 	if err != nil {
 		return Tube{}, err
 	}
-	v := TubeVersion{PainterID: t.PainterID, TubeID: t.ID, Version: t.Version, Previous: previous, ChangeID: &change, Content: c}
-	return t, tx.Create(&v).Error
+	v.PainterID, v.TubeID, v.Version, v.Content = t.PainterID, t.ID, t.Version, c
+	if err := tx.Create(&v).Error; err != nil {
+		return Tube{}, err
+	}
+	return t, thinTube(tx, t)
 }
 
 // LastChange is what an undo would take back; ErrNothingToUndo when there is
 // nothing.
 func (s *Store) LastChange(ctx context.Context, painter int64) (BoxChange, error) {
-	return lastChange(s.db.WithContext(ctx), painter)
+	var c BoxChange
+	err := s.with(ctx, func(db *gorm.DB) (err error) {
+		c, err = lastChange(db, painter)
+		return err
+	})
+	return c, err
 }
 
 func lastChange(tx *gorm.DB, painter int64) (BoxChange, error) {
@@ -228,7 +231,7 @@ func lastChange(tx *gorm.DB, painter int64) (BoxChange, error) {
 // UndoBox takes a box's last change back, all of it. The change must be the
 // last still, so that two tabs do not undo one thing after another unseen.
 func (s *Store) UndoBox(ctx context.Context, painter, change int64) error {
-	return s.boxWrite(ctx, painter, func(tx *gorm.DB) error {
+	return s.owned(ctx, painter, func(tx *gorm.DB) error {
 		last, err := lastChange(tx, painter)
 		if err != nil {
 			return err
@@ -262,7 +265,7 @@ func (s *Store) UndoBox(ctx context.Context, painter, change int64) error {
 				}
 				before = p.Content
 			}
-			if _, err := advanceTube(tx, now, before, v.Previous, 0, undo.ID); err != nil {
+			if _, err := advanceTube(tx, now, before, v.Previous, TubeVersion{ChangeID: &undo.ID}); err != nil {
 				return err
 			}
 		}
@@ -274,13 +277,15 @@ func (s *Store) UndoBox(ctx context.Context, painter, change int64) error {
 // painter to choose, the newest first.
 func (s *Store) RefusedTubes(ctx context.Context, painter int64) ([]TubeVersion, error) {
 	var out []TubeVersion
-	err := s.db.WithContext(ctx).Where("painter_id = ? and refused", painter).Order("id desc").Find(&out).Error
+	err := s.with(ctx, func(db *gorm.DB) error {
+		return db.Where("painter_id = ? and refused", painter).Order("id desc").Find(&out).Error
+	})
 	return out, err
 }
 
 // DropRefusedTube lets a refused version go.
 func (s *Store) DropRefusedTube(ctx context.Context, painter, tube, version int64) error {
-	return dropRefusedTube(s.db.WithContext(ctx), painter, tube, version)
+	return s.with(ctx, func(db *gorm.DB) error { return dropRefusedTube(db, painter, tube, version) })
 }
 
 func dropRefusedTube(tx *gorm.DB, painter, tube, version int64) error {
@@ -290,5 +295,7 @@ func dropRefusedTube(tx *gorm.DB, painter, tube, version int64) error {
 // SetWarmBlue keeps which blue a painter calls warm: the one leaning to
 // "violet" or to "green".
 func (s *Store) SetWarmBlue(ctx context.Context, painter int64, school string) error {
-	return s.db.WithContext(ctx).Model(&Painter{}).Where("id = ?", painter).Update("warm_blue", school).Error
+	return s.with(ctx, func(db *gorm.DB) error {
+		return db.Model(&Painter{}).Where("id = ?", painter).Update("warm_blue", school).Error
+	})
 }

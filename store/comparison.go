@@ -6,6 +6,8 @@ import (
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
+
+	"gyrophane/core/text"
 )
 
 // Comparison is a comparison that a painter kept: where it was looked at, and
@@ -21,22 +23,43 @@ type Comparison struct {
 	UpdatedAt time.Time
 }
 
-const mostComparisons = 200
+const (
+	mostComparisons = 200
+	longestAddress  = 500
+	longestNote     = 2000
+)
 
 // Comparisons lists what a painter kept, the newest first.
 func (s *Store) Comparisons(ctx context.Context, painter int64) ([]Comparison, error) {
 	var out []Comparison
-	err := s.db.WithContext(ctx).Where("painter_id = ?", painter).Order("id desc").Find(&out).Error
+	err := s.with(ctx, func(db *gorm.DB) error { return db.Where("painter_id = ?", painter).Order("id desc").Find(&out).Error })
 	return out, err
 }
 
-// KeepComparison keeps another one.
-func (s *Store) KeepComparison(ctx context.Context, painter int64, c Comparison) (Comparison, error) {
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		// One painter's comparisons are counted and added one after the other.
-		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ?", painter).Take(&Painter{}).Error; err != nil {
-			return known(err)
+// checked has words that can be kept; they are checked where they are kept, by
+// whichever way they came.
+func (c Comparison) checked() (Comparison, error) {
+	var err error
+	for _, one := range []struct {
+		what string
+		into *string
+		most int
+	}{{"the address of the comparison", &c.Address, longestAddress}, {"the note", &c.Note, longestNote}, {"the decision", &c.Decision, longestNote}} {
+		if *one.into, err = text.Lines(one.what, *one.into, one.most); err != nil {
+			return c, refused(err)
 		}
+	}
+	return c, nil
+}
+
+// KeepComparison keeps another one. Of says which wheels an address compares:
+// where something was decided, they stay as they are now among their versions.
+func (s *Store) KeepComparison(ctx context.Context, painter int64, c Comparison, of func(address string) []int64) (Comparison, error) {
+	c, err := c.checked()
+	if err != nil {
+		return c, err
+	}
+	err = s.owned(ctx, painter, func(tx *gorm.DB) error {
 		var there int64
 		if err := tx.Model(&Comparison{}).Where("painter_id = ?", painter).Count(&there).Error; err != nil {
 			return err
@@ -45,7 +68,10 @@ func (s *Store) KeepComparison(ctx context.Context, painter int64, c Comparison)
 			return Refusal{"So many comparisons are kept that no more find room: take some away first."}
 		}
 		c.PainterID, c.Version = painter, 1
-		return tx.Create(&c).Error
+		if err := tx.Create(&c).Error; err != nil {
+			return err
+		}
+		return decidedOn(tx, painter, c.Decision, of(c.Address))
 	})
 	return c, err
 }
@@ -55,9 +81,23 @@ type ComparisonConflict struct{ Now Comparison }
 
 func (ComparisonConflict) Error() string { return "the comparison was changed elsewhere" }
 
-// NoteComparison changes note and decision of the version a painter looked at.
-func (s *Store) NoteComparison(ctx context.Context, painter int64, c Comparison) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+// decidedOn marks the present versions of the wheels that a decision is about.
+func decidedOn(tx *gorm.DB, painter int64, decision string, wheels []int64) error {
+	if decision == "" || len(wheels) == 0 {
+		return nil
+	}
+	return tx.Exec(`update wheel_versions v set decision = true from wheels w
+		where w.id = v.wheel_id and w.version = v.version and not v.refused and v.painter_id = ? and w.id in (?)`, painter, wheels).Error
+}
+
+// NoteComparison changes note and decision of the version a painter looked at;
+// of says which wheels its address compares.
+func (s *Store) NoteComparison(ctx context.Context, painter int64, c Comparison, of func(address string) []int64) error {
+	c, err := c.checked()
+	if err != nil {
+		return err
+	}
+	return s.transaction(ctx, func(tx *gorm.DB) error {
 		var now Comparison
 		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("painter_id = ? and id = ?", painter, c.ID).Take(&now).Error; err != nil {
 			return known(err)
@@ -65,16 +105,16 @@ func (s *Store) NoteComparison(ctx context.Context, painter int64, c Comparison)
 		if now.Version != c.Version {
 			return ComparisonConflict{now}
 		}
-		return tx.Model(&Comparison{}).Where("painter_id = ? and id = ?", painter, c.ID).
+		err := tx.Model(&Comparison{}).Where("painter_id = ? and id = ?", painter, c.ID).
 			Updates(map[string]any{"note": c.Note, "decision": c.Decision, "version": now.Version + 1}).Error
+		if err != nil {
+			return err
+		}
+		return decidedOn(tx, painter, c.Decision, of(now.Address))
 	})
 }
 
 // DropComparison takes one away.
 func (s *Store) DropComparison(ctx context.Context, painter, id int64) error {
-	done := s.db.WithContext(ctx).Where("painter_id = ? and id = ?", painter, id).Delete(&Comparison{})
-	if done.Error == nil && done.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return done.Error
+	return s.with(ctx, func(db *gorm.DB) error { return dropKept(db, &Comparison{}, painter, id) })
 }

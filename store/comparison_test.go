@@ -14,14 +14,14 @@ import (
 func TestComparisonsAreKeptAndNeverWrittenOver(t *testing.T) {
 	s := fresh(t)
 	ada, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
-	c, err := s.KeepComparison(ctx, ada.ID, store.Comparison{Address: "systems=1,2", Decision: "took the second"})
+	c, err := s.KeepComparison(ctx, ada.ID, store.Comparison{Address: "systems=1,2", Decision: "took the second"}, none)
 	require.NoError(t, err)
 	c.Note = "for the ferry"
-	require.ErrorIs(t, s.NoteComparison(ctx, eve.ID, c), store.ErrNotFound)
-	require.NoError(t, s.NoteComparison(ctx, ada.ID, c))
+	require.ErrorIs(t, s.NoteComparison(ctx, eve.ID, c, none), store.ErrNotFound)
+	require.NoError(t, s.NoteComparison(ctx, ada.ID, c, none))
 	c.Note = "from another tab"
 	var conflict store.ComparisonConflict
-	require.ErrorAs(t, s.NoteComparison(ctx, ada.ID, c), &conflict)
+	require.ErrorAs(t, s.NoteComparison(ctx, ada.ID, c, none), &conflict)
 	assert.Equal(t, "for the ferry", conflict.Now.Note)
 	kept, err := s.Comparisons(ctx, ada.ID)
 	require.NoError(t, err)
@@ -37,7 +37,7 @@ func TestComparisonsAreKeptAndNeverWrittenOver(t *testing.T) {
 func TestOfManyNotesOnOneVersionExactlyOneGoesThrough(t *testing.T) {
 	s := fresh(t)
 	ada := painter(t, s, "Ada")
-	c, err := s.KeepComparison(ctx, ada.ID, store.Comparison{Address: "systems=1"})
+	c, err := s.KeepComparison(ctx, ada.ID, store.Comparison{Address: "systems=1"}, none)
 	require.NoError(t, err)
 	errs := make([]error, 5)
 	var wg sync.WaitGroup
@@ -45,7 +45,7 @@ func TestOfManyNotesOnOneVersionExactlyOneGoesThrough(t *testing.T) {
 		wg.Go(func() {
 			mine := c
 			mine.Note = fmt.Sprint(i)
-			errs[i] = s.NoteComparison(ctx, ada.ID, mine)
+			errs[i] = s.NoteComparison(ctx, ada.ID, mine, none)
 		})
 	}
 	wg.Wait()
@@ -63,3 +63,6 @@ func TestOfManyNotesOnOneVersionExactlyOneGoesThrough(t *testing.T) {
 	assert.Equal(t, fmt.Sprint(through), kept[0].Note)
 	assert.Equal(t, 2, kept[0].Version)
 }
+
+// none says that an address compares nothing that is kept.
+func none(string) []int64 { return nil }

@@ -27,7 +27,7 @@ type Demo struct {
 // SeedDemo makes the made-up demo studio with its wheels, its box and its
 // practice, each once: what is there already stays as it is, edited or removed.
 func (s *Store) SeedDemo(ctx context.Context, demo Demo) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	return s.transaction(ctx, func(tx *gorm.DB) error {
 		p := Painter{Name: demoName, Demo: true}
 		made := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&p)
 		if made.Error != nil {

@@ -6,7 +6,6 @@ import (
 	"time"
 
 	"gorm.io/gorm"
-	"gorm.io/gorm/clause"
 )
 
 // PairGuess is what a painter expected of a pairing before it was shown, and
@@ -66,7 +65,7 @@ const (
 // Guess keeps guesses, all or none. A pairing is guessed once while its paints
 // stay what they are.
 func (s *Store) Guess(ctx context.Context, painter int64, guesses []PairGuess) error {
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	err := s.transaction(ctx, func(tx *gorm.DB) error {
 		for _, g := range guesses {
 			g.PainterID, g.RoundID = painter, nil
 			if err := tx.Create(&g).Error; err != nil {
@@ -84,35 +83,45 @@ func (s *Store) Guess(ctx context.Context, painter int64, guesses []PairGuess) e
 // Guesses lists what a painter said outside of practice, the newest first.
 func (s *Store) Guesses(ctx context.Context, painter int64) ([]PairGuess, error) {
 	var out []PairGuess
-	err := s.db.WithContext(ctx).Where("painter_id = ? and round_id is null", painter).Order("id desc").Limit(listedGuesses).Find(&out).Error
+	err := s.with(ctx, func(db *gorm.DB) error {
+		return db.Where("painter_id = ? and round_id is null", painter).Order("id desc").Limit(listedGuesses).Find(&out).Error
+	})
 	return out, err
 }
 
 // SectionScores adds up all guesses of a painter, section by section.
 func (s *Store) SectionScores(ctx context.Context, painter int64) ([]SectionScore, error) {
 	var out []SectionScore
-	err := s.db.WithContext(ctx).Model(&PairGuess{}).Where("painter_id = ?", painter).
-		Select(`section, count(*) as guesses, sum(points) as points, sum(out_of) as out_of,
-			count(*) filter (where (outcome->>'hueRight')::boolean) as hue_right,
-			count(*) filter (where (outcome->>'verdictRight')::boolean) as verdict_right,
-			count(*) filter (where (outcome->>'mudRight')::boolean) as mud_right`).
-		Group("section").Order("section").Scan(&out).Error
+	err := s.with(ctx, func(db *gorm.DB) error {
+		return db.Model(&PairGuess{}).Where("painter_id = ?", painter).
+			Select(`section, count(*) as guesses, sum(points) as points, sum(out_of) as out_of,
+				count(*) filter (where (outcome->>'hueRight')::boolean) as hue_right,
+				count(*) filter (where (outcome->>'verdictRight')::boolean) as verdict_right,
+				count(*) filter (where (outcome->>'mudRight')::boolean) as mud_right`).
+			Group("section").Order("section").Scan(&out).Error
+	})
 	return out, err
 }
 
 // RoundScores lists the rounds that were begun, the newest first.
 func (s *Store) RoundScores(ctx context.Context, painter int64) ([]RoundScore, error) {
 	var out []RoundScore
-	err := s.db.WithContext(ctx).Table("practice_rounds r").Joins("join pair_guesses g on g.round_id = r.id").Where("r.painter_id = ?", painter).
-		Select("r.id, r.created_at, r.length, count(*) as guesses, sum(g.points) as points, sum(g.out_of) as out_of").
-		Group("r.id").Order("r.id desc").Limit(listedRounds).Scan(&out).Error
+	err := s.with(ctx, func(db *gorm.DB) error {
+		return db.Table("practice_rounds r").Joins("join pair_guesses g on g.round_id = r.id").Where("r.painter_id = ?", painter).
+			Select("r.id, r.created_at, r.length, count(*) as guesses, sum(g.points) as points, sum(g.out_of) as out_of").
+			Group("r.id").Order("r.id desc").Limit(listedRounds).Scan(&out).Error
+	})
 	return out, err
 }
 
 // OpenRound is the round that a painter has not come to the end of; ErrNotFound
 // when there is none.
-func (s *Store) OpenRound(ctx context.Context, painter int64) (Round, []PairGuess, error) {
-	return openRound(s.db.WithContext(ctx), painter)
+func (s *Store) OpenRound(ctx context.Context, painter int64) (r Round, guesses []PairGuess, err error) {
+	err = s.with(ctx, func(db *gorm.DB) (err error) {
+		r, guesses, err = openRound(db, painter)
+		return err
+	})
+	return r, guesses, err
 }
 
 func openRound(tx *gorm.DB, painter int64) (Round, []PairGuess, error) {
@@ -132,23 +141,20 @@ func guessesOf(tx *gorm.DB, painter, round int64) ([]PairGuess, error) {
 }
 
 // Round is one round of a painter's, and what was guessed in it.
-func (s *Store) Round(ctx context.Context, painter, id int64) (Round, []PairGuess, error) {
-	tx := s.db.WithContext(ctx)
-	var r Round
-	if err := tx.Where("painter_id = ? and id = ?", painter, id).Take(&r).Error; err != nil {
-		return r, nil, known(err)
-	}
-	guesses, err := guessesOf(tx, painter, id)
+func (s *Store) Round(ctx context.Context, painter, id int64) (r Round, guesses []PairGuess, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		if err := db.Where("painter_id = ? and id = ?", painter, id).Take(&r).Error; err != nil {
+			return known(err)
+		}
+		guesses, err = guessesOf(db, painter, id)
+		return err
+	})
 	return r, guesses, err
 }
 
 // BeginRound keeps a new round, or answers with the one that is still open.
 func (s *Store) BeginRound(ctx context.Context, painter int64, r Round) (Round, error) {
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		// One painter's rounds are begun one after the other.
-		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ?", painter).Take(&Painter{}).Error; err != nil {
-			return known(err)
-		}
+	err := s.owned(ctx, painter, func(tx *gorm.DB) error {
 		open, _, err := openRound(tx, painter)
 		if !errors.Is(err, ErrNotFound) {
 			r = open
@@ -163,7 +169,7 @@ func (s *Store) BeginRound(ctx context.Context, painter int64, r Round) (Round, 
 // Answer keeps the guess at one place of a round: there is one for each.
 func (s *Store) Answer(ctx context.Context, painter, round int64, g PairGuess) error {
 	g.PainterID, g.RoundID = painter, &round
-	err := s.db.WithContext(ctx).Create(&g).Error
+	err := s.with(ctx, func(db *gorm.DB) error { return db.Create(&g).Error })
 	switch {
 	case errors.Is(err, gorm.ErrDuplicatedKey):
 		return Refusal{"This pairing of the round was answered before, perhaps in another window. Nothing was changed."}
@@ -175,9 +181,11 @@ func (s *Store) Answer(ctx context.Context, painter, round int64, g PairGuess) e
 
 // EndRound puts a round away; what was guessed in it stays.
 func (s *Store) EndRound(ctx context.Context, painter, id int64) error {
-	done := s.db.WithContext(ctx).Model(&Round{}).Where("painter_id = ? and id = ?", painter, id).Update("ended", true)
-	if done.Error == nil && done.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return done.Error
+	return s.with(ctx, func(db *gorm.DB) error {
+		done := db.Model(&Round{}).Where("painter_id = ? and id = ?", painter, id).Update("ended", true)
+		if done.Error == nil && done.RowsAffected == 0 {
+			return ErrNotFound
+		}
+		return done.Error
+	})
 }

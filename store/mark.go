@@ -32,18 +32,14 @@ func (c MarkChange) ordered() MarkChange {
 // PairMarks lists a painter's marks.
 func (s *Store) PairMarks(ctx context.Context, painter int64) ([]PairMark, error) {
 	var out []PairMark
-	err := s.db.WithContext(ctx).Where("painter_id = ?", painter).Order("a, b").Find(&out).Error
+	err := s.with(ctx, func(db *gorm.DB) error { return db.Where("painter_id = ?", painter).Order("a, b").Find(&out).Error })
 	return out, err
 }
 
 // MarkPairs marks pairings, all or none: none when one of them was marked
 // elsewhere in the meantime.
 func (s *Store) MarkPairs(ctx context.Context, painter int64, changes []MarkChange) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		// One painter's marks are written one after the other.
-		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ?", painter).Take(&Painter{}).Error; err != nil {
-			return known(err)
-		}
+	return s.owned(ctx, painter, func(tx *gorm.DB) error {
 		for _, c := range changes {
 			c = c.ordered()
 			own := tx.Where("painter_id = ? and a = ? and b = ?", painter, c.A, c.B)

@@ -2,10 +2,14 @@ package store
 
 import (
 	"context"
+	"errors"
 	"fmt"
+	"strings"
+	"sync"
 
 	"github.com/go-gormigrate/gormigrate/v2"
 	"gorm.io/gorm"
+	"gorm.io/gorm/schema"
 )
 
 // migrationLock is the advisory lock under which the schema is brought up to
@@ -274,10 +278,39 @@ var migrations = []*gormigrate.Migration{
 		},
 		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table comparisons`).Error },
 	},
+	{
+		// Sessions of before were signed, and nobody could end them. A version on
+		// which something was decided outlives the others.
+		ID: "0010_sessions_and_decisions",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table sessions (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					token_hash bytea not null unique,
+					device text not null,
+					created_at timestamptz not null,
+					seen_at timestamptz not null,
+					expires_at timestamptz not null
+				);
+				create index sessions_painter on sessions (painter_id, seen_at);
+				drop table secrets;
+				alter table wheel_versions add column decision boolean not null default false;
+				alter table tube_versions add column decision boolean not null default false;`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`drop table sessions; create table secrets (name text primary key, value bytea not null);
+				alter table wheel_versions drop column decision; alter table tube_versions drop column decision`).Error
+		},
+	},
 }
 
-// Migrate brings the schema up to date.
-func (s *Store) Migrate(ctx context.Context) error {
+// Migrate brings the schema up to date. It fails, and the store does not become
+// ready, where a newer program has been here, where tables or columns are not
+// there that should be, and where there is something to bring up to date in a
+// database that takes no changes.
+func (s *Store) Migrate(ctx context.Context) (err error) {
+	defer func() { s.prepared.Store(&preparation{err}) }()
 	conn, err := s.sql.Conn(ctx)
 	if err != nil {
 		return fmt.Errorf("reach the database: %w", err)
@@ -290,9 +323,95 @@ func (s *Store) Migrate(ctx context.Context) error {
 	defer conn.ExecContext(context.WithoutCancel(ctx), "select pg_advisory_unlock($1)", migrationLock)
 	options := *gormigrate.DefaultOptions
 	options.UseTransaction = true
-	if err := gormigrate.New(s.db.WithContext(ctx), &options, migrations).Migrate(); err != nil {
-		return fmt.Errorf("bring the tables up to date: %w", err)
+	pending, err := s.pending(ctx, options.TableName)
+	if err != nil {
+		return err
 	}
-	s.migrated.Store(true)
+	if pending {
+		if readOnly, err := s.readOnly(ctx); err != nil || readOnly {
+			return errors.Join(err, errors.New("the tables are older than this program, and the database takes no changes: let it take changes, or start the program that made them"))
+		}
+		if err := gormigrate.New(s.db.WithContext(ctx), &options, migrations).Migrate(); err != nil {
+			return fmt.Errorf("bring the tables up to date: %w", err)
+		}
+	}
+	return s.complete(ctx)
+}
+
+// pending says whether there are migrations that the database has not seen. It
+// fails where the database has seen one that is not known here.
+func (s *Store) pending(ctx context.Context, table string) (bool, error) {
+	db := s.db.WithContext(ctx)
+	var there bool
+	if err := db.Raw("select to_regclass(?) is not null", table).Scan(&there).Error; err != nil {
+		return false, fmt.Errorf("look for the tables: %w", err)
+	}
+	if !there {
+		return true, nil
+	}
+	var seen []string
+	if err := db.Table(table).Order("id").Pluck("id", &seen).Error; err != nil {
+		return false, fmt.Errorf("look for the migrations: %w", err)
+	}
+	known := map[string]bool{}
+	for _, m := range migrations {
+		known[m.ID] = true
+	}
+	var unknown []string
+	for _, id := range seen {
+		if !known[id] {
+			unknown = append(unknown, id)
+		}
+	}
+	if len(unknown) > 0 {
+		return false, fmt.Errorf("the database was brought up to date by a newer Gyrophane (%s): start that one, or restore a copy of before", strings.Join(unknown, ", "))
+	}
+	return len(seen) < len(migrations), nil
+}
+
+// rows are all things that are kept, for what their tables must look like.
+var rows = []any{
+	Painter{}, Session{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{},
+}
+
+// complete fails where a table or column is not there, and names it.
+func (s *Store) complete(ctx context.Context) error {
+	var columns []struct{ TableName, ColumnName string }
+	err := s.db.WithContext(ctx).Raw("select table_name, column_name from information_schema.columns where table_schema = current_schema()").Scan(&columns).Error
+	if err != nil {
+		return fmt.Errorf("look at the tables: %w", err)
+	}
+	there := map[string]map[string]bool{}
+	for _, c := range columns {
+		if there[c.TableName] == nil {
+			there[c.TableName] = map[string]bool{}
+		}
+		there[c.TableName][c.ColumnName] = true
+	}
+	var missing []string
+	for _, row := range rows {
+		of, err := schema.Parse(row, &sync.Map{}, s.db.NamingStrategy)
+		if err != nil {
+			return fmt.Errorf("the shape of a row: %w", err)
+		}
+		if there[of.Table] == nil {
+			missing = append(missing, "the table "+of.Table)
+			continue
+		}
+		for _, column := range of.DBNames {
+			if !there[of.Table][column] {
+				missing = append(missing, "the column "+of.Table+"."+column)
+			}
+		}
+	}
+	if len(missing) > 0 {
+		return fmt.Errorf("missing in the database: %s; restore a whole copy of it", strings.Join(missing, ", "))
+	}
 	return nil
+}
+
+// readOnly says whether the database takes no changes.
+func (s *Store) readOnly(ctx context.Context) (yes bool, err error) {
+	err = s.db.WithContext(ctx).Raw("select current_setting('transaction_read_only')::bool").Scan(&yes).Error
+	return yes, err
 }

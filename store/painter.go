@@ -8,13 +8,14 @@ import (
 	"errors"
 	"fmt"
 	"strings"
+	"sync"
 	"time"
-	"unicode"
 	"unicode/utf8"
 
 	"golang.org/x/crypto/argon2"
 	"gorm.io/gorm"
-	"gorm.io/gorm/clause"
+
+	"gyrophane/core/text"
 )
 
 // Painter is whoever paints here: a profile that owns everything it makes.
@@ -45,24 +46,30 @@ const (
 )
 
 // CleanName trims a name and refuses what cannot be one: 1 to 80 characters,
-// none of them control characters.
+// all of which can be shown.
 func CleanName(what, name string) (string, error) {
-	name = strings.TrimSpace(name)
-	switch {
-	case name == "":
+	name, err := text.Line("the name of the "+what, name, longestName)
+	if err != nil {
+		return "", refused(err)
+	}
+	if name == "" {
 		return "", Refusal{"Give the " + what + " a name."}
-	case utf8.RuneCountInString(name) > longestName:
-		return "", Refusal{fmt.Sprintf("The name of the %s is too long: %d characters at most.", what, longestName)}
-	case !utf8.ValidString(name) || strings.ContainsFunc(name, func(r rune) bool { return unicode.IsControl(r) || r == unicode.ReplacementChar }):
-		return "", Refusal{"The name of the " + what + " holds characters that cannot be shown; write it with letters, digits and signs."}
 	}
 	return name, nil
+}
+
+// refused is what the core will not have, as a sentence.
+func refused(err error) Refusal {
+	s := err.Error()
+	return Refusal{strings.ToUpper(s[:1]) + s[1:] + "."}
 }
 
 // Painters lists every profile by name, the demo painter first.
 func (s *Store) Painters(ctx context.Context) ([]Painter, error) {
 	var painters []Painter
-	err := s.db.WithContext(ctx).Order("demo desc, lower(name)").Limit(mostPainters).Find(&painters).Error
+	err := s.with(ctx, func(db *gorm.DB) error {
+		return db.Order("demo desc, lower(name)").Limit(mostPainters).Find(&painters).Error
+	})
 	return painters, err
 }
 
@@ -73,12 +80,16 @@ func (s *Store) PainterByID(ctx context.Context, id int64) (Painter, error) {
 
 // PainterByName finds a profile by its name, in upper or lower case.
 func (s *Store) PainterByName(ctx context.Context, name string) (Painter, error) {
+	name, err := CleanName("painter", name)
+	if err != nil {
+		return Painter{}, ErrNotFound // nobody has such a name
+	}
 	return s.onePainter(ctx, "lower(name) = lower(?)", name)
 }
 
 func (s *Store) onePainter(ctx context.Context, where string, value any) (Painter, error) {
 	var p Painter
-	err := s.db.WithContext(ctx).Where(where, value).Take(&p).Error
+	err := s.with(ctx, func(db *gorm.DB) error { return db.Where(where, value).Take(&p).Error })
 	return p, known(err)
 }
 
@@ -94,7 +105,11 @@ func (s *Store) CreatePainter(ctx context.Context, name, passphrase string) (Pai
 			return Painter{}, err
 		}
 	}
-	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	err = s.transaction(ctx, func(tx *gorm.DB) error {
+		// Painters are counted and added one after the other.
+		if err := tx.Exec("select pg_advisory_xact_lock(?)", paintersLock).Error; err != nil {
+			return err
+		}
 		var n int64
 		if err := tx.Model(&Painter{}).Count(&n).Error; err != nil {
 			return err
@@ -120,12 +135,19 @@ func (s *Store) SetPassphrase(ctx context.Context, painter int64, passphrase str
 			return Painter{}, err
 		}
 	}
-	done := s.db.WithContext(ctx).Model(&Painter{}).Where("id = ? and not demo", painter).Update("passphrase_hash", hash)
-	if done.Error != nil {
-		return Painter{}, done.Error
-	}
-	if done.RowsAffected == 0 {
-		return Painter{}, Refusal{"The demo painter is everybody's and has no passphrase; make a painter of your own."}
+	err := s.owned(ctx, painter, func(tx *gorm.DB) error {
+		done := tx.Model(&Painter{}).Where("id = ? and not demo", painter).Update("passphrase_hash", hash)
+		if done.Error != nil {
+			return done.Error
+		}
+		if done.RowsAffected == 0 {
+			return Refusal{"The demo painter is everybody's and has no passphrase; make a painter of your own."}
+		}
+		// Whoever came in with the one before has to say the new one.
+		return tx.Where("painter_id = ?", painter).Delete(&Session{}).Error
+	})
+	if err != nil {
+		return Painter{}, err
 	}
 	return s.PainterByID(ctx, painter)
 }
@@ -140,6 +162,9 @@ const (
 // argonTurns bounds how many passphrases are worked on at once, and with it
 // the memory they take.
 var argonTurns = make(chan struct{}, 2)
+
+// paintersLock is the advisory lock under which painters are counted.
+const paintersLock = 0x6779726f01
 
 func argon(passphrase string, salt []byte) []byte {
 	argonTurns <- struct{}{}
@@ -160,16 +185,28 @@ func hashPassphrase(passphrase string) (string, error) {
 		enc.EncodeToString(salt), enc.EncodeToString(argon(passphrase, salt))), nil
 }
 
-// Opens says whether a passphrase is this profile's. A profile without one
-// opens with none.
+// nobodysHash opens with nothing, and takes as long to find that out as another.
+var nobodysHash = sync.OnceValue(func() string {
+	enc := base64.RawStdEncoding
+	return "$argon2id$v=19$m=65536,t=3,p=2$" + enc.EncodeToString(make([]byte, 16)) + "$" + enc.EncodeToString(make([]byte, 31))
+})
+
+// Opens says whether a passphrase is this profile's. A profile without one opens
+// with none. For a passphrase that somebody gives it takes the same time whether
+// the profile has one or is nobody's at all (the zero Painter), so that nobody
+// learns from it who paints here.
 func (p Painter) Opens(passphrase string) bool {
-	if p.PassphraseHash == "" {
-		return passphrase == ""
+	hash := p.PassphraseHash
+	if hash == "" {
+		if passphrase == "" {
+			return p.ID != 0
+		}
+		hash = nobodysHash()
 	}
 	if len(passphrase) > longestPass {
 		return false
 	}
-	fields := strings.Split(p.PassphraseHash, "$")
+	fields := strings.Split(hash, "$")
 	if len(fields) != 6 {
 		return false
 	}
@@ -179,25 +216,6 @@ func (p Painter) Opens(passphrase string) bool {
 	}
 	want, err := base64.RawStdEncoding.DecodeString(fields[5])
 	return err == nil && subtle.ConstantTimeCompare(want, argon(passphrase, salt)) == 1
-}
-
-// SessionKey is the secret that sessions are signed with, made at first use.
-func (s *Store) SessionKey(ctx context.Context) ([]byte, error) {
-	type secret struct {
-		Name  string `gorm:"primaryKey"`
-		Value []byte
-	}
-	fresh := make([]byte, 32)
-	if _, err := rand.Read(fresh); err != nil {
-		return nil, err
-	}
-	row := secret{"session", fresh}
-	if err := s.db.WithContext(ctx).Clauses(clause.OnConflict{DoNothing: true}).Create(&row).Error; err != nil {
-		return nil, err
-	}
-	var kept secret
-	err := s.db.WithContext(ctx).Where("name = ?", "session").Take(&kept).Error
-	return kept.Value, err
 }
 
 // known turns the database's "no such row" into the store's.

@@ -25,7 +25,7 @@ type Prediction struct {
 // Predict keeps predictions for a version of a wheel, all or none. A slot is
 // predicted once for each version.
 func (s *Store) Predict(ctx context.Context, painter, wheel int64, version int, predictions []Prediction) error {
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	err := s.transaction(ctx, func(tx *gorm.DB) error {
 		w, err := ownWheel(tx, painter, wheel)
 		if err != nil {
 			return err
@@ -50,6 +50,8 @@ func (s *Store) Predict(ctx context.Context, painter, wheel int64, version int, 
 // Predictions lists what was predicted of a wheel, the newest first.
 func (s *Store) Predictions(ctx context.Context, painter, wheel int64) ([]Prediction, error) {
 	var out []Prediction
-	err := s.db.WithContext(ctx).Where("painter_id = ? and wheel_id = ?", painter, wheel).Order("id desc").Limit(listedVersions).Find(&out).Error
+	err := s.with(ctx, func(db *gorm.DB) error {
+		return db.Where("painter_id = ? and wheel_id = ?", painter, wheel).Order("id desc").Limit(listedVersions).Find(&out).Error
+	})
 	return out, err
 }

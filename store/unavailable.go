@@ -11,12 +11,16 @@ import (
 )
 
 // Unavailable says that an error means the database cannot be reached just
-// now, or is stopping or not set up yet: trying again later may help.
+// now, or is stopping or not set up yet: trying again later may help. That the
+// time of whoever asked ran out, or that he left, is not the database's doing.
 func Unavailable(err error) bool {
+	if err == nil {
+		return false
+	}
 	var pg *pgconn.PgError
 	if errors.As(err, &pg) {
 		// Connection trouble, too few resources, shutting down, or no tables yet.
-		for _, class := range []string{"08", "53", "57", "42P01"} {
+		for _, class := range []string{"08", "53", "57P", "42P01"} {
 			if strings.HasPrefix(pg.Code, class) {
 				return true
 			}
@@ -24,8 +28,20 @@ func Unavailable(err error) bool {
 		return false
 	}
 	var connect *pgconn.ConnectError
+	if errors.Is(err, ErrSilent) || errors.As(err, &connect) {
+		return true
+	}
+	if errors.Is(err, context.DeadlineExceeded) || errors.Is(err, context.Canceled) {
+		return false
+	}
 	var network net.Error
-	return errors.As(err, &connect) || errors.As(err, &network) || errors.Is(err, driver.ErrBadConn) ||
-		errors.Is(err, context.DeadlineExceeded) || pgconn.SafeToRetry(err) || strings.Contains(err.Error(), "conn closed") ||
-		strings.Contains(err.Error(), "unexpected EOF")
+	return errors.As(err, &network) || errors.Is(err, driver.ErrBadConn) ||
+		pgconn.SafeToRetry(err) || strings.Contains(err.Error(), "conn closed") || strings.Contains(err.Error(), "unexpected EOF")
+}
+
+// ReadOnly says that an error means the database takes no changes just now; what
+// is kept can still be read.
+func ReadOnly(err error) bool {
+	var pg *pgconn.PgError
+	return errors.As(err, &pg) && pg.Code == "25006"
 }

@@ -6,7 +6,6 @@ import (
 	"time"
 
 	"gorm.io/gorm"
-	"gorm.io/gorm/clause"
 )
 
 // WantedColour is a colour that a painter's pictures need.
@@ -24,17 +23,13 @@ const MostWanted = 24
 // Wanted lists a painter's wanted colours, the oldest first.
 func (s *Store) Wanted(ctx context.Context, painter int64) ([]WantedColour, error) {
 	var out []WantedColour
-	err := s.db.WithContext(ctx).Where("painter_id = ?", painter).Order("id").Find(&out).Error
+	err := s.with(ctx, func(db *gorm.DB) error { return db.Where("painter_id = ?", painter).Order("id").Find(&out).Error })
 	return out, err
 }
 
 // Want keeps more wanted colours, all or none.
 func (s *Store) Want(ctx context.Context, painter int64, more []WantedColour) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		// One painter's colours are counted and added one after the other.
-		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ?", painter).Take(&Painter{}).Error; err != nil {
-			return known(err)
-		}
+	return s.owned(ctx, painter, func(tx *gorm.DB) error {
 		var there int64
 		if err := tx.Model(&WantedColour{}).Where("painter_id = ?", painter).Count(&there).Error; err != nil {
 			return err
@@ -55,9 +50,5 @@ func (s *Store) Want(ctx context.Context, painter int64, more []WantedColour) er
 // Unwant takes a wanted colour away; ErrNotFound when it is not there, or
 // another painter's.
 func (s *Store) Unwant(ctx context.Context, painter, id int64) error {
-	done := s.db.WithContext(ctx).Where("painter_id = ? and id = ?", painter, id).Delete(&WantedColour{})
-	if done.Error == nil && done.RowsAffected == 0 {
-		return ErrNotFound
-	}
-	return done.Error
+	return s.with(ctx, func(db *gorm.DB) error { return dropKept(db, &WantedColour{}, painter, id) })
 }

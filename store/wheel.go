@@ -55,6 +55,7 @@ type WheelVersion struct {
 	Version   int
 	BackTo    int // the version that undoing this one returns to, 0 for none
 	Refused   bool
+	Decision  bool // something was decided on it, so it stays
 	Content   `gorm:"embedded"`
 	CreatedAt time.Time
 }
@@ -76,13 +77,20 @@ var ErrNothingToUndo = errors.New("nothing to undo")
 // Wheels lists a painter's wheels, the last changed first.
 func (s *Store) Wheels(ctx context.Context, painter int64) ([]Wheel, error) {
 	var wheels []Wheel
-	err := s.db.WithContext(ctx).Where("painter_id = ?", painter).Order("updated_at desc, id desc").Find(&wheels).Error
+	err := s.with(ctx, func(db *gorm.DB) error {
+		return db.Where("painter_id = ?", painter).Order("updated_at desc, id desc").Find(&wheels).Error
+	})
 	return wheels, err
 }
 
 // Wheel finds one of a painter's wheels.
 func (s *Store) Wheel(ctx context.Context, painter, id int64) (Wheel, error) {
-	return ownWheel(s.db.WithContext(ctx), painter, id)
+	var w Wheel
+	err := s.with(ctx, func(db *gorm.DB) (err error) {
+		w, err = ownWheel(db, painter, id)
+		return err
+	})
+	return w, err
 }
 
 func ownWheel(tx *gorm.DB, painter, id int64) (Wheel, error) {
@@ -94,7 +102,7 @@ func ownWheel(tx *gorm.DB, painter, id int64) (Wheel, error) {
 // CreateWheel keeps a new triad and its wheel.
 func (s *Store) CreateWheel(ctx context.Context, painter int64, c Content) (Wheel, error) {
 	var w Wheel
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) (err error) {
+	err := s.owned(ctx, painter, func(tx *gorm.DB) (err error) {
 		w, err = createWheel(tx, painter, c)
 		return err
 	})
@@ -137,7 +145,7 @@ func (s *Store) SaveWheel(ctx context.Context, painter, id int64, onVersion int,
 	c.LibraryVersion = paint.LibraryVersion()
 	var w Wheel
 	var conflict *Conflict
-	err = s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	err = s.transaction(ctx, func(tx *gorm.DB) error {
 		now, err := lockedWheel(tx, painter, id)
 		if err != nil {
 			return err
@@ -152,7 +160,7 @@ func (s *Store) SaveWheel(ctx context.Context, painter, id int64, onVersion int,
 				return err
 			}
 		}
-		w, err = advance(tx, now, c, now.Version)
+		w, err = advance(tx, now, c, now.Version, resolves != 0)
 		return err
 	})
 	if err == nil && conflict != nil {
@@ -165,7 +173,7 @@ func (s *Store) SaveWheel(ctx context.Context, painter, id int64, onVersion int,
 // further back.
 func (s *Store) UndoWheel(ctx context.Context, painter, id int64, onVersion int) (Wheel, error) {
 	var w Wheel
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	err := s.transaction(ctx, func(tx *gorm.DB) error {
 		now, err := lockedWheel(tx, painter, id)
 		if err != nil {
 			return err
@@ -184,7 +192,7 @@ func (s *Store) UndoWheel(ctx context.Context, painter, id int64, onVersion int)
 		if err != nil {
 			return err
 		}
-		w, err = advance(tx, now, before.Content, before.BackTo)
+		w, err = advance(tx, now, before.Content, before.BackTo, false)
 		return err
 	})
 	return w, err
@@ -192,7 +200,11 @@ func (s *Store) UndoWheel(ctx context.Context, painter, id int64, onVersion int)
 
 // CanUndo says whether a wheel has an earlier version to go back to.
 func (s *Store) CanUndo(ctx context.Context, w Wheel) (bool, error) {
-	v, err := keptVersion(s.db.WithContext(ctx), w, w.Version)
+	var v WheelVersion
+	err := s.with(ctx, func(db *gorm.DB) (err error) {
+		v, err = keptVersion(db, w, w.Version)
+		return err
+	})
 	return v.BackTo != 0, err
 }
 
@@ -200,7 +212,9 @@ func (s *Store) CanUndo(ctx context.Context, w Wheel) (bool, error) {
 // each keeps its own paints.
 func (s *Store) Earlier(ctx context.Context, painter, id int64) ([]WheelVersion, error) {
 	var out []WheelVersion
-	err := s.db.WithContext(ctx).Where("painter_id = ? and wheel_id = ? and not refused", painter, id).Order("version desc").Limit(listedVersions).Find(&out).Error
+	err := s.with(ctx, func(db *gorm.DB) error {
+		return db.Where("painter_id = ? and wheel_id = ? and not refused", painter, id).Order("version desc").Limit(listedVersions).Find(&out).Error
+	})
 	return out, err
 }
 
@@ -208,13 +222,15 @@ func (s *Store) Earlier(ctx context.Context, painter, id int64) ([]WheelVersion,
 // painter to choose, the newest first.
 func (s *Store) Refused(ctx context.Context, painter, id int64) ([]WheelVersion, error) {
 	var out []WheelVersion
-	err := s.db.WithContext(ctx).Where("painter_id = ? and wheel_id = ? and refused", painter, id).Order("id desc").Find(&out).Error
+	err := s.with(ctx, func(db *gorm.DB) error {
+		return db.Where("painter_id = ? and wheel_id = ? and refused", painter, id).Order("id desc").Find(&out).Error
+	})
 	return out, err
 }
 
 // DropRefused lets a refused version go.
 func (s *Store) DropRefused(ctx context.Context, painter, id, version int64) error {
-	return dropRefused(s.db.WithContext(ctx), painter, id, version)
+	return s.with(ctx, func(db *gorm.DB) error { return dropRefused(db, painter, id, version) })
 }
 
 func dropRefused(tx *gorm.DB, painter, id, version int64) error {
@@ -241,7 +257,7 @@ func keptVersion(tx *gorm.DB, w Wheel, version int) (WheelVersion, error) {
 }
 
 // advance writes a locked wheel's next version, and its system with it.
-func advance(tx *gorm.DB, w Wheel, c Content, backTo int) (Wheel, error) {
+func advance(tx *gorm.DB, w Wheel, c Content, backTo int, decision bool) (Wheel, error) {
 	w.Content = c
 	w.Version++
 	err := tx.Select("name", "kind", "snapshot", "settings", "archived", "library_version", "version", "updated_at").
@@ -255,7 +271,11 @@ func advance(tx *gorm.DB, w Wheel, c Content, backTo int) (Wheel, error) {
 	if err != nil {
 		return Wheel{}, err
 	}
-	return w, tx.Create(&WheelVersion{PainterID: w.PainterID, WheelID: w.ID, Version: w.Version, BackTo: backTo, Content: c}).Error
+	err = tx.Create(&WheelVersion{PainterID: w.PainterID, WheelID: w.ID, Version: w.Version, BackTo: backTo, Decision: decision, Content: c}).Error
+	if err != nil {
+		return Wheel{}, err
+	}
+	return w, thinWheel(tx, w)
 }
 
 // keepRefused keeps what could not be saved, and of such the newest twenty.

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"log/slog"
 	"net"
 	"os"
@@ -14,6 +15,7 @@ import (
 
 	"github.com/gofiber/fiber/v3"
 	"github.com/spf13/cobra"
+	"gopkg.in/natefinch/lumberjack.v2"
 
 	"gyrophane/api"
 	"gyrophane/exchange"
@@ -26,6 +28,9 @@ type serveOptions struct {
 	addressFile string
 	demo        bool
 	meter       bool
+	public      bool
+	proxies     string
+	logFile     string
 }
 
 func serveCommand() *cobra.Command {
@@ -40,6 +45,9 @@ func serveCommand() *cobra.Command {
 	c.Flags().BoolVar(&o.anyPort, "any-port", false, "when the port is taken, take the next free one")
 	c.Flags().StringVar(&o.addressFile, "address-file", "", "file to write the address to once it answers")
 	c.Flags().BoolVar(&o.meter, "with-meter", false, "run the stand-in meter beside it, unless one answers at GYROPHANE_METER (127.0.0.1:8650)")
+	c.Flags().BoolVar(&o.public, "public", false, "others can reach it, through a proxy on this machine: painters need passphrases, cookies need TLS (always so when it listens beyond loopback)")
+	c.Flags().StringVar(&o.proxies, "trusted-proxies", "", "addresses or networks of proxies, with commas between, that are believed about where a request comes from")
+	c.Flags().StringVar(&o.logFile, "log-file", "", "write the log to this file, 10 MB at most and three older ones beside it, instead of stderr")
 	c.Flags().BoolVar(&o.demo, "demo", false, "seed the made-up demo studio (never overwrites what was edited)")
 	return c
 }
@@ -71,7 +79,11 @@ func serve(ctx context.Context, o serveOptions) error {
 		return err
 	}
 	defer s.Close()
-	log := slog.New(slog.NewJSONHandler(os.Stderr, nil))
+	proxies, err := api.ParseProxies(o.proxies)
+	if err != nil {
+		return fmt.Errorf("--trusted-proxies: %w", err)
+	}
+	log := slog.New(slog.NewJSONHandler(logTo(o.logFile), nil))
 
 	ctx, stop := signal.NotifyContext(ctx, syscall.SIGINT, syscall.SIGTERM)
 	defer stop()
@@ -82,11 +94,11 @@ func serve(ctx context.Context, o serveOptions) error {
 	prepared := make(chan struct{})
 	go prepare(ctx, s, o.demo, log, prepared)
 
-	local := listener.Addr().(*net.TCPAddr).IP.IsLoopback()
+	local := !o.public && listener.Addr().(*net.TCPAddr).IP.IsLoopback()
 	if o.meter {
 		serveMeter(ctx, meterAddress(), log)
 	}
-	server := api.New(s, api.Options{Local: local, Log: log, Meter: meterAddress()})
+	server := api.New(s, api.Options{Local: local, TrustedProxies: proxies, Log: log, Meter: meterAddress()})
 	failed := make(chan error, 1)
 	go func() {
 		failed <- server.App().Listener(listener, fiber.ListenConfig{DisableStartupMessage: true})
@@ -124,7 +136,10 @@ func prepare(ctx context.Context, s *store.Store, demo bool, log *slog.Logger, d
 	for {
 		err := s.Migrate(ctx)
 		if err == nil && demo {
-			err = seedDemo(ctx, s)
+			if err = seedDemo(ctx, s); store.ReadOnly(err) {
+				log.Warn("the database takes no changes: the demo stays as it is", "error", err.Error())
+				err = nil
+			}
 		}
 		if err == nil {
 			log.Info("database ready")
@@ -139,6 +154,15 @@ func prepare(ctx context.Context, s *store.Store, demo bool, log *slog.Logger, d
 		}
 		wait = min(2*wait, 5*time.Second)
 	}
+}
+
+// logTo is where the log goes: a file that is set aside when it is full, or
+// stderr.
+func logTo(file string) io.Writer {
+	if file == "" {
+		return os.Stderr
+	}
+	return &lumberjack.Logger{Filename: file, MaxSize: 10, MaxBackups: 3}
 }
 
 func seedDemo(ctx context.Context, s *store.Store) error {

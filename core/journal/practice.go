@@ -12,6 +12,10 @@ import (
 // RoundLength is how many pairings a round of practice has.
 const RoundLength = 10
 
+// mostFollowed is how many pairings are followed at most to find a round: some
+// tenths of a second.
+const mostFollowed = 300
+
 // leastPractice is how few pairings are still worth a round.
 const leastPractice = 3
 
@@ -36,21 +40,26 @@ func Practice(paints []*paint.Paint, past map[string]Record, random *rand.Rand) 
 		if !g.Section && inSections >= RoundLength {
 			continue
 		}
-		var of []path.Couple
-		for _, c := range g.Of {
-			if Predictable(path.New(c.A, c.B)) {
-				of = append(of, c)
-			}
+		sections[i] = Drawable{len(g.Of), past[g.Name]}
+		all += len(g.Of)
+	}
+	// To follow a pairing takes time and a large box has many thousands, so it is
+	// drawn first and looked at then; what cannot be predicted is laid aside.
+	followed := 0
+	for _, d := range Draw(sections, all, random) {
+		c := groups[d.Section].Of[d.Pairing]
+		if c.A.Fingerprint() == c.B.Fingerprint() {
+			continue // two tubes of the same
 		}
-		g.Of = of
-		sections[i] = Drawable{len(of), past[g.Name]}
-		all += len(of)
+		if followed++; followed > mostFollowed || len(out) == RoundLength {
+			break
+		}
+		if Predictable(path.New(c.A, c.B)) {
+			out = append(out, c)
+		}
 	}
-	if all < leastPractice {
-		return nil, fmt.Errorf("a round needs at least %d pairings, and the paints of your box make %d: add paints to it", leastPractice, all)
-	}
-	for _, d := range Draw(sections, RoundLength, random) {
-		out = append(out, groups[d.Section].Of[d.Pairing])
+	if len(out) < leastPractice {
+		return nil, fmt.Errorf("a round needs at least %d pairings, and the paints of your box make %d: add paints to it", leastPractice, len(out))
 	}
 	return out, nil
 }

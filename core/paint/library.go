@@ -229,11 +229,23 @@ func readLibrary(data []byte) (*library, error) {
 	return l, nil
 }
 
+// What K and S of a paint may be, at its strength: some thirty times beyond what
+// the strongest and the clearest pigments of the library come to. Farther out
+// colours are computed from the last digits of a number.
+const (
+	MostAbsorption  = 1000
+	LeastScattering = 0.0001
+	MostScattering  = 100
+)
+
 // sound refuses what no paint can be.
 func (m *Mixture) sound() error {
 	for i := range m.k {
-		if k, s := m.k[i], m.s[i]; !(k >= 0 && k < 1e4) || !(s > 0 && s < 1e4) {
-			return fmt.Errorf("absorption %v and scattering %v at %v nm: both must be finite, absorption not below 0, scattering above 0", k, s, colour.NM(i))
+		if k := m.k[i]; !(k >= 0 && k <= MostAbsorption) {
+			return fmt.Errorf("the absorption at %v nm is %.4g, and a paint has from 0 to %d", colour.NM(i), k, MostAbsorption)
+		}
+		if s := m.s[i]; !(s >= LeastScattering && s <= MostScattering) {
+			return fmt.Errorf("the scattering at %v nm is %.4g, and a paint has from %v to %d", colour.NM(i), s, LeastScattering, MostScattering)
 		}
 	}
 	return nil

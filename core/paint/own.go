@@ -67,6 +67,9 @@ func (p *Paint) Tube(id string, g float64) (*Paint, error) {
 		t.alone.k[i] *= g
 		t.alone.s[i] *= g
 	}
+	if err := t.alone.sound(); err != nil {
+		return nil, fmt.Errorf("at a strength of %.4g: %w", g, err)
+	}
 	return t, nil
 }
 
@@ -87,8 +90,8 @@ func (p *Paint) copied() *Paint {
 		strength: p.strength, alone: p.alone}
 }
 
-// OfCurves is a mixture with given K and S at the 36 bands, each finite, K not
-// below 0 and S above 0.
+// OfCurves is a mixture with given K and S at the 36 bands, K from 0 to
+// MostAbsorption and S from LeastScattering to MostScattering.
 func OfCurves(k, s colour.Spectrum) (Mixture, error) {
 	m := Mixture{k: k, s: s}
 	if err := m.sound(); err != nil {

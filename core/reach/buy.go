@@ -3,6 +3,7 @@ package reach
 import (
 	"cmp"
 	"context"
+	"errors"
 	"slices"
 
 	"gyrophane/core/paint"
@@ -33,7 +34,8 @@ type Bought struct {
 
 // BuyNext are the paints which, each added by itself to those a wish chooses
 // among, let the best system reach more of the circle cleanly than it does: the
-// one that adds most first. All of them must be in the table.
+// one that adds most first. All of them must be in the table. Only systems with
+// the added paint in them are looked at: the others are known.
 func (t *Table) BuyNext(ctx context.Context, w Wish, paints []*paint.Paint) (out []Bought, err error) {
 	tell := w.Tell
 	w.Most, w.Tell = 1, nil
@@ -41,17 +43,24 @@ func (t *Table) BuyNext(ctx context.Context, w Wish, paints []*paint.Paint) (out
 	if err != nil {
 		return nil, err
 	}
+	had := without[0].Reach.Clean()
 	for i, p := range paints {
 		tell.hears(AtPaints, i, len(paints))
 		with := w
 		with.Among = append(slices.Clone(w.Among), p.ID)
+		with.Contains = append(slices.Clone(w.Contains), p.ID)
 		best, err := t.Best(ctx, with)
-		if err != nil {
+		var many TooMany
+		switch {
+		case ctx.Err() != nil:
+			return nil, ctx.Err()
+		case errors.As(err, &many):
 			return nil, err
+		case err != nil:
+			continue // it finds no place in such a system
 		}
-		clean := best[0].Reach.Clean()
-		if gain := clean - without[0].Reach.Clean(); gain > 0 {
-			out = append(out, Bought{p, clean, gain})
+		if clean := best[0].Reach.Clean(); clean > had {
+			out = append(out, Bought{p, clean, clean - had})
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Bought) int { return cmp.Compare(b.Gain, a.Gain) })

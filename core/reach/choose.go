@@ -24,8 +24,30 @@ type Choice struct {
 type Table struct {
 	paints []*paint.Paint
 	roles  [3][]int // places among the paints, as each plays by its undertone
-	reach  [][]Reach
-	sets   [][]reached
+	kind   []int    // of each paint: the same for tubes of the same K and S
+	kinds  int
+	ways   []way // of every two kinds, the greater one's with the lesser ones in turn
+}
+
+// way is what is reached between two kinds of paint.
+type way struct {
+	reach Reach
+	set   reached
+}
+
+var nothing way
+
+// way between two paints, by their places; nothing is reached between two tubes
+// of the same.
+func (t *Table) way(i, j int) *way {
+	a, b := t.kind[i], t.kind[j]
+	switch {
+	case a == b:
+		return &nothing
+	case a < b:
+		a, b = b, a
+	}
+	return &t.ways[a*(a-1)/2+b]
 }
 
 // reached are the bins that are reached cleanly, and at least softened.
@@ -33,50 +55,79 @@ type reached struct{ clean, soft bins }
 
 func (a reached) or(b reached) reached { return reached{a.clean.or(b.clean), a.soft.or(b.soft)} }
 
-// atOnce is how many pairs are followed before the context is looked at again.
-const atOnce = 256
+// atOnce is how many pairs are followed before the context is looked at again,
+// and how many paths are in memory at once: some hundredths of a second.
+const atOnce = 32
+
+// How much is looked at for an exact answer: pairs followed for a table, and
+// systems made of its paints (double ones have two and a half times the ways).
+// Either takes some ten seconds.
+const (
+	mostPairs         = 30_000
+	mostSystems       = 50_000_000
+	mostDoubleSystems = 20_000_000
+)
+
+// TooMany says that an exact answer would take too long.
+type TooMany struct{ Sentence string }
+
+func (t TooMany) Error() string { return t.Sentence }
 
 // NewTable follows every two paints that could stand in a system together, until
 // the context ends; tell, when given, hears how far it is. Paints without a role
-// (whites, blacks, greens and the like) are left out.
+// (whites, blacks, greens and the like) are left out, and tubes of the same K and
+// S are followed once. The error is TooMany when they are.
 func NewTable(ctx context.Context, paints []*paint.Paint, tell Tell) (*Table, error) {
-	t := &Table{}
-	roles := wheel.RYB.Roles()
-	for _, p := range paints {
-		if k := slices.Index(roles[:], bias.RoleAmong(p)); k >= 0 {
-			t.roles[k] = append(t.roles[k], len(t.paints))
-			t.paints = append(t.paints, p)
+	t, first := sorted(paints)
+	all := t.kinds * (t.kinds - 1) / 2
+	if all > mostPairs {
+		return nil, TooMany{fmt.Sprintf("%d different paints make %d pairs, too many for an exact answer: leave some out", t.kinds, all)}
+	}
+	var couples []path.Couple
+	for i, p := range first {
+		for _, q := range first[:i] {
+			couples = append(couples, path.Couple{A: q, B: p})
 		}
 	}
-	type place struct{ i, j int }
-	var all []place
-	for i := range t.paints {
-		t.reach = append(t.reach, make([]Reach, len(t.paints)))
-		t.sets = append(t.sets, make([]reached, len(t.paints)))
-		for j := range i {
-			all = append(all, place{i, j})
-		}
-	}
-	done := 0
-	for some := range slices.Chunk(all, atOnce) {
+	t.ways = make([]way, 0, all)
+	for some := range slices.Chunk(couples, atOnce) {
 		if err := ctx.Err(); err != nil {
 			return nil, err
 		}
-		tell.hears(AtPairs, done, len(all))
-		done += len(some)
-		var couples []path.Couple
-		for _, at := range some {
-			couples = append(couples, path.Couple{A: t.paints[at.j], B: t.paints[at.i]})
-		}
-		for n, p := range path.PairAll(couples, path.ByHue) {
-			i, j, r := some[n].i, some[n].j, OfPath(p.Path)
-			set := reached{r.from(paint.CleanFrom()), r.from(paint.SoftenedFrom())}
-			t.reach[i][j], t.reach[j][i] = r, r
-			t.sets[i][j], t.sets[j][i] = set, set
+		tell.hears(AtPairs, len(t.ways), all)
+		for _, p := range path.PairAll(some, path.ByHue) {
+			r := OfPath(p.Path)
+			t.ways = append(t.ways, way{r, reached{r.from(paint.CleanFrom()), r.from(paint.SoftenedFrom())}})
 		}
 	}
 	return t, nil
 }
+
+// sorted is a table in which nothing is followed yet, and the first paint of each
+// kind.
+func sorted(paints []*paint.Paint) (t *Table, first []*paint.Paint) {
+	t = &Table{}
+	roles := wheel.RYB.Roles()
+	known := map[uint64]int{}
+	for _, p := range paints {
+		k := slices.Index(roles[:], bias.RoleAmong(p))
+		if k < 0 {
+			continue
+		}
+		print := p.Fingerprint()
+		if _, there := known[print]; !there {
+			known[print] = len(first)
+			first = append(first, p)
+		}
+		t.roles[k] = append(t.roles[k], len(t.paints))
+		t.paints, t.kind = append(t.paints, p), append(t.kind, known[print])
+	}
+	t.kinds = len(first)
+	return t, first
+}
+
+// Size is how many different paints are in the table.
+func (t *Table) Size() int { return t.kinds }
 
 // Wish is what a system should be chosen for.
 type Wish struct {
@@ -188,6 +239,9 @@ func (t *Table) system(kind wheel.SystemKind, fill [3]filling) (wheel.System, er
 // lookAt looks at every system that the fillings make, until the context ends.
 func (f *finder) lookAt(ctx context.Context, w Wish, fill [3][]filling) error {
 	done, of := 0, len(fill[0])*len(fill[1])*len(fill[2])
+	if err := countable(of, f.double); err != nil {
+		return err
+	}
 	for _, y := range fill[0] {
 		for _, r := range fill[1] {
 			if err := ctx.Err(); err != nil {
@@ -205,24 +259,56 @@ func (f *finder) lookAt(ctx context.Context, w Wish, fill [3][]filling) error {
 	return nil
 }
 
+func countable(systems int, double bool) error {
+	if systems > mostSystems || double && systems > mostDoubleSystems {
+		return TooMany{fmt.Sprintf("so many paints make %d systems of this kind, too many for an exact answer: leave some out", systems)}
+	}
+	return nil
+}
+
+// Countable says before anything is followed whether the systems that a wish
+// makes of some paints can all be looked at; the error is TooMany when not.
+func (w Wish) Countable(paints []*paint.Paint) error {
+	t, _ := sorted(paints)
+	missing, systems := slices.Clone(w.Contains), 1
+	for k := range t.roles {
+		role, must := t.candidates(w, k, &missing)
+		switch n := len(role); {
+		case w.Kind == wheel.RYB && len(must) == 0:
+			systems *= n
+		case w.Kind != wheel.RYB && len(must) == 0:
+			systems *= n * (n - 1) / 2
+		case w.Kind != wheel.RYB && len(must) == 1:
+			systems *= n - 1
+		}
+	}
+	return countable(systems, w.Kind == wheel.Double)
+}
+
+// candidates are the paints that a wish lets stand in a role, and those of them
+// that must; these are struck off what is missing.
+func (t *Table) candidates(w Wish, k int, missing *[]string) (role, must []int) {
+	role = slices.DeleteFunc(slices.Clone(t.roles[k]), func(i int) bool {
+		p := t.paints[i]
+		_, priced := w.Prices[p.ID]
+		return len(w.Among) > 0 && !slices.Contains(w.Among, p.ID) || w.Careful && p.Hazardous() || slices.Contains(w.Without, p.CautionClass) || w.Prices != nil && !priced
+	})
+	for _, i := range role {
+		if at := slices.Index(*missing, t.paints[i].ID); at >= 0 {
+			must, *missing = append(must, i), slices.Delete(*missing, at, at+1)
+		}
+	}
+	return t.oneOfAKind(role, must, w), must
+}
+
 // fillings are what may stand in each role.
 func (t *Table) fillings(w Wish) (out [3][]filling, err error) {
 	if w.Kind != wheel.RYB && w.Kind != wheel.Split && w.Kind != wheel.Double {
 		return out, fmt.Errorf("a system of the kind %q is not chosen: take triad, split or double", w.Kind)
 	}
 	missing := slices.Clone(w.Contains)
-	for k, role := range t.roles {
-		role = slices.DeleteFunc(slices.Clone(role), func(i int) bool {
-			p := t.paints[i]
-			_, priced := w.Prices[p.ID]
-			return len(w.Among) > 0 && !slices.Contains(w.Among, p.ID) || w.Careful && p.Hazardous() || slices.Contains(w.Without, p.CautionClass) || w.Prices != nil && !priced
-		})
-		var must []int
-		for _, i := range role {
-			if at := slices.Index(missing, t.paints[i].ID); at >= 0 {
-				must, missing = append(must, i), slices.Delete(missing, at, at+1)
-			}
-		}
+	for k := range t.roles {
+		role, must := t.candidates(w, k, &missing)
 		has := func(f filling) bool {
 			for _, i := range must {
 				if f.before != i && f.after != i {
@@ -240,7 +326,7 @@ func (t *Table) fillings(w Wish) (out [3][]filling, err error) {
 			}
 			for _, j := range role[:n] {
 				before, _ := wheel.Facing(t.paints[j], t.paints[i])
-				f := filling{j, i, t.sets[i][j]}
+				f := filling{j, i, t.way(i, j).set}
 				if before == t.paints[i] {
 					f.before, f.after = i, j
 				}
@@ -263,6 +349,34 @@ func (t *Table) fillings(w Wish) (out [3][]filling, err error) {
 	return out, nil
 }
 
+// oneOfAKind leaves one tube of those with the same K and S: which of them stands
+// in a system makes no difference. What must be in it stays, then the cheapest
+// stays where prices matter, then the first. Where a role has one kind alone and
+// two tubes of it, a pair of them stays.
+func (t *Table) oneOfAKind(role, must []int, w Wish) (out []int) {
+	at := map[int]int{} // place in out, by kind
+	var second []int
+	for _, i := range role {
+		n, there := at[t.kind[i]]
+		switch {
+		case !there:
+			at[t.kind[i]] = len(out)
+			out = append(out, i)
+		case slices.Contains(must, i) && slices.Contains(must, out[n]):
+			out = append(out, i)
+		case slices.Contains(must, i), !slices.Contains(must, out[n]) && w.Prices[t.paints[i].ID] < w.Prices[t.paints[out[n]].ID]:
+			second, out[n] = append(second, out[n]), i
+		default:
+			second = append(second, i)
+		}
+	}
+	if len(out) == 1 && len(second) > 0 {
+		out = append(out, slices.MinFunc(second, func(a, b int) int { return cmp.Compare(w.Prices[t.paints[a].ID], w.Prices[t.paints[b].ID]) }))
+	}
+	slices.Sort(out)
+	return out
+}
+
 // finder looks at one system after the other and keeps the best.
 type finder struct {
 	t      *Table
@@ -281,9 +395,9 @@ type found struct {
 
 // section is what is reached between two roles.
 func (f *finder) section(a, b filling) reached {
-	s := f.t.sets[a.after][b.before]
+	s := f.t.way(a.after, b.before).set
 	if f.double {
-		s = s.or(f.t.sets[a.before][b.before]).or(f.t.sets[a.before][b.after]).or(f.t.sets[a.after][b.after])
+		s = s.or(f.t.way(a.before, b.before).set).or(f.t.way(a.before, b.after).set).or(f.t.way(a.after, b.after).set)
 	}
 	return s
 }
@@ -330,7 +444,7 @@ func (f *finder) price(fill [3]filling) (sum float64) {
 func (f *finder) reach(fill [3]filling) (out Reach) {
 	with := func(i, j int) {
 		if i != j {
-			out = out.With(f.t.reach[i][j])
+			out = out.With(f.t.way(i, j).reach)
 		}
 	}
 	for k, a := range fill {

@@ -29,10 +29,12 @@ func Swaps(ctx context.Context, s wheel.System, candidates []*paint.Paint) (out 
 	for k, role := range s.Kind.Roles() {
 		for _, p := range s.Role(k) {
 			var best *Swap
+			seen := map[uint64]bool{} // tubes of the same do the same
 			for _, q := range candidates {
-				if !role.Accepts(q) || has(there, q) {
+				if !role.Accepts(q) || has(there, q) || seen[q.Fingerprint()] {
 					continue
 				}
+				seen[q.Fingerprint()] = true
 				if err := ctx.Err(); err != nil {
 					return nil, err
 				}

@@ -201,7 +201,7 @@ export const comparisonsQuery = queryOptions({
 
 export type Choosing = { kind: "triad" | "split" | "double"; from: "box" | "library"; aim: "coverage" | "price" | "tubes" | "targets"; careful: boolean; without: string[]; contains: string[] };
 
-/** What this tab's searches go by: a new one ends the one before. */
+/** What this tab's searches go by. A new one ends the painter's one before. */
 const ticket = Math.random().toString(36).slice(2);
 
 /** How far this tab's search is. */
@@ -219,7 +219,7 @@ export const endSearch = () => answer(client.DELETE("/api/searches/{ticket}", { 
 export const chooseQuery = ({ kind, from, aim, careful, without, contains }: Choosing, { medium, light, judged }: Conditions) =>
   queryOptions({
     queryKey: ["box", "choose", kind, from, aim, careful, without, contains, medium, light, judged],
-    queryFn: ({ signal }) => answer(client.GET("/api/choose", { signal, params: { query: { kind, from, aim, careful, ...(without.length > 0 && { without }), ...(contains.length > 0 && { contains }), ticket, medium, light, judged } } })),
+    queryFn: ({ signal }) => answer(client.POST("/api/choose", { signal, params: { query: { kind, from, aim, careful, ...(without.length > 0 && { without }), ...(contains.length > 0 && { contains }), ticket, medium, light, judged } } })),
     placeholderData: keepPreviousData,
   });
 
@@ -227,7 +227,7 @@ export const chooseQuery = ({ kind, from, aim, careful, without, contains }: Cho
 export const replaceQuery = (wheel: number, from: "box" | "library", tried: string[], { medium, light, judged }: Conditions) =>
   queryOptions({
     queryKey: ["box", "replace", wheel, from, tried, medium, light, judged],
-    queryFn: () => answer(client.GET("/api/replace", { params: { query: { wheel, from, ...(tried.length > 0 && { tried }), medium, light, judged } } })),
+    queryFn: ({ signal }) => answer(client.POST("/api/replace", { signal, params: { query: { wheel, from, ...(tried.length > 0 && { tried }), medium, light, judged } } })),
     enabled: wheel > 0,
     placeholderData: keepPreviousData,
   });

@@ -139,9 +139,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["choose"];
+        get?: never;
         put?: never;
-        post?: never;
+        post: operations["choose"];
         delete?: never;
         options?: never;
         head?: never;
@@ -603,9 +603,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["replace"];
+        get?: never;
         put?: never;
-        post?: never;
+        post: operations["replace"];
         delete?: never;
         options?: never;
         head?: never;
@@ -671,6 +671,38 @@ export interface paths {
         put: operations["setSchool"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sessions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["endSession"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2778,13 +2810,16 @@ export interface components {
             warmBlue: "violet" | "green";
         };
         Searching: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description in the queue: the place, 1 being the next
+             */
             done: number;
             /**
-             * @description at what; empty when nothing is looked for
+             * @description at what; queue before its turn comes; empty when nothing is looked for
              * @enum {string}
              */
-            looking: "" | "pairs" | "systems" | "paints" | "fours";
+            looking: "" | "queue" | "pairs" | "systems" | "paints" | "fours";
             /** Format: int64 */
             of: number;
         };
@@ -2875,6 +2910,21 @@ export interface components {
              */
             painter?: number;
             passphrase?: string;
+        };
+        SignedIn: {
+            /** @description the browser, in words */
+            device: string;
+            /** @description the one that asks */
+            here: boolean;
+            /** Format: int64 */
+            id: number;
+            /**
+             * Format: date-time
+             * @description when it was last used, to within ten minutes
+             */
+            seen: string;
+            /** Format: date-time */
+            since: string;
         };
         Slot: {
             asPainted: components["schemas"]["Colour"];
@@ -3627,7 +3677,7 @@ export interface operations {
                 without?: string[];
                 /** @description paints that must be in it */
                 contains?: string[];
-                /** @description names the search, so that one can ask how far it is, and end it; a search of the same ticket under way is ended */
+                /** @description names the search, so that one can ask how far it is, and end it; the painter's search of before is ended in any case */
                 ticket?: string;
             };
             header?: never;
@@ -5111,6 +5161,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Profile"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignedIn"][];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    endSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignedIn"][];
                 };
             };
             /** @description Error */

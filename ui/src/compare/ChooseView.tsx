@@ -125,10 +125,12 @@ function Looking({ onLeave }: { onLeave: () => void }) {
   return (
     <Box role="status" sx={{ display: "flex", alignItems: "center", gap: 2, mt: 1, "@keyframes late": { from: { visibility: "hidden" }, to: { visibility: "visible" } }, animation: "late 0s 500ms both" }}>
       <Box sx={{ width: 200, height: 10, bgcolor: grey.track }}>
-        <Box sx={{ height: 10, width: far?.of ? `${(100 * far.done) / far.of}%` : 0, bgcolor: grey.ink }} />
+        <Box sx={{ height: 10, width: far?.of && far.looking !== "queue" ? `${(100 * far.done) / far.of}%` : 0, bgcolor: grey.ink }} />
       </Box>
       <Typography>
-        {far?.of && far.looking ? (
+        {far?.looking === "queue" ? (
+          far.done === 1 ? "Two others are searched for just now; yours is the next." : `Others are searched for just now; yours is number ${far.done} in line.`
+        ) : far?.of && far.looking ? (
           <>
             <span style={{ fontFamily: figures, fontSize: 13 }}>
               {far.done} of {far.of}
