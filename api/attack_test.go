@@ -427,21 +427,7 @@ func TestABoxOfManyTubesIsSearchedExactlyOrRefusedAtOnce(t *testing.T) {
 	ada := signedUp(t, app, "Ada")
 	who, err := s.PainterByName(t.Context(), "Ada")
 	require.NoError(t, err)
-	fill := func(n int, shift func(i int) float64) {
-		t.Helper()
-		var tubes []store.NewTube
-		library := paint.Library()
-		for i := range n {
-			m, err := paint.Adjusted(library[i%len(library)], 1, shift(i))
-			require.NoError(t, err)
-			k, sc := m.K(), m.S()
-			box, err := api.NewTubes([]exchange.BoxPaint{{Definition: exchange.Definition{Name: fmt.Sprintf("paint %d", i), Made: "adjusted", K: k[:], S: sc[:]}, TubeContent: exchange.TubeContent{Grade: "artist"}}})
-			require.NoError(t, err)
-			tubes = append(tubes, box...)
-		}
-		_, err := s.AddTubes(t.Context(), who.ID, "filled", tubes)
-		require.NoError(t, err)
-	}
+	fill := func(n int, shift func(i int) float64) { fillBox(t, s, who.ID, n, shift) }
 	fill(150, func(int) float64 { return 0 }) // three tubes of each
 	var got exchange.Chosen
 	ada.ok("POST", "/api/choose?kind=split", "", &got)
@@ -460,4 +446,24 @@ func TestABoxOfManyTubesIsSearchedExactlyOrRefusedAtOnce(t *testing.T) {
 	var practice api.Practice
 	ada.ok("POST", "/api/practice", "", &practice)
 	assert.Len(t, practice.Round.Pairs, 10)
+}
+
+// fillBox puts n tubes into a box that are like library paints in turn, their
+// absorption shifted by so many nanometres.
+func fillBox(t *testing.T, s *store.Store, painter int64, n int, shift func(i int) float64) {
+	t.Helper()
+	var paints []exchange.BoxPaint
+	for i := range n {
+		m, err := paint.Adjusted(paint.Library()[i%len(paint.Library())], 1, shift(i))
+		require.NoError(t, err)
+		k, scattering := m.K(), m.S()
+		paints = append(paints, exchange.BoxPaint{
+			Definition:  exchange.Definition{Name: fmt.Sprintf("paint %d", i), Made: "adjusted", K: k[:], S: scattering[:]},
+			TubeContent: exchange.TubeContent{Grade: "artist"},
+		})
+	}
+	tubes, err := api.NewTubes(paints)
+	require.NoError(t, err)
+	_, err = s.AddTubes(t.Context(), painter, "filled", tubes)
+	require.NoError(t, err)
 }

@@ -105,6 +105,31 @@ func openTube(t store.Tube) (opened, error) {
 	return o, err
 }
 
+// tubeKey names a tube as it was at one of its versions: it is never another.
+type tubeKey struct {
+	id      int64
+	version int
+}
+
+// mostOpened is how many tubes are remembered once they have been read, some
+// kilobytes each.
+const mostOpened = 4000
+
+// open reads a tube back from the store, or remembers it: to read a large box
+// takes some hundredths of a second.
+func (s *Server) open(t store.Tube) (opened, error) {
+	key := tubeKey{t.ID, t.Version}
+	if known, there := s.opened.Get(key); there {
+		known.kept = t
+		return known, nil
+	}
+	o, err := openTube(t)
+	if err == nil {
+		s.opened.Add(key, o)
+	}
+	return o, err
+}
+
 func boxPaints(tubes []opened) []exchange.BoxPaint {
 	var out []exchange.BoxPaint
 	for _, o := range tubes {
@@ -135,7 +160,7 @@ func (s *Server) openBox(ctx context.Context) (in, archived []opened, err error)
 	byPaint := map[*paint.Paint]opened{}
 	var paints []*paint.Paint
 	for _, t := range tubes {
-		o, err := openTube(t)
+		o, err := s.open(t)
 		if err != nil {
 			return nil, nil, err
 		}
@@ -268,7 +293,7 @@ func (s *Server) boxRoutes() {
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			o, err := openTube(was)
+			o, err := s.open(was)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
@@ -323,7 +348,7 @@ func (s *Server) boxRoutes() {
 				if err != nil {
 					return nil, s.refusal(err)
 				}
-				if pair[i], err = openTube(t); err != nil {
+				if pair[i], err = s.open(t); err != nil {
 					return nil, s.refusal(err)
 				}
 			}

@@ -94,11 +94,7 @@ type pace struct {
 const mostPaced = 20_000
 
 func newPace(every time.Duration, burst int) *pace {
-	of, err := lru.New[string, *rate.Limiter](mostPaced)
-	if err != nil {
-		panic(err) // a constant size above 0
-	}
-	return &pace{rate.Every(every), burst, of}
+	return &pace{rate.Every(every), burst, remembering[string, *rate.Limiter](mostPaced)}
 }
 
 func (p *pace) limiter(who string) *rate.Limiter {

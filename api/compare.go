@@ -33,6 +33,10 @@ type WantedKept struct {
 // library costs what the cheapest tube of it does.
 func (s *Server) prices(ctx context.Context) (map[string]float64, error) {
 	box, _, err := s.openBox(ctx)
+	return pricesOf(box), err
+}
+
+func pricesOf(box []opened) map[string]float64 {
 	out := map[string]float64{}
 	for _, o := range box {
 		p := o.kept.Price
@@ -46,7 +50,7 @@ func (s *Server) prices(ctx context.Context) (map[string]float64, error) {
 			}
 		}
 	}
-	return out, err
+	return out
 }
 
 // sideBySide finds kept systems as they were kept, and what their tubes cost now.
@@ -285,25 +289,25 @@ func (s *Server) compareRoutes() {
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			systems, err := s.sideBySide(ctx, []int64{in.Wheel})
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			candidates := paint.Library()
-			if in.From == "box" {
-				if candidates, err = s.boxPaints(ctx); err != nil {
-					return nil, s.refusal(err)
-				}
-			}
-			find, tried := s.finder(ctx, nil, nil), map[string]*paint.Paint{}
-			for _, pair := range in.Tried {
-				out, put, _ := strings.Cut(pair, "~")
-				if tried[out], err = find(put); err != nil {
-					return nil, s.refusal(err)
-				}
-			}
 			var out []exchange.Swapped
-			err = s.search(ctx, "replace", "", func(ctx context.Context, _ *search) (err error) {
+			err = s.search(ctx, "replace", "", func(ctx context.Context, _ *search) error {
+				systems, err := s.sideBySide(ctx, []int64{in.Wheel})
+				if err != nil {
+					return err
+				}
+				candidates := paint.Library()
+				if in.From == "box" {
+					if candidates, err = s.boxPaints(ctx); err != nil {
+						return err
+					}
+				}
+				find, tried := s.finder(ctx, nil, nil), map[string]*paint.Paint{}
+				for _, pair := range in.Tried {
+					out, put, _ := strings.Cut(pair, "~")
+					if tried[out], err = find(put); err != nil {
+						return err
+					}
+				}
 				out, err = v.Replace(ctx, systems[0].System, candidates, tried)
 				return err
 			})
@@ -326,22 +330,19 @@ func (s *Server) compareRoutes() {
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			box, err := s.boxPaints(ctx)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			prices, err := s.prices(ctx)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			wanted, err := s.wanted(ctx)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
 			var out exchange.Chosen
-			err = s.search(ctx, "choose", in.Ticket, func(ctx context.Context, one *search) (err error) {
+			err = s.search(ctx, "choose", in.Ticket, func(ctx context.Context, one *search) error {
+				tubes, _, err := s.openBox(ctx)
+				if err != nil {
+					return err
+				}
+				box, prices := paintsOf(tubes), pricesOf(tubes)
+				wanted, err := s.wanted(ctx)
+				if err != nil {
+					return err
+				}
 				began := time.Now()
-				out, err = v.Choose(ctx, box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Without: in.Without, Prices: prices, Wanted: wanted, Tell: one.tell, Table: s.table})
+				out, err = v.Choose(ctx, box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Without: in.Without, Prices: prices, Wanted: wanted, Workers: searchWorkers, Tell: one.tell, Table: s.table})
 				out.ElapsedMs = float64(time.Since(began).Microseconds()) / 1000
 				return err
 			})

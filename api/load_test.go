@@ -1,18 +1,18 @@
 package api_test
 
 import (
+	"context"
 	"fmt"
 	"io"
-	"net"
 	"net/http"
 	"os"
+	"runtime"
 	"slices"
 	"strings"
 	"sync"
 	"testing"
 	"time"
 
-	"github.com/gofiber/fiber/v3"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -29,11 +29,7 @@ func TestLoad(t *testing.T) {
 	}
 	const clients, each = 20, 50
 	app, _ := serverWith(t, api.Options{Local: true})
-	l, err := net.Listen("tcp", "127.0.0.1:0")
-	require.NoError(t, err)
-	go app.Listener(l, fiber.ListenConfig{DisableStartupMessage: true}) //nolint:errcheck // ends with the test
-	t.Cleanup(func() { assert.NoError(t, app.Shutdown()) })
-	origin := "http://" + l.Addr().String()
+	origin := "http://" + listening(t, app)
 	split := `{"system":{"kind":"split","roles":[["PY184","PY65"],["PR255","PR122"],["PB29","PB15:3"]],"chosen":[[],[],[]],"riders":{},"note":""},` +
 		`"choices":{"spacing":"hue","order":"run","names":"painters","rings":{"tints":2,"shades":2,"wash":true,"neutral":true,"triple":false}}}`
 	blues := []string{"PB29", "PB60", "PB28", "PB15:1", "PB27", "PB35", "PB36", "PB16", "PG50", "blue-grey"}
@@ -72,4 +68,68 @@ func TestLoad(t *testing.T) {
 		fmt.Printf("%s: %d requests by %d clients in %v; median %v, p95 %v, worst %v\n", name, len(took), clients,
 			time.Since(begin).Round(time.Millisecond), took[len(took)/2].Round(time.Microsecond), took[len(took)*95/100].Round(time.Microsecond), took[len(took)-1].Round(time.Microsecond))
 	}
+}
+
+// What one painter sees while another asks for forty searches at once, again and
+// again, on a box of 400 tubes, and what becomes of them when he leaves. It measures and prints.
+func TestLoadOfSearches(t *testing.T) {
+	if os.Getenv("GYROPHANE_LOAD") == "" {
+		t.Skip("GYROPHANE_LOAD is not set")
+	}
+	app, s := server(t, true)
+	greedy, other := signedUp(t, app, "Greedy"), signedUp(t, app, "Other")
+	who, err := s.PainterByName(t.Context(), "Greedy")
+	require.NoError(t, err)
+	fillBox(t, s, who.ID, 400, func(i int) float64 { return float64(i%200) / 20 })
+	greedy.ok("POST", "/api/wanted", `[{"name":"a","colour":"#f0662b"},{"name":"b","colour":"#4f3d78"},{"name":"c","colour":"#569c2e"}]`, nil)
+	origin := "http://" + listening(t, app)
+	send := func(ctx context.Context, cookie, method, path, body string) error {
+		r, err := http.NewRequestWithContext(ctx, method, origin+path, strings.NewReader(body))
+		if err != nil {
+			return err
+		}
+		r.Header.Set("Content-Type", "application/json")
+		r.Header.Set("Origin", origin)
+		r.Header.Set("Cookie", cookie)
+		resp, err := http.DefaultClient.Do(r)
+		if err != nil {
+			return err
+		}
+		defer resp.Body.Close()
+		_, err = io.Copy(io.Discard, resp.Body)
+		return err
+	}
+	measure := func(what string) {
+		var took []time.Duration
+		for i := range 300 {
+			at := time.Now()
+			path, method, body := "/api/wheels", "GET", ""
+			if i%3 == 0 {
+				path, method, body = "/api/wheel", "POST", strings.Replace(question, "PB29", []string{"PB29", "PB60", "PB28", "PB35"}[i%4], 1)
+			}
+			assert.NoError(t, send(t.Context(), other.cookie, method, path, body))
+			took = append(took, time.Since(at))
+		}
+		slices.Sort(took)
+		var m runtime.MemStats
+		runtime.ReadMemStats(&m)
+		fmt.Printf("%s: median %v, p95 %v, worst %v requests of another painter; heap %d MB, from the system %d MB\n", what,
+			took[150].Round(time.Microsecond), took[285].Round(time.Microsecond), took[299].Round(time.Microsecond), m.HeapInuse>>20, m.Sys>>20)
+	}
+	measure("alone")
+	ctx, leave := context.WithCancel(t.Context())
+	var wg sync.WaitGroup
+	for i := range 40 {
+		wg.Go(func() {
+			// Whoever was ended by the next asks again a little later.
+			for again := time.NewTicker(500 * time.Millisecond); ctx.Err() == nil; <-again.C {
+				path := fmt.Sprintf("/api/choose?kind=%s&aim=%s", []string{"triad", "split", "double"}[i%3], []string{"coverage", "targets"}[i%2])
+				_ = send(ctx, greedy.cookie, "POST", path, "") // ended by the next, or by leaving
+			}
+		})
+	}
+	measure("beside forty searches")
+	leave()
+	wg.Wait()
+	measure("after they were left")
 }

@@ -37,6 +37,10 @@ type searchKey struct {
 // mostSearching is how many searches are worked on at the same time.
 const mostSearching = 2
 
+// searchWorkers is how many threads each of them takes, so that other painters
+// find room beside them.
+const searchWorkers = 1
+
 // search is one that a painter waits for.
 type search struct {
 	searchKey
@@ -236,7 +240,7 @@ const (
 
 // table is what every two of some paints reach, remembered for as long as they
 // are the same.
-func (s *Server) table(ctx context.Context, paints []*paint.Paint, tell reach.Tell) (*reach.Table, error) {
+func (s *Server) table(ctx context.Context, paints []*paint.Paint, workers int, tell reach.Tell) (*reach.Table, error) {
 	var key strings.Builder
 	for _, p := range paints {
 		fmt.Fprintf(&key, "%s %016x %s\n", p.ID, p.Fingerprint(), p.Name)
@@ -244,7 +248,7 @@ func (s *Server) table(ctx context.Context, paints []*paint.Paint, tell reach.Te
 	if t, known := s.tables.Get(key.String()); known {
 		return t, nil
 	}
-	t, err := reach.NewTable(ctx, paints, tell)
+	t, err := reach.NewTable(ctx, paints, workers, tell)
 	if err == nil && t.Size() <= mostTabled {
 		s.tables.Add(key.String(), t)
 	}

@@ -44,6 +44,7 @@ type Server struct {
 	limits   limits
 	searches searches
 	tables   *lru.Cache[string, *reach.Table]
+	opened   *lru.Cache[tubeKey, opened]
 	// built are the wheels last built of library paints alone: they are the same
 	// every time.
 	built *lru.Cache[string, exchange.Wheel]
@@ -61,15 +62,8 @@ const (
 
 // New builds the server: health, the API below /api, and the front end.
 func New(s *store.Store, o Options) *Server {
-	built, err := lru.New[string, exchange.Wheel](mostBuilt)
-	if err != nil {
-		panic(err) // a constant size above 0
-	}
-	tables, err := lru.New[string, *reach.Table](mostTables)
-	if err != nil {
-		panic(err) // a constant size above 0
-	}
-	srv := &Server{Options: o, store: s, photos: make(chan struct{}, 2), limits: newLimits(), built: built, tables: tables}
+	srv := &Server{Options: o, store: s, photos: make(chan struct{}, 2), limits: newLimits(),
+		built: remembering[string, exchange.Wheel](mostBuilt), tables: remembering[string, *reach.Table](mostTables), opened: remembering[tubeKey, opened](mostOpened)}
 	srv.app = fiber.New(fiber.Config{
 		AppName:                      "Gyrophane",
 		BodyLimit:                    largestFile,
@@ -109,6 +103,15 @@ func New(s *store.Store, o Options) *Server {
 	})
 	srv.frontEnd()
 	return srv
+}
+
+// remembering is a memory for the last used things, so many of them.
+func remembering[K comparable, V any](most int) *lru.Cache[K, V] {
+	cache, err := lru.New[K, V](most)
+	if err != nil {
+		panic(err) // a constant size above 0
+	}
+	return cache
 }
 
 // App is the Fiber application, ready to listen.

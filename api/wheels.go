@@ -104,7 +104,7 @@ func (s *Server) finder(ctx context.Context, frozen map[string]frozenTube, found
 			if err != nil {
 				return nil, err
 			}
-			o, err := openTube(kept)
+			o, err := s.open(kept)
 			if err != nil {
 				return nil, err
 			}

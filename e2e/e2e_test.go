@@ -189,6 +189,17 @@ func TestAPassphraseIsGivenLater(t *testing.T) {
 	other.write("passphrase of Ada", "let it dry first")
 	other.press("come in")
 	other.see("Three paints make a wheel")
+
+	p.menu("painter: Ada", "where I am signed in")
+	p.see("Where Ada is painting")
+	p.see("here")
+	p.press("sign out")
+	p.waitFor("the other is gone", func() bool { return !p.MustHas(`button[aria-label^="sign out"]`) })
+	p.press("close")
+	other.MustReload().MustWaitLoad()
+	other.see("Who is painting?")
+	p.MustReload().MustWaitLoad()
+	p.see("Three paints make a wheel")
 }
 
 func TestTwoTabsNeverOverwriteEachOther(t *testing.T) {

@@ -75,17 +75,18 @@ type Choosing struct {
 	Careful  bool     // no paint whose class carries a special hazard
 	Without  []string // nor one of these classes of caution
 	Prices   map[string]float64
+	Workers  int        // how much of the machine it may take: at least 1
 	Tell     reach.Tell // hears how far the search is; may be nil
 	// Table finds the table of some paints where it is known already; nil for one
 	// that is made anew.
-	Table func(context.Context, []*paint.Paint, reach.Tell) (*reach.Table, error)
+	Table func(ctx context.Context, paints []*paint.Paint, workers int, tell reach.Tell) (*reach.Table, error)
 }
 
 // Choose finds the best systems of a kind: exactly, every one is looked at. From
 // a box it says as well which paint of the library would add most.
 func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chosen, error) {
 	out := Chosen{Kind: string(c.Kind), Aim: c.Aim, From: "box", RunnersUp: []ChosenSystem{}, BuyNext: []Bought{}}
-	wish := reach.Wish{Kind: c.Kind, Contains: c.Contains, Careful: c.Careful, Without: c.Without, Most: 1 + RunnersUp, Tell: c.Tell}
+	wish := reach.Wish{Kind: c.Kind, Contains: c.Contains, Careful: c.Careful, Without: c.Without, Most: 1 + RunnersUp, Workers: c.Workers, Tell: c.Tell}
 	switch {
 	case c.Aim == "price" && c.Library:
 		return out, bad("The library knows no prices: choose by price from the box, where its tubes have some.")
@@ -133,7 +134,7 @@ func (v View) Choose(ctx context.Context, box []*paint.Paint, c Choosing) (Chose
 	if c.Table == nil {
 		c.Table = reach.NewTable
 	}
-	table, err := c.Table(ctx, all, c.Tell)
+	table, err := c.Table(ctx, all, c.Workers, c.Tell)
 	if err != nil {
 		return out, searched(ctx, err)
 	}

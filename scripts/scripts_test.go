@@ -96,7 +96,7 @@ func state(t *testing.T) string {
 
 func TestAClusterIsNeverDeleted(t *testing.T) {
 	dir := state(t)
-	settings := []string{"GYROPHANE_STATE=" + dir, "GYROPHANE_PGPORT=5744"}
+	settings := []string{"GYROPHANE_STATE=" + dir, "GYROPHANE_PGPORT=5764"}
 	postgres := func(args ...string) (string, error) { return run(t, settings, "postgres.sh", args...) }
 	t.Cleanup(func() {
 		said, err := postgres("stop")

@@ -3,6 +3,7 @@ package main
 import (
 	"fmt"
 	"io"
+	"runtime"
 	"strings"
 	"time"
 
@@ -163,7 +164,7 @@ func chooseCommand() *cobra.Command {
 				wanted = append(wanted, exchange.Wanted{Colour: w})
 			}
 			began := time.Now()
-			out, err := v.Choose(cmd.Context(), of.box, exchange.Choosing{Kind: wheel.SystemKind(kind), Aim: aim, Library: from == "library", Contains: contains, Careful: careful, Without: without, Prices: of.prices, Wanted: wanted})
+			out, err := v.Choose(cmd.Context(), of.box, exchange.Choosing{Kind: wheel.SystemKind(kind), Aim: aim, Library: from == "library", Contains: contains, Careful: careful, Without: without, Prices: of.prices, Wanted: wanted, Workers: runtime.GOMAXPROCS(0)})
 			if err != nil {
 				return err
 			}

@@ -32,13 +32,19 @@ func (c Couple) Pair(s Spacing) Pairing {
 	return Pairing{c, p, p.Middle(s)}
 }
 
-// PairAll follows many paths at once; the pairings stand in the order of the
-// couples.
+// PairAll follows many paths, as many at once as the machine can; the pairings
+// stand in the order of the couples.
 func PairAll(couples []Couple, s Spacing) []Pairing {
+	return PairSome(couples, s, runtime.GOMAXPROCS(0))
+}
+
+// PairSome is PairAll with so many workers, at least one, and leaves the rest of the machine to
+// others.
+func PairSome(couples []Couple, s Spacing, workers int) []Pairing {
 	out := make([]Pairing, len(couples))
 	var next atomic.Int64
 	var wg sync.WaitGroup
-	for range min(len(couples), runtime.GOMAXPROCS(0)) {
+	for range min(len(couples), max(1, workers)) {
 		wg.Go(func() {
 			for i := next.Add(1) - 1; i < int64(len(couples)); i = next.Add(1) - 1 {
 				out[i] = couples[i].Pair(s)

@@ -74,10 +74,10 @@ type TooMany struct{ Sentence string }
 func (t TooMany) Error() string { return t.Sentence }
 
 // NewTable follows every two paints that could stand in a system together, until
-// the context ends; tell, when given, hears how far it is. Paints without a role
+// the context ends, so many at once; tell, when given, hears how far it is. Paints without a role
 // (whites, blacks, greens and the like) are left out, and tubes of the same K and
 // S are followed once. The error is TooMany when they are.
-func NewTable(ctx context.Context, paints []*paint.Paint, tell Tell) (*Table, error) {
+func NewTable(ctx context.Context, paints []*paint.Paint, workers int, tell Tell) (*Table, error) {
 	t, first := sorted(paints)
 	all := t.kinds * (t.kinds - 1) / 2
 	if all > mostPairs {
@@ -95,7 +95,7 @@ func NewTable(ctx context.Context, paints []*paint.Paint, tell Tell) (*Table, er
 			return nil, err
 		}
 		tell.hears(AtPairs, len(t.ways), all)
-		for _, p := range path.PairAll(some, path.ByHue) {
+		for _, p := range path.PairSome(some, path.ByHue, workers) {
 			r := OfPath(p.Path)
 			t.ways = append(t.ways, way{r, reached{r.from(paint.CleanFrom()), r.from(paint.SoftenedFrom())}})
 		}
@@ -143,6 +143,8 @@ type Wish struct {
 	// may then have one paint alone.
 	Fewest bool
 	Most   int // how many choices are wanted, the best first
+	// Workers is how many fours are held against wanted colours at once, at least 1.
+	Workers int
 	// Tell, when given, hears how far a search is. It may be called from several
 	// goroutines at once.
 	Tell Tell

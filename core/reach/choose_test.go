@@ -21,7 +21,7 @@ func systemOf(t testing.TB, kind wheel.SystemKind, yellows, reds, blues []string
 
 func tableOf(t testing.TB, paints []*paint.Paint) *Table {
 	t.Helper()
-	table, err := NewTable(t.Context(), paints, nil)
+	table, err := NewTable(t.Context(), paints, 2, nil)
 	require.NoError(t, err)
 	return table
 }
@@ -256,7 +256,7 @@ func BenchmarkBestOfTheLibraryWithTheTable(b *testing.B) {
 
 func TestASearchTellsHowFarItIsAndEndsWhenItIsLeft(t *testing.T) {
 	var told []Progress
-	table, err := NewTable(t.Context(), paint.Library(), func(p Progress) { told = append(told, p) })
+	table, err := NewTable(t.Context(), paint.Library(), 2, func(p Progress) { told = append(told, p) })
 	require.NoError(t, err)
 	require.Greater(t, len(told), 1, "a table of many pairs says more than once how far it is")
 	for i, p := range told {
@@ -292,7 +292,7 @@ func TestASearchTellsHowFarItIsAndEndsWhenItIsLeft(t *testing.T) {
 	assert.ErrorIs(t, err, context.Canceled)
 	_, err = table.BuyNext(ctx, w, News(nil))
 	assert.ErrorIs(t, err, context.Canceled)
-	_, err = NewTable(ctx, box, nil)
+	_, err = NewTable(ctx, box, 2, nil)
 	assert.ErrorIs(t, err, context.Canceled)
 	_, err = Swaps(ctx, systemOf(t, wheel.RYB, []string{"PY65"}, []string{"PR254"}, []string{"PB29"}), paint.Library())
 	assert.ErrorIs(t, err, context.Canceled)

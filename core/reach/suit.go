@@ -6,7 +6,6 @@ import (
 	"errors"
 	"fmt"
 	"math"
-	"runtime"
 	"slices"
 	"sync"
 	"sync/atomic"
@@ -195,7 +194,7 @@ func matchAll(ctx context.Context, w Wish, paints []*paint.Paint, fours [][]int,
 	out := make([][]float64, len(fours))
 	var next atomic.Int64
 	var wg sync.WaitGroup
-	for range runtime.GOMAXPROCS(0) {
+	for range max(1, w.Workers) {
 		wg.Go(func() {
 			for i := next.Add(1) - 1; i < int64(len(fours)) && ctx.Err() == nil; i = next.Add(1) - 1 {
 				w.Tell.hears(AtFours, int(i), len(fours))

@@ -74,7 +74,7 @@ func shifted(t *testing.T, n int) (out []*paint.Paint) {
 
 func TestTooManyForAnExactAnswerIsSaidAtOnce(t *testing.T) {
 	var many TooMany
-	_, err := NewTable(t.Context(), shifted(t, 400), nil)
+	_, err := NewTable(t.Context(), shifted(t, 400), 2, nil)
 	require.ErrorAs(t, err, &many)
 	assert.Contains(t, many.Sentence, "too many for an exact answer: leave some out")
 	some := shifted(t, 200)

@@ -20,6 +20,13 @@ export const sessionQuery = queryOptions({
   queryFn: () => answer(client.GET("/api/session")),
 });
 
+/** Where the painter is signed in. */
+export const sessionsQuery = queryOptions({
+  queryKey: ["sessions"],
+  queryFn: () => answer(client.GET("/api/sessions")),
+  staleTime: 0,
+});
+
 export const paintersQuery = queryOptions({
   queryKey: ["painters"],
   queryFn: () => answer(client.GET("/api/painters")),

@@ -11,6 +11,7 @@ import { sessionQuery, useReady } from "../api/queries";
 import { Mark } from "../drawing/Marks";
 import { Choice } from "./Choice";
 import { PassphraseDialog } from "./PassphraseDialog";
+import { SessionsDialog } from "./SessionsDialog";
 import { SurroundChoice } from "./surround";
 import { figures, grey } from "./theme";
 
@@ -82,7 +83,7 @@ export function Notice({ children }: { children: ReactNode }) {
 function PainterMenu({ painter }: { painter: Profile }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const [locking, setLocking] = useState(false);
+  const [asked, setAsked] = useState<"passphrase" | "sessions" | null>(null);
   const leave = async () => {
     await client.DELETE("/api/session");
     await navigate("/");
@@ -98,10 +99,21 @@ function PainterMenu({ painter }: { painter: Profile }) {
               key="passphrase"
               onClick={() => {
                 close();
-                setLocking(true);
+                setAsked("passphrase");
               }}
             >
               {painter.passphrase ? "another passphrase" : "a passphrase"}
+            </MenuItem>
+          ),
+          !painter.demo && (
+            <MenuItem
+              key="sessions"
+              onClick={() => {
+                close();
+                setAsked("sessions");
+              }}
+            >
+              where I am signed in
             </MenuItem>
           ),
           <MenuItem
@@ -115,7 +127,8 @@ function PainterMenu({ painter }: { painter: Profile }) {
           </MenuItem>,
         ]}
       </Choice>
-      {locking && <PassphraseDialog painter={painter} onClose={() => setLocking(false)} />}
+      {asked === "passphrase" && <PassphraseDialog painter={painter} onClose={() => setAsked(null)} />}
+      {asked === "sessions" && <SessionsDialog painter={painter} onClose={() => setAsked(null)} />}
     </>
   );
 }
