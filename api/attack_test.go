@@ -215,7 +215,7 @@ func TestLongHeadersAndLongListsAreTaken(t *testing.T) {
 	assert.Contains(t, text, "16 kB at most")
 
 	rows, out := []string{"paint"}, []string{}
-	for i := range 1999 {
+	for i := range 2000 {
 		rows, out = append(rows, "PB29"), append(out, fmt.Sprint(i))
 	}
 	r, err := http.NewRequest("POST", "http://"+at+"/api/files/box?leaveOut="+strings.Join(out, ","), strings.NewReader(strings.Join(rows, "\n")))

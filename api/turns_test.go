@@ -4,10 +4,13 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"log/slog"
 	"net"
+	"net/http/httptest"
 	"testing"
 	"time"
 
+	"github.com/gofiber/fiber/v3"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -41,6 +44,35 @@ func TestOneAskerHasAFewTurnsAndAnotherHasOthers(t *testing.T) {
 		release()
 	}
 	assert.Empty(t, all.of, "nobody who is not here is remembered")
+}
+
+func TestWhoeverAsksTooOftenWaitsWhereOthersCanReachTheServer(t *testing.T) {
+	none, err := store.Open("postgres://nobody@127.0.0.1:1/nothing")
+	require.NoError(t, err)
+	defer none.Close()
+	ask := func(local bool) (last int) {
+		s := New(none, Options{Local: local, Log: slog.New(slog.DiscardHandler)})
+		s.limits.ofAddress = newPace(time.Hour, 2)
+		for range 3 {
+			r := httptest.NewRequest("GET", "/api/label?text=PB29", nil)
+			r.Host = "127.0.0.1"
+			resp, err := s.app.Test(r, fiber.TestConfig{Timeout: 0})
+			require.NoError(t, err)
+			resp.Body.Close()
+			last = resp.StatusCode
+		}
+		return last
+	}
+	assert.Equal(t, 429, ask(false))
+	assert.Equal(t, 200, ask(true), "on one's own machine nobody is counted")
+
+	slow := newPace(time.Hour, 2)
+	assert.True(t, slow.allows("ada"))
+	assert.False(t, slow.spent("ada"))
+	assert.True(t, slow.allows("ada"))
+	assert.True(t, slow.spent("ada"))
+	assert.False(t, slow.allows("ada"))
+	assert.True(t, slow.allows("eve"), "another has a count of her own")
 }
 
 // searcher asks for searches of a server that has no database.

@@ -77,7 +77,7 @@ func readDelimited(data []byte) (delimited, error) {
 			return delimited{}, bad("the file cannot be read as CSV: %s", err)
 		}
 		line, _ := r.FieldPos(0)
-		if len(out.rows) == mostRows {
+		if len(out.rows) > mostRows { // the first names the columns
 			return delimited{}, bad("line %d: more than %d rows, the most that is read", line, mostRows)
 		}
 		if len(row) > mostColumns {
