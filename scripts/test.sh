@@ -25,15 +25,16 @@ GYROPHANE_TEST_DATABASE_URL=$(scripts/postgres.sh url)
 export GYROPHANE_TEST_DATABASE_URL
 
 say "Go: vet and staticcheck"
-unformatted=$(gofmt -l api cmd core e2e exchange store ui/*.go)
+# Everything that git knows, and what it would add.
+unformatted=$(git ls-files --cached --others --exclude-standard '*.go' | xargs gofmt -l)
 [ -z "$unformatted" ] || { echo "not formatted by gofmt: $unformatted"; exit 1; }
 go vet ./...
 go tool staticcheck ./...
 
-say "front end: types from Go, tsc, eslint"
+say "front end: types from Go, prettier, tsc, eslint"
 go run ./cmd/gyrophane openapi | diff -u ui/src/api/openapi.json - ||
   { echo "the API's types have drifted from Go: run make types and commit"; exit 1; }
-( cd ui && npm run --silent types:check && npm run --silent typecheck && npm run --silent lint )
+( cd ui && npm run --silent types:check && npm run --silent format:check && npm run --silent typecheck && npm run --silent lint )
 
 say "Go: tests, the browser's included"
 go build -trimpath -o bin/gyrophane ./cmd/gyrophane

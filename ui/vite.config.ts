@@ -4,5 +4,5 @@ import { defineConfig } from "vite";
 export default defineConfig({
   plugins: [react()],
   html: { cspNonce: "__CSP_NONCE__" },
-  build: { outDir: "dist", emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
+  build: { outDir: "dist", emptyOutDir: true, assetsInlineLimit: 0 },
 });

@@ -39,7 +39,9 @@ export type Shown = Schemas["Shown"];
 export type Verdict = Slot["verdict"];
 export type Conditions = Pick<Settings, "medium" | "light" | "judged">;
 
-export const client = createClient<paths>({ querySerializer: { array: { style: "form", explode: false } } }); // lists with commas between
+export const client = createClient<paths>({
+  querySerializer: { array: { style: "form", explode: false } },
+}); // lists with commas between
 
 /** What the server answered instead of what was asked for. */
 export class Refused extends Error {
@@ -65,20 +67,33 @@ export async function answer<T>(asked: Promise<Answer<T>>): Promise<T> {
     throw new Refused(0, "The server does not answer.");
   }
   if (!got.response.ok) {
-    throw new Refused(got.response.status, got.error?.detail ?? "The server cannot do that just now.");
+    throw new Refused(
+      got.response.status,
+      got.error?.detail ?? "The server cannot do that just now.",
+    );
   }
   return got.data as T;
 }
 
 /** Sends a file as it is, below /api/files, and answers as the rest of the API does. */
-export function sendFile<T>(path: string, file: Blob, query: Record<string, string | string[] | undefined> = {}): Promise<T> {
+export function sendFile<T>(
+  path: string,
+  file: Blob,
+  query: Record<string, string | string[] | undefined> = {},
+): Promise<T> {
   const search = new URLSearchParams();
   for (const [name, value] of Object.entries(query)) {
     if (value !== undefined && value.length > 0) search.set(name, String(value));
   }
-  const asked = fetch(`/api/files/${path}?${search}`, { method: "POST", body: file, headers: { "Content-Type": "application/octet-stream" } }).then(async (response) => {
+  const asked = fetch(`/api/files/${path}?${search}`, {
+    method: "POST",
+    body: file,
+    headers: { "Content-Type": "application/octet-stream" },
+  }).then(async (response) => {
     const body = (await response.json()) as unknown;
-    return response.ok ? { response, data: body as T } : { response, error: body as { detail?: string } };
+    return response.ok
+      ? { response, data: body as T }
+      : { response, error: body as { detail?: string } };
   });
   return answer(asked);
 }

@@ -1,5 +1,16 @@
 import { keepPreviousData, QueryClient, queryOptions, useQuery } from "@tanstack/react-query";
-import { answer, client, Refused, type Conditions, type Mix, type Origin, type Preview, type Schemas, type Settings, type SystemContent } from "./client";
+import {
+  answer,
+  client,
+  Refused,
+  type Conditions,
+  type Mix,
+  type Origin,
+  type Preview,
+  type Schemas,
+  type Settings,
+  type SystemContent,
+} from "./client";
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -40,41 +51,89 @@ export const wheelsQuery = queryOptions({
 export const paintsQuery = ({ medium, light, judged }: Conditions) =>
   queryOptions({
     queryKey: ["paints", medium, light, judged],
-    queryFn: () => answer(client.GET("/api/paints", { params: { query: { medium, light, judged } } })),
+    queryFn: () =>
+      answer(client.GET("/api/paints", { params: { query: { medium, light, judged } } })),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   });
 
 /** A wheel of a system; the tubes of a kept wheel are taken as they were kept with it. */
-export const wheelQuery = (wheel: number, system: SystemContent, { choices, medium, light, judged }: Settings) =>
+export const wheelQuery = (
+  wheel: number,
+  system: SystemContent,
+  { choices, medium, light, judged }: Settings,
+) =>
   queryOptions({
     queryKey: ["wheel", wheel, system, choices, medium, light, judged],
-    queryFn: () => answer(client.POST("/api/wheel", { params: { query: { medium, light, judged, wheel } }, body: { system, choices } })),
+    queryFn: () =>
+      answer(
+        client.POST("/api/wheel", {
+          params: { query: { medium, light, judged, wheel } },
+          body: { system, choices },
+        }),
+      ),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   });
 
-export const placesQuery = (wheel: number, system: SystemContent, { medium, light, judged }: Conditions) =>
+export const placesQuery = (
+  wheel: number,
+  system: SystemContent,
+  { medium, light, judged }: Conditions,
+) =>
   queryOptions({
     queryKey: ["places", wheel, system, medium, light, judged],
-    queryFn: () => answer(client.POST("/api/system", { params: { query: { medium, light, judged, wheel } }, body: { system } })),
+    queryFn: () =>
+      answer(
+        client.POST("/api/system", {
+          params: { query: { medium, light, judged, wheel } },
+          body: { system },
+        }),
+      ),
     placeholderData: keepPreviousData,
   });
 
-export const neutralsQuery = (wheel: number, system: SystemContent, { choices, medium, light, judged }: Settings, slot: number, steps: 5 | 7) =>
+export const neutralsQuery = (
+  wheel: number,
+  system: SystemContent,
+  { choices, medium, light, judged }: Settings,
+  slot: number,
+  steps: 5 | 7,
+) =>
   queryOptions({
     queryKey: ["neutrals", wheel, system, choices, medium, light, judged, slot, steps],
-    queryFn: () => answer(client.POST("/api/neutrals", { params: { query: { medium, light, judged, wheel, slot, steps } }, body: { system, choices } })),
+    queryFn: () =>
+      answer(
+        client.POST("/api/neutrals", {
+          params: { query: { medium, light, judged, wheel, slot, steps } },
+          body: { system, choices },
+        }),
+      ),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   });
 
-export type Glazing = { ground?: string; layers: { paint: string; thickness: number }[]; thickness: number };
+export type Glazing = {
+  ground?: string;
+  layers: { paint: string; thickness: number }[];
+  thickness: number;
+};
 
-export const glazesQuery = (wheel: number, system: SystemContent, { choices, medium, light, judged }: Settings, glazing: Glazing) =>
+export const glazesQuery = (
+  wheel: number,
+  system: SystemContent,
+  { choices, medium, light, judged }: Settings,
+  glazing: Glazing,
+) =>
   queryOptions({
     queryKey: ["glazes", wheel, system, choices, medium, light, judged, glazing],
-    queryFn: () => answer(client.POST("/api/glazes", { params: { query: { medium, light, judged, wheel } }, body: { system, choices, ...glazing } })),
+    queryFn: () =>
+      answer(
+        client.POST("/api/glazes", {
+          params: { query: { medium, light, judged, wheel } },
+          body: { system, choices, ...glazing },
+        }),
+      ),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   });
@@ -83,13 +142,34 @@ export const glazesQuery = (wheel: number, system: SystemContent, { choices, med
 export type PairingsOf = { wheel: number; system: SystemContent } | "box" | { paints: string[] };
 
 /** Every two paints of a system, of the whole box, or of some paints. */
-export const pairingsQuery = (of: PairingsOf, { choices: { spacing }, medium, light, judged }: Settings) =>
+export const pairingsQuery = (
+  of: PairingsOf,
+  { choices: { spacing }, medium, light, judged }: Settings,
+) =>
   queryOptions({
-    queryKey: [of !== "box" && "system" in of ? "pairings" : "box", "pairings", of, spacing, medium, light, judged],
+    queryKey: [
+      of !== "box" && "system" in of ? "pairings" : "box",
+      "pairings",
+      of,
+      spacing,
+      medium,
+      light,
+      judged,
+    ],
     queryFn: () => {
       const query = { spacing, medium, light, judged };
-      if (of !== "box" && "system" in of) return answer(client.POST("/api/pairings", { params: { query: { ...query, wheel: of.wheel } }, body: { system: of.system } }));
-      return answer(client.GET("/api/box/pairings", { params: { query: of === "box" ? query : { ...query, paints: of.paints } } }));
+      if (of !== "box" && "system" in of)
+        return answer(
+          client.POST("/api/pairings", {
+            params: { query: { ...query, wheel: of.wheel } },
+            body: { system: of.system },
+          }),
+        );
+      return answer(
+        client.GET("/api/box/pairings", {
+          params: { query: of === "box" ? query : { ...query, paints: of.paints } },
+        }),
+      );
     },
     enabled: of === "box" || "system" in of || of.paints.length > 1,
     staleTime: Infinity,
@@ -102,7 +182,10 @@ export type Way = { wheel: number; a: string; b: string; steps: number; third?: 
 export const pairQuery = (way: Way, { choices: { spacing }, medium, light, judged }: Settings) =>
   queryOptions({
     queryKey: ["pair", way, spacing, medium, light, judged],
-    queryFn: () => answer(client.GET("/api/pair", { params: { query: { ...way, spacing, medium, light, judged } } })),
+    queryFn: () =>
+      answer(
+        client.GET("/api/pair", { params: { query: { ...way, spacing, medium, light, judged } } }),
+      ),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   });
@@ -111,56 +194,114 @@ export const pairQuery = (way: Way, { choices: { spacing }, medium, light, judge
 export const mixQuery = (wheel: number, parts: string[], { medium, light, judged }: Conditions) =>
   queryOptions({
     queryKey: ["mix", wheel, parts, medium, light, judged],
-    queryFn: () => answer(client.GET("/api/mix", { params: { query: { wheel, parts, medium, light, judged } } })),
+    queryFn: () =>
+      answer(
+        client.GET("/api/mix", { params: { query: { wheel, parts, medium, light, judged } } }),
+      ),
     enabled: parts.length > 0,
     staleTime: Infinity,
     placeholderData: (old: Mix | undefined) => (parts.length > 0 ? old : undefined),
   });
 
 /** One mixture laid beside another that is held. */
-export const laidQuery = (wheel: number, here: string[], held: string[], { medium, light, judged }: Conditions) =>
+export const laidQuery = (
+  wheel: number,
+  here: string[],
+  held: string[],
+  { medium, light, judged }: Conditions,
+) =>
   queryOptions({
     queryKey: ["laid", wheel, here, held, medium, light, judged],
-    queryFn: () => answer(client.GET("/api/laid", { params: { query: { wheel, here, held, medium, light, judged } } })),
+    queryFn: () =>
+      answer(
+        client.GET("/api/laid", {
+          params: { query: { wheel, here, held, medium, light, judged } },
+        }),
+      ),
     enabled: here.length > 0 && held.length > 0,
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   });
 
 /** How a pile is brought to what is wanted. */
-export const correctQuery = (wheel: number, have: string[], want: string[], { medium, light, judged }: Conditions) =>
+export const correctQuery = (
+  wheel: number,
+  have: string[],
+  want: string[],
+  { medium, light, judged }: Conditions,
+) =>
   queryOptions({
     queryKey: ["correct", wheel, have, want, medium, light, judged],
-    queryFn: () => answer(client.GET("/api/correct", { params: { query: { wheel, have, want, medium, light, judged } } })),
+    queryFn: () =>
+      answer(
+        client.GET("/api/correct", {
+          params: { query: { wheel, have, want, medium, light, judged } },
+        }),
+      ),
     enabled: have.length > 0 && want.length > 0,
     staleTime: Infinity,
   });
 
 /** How a pile is brought to a colour that was read, with any of some paints. */
-export const correctToQuery = (wheel: number, have: string[], colour: string, paints: string[], { medium, light, judged }: Conditions) =>
+export const correctToQuery = (
+  wheel: number,
+  have: string[],
+  colour: string,
+  paints: string[],
+  { medium, light, judged }: Conditions,
+) =>
   queryOptions({
     queryKey: ["correct", wheel, have, colour, paints, medium, light, judged],
-    queryFn: () => answer(client.GET("/api/correct", { params: { query: { wheel, have, colour, with: paints, medium, light, judged } } })),
+    queryFn: () =>
+      answer(
+        client.GET("/api/correct", {
+          params: { query: { wheel, have, colour, with: paints, medium, light, judged } },
+        }),
+      ),
     enabled: have.length > 0 && colour !== "",
     staleTime: Infinity,
   });
 
 /** Where between two paints a mixture stands that was read. */
-export const locateQuery = (wheel: number, a: string, b: string, colour: string, { medium, light, judged }: Conditions) =>
+export const locateQuery = (
+  wheel: number,
+  a: string,
+  b: string,
+  colour: string,
+  { medium, light, judged }: Conditions,
+) =>
   queryOptions({
     queryKey: ["locate", wheel, a, b, colour, medium, light, judged],
-    queryFn: () => answer(client.GET("/api/locate", { params: { query: { wheel, a, b, colour, medium, light, judged } } })),
+    queryFn: () =>
+      answer(
+        client.GET("/api/locate", {
+          params: { query: { wheel, a, b, colour, medium, light, judged } },
+        }),
+      ),
     enabled: colour !== "",
     staleTime: Infinity,
   });
 
-export type Quietening = { parts: string[]; with: string[]; complement?: string; neighbour?: string; earth?: string };
+export type Quietening = {
+  parts: string[];
+  with: string[];
+  complement?: string;
+  neighbour?: string;
+  earth?: string;
+};
 
 /** A colour cooled or dulled in several ways. */
-export const quietenQuery = (wheel: number, of: Quietening, { medium, light, judged }: Conditions) =>
+export const quietenQuery = (
+  wheel: number,
+  of: Quietening,
+  { medium, light, judged }: Conditions,
+) =>
   queryOptions({
     queryKey: ["quieten", wheel, of, medium, light, judged],
-    queryFn: () => answer(client.GET("/api/quieten", { params: { query: { wheel, ...of, medium, light, judged } } })),
+    queryFn: () =>
+      answer(
+        client.GET("/api/quieten", { params: { query: { wheel, ...of, medium, light, judged } } }),
+      ),
     enabled: of.parts.length > 0,
     staleTime: Infinity,
     placeholderData: keepPreviousData,
@@ -180,14 +321,16 @@ export const guessesQuery = queryOptions({
 export const practiceQuery = ({ medium, light, judged }: Conditions) =>
   queryOptions({
     queryKey: ["practice", medium, light, judged],
-    queryFn: () => answer(client.GET("/api/practice", { params: { query: { medium, light, judged } } })),
+    queryFn: () =>
+      answer(client.GET("/api/practice", { params: { query: { medium, light, judged } } })),
     placeholderData: keepPreviousData,
   });
 
 export const compareQuery = (wheels: number[], { medium, light, judged }: Conditions) =>
   queryOptions({
     queryKey: ["compare", wheels, medium, light, judged],
-    queryFn: () => answer(client.GET("/api/compare", { params: { query: { wheels, medium, light, judged } } })),
+    queryFn: () =>
+      answer(client.GET("/api/compare", { params: { query: { wheels, medium, light, judged } } })),
     enabled: wheels.length > 0,
     placeholderData: keepPreviousData,
   });
@@ -196,9 +339,11 @@ export const compareQuery = (wheels: number[], { medium, light, judged }: Condit
 export const wantedQuery = (wheels: number[], { medium, light, judged }: Conditions) =>
   queryOptions({
     queryKey: ["wanted", wheels, medium, light, judged],
-    queryFn: () => answer(client.GET("/api/wanted", { params: { query: { wheels, medium, light, judged } } })),
+    queryFn: () =>
+      answer(client.GET("/api/wanted", { params: { query: { wheels, medium, light, judged } } })),
     enabled: wheels.length > 0,
-    placeholderData: (old: Schemas["WantedKept"][] | undefined) => (old?.every((w) => w.matches.length === wheels.length) ? old : undefined),
+    placeholderData: (old: Schemas["WantedKept"][] | undefined) =>
+      old?.every((w) => w.matches.length === wheels.length) ? old : undefined,
   });
 
 export const comparisonsQuery = queryOptions({
@@ -206,7 +351,14 @@ export const comparisonsQuery = queryOptions({
   queryFn: () => answer(client.GET("/api/comparisons")),
 });
 
-export type Choosing = { kind: "triad" | "split" | "double"; from: "box" | "library"; aim: "coverage" | "price" | "tubes" | "targets"; careful: boolean; without: string[]; contains: string[] };
+export type Choosing = {
+  kind: "triad" | "split" | "double";
+  from: "box" | "library";
+  aim: "coverage" | "price" | "tubes" | "targets";
+  careful: boolean;
+  without: string[];
+  contains: string[];
+};
 
 /** What this tab's searches go by. A new one ends the painter's one before. */
 const ticket = Math.random().toString(36).slice(2);
@@ -220,21 +372,57 @@ export const searchingQuery = queryOptions({
 });
 
 /** Ends this tab's search. */
-export const endSearch = () => answer(client.DELETE("/api/searches/{ticket}", { params: { path: { ticket } } }));
+export const endSearch = () =>
+  answer(client.DELETE("/api/searches/{ticket}", { params: { path: { ticket } } }));
 
 /** The best system of a kind. */
-export const chooseQuery = ({ kind, from, aim, careful, without, contains }: Choosing, { medium, light, judged }: Conditions) =>
+export const chooseQuery = (
+  { kind, from, aim, careful, without, contains }: Choosing,
+  { medium, light, judged }: Conditions,
+) =>
   queryOptions({
     queryKey: ["box", "choose", kind, from, aim, careful, without, contains, medium, light, judged],
-    queryFn: ({ signal }) => answer(client.POST("/api/choose", { signal, params: { query: { kind, from, aim, careful, ...(without.length > 0 && { without }), ...(contains.length > 0 && { contains }), ticket, medium, light, judged } } })),
+    queryFn: ({ signal }) =>
+      answer(
+        client.POST("/api/choose", {
+          signal,
+          params: {
+            query: {
+              kind,
+              from,
+              aim,
+              careful,
+              ...(without.length > 0 && { without }),
+              ...(contains.length > 0 && { contains }),
+              ticket,
+              medium,
+              light,
+              judged,
+            },
+          },
+        }),
+      ),
     placeholderData: keepPreviousData,
   });
 
 /** What replaces each tube of a kept system best. */
-export const replaceQuery = (wheel: number, from: "box" | "library", tried: string[], { medium, light, judged }: Conditions) =>
+export const replaceQuery = (
+  wheel: number,
+  from: "box" | "library",
+  tried: string[],
+  { medium, light, judged }: Conditions,
+) =>
   queryOptions({
     queryKey: ["box", "replace", wheel, from, tried, medium, light, judged],
-    queryFn: ({ signal }) => answer(client.POST("/api/replace", { signal, params: { query: { wheel, from, ...(tried.length > 0 && { tried }), medium, light, judged } } })),
+    queryFn: ({ signal }) =>
+      answer(
+        client.POST("/api/replace", {
+          signal,
+          params: {
+            query: { wheel, from, ...(tried.length > 0 && { tried }), medium, light, judged },
+          },
+        }),
+      ),
     enabled: wheel > 0,
     placeholderData: keepPreviousData,
   });
@@ -267,7 +455,8 @@ export const boxQuery = ({ medium, light, judged }: Conditions) =>
 export const besideQuery = ({ medium, light, judged }: Conditions, a: number, b: number) =>
   queryOptions({
     queryKey: ["box", "beside", medium, light, judged, a, b],
-    queryFn: () => answer(client.GET("/api/box/beside", { params: { query: { medium, light, judged, a, b } } })),
+    queryFn: () =>
+      answer(client.GET("/api/box/beside", { params: { query: { medium, light, judged, a, b } } })),
     placeholderData: keepPreviousData,
   });
 
@@ -281,7 +470,13 @@ export const labelQuery = (view: Conditions, text: string) =>
 export const previewQuery = (view: Conditions, origin: Origin | null, name: string) =>
   queryOptions({
     queryKey: ["preview", view.medium, view.light, view.judged, origin, name],
-    queryFn: () => answer(client.POST("/api/own/preview", { params: { query: view }, body: { name, origin: origin! } })),
+    queryFn: () =>
+      answer(
+        client.POST("/api/own/preview", {
+          params: { query: view },
+          body: { name, origin: origin! },
+        }),
+      ),
     enabled: origin !== null,
     staleTime: Infinity,
     placeholderData: (old: Preview | undefined) => (origin ? old : undefined),

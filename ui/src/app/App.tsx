@@ -1,41 +1,54 @@
 import { useQuery } from "@tanstack/react-query";
+import { Suspense, useEffect } from "react";
 import { Navigate, Route, Routes } from "react-router";
 import { sessionQuery, wheelsQuery } from "../api/queries";
-import { BeginPage } from "../wheel/BeginPage";
-import { BoxPlace } from "../box/BoxPlace";
-import { OwnPage } from "../box/OwnPage";
-import { ComparePlace } from "../compare/ComparePlace";
 import { useScreen } from "../drawing/screen";
-import { PracticePlace } from "../journal/PracticePlace";
-import { PairingsPlace } from "../pairing/PairingsPlace";
-import { PathPlace } from "../path/PathPlace";
-import { SystemPlace } from "../system/SystemPlace";
-import { WheelPlace } from "../wheel/WheelPlace";
+import { Waiting } from "../parts/Waiting";
+import type { KeptPlace } from "../parts/WheelMenu";
 import { WhoPage } from "../who/WhoPage";
-import { Waiting } from "./Waiting";
-import type { KeptPlace } from "./WheelMenu";
+import {
+  BeginPage,
+  BoxPlace,
+  ComparePlace,
+  fetchPlaces,
+  OwnPage,
+  PairingsPlace,
+  PathPlace,
+  PracticePlace,
+  SystemPlace,
+  WheelPlace,
+} from "./places";
 
 export function App() {
   const session = useQuery(sessionQuery);
   const wide = useScreen();
+  const painting = !!session.data?.painter;
+  useEffect(() => {
+    if (painting) fetchPlaces();
+  }, [painting]);
   if (!session.data) return <Waiting failing={session.failureCount > 0} />;
   if (!session.data.painter) return <WhoPage local={session.data.local} />;
   return (
-    <Routes key={String(wide)}>
-      <Route path="/wheel/:id" element={<WheelPlace painter={session.data.painter} />} />
-      <Route path="/begin" element={<BeginPage painter={session.data.painter} />} />
-      <Route path="/system/:id" element={<SystemPlace painter={session.data.painter} />} />
-      <Route path="/system" element={<LastWheel place="system" />} />
-      <Route path="/pairings/:id" element={<PairingsPlace painter={session.data.painter} />} />
-      <Route path="/pairings/:id/practice" element={<PracticePlace painter={session.data.painter} />} />
-      <Route path="/path/:id" element={<PathPlace painter={session.data.painter} />} />
-      <Route path="/path" element={<LastWheel place="path" />} />
-      <Route path="/pairings" element={<LastWheel place="pairings" />} />
-      <Route path="/compare" element={<ComparePlace painter={session.data.painter} />} />
-      <Route path="/box" element={<BoxPlace painter={session.data.painter} />} />
-      <Route path="/box/new" element={<OwnPage painter={session.data.painter} />} />
-      <Route path="*" element={<LastWheel place="wheel" />} />
-    </Routes>
+    <Suspense fallback={<Waiting failing={false} />}>
+      <Routes key={String(wide)}>
+        <Route path="/wheel/:id" element={<WheelPlace painter={session.data.painter} />} />
+        <Route path="/begin" element={<BeginPage painter={session.data.painter} />} />
+        <Route path="/system/:id" element={<SystemPlace painter={session.data.painter} />} />
+        <Route path="/system" element={<LastWheel place="system" />} />
+        <Route path="/pairings/:id" element={<PairingsPlace painter={session.data.painter} />} />
+        <Route
+          path="/pairings/:id/practice"
+          element={<PracticePlace painter={session.data.painter} />}
+        />
+        <Route path="/path/:id" element={<PathPlace painter={session.data.painter} />} />
+        <Route path="/path" element={<LastWheel place="path" />} />
+        <Route path="/pairings" element={<LastWheel place="pairings" />} />
+        <Route path="/compare" element={<ComparePlace painter={session.data.painter} />} />
+        <Route path="/box" element={<BoxPlace painter={session.data.painter} />} />
+        <Route path="/box/new" element={<OwnPage painter={session.data.painter} />} />
+        <Route path="*" element={<LastWheel place="wheel" />} />
+      </Routes>
+    </Suspense>
   );
 }
 

@@ -5,12 +5,12 @@ import Typography from "@mui/material/Typography";
 import { useState, type ReactNode } from "react";
 import { useNavigate } from "react-router";
 import type { KeptWheel, Profile } from "../api/client";
-import type { useKeptWheel } from "./useKeptWheel";
-import { kindWords } from "./choices";
-import { Group, ViewingConditions } from "./Conditions";
+import type { useKeptWheel } from "../parts/useKeptWheel";
+import { kindWords } from "../parts/choices";
+import { Group, ViewingConditions } from "../parts/Conditions";
 import { Notice, Shell } from "./Shell";
-import { grey } from "./theme";
-import { WheelMenu, type KeptPlace } from "./WheelMenu";
+import { grey } from "../drawing/style";
+import { WheelMenu, type KeptPlace } from "../parts/WheelMenu";
 
 type Own = ReturnType<typeof useKeptWheel>;
 
@@ -33,7 +33,13 @@ export function NameField({ name, onRename }: { name: string; onRename: (name: s
       }}
       fullWidth
       slotProps={{ input: { "aria-label": "name of the wheel", maxLength: 80, title: name } }}
-      sx={{ fontSize: 28, lineHeight: "34px", fontWeight: 500, "& input": { p: 0, textOverflow: "ellipsis", height: 36 }, "&.Mui-focused": { borderBottom: `2px solid ${grey.ink}` } }}
+      sx={{
+        fontSize: 28,
+        lineHeight: "34px",
+        fontWeight: 500,
+        "& input": { p: 0, textOverflow: "ellipsis", height: 36 },
+        "&.Mui-focused": { borderBottom: `2px solid ${grey.ink}` },
+      }}
     />
   );
 }
@@ -60,9 +66,24 @@ export function KeptNotices({ own }: { own: Own }) {
       {refused && own.kept && (
         <Notice>
           <Box sx={{ flex: "1 1 320px" }}>
-            This wheel was changed in two places at once. Shown here: {paintsOf(own.kept)}. Kept beside it: {refused.name}, {paintsOf(refused)}.
+            This wheel was changed in two places at once. Shown here: {paintsOf(own.kept)}. Kept
+            beside it: {refused.name}, {paintsOf(refused)}.
           </Box>
-          <Button variant="outlined" color="inherit" onClick={() => own.change({ name: refused.name, system: refused.system, settings: refused.settings, archived: refused.archived }, refused.id)}>
+          <Button
+            variant="outlined"
+            color="inherit"
+            onClick={() =>
+              own.change(
+                {
+                  name: refused.name,
+                  system: refused.system,
+                  settings: refused.settings,
+                  archived: refused.archived,
+                },
+                refused.id,
+              )
+            }
+          >
             take the one kept beside
           </Button>
           <Button color="inherit" onClick={() => own.letGo(refused.id)}>
@@ -92,7 +113,14 @@ export function MissingWheel({ painter, sentence }: { painter: Profile; sentence
 }
 
 /** The frame around a place that shows one kept system: which one, and how it is looked at. */
-export function KeptShell({ painter, own, id, place, notice, children }: {
+export function KeptShell({
+  painter,
+  own,
+  id,
+  place,
+  notice,
+  children,
+}: {
   painter: Profile;
   own: Own & { content: NonNullable<Own["content"]> };
   id: number;
@@ -109,7 +137,10 @@ export function KeptShell({ painter, own, id, place, notice, children }: {
           <Group>
             <WheelMenu name={content.name} current={id} place={place} />
           </Group>
-          <ViewingConditions view={content.settings} onSet={(v) => own.change({ ...content, settings: { ...content.settings, ...v } })} />
+          <ViewingConditions
+            view={content.settings}
+            onSet={(v) => own.change({ ...content, settings: { ...content.settings, ...v } })}
+          />
         </>
       }
       notice={

@@ -7,7 +7,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { answer, client, type Profile } from "../api/client";
 import { sessionQuery } from "../api/queries";
-import { grey } from "./theme";
+import { grey } from "../drawing/style";
 
 /** Gives a painter a passphrase, another one, or none. */
 export function PassphraseDialog({ painter, onClose }: { painter: Profile; onClose: () => void }) {
@@ -15,7 +15,8 @@ export function PassphraseDialog({ painter, onClose }: { painter: Profile; onClo
   const [present, setPresent] = useState("");
   const [next, setNext] = useState("");
   const keep = useMutation({
-    mutationFn: () => answer(client.PUT("/api/session/passphrase", { body: { present, new: next } })),
+    mutationFn: () =>
+      answer(client.PUT("/api/session/passphrase", { body: { present, new: next } })),
     onSuccess: (session) => {
       queries.setQueryData(sessionQuery.queryKey, session);
       onClose();
@@ -26,11 +27,25 @@ export function PassphraseDialog({ painter, onClose }: { painter: Profile; onClo
     keep.mutate();
   };
   return (
-    <Dialog open onClose={onClose} slotProps={{ paper: { sx: { border: `1px solid ${grey.ink}`, width: 420 } } }}>
-      <Box component="form" onSubmit={submit} sx={{ p: 3, display: "flex", flexDirection: "column", gap: 2 }}>
+    <Dialog
+      open
+      onClose={onClose}
+      slotProps={{ paper: { sx: { border: `1px solid ${grey.ink}`, width: 420 } } }}
+    >
+      <Box
+        component="form"
+        onSubmit={submit}
+        sx={{ p: 3, display: "flex", flexDirection: "column", gap: 2 }}
+      >
         <Typography variant="h3">Passphrase of {painter.name}</Typography>
         {painter.passphrase && (
-          <TextField type="password" label="the present passphrase" value={present} autoComplete="current-password" onChange={(e) => setPresent(e.target.value)} />
+          <TextField
+            type="password"
+            label="the present passphrase"
+            value={present}
+            autoComplete="current-password"
+            onChange={(e) => setPresent(e.target.value)}
+          />
         )}
         <TextField
           type="password"
@@ -38,7 +53,11 @@ export function PassphraseDialog({ painter, onClose }: { painter: Profile; onClo
           value={next}
           autoComplete="new-password"
           onChange={(e) => setNext(e.target.value)}
-          helperText={painter.passphrase ? "8 characters or more; empty takes it away" : "8 characters or more"}
+          helperText={
+            painter.passphrase
+              ? "8 characters or more; empty takes it away"
+              : "8 characters or more"
+          }
         />
         {keep.error && (
           <Typography role="alert" sx={{ fontWeight: 500 }}>

@@ -5,27 +5,48 @@ import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answer, client, type Profile } from "../api/client";
 import { sessionsQuery } from "../api/queries";
-import { grey } from "./theme";
+import { grey } from "../drawing/style";
 
-const day = new Intl.DateTimeFormat(undefined, { day: "numeric", month: "long", hour: "2-digit", minute: "2-digit" });
+const day = new Intl.DateTimeFormat(undefined, {
+  day: "numeric",
+  month: "long",
+  hour: "2-digit",
+  minute: "2-digit",
+});
 
 /** Where a painter is signed in; each place but this one can be ended from here. */
 export function SessionsDialog({ painter, onClose }: { painter: Profile; onClose: () => void }) {
   const queries = useQueryClient();
   const sessions = useQuery(sessionsQuery);
   const end = useMutation({
-    mutationFn: (id: number) => answer(client.DELETE("/api/sessions/{id}", { params: { path: { id } } })),
+    mutationFn: (id: number) =>
+      answer(client.DELETE("/api/sessions/{id}", { params: { path: { id } } })),
     onSuccess: (left) => queries.setQueryData(sessionsQuery.queryKey, left),
   });
   const problem = end.error ?? sessions.error;
   return (
-    <Dialog open onClose={onClose} aria-labelledby="signed-in" slotProps={{ paper: { sx: { border: `1px solid ${grey.ink}`, width: 520 } } }}>
+    <Dialog
+      open
+      onClose={onClose}
+      aria-labelledby="signed-in"
+      slotProps={{ paper: { sx: { border: `1px solid ${grey.ink}`, width: 520 } } }}
+    >
       <Box sx={{ p: 3 }}>
         <Typography variant="h3" id="signed-in" sx={{ mb: 1.5, overflowWrap: "anywhere" }}>
           Where {painter.name} is painting
         </Typography>
         {sessions.data?.map((s) => (
-          <Box key={s.id} sx={{ display: "flex", alignItems: "center", gap: 2, borderTop: `1px solid ${grey.hairline}`, py: 1.25, minHeight: 60 }}>
+          <Box
+            key={s.id}
+            sx={{
+              display: "flex",
+              alignItems: "center",
+              gap: 2,
+              borderTop: `1px solid ${grey.hairline}`,
+              py: 1.25,
+              minHeight: 60,
+            }}
+          >
             <Box sx={{ flex: 1, minWidth: 0 }}>
               <Typography sx={{ fontWeight: 500 }}>{s.device || "another program"}</Typography>
               <Typography variant="caption" component="p">
@@ -36,7 +57,13 @@ export function SessionsDialog({ painter, onClose }: { painter: Profile; onClose
             {s.here ? (
               <Typography sx={{ color: grey.second }}>here</Typography>
             ) : (
-              <Button variant="outlined" color="inherit" aria-label={`sign out ${s.device}`} disabled={end.isPending} onClick={() => end.mutate(s.id)}>
+              <Button
+                variant="outlined"
+                color="inherit"
+                aria-label={`sign out ${s.device}`}
+                disabled={end.isPending}
+                onClick={() => end.mutate(s.id)}
+              >
                 sign out
               </Button>
             )}

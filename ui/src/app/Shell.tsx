@@ -9,11 +9,11 @@ import { Link, useLocation, useNavigate } from "react-router";
 import { client, type Profile } from "../api/client";
 import { sessionQuery, useReady } from "../api/queries";
 import { Mark } from "../drawing/Marks";
-import { Choice } from "./Choice";
+import { Choice } from "../parts/Choice";
 import { PassphraseDialog } from "./PassphraseDialog";
 import { SessionsDialog } from "./SessionsDialog";
 import { SurroundChoice } from "./surround";
-import { figures, grey } from "./theme";
+import { figures, grey } from "../drawing/style";
 
 const Bar = styled("header")({
   display: "flex",
@@ -26,7 +26,12 @@ const Bar = styled("header")({
 });
 
 /** The frame around a place: bar, rail, foot. `conditions` fills the bar. */
-export function Shell({ painter, conditions, notice, children }: {
+export function Shell({
+  painter,
+  conditions,
+  notice,
+  children,
+}: {
   painter: Profile;
   conditions?: ReactNode;
   notice?: ReactNode;
@@ -48,7 +53,10 @@ export function Shell({ painter, conditions, notice, children }: {
         <PainterMenu painter={painter} />
       </Bar>
       {ready.data === false && (
-        <Notice>The server or its database does not answer. Nothing is lost: what you change is kept here and saved when it is back.</Notice>
+        <Notice>
+          The server or its database does not answer. Nothing is lost: what you change is kept here
+          and saved when it is back.
+        </Notice>
       )}
       {notice}
       <Box sx={{ flex: 1, display: "flex", minHeight: 0 }}>
@@ -57,8 +65,22 @@ export function Shell({ painter, conditions, notice, children }: {
           {children}
         </Box>
       </Box>
-      <Box component="footer" sx={{ display: "flex", flexWrap: "wrap", columnGap: 3, p: "4px 24px 8px 116px", color: grey.third, fontSize: 12, lineHeight: "16px" }}>
-        <span>A screen is not paint: test on paper. Paints are modelled from their pigment class, not from your tube.</span>
+      <Box
+        component="footer"
+        sx={{
+          display: "flex",
+          flexWrap: "wrap",
+          columnGap: 3,
+          p: "4px 24px 8px 116px",
+          color: grey.third,
+          fontSize: 12,
+          lineHeight: "16px",
+        }}
+      >
+        <span>
+          A screen is not paint: test on paper. Paints are modelled from their pigment class, not
+          from your tube.
+        </span>
         <Box sx={{ flex: 1 }} />
         <span>
           <svg width={8} height={8} aria-hidden>
@@ -74,7 +96,20 @@ export function Shell({ painter, conditions, notice, children }: {
 /** A sentence across the page, above the place. */
 export function Notice({ children }: { children: ReactNode }) {
   return (
-    <Box role="status" sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, p: "10px 24px 10px 116px", bgcolor: grey.ink, color: grey.paper, fontSize: 15, lineHeight: "20px" }}>
+    <Box
+      role="status"
+      sx={{
+        display: "flex",
+        flexWrap: "wrap",
+        alignItems: "center",
+        gap: 2,
+        p: "10px 24px 10px 116px",
+        bgcolor: grey.ink,
+        color: grey.paper,
+        fontSize: 15,
+        lineHeight: "20px",
+      }}
+    >
       {children}
     </Box>
   );
@@ -92,7 +127,23 @@ function PainterMenu({ painter }: { painter: Profile }) {
   };
   return (
     <>
-      <Choice label={`painter: ${painter.name}`} bold={false} shown={<Box component="span" sx={{ maxWidth: 118, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>{painter.name}</Box>}>
+      <Choice
+        label={`painter: ${painter.name}`}
+        bold={false}
+        shown={
+          <Box
+            component="span"
+            sx={{
+              maxWidth: 118,
+              overflow: "hidden",
+              textOverflow: "ellipsis",
+              whiteSpace: "nowrap",
+            }}
+          >
+            {painter.name}
+          </Box>
+        }
+      >
         {(close) => [
           !painter.demo && (
             <MenuItem
@@ -127,7 +178,9 @@ function PainterMenu({ painter }: { painter: Profile }) {
           </MenuItem>,
         ]}
       </Choice>
-      {asked === "passphrase" && <PassphraseDialog painter={painter} onClose={() => setAsked(null)} />}
+      {asked === "passphrase" && (
+        <PassphraseDialog painter={painter} onClose={() => setAsked(null)} />
+      )}
       {asked === "sessions" && <SessionsDialog painter={painter} onClose={() => setAsked(null)} />}
     </>
   );
@@ -149,20 +202,26 @@ const pitch = 84;
 function Rail() {
   const { pathname } = useLocation();
   const navigate = useNavigate();
-  const present = Math.max(0, places.findLastIndex((p) => pathname.startsWith(p.path)));
+  const present = Math.max(
+    0,
+    places.findLastIndex((p) => pathname.startsWith(p.path)),
+  );
   const now = pathname === "/begin" ? 1 : present;
   // The places of one kept system lie side by side.
   const [, kept] = /^\/(?:system|wheel|pairings|path)\/(\d+)/.exec(pathname) ?? [];
-  const pathOf = (path: string) => (kept && path !== "/box" && path !== "/compare" ? `${path}/${kept}` : path);
+  const pathOf = (path: string) =>
+    kept && path !== "/box" && path !== "/compare" ? `${path}/${kept}` : path;
   useEffect(() => {
     void window.scrollTo(0, 0); // newer browsers answer with a promise
   }, [pathname]);
   // Before the page is seen: a key pressed at once is not lost.
   useLayoutEffect(() => {
     const keys = (e: KeyboardEvent) => {
-      const typing = e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName);
+      const typing =
+        e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName);
       const place = places[Number(e.key) - 1];
-      if (place && !typing && !e.ctrlKey && !e.metaKey && !e.altKey) void navigate(pathOf(place.path));
+      if (place && !typing && !e.ctrlKey && !e.metaKey && !e.altKey)
+        void navigate(pathOf(place.path));
     };
     window.addEventListener("keydown", keys);
     return () => window.removeEventListener("keydown", keys);
@@ -176,8 +235,18 @@ function Rail() {
   d += ` L${87 - 0.6} ${height} L${87 + 0.6} ${height}`;
   for (let y = bend; y >= 0; y -= 4) d += ` L${(87 + edge(y)).toFixed(2)} ${y}`;
   return (
-    <Box component="nav" aria-label="places" sx={{ width: 92, flex: "none", position: "relative", overflow: "hidden" }}>
-      <svg width={92} height={height} viewBox={`0 0 92 ${height}`} aria-hidden style={{ position: "absolute", top: 0, left: 0, pointerEvents: "none" }}>
+    <Box
+      component="nav"
+      aria-label="places"
+      sx={{ width: 92, flex: "none", position: "relative", overflow: "hidden" }}
+    >
+      <svg
+        width={92}
+        height={height}
+        viewBox={`0 0 92 ${height}`}
+        aria-hidden
+        style={{ position: "absolute", top: 0, left: 0, pointerEvents: "none" }}
+      >
         <path d={`${d} Z`} fill={grey.ink} />
       </svg>
       {places.map((p, i) => (
@@ -186,9 +255,33 @@ function Rail() {
           component={Link}
           to={pathOf(p.path)}
           aria-current={i === now ? "page" : undefined}
-          sx={{ position: "absolute", left: 0, top: 6 + pitch * i, width: 82, height: 56, display: "block", pl: 1.5, pt: 0.75, textAlign: "left", fontSize: 15, lineHeight: "20px", fontWeight: i === now ? 600 : 400, "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" } }}
+          sx={{
+            position: "absolute",
+            left: 0,
+            top: 6 + pitch * i,
+            width: 82,
+            height: 56,
+            display: "block",
+            pl: 1.5,
+            pt: 0.75,
+            textAlign: "left",
+            fontSize: 15,
+            lineHeight: "20px",
+            fontWeight: i === now ? 600 : 400,
+            "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" },
+          }}
         >
-          <Box component="span" sx={{ display: "block", fontFamily: figures, fontSize: 12, lineHeight: "16px", color: grey.third, fontWeight: 400 }}>
+          <Box
+            component="span"
+            sx={{
+              display: "block",
+              fontFamily: figures,
+              fontSize: 12,
+              lineHeight: "16px",
+              color: grey.third,
+              fontWeight: 400,
+            }}
+          >
             {i + 1}
           </Box>
           {p.word}

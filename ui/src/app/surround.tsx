@@ -3,11 +3,15 @@ import Box from "@mui/material/Box";
 import CssBaseline from "@mui/material/CssBaseline";
 import { ThemeProvider } from "@mui/material/styles";
 import { createContext, useContext, useMemo, useState, type ReactNode } from "react";
-import { grey, surrounds, themeOf, type SurroundName } from "./theme";
+import { grey, surrounds, type SurroundName } from "../drawing/style";
+import { themeOf } from "./theme";
 
 const place = "gyrophane.surround";
 
-const Surrounding = createContext<{ surround: SurroundName; choose: (s: SurroundName) => void }>({ surround: "paper", choose: () => undefined });
+const Surrounding = createContext<{ surround: SurroundName; choose: (s: SurroundName) => void }>({
+  surround: "paper",
+  choose: () => undefined,
+});
 
 /** What surrounds the paint on this screen: kept in this browser, for it belongs to the room. */
 export function Surround({ children }: { children: ReactNode }) {
@@ -41,7 +45,11 @@ export function SurroundChoice() {
   const { surround, choose } = useContext(Surrounding);
   const names = Object.keys(surrounds) as SurroundName[];
   return (
-    <Box role="radiogroup" aria-label="surround" sx={{ display: "flex", alignItems: "center", gap: 0.5 }}>
+    <Box
+      role="radiogroup"
+      aria-label="surround"
+      sx={{ display: "flex", alignItems: "center", gap: 0.5 }}
+    >
       {names.map((name) => (
         <ButtonBase
           key={name}
@@ -50,9 +58,22 @@ export function SurroundChoice() {
           aria-label={name}
           title={`surround: ${name}`}
           onClick={() => choose(name)}
-          sx={{ width: 24, height: 24, border: `2px solid ${name === surround ? grey.ink : "transparent"}`, p: "2px" }}
+          sx={{
+            width: 24,
+            height: 24,
+            border: `2px solid ${name === surround ? grey.ink : "transparent"}`,
+            p: "2px",
+          }}
         >
-          <Box component="span" sx={{ width: 1, height: 1, bgcolor: surrounds[name].paper, border: `1px solid ${grey.mark}` }} />
+          <Box
+            component="span"
+            sx={{
+              width: 1,
+              height: 1,
+              bgcolor: surrounds[name].paper,
+              border: `1px solid ${grey.mark}`,
+            }}
+          />
         </ButtonBase>
       ))}
     </Box>

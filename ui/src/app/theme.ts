@@ -1,69 +1,79 @@
 import { createTheme } from "@mui/material/styles";
-
-/** The greys of the chrome in each surround: only paint has colour. */
-export const surrounds = {
-  paper: { ink: "#161616", second: "#454545", third: "#5f5f5f", mark: "#8a8a8a", hairline: "#cfcfcf", track: "#e9e9e9", paper: "#f7f7f7" },
-  "mid grey": { ink: "#0a0a0a", second: "#1c1c1c", third: "#262626", mark: "#4a4a4a", hairline: "#757575", track: "#808080", paper: "#919191" },
-  dark: { ink: "#f0f0f0", second: "#cccccc", third: "#adadad", mark: "#7d7d7d", hairline: "#474747", track: "#303030", paper: "#1a1a1a" },
-} as const;
-
-export type SurroundName = keyof typeof surrounds;
-type Grey = keyof (typeof surrounds)["paper"];
-
-/** The greys of the present surround, as CSS. */
-export const grey = Object.fromEntries(Object.keys(surrounds.paper).map((g) => [g, `var(--${g})`])) as Record<Grey, string>;
-
-export const text = '"Proza Libre", sans-serif';
-export const figures = '"B612", sans-serif';
+import { grey, surrounds, text, type SurroundName } from "../drawing/style";
 
 /** The theme of a surround. */
-export const themeOf = (surround: SurroundName) => createTheme({
-  cssVariables: false,
-  palette: {
-    mode: surround === "dark" ? "dark" : "light",
-    primary: { main: surrounds[surround].ink, contrastText: surrounds[surround].paper },
-    secondary: { main: surrounds[surround].second },
-    error: { main: surrounds[surround].ink },
-    background: { default: surrounds[surround].paper, paper: surrounds[surround].paper },
-    text: { primary: surrounds[surround].ink, secondary: surrounds[surround].third },
-    divider: surrounds[surround].hairline,
-    action: surround === "dark" ? { hover: "rgba(255,255,255,0.07)", selected: "rgba(255,255,255,0.12)", focus: "rgba(255,255,255,0.14)" } : { hover: "rgba(0,0,0,0.05)", selected: "rgba(0,0,0,0.08)", focus: "rgba(0,0,0,0.1)" },
-  },
-  shape: { borderRadius: 0 },
-  shadows: Array(25).fill("none") as ReturnType<typeof createTheme>["shadows"],
-  transitions: { duration: { enteringScreen: 120, leavingScreen: 90, shortest: 90, shorter: 120, short: 140, standard: 160, complex: 180 } },
-  typography: {
-    fontFamily: text,
-    htmlFontSize: 16,
-    h1: { fontSize: 46, lineHeight: "50px", fontWeight: 500 },
-    h2: { fontSize: 28, lineHeight: "34px", fontWeight: 500 },
-    h3: { fontSize: 20, lineHeight: "26px", fontWeight: 600 },
-    subtitle1: { fontSize: 22, lineHeight: "29px" },
-    subtitle2: { fontSize: 15, lineHeight: "20px", fontWeight: 500 },
-    body1: { fontSize: 14, lineHeight: "20px" },
-    body2: { fontSize: 13, lineHeight: "18px" },
-    caption: { fontSize: 12, lineHeight: "16px", color: grey.third },
-    button: { textTransform: "none", fontSize: 15, fontWeight: 500 },
-  },
-  components: {
-    MuiCssBaseline: {
-      styleOverrides: {
-        ":root": Object.fromEntries(Object.entries(surrounds[surround]).map(([g, hex]) => [`--${g}`, hex])),
-        body: { overflowX: "hidden" },
-        a: { color: "inherit" },
-        "*:focus-visible": { outline: `2px solid ${grey.ink}`, outlineOffset: 2 },
-        "@media (prefers-reduced-motion: reduce)": { "*": { transition: "none !important", animation: "none !important" } },
+export const themeOf = (surround: SurroundName) =>
+  createTheme({
+    cssVariables: false,
+    palette: {
+      mode: surround === "dark" ? "dark" : "light",
+      primary: { main: surrounds[surround].ink, contrastText: surrounds[surround].paper },
+      secondary: { main: surrounds[surround].second },
+      error: { main: surrounds[surround].ink },
+      background: { default: surrounds[surround].paper, paper: surrounds[surround].paper },
+      text: { primary: surrounds[surround].ink, secondary: surrounds[surround].third },
+      divider: surrounds[surround].hairline,
+      action:
+        surround === "dark"
+          ? {
+              hover: "rgba(255,255,255,0.07)",
+              selected: "rgba(255,255,255,0.12)",
+              focus: "rgba(255,255,255,0.14)",
+            }
+          : { hover: "rgba(0,0,0,0.05)", selected: "rgba(0,0,0,0.08)", focus: "rgba(0,0,0,0.1)" },
+    },
+    shape: { borderRadius: 0 },
+    shadows: Array(25).fill("none") as ReturnType<typeof createTheme>["shadows"],
+    transitions: {
+      duration: {
+        enteringScreen: 120,
+        leavingScreen: 90,
+        shortest: 90,
+        shorter: 120,
+        short: 140,
+        standard: 160,
+        complex: 180,
       },
     },
-    MuiButtonBase: { defaultProps: { disableRipple: true }, styleOverrides: { root: { fontFamily: text } } },
-    MuiButton: {
-      styleOverrides: {
-        root: { "&.Mui-disabled": { color: grey.third } },
-        contained: { "&.Mui-disabled": { backgroundColor: grey.track, color: grey.third } },
-      },
+    typography: {
+      fontFamily: text,
+      htmlFontSize: 16,
+      h1: { fontSize: 46, lineHeight: "50px", fontWeight: 500 },
+      h2: { fontSize: 28, lineHeight: "34px", fontWeight: 500 },
+      h3: { fontSize: 20, lineHeight: "26px", fontWeight: 600 },
+      subtitle1: { fontSize: 22, lineHeight: "29px" },
+      subtitle2: { fontSize: 15, lineHeight: "20px", fontWeight: 500 },
+      body1: { fontSize: 14, lineHeight: "20px" },
+      body2: { fontSize: 13, lineHeight: "18px" },
+      caption: { fontSize: 12, lineHeight: "16px", color: grey.third },
+      button: { textTransform: "none", fontSize: 15, fontWeight: 500 },
     },
-    MuiPaper: { styleOverrides: { root: { backgroundImage: "none" } } },
-    MuiMenuItem: { styleOverrides: { root: { fontSize: 15, minHeight: 40 } } },
-    MuiMenu: { styleOverrides: { paper: { border: `1px solid ${grey.ink}` } } },
-  },
-});
+    components: {
+      MuiCssBaseline: {
+        styleOverrides: {
+          ":root": Object.fromEntries(
+            Object.entries(surrounds[surround]).map(([g, hex]) => [`--${g}`, hex]),
+          ),
+          body: { overflowX: "hidden" },
+          a: { color: "inherit" },
+          "*:focus-visible": { outline: `2px solid ${grey.ink}`, outlineOffset: 2 },
+          "@media (prefers-reduced-motion: reduce)": {
+            "*": { transition: "none !important", animation: "none !important" },
+          },
+        },
+      },
+      MuiButtonBase: {
+        defaultProps: { disableRipple: true },
+        styleOverrides: { root: { fontFamily: text } },
+      },
+      MuiButton: {
+        styleOverrides: {
+          root: { "&.Mui-disabled": { color: grey.third } },
+          contained: { "&.Mui-disabled": { backgroundColor: grey.track, color: grey.third } },
+        },
+      },
+      MuiPaper: { styleOverrides: { root: { backgroundImage: "none" } } },
+      MuiMenuItem: { styleOverrides: { root: { fontSize: 15, minHeight: 40 } } },
+      MuiMenu: { styleOverrides: { paper: { border: `1px solid ${grey.ink}` } } },
+    },
+  });

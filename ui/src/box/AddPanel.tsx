@@ -6,15 +6,21 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { Conditions, KeptTube, Paint } from "../api/client";
 import { paintsQuery } from "../api/queries";
-import { leanWords, paintName } from "../app/naming";
-import { figures, grey } from "../app/theme";
+import { leanWords, paintName } from "../parts/naming";
+import { figures, grey } from "../drawing/style";
 import { LeanArrow } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
 import { familyWords } from "./words";
 import { PanelHead } from "./Pieces";
 
 /** The library, to take several paints from at once: space marks one, Enter adds those marked. */
-export function AddPanel({ view, tubes, studentSafe, onAdd, onClose }: {
+export function AddPanel({
+  view,
+  tubes,
+  studentSafe,
+  onAdd,
+  onClose,
+}: {
   view: Conditions;
   tubes: KeptTube[];
   studentSafe: boolean;
@@ -27,8 +33,13 @@ export function AddPanel({ view, tubes, studentSafe, onAdd, onClose }: {
   const list = useRef<HTMLDivElement>(null);
   const owned = useMemo(() => new Set(tubes.map((t) => t.definition.library)), [tubes]);
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = (paints.data ?? []).filter((p) => (!studentSafe || p.studentSafe) && words.every((w) => `${p.id} ${p.ci} ${p.name} ${p.family}`.toLowerCase().includes(w)));
-  const toggle = (id: string) => setMarked((now) => (now.includes(id) ? now.filter((m) => m !== id) : [...now, id]));
+  const found = (paints.data ?? []).filter(
+    (p) =>
+      (!studentSafe || p.studentSafe) &&
+      words.every((w) => `${p.id} ${p.ci} ${p.name} ${p.family}`.toLowerCase().includes(w)),
+  );
+  const toggle = (id: string) =>
+    setMarked((now) => (now.includes(id) ? now.filter((m) => m !== id) : [...now, id]));
   const keys = (e: KeyboardEvent) => {
     const options = [...(list.current?.querySelectorAll<HTMLElement>("[role=option]") ?? [])];
     const at = options.indexOf(document.activeElement as HTMLElement);
@@ -36,7 +47,9 @@ export function AddPanel({ view, tubes, studentSafe, onAdd, onClose }: {
     if (e.key === "ArrowDown" || e.key === "ArrowUp") {
       e.preventDefault();
       e.stopPropagation();
-      options[Math.max(0, Math.min(options.length - 1, at + (e.key === "ArrowDown" ? 1 : -1)))]?.focus();
+      options[
+        Math.max(0, Math.min(options.length - 1, at + (e.key === "ArrowDown" ? 1 : -1)))
+      ]?.focus();
     } else if (e.key === " " && onOption) {
       e.preventDefault();
       toggle(options[at]!.dataset.paint!);
@@ -56,7 +69,11 @@ export function AddPanel({ view, tubes, studentSafe, onAdd, onClose }: {
     return (
       <Box key={p.id}>
         {heading && (
-          <Typography variant="caption" component="p" sx={{ mt: 1, fontWeight: 500, color: grey.ink }}>
+          <Typography
+            variant="caption"
+            component="p"
+            sx={{ mt: 1, fontWeight: 500, color: grey.ink }}
+          >
             {heading}
           </Typography>
         )}
@@ -67,14 +84,44 @@ export function AddPanel({ view, tubes, studentSafe, onAdd, onClose }: {
           data-paint={p.id}
           tabIndex={-1}
           onClick={() => toggle(p.id)}
-          sx={{ display: "flex", alignItems: "center", gap: 1, py: 0.5, px: 0.5, minHeight: 46, cursor: "pointer", borderTop: `1px solid ${grey.hairline}`, outlineOffset: "-2px !important", "&:hover": { bgcolor: grey.track }, ...(on && { boxShadow: `inset 4px 0 0 ${grey.ink}`, pl: 1.5, bgcolor: grey.track }) }}
+          sx={{
+            display: "flex",
+            alignItems: "center",
+            gap: 1,
+            py: 0.5,
+            px: 0.5,
+            minHeight: 46,
+            cursor: "pointer",
+            borderTop: `1px solid ${grey.hairline}`,
+            outlineOffset: "-2px !important",
+            "&:hover": { bgcolor: grey.track },
+            ...(on && { boxShadow: `inset 4px 0 0 ${grey.ink}`, pl: 1.5, bgcolor: grey.track }),
+          }}
         >
           <PaintStrip paint={p} width={52} height={32} />
           <Box sx={{ flex: 1, minWidth: 0 }}>
-            <Typography variant="body2" sx={{ fontWeight: 500, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }} title={p.name}>
+            <Typography
+              variant="body2"
+              sx={{
+                fontWeight: 500,
+                overflow: "hidden",
+                textOverflow: "ellipsis",
+                whiteSpace: "nowrap",
+              }}
+              title={p.name}
+            >
               {name}
             </Typography>
-            <Typography variant="caption" component="p" sx={{ fontFamily: figures, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+            <Typography
+              variant="caption"
+              component="p"
+              sx={{
+                fontFamily: figures,
+                overflow: "hidden",
+                textOverflow: "ellipsis",
+                whiteSpace: "nowrap",
+              }}
+            >
               {p.ci}
               {also && ` · ${also}`}
               {owned.has(p.id) && " · in your box"}
@@ -93,7 +140,12 @@ export function AddPanel({ view, tubes, studentSafe, onAdd, onClose }: {
     );
   };
   return (
-    <Box component="section" aria-label="add from the library" onKeyDown={keys} sx={{ display: "flex", flexDirection: "column", minHeight: 0, height: { xs: 560, md: 1 } }}>
+    <Box
+      component="section"
+      aria-label="add from the library"
+      onKeyDown={keys}
+      sx={{ display: "flex", flexDirection: "column", minHeight: 0, height: { xs: 560, md: 1 } }}
+    >
       <PanelHead title="Add paints" onClose={onClose} />
       <InputBase
         autoFocus
@@ -102,15 +154,42 @@ export function AddPanel({ view, tubes, studentSafe, onAdd, onClose }: {
         value={search}
         onChange={(e) => setSearch(e.target.value)}
         slotProps={{ input: { "aria-label": "search the library", maxLength: 60 } }}
-        sx={{ borderBottom: `2px solid ${grey.ink}`, fontSize: 15, py: 0.5, "& input::placeholder": { color: grey.third, opacity: 1 } }}
+        sx={{
+          borderBottom: `2px solid ${grey.ink}`,
+          fontSize: 15,
+          py: 0.5,
+          "& input::placeholder": { color: grey.third, opacity: 1 },
+        }}
       />
-      <Box ref={list} role="listbox" aria-multiselectable aria-label="paints of the library" sx={{ overflowY: "auto", flex: 1, minHeight: 0 }}>
-        {found.map((p, i) => row(p, p.family === found[i - 1]?.family ? undefined : familyWords[p.family]))}
-        {paints.data && found.length === 0 && <Typography sx={{ mt: 2 }}>No paint of the library is called that. Try part of a name, or a code such as PB29.</Typography>}
+      <Box
+        ref={list}
+        role="listbox"
+        aria-multiselectable
+        aria-label="paints of the library"
+        sx={{ overflowY: "auto", flex: 1, minHeight: 0 }}
+      >
+        {found.map((p, i) =>
+          row(p, p.family === found[i - 1]?.family ? undefined : familyWords[p.family]),
+        )}
+        {paints.data && found.length === 0 && (
+          <Typography sx={{ mt: 2 }}>
+            No paint of the library is called that. Try part of a name, or a code such as PB29.
+          </Typography>
+        )}
       </Box>
       <Box sx={{ pt: 1, borderTop: `1px solid ${grey.ink}` }}>
-        <Button variant="contained" fullWidth size="large" disabled={marked.length === 0} onClick={() => onAdd(marked)}>
-          {marked.length === 0 ? "mark the paints you own" : marked.length === 1 ? "add 1 paint" : `add ${marked.length} paints`}
+        <Button
+          variant="contained"
+          fullWidth
+          size="large"
+          disabled={marked.length === 0}
+          onClick={() => onAdd(marked)}
+        >
+          {marked.length === 0
+            ? "mark the paints you own"
+            : marked.length === 1
+              ? "add 1 paint"
+              : `add ${marked.length} paints`}
         </Button>
         <Typography variant="caption" component="p" sx={{ mt: 0.5 }}>
           arrow keys walk, space marks, Enter adds

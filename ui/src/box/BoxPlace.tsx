@@ -10,13 +10,13 @@ import { useEffect, useRef, useState, type ReactNode } from "react";
 import { Link as To } from "react-router";
 import { answer, client, type KeptTube, type Profile } from "../api/client";
 import { sessionQuery } from "../api/queries";
-import { ViewingConditions } from "../app/Conditions";
-import { nameOf } from "../app/naming";
+import { ViewingConditions } from "../parts/Conditions";
+import { nameOf } from "../parts/naming";
 import { Notice, Shell } from "../app/Shell";
-import { grey } from "../app/theme";
-import { useUndoKey } from "../app/useUndoKey";
-import { Waiting } from "../app/Waiting";
-import { Words } from "../app/Words";
+import { grey } from "../drawing/style";
+import { useUndoKey } from "../parts/useUndoKey";
+import { Waiting } from "../parts/Waiting";
+import { Words } from "../parts/Words";
 import { Drop, HidingMark, StrengthMark } from "../drawing/Marks";
 import { AddPanel } from "./AddPanel";
 import { BesidePanel } from "./BesidePanel";
@@ -26,7 +26,7 @@ import { FilesPanel } from "./FilesPanel";
 import { Leans } from "./Leans";
 import { Strips } from "./Strips";
 import { TubeCard } from "./TubeCard";
-import { useView } from "../app/useView";
+import { useView } from "../parts/useView";
 import { useBox, type OwnBox } from "./useBox";
 import { countWords, familyWords } from "./words";
 
@@ -66,7 +66,11 @@ export function BoxPlace({ painter }: { painter: Profile }) {
   const fits = (t: KeptTube) =>
     (!family || t.paint.family === family) &&
     (!safe || t.paint.studentSafe) &&
-    words.every((w) => `${t.paint.ci} ${t.paint.name} ${t.content.nickname} ${t.paint.family} ${t.content.note} ${t.paint.lean ? `leans to ${t.paint.lean.toward}` : ""} ${t.paint.hiding} ${t.content.grade}`.toLowerCase().includes(w));
+    words.every((w) =>
+      `${t.paint.ci} ${t.paint.name} ${t.content.nickname} ${t.paint.family} ${t.content.note} ${t.paint.lean ? `leans to ${t.paint.lean.toward}` : ""} ${t.paint.hiding} ${t.content.grade}`
+        .toLowerCase()
+        .includes(w),
+    );
   const shown = sorted(box.tubes.filter(fits), sort);
   const archived = box.archived.filter(fits);
   const filtered = words.length > 0 || family || safe;
@@ -79,7 +83,14 @@ export function BoxPlace({ painter }: { painter: Profile }) {
     const before = new Set(every.map((t) => t.id));
     const now = await own.add(ids);
     const first = now?.tubes.find((t) => !before.has(t.id));
-    if (first) show({ panel: undefined, tube: String(first.id), beside: undefined, q: undefined, family: undefined });
+    if (first)
+      show({
+        panel: undefined,
+        tube: String(first.id),
+        beside: undefined,
+        q: undefined,
+        family: undefined,
+      });
   };
   const setSchool = async (warmBlue: Profile["warmBlue"]) => {
     await answer(client.PUT("/api/session/school", { body: { warmBlue } }));
@@ -89,25 +100,53 @@ export function BoxPlace({ painter }: { painter: Profile }) {
 
   let side: ReactNode;
   if (panel === "add") {
-    side = <AddPanel view={view} tubes={box.tubes} studentSafe={safe} onAdd={(ids) => void addPaints(ids)} onClose={() => show({ panel: undefined })} />;
+    side = (
+      <AddPanel
+        view={view}
+        tubes={box.tubes}
+        studentSafe={safe}
+        onAdd={(ids) => void addPaints(ids)}
+        onClose={() => show({ panel: undefined })}
+      />
+    );
   } else if (panel === "care") {
     side = <CarePanel box={box} onClose={() => show({ panel: undefined })} />;
   } else if (panel === "files") {
-    side = <FilesPanel onBrought={() => { own.look(); show({ panel: undefined }); }} onClose={() => show({ panel: undefined })} />;
+    side = (
+      <FilesPanel
+        onBrought={() => {
+          own.look();
+          show({ panel: undefined });
+        }}
+        onClose={() => show({ panel: undefined })}
+      />
+    );
   } else if (chosen && second) {
-    side = <BesidePanel view={view} a={chosen} b={second} onEnd={() => show({ beside: undefined })} />;
+    side = (
+      <BesidePanel view={view} a={chosen} b={second} onEnd={() => show({ beside: undefined })} />
+    );
   } else if (chosen) {
     side = (
       <>
         {holding && (
-          <Typography role="status" sx={{ fontWeight: 500, borderLeft: `3px solid ${grey.ink}`, pl: 1, mb: 1.5 }}>
+          <Typography
+            role="status"
+            sx={{ fontWeight: 500, borderLeft: `3px solid ${grey.ink}`, pl: 1, mb: 1.5 }}
+          >
             Now choose the paint to hold beside {nameOf(chosen)}.{" "}
             <Button size="small" color="inherit" onClick={() => show({ beside: undefined })}>
               leave it
             </Button>
           </Typography>
         )}
-        <TubeCard key={chosen.id} tube={chosen} view={view} deferring={box.deferring} onChange={(c) => own.change(chosen, c)} onBeside={() => show({ beside: "?" })} />
+        <TubeCard
+          key={chosen.id}
+          tube={chosen}
+          view={view}
+          deferring={box.deferring}
+          onChange={(c) => own.change(chosen, c)}
+          onBeside={() => show({ beside: "?" })}
+        />
       </>
     );
   } else if (box.tubes.length > 0) {
@@ -115,17 +154,57 @@ export function BoxPlace({ painter }: { painter: Profile }) {
   }
 
   const opener = (name: string, label: string) => (
-    <Button color="inherit" aria-pressed={panel === name} onClick={() => show({ panel: panel === name ? undefined : name, beside: undefined })} sx={{ px: 1, minWidth: 0, textDecoration: panel === name ? "underline" : undefined, textUnderlineOffset: "5px" }}>
+    <Button
+      color="inherit"
+      aria-pressed={panel === name}
+      onClick={() => show({ panel: panel === name ? undefined : name, beside: undefined })}
+      sx={{
+        px: 1,
+        minWidth: 0,
+        textDecoration: panel === name ? "underline" : undefined,
+        textUnderlineOffset: "5px",
+      }}
+    >
       {label}
     </Button>
   );
 
   return (
-    <Shell painter={painter} conditions={<ViewingConditions view={view} onSet={(v) => show(v)} />} notice={<Notices own={own} every={every} />}>
-      <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: side ? "minmax(0, 1fr) 348px" : "minmax(0, 1fr)" }, columnGap: 2 }}>
-        <Box sx={{ height: { md: "calc(100vh - 116px)" }, overflowY: { md: "auto" }, px: "4px", ml: "-4px" }}>
-          <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "baseline", columnGap: 2, justifyContent: "space-between" }}>
-            <Typography variant="h2">{box.tubes.length === 0 ? "Your box" : countWords(box.tubes.length)}</Typography>
+    <Shell
+      painter={painter}
+      conditions={<ViewingConditions view={view} onSet={(v) => show(v)} />}
+      notice={<Notices own={own} every={every} />}
+    >
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: {
+            xs: "minmax(0, 1fr)",
+            md: side ? "minmax(0, 1fr) 348px" : "minmax(0, 1fr)",
+          },
+          columnGap: 2,
+        }}
+      >
+        <Box
+          sx={{
+            height: { md: "calc(100vh - 116px)" },
+            overflowY: { md: "auto" },
+            px: "4px",
+            ml: "-4px",
+          }}
+        >
+          <Box
+            sx={{
+              display: "flex",
+              flexWrap: "wrap",
+              alignItems: "baseline",
+              columnGap: 2,
+              justifyContent: "space-between",
+            }}
+          >
+            <Typography variant="h2">
+              {box.tubes.length === 0 ? "Your box" : countWords(box.tubes.length)}
+            </Typography>
             <Box sx={{ display: "flex", alignItems: "center", flexWrap: "wrap" }}>
               {opener("add", "add paints")}
               <Button color="inherit" component={To} to="/box/new" sx={{ px: 1, minWidth: 0 }}>
@@ -133,7 +212,13 @@ export function BoxPlace({ painter }: { painter: Profile }) {
               </Button>
               {opener("files", "files")}
               {opener("care", "cautions")}
-              <Button color="inherit" disabled={!box.undo || !own.saved || own.undoing} onClick={own.undo} title={box.undo ? `takes back: ${box.undo.summary}` : undefined} sx={{ px: 1, minWidth: 0 }}>
+              <Button
+                color="inherit"
+                disabled={!box.undo || !own.saved || own.undoing}
+                onClick={own.undo}
+                title={box.undo ? `takes back: ${box.undo.summary}` : undefined}
+                sx={{ px: 1, minWidth: 0 }}
+              >
                 undo
               </Button>
               <Typography variant="caption" role="status" sx={{ ml: 0.5, minWidth: 44 }}>
@@ -142,38 +227,93 @@ export function BoxPlace({ painter }: { painter: Profile }) {
             </Box>
           </Box>
           {box.tubes.length === 0 && box.archived.length === 0 ? (
-            <EmptyBox sets={box.sets} onAdd={(ids) => void addPaints(ids)} onPick={() => show({ panel: "add" })} />
+            <EmptyBox
+              sets={box.sets}
+              onAdd={(ids) => void addPaints(ids)}
+              onPick={() => show({ panel: "add" })}
+            />
           ) : (
             <>
-              <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 2.5, mb: 0.5 }}>
+              <Box
+                sx={{
+                  display: "flex",
+                  flexWrap: "wrap",
+                  alignItems: "center",
+                  columnGap: 2.5,
+                  mb: 0.5,
+                }}
+              >
                 <InputBase
                   placeholder="search the box"
                   value={search.get("q") ?? ""}
                   onChange={(e) => show({ q: e.target.value || undefined })}
                   slotProps={{ input: { "aria-label": "search the box", maxLength: 60 } }}
-                  sx={{ width: 150, fontSize: 15, borderBottom: `1px solid ${grey.mark}`, "&.Mui-focused": { borderBottomColor: grey.ink }, "& input::placeholder": { color: grey.third, opacity: 1 } }}
+                  sx={{
+                    width: 150,
+                    fontSize: 15,
+                    borderBottom: `1px solid ${grey.mark}`,
+                    "&.Mui-focused": { borderBottomColor: grey.ink },
+                    "& input::placeholder": { color: grey.third, opacity: 1 },
+                  }}
                 />
-                <Words label="shown as" words={layouts} value={layout} onChoose={(v) => show({ view: v === "strips" ? undefined : v })} />
-                {layout === "strips" && <Labelled label="by">
-                  <Words label="sorted by" words={sorts} value={sort} onChoose={(s) => show({ sort: s === "hue" ? undefined : s })} />
-                </Labelled>}
-                <Button color="inherit" aria-pressed={safe} onClick={() => show({ safe: safe ? undefined : "yes" })} sx={{ px: 0, fontWeight: safe ? 600 : 400, borderBottom: `2px solid ${safe ? grey.ink : "transparent"}` }}>
+                <Words
+                  label="shown as"
+                  words={layouts}
+                  value={layout}
+                  onChoose={(v) => show({ view: v === "strips" ? undefined : v })}
+                />
+                {layout === "strips" && (
+                  <Labelled label="by">
+                    <Words
+                      label="sorted by"
+                      words={sorts}
+                      value={sort}
+                      onChoose={(s) => show({ sort: s === "hue" ? undefined : s })}
+                    />
+                  </Labelled>
+                )}
+                <Button
+                  color="inherit"
+                  aria-pressed={safe}
+                  onClick={() => show({ safe: safe ? undefined : "yes" })}
+                  sx={{
+                    px: 0,
+                    fontWeight: safe ? 600 : 400,
+                    borderBottom: `2px solid ${safe ? grey.ink : "transparent"}`,
+                  }}
+                >
                   student-safe only
                 </Button>
               </Box>
-              {layout === "strips" && <Families tubes={box.tubes} family={family} onChoose={(f) => show({ family: f })} />}
+              {layout === "strips" && (
+                <Families tubes={box.tubes} family={family} onChoose={(f) => show({ family: f })} />
+              )}
               {shown.length === 0 && filtered && (
                 <Typography sx={{ my: 3 }}>
                   No paint of the box is like that.{" "}
-                  <Button color="inherit" onClick={() => show({ q: undefined, family: undefined, safe: undefined })}>
+                  <Button
+                    color="inherit"
+                    onClick={() => show({ q: undefined, family: undefined, safe: undefined })}
+                  >
                     show all
                   </Button>
                 </Typography>
               )}
               {layout === "leans" ? (
-                <Leans box={{ ...box, tubes: shown }} chosen={chosen?.id} onChoose={choose} onSchool={(s) => void setSchool(s)} />
+                <Leans
+                  box={{ ...box, tubes: shown }}
+                  chosen={chosen?.id}
+                  onChoose={choose}
+                  onSchool={(s) => void setSchool(s)}
+                />
               ) : (
-                <Strips tubes={shown} chosen={chosen?.id} beside={second?.id} byFamily={sort === "hue"} onChoose={choose} />
+                <Strips
+                  tubes={shown}
+                  chosen={chosen?.id}
+                  beside={second?.id}
+                  byFamily={sort === "hue"}
+                  onChoose={choose}
+                />
               )}
               {safe && (
                 <Typography variant="caption" component="p" sx={{ mt: 1 }}>
@@ -185,7 +325,13 @@ export function BoxPlace({ painter }: { painter: Profile }) {
                   <Typography variant="caption">archived</Typography>
                   <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2 }}>
                     {archived.map((t) => (
-                      <Link key={t.id} component="button" color="inherit" onClick={() => choose(t)} sx={{ fontSize: 14, py: 0.5 }}>
+                      <Link
+                        key={t.id}
+                        component="button"
+                        color="inherit"
+                        onClick={() => choose(t)}
+                        sx={{ fontSize: 14, py: 0.5 }}
+                      >
                         {nameOf(t)} {t.paint.ci}
                       </Link>
                     ))}
@@ -196,7 +342,16 @@ export function BoxPlace({ painter }: { painter: Profile }) {
           )}
         </Box>
         {side && (
-          <Box ref={panelBox} sx={{ borderLeft: { md: `1px solid ${grey.hairline}` }, pl: { md: 2 }, pt: { xs: 2, md: 0 }, height: { md: "calc(100vh - 116px)" }, overflowY: { md: "auto" } }}>
+          <Box
+            ref={panelBox}
+            sx={{
+              borderLeft: { md: `1px solid ${grey.hairline}` },
+              pl: { md: 2 },
+              pt: { xs: 2, md: 0 },
+              height: { md: "calc(100vh - 116px)" },
+              overflowY: { md: "auto" },
+            }}
+          >
             {side}
           </Box>
         )}
@@ -227,15 +382,40 @@ function Labelled({ label, children }: { label: string; children: ReactNode }) {
 }
 
 /** The families in the box, each a word to see alone. */
-function Families({ tubes, family, onChoose }: { tubes: KeptTube[]; family: string | null; onChoose: (f?: string) => void }) {
+function Families({
+  tubes,
+  family,
+  onChoose,
+}: {
+  tubes: KeptTube[];
+  family: string | null;
+  onChoose: (f?: string) => void;
+}) {
   const there = [...new Set(tubes.map((t) => t.paint.family))];
   if (there.length < 2) return null;
   return (
-    <Box role="group" aria-label="families" sx={{ display: "flex", flexWrap: "wrap", columnGap: 1.5, mb: 1 }}>
+    <Box
+      role="group"
+      aria-label="families"
+      sx={{ display: "flex", flexWrap: "wrap", columnGap: 1.5, mb: 1 }}
+    >
       {[undefined, ...there].map((f) => {
         const on = (family ?? undefined) === f;
         return (
-          <Link key={f ?? "all"} component="button" underline={on ? "always" : "hover"} aria-pressed={on} onClick={() => onChoose(f)} sx={{ fontSize: 13, lineHeight: "20px", color: on ? grey.ink : grey.third, fontWeight: on ? 600 : 400, textUnderlineOffset: "4px" }}>
+          <Link
+            key={f ?? "all"}
+            component="button"
+            underline={on ? "always" : "hover"}
+            aria-pressed={on}
+            onClick={() => onChoose(f)}
+            sx={{
+              fontSize: 13,
+              lineHeight: "20px",
+              color: on ? grey.ink : grey.third,
+              fontWeight: on ? 600 : 400,
+              textUnderlineOffset: "4px",
+            }}
+          >
             {f ? familyWords[f] : "all families"}
           </Link>
         );
@@ -251,20 +431,25 @@ function Legend() {
     <Box sx={{ display: "flex", flexDirection: "column", gap: 0.75 }}>
       <Typography variant="h3">Choose a paint</Typography>
       <Typography sx={{ color: grey.second }}>
-        Each strip is drawn down from masstone to a thin wash, across a black stripe: what hides it is opaque. The wash shows what lies under a dark masstone.
+        Each strip is drawn down from masstone to a thin wash, across a black stripe: what hides it
+        is opaque. The wash shows what lies under a dark masstone.
       </Typography>
       <Typography component="div" variant="body2">
         <Box sx={line}>
-          <Drop verdict="clean" /> <Drop verdict="softened" /> <Drop verdict="muddy" /> how bright its undertone is
+          <Drop verdict="clean" /> <Drop verdict="softened" /> <Drop verdict="muddy" /> how bright
+          its undertone is
         </Box>
         <Box sx={line}>
           <StrengthMark strength={3} /> tinting strength, 1 to 5
         </Box>
         <Box sx={line}>
-          <HidingMark hiding="transparent" /> <HidingMark hiding="semi" /> <HidingMark hiding="opaque" /> transparent, half opaque, opaque
+          <HidingMark hiding="transparent" /> <HidingMark hiding="semi" />{" "}
+          <HidingMark hiding="opaque" /> transparent, half opaque, opaque
         </Box>
       </Typography>
-      <Typography variant="caption">Lean is measured on the undertone in white, in degrees of hue from the middle of the family.</Typography>
+      <Typography variant="caption">
+        Lean is measured on the undertone in white, in degrees of hue from the middle of the family.
+      </Typography>
     </Box>
   );
 }
@@ -285,9 +470,14 @@ function Notices({ own, every }: { own: OwnBox; every: KeptTube[] }) {
       {clash && refused && (
         <Notice>
           <Box sx={{ flex: "1 1 320px" }}>
-            {nameOf(clash)} was changed in two places at once. Shown here: {describe(clash.content)}. Kept beside it: {describe(refused.content)}.
+            {nameOf(clash)} was changed in two places at once. Shown here: {describe(clash.content)}
+            . Kept beside it: {describe(refused.content)}.
           </Box>
-          <Button variant="outlined" color="inherit" onClick={() => own.change(clash, refused.content, refused.id)}>
+          <Button
+            variant="outlined"
+            color="inherit"
+            onClick={() => own.change(clash, refused.content, refused.id)}
+          >
             take the one kept beside
           </Button>
           <Button color="inherit" onClick={() => own.letGo(clash, refused.id)}>
@@ -300,5 +490,14 @@ function Notices({ own, every }: { own: OwnBox; every: KeptTube[] }) {
 }
 
 function describe(c: KeptTube["content"]): string {
-  return [c.nickname ? `“${c.nickname}”` : "no nickname", c.grade, c.tubeMl && `${c.tubeMl} ml`, c.price !== null && `price ${c.price}`, c.note && `note “${c.note.slice(0, 40)}”`, c.archived && "archived"].filter(Boolean).join(", ");
+  return [
+    c.nickname ? `“${c.nickname}”` : "no nickname",
+    c.grade,
+    c.tubeMl && `${c.tubeMl} ml`,
+    c.price !== null && `price ${c.price}`,
+    c.note && `note “${c.note.slice(0, 40)}”`,
+    c.archived && "archived",
+  ]
+    .filter(Boolean)
+    .join(", ");
 }

@@ -4,14 +4,23 @@ import Typography from "@mui/material/Typography";
 import { useMutation } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 import { sendFile, type Conditions, type Origin, type Reading, type Samples } from "../api/client";
-import { FileButton } from "../app/FileButton";
-import { grey } from "../app/theme";
+import { FileButton } from "../parts/FileButton";
+import { grey } from "../drawing/style";
 import { Swatch } from "../drawing/Swatch";
 import { LabelField, Step, SwatchSurface, whiteParts, WhiteParts, whiteShare } from "./Pieces";
 
 /** Spectra from a file; the painter says which row is the masstone and which the tint. */
-export function FromFile({ view, onOrigin }: { view: Conditions; onOrigin: (o: Origin | null) => void }) {
-  const [surface, setSurface] = useState<Pick<Conditions, "medium" | "judged">>({ medium: "acrylic", judged: "dry" });
+export function FromFile({
+  view,
+  onOrigin,
+}: {
+  view: Conditions;
+  onOrigin: (o: Origin | null) => void;
+}) {
+  const [surface, setSurface] = useState<Pick<Conditions, "medium" | "judged">>({
+    medium: "acrylic",
+    judged: "dry",
+  });
   const [white, setWhite] = useState("9");
   const [rows, setRows] = useState<{ mass: number; tint: number }>({ mass: -1, tint: -1 });
   const [pigments, setPigments] = useState<string[]>([]);
@@ -28,13 +37,19 @@ export function FromFile({ view, onOrigin }: { view: Conditions; onOrigin: (o: O
   };
   const [mass, tint] = [reading(rows.mass), reading(rows.tint)];
   const parts = whiteParts(white);
-  const origin: Origin | null = mass && tint && parts !== null ? { kind: "swatches", mass, tint, whiteShare: whiteShare(parts), pigments } : null;
+  const origin: Origin | null =
+    mass && tint && parts !== null
+      ? { kind: "swatches", mass, tint, whiteShare: whiteShare(parts), pigments }
+      : null;
   useEffect(() => onOrigin(origin));
   const held = Math.max(0, ...[rows.mass, rows.tint].map((i) => samples[i]?.held ?? 0));
   return (
     <Box>
       <Step n={1} title="A file with measured spectra of a masstone and a tint">
-        <Typography sx={{ color: grey.second, mb: 1 }}>CGATS.17 text or CSV; reflectance in percent or from 0 to 1, at least from 400 to 700 nm, every 5 to 20 nm.</Typography>
+        <Typography sx={{ color: grey.second, mb: 1 }}>
+          CGATS.17 text or CSV; reflectance in percent or from 0 to 1, at least from 400 to 700 nm,
+          every 5 to 20 nm.
+        </Typography>
         <FileButton
           label="choose a spectral file"
           accept=".txt,.cgats,.csv,.it8,text/plain,text/csv"
@@ -51,7 +66,9 @@ export function FromFile({ view, onOrigin }: { view: Conditions; onOrigin: (o: O
         )}
         {read.data && (
           <Typography variant="body2" sx={{ mt: 1 }}>
-            {name}: {read.data.format}, {samples.length} {samples.length === 1 ? "spectrum" : "spectra"}, {read.data.grid}, {read.data.percent ? "in percent" : "from 0 to 1"}.
+            {name}: {read.data.format}, {samples.length}{" "}
+            {samples.length === 1 ? "spectrum" : "spectra"}, {read.data.grid},{" "}
+            {read.data.percent ? "in percent" : "from 0 to 1"}.
             {held > 0 && ` ${held} bands at the ends were not measured and are held flat.`}
           </Typography>
         )}
@@ -89,7 +106,12 @@ export function FromFile({ view, onOrigin }: { view: Conditions; onOrigin: (o: O
       )}
       <Step n={samples.length > 0 ? 3 : 2} title="What its label says, if anything">
         <Box sx={{ mt: 1 }}>
-          <LabelField view={view} label="pigment codes" onPigments={hear} helper="for the cautions, staining and lightfastness only; the colour comes from the spectra" />
+          <LabelField
+            view={view}
+            label="pigment codes"
+            onPigments={hear}
+            helper="for the cautions, staining and lightfastness only; the colour comes from the spectra"
+          />
         </Box>
       </Step>
     </Box>

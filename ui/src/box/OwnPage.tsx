@@ -5,12 +5,19 @@ import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, client, type Conditions, type Origin, type Preview, type Profile } from "../api/client";
+import {
+  answer,
+  client,
+  type Conditions,
+  type Origin,
+  type Preview,
+  type Profile,
+} from "../api/client";
 import { previewQuery } from "../api/queries";
-import { ViewingConditions } from "../app/Conditions";
+import { ViewingConditions } from "../parts/Conditions";
 import { Shell } from "../app/Shell";
-import { figures, grey } from "../app/theme";
-import { Words } from "../app/Words";
+import { figures, grey } from "../drawing/style";
+import { Words } from "../parts/Words";
 import { DrawDown } from "../drawing/DrawDown";
 import { hidingWords } from "../drawing/Marks";
 import { SpectrumPlot } from "../drawing/SpectrumPlot";
@@ -19,10 +26,15 @@ import { FromLabel } from "./FromLabel";
 import { FromSwatches } from "./FromSwatches";
 import { LikeAnother } from "./LikeAnother";
 import { LeanLine, Looks } from "./TubeCard";
-import { useView } from "../app/useView";
+import { useView } from "../parts/useView";
 import { familyWords } from "./words";
 
-const ways = { swatches: "two swatches", file: "a spectral file", label: "from the label", like: "like another, but" } as const;
+const ways = {
+  swatches: "two swatches",
+  file: "a spectral file",
+  label: "from the label",
+  like: "like another, but",
+} as const;
 type Way = keyof typeof ways;
 
 /** A paint the library does not know, looked at before it is kept. */
@@ -31,7 +43,10 @@ export function OwnPage({ painter }: { painter: Profile }) {
   const way: Way = (search.get("way") ?? "") in ways ? (search.get("way") as Way) : "swatches";
   const [origins, setOrigins] = useState<Partial<Record<Way, Origin | null>>>({});
   const origin = origins[way] ?? null;
-  const hear = (w: Way) => (o: Origin | null) => setOrigins((now) => (JSON.stringify(now[w] ?? null) === JSON.stringify(o) ? now : { ...now, [w]: o }));
+  const hear = (w: Way) => (o: Origin | null) =>
+    setOrigins((now) =>
+      JSON.stringify(now[w] ?? null) === JSON.stringify(o) ? now : { ...now, [w]: o },
+    );
   const forms: Record<Way, React.ReactNode> = {
     swatches: <FromSwatches view={view} onOrigin={hear("swatches")} />,
     file: <FromFile view={view} onOrigin={hear("file")} />,
@@ -40,11 +55,22 @@ export function OwnPage({ painter }: { painter: Profile }) {
   };
   return (
     <Shell painter={painter} conditions={<ViewingConditions view={view} onSet={(v) => show(v)} />}>
-      <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 348px" }, columnGap: 3 }}>
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 348px" },
+          columnGap: 3,
+        }}
+      >
         <Box sx={{ height: { md: "calc(100vh - 116px)" }, overflowY: { md: "auto" }, pr: 1 }}>
           <Typography variant="h2">A paint of your own</Typography>
           <Box sx={{ mb: 1.5 }}>
-            <Words label="the way to make it" words={ways} value={way} onChoose={(w) => show({ way: w })} />
+            <Words
+              label="the way to make it"
+              words={ways}
+              value={way}
+              onChoose={(w) => show({ way: w })}
+            />
           </Box>
           {(Object.keys(ways) as Way[]).map((w) => (
             <Box key={w} hidden={w !== way}>
@@ -52,7 +78,15 @@ export function OwnPage({ painter }: { painter: Profile }) {
             </Box>
           ))}
         </Box>
-        <Box sx={{ borderLeft: { md: `1px solid ${grey.hairline}` }, pl: { md: 2 }, pt: { xs: 2, md: 0 }, height: { md: "calc(100vh - 116px)" }, overflowY: { md: "auto" } }}>
+        <Box
+          sx={{
+            borderLeft: { md: `1px solid ${grey.hairline}` },
+            pl: { md: 2 },
+            pt: { xs: 2, md: 0 },
+            height: { md: "calc(100vh - 116px)" },
+            overflowY: { md: "auto" },
+          }}
+        >
           <Preview key={way} view={view} origin={origin} />
         </Box>
       </Box>
@@ -68,7 +102,10 @@ function Preview({ view, origin }: { view: Conditions; origin: Origin | null }) 
   const asked = useDeferredValue(origin);
   const preview = useQuery(previewQuery(view, asked, ""));
   const keep = useMutation({
-    mutationFn: (o: Origin) => answer(client.POST("/api/own", { params: { query: view }, body: { name, grade, origin: o } })),
+    mutationFn: (o: Origin) =>
+      answer(
+        client.POST("/api/own", { params: { query: view }, body: { name, grade, origin: o } }),
+      ),
     onSuccess: (box) => {
       void queries.invalidateQueries({ queryKey: ["box"] });
       const newest = [...box.tubes].sort((a, b) => b.id - a.id)[0];
@@ -78,14 +115,25 @@ function Preview({ view, origin }: { view: Conditions; origin: Origin | null }) 
   const got = origin && !preview.error ? preview.data : undefined;
   const p = got?.paint;
   return (
-    <Box component="section" aria-label="preview" sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}>
+    <Box
+      component="section"
+      aria-label="preview"
+      sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}
+    >
       <Typography variant="caption">{p ? p.madeWords : "preview"}</Typography>
       {preview.error && origin && (
-        <Typography role="alert" sx={{ fontWeight: 500, borderLeft: `3px solid ${grey.ink}`, pl: 1 }}>
+        <Typography
+          role="alert"
+          sx={{ fontWeight: 500, borderLeft: `3px solid ${grey.ink}`, pl: 1 }}
+        >
           {preview.error.message}
         </Typography>
       )}
-      {!p && !preview.error && <Typography sx={{ color: grey.second }}>What you give on the left is worked out here and shown before anything is kept.</Typography>}
+      {!p && !preview.error && (
+        <Typography sx={{ color: grey.second }}>
+          What you give on the left is worked out here and shown before anything is kept.
+        </Typography>
+      )}
       {p && (
         <>
           <Box sx={{ display: "flex", gap: 2 }}>
@@ -93,7 +141,8 @@ function Preview({ view, origin }: { view: Conditions; origin: Origin | null }) 
             <Box sx={{ flex: 1, minWidth: 0, display: "flex", flexDirection: "column", gap: 1 }}>
               <Typography variant="h3">{p.verdict === "neutral" ? "no hue" : p.hueWord}</Typography>
               <Typography variant="body2">
-                among the {familyWords[p.family]}; strength {p.strength} of 5, {hidingWords[p.hiding]}
+                among the {familyWords[p.family]}; strength {p.strength} of 5,{" "}
+                {hidingWords[p.hiding]}
               </Typography>
               <LeanLine tube={{ paint: p }} />
             </Box>
@@ -102,7 +151,10 @@ function Preview({ view, origin }: { view: Conditions; origin: Origin | null }) 
           {(got.fit ?? origin?.kind === "label") && <FitLine fit={got.fit ?? null} />}
           {(got.shares?.length ?? 0) > 0 && <Shares shares={got.shares} />}
           <SpectrumPlot paints={[p]} height={88} />
-          <Typography variant="body2" sx={{ borderLeft: `3px solid ${p.cautious ? grey.ink : grey.hairline}`, pl: 1 }}>
+          <Typography
+            variant="body2"
+            sx={{ borderLeft: `3px solid ${p.cautious ? grey.ink : grey.hairline}`, pl: 1 }}
+          >
             {p.caution}
           </Typography>
           <Box
@@ -111,12 +163,45 @@ function Preview({ view, origin }: { view: Conditions; origin: Origin | null }) 
               e.preventDefault();
               if (origin) keep.mutate(origin);
             }}
-            sx={{ display: "flex", flexDirection: "column", gap: 1, borderTop: `1px solid ${grey.hairline}`, pt: 1.5 }}
+            sx={{
+              display: "flex",
+              flexDirection: "column",
+              gap: 1,
+              borderTop: `1px solid ${grey.hairline}`,
+              pt: 1.5,
+            }}
           >
-            <TextField size="small" label="name of the paint" value={name} onChange={(e) => setName(e.target.value)} slotProps={{ htmlInput: { maxLength: 80, autoComplete: "off" } }} />
-            <Box sx={{ display: "flex", alignItems: "center", gap: 2, justifyContent: "space-between" }}>
-              {origin?.kind === "label" ? <Words label="grade" words={{ artist: "artist", student: "student" }} value={grade} onChoose={setGrade} /> : <span />}
-              <Button type="submit" variant="contained" size="large" disabled={name.trim() === "" || keep.isPending}>
+            <TextField
+              size="small"
+              label="name of the paint"
+              value={name}
+              onChange={(e) => setName(e.target.value)}
+              slotProps={{ htmlInput: { maxLength: 80, autoComplete: "off" } }}
+            />
+            <Box
+              sx={{
+                display: "flex",
+                alignItems: "center",
+                gap: 2,
+                justifyContent: "space-between",
+              }}
+            >
+              {origin?.kind === "label" ? (
+                <Words
+                  label="grade"
+                  words={{ artist: "artist", student: "student" }}
+                  value={grade}
+                  onChoose={setGrade}
+                />
+              ) : (
+                <span />
+              )}
+              <Button
+                type="submit"
+                variant="contained"
+                size="large"
+                disabled={name.trim() === "" || keep.isPending}
+              >
                 keep it in my box
               </Button>
             </Box>

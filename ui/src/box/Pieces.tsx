@@ -6,13 +6,21 @@ import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useState, type ReactNode } from "react";
 import type { Conditions } from "../api/client";
 import { labelQuery } from "../api/queries";
-import { judgedWords } from "../app/choices";
-import { MediumChoice } from "../app/Conditions";
-import { grey } from "../app/theme";
-import { Words } from "../app/Words";
+import { judgedWords } from "../parts/choices";
+import { MediumChoice } from "../parts/Conditions";
+import { grey } from "../drawing/style";
+import { Words } from "../parts/Words";
 
 /** The name of a panel, and the way out of it. */
-export function PanelHead({ title, leave = "leave it", onClose }: { title: string; leave?: string; onClose: () => void }) {
+export function PanelHead({
+  title,
+  leave = "leave it",
+  onClose,
+}: {
+  title: string;
+  leave?: string;
+  onClose: () => void;
+}) {
   return (
     <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline" }}>
       <Typography variant="h2">{title}</Typography>
@@ -26,7 +34,15 @@ export function PanelHead({ title, leave = "leave it", onClose }: { title: strin
 /** One step of a form. */
 export function Step({ n, title, children }: { n: number; title: string; children: ReactNode }) {
   return (
-    <Box sx={{ display: "grid", gridTemplateColumns: "24px minmax(0, 1fr)", columnGap: 1, borderTop: `1px solid ${grey.hairline}`, py: 1.25 }}>
+    <Box
+      sx={{
+        display: "grid",
+        gridTemplateColumns: "24px minmax(0, 1fr)",
+        columnGap: 1,
+        borderTop: `1px solid ${grey.hairline}`,
+        py: 1.25,
+      }}
+    >
       <Typography sx={{ color: grey.third, fontSize: 15 }}>{n}</Typography>
       <Box>
         <Typography variant="subtitle2">{title}</Typography>
@@ -37,13 +53,28 @@ export function Step({ n, title, children }: { n: number; title: string; childre
 }
 
 /** In what and how dry swatches were painted: their surface is taken off with it. */
-export function SwatchSurface({ value, onChange }: { value: Pick<Conditions, "medium" | "judged">; onChange: (v: Pick<Conditions, "medium" | "judged">) => void }) {
+export function SwatchSurface({
+  value,
+  onChange,
+}: {
+  value: Pick<Conditions, "medium" | "judged">;
+  onChange: (v: Pick<Conditions, "medium" | "judged">) => void;
+}) {
   return (
     <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 2 }}>
       <Typography component="span">The swatches are of</Typography>
-      <MediumChoice label="swatches painted in" value={value.medium} onChoose={(medium) => onChange({ ...value, medium })} />
+      <MediumChoice
+        label="swatches painted in"
+        value={value.medium}
+        onChoose={(medium) => onChange({ ...value, medium })}
+      />
       <Typography component="span">and</Typography>
-      <Words label="swatches are" words={judgedWords} value={value.judged} onChoose={(judged) => onChange({ ...value, judged })} />
+      <Words
+        label="swatches are"
+        words={judgedWords}
+        value={value.judged}
+        onChoose={(judged) => onChange({ ...value, judged })}
+      />
     </Box>
   );
 }
@@ -68,15 +99,34 @@ export function WhiteParts({ text, onText }: { text: string; onText: (t: string)
         onChange={(e) => onText(e.target.value)}
         error={v === null}
         sx={{ width: 64 }}
-        slotProps={{ htmlInput: { "aria-label": "parts of white", inputMode: "decimal", maxLength: 8, style: { textAlign: "center" } } }}
+        slotProps={{
+          htmlInput: {
+            "aria-label": "parts of white",
+            inputMode: "decimal",
+            maxLength: 8,
+            style: { textAlign: "center" },
+          },
+        }}
       />
-      <Typography component="span">parts of titanium white{v === null && ": write a number"}</Typography>
+      <Typography component="span">
+        parts of titanium white{v === null && ": write a number"}
+      </Typography>
     </Box>
   );
 }
 
 /** What a label says, read for its pigment codes; where a code is several paints, one is chosen. */
-export function LabelField({ view, label, onPigments, helper }: { view: Conditions; label: string; onPigments: (ids: string[]) => void; helper: string }) {
+export function LabelField({
+  view,
+  label,
+  onPigments,
+  helper,
+}: {
+  view: Conditions;
+  label: string;
+  onPigments: (ids: string[]) => void;
+  helper: string;
+}) {
   const [text, setText] = useState("");
   const [picked, setPicked] = useState<Record<string, string>>({});
   const asked = useDeferredValue(text);
@@ -99,13 +149,17 @@ export function LabelField({ view, label, onPigments, helper }: { view: Conditio
       />
       {unknown.length > 0 && (
         <Typography role="alert" sx={{ fontWeight: 500 }}>
-          The library has no {unknown.map((c) => c.code).join(", ")}: it is left out. A paint of it can come from two swatches instead.
+          The library has no {unknown.map((c) => c.code).join(", ")}: it is left out. A paint of it
+          can come from two swatches instead.
         </Typography>
       )}
       {found
         .filter((c) => (c.choices?.length ?? 0) > 1)
         .map((c) => (
-          <Box key={c.code} sx={{ display: "flex", alignItems: "center", gap: 1.5, flexWrap: "wrap" }}>
+          <Box
+            key={c.code}
+            sx={{ display: "flex", alignItems: "center", gap: 1.5, flexWrap: "wrap" }}
+          >
             <Typography component="span">{c.code} is several paints:</Typography>
             <Words
               label={`which ${c.code}`}

@@ -4,16 +4,22 @@ import InputBase from "@mui/material/InputBase";
 import Typography from "@mui/material/Typography";
 import { useId, useState, type ReactNode } from "react";
 import type { Conditions, KeptTube, TubeContent } from "../api/client";
-import { leanWords, nameOf } from "../app/naming";
-import { figures, grey } from "../app/theme";
-import { WantIt } from "../app/WantIt";
-import { Words } from "../app/Words";
+import { leanWords, nameOf } from "../parts/naming";
+import { figures, grey } from "../drawing/style";
+import { WantIt } from "../parts/WantIt";
+import { Words } from "../parts/Words";
 import { hidingWords, LeanArrow, Drop } from "../drawing/Marks";
 import { SpectrumPlot } from "../drawing/SpectrumPlot";
 import { Swatch } from "../drawing/Swatch";
 
 /** All that is known of one tube, and what its painter says of it. */
-export function TubeCard({ tube, view, deferring, onChange, onBeside }: {
+export function TubeCard({
+  tube,
+  view,
+  deferring,
+  onChange,
+  onBeside,
+}: {
   tube: KeptTube;
   view: Conditions;
   deferring: string;
@@ -23,13 +29,26 @@ export function TubeCard({ tube, view, deferring, onChange, onBeside }: {
   const p = tube.paint;
   const c = tube.content;
   return (
-    <Box component="section" aria-label={`paint: ${nameOf(tube)}`} sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}>
+    <Box
+      component="section"
+      aria-label={`paint: ${nameOf(tube)}`}
+      sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}
+    >
       <Box>
         <Typography variant="caption" component="p">
           {p.madeWords}
         </Typography>
-        <Said label="nickname" value={c.nickname} usual={p.name} maxLength={80} big onSay={(nickname) => onChange({ nickname })} />
-        <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", gap: 1 }}>
+        <Said
+          label="nickname"
+          value={c.nickname}
+          usual={p.name}
+          maxLength={80}
+          big
+          onSay={(nickname) => onChange({ nickname })}
+        />
+        <Box
+          sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", gap: 1 }}
+        >
           <Typography sx={{ color: grey.second }}>
             <Box component="span" sx={{ fontFamily: figures, fontSize: 13 }}>
               {p.ci || "no pigment code"}
@@ -43,28 +62,70 @@ export function TubeCard({ tube, view, deferring, onChange, onBeside }: {
       <LeanLine tube={tube} />
       <Looks tube={tube} />
       <Typography>
-        {p.because} {p.printBecause && <Box component="span" sx={{ color: grey.second }}>{p.printBecause}</Box>}
+        {p.because}{" "}
+        {p.printBecause && (
+          <Box component="span" sx={{ color: grey.second }}>
+            {p.printBecause}
+          </Box>
+        )}
       </Typography>
       <Facts tube={tube} />
-      <Typography variant="body2" sx={{ borderLeft: `3px solid ${p.cautious ? grey.ink : grey.hairline}`, pl: 1 }} title={deferring}>
-        {p.caution} <Box component="span" sx={{ color: grey.third }}>Your tube’s own label and safety data sheet come first.</Box>
+      <Typography
+        variant="body2"
+        sx={{ borderLeft: `3px solid ${p.cautious ? grey.ink : grey.hairline}`, pl: 1 }}
+        title={deferring}
+      >
+        {p.caution}{" "}
+        <Box component="span" sx={{ color: grey.third }}>
+          Your tube’s own label and safety data sheet come first.
+        </Box>
       </Typography>
-      <Box sx={{ display: "grid", gridTemplateColumns: "auto 1fr 1fr", columnGap: 2, alignItems: "end", borderTop: `1px solid ${grey.hairline}`, pt: 0.5 }}>
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: "auto 1fr 1fr",
+          columnGap: 2,
+          alignItems: "end",
+          borderTop: `1px solid ${grey.hairline}`,
+          pt: 0.5,
+        }}
+      >
         <Box>
           <Typography variant="caption">grade</Typography>
-          <Words label="grade" words={{ artist: "artist", student: "student" }} value={c.grade} onChoose={(grade) => onChange({ grade })} />
+          <Words
+            label="grade"
+            words={{ artist: "artist", student: "student" }}
+            value={c.grade}
+            onChoose={(grade) => onChange({ grade })}
+          />
         </Box>
         <Figure label="tube, ml" value={c.tubeMl} onSay={(tubeMl) => onChange({ tubeMl })} />
         <Figure label="price" value={c.price} onSay={(price) => onChange({ price })} />
       </Box>
-      <Said label="note" value={c.note} usual="a note of your own" maxLength={1000} onSay={(note) => onChange({ note })} />
+      <Said
+        label="note"
+        value={c.note}
+        usual="a note of your own"
+        maxLength={1000}
+        onSay={(note) => onChange({ note })}
+      />
       <Box>
         <Typography variant="caption" component="p">
           reflectance: masstone heavy, tint of 1 in 9 white light
         </Typography>
         <SpectrumPlot paints={[p]} height={84} />
       </Box>
-      <Box sx={{ display: "flex", gap: 1, py: 1, position: "sticky", bottom: 0, bgcolor: grey.paper, borderTop: `1px solid ${grey.hairline}` }}>
+      <Box
+        sx={{
+          display: "flex",
+          gap: 1,
+          py: 1,
+          position: "sticky",
+          bottom: 0,
+          bgcolor: grey.paper,
+          borderTop: `1px solid ${grey.hairline}`,
+        }}
+      >
         <Button variant="outlined" onClick={onBeside} disabled={c.archived}>
           hold another beside it
         </Button>
@@ -89,8 +150,14 @@ export function LeanLine({ tube }: { tube: Pick<KeptTube, "paint"> }) {
       </Box>
       <Box>
         <Typography variant="subtitle2">
-          {p.lean.toward === "centred" ? `centred (${p.lean.degrees.toFixed(0)}°)` : `leans ${leanWords(p.lean)}`}
-          {more.length > 0 && <Box component="span" sx={{ fontWeight: 400 }}>, {more.join(", ")}</Box>}
+          {p.lean.toward === "centred"
+            ? `centred (${p.lean.degrees.toFixed(0)}°)`
+            : `leans ${leanWords(p.lean)}`}
+          {more.length > 0 && (
+            <Box component="span" sx={{ fontWeight: 400 }}>
+              , {more.join(", ")}
+            </Box>
+          )}
         </Typography>
         {p.lean.inWash && <Typography variant="body2">In a wash: to {p.lean.inWash}.</Typography>}
       </Box>
@@ -99,7 +166,15 @@ export function LeanLine({ tube }: { tube: Pick<KeptTube, "paint"> }) {
 }
 
 /** Masstone, as painted, and what lies under it. */
-export function Looks({ tube, height = 54, brief = false }: { tube: Pick<KeptTube, "paint">; height?: number; brief?: boolean }) {
+export function Looks({
+  tube,
+  height = 54,
+  brief = false,
+}: {
+  tube: Pick<KeptTube, "paint">;
+  height?: number;
+  brief?: boolean;
+}) {
   const p = tube.paint;
   const looks = [
     { label: "masstone", colour: p.masstone },
@@ -112,7 +187,10 @@ export function Looks({ tube, height = 54, brief = false }: { tube: Pick<KeptTub
         {looks.map((l) => (
           <Box key={l.label} sx={{ flex: 1, minWidth: 0 }}>
             <Swatch colour={l.colour} height={height} />
-            <Typography variant="caption" sx={{ display: "block", overflow: "hidden", whiteSpace: "nowrap" }}>
+            <Typography
+              variant="caption"
+              sx={{ display: "block", overflow: "hidden", whiteSpace: "nowrap" }}
+            >
               {l.label}
             </Typography>
           </Box>
@@ -132,10 +210,35 @@ export function Looks({ tube, height = 54, brief = false }: { tube: Pick<KeptTub
 function Facts({ tube }: { tube: KeptTube }) {
   const p = tube.paint;
   const facts: [string, ReactNode][] = [
-    ["strength", <>{p.strength} of 5{tube.content.grade === "student" && ", at half strength"}</>],
+    [
+      "strength",
+      <>
+        {p.strength} of 5{tube.content.grade === "student" && ", at half strength"}
+      </>,
+    ],
     ["hiding", hidingWords[p.hiding]],
-    ["staining", p.staining ? <>{p.staining}<Typical /></> : "not known"],
-    ["lightfastness", p.lightfast ? <>{p.lightfast}<Typical /></> : "not known"],
+    [
+      "staining",
+      p.staining ? (
+        <>
+          {p.staining}
+          <Typical />
+        </>
+      ) : (
+        "not known"
+      ),
+    ],
+    [
+      "lightfastness",
+      p.lightfast ? (
+        <>
+          {p.lightfast}
+          <Typical />
+        </>
+      ) : (
+        "not known"
+      ),
+    ],
     ["hue error", p.hueError?.toFixed(2) ?? "does not apply"],
     ["greyness", p.greyness?.toFixed(2) ?? "does not apply"],
   ];
@@ -143,14 +246,29 @@ function Facts({ tube }: { tube: KeptTube }) {
     <Box>
       <Box sx={{ display: "flex", alignItems: "center", gap: 1, mb: 0.5 }}>
         <Drop verdict={p.verdict} height={20} />
-        <Typography sx={{ fontWeight: 600, fontSize: 15 }}>{p.verdict === "neutral" ? "neutral: no brightness to keep" : p.verdict}</Typography>
+        <Typography sx={{ fontWeight: 600, fontSize: 15 }}>
+          {p.verdict === "neutral" ? "neutral: no brightness to keep" : p.verdict}
+        </Typography>
         {p.verdict !== "neutral" && (
           <Typography variant="caption" sx={{ fontFamily: figures }}>
             {p.retention.toFixed(2)} of the possible
           </Typography>
         )}
       </Box>
-      <Box component="dl" sx={{ m: 0, display: "grid", gridTemplateColumns: "auto 1fr auto 1fr", columnGap: 1.25, rowGap: 0.25, fontSize: 13, lineHeight: "18px", "& dt": { color: grey.third }, "& dd": { m: 0 } }}>
+      <Box
+        component="dl"
+        sx={{
+          m: 0,
+          display: "grid",
+          gridTemplateColumns: "auto 1fr auto 1fr",
+          columnGap: 1.25,
+          rowGap: 0.25,
+          fontSize: 13,
+          lineHeight: "18px",
+          "& dt": { color: grey.third },
+          "& dd": { m: 0 },
+        }}
+      >
         {facts.map(([term, value]) => (
           <Box key={term} sx={{ display: "contents" }}>
             <dt>{term}</dt>
@@ -170,7 +288,14 @@ function Facts({ tube }: { tube: KeptTube }) {
 const Typical = () => <span title="typical of the pigment class">*</span>;
 
 /** Words that are said by writing over them; saved on leaving. */
-function Said({ label, value, usual, maxLength, big = false, onSay }: {
+function Said({
+  label,
+  value,
+  usual,
+  maxLength,
+  big = false,
+  onSay,
+}: {
   label: string;
   value: string;
   usual: string;
@@ -203,7 +328,12 @@ function Said({ label, value, usual, maxLength, big = false, onSay }: {
       slotProps={{ input: { "aria-label": label, maxLength, title: value || usual } }}
       sx={{
         ...(big && { fontSize: 26, lineHeight: "32px", fontWeight: 500 }),
-        ...(!big && { fontSize: 14, lineHeight: "20px", py: 0.5, borderBottom: `1px solid ${grey.hairline}` }),
+        ...(!big && {
+          fontSize: 14,
+          lineHeight: "20px",
+          py: 0.5,
+          borderBottom: `1px solid ${grey.hairline}`,
+        }),
         "& input": { p: 0, height: 34, textOverflow: "ellipsis" },
         "& input::placeholder": { color: big ? grey.ink : grey.third, opacity: 1 },
         "& textarea::placeholder": { color: grey.third, opacity: 1 },
@@ -213,7 +343,15 @@ function Said({ label, value, usual, maxLength, big = false, onSay }: {
   );
 }
 
-function Figure({ label, value, onSay }: { label: string; value: number | null; onSay: (value: number | null) => void }) {
+function Figure({
+  label,
+  value,
+  onSay,
+}: {
+  label: string;
+  value: number | null;
+  onSay: (value: number | null) => void;
+}) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const said = draft === null || draft.trim() === "" ? null : Number(draft.replace(",", "."));
@@ -241,7 +379,14 @@ function Figure({ label, value, onSay }: { label: string; value: number | null; 
         fullWidth
         error={wrong}
         slotProps={{ input: { inputMode: "decimal", maxLength: 10, "aria-invalid": wrong } }}
-        sx={{ fontFamily: figures, fontSize: 14, borderBottom: `1px solid ${grey.hairline}`, "& input": { py: 0.75 }, "& input::placeholder": { color: grey.third, opacity: 1 }, "&.Mui-focused": { borderBottomColor: grey.ink } }}
+        sx={{
+          fontFamily: figures,
+          fontSize: 14,
+          borderBottom: `1px solid ${grey.hairline}`,
+          "& input": { py: 0.75 },
+          "& input::placeholder": { color: grey.third, opacity: 1 },
+          "&.Mui-focused": { borderBottomColor: grey.ink },
+        }}
       />
       {wrong && (
         <Typography variant="caption" role="alert">

@@ -1,9 +1,17 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, client, Refused, type Box, type Conditions, type KeptTube, type TubeContent } from "../api/client";
+import {
+  answer,
+  client,
+  Refused,
+  type Box,
+  type Conditions,
+  type KeptTube,
+  type TubeContent,
+} from "../api/client";
 import { boxQuery } from "../api/queries";
-import { useOnce } from "../app/useOnce";
-import { useUnsaved } from "../app/useUnsaved";
+import { useOnce } from "../parts/useOnce";
+import { useUnsaved } from "../parts/useUnsaved";
 
 /** The box as it stands, saved as it changes. */
 export function useBox(view: Conditions) {
@@ -14,12 +22,16 @@ export function useBox(view: Conditions) {
 
   const adopt = (box: Box) => {
     queries.setQueryData(boxQuery(view).queryKey, box);
-    void queries.invalidateQueries({ queryKey: ["box"], predicate: (q) => q.queryKey.join() !== boxQuery(view).queryKey.join() });
+    void queries.invalidateQueries({
+      queryKey: ["box"],
+      predicate: (q) => q.queryKey.join() !== boxQuery(view).queryKey.join(),
+    });
     return box;
   };
   const look = () => void queries.invalidateQueries({ queryKey: ["box"] });
   const say = (e: unknown) => {
-    if (!(e instanceof Refused && e.status === 409)) setProblem(e instanceof Error ? e.message : String(e));
+    if (!(e instanceof Refused && e.status === 409))
+      setProblem(e instanceof Error ? e.message : String(e));
     look();
   };
 
@@ -27,7 +39,14 @@ export function useBox(view: Conditions) {
     "gyrophane.unsaved.box",
     async (key, { content, version, resolves }) => {
       const id = Number(key);
-      const box = adopt(await answer(client.PUT("/api/box/paints/{id}", { params: { path: { id }, query: view }, body: { ...content, version, resolves } })));
+      const box = adopt(
+        await answer(
+          client.PUT("/api/box/paints/{id}", {
+            params: { path: { id }, query: view },
+            body: { ...content, version, resolves },
+          }),
+        ),
+      );
       return [...box.tubes, ...box.archived].find((t) => t.id === id)?.version ?? version;
     },
     (_, e) => say(e),
@@ -50,7 +69,11 @@ export function useBox(view: Conditions) {
 
   return {
     query,
-    box: query.data && { ...query.data, tubes: query.data.tubes.map(withUnsaved), archived: query.data.archived.map(withUnsaved) },
+    box: query.data && {
+      ...query.data,
+      tubes: query.data.tubes.map(withUnsaved),
+      archived: query.data.archived.map(withUnsaved),
+    },
     saved: Object.keys(all).length === 0,
     waiting,
     problem,
@@ -59,16 +82,37 @@ export function useBox(view: Conditions) {
     change: (t: KeptTube, content: Partial<TubeContent>, resolves?: number) => {
       setProblem(null);
       const u = all[String(t.id)];
-      hold(String(t.id), { content: { ...t.content, ...content }, version: u?.version ?? t.version, resolves });
+      hold(String(t.id), {
+        content: { ...t.content, ...content },
+        version: u?.version ?? t.version,
+        resolves,
+      });
     },
-    add: (paints: string[]) => ask(answer(client.POST("/api/box/paints", { params: { query: view }, body: { paints } }))),
+    add: (paints: string[]) =>
+      ask(answer(client.POST("/api/box/paints", { params: { query: view }, body: { paints } }))),
     undoing,
     undo: () => {
       const undo = query.data?.undo;
-      if (undo) once(() => ask(answer(client.POST("/api/box/undo", { params: { query: view }, body: { change: undo.change } }))));
+      if (undo)
+        once(() =>
+          ask(
+            answer(
+              client.POST("/api/box/undo", {
+                params: { query: view },
+                body: { change: undo.change },
+              }),
+            ),
+          ),
+        );
     },
     letGo: (t: KeptTube, refused: number) =>
-      void ask(answer(client.DELETE("/api/box/paints/{id}/refused/{refused}", { params: { path: { id: t.id, refused }, query: view } }))),
+      void ask(
+        answer(
+          client.DELETE("/api/box/paints/{id}/refused/{refused}", {
+            params: { path: { id: t.id, refused }, query: view },
+          }),
+        ),
+      ),
   };
 }
 

@@ -1,4 +1,4 @@
-import { counted } from "../app/naming";
+import { counted } from "../parts/naming";
 
 /** Families in the plural, as headings. */
 export const familyWords: Record<string, string> = {

@@ -3,18 +3,30 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import type { Conditions, Schemas } from "../api/client";
-import { boxQuery, chooseQuery, endSearch, paintsQuery, searchingQuery, type Choosing } from "../api/queries";
-import { OneOf } from "../app/Choice";
-import { nameOf, paintName } from "../app/naming";
-import { figures, grey } from "../app/theme";
-import { useAddress } from "../app/useAddress";
-import { useNewWheel } from "../app/useNewWheel";
-import { Words } from "../app/Words";
+import {
+  boxQuery,
+  chooseQuery,
+  endSearch,
+  paintsQuery,
+  searchingQuery,
+  type Choosing,
+} from "../api/queries";
+import { OneOf } from "../parts/Choice";
+import { nameOf, paintName } from "../parts/naming";
+import { figures, grey } from "../drawing/style";
+import { useAddress } from "../parts/useAddress";
+import { useNewWheel } from "../parts/useNewWheel";
+import { Words } from "../parts/Words";
 import { Both } from "../drawing/Swatch";
 import { Replace } from "./Replace";
 
 const kinds = { triad: "a triad", split: "split primaries", double: "double primaries" } as const;
-const aims = { coverage: "the most clean hues", price: "the least price", tubes: "the fewest tubes", targets: "my wanted colours" } as const;
+const aims = {
+  coverage: "the most clean hues",
+  price: "the least price",
+  tubes: "the fewest tubes",
+  targets: "my wanted colours",
+} as const;
 const said = {
   coverage: "The most hues reached cleanly",
   price: "The cheapest of those that reach nearly as many hues cleanly as the best",
@@ -40,36 +52,85 @@ export function ChooseView({ view }: { view: Conditions }) {
   const queries = useQueryClient();
   const tubes = new Map((box.data?.tubes ?? []).map((t) => [t.paint.id, nameOf(t)]));
   const called = (p: { id: string; name: string }) => tubes.get(p.id) ?? p.name;
-  const all = from === "box" ? (box.data?.tubes ?? []).map((t) => ({ value: t.paint.id, name: nameOf(t) })) : (library.data ?? []).map((p) => ({ value: p.id, name: paintName(p.name).name }));
+  const all =
+    from === "box"
+      ? (box.data?.tubes ?? []).map((t) => ({ value: t.paint.id, name: nameOf(t) }))
+      : (library.data ?? []).map((p) => ({ value: p.id, name: paintName(p.name).name }));
   const chosen = got.error ? undefined : got.data;
   const named = new Map((got.data?.cautions ?? []).map((c) => [c.class, c.name]));
   const keep = (s: Schemas["ChosenSystem"]) =>
     make.mutate({
       name: `best ${kind === "triad" ? "triad" : kind} ${from === "box" ? "of the box" : "of the library"}`,
       place: "wheel",
-      system: { kind, roles: s.roles.map((r) => (r ?? []).map((p) => p.id)), chosen: [[], [], []], riders: {}, note: "" },
+      system: {
+        kind,
+        roles: s.roles.map((r) => (r ?? []).map((p) => p.id)),
+        chosen: [[], [], []],
+        riders: {},
+        note: "",
+      },
     });
   return (
     <Box component="section" aria-label="choose" sx={{ mt: 0.5 }}>
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 4, alignItems: "center" }}>
-        <Words label="kind of system" words={kinds} value={kind} onChoose={(v) => show({ kind: v })} />
-        <Words label="chosen from" words={froms} value={from} onChoose={(v) => show({ from: v, contains: undefined })} />
+        <Words
+          label="kind of system"
+          words={kinds}
+          value={kind}
+          onChoose={(v) => show({ kind: v })}
+        />
+        <Words
+          label="chosen from"
+          words={froms}
+          value={from}
+          onChoose={(v) => show({ from: v, contains: undefined })}
+        />
         <Words label="for" words={aims} value={aim} onChoose={(v) => show({ aim: v })} />
         <OneOf
           label="cautions"
-          shown={careful ? "none to be careful with" : without.length > 0 ? `leaving out: ${without.map((c) => named.get(c) ?? c).join(", ")}` : "whatever their cautions"}
-          of={[{ value: "", name: "whatever their cautions" }, { value: "all", name: "none to be careful with" }, ...[...named].map(([value, name]) => ({ value, name: `leave out: ${name}` }))]}
+          shown={
+            careful
+              ? "none to be careful with"
+              : without.length > 0
+                ? `leaving out: ${without.map((c) => named.get(c) ?? c).join(", ")}`
+                : "whatever their cautions"
+          }
+          of={[
+            { value: "", name: "whatever their cautions" },
+            { value: "all", name: "none to be careful with" },
+            ...[...named].map(([value, name]) => ({ value, name: `leave out: ${name}` })),
+          ]}
           value={careful ? "all" : (without.at(-1) ?? "")}
-          onChoose={(v) => show({ careful: v === "all" ? "yes" : undefined, without: v === "" || v === "all" ? undefined : [...new Set([...without, v])].join(",") })}
+          onChoose={(v) =>
+            show({
+              careful: v === "all" ? "yes" : undefined,
+              without:
+                v === "" || v === "all" ? undefined : [...new Set([...without, v])].join(","),
+            })
+          }
         />
-        <OneOf label="must contain" shown={contains.length === 0 ? "with whichever paints" : `with ${contains.map((c) => all.find((p) => p.value === c)?.name ?? c).join(", ")}`} of={[{ value: "", name: "whichever paints" }, ...all]} value="" onChoose={(v) => show({ contains: v === "" ? undefined : [...new Set([...contains, v])].join(",") })} />
+        <OneOf
+          label="must contain"
+          shown={
+            contains.length === 0
+              ? "with whichever paints"
+              : `with ${contains.map((c) => all.find((p) => p.value === c)?.name ?? c).join(", ")}`
+          }
+          of={[{ value: "", name: "whichever paints" }, ...all]}
+          value=""
+          onChoose={(v) =>
+            show({ contains: v === "" ? undefined : [...new Set([...contains, v])].join(",") })
+          }
+        />
       </Box>
       {got.error && (
         <Typography role="alert" sx={{ mt: 2 }}>
           {got.error.message}
         </Typography>
       )}
-      {got.isFetching && <Looking onLeave={() => void queries.cancelQueries({ queryKey: ["box", "choose"] })} />}
+      {got.isFetching && (
+        <Looking onLeave={() => void queries.cancelQueries({ queryKey: ["box", "choose"] })} />
+      )}
       {!got.isFetching && !got.error && (!got.data || got.isPlaceholderData) && (
         <Box sx={{ display: "flex", alignItems: "center", gap: 2, mt: 1 }}>
           <Typography>This was left before every system was looked at.</Typography>
@@ -82,27 +143,65 @@ export function ChooseView({ view }: { view: Conditions }) {
       {chosen && (
         <Box sx={{ opacity: got.isPlaceholderData ? 0.5 : 1, mt: 1.5 }}>
           <Typography sx={{ color: grey.second }}>
-            {said[chosen.aim]}; every system was looked at, in <span style={{ fontFamily: figures }}>{chosen.elapsedMs.toFixed(0)}</span> ms.
+            {said[chosen.aim]}; every system was looked at, in{" "}
+            <span style={{ fontFamily: figures }}>{chosen.elapsedMs.toFixed(0)}</span> ms.
           </Typography>
-          <Row system={chosen.best} called={called} best onKeep={() => keep(chosen.best)} busy={make.isPending} />
+          <Row
+            system={chosen.best}
+            called={called}
+            best
+            onKeep={() => keep(chosen.best)}
+            busy={make.isPending}
+          />
           <Typography variant="caption" component="p" sx={{ mt: 2 }}>
             the runners-up, and what each loses
           </Typography>
           {chosen.runnersUp.map((s) => (
-            <Row key={s.paints.join()} system={s} called={called} onKeep={() => keep(s)} busy={make.isPending} />
+            <Row
+              key={s.paints.join()}
+              system={s}
+              called={called}
+              onKeep={() => keep(s)}
+              busy={make.isPending}
+            />
           ))}
-          {chosen.runnersUp.length === 0 && <Typography variant="body2">none: these paints make no other one.</Typography>}
+          {chosen.runnersUp.length === 0 && (
+            <Typography variant="body2">none: these paints make no other one.</Typography>
+          )}
           {from === "box" && aim !== "targets" && (
-            <Box component="section" aria-label="buy next" sx={{ mt: 3, borderTop: `2px solid ${grey.ink}`, pt: 1 }}>
+            <Box
+              component="section"
+              aria-label="buy next"
+              sx={{ mt: 3, borderTop: `2px solid ${grey.ink}`, pt: 1 }}
+            >
               <Typography variant="h3">Buy next</Typography>
-              {chosen.buyNext.length === 0 && <Typography sx={{ color: grey.second }}>No paint of the library would add a clean hue to the best system of this kind.</Typography>}
+              {chosen.buyNext.length === 0 && (
+                <Typography sx={{ color: grey.second }}>
+                  No paint of the library would add a clean hue to the best system of this kind.
+                </Typography>
+              )}
               {chosen.buyNext.map((b) => (
-                <Box key={b.paint.id} sx={{ display: "grid", gridTemplateColumns: "52px minmax(0, 260px) 90px 1fr", gap: 1.5, alignItems: "center", borderBottom: `1px solid ${grey.hairline}`, py: 0.5 }}>
+                <Box
+                  key={b.paint.id}
+                  sx={{
+                    display: "grid",
+                    gridTemplateColumns: "52px minmax(0, 260px) 90px 1fr",
+                    gap: 1.5,
+                    alignItems: "center",
+                    borderBottom: `1px solid ${grey.hairline}`,
+                    py: 0.5,
+                  }}
+                >
                   <Both paint={b.paint} width={36} height={22} />
                   <Typography sx={{ fontWeight: 500 }}>
-                    {b.paint.name} <span style={{ fontFamily: figures, fontSize: 12, color: grey.third }}>{b.paint.code}</span>
+                    {b.paint.name}{" "}
+                    <span style={{ fontFamily: figures, fontSize: 12, color: grey.third }}>
+                      {b.paint.code}
+                    </span>
                   </Typography>
-                  <Typography sx={{ fontFamily: figures, fontSize: 13 }}>+{(100 * b.gain).toFixed(0)} %</Typography>
+                  <Typography sx={{ fontFamily: figures, fontSize: 13 }}>
+                    +{(100 * b.gain).toFixed(0)} %
+                  </Typography>
                   <Typography variant="body2" sx={{ color: grey.second }}>
                     then {(100 * b.cleanCoverage).toFixed(0)} % of the hues are clean
                   </Typography>
@@ -117,19 +216,44 @@ export function ChooseView({ view }: { view: Conditions }) {
   );
 }
 
-const things = { pairs: "pairs of paints followed", systems: "systems looked at", paints: "paints of the library tried", fours: "mixtures of four paints held against the wanted colours" } as const;
+const things = {
+  pairs: "pairs of paints followed",
+  systems: "systems looked at",
+  paints: "paints of the library tried",
+  fours: "mixtures of four paints held against the wanted colours",
+} as const;
 
 /** How far the search is, once it takes longer than half a second, and the way out of it. */
 function Looking({ onLeave }: { onLeave: () => void }) {
   const far = useQuery(searchingQuery).data;
   return (
-    <Box role="status" sx={{ display: "flex", alignItems: "center", gap: 2, mt: 1, "@keyframes late": { from: { visibility: "hidden" }, to: { visibility: "visible" } }, animation: "late 0s 500ms both" }}>
+    <Box
+      role="status"
+      sx={{
+        display: "flex",
+        alignItems: "center",
+        gap: 2,
+        mt: 1,
+        "@keyframes late": { from: { visibility: "hidden" }, to: { visibility: "visible" } },
+        animation: "late 0s 500ms both",
+      }}
+    >
       <Box sx={{ width: 200, height: 10, bgcolor: grey.track }}>
-        <Box sx={{ height: 10, width: far?.of && far.looking !== "queue" ? `${(100 * far.done) / far.of}%` : 0, bgcolor: grey.ink }} />
+        <Box
+          sx={{
+            height: 10,
+            width: far?.of && far.looking !== "queue" ? `${(100 * far.done) / far.of}%` : 0,
+            bgcolor: grey.ink,
+          }}
+        />
       </Box>
       <Typography>
         {far?.looking === "queue" ? (
-          far.done === 1 ? "Two others are searched for just now; yours is the next." : `Others are searched for just now; yours is number ${far.done} in line.`
+          far.done === 1 ? (
+            "Two others are searched for just now; yours is the next."
+          ) : (
+            `Others are searched for just now; yours is number ${far.done} in line.`
+          )
         ) : far?.of && far.looking ? (
           <>
             <span style={{ fontFamily: figures, fontSize: 13 }}>
@@ -155,10 +279,32 @@ function Looking({ onLeave }: { onLeave: () => void }) {
   );
 }
 
-function Row({ system, called, best = false, busy, onKeep }: { system: Schemas["ChosenSystem"]; called: (p: { id: string; name: string }) => string; best?: boolean; busy: boolean; onKeep: () => void }) {
+function Row({
+  system,
+  called,
+  best = false,
+  busy,
+  onKeep,
+}: {
+  system: Schemas["ChosenSystem"];
+  called: (p: { id: string; name: string }) => string;
+  best?: boolean;
+  busy: boolean;
+  onKeep: () => void;
+}) {
   const paints = system.roles.flatMap((r) => r ?? []);
   return (
-    <Box aria-label={best ? "the best" : "a runner-up"} sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 290px 168px" }, gap: 2, alignItems: "center", borderTop: `${best ? 2 : 1}px solid ${best ? grey.ink : grey.hairline}`, py: 1 }}>
+    <Box
+      aria-label={best ? "the best" : "a runner-up"}
+      sx={{
+        display: "grid",
+        gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 290px 168px" },
+        gap: 2,
+        alignItems: "center",
+        borderTop: `${best ? 2 : 1}px solid ${best ? grey.ink : grey.hairline}`,
+        py: 1,
+      }}
+    >
       <Box>
         <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5 }}>
           {paints.map((p) => (
@@ -179,10 +325,20 @@ function Row({ system, called, best = false, busy, onKeep }: { system: Schemas["
           <Box sx={{ height: 10, width: `${100 * system.cleanCoverage}%`, bgcolor: grey.ink }} />
         </Box>
         <Typography variant="caption" sx={{ fontFamily: figures }}>
-          {(100 * system.cleanCoverage).toFixed(0)} % clean, {(100 * system.softCoverage).toFixed(0)} % or softened{system.meanDe00 !== null && `; ${system.reached} wanted reached, CIEDE2000 ${system.meanDe00.toFixed(1)}`}{system.price !== null && `, costs ${system.price.toFixed(2)}`}
+          {(100 * system.cleanCoverage).toFixed(0)} % clean,{" "}
+          {(100 * system.softCoverage).toFixed(0)} % or softened
+          {system.meanDe00 !== null &&
+            `; ${system.reached} wanted reached, CIEDE2000 ${system.meanDe00.toFixed(1)}`}
+          {system.price !== null && `, costs ${system.price.toFixed(2)}`}
         </Typography>
       </Box>
-      <Button color="inherit" variant={best ? "outlined" : "text"} disabled={busy} onClick={onKeep} sx={{ whiteSpace: "nowrap" }}>
+      <Button
+        color="inherit"
+        variant={best ? "outlined" : "text"}
+        disabled={busy}
+        onClick={onKeep}
+        sx={{ whiteSpace: "nowrap" }}
+      >
         make a wheel of it
       </Button>
     </Box>

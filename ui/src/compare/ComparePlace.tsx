@@ -7,15 +7,15 @@ import { useState } from "react";
 import { Link as To } from "react-router";
 import type { Profile } from "../api/client";
 import { compareQuery, wheelsQuery } from "../api/queries";
-import { Choice, OneOf } from "../app/Choice";
-import { kindWords } from "../app/choices";
-import { ViewingConditions } from "../app/Conditions";
+import { Choice, OneOf } from "../parts/Choice";
+import { kindWords } from "../parts/choices";
+import { ViewingConditions } from "../parts/Conditions";
 import { Shell } from "../app/Shell";
-import { figures, grey } from "../app/theme";
-import { useAddress } from "../app/useAddress";
-import { useView } from "../app/useView";
-import { Waiting } from "../app/Waiting";
-import { Words } from "../app/Words";
+import { figures, grey } from "../drawing/style";
+import { useAddress } from "../parts/useAddress";
+import { useView } from "../parts/useView";
+import { Waiting } from "../parts/Waiting";
+import { Words } from "../parts/Words";
 import { Drop } from "../drawing/Marks";
 import { ChooseView } from "./ChooseView";
 import { Figures } from "./Figures";
@@ -27,7 +27,11 @@ import { outlines, type Compared, type Comparison } from "./shapes";
 import { StepsView } from "./StepsView";
 import { WantedStrip } from "./WantedStrip";
 
-const views = { reach: "how far they reach", steps: "step beside step", choose: "choose from my box" } as const;
+const views = {
+  reach: "how far they reach",
+  steps: "step beside step",
+  choose: "choose from my box",
+} as const;
 const most = outlines.length;
 
 /** Two to four systems on the same footing. */
@@ -37,7 +41,11 @@ export function ComparePlace({ painter }: { painter: Profile }) {
   const look = one<keyof typeof views>("show", views, "reach");
   const wheels = useQuery(wheelsQuery);
   const kept = (wheels.data ?? []).filter((w) => !w.archived);
-  const asked = search.get("systems")?.split(",").map(Number).filter((id) => Number.isInteger(id) && id > 0);
+  const asked = search
+    .get("systems")
+    ?.split(",")
+    .map(Number)
+    .filter((id) => Number.isInteger(id) && id > 0);
   const ids = (asked ?? kept.map((w) => w.id).sort((a, b) => a - b)).slice(0, most);
   const compared = useQuery(compareQuery(ids, view));
   const put = (list: number[]) => show({ systems: list.join(",") });
@@ -47,7 +55,12 @@ export function ComparePlace({ painter }: { painter: Profile }) {
   return (
     <Shell painter={painter} conditions={<ViewingConditions view={view} onSet={show} />}>
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 4, alignItems: "center" }}>
-        <Words label="laid beside each other by" words={views} value={look} onChoose={(v) => show({ show: v === "reach" ? undefined : v })} />
+        <Words
+          label="laid beside each other by"
+          words={views}
+          value={look}
+          onChoose={(v) => show({ show: v === "reach" ? undefined : v })}
+        />
         {look !== "choose" && more.length > 0 && ids.length < most && (
           <Choice label="lay another system beside them" shown={<span>another system</span>}>
             {(close) =>
@@ -73,16 +86,25 @@ export function ComparePlace({ painter }: { painter: Profile }) {
           {compared.error && <Typography role="alert">{compared.error.message}</Typography>}
           {ids.length === 0 && (
             <Typography sx={{ mt: 3 }}>
-              No system is laid here. Keep one first: <To to="/begin">begin a wheel</To>, or <To to="/compare?show=choose">choose the best one from your box</To>.
+              No system is laid here. Keep one first: <To to="/begin">begin a wheel</To>, or{" "}
+              <To to="/compare?show=choose">choose the best one from your box</To>.
             </Typography>
           )}
           {got && got.systems.length === ids.length && (
             <Box sx={{ opacity: compared.isPlaceholderData ? 0.5 : 1 }}>
-              {look === "reach" ? <ReachView got={got} ids={ids} onPut={put} /> : <StepsView got={got} />}
-              {look === "reach" && <WantedStrip wheels={ids} view={view} names={got.systems.map((s) => s.name)} />}
+              {look === "reach" ? (
+                <ReachView got={got} ids={ids} onPut={put} />
+              ) : (
+                <StepsView got={got} />
+              )}
+              {look === "reach" && (
+                <WantedStrip wheels={ids} view={view} names={got.systems.map((s) => s.name)} />
+              )}
             </Box>
           )}
-          {ids.length > 0 && <KeptComparisons address={addressOf(search, ids)} wheels={ids} view={view} />}
+          {ids.length > 0 && (
+            <KeptComparisons address={addressOf(search, ids)} wheels={ids} view={view} />
+          )}
         </>
       )}
     </Shell>
@@ -96,7 +118,15 @@ function addressOf(search: URLSearchParams, ids: number[]): string {
   return all.toString();
 }
 
-function ReachView({ got, ids, onPut }: { got: Comparison; ids: number[]; onPut: (ids: number[]) => void }) {
+function ReachView({
+  got,
+  ids,
+  onPut,
+}: {
+  got: Comparison;
+  ids: number[];
+  onPut: (ids: number[]) => void;
+}) {
   const [bin, setBin] = useState(23); // yellow
   const [forward, setForward] = useState<number | null>(null);
   const { search, show } = useAddress();
@@ -104,8 +134,24 @@ function ReachView({ got, ids, onPut }: { got: Comparison; ids: number[]; onPut:
   const difference = got.differences[pair];
   return (
     <>
-      <Typography sx={{ fontSize: got.systems.length > 2 ? 16 : 20, lineHeight: got.systems.length > 2 ? "23px" : "28px", mt: 0.25, maxWidth: 1120 }}>{got.systems.map((s) => s.says).join(" ")}</Typography>
-      <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 400px) minmax(0, 1fr)" }, gap: 3, mt: 1 }}>
+      <Typography
+        sx={{
+          fontSize: got.systems.length > 2 ? 16 : 20,
+          lineHeight: got.systems.length > 2 ? "23px" : "28px",
+          mt: 0.25,
+          maxWidth: 1120,
+        }}
+      >
+        {got.systems.map((s) => s.says).join(" ")}
+      </Typography>
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 400px) minmax(0, 1fr)" },
+          gap: 3,
+          mt: 1,
+        }}
+      >
         <Box>
           <Overlay got={got} bin={bin} forward={forward} pair={pair} onBin={setBin} />
           <Box aria-label="at this hue" sx={{ borderTop: `1px solid ${grey.hairline}`, pt: 0.5 }}>
@@ -115,42 +161,89 @@ function ReachView({ got, ids, onPut }: { got: Comparison; ids: number[]; onPut:
             {got.systems.map((s, i) => (
               <Box key={i} sx={{ display: "flex", alignItems: "center", gap: 1, height: 24 }}>
                 <LineMark index={i} />
-                <Typography variant="body2" sx={{ flex: 1, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+                <Typography
+                  variant="body2"
+                  sx={{
+                    flex: 1,
+                    overflow: "hidden",
+                    textOverflow: "ellipsis",
+                    whiteSpace: "nowrap",
+                  }}
+                >
                   {s.name}
                 </Typography>
                 <Drop verdict={s.verdicts[bin] as "clean"} height={14} />
                 <Typography variant="body2" sx={{ width: 62 }}>
                   {s.verdicts[bin]}
                 </Typography>
-                <Typography sx={{ fontFamily: figures, fontSize: 13 }}>{s.reach[bin]!.toFixed(2)}</Typography>
+                <Typography sx={{ fontFamily: figures, fontSize: 13 }}>
+                  {s.reach[bin]!.toFixed(2)}
+                </Typography>
               </Box>
             ))}
           </Box>
           {difference && (
             <Box sx={{ borderTop: `1px solid ${grey.hairline}`, mt: 0.5, pt: 0.5 }}>
               <Typography>{difference.says}</Typography>
-              <Typography variant="caption">outside the rings: black where {got.systems[difference.a]!.name} is cleaner, white where {got.systems[difference.b]!.name} is; narrow where only brighter</Typography>
+              <Typography variant="caption">
+                outside the rings: black where {got.systems[difference.a]!.name} is cleaner, white
+                where {got.systems[difference.b]!.name} is; narrow where only brighter
+              </Typography>
               {got.differences.length > 1 && (
                 <Box>
-                  <OneOf label="another two" shown="another two" of={got.differences.map((d, i) => ({ value: String(i), name: `${got.systems[d.a]!.name}, ${got.systems[d.b]!.name}` }))} value={String(pair)} onChoose={(v) => show({ pair: v === "0" ? undefined : v })} />
+                  <OneOf
+                    label="another two"
+                    shown="another two"
+                    of={got.differences.map((d, i) => ({
+                      value: String(i),
+                      name: `${got.systems[d.a]!.name}, ${got.systems[d.b]!.name}`,
+                    }))}
+                    value={String(pair)}
+                    onChoose={(v) => show({ pair: v === "0" ? undefined : v })}
+                  />
                 </Box>
               )}
             </Box>
           )}
         </Box>
         <Box sx={{ minWidth: 0 }}>
-          <Box sx={{ display: "grid", gridTemplateColumns: `148px repeat(${got.systems.length}, minmax(0, 1fr))`, mb: 1 }}>
+          <Box
+            sx={{
+              display: "grid",
+              gridTemplateColumns: `148px repeat(${got.systems.length}, minmax(0, 1fr))`,
+              mb: 1,
+            }}
+          >
             <span />
             {got.systems.map((s, i) => (
-              <Box key={i} sx={{ pr: 1.5, textAlign: "center", minWidth: 0 }} onMouseEnter={() => setForward(i)} onMouseLeave={() => setForward(null)}>
+              <Box
+                key={i}
+                sx={{ pr: 1.5, textAlign: "center", minWidth: 0 }}
+                onMouseEnter={() => setForward(i)}
+                onMouseLeave={() => setForward(null)}
+              >
                 <LineMark index={i} />
                 <Head system={s} id={ids[i]!} />
                 <Gyre system={s} index={i} clean={got.cleanFrom} />
-                <Button size="small" color="inherit" aria-label={`bring ${s.name} forward`} aria-pressed={forward === i} onFocus={() => setForward(i)} onBlur={() => setForward(null)} sx={{ minWidth: 0, fontWeight: 400 }}>
+                <Button
+                  size="small"
+                  color="inherit"
+                  aria-label={`bring ${s.name} forward`}
+                  aria-pressed={forward === i}
+                  onFocus={() => setForward(i)}
+                  onBlur={() => setForward(null)}
+                  sx={{ minWidth: 0, fontWeight: 400 }}
+                >
                   forward
                 </Button>
                 {ids.length > 1 && (
-                  <Button size="small" color="inherit" aria-label={`take ${s.name} off`} onClick={() => onPut(ids.filter((_, n) => n !== i))} sx={{ minWidth: 0, fontWeight: 400 }}>
+                  <Button
+                    size="small"
+                    color="inherit"
+                    aria-label={`take ${s.name} off`}
+                    onClick={() => onPut(ids.filter((_, n) => n !== i))}
+                    sx={{ minWidth: 0, fontWeight: 400 }}
+                  >
                     take off
                   </Button>
                 )}
@@ -168,7 +261,21 @@ function Head({ system, id }: { system: Compared; id: number }) {
   const kind = kindWords[system.kind as keyof typeof kindWords];
   return (
     <Box sx={{ mb: 0.5 }}>
-      <Typography component={To} to={`/wheel/${id}`} variant="subtitle2" sx={{ color: grey.ink, display: "block", overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap", textDecoration: "none", "&:hover": { textDecoration: "underline" } }} title={system.name}>
+      <Typography
+        component={To}
+        to={`/wheel/${id}`}
+        variant="subtitle2"
+        sx={{
+          color: grey.ink,
+          display: "block",
+          overflow: "hidden",
+          textOverflow: "ellipsis",
+          whiteSpace: "nowrap",
+          textDecoration: "none",
+          "&:hover": { textDecoration: "underline" },
+        }}
+        title={system.name}
+      >
         {system.name}
       </Typography>
       <Typography variant="caption" component="p">

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
-import { figures, grey } from "../app/theme";
+import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import type { Comparison, Compared } from "./shapes";
@@ -12,21 +12,101 @@ export function Figures({ got }: { got: Comparison }) {
   const tubes = most((s) => s.tubes);
   const price = most((s) => s.price ?? 0);
   const rows: { name: ReactNode; of: (s: Compared) => [ReactNode, ReactNode?] }[] = [
-    { name: <><Drop verdict="clean" height={14} /> clean hues</>, of: (s) => [`${Math.round(100 * s.cleanCoverage)} %`, <Bar key="b" share={s.cleanCoverage} />] },
-    { name: <><Drop verdict="softened" height={14} /> or softened</>, of: (s) => [`${Math.round(100 * s.softCoverage)} %`, <Bar key="b" share={s.softCoverage} />] },
-    { name: "widest gap", of: (s) => (s.widestGap.degrees ? [`${s.widestGap.degrees}°`, s.widestGap.from === s.widestGap.to ? s.widestGap.from : `${s.widestGap.from} to ${s.widestGap.to}`] : ["none"]) },
-    { name: "darkest, its tint", of: (s) => [`L ${s.darkest.lab[0]!.toFixed(1)}`, <Two key="t" colours={[fill(s.darkest.shown), fill(s.darkest.tint)]} title={s.darkest.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")} />] },
-    { name: "complements’ grey, C*", of: (s) => [s.complementMiddles.toFixed(1), <Bar key="b" share={s.complementMiddles / most((x) => x.complementMiddles)} />] },
-    { name: "evenness", of: (s) => [s.evenness.toFixed(2), s.jumps === 0 ? "no jump" : `${s.jumps} jump${s.jumps > 1 ? "s" : ""}`] },
+    {
+      name: (
+        <>
+          <Drop verdict="clean" height={14} /> clean hues
+        </>
+      ),
+      of: (s) => [
+        `${Math.round(100 * s.cleanCoverage)} %`,
+        <Bar key="b" share={s.cleanCoverage} />,
+      ],
+    },
+    {
+      name: (
+        <>
+          <Drop verdict="softened" height={14} /> or softened
+        </>
+      ),
+      of: (s) => [`${Math.round(100 * s.softCoverage)} %`, <Bar key="b" share={s.softCoverage} />],
+    },
+    {
+      name: "widest gap",
+      of: (s) =>
+        s.widestGap.degrees
+          ? [
+              `${s.widestGap.degrees}°`,
+              s.widestGap.from === s.widestGap.to
+                ? s.widestGap.from
+                : `${s.widestGap.from} to ${s.widestGap.to}`,
+            ]
+          : ["none"],
+    },
+    {
+      name: "darkest, its tint",
+      of: (s) => [
+        `L ${s.darkest.lab[0]!.toFixed(1)}`,
+        <Two
+          key="t"
+          colours={[fill(s.darkest.shown), fill(s.darkest.tint)]}
+          title={s.darkest.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")}
+        />,
+      ],
+    },
+    {
+      name: "complements’ grey, C*",
+      of: (s) => [
+        s.complementMiddles.toFixed(1),
+        <Bar key="b" share={s.complementMiddles / most((x) => x.complementMiddles)} />,
+      ],
+    },
+    {
+      name: "evenness",
+      of: (s) => [
+        s.evenness.toFixed(2),
+        s.jumps === 0 ? "no jump" : `${s.jumps} jump${s.jumps > 1 ? "s" : ""}`,
+      ],
+    },
     { name: "shift in warm light", of: (s) => [s.lamp.de00.toFixed(1), s.lamp.slot] },
     { name: "tubes", of: (s) => [s.tubes, <Bar key="b" share={s.tubes / tubes} />] },
-    { name: "their price", of: (s) => (s.price === null ? ["", "not known"] : [s.price.toFixed(2), <Bar key="b" share={s.price / price} />]) },
+    {
+      name: "their price",
+      of: (s) =>
+        s.price === null
+          ? ["", "not known"]
+          : [s.price.toFixed(2), <Bar key="b" share={s.price / price} />],
+    },
     { name: "see-through", of: (s) => [s.transparent, s.opaque > 0 ? `${s.opaque} opaque` : ""] },
-    { name: "care", of: (s) => [s.cautions.length === 0 ? "none special" : s.cautions.length, s.cautions.join(", ")] },
+    {
+      name: "care",
+      of: (s) => [
+        s.cautions.length === 0 ? "none special" : s.cautions.length,
+        s.cautions.join(", "),
+      ],
+    },
   ];
   return (
-    <Box role="table" aria-label="figures" sx={{ display: "grid", gridTemplateColumns: `148px repeat(${got.systems.length}, minmax(0, 1fr))`, alignItems: "stretch", position: "relative" }}>
-      <Box role="row" sx={{ position: "absolute", width: "1px", height: "1px", overflow: "hidden", clipPath: "inset(50%)" }}>
+    <Box
+      role="table"
+      aria-label="figures"
+      sx={{
+        display: "grid",
+        gridTemplateColumns: `148px repeat(${got.systems.length}, minmax(0, 1fr))`,
+        alignItems: "stretch",
+        position: "relative",
+      }}
+    >
+      <Box
+        role="row"
+        sx={{
+          position: "absolute",
+          width: "1px",
+          height: "1px",
+          overflow: "hidden",
+          clipPath: "inset(50%)",
+        }}
+      >
         <span role="columnheader">figure</span>
         {got.systems.map((s, n) => (
           <span key={n} role="columnheader">
@@ -36,17 +116,50 @@ export function Figures({ got }: { got: Comparison }) {
       </Box>
       {rows.map((row, i) => (
         <Box key={i} role="row" sx={{ display: "contents" }}>
-          <Typography role="rowheader" variant="body2" component="div" sx={{ display: "flex", alignItems: "center", gap: 0.75, borderTop: `1px solid ${grey.hairline}`, py: 0.375, whiteSpace: "nowrap", color: grey.second }}>
+          <Typography
+            role="rowheader"
+            variant="body2"
+            component="div"
+            sx={{
+              display: "flex",
+              alignItems: "center",
+              gap: 0.75,
+              borderTop: `1px solid ${grey.hairline}`,
+              py: 0.375,
+              whiteSpace: "nowrap",
+              color: grey.second,
+            }}
+          >
             {row.name}
           </Typography>
           {got.systems.map((s, n) => {
             const [value, more] = row.of(s);
             return (
-              <Box key={n} role="cell" sx={{ display: "grid", gridTemplateColumns: "50px minmax(0, 1fr)", gap: 0.75, alignItems: "center", borderTop: `1px solid ${grey.hairline}`, py: 0.375, pr: 1 }}>
-                <Box component="span" sx={{ fontFamily: figures, fontSize: 13, whiteSpace: "nowrap" }}>
+              <Box
+                key={n}
+                role="cell"
+                sx={{
+                  display: "grid",
+                  gridTemplateColumns: "50px minmax(0, 1fr)",
+                  gap: 0.75,
+                  alignItems: "center",
+                  borderTop: `1px solid ${grey.hairline}`,
+                  py: 0.375,
+                  pr: 1,
+                }}
+              >
+                <Box
+                  component="span"
+                  sx={{ fontFamily: figures, fontSize: 13, whiteSpace: "nowrap" }}
+                >
                   {value}
                 </Box>
-                <Typography variant="caption" component="div" title={typeof more === "string" ? more : undefined} sx={{ minWidth: 0, overflow: "hidden", lineHeight: "15px" }}>
+                <Typography
+                  variant="caption"
+                  component="div"
+                  title={typeof more === "string" ? more : undefined}
+                  sx={{ minWidth: 0, overflow: "hidden", lineHeight: "15px" }}
+                >
                   {more}
                 </Typography>
               </Box>

@@ -1,4 +1,4 @@
-import { grey } from "../app/theme";
+import { grey } from "../drawing/style";
 import { piece } from "../drawing/ring";
 import { fill } from "../drawing/screen";
 import { angleOf, bins, outline, outlines, type Compared } from "./shapes";
@@ -11,11 +11,42 @@ const [inner, outer] = [34, 92];
 export function Gyre({ system, index, clean }: { system: Compared; index: number; clean: number }) {
   const r = (bin: number) => inner + system.reach[bin % bins]! * (outer - inner);
   return (
-    <svg viewBox={`0 0 ${size} ${size}`} width="100%" style={{ display: "block", maxWidth: 220, margin: "0 auto" }} role="img" aria-label={`${system.name}: clean at ${Math.round(100 * system.cleanCoverage)} percent of the hues`}>
+    <svg
+      viewBox={`0 0 ${size} ${size}`}
+      width="100%"
+      style={{ display: "block", maxWidth: 220, margin: "0 auto" }}
+      role="img"
+      aria-label={`${system.name}: clean at ${Math.round(100 * system.cleanCoverage)} percent of the hues`}
+    >
       <circle cx={c} cy={c} r={outer} fill="none" stroke={grey.hairline} />
-      {system.shades.map((shade, bin) => shade.srgb && <path key={bin} d={piece(c, c, inner, angleOf(bin + 1) - 0.4, angleOf(bin), r(bin + 1), r(bin))} fill={fill(shade)} />)}
-      <circle cx={c} cy={c} r={inner + clean * (outer - inner)} fill="none" stroke={grey.paper} strokeWidth={1.4} strokeDasharray="0.1 5" strokeLinecap="round" />
-      <path d={outline(system.reach, c, inner, outer)} fill="none" stroke={grey.ink} strokeWidth={1.6} strokeDasharray={outlines[index]!.dash} strokeLinecap={outlines[index]!.cap} />
+      {system.shades.map(
+        (shade, bin) =>
+          shade.srgb && (
+            <path
+              key={bin}
+              d={piece(c, c, inner, angleOf(bin + 1) - 0.4, angleOf(bin), r(bin + 1), r(bin))}
+              fill={fill(shade)}
+            />
+          ),
+      )}
+      <circle
+        cx={c}
+        cy={c}
+        r={inner + clean * (outer - inner)}
+        fill="none"
+        stroke={grey.paper}
+        strokeWidth={1.4}
+        strokeDasharray="0.1 5"
+        strokeLinecap="round"
+      />
+      <path
+        d={outline(system.reach, c, inner, outer)}
+        fill="none"
+        stroke={grey.ink}
+        strokeWidth={1.6}
+        strokeDasharray={outlines[index]!.dash}
+        strokeLinecap={outlines[index]!.cap}
+      />
     </svg>
   );
 }

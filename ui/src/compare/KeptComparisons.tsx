@@ -7,12 +7,20 @@ import { useState } from "react";
 import { Link as To } from "react-router";
 import { answer, client, type Conditions, type Schemas } from "../api/client";
 import { comparisonsQuery } from "../api/queries";
-import { grey } from "../app/theme";
+import { grey } from "../drawing/style";
 
 type Kept = Schemas["KeptComparison"];
 
 /** Keeps what is looked at with a note and a decision, lists what was kept, and hands it out as files. */
-export function KeptComparisons({ address, wheels, view }: { address: string; wheels: number[]; view: Conditions }) {
+export function KeptComparisons({
+  address,
+  wheels,
+  view,
+}: {
+  address: string;
+  wheels: number[];
+  view: Conditions;
+}) {
   const queries = useQueryClient();
   const kept = useQuery(comparisonsQuery);
   const adopt = (all: Kept[]) => queries.setQueryData(comparisonsQuery.queryKey, all);
@@ -26,31 +34,56 @@ export function KeptComparisons({ address, wheels, view }: { address: string; wh
     },
   });
   const drop = useMutation({
-    mutationFn: (id: number) => answer(client.DELETE("/api/comparisons/{id}", { params: { path: { id } } })),
+    mutationFn: (id: number) =>
+      answer(client.DELETE("/api/comparisons/{id}", { params: { path: { id } } })),
     onSuccess: adopt,
     onError: look,
   });
-  const file = (format: "svg" | "csv") => `/api/compare/export?${new URLSearchParams({ wheels: wheels.join(","), ...view, format })}`;
+  const file = (format: "svg" | "csv") =>
+    `/api/compare/export?${new URLSearchParams({ wheels: wheels.join(","), ...view, format })}`;
   return (
-    <Box component="section" aria-label="kept comparisons" sx={{ borderTop: `2px solid ${grey.ink}`, mt: 2, pt: 1 }}>
+    <Box
+      component="section"
+      aria-label="kept comparisons"
+      sx={{ borderTop: `2px solid ${grey.ink}`, mt: 2, pt: 1 }}
+    >
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "baseline", columnGap: 2 }}>
         <Typography variant="h3" sx={{ flex: 1 }}>
           Keep this comparison
         </Typography>
         {(["svg", "csv"] as const).map((format) => (
-          <Button key={format} size="small" color="inherit" component="a" href={file(format)} download>
+          <Button
+            key={format}
+            size="small"
+            color="inherit"
+            component="a"
+            href={file(format)}
+            download
+          >
             {format === "svg" ? "drawing (SVG)" : "figures (CSV)"}
           </Button>
         ))}
       </Box>
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, mt: 1, alignItems: "flex-start" }}>
         <Text label="note" value={draft.note} onChange={(note) => setDraft({ ...draft, note })} />
-        <Text label="decision: took which, because" value={draft.decision} onChange={(decision) => setDraft({ ...draft, decision })} />
-        <Button variant="outlined" color="inherit" disabled={keep.isPending} onClick={() => keep.mutate()} sx={{ height: 40 }}>
+        <Text
+          label="decision: took which, because"
+          value={draft.decision}
+          onChange={(decision) => setDraft({ ...draft, decision })}
+        />
+        <Button
+          variant="outlined"
+          color="inherit"
+          disabled={keep.isPending}
+          onClick={() => keep.mutate()}
+          sx={{ height: 40 }}
+        >
           keep it
         </Button>
       </Box>
-      {(keep.error ?? drop.error) && <Typography role="alert">{(keep.error ?? drop.error)?.message}</Typography>}
+      {(keep.error ?? drop.error) && (
+        <Typography role="alert">{(keep.error ?? drop.error)?.message}</Typography>
+      )}
       {(kept.data ?? []).map((c) => (
         <One key={c.id} kept={c} onAdopt={adopt} onLook={look} onDrop={() => drop.mutate(c.id)} />
       ))}
@@ -58,24 +91,57 @@ export function KeptComparisons({ address, wheels, view }: { address: string; wh
   );
 }
 
-function One({ kept, onAdopt, onLook, onDrop }: { kept: Kept; onAdopt: (all: Kept[]) => void; onLook: () => void; onDrop: () => void }) {
-  const [draft, setDraft] = useState<{ note: string; decision: string; version: number } | null>(null);
+function One({
+  kept,
+  onAdopt,
+  onLook,
+  onDrop,
+}: {
+  kept: Kept;
+  onAdopt: (all: Kept[]) => void;
+  onLook: () => void;
+  onDrop: () => void;
+}) {
+  const [draft, setDraft] = useState<{ note: string; decision: string; version: number } | null>(
+    null,
+  );
   const save = useMutation({
-    mutationFn: (body: { note: string; decision: string; version: number }) => answer(client.PUT("/api/comparisons/{id}", { params: { path: { id: kept.id } }, body })),
+    mutationFn: (body: { note: string; decision: string; version: number }) =>
+      answer(client.PUT("/api/comparisons/{id}", { params: { path: { id: kept.id } }, body })),
     onSuccess: (all) => {
       onAdopt(all);
       setDraft(null);
     },
     onError: onLook,
   });
-  const made = new Date(kept.made).toLocaleDateString(undefined, { day: "numeric", month: "short", year: "numeric" });
+  const made = new Date(kept.made).toLocaleDateString(undefined, {
+    day: "numeric",
+    month: "short",
+    year: "numeric",
+  });
   return (
-    <Box role="group" aria-label={`kept ${made}`} sx={{ borderTop: `1px solid ${grey.hairline}`, mt: 1, pt: 0.75 }}>
+    <Box
+      role="group"
+      aria-label={`kept ${made}`}
+      sx={{ borderTop: `1px solid ${grey.hairline}`, mt: 1, pt: 0.75 }}
+    >
       {draft ? (
         <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, mt: 1 }}>
           <Text label="note" value={draft.note} onChange={(note) => setDraft({ ...draft, note })} />
-          <Text label="decision: took which, because" value={draft.decision} onChange={(decision) => setDraft({ ...draft, decision })} />
-          <Button variant="outlined" color="inherit" disabled={save.isPending} onClick={() => save.mutate({ ...draft, version: save.error ? kept.version : draft.version })} sx={{ height: 40 }}>
+          <Text
+            label="decision: took which, because"
+            value={draft.decision}
+            onChange={(decision) => setDraft({ ...draft, decision })}
+          />
+          <Button
+            variant="outlined"
+            color="inherit"
+            disabled={save.isPending}
+            onClick={() =>
+              save.mutate({ ...draft, version: save.error ? kept.version : draft.version })
+            }
+            sx={{ height: 40 }}
+          >
             {save.error ? "save mine over it" : "save"}
           </Button>
           <Button color="inherit" onClick={() => setDraft(null)}>
@@ -83,20 +149,36 @@ function One({ kept, onAdopt, onLook, onDrop }: { kept: Kept; onAdopt: (all: Kep
           </Button>
           {save.error && (
             <Typography role="alert" sx={{ width: 1 }}>
-              {save.error.message} Kept now: {kept.note || "no note"}; {kept.decision || "no decision"}.
+              {save.error.message} Kept now: {kept.note || "no note"};{" "}
+              {kept.decision || "no decision"}.
             </Typography>
           )}
         </Box>
       ) : (
         <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2, alignItems: "baseline" }}>
-          <Typography component={To} to={`/compare?${kept.address}`} sx={{ color: grey.ink, fontWeight: 500 }}>
+          <Typography
+            component={To}
+            to={`/compare?${kept.address}`}
+            sx={{ color: grey.ink, fontWeight: 500 }}
+          >
             {made}
           </Typography>
           <Typography sx={{ flex: 1, minWidth: 200, whiteSpace: "pre-wrap" }}>
             {kept.decision || "no decision yet"}
-            {kept.note && <Box component="span" sx={{ color: grey.second }}> · {kept.note}</Box>}
+            {kept.note && (
+              <Box component="span" sx={{ color: grey.second }}>
+                {" "}
+                · {kept.note}
+              </Box>
+            )}
           </Typography>
-          <Button size="small" color="inherit" onClick={() => setDraft({ note: kept.note, decision: kept.decision, version: kept.version })}>
+          <Button
+            size="small"
+            color="inherit"
+            onClick={() =>
+              setDraft({ note: kept.note, decision: kept.decision, version: kept.version })
+            }
+          >
             write on it
           </Button>
           <Button size="small" color="inherit" onClick={onDrop}>
@@ -108,6 +190,25 @@ function One({ kept, onAdopt, onLook, onDrop }: { kept: Kept; onAdopt: (all: Kep
   );
 }
 
-function Text({ label, value, onChange }: { label: string; value: string; onChange: (v: string) => void }) {
-  return <TextField size="small" multiline maxRows={4} label={label} value={value} onChange={(e) => onChange(e.target.value)} slotProps={{ htmlInput: { maxLength: 2000 } }} sx={{ flex: "1 1 260px", maxWidth: 420 }} />;
+function Text({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (v: string) => void;
+}) {
+  return (
+    <TextField
+      size="small"
+      multiline
+      maxRows={4}
+      label={label}
+      value={value}
+      onChange={(e) => onChange(e.target.value)}
+      slotProps={{ htmlInput: { maxLength: 2000 } }}
+      sx={{ flex: "1 1 260px", maxWidth: 420 }}
+    />
+  );
 }

@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import { grey } from "../app/theme";
+import { grey } from "../drawing/style";
 import { fill } from "../drawing/screen";
 import { outlines, type Compared } from "./shapes";
 
@@ -8,7 +8,13 @@ export function LineMark({ index, width = 40 }: { index: number; width?: number 
   const { dash, cap } = outlines[index]!;
   return (
     <svg width={width} height={8} aria-hidden style={{ flex: "none" }}>
-      <path d={`M2 4 H${width - 2}`} stroke={grey.ink} strokeWidth={2.4} strokeDasharray={dash} strokeLinecap={cap} />
+      <path
+        d={`M2 4 H${width - 2}`}
+        stroke={grey.ink}
+        strokeWidth={2.4}
+        strokeDasharray={dash}
+        strokeLinecap={cap}
+      />
     </svg>
   );
 }

@@ -1,5 +1,5 @@
 import { useRef, type KeyboardEvent } from "react";
-import { grey, text } from "../app/theme";
+import { grey, text } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { point, sector } from "../drawing/ring";
 import { fill } from "../drawing/screen";
@@ -12,13 +12,29 @@ const [inner, outer] = [62, 108];
 const lifted = 7; // of the chosen step
 
 /** One system's twelve steps as a wheel, its first role on top: a twelfth each, or each where its undertone stands. */
-export function StepWheel({ system, index, byHue, at, onStep }: { system: Compared; index: number; byHue: boolean; at: number; onStep: (n: number) => void }) {
+export function StepWheel({
+  system,
+  index,
+  byHue,
+  at,
+  onStep,
+}: {
+  system: Compared;
+  index: number;
+  byHue: boolean;
+  at: number;
+  onStep: (n: number) => void;
+}) {
   const ring = useRef<SVGGElement>(null);
-  const filled = system.slots.map((_, n) => n).filter((n) => !byHue || (!system.slots[n]!.empty && system.slots[n]!.verdict !== "neutral"));
+  const filled = system.slots
+    .map((_, n) => n)
+    .filter((n) => !byHue || (!system.slots[n]!.empty && system.slots[n]!.verdict !== "neutral"));
   const angle = (n: number) => (byHue ? 120 - system.slots[n]!.wheelHue : 30 * n);
   const half = byHue ? 9 : 15;
   const keys = (e: KeyboardEvent) => {
-    const by = ({ ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 } as Record<string, number>)[e.key];
+    const by = (
+      { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 } as Record<string, number>
+    )[e.key];
     if (!by) return;
     e.preventDefault();
     e.stopPropagation();
@@ -28,21 +44,74 @@ export function StepWheel({ system, index, byHue, at, onStep }: { system: Compar
   };
   const chosen = system.slots[at]!;
   return (
-    <svg viewBox={`0 0 ${size} ${size}`} width="100%" style={{ display: "block", maxWidth: 300, margin: "0 auto" }} fontFamily={text}>
-      {byHue && <circle cx={c} cy={c} r={(inner + outer) / 2} fill="none" stroke={grey.track} strokeWidth={outer - inner} />}
+    <svg
+      viewBox={`0 0 ${size} ${size}`}
+      width="100%"
+      style={{ display: "block", maxWidth: 300, margin: "0 auto" }}
+      fontFamily={text}
+    >
+      {byHue && (
+        <circle
+          cx={c}
+          cy={c}
+          r={(inner + outer) / 2}
+          fill="none"
+          stroke={grey.track}
+          strokeWidth={outer - inner}
+        />
+      )}
       <g ref={ring} role="radiogroup" aria-label={`steps of ${system.name}`} onKeyDown={keys}>
         {filled.map((n) => {
           const slot = system.slots[n]!;
           const [x, y] = point(c, c, outer + (n === at ? lifted : 0) + 12, angle(n));
           return (
-            <g key={n} role="radio" aria-checked={n === at} data-step={n} tabIndex={n === at ? 0 : -1} aria-label={`${system.name}: ${slot.name}, ${slot.empty ? "empty" : `${slot.verdict}, ${slot.words}`}`} onClick={() => onStep(n)} style={{ cursor: "pointer", outline: "none" }}>
-              <path d={sector(c, c, inner, outer, angle(n) - half, angle(n) + half, byHue ? 0 : 2)} fill={n === at ? (byHue ? grey.track : grey.paper) : slot.empty ? grey.track : fill(slot.asPainted)} stroke={byHue && n !== at ? grey.paper : "none"} />
-              {!slot.empty && !byHue && <Drop verdict={slot.verdict} height={13} x={x - 5} y={y - 7} />}
+            <g
+              key={n}
+              role="radio"
+              aria-checked={n === at}
+              data-step={n}
+              tabIndex={n === at ? 0 : -1}
+              aria-label={`${system.name}: ${slot.name}, ${slot.empty ? "empty" : `${slot.verdict}, ${slot.words}`}`}
+              onClick={() => onStep(n)}
+              style={{ cursor: "pointer", outline: "none" }}
+            >
+              <path
+                d={sector(c, c, inner, outer, angle(n) - half, angle(n) + half, byHue ? 0 : 2)}
+                fill={
+                  n === at
+                    ? byHue
+                      ? grey.track
+                      : grey.paper
+                    : slot.empty
+                      ? grey.track
+                      : fill(slot.asPainted)
+                }
+                stroke={byHue && n !== at ? grey.paper : "none"}
+              />
+              {!slot.empty && !byHue && (
+                <Drop verdict={slot.verdict} height={13} x={x - 5} y={y - 7} />
+              )}
             </g>
           );
         })}
       </g>
-      {filled.includes(at) && <path d={sector(c, c, inner + lifted, outer + lifted, angle(at) - half, angle(at) + half, byHue ? 0 : 2)} fill={chosen.empty ? grey.track : fill(chosen.asPainted)} stroke={grey.ink} strokeWidth={2} pointerEvents="none" />}
+      {filled.includes(at) && (
+        <path
+          d={sector(
+            c,
+            c,
+            inner + lifted,
+            outer + lifted,
+            angle(at) - half,
+            angle(at) + half,
+            byHue ? 0 : 2,
+          )}
+          fill={chosen.empty ? grey.track : fill(chosen.asPainted)}
+          stroke={grey.ink}
+          strokeWidth={2}
+          pointerEvents="none"
+        />
+      )}
       <g transform={`translate(${c - 20} ${c - 22})`}>
         <LineMark index={index} />
       </g>

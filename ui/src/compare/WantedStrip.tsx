@@ -6,22 +6,30 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useState } from "react";
 import { answer, client, sendFile, type Conditions, type Schemas } from "../api/client";
 import { boxQuery, wantedQuery } from "../api/queries";
-import { OneOf } from "../app/Choice";
-import { colourInAddress, type Read } from "../app/colour";
-import { ColourField } from "../app/ColourField";
-import { FileButton } from "../app/FileButton";
-import { inParts, nameOf } from "../app/naming";
-import { MeterReadings } from "../app/MeterReadings";
-import { PhotoSpots } from "../app/PhotoSpots";
-import { figures, grey } from "../app/theme";
-import { wantedChanged } from "../app/WantIt";
-import { HowToMix, PartsBar } from "../drawing/Recipe";
+import { OneOf } from "../parts/Choice";
+import { colourInAddress, type Read } from "../parts/colour";
+import { ColourField } from "../parts/ColourField";
+import { FileButton } from "../parts/FileButton";
+import { inParts, nameOf } from "../parts/naming";
+import { MeterReadings } from "../parts/MeterReadings";
+import { PhotoSpots } from "../parts/PhotoSpots";
+import { figures, grey } from "../drawing/style";
+import { wantedChanged } from "../parts/WantIt";
+import { HowToMix, PartsBar } from "../parts/Recipe";
 import { fill } from "../drawing/screen";
 import { Swatch } from "../drawing/Swatch";
 import { LineMark } from "./Marks";
 
 /** The colours that the pictures need: left as wanted, right the nearest each system comes. */
-export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: Conditions; names: string[] }) {
+export function WantedStrip({
+  wheels,
+  view,
+  names,
+}: {
+  wheels: number[];
+  view: Conditions;
+  names: string[];
+}) {
   const queries = useQueryClient();
   const question = wantedQuery(wheels, view);
   const got = useQuery(question);
@@ -30,38 +38,76 @@ export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: C
   const [asListed, setAsListed] = useState(false);
   const again = () => wantedChanged(queries);
   const unwant = useMutation({
-    mutationFn: (id: number) => answer(client.DELETE("/api/wanted/{id}", { params: { path: { id } } })),
+    mutationFn: (id: number) =>
+      answer(client.DELETE("/api/wanted/{id}", { params: { path: { id } } })),
     onSettled: again,
   });
   const list = asListed ? (got.data ?? []) : [...(got.data ?? [])].sort((a, b) => b.most - a.most);
   const shown = opened && list.find((w) => w.id === opened[0]);
   const match = shown?.matches[opened![1]];
   return (
-    <Box component="section" aria-label="wanted colours" sx={{ borderTop: `2px solid ${grey.ink}`, mt: 2, pt: 1 }}>
+    <Box
+      component="section"
+      aria-label="wanted colours"
+      sx={{ borderTop: `2px solid ${grey.ink}`, mt: 2, pt: 1 }}
+    >
       <Box sx={{ display: "flex", alignItems: "baseline", flexWrap: "wrap", columnGap: 2 }}>
         <Typography variant="h3">Wanted</Typography>
         <Typography variant="caption" sx={{ flex: 1 }}>
-          left as wanted, right the nearest each system comes; CIEDE2000, below 1 nobody sees it, the best is underlined
+          left as wanted, right the nearest each system comes; CIEDE2000, below 1 nobody sees it,
+          the best is underlined
         </Typography>
         {list.length > 1 && (
-          <Button size="small" color="inherit" role="checkbox" aria-checked={!asListed} onClick={() => setAsListed(!asListed)} sx={{ borderBottom: `2px solid ${asListed ? "transparent" : grey.ink}` }}>
+          <Button
+            size="small"
+            color="inherit"
+            role="checkbox"
+            aria-checked={!asListed}
+            onClick={() => setAsListed(!asListed)}
+            sx={{ borderBottom: `2px solid ${asListed ? "transparent" : grey.ink}` }}
+          >
             worst first
           </Button>
         )}
         {list.length > 0 && (
-          <Button size="small" color="inherit" component="a" href={`/api/wanted/export?${new URLSearchParams({ wheels: wheels.join(","), ...view })}`} download>
+          <Button
+            size="small"
+            color="inherit"
+            component="a"
+            href={`/api/wanted/export?${new URLSearchParams({ wheels: wheels.join(","), ...view })}`}
+            download
+          >
             recipes (CSV)
           </Button>
         )}
-        <Button size="small" color="inherit" aria-expanded={adding} onClick={() => setAdding(!adding)}>
+        <Button
+          size="small"
+          color="inherit"
+          aria-expanded={adding}
+          onClick={() => setAdding(!adding)}
+        >
           {adding ? "done" : "want another"}
         </Button>
       </Box>
       {adding && <Another view={view} onAdded={again} />}
       {got.error && <Typography role="alert">{got.error.message}</Typography>}
       {unwant.error && <Typography role="alert">{unwant.error.message}</Typography>}
-      {got.data?.length === 0 && <Typography sx={{ color: grey.second, mt: 1 }}>No colour is wanted yet. Want some, and each system shows how near it comes and with which parts.</Typography>}
-      <Box sx={{ display: "flex", gap: 1.5, overflowX: "auto", pb: 1, mt: 0.5, opacity: got.isPlaceholderData ? 0.5 : 1 }}>
+      {got.data?.length === 0 && (
+        <Typography sx={{ color: grey.second, mt: 1 }}>
+          No colour is wanted yet. Want some, and each system shows how near it comes and with which
+          parts.
+        </Typography>
+      )}
+      <Box
+        sx={{
+          display: "flex",
+          gap: 1.5,
+          overflowX: "auto",
+          pb: 1,
+          mt: 0.5,
+          opacity: got.isPlaceholderData ? 0.5 : 1,
+        }}
+      >
         {list.length > 0 && (
           <Box sx={{ flex: "none", display: "flex", flexDirection: "column", pt: "38px" }}>
             {names.map((n, i) => (
@@ -72,20 +118,47 @@ export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: C
           </Box>
         )}
         {list.map((w) => (
-          <Box key={w.id} role="group" aria-label={w.name || "a wanted colour"} sx={{ flex: "1 0 116px", maxWidth: 170 }}>
+          <Box
+            key={w.id}
+            role="group"
+            aria-label={w.name || "a wanted colour"}
+            sx={{ flex: "1 0 116px", maxWidth: 170 }}
+          >
             <Typography variant="body2" sx={{ fontWeight: 500, height: 36, overflow: "hidden" }}>
               {w.name || w.want.words}
             </Typography>
             <Box sx={{ display: "grid", gridTemplateColumns: "34px 34px minmax(0, 1fr)" }}>
               {w.matches.map((m, i) => (
-                <Match key={i} want={w.want} match={m} best={m.de00 === w.least} open={opened?.[0] === w.id && opened[1] === i} name={`${w.name || w.want.words} from ${names[i]}`} onOpen={() => setOpened(opened?.[0] === w.id && opened[1] === i ? null : [w.id, i])} />
+                <Match
+                  key={i}
+                  want={w.want}
+                  match={m}
+                  best={m.de00 === w.least}
+                  open={opened?.[0] === w.id && opened[1] === i}
+                  name={`${w.name || w.want.words} from ${names[i]}`}
+                  onOpen={() =>
+                    setOpened(opened?.[0] === w.id && opened[1] === i ? null : [w.id, i])
+                  }
+                />
               ))}
             </Box>
           </Box>
         ))}
       </Box>
       {shown && match && (
-        <Box aria-label="recipe" sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "200px minmax(0, 1fr) minmax(0, 1fr)" }, gap: 3, borderTop: `1px solid ${grey.hairline}`, py: 1.5 }}>
+        <Box
+          aria-label="recipe"
+          sx={{
+            display: "grid",
+            gridTemplateColumns: {
+              xs: "minmax(0, 1fr)",
+              md: "200px minmax(0, 1fr) minmax(0, 1fr)",
+            },
+            gap: 3,
+            borderTop: `1px solid ${grey.hairline}`,
+            py: 1.5,
+          }}
+        >
           <Box>
             <Box sx={{ display: "flex" }}>
               <Swatch colour={shown.want} plain height={84} />
@@ -98,7 +171,8 @@ export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: C
           </Box>
           <Box sx={{ display: "flex", flexDirection: "column", gap: 1 }}>
             <Typography sx={{ display: "flex", alignItems: "center", gap: 1, fontWeight: 600 }}>
-              <LineMark index={opened[1]} /> {shown.name || shown.want.words} from {names[opened[1]]}
+              <LineMark index={opened[1]} /> {shown.name || shown.want.words} from{" "}
+              {names[opened[1]]}
             </Typography>
             <Typography variant="body2">{match.says}</Typography>
             <PartsBar parts={match.recipe} />
@@ -106,9 +180,17 @@ export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: C
           <Box sx={{ display: "flex", flexDirection: "column", gap: 1, alignItems: "flex-start" }}>
             <HowToMix steps={match.mixing} />
             <Typography variant="caption" sx={{ fontFamily: figures }}>
-              CIEDE2000 {match.de00.toFixed(1)}, {match.de00Lamp === null ? "under a warm lamp not to be said: no surface has this colour" : `under a warm lamp ${match.de00Lamp.toFixed(1)}`}
+              CIEDE2000 {match.de00.toFixed(1)},{" "}
+              {match.de00Lamp === null
+                ? "under a warm lamp not to be said: no surface has this colour"
+                : `under a warm lamp ${match.de00Lamp.toFixed(1)}`}
             </Typography>
-            <Button size="small" color="inherit" onClick={() => unwant.mutate(shown.id)} sx={{ px: 0 }}>
+            <Button
+              size="small"
+              color="inherit"
+              onClick={() => unwant.mutate(shown.id)}
+              sx={{ px: 0 }}
+            >
               no longer wanted
             </Button>
           </Box>
@@ -118,14 +200,40 @@ export function WantedStrip({ wheels, view, names }: { wheels: number[]; view: C
   );
 }
 
-function Match({ want, match, best, open, name, onOpen }: { want: Schemas["Aimed"]; match: Schemas["Matched"]; best: boolean; open: boolean; name: string; onOpen: () => void }) {
+function Match({
+  want,
+  match,
+  best,
+  open,
+  name,
+  onOpen,
+}: {
+  want: Schemas["Aimed"];
+  match: Schemas["Matched"];
+  best: boolean;
+  open: boolean;
+  name: string;
+  onOpen: () => void;
+}) {
   return (
     <Box
       component="button"
       aria-expanded={open}
       aria-label={`${name}: CIEDE2000 ${match.de00.toFixed(1)}, ${inParts(match.recipe)}`}
       onClick={onOpen}
-      sx={{ gridColumn: "1 / -1", display: "grid", gridTemplateColumns: "subgrid", height: 44, p: 0, border: 0, outline: open ? `2px solid ${grey.ink}` : "none", bgcolor: "transparent", color: grey.ink, font: "inherit", cursor: "pointer" }}
+      sx={{
+        gridColumn: "1 / -1",
+        display: "grid",
+        gridTemplateColumns: "subgrid",
+        height: 44,
+        p: 0,
+        border: 0,
+        outline: open ? `2px solid ${grey.ink}` : "none",
+        bgcolor: "transparent",
+        color: grey.ink,
+        font: "inherit",
+        cursor: "pointer",
+      }}
     >
       <svg width="100%" height={44} aria-hidden>
         <rect width="100%" height={44} fill={fill(want)} />
@@ -134,10 +242,21 @@ function Match({ want, match, best, open, name, onOpen }: { want: Schemas["Aimed
         <rect width="100%" height={44} fill={fill(match.shown)} />
       </svg>
       <Box component="span" sx={{ pl: 0.75, textAlign: "left", alignSelf: "center" }}>
-        <Box component="span" sx={{ fontFamily: figures, fontSize: 12, fontWeight: best ? 700 : 400, borderBottom: best ? `2px solid ${grey.ink}` : 0 }}>
+        <Box
+          component="span"
+          sx={{
+            fontFamily: figures,
+            fontSize: 12,
+            fontWeight: best ? 700 : 400,
+            borderBottom: best ? `2px solid ${grey.ink}` : 0,
+          }}
+        >
           {match.de00.toFixed(1)}
         </Box>
-        <Box component="span" sx={{ display: "flex", height: 6, mt: 0.5, border: `1px solid ${grey.mark}` }}>
+        <Box
+          component="span"
+          sx={{ display: "flex", height: 6, mt: 0.5, border: `1px solid ${grey.mark}` }}
+        >
           {match.recipe.map((p, i) => (
             <Box key={i} component="span" sx={{ flex: p.parts, bgcolor: fill(p), minWidth: 2 }} />
           ))}
@@ -170,7 +289,9 @@ function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
       onAdded();
     },
   });
-  const read = useMutation({ mutationFn: (f: File) => sendFile<Schemas["WantedRow"][]>("wanted", f) });
+  const read = useMutation({
+    mutationFn: (f: File) => sendFile<Schemas["WantedRow"][]>("wanted", f),
+  });
   const rows = read.data ?? [];
   const good = rows.filter((r) => !r.problem);
   return (
@@ -183,11 +304,28 @@ function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
         }}
         sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, alignItems: "flex-start" }}
       >
-        <TextField size="small" label="what it is for" value={name} onChange={(e) => setName(e.target.value)} slotProps={{ htmlInput: { maxLength: 80, autoComplete: "off" } }} />
+        <TextField
+          size="small"
+          label="what it is for"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          slotProps={{ htmlInput: { maxLength: 80, autoComplete: "off" } }}
+        />
         <Box sx={{ width: 260 }}>
-          <ColourField label="wanted colour: CIELAB or #hex" text={look} onText={setLook} ok={colour !== ""} />
+          <ColourField
+            label="wanted colour: CIELAB or #hex"
+            text={look}
+            onText={setLook}
+            ok={colour !== ""}
+          />
         </Box>
-        <Button type="submit" variant="outlined" color="inherit" disabled={!colour || add.isPending} sx={{ height: 40 }}>
+        <Button
+          type="submit"
+          variant="outlined"
+          color="inherit"
+          disabled={!colour || add.isPending}
+          sx={{ height: 40 }}
+        >
           want it
         </Button>
         <OneOf
@@ -202,14 +340,33 @@ function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
           }}
         />
         {(["photo", "meter"] as const).map((how) => (
-          <Button key={how} color="inherit" aria-expanded={from === how} onClick={() => setFrom(from === how ? null : how)} sx={{ height: 40 }}>
+          <Button
+            key={how}
+            color="inherit"
+            aria-expanded={from === how}
+            onClick={() => setFrom(from === how ? null : how)}
+            sx={{ height: 40 }}
+          >
             {how === "photo" ? "from a photo" : "with the meter"}
           </Button>
         ))}
-        <FileButton label="out of a file" accept=".gpl,.csv,.txt,text/csv" onFile={(f) => read.mutate(f)} />
+        <FileButton
+          label="out of a file"
+          accept=".gpl,.csv,.txt,text/csv"
+          onFile={(f) => read.mutate(f)}
+        />
       </Box>
-      {from === "photo" && <PhotoSpots surface={surface} reads={{ mass: "wanted colour" }} onPicked={hear} />}
-      {from === "meter" && <MeterReadings surface={surface} reads={{ mass: "wanted colour" }} read={metered} onRead={hear} />}
+      {from === "photo" && (
+        <PhotoSpots surface={surface} reads={{ mass: "wanted colour" }} onPicked={hear} />
+      )}
+      {from === "meter" && (
+        <MeterReadings
+          surface={surface}
+          reads={{ mass: "wanted colour" }}
+          read={metered}
+          onRead={hear}
+        />
+      )}
       {(add.error ?? read.error) && (
         <Typography role="alert" sx={{ mt: 0.5 }}>
           {(add.error ?? read.error)?.message}
@@ -218,7 +375,16 @@ function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
       {rows.length > 0 && (
         <Box aria-label="colours of the file" sx={{ mt: 1 }}>
           {rows.slice(0, 40).map((r) => (
-            <Box key={r.line} sx={{ display: "flex", gap: 1, alignItems: "center", minHeight: 26, borderTop: `1px solid ${grey.hairline}` }}>
+            <Box
+              key={r.line}
+              sx={{
+                display: "flex",
+                gap: 1,
+                alignItems: "center",
+                minHeight: 26,
+                borderTop: `1px solid ${grey.hairline}`,
+              }}
+            >
               <svg width={36} height={20} aria-hidden>
                 {r.shown && <rect width={36} height={20} fill={fill(r.shown)} />}
               </svg>
@@ -227,9 +393,20 @@ function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
               </Typography>
             </Box>
           ))}
-          {rows.length > 40 && <Typography variant="caption">and {rows.length - 40} more</Typography>}
-          <Button variant="outlined" color="inherit" disabled={good.length === 0 || add.isPending} onClick={() => add.mutate(good.map((r) => ({ name: r.name, colour: r.colour ?? "" })))} sx={{ mt: 1 }}>
-            want {good.length === rows.length ? `all ${good.length}` : `the ${good.length} that can be read`}
+          {rows.length > 40 && (
+            <Typography variant="caption">and {rows.length - 40} more</Typography>
+          )}
+          <Button
+            variant="outlined"
+            color="inherit"
+            disabled={good.length === 0 || add.isPending}
+            onClick={() => add.mutate(good.map((r) => ({ name: r.name, colour: r.colour ?? "" })))}
+            sx={{ mt: 1 }}
+          >
+            want{" "}
+            {good.length === rows.length
+              ? `all ${good.length}`
+              : `the ${good.length} that can be read`}
           </Button>
         </Box>
       )}

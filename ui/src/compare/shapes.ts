@@ -19,5 +19,12 @@ export const angleOf = (bin: number) => 120 - (360 / bins) * (bin + 0.5);
 
 /** A reach as a closed outline. */
 export function outline(reach: number[], c: number, inner: number, outer: number): string {
-  return `${reach.map((r, bin) => `${bin ? "L" : "M"}${point(c, c, inner + r * (outer - inner), angleOf(bin)).map((v) => v.toFixed(1)).join(" ")}`).join(" ")} Z`;
+  return `${reach
+    .map(
+      (r, bin) =>
+        `${bin ? "L" : "M"}${point(c, c, inner + r * (outer - inner), angleOf(bin))
+          .map((v) => v.toFixed(1))
+          .join(" ")}`,
+    )
+    .join(" ")} Z`;
 }

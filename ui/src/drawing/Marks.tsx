@@ -1,42 +1,81 @@
-import type { Tube, Verdict } from "../api/client";
-import { grey } from "../app/theme";
+import { grey } from "./style";
+import type { Verdict } from "./shapes";
 
 const outline = "M9.7 1.1 C9.3 5.3 2 8 2 13 A6 6 0 0 0 14 13 C14 9 10.7 6.7 9.7 1.1Z";
 const arrow = "M1 4.6 L14.2 5 L12.4 1.4 L23 6 L12.4 10.6 L14.2 7 L1 7.4Z";
 const lower = "M2.1 12 A6 6 0 1 0 13.9 12 Z";
 
 /** The verdict as a shape: full, half or hollow drop; nothing for neutral. */
-export function Drop({ verdict, height = 17, x, y }: { verdict: Verdict; height?: number; x?: number; y?: number }) {
+export function Drop({
+  verdict,
+  height = 17,
+  x,
+  y,
+}: {
+  verdict: Verdict;
+  height?: number;
+  x?: number;
+  y?: number;
+}) {
   if (verdict === "neutral") return null;
   return (
-    <svg x={x} y={y} width={(height * 16) / 20} height={height} viewBox="0 0 16 20" aria-hidden focusable="false">
-      <path d={outline} fill={verdict === "clean" ? grey.ink : "none"} stroke={grey.ink} strokeWidth={1.5} />
+    <svg
+      x={x}
+      y={y}
+      width={(height * 16) / 20}
+      height={height}
+      viewBox="0 0 16 20"
+      aria-hidden
+      focusable="false"
+    >
+      <path
+        d={outline}
+        fill={verdict === "clean" ? grey.ink : "none"}
+        stroke={grey.ink}
+        strokeWidth={1.5}
+      />
       {verdict === "softened" && <path d={lower} fill={grey.ink} />}
     </svg>
   );
 }
 
 /** Where a paint leans: an arrow, pointing back for the lower neighbour; a ring when centred. */
-export function LeanArrow({ lean }: { lean: NonNullable<Tube["lean"]> }) {
+export function LeanArrow({ lean }: { lean: { toward: string; degrees: number } }) {
   return (
     <svg width={24} height={12} viewBox="0 0 24 12" aria-hidden focusable="false">
       {lean.toward === "centred" ? (
         <circle cx={12} cy={6} r={3.6} fill="none" stroke={grey.ink} strokeWidth={1.5} />
       ) : (
-        <path d={arrow} fill={grey.ink} transform={lean.degrees < 0 ? "translate(24 0) scale(-1 1)" : undefined} />
+        <path
+          d={arrow}
+          fill={grey.ink}
+          transform={lean.degrees < 0 ? "translate(24 0) scale(-1 1)" : undefined}
+        />
       )}
     </svg>
   );
 }
 
 /** How a paint of a pair leans: filled toward its partner, hollow away from it, a ring when centred. */
-export function PairArrow({ side, right = false }: { side: "toward" | "centred" | "away"; right?: boolean }) {
+export function PairArrow({
+  side,
+  right = false,
+}: {
+  side: "toward" | "centred" | "away";
+  right?: boolean;
+}) {
   return (
     <svg width={24} height={12} viewBox="0 0 24 12" aria-hidden focusable="false">
       {side === "centred" ? (
         <circle cx={12} cy={6} r={3.6} fill="none" stroke={grey.ink} strokeWidth={1.5} />
       ) : (
-        <path d={arrow} fill={side === "toward" ? grey.ink : "none"} stroke={grey.ink} strokeWidth={side === "toward" ? 0 : 1.1} transform={right === (side === "toward") ? "translate(24 0) scale(-1 1)" : undefined} />
+        <path
+          d={arrow}
+          fill={side === "toward" ? grey.ink : "none"}
+          stroke={grey.ink}
+          strokeWidth={side === "toward" ? 0 : 1.1}
+          transform={right === (side === "toward") ? "translate(24 0) scale(-1 1)" : undefined}
+        />
       )}
     </svg>
   );
@@ -45,25 +84,53 @@ export function PairArrow({ side, right = false }: { side: "toward" | "centred" 
 /** Tinting strength, 1 to 5, as rising strokes. */
 export function StrengthMark({ strength }: { strength: number }) {
   return (
-    <svg width={23} height={14} viewBox="0 0 23 14" role="img" aria-label={`strength ${strength} of 5`}>
+    <svg
+      width={23}
+      height={14}
+      viewBox="0 0 23 14"
+      role="img"
+      aria-label={`strength ${strength} of 5`}
+    >
       {[1, 2, 3, 4, 5].map((n) => (
-        <rect key={n} x={(n - 1) * 5} y={11 - 2 * n} width={3} height={3 + 2 * n} fill={n <= strength ? grey.ink : "none"} stroke={n <= strength ? "none" : grey.mark} strokeWidth={0.8} />
+        <rect
+          key={n}
+          x={(n - 1) * 5}
+          y={11 - 2 * n}
+          width={3}
+          height={3 + 2 * n}
+          fill={n <= strength ? grey.ink : "none"}
+          stroke={n <= strength ? "none" : grey.mark}
+          strokeWidth={0.8}
+        />
       ))}
     </svg>
   );
 }
 
 /** Hiding, as a stripe under a film: seen through, half seen, gone. */
-export function HidingMark({ hiding }: { hiding: Tube["hiding"] }) {
+export function HidingMark({ hiding }: { hiding: keyof typeof hidingWords }) {
   return (
     <svg width={22} height={14} viewBox="0 0 22 14" role="img" aria-label={hidingWords[hiding]}>
-      <rect x={0.5} y={0.5} width={21} height={13} fill={hiding === "opaque" ? grey.mark : "none"} stroke={grey.ink} />
-      {hiding !== "opaque" && <rect x={8} y={1} width={6} height={hiding === "transparent" ? 12 : 6} fill={grey.ink} />}
+      <rect
+        x={0.5}
+        y={0.5}
+        width={21}
+        height={13}
+        fill={hiding === "opaque" ? grey.mark : "none"}
+        stroke={grey.ink}
+      />
+      {hiding !== "opaque" && (
+        <rect x={8} y={1} width={6} height={hiding === "transparent" ? 12 : 6} fill={grey.ink} />
+      )}
     </svg>
   );
 }
 
-export const hidingWords = { opaque: "opaque", semi: "half opaque", transparent: "transparent" } as const;
+export const hidingWords = {
+  opaque: "opaque",
+  semi: "half opaque",
+  transparent: "transparent",
+} as const;
 
 /** The mark: a gyre, thick where it is bright. */
 export function Mark({ size = 24 }: { size?: number }) {

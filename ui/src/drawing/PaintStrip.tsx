@@ -1,14 +1,34 @@
-import type { Paint } from "../api/client";
 import { fill } from "./screen";
+import type { Shown } from "./shapes";
 
 /** A paint let down in even rungs, from masstone to a trace. */
-export function PaintStrip({ paint, width = 84, height = 34 }: { paint: Pick<Paint, "ladder" | "asPainted">; width?: number; height?: number }) {
+export function PaintStrip({
+  paint,
+  width = 84,
+  height = 34,
+}: {
+  paint: { ladder: (Shown & { share: number; thickness: number })[]; asPainted: Shown };
+  width?: number;
+  height?: number;
+}) {
   const mass = width * 0.34;
   const rung = (width - mass) / (paint.ladder.length - 1);
   return (
-    <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden focusable="false">
+    <svg
+      width={width}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      aria-hidden
+      focusable="false"
+    >
       {paint.ladder.slice(1).map((r, i) => (
-        <rect key={r.share + r.thickness} x={mass + i * rung} width={rung + 0.5} height={height} fill={fill(r)} />
+        <rect
+          key={r.share + r.thickness}
+          x={mass + i * rung}
+          width={rung + 0.5}
+          height={height}
+          fill={fill(r)}
+        />
       ))}
       <rect width={mass} height={height} fill={fill(paint.asPainted)} />
     </svg>

@@ -1,21 +1,33 @@
-import type { Tube } from "../api/client";
-import { figures, grey } from "../app/theme";
+import { figures, grey } from "./style";
 
 const first = 380;
 const step = 10;
 const dashes = [undefined, "7 4"];
 
 /** Reflectance over the wavelengths: masstones below, tints with white above; the second paint is dashed. */
-export function SpectrumPlot({ paints, height = 96 }: { paints: Pick<Tube, "curves" | "name">[]; height?: number }) {
+export function SpectrumPlot({
+  paints,
+  height = 96,
+}: {
+  paints: { name: string; curves: { mass: number[]; tint: number[] } }[];
+  height?: number;
+}) {
   const width = 340;
   const left = 22;
   const foot = 16;
   const x = (i: number) => left + ((width - left - 2) * i) / 35;
   const y = (r: number) => 4 + (height - foot - 6) * (1 - r);
-  const line = (values: number[]) => values.map((r, i) => `${i ? "L" : "M"}${x(i).toFixed(1)} ${y(r).toFixed(1)}`).join(" ");
+  const line = (values: number[]) =>
+    values.map((r, i) => `${i ? "L" : "M"}${x(i).toFixed(1)} ${y(r).toFixed(1)}`).join(" ");
   const label = { fontFamily: figures, fontSize: 12, fill: grey.third };
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} width="100%" role="img" aria-label={`reflectance of ${paints.map((p) => p.name).join(" and of ")}, masstone and tint, from 380 to 730 nm`} style={{ display: "block" }}>
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      width="100%"
+      role="img"
+      aria-label={`reflectance of ${paints.map((p) => p.name).join(" and of ")}, masstone and tint, from 380 to 730 nm`}
+      style={{ display: "block" }}
+    >
       {[0, 0.5, 1].map((r) => (
         <line key={r} x1={left} x2={width} y1={y(r)} y2={y(r)} stroke={grey.hairline} />
       ))}

@@ -1,10 +1,15 @@
-import type { Schemas } from "../api/client";
-import { grey } from "../app/theme";
+import { grey } from "./style";
+import type { Shown } from "./shapes";
 import { cut, fill } from "./screen";
 
 /** A patch of paint; a corner is cut where the screen shows less than the paint has, unless it is plain. */
-export function Swatch({ colour, plain = false, height, width = "100%" }: {
-  colour: Schemas["Shown"];
+export function Swatch({
+  colour,
+  plain = false,
+  height,
+  width = "100%",
+}: {
+  colour: Shown;
   plain?: boolean;
   height: number | string;
   width?: number | string;
@@ -18,7 +23,15 @@ export function Swatch({ colour, plain = false, height, width = "100%" }: {
 }
 
 /** Masstone and undertone of a paint, side by side. */
-export function Both({ paint, width = 18, height = width }: { paint: { masstone: Schemas["Shown"]; undertone: Schemas["Shown"] }; width?: number; height?: number }) {
+export function Both({
+  paint,
+  width = 18,
+  height = width,
+}: {
+  paint: { masstone: Shown; undertone: Shown };
+  width?: number;
+  height?: number;
+}) {
   return (
     <svg width={width} height={height} aria-hidden style={{ flex: "none" }}>
       <rect width={width / 2} height={height} fill={fill(paint.masstone)} />

@@ -1,7 +1,5 @@
 import { useSyncExternalStore } from "react";
-import type { Schemas } from "../api/client";
-
-type Shown = Pick<Schemas["Shown"], "srgb" | "clipped" | "p3" | "clippedP3">;
+import type { Shown } from "./shapes";
 
 /** Whether this screen shows Display P3. */
 const wide = window.matchMedia("(color-gamut: p3)");

@@ -1,8 +1,8 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Schemas } from "../api/client";
-import { counted } from "../app/naming";
-import { figures, grey, text } from "../app/theme";
+import { counted } from "../parts/naming";
+import { figures, grey, text } from "../drawing/style";
 
 type Guesses = Schemas["Guesses"];
 
@@ -12,24 +12,42 @@ export function Fared({ kept }: { kept: Guesses }) {
     return (
       <Box component="section" aria-label="how the eye has fared">
         <Typography variant="h3">How the eye has fared</Typography>
-        <Typography sx={{ color: grey.second }}>Nothing yet. What you say of a pairing, here or under a cover, is kept and scored; it is drawn here round by round and section by section.</Typography>
+        <Typography sx={{ color: grey.second }}>
+          Nothing yet. What you say of a pairing, here or under a cover, is kept and scored; it is
+          drawn here round by round and section by section.
+        </Typography>
       </Box>
     );
   }
   const said = kept.sections.reduce((n, s) => n + s.guesses, 0);
   return (
-    <Box component="section" aria-label="how the eye has fared" sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
+    <Box
+      component="section"
+      aria-label="how the eye has fared"
+      sx={{ display: "flex", flexDirection: "column", gap: 2 }}
+    >
       <Box>
         <Typography variant="h3">How the eye has fared</Typography>
         <Typography sx={{ color: grey.second }}>
-          {counted(said)} guess{said === 1 ? "" : "es"}; {kept.each} points for one that is right in everything.
+          {counted(said)} guess{said === 1 ? "" : "es"}; {kept.each} points for one that is right in
+          everything.
         </Typography>
       </Box>
       {kept.rounds.length > 0 && <Rounds rounds={[...kept.rounds].reverse()} />}
       <Box>
         <Row head cells={["points", "hue", "bright", "mud"]} name="" share={null} />
         {kept.sections.map((s) => (
-          <Row key={s.section} name={s.section} share={s.points / s.outOf} cells={[s.points / s.outOf, s.huesRight / s.guesses, s.verdictsRight / s.guesses, s.mudRight / s.guesses].map((v) => `${Math.round(100 * v)}`)} />
+          <Row
+            key={s.section}
+            name={s.section}
+            share={s.points / s.outOf}
+            cells={[
+              s.points / s.outOf,
+              s.huesRight / s.guesses,
+              s.verdictsRight / s.guesses,
+              s.mudRight / s.guesses,
+            ].map((v) => `${Math.round(100 * v)}`)}
+          />
         ))}
         <Typography variant="caption" component="p" sx={{ mt: 0.5 }}>
           percent right: the hue within a slot, how bright, where the mud starts
@@ -39,13 +57,43 @@ export function Fared({ kept }: { kept: Guesses }) {
   );
 }
 
-function Row({ name, share, cells, head = false }: { name: string; share: number | null; cells: string[]; head?: boolean }) {
+function Row({
+  name,
+  share,
+  cells,
+  head = false,
+}: {
+  name: string;
+  share: number | null;
+  cells: string[];
+  head?: boolean;
+}) {
   return (
-    <Box sx={{ display: "grid", gridTemplateColumns: "108px minmax(0, 1fr) repeat(4, 44px)", alignItems: "center", gap: 0.75, minHeight: 28, borderBottom: `1px solid ${head ? grey.ink : grey.hairline}` }}>
+    <Box
+      sx={{
+        display: "grid",
+        gridTemplateColumns: "108px minmax(0, 1fr) repeat(4, 44px)",
+        alignItems: "center",
+        gap: 0.75,
+        minHeight: 28,
+        borderBottom: `1px solid ${head ? grey.ink : grey.hairline}`,
+      }}
+    >
       <Typography variant="body2">{name}</Typography>
-      <Box sx={{ height: 8, bgcolor: share === null ? "transparent" : grey.track }}>{share !== null && <Box sx={{ height: 8, width: `${100 * share}%`, bgcolor: grey.mark }} />}</Box>
+      <Box sx={{ height: 8, bgcolor: share === null ? "transparent" : grey.track }}>
+        {share !== null && <Box sx={{ height: 8, width: `${100 * share}%`, bgcolor: grey.mark }} />}
+      </Box>
       {cells.map((c, i) => (
-        <Typography key={i} component="span" sx={{ fontFamily: head ? text : figures, fontSize: 12, textAlign: "right", color: head ? grey.third : grey.ink }}>
+        <Typography
+          key={i}
+          component="span"
+          sx={{
+            fontFamily: head ? text : figures,
+            fontSize: 12,
+            textAlign: "right",
+            color: head ? grey.third : grey.ink,
+          }}
+        >
           {c}
         </Typography>
       ))}
@@ -56,11 +104,24 @@ function Row({ name, share, cells, head = false }: { name: string; share: number
 /** Score over time: a dot for each round, as high as the share of points it won. */
 function Rounds({ rounds }: { rounds: Guesses["rounds"] }) {
   const [width, height, left, foot] = [400, 132, 34, 112];
-  const X = (i: number) => left + 12 + (rounds.length > 1 ? (i * (width - left - 24)) / (rounds.length - 1) : (width - left - 24) / 2);
+  const X = (i: number) =>
+    left +
+    12 +
+    (rounds.length > 1 ? (i * (width - left - 24)) / (rounds.length - 1) : (width - left - 24) / 2);
   const Y = (r: Guesses["rounds"][number]) => foot - (r.points / r.outOf) * (foot - 10);
-  const day = (made: string) => new Date(made).toLocaleDateString(undefined, { day: "numeric", month: "short" });
+  const day = (made: string) =>
+    new Date(made).toLocaleDateString(undefined, { day: "numeric", month: "short" });
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} width="100%" style={{ maxWidth: width + 40 }} role="img" aria-label={`rounds: ${rounds.map((r) => `${day(r.made)} ${r.points} of ${r.outOf}`).join("; ")}`} fontFamily={figures} fontSize={11} fill={grey.third}>
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      width="100%"
+      style={{ maxWidth: width + 40 }}
+      role="img"
+      aria-label={`rounds: ${rounds.map((r) => `${day(r.made)} ${r.points} of ${r.outOf}`).join("; ")}`}
+      fontFamily={figures}
+      fontSize={11}
+      fill={grey.third}
+    >
       {[0, 0.5, 1].map((v) => (
         <g key={v}>
           <path d={`M${left} ${foot - v * (foot - 10)} H${width}`} stroke={grey.hairline} />
@@ -69,9 +130,22 @@ function Rounds({ rounds }: { rounds: Guesses["rounds"] }) {
           </text>
         </g>
       ))}
-      <path d={rounds.map((r, i) => `${i ? "L" : "M"}${X(i)} ${Y(r)}`).join(" ")} fill="none" stroke={grey.mark} strokeWidth={1.4} />
+      <path
+        d={rounds.map((r, i) => `${i ? "L" : "M"}${X(i)} ${Y(r)}`).join(" ")}
+        fill="none"
+        stroke={grey.mark}
+        strokeWidth={1.4}
+      />
       {rounds.map((r, i) => (
-        <circle key={r.id} cx={X(i)} cy={Y(r)} r={r.guesses < r.length ? 3.4 : 4.4} fill={r.guesses < r.length ? grey.paper : grey.ink} stroke={grey.ink} strokeWidth={1.4}>
+        <circle
+          key={r.id}
+          cx={X(i)}
+          cy={Y(r)}
+          r={r.guesses < r.length ? 3.4 : 4.4}
+          fill={r.guesses < r.length ? grey.paper : grey.ink}
+          stroke={grey.ink}
+          strokeWidth={1.4}
+        >
           <title>{`${day(r.made)}: ${r.points} of ${r.outOf}${r.guesses < r.length ? `, ${r.guesses} of ${r.length} pairings` : ""}`}</title>
         </circle>
       ))}

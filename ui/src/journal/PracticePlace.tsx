@@ -6,13 +6,13 @@ import { useState } from "react";
 import { Link as To, useParams } from "react-router";
 import { answer, client, type Profile, type Schemas } from "../api/client";
 import { boxQuery, guessesQuery, practiceQuery } from "../api/queries";
-import { plainSettings } from "../app/choices";
-import { HueAndDrop, mudWords, MudTrack, Said, whole, type Expecting } from "../app/Expect";
+import { plainSettings } from "../parts/choices";
+import { HueAndDrop, mudWords, MudTrack, Said, whole, type Expecting } from "../parts/Expect";
 import { KeptShell, MissingWheel } from "../app/Kept";
-import { nameOf } from "../app/naming";
-import { figures, grey } from "../app/theme";
-import { useKeptWheel } from "../app/useKeptWheel";
-import { Waiting } from "../app/Waiting";
+import { nameOf } from "../parts/naming";
+import { figures, grey } from "../drawing/style";
+import { useKeptWheel } from "../parts/useKeptWheel";
+import { Waiting } from "../parts/Waiting";
 import { Drop } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
 import { Swatch } from "../drawing/Swatch";
@@ -40,15 +40,33 @@ function PracticeFrom({ id, painter }: { id: number; painter: Profile }) {
   const keep = (p: Schemas["Practice"]) => queries.setQueryData(asked.queryKey, p);
   const query = { medium, light, judged };
   const begin = useMutation({
-    mutationFn: () => answer(client.POST("/api/practice", { params: { query: { ...query, spacing: settings.choices.spacing } } })),
+    mutationFn: () =>
+      answer(
+        client.POST("/api/practice", {
+          params: { query: { ...query, spacing: settings.choices.spacing } },
+        }),
+      ),
     onSuccess: (p) => {
       keep(p);
       setAt(null);
     },
   });
   const commit = useMutation({
-    mutationFn: ({ round, place, said }: { round: number; place: number; said: Schemas["Expected"] }) =>
-      answer(client.POST("/api/practice/{id}/answers", { params: { path: { id: round }, query }, body: { place, ...said } })),
+    mutationFn: ({
+      round,
+      place,
+      said,
+    }: {
+      round: number;
+      place: number;
+      said: Schemas["Expected"];
+    }) =>
+      answer(
+        client.POST("/api/practice/{id}/answers", {
+          params: { path: { id: round }, query },
+          body: { place, ...said },
+        }),
+      ),
     onSuccess: (p, { place }) => {
       keep(p);
       setAt(place);
@@ -57,7 +75,8 @@ function PracticeFrom({ id, painter }: { id: number; painter: Profile }) {
     onError: () => void queries.invalidateQueries(asked),
   });
   const end = useMutation({
-    mutationFn: (round: number) => answer(client.DELETE("/api/practice/{id}", { params: { path: { id: round } } })),
+    mutationFn: (round: number) =>
+      answer(client.DELETE("/api/practice/{id}", { params: { path: { id: round } } })),
     onSuccess: () => {
       keep({});
       setAt(null);
@@ -65,8 +84,10 @@ function PracticeFrom({ id, painter }: { id: number; painter: Profile }) {
     },
   });
   const { content } = own;
-  if (own.query.error && !own.kept) return <MissingWheel painter={painter} sentence={own.query.error.message} />;
-  if (!content || !under.data || !kept.data) return <Waiting failing={own.query.failureCount + under.failureCount > 0} />;
+  if (own.query.error && !own.kept)
+    return <MissingWheel painter={painter} sentence={own.query.error.message} />;
+  if (!content || !under.data || !kept.data)
+    return <Waiting failing={own.query.failureCount + under.failureCount > 0} />;
   const round = under.data.round ?? null;
   const names = new Map((box.data?.tubes ?? []).map((t) => [t.paint.id, nameOf(t)]));
   const next = round?.pairs.findIndex((p) => !p.outcome) ?? -1;
@@ -78,7 +99,9 @@ function PracticeFrom({ id, painter }: { id: number; painter: Profile }) {
       <Box sx={{ display: "flex", alignItems: "flex-end", flexWrap: "wrap", columnGap: 3 }}>
         <Box sx={{ flex: 1, minWidth: 260 }}>
           <Typography variant="h2">Practice</Typography>
-          <Typography sx={{ color: grey.second }}>Pairings drawn from your box, more of them from the sections where the eye was wrong.</Typography>
+          <Typography sx={{ color: grey.second }}>
+            Pairings drawn from your box, more of them from the sections where the eye was wrong.
+          </Typography>
         </Box>
         <Button color="inherit" component={To} to={`/pairings/${id}`}>
           back to the pairings
@@ -89,18 +112,46 @@ function PracticeFrom({ id, painter }: { id: number; painter: Profile }) {
           {problem.message}
         </Typography>
       )}
-      <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 400px" }, gap: 4, mt: 2 }}>
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 400px" },
+          gap: 4,
+          mt: 2,
+        }}
+      >
         <Box component="section" aria-label="the round">
           {!round ? (
-            <Box sx={{ display: "flex", flexDirection: "column", alignItems: "flex-start", gap: 2, pt: 2 }}>
-              <Typography variant="subtitle1">Ten pairings. For each you say the hue half way, how bright it stays and where the mud starts, then the cover comes off.</Typography>
-              <Button variant="contained" size="large" disabled={begin.isPending} onClick={() => begin.mutate()}>
+            <Box
+              sx={{
+                display: "flex",
+                flexDirection: "column",
+                alignItems: "flex-start",
+                gap: 2,
+                pt: 2,
+              }}
+            >
+              <Typography variant="subtitle1">
+                Ten pairings. For each you say the hue half way, how bright it stays and where the
+                mud starts, then the cover comes off.
+              </Typography>
+              <Button
+                variant="contained"
+                size="large"
+                disabled={begin.isPending}
+                onClick={() => begin.mutate()}
+              >
                 begin a round
               </Button>
             </Box>
           ) : (
             <>
-              <Places round={round} at={place} onGo={setAt} called={(p) => names.get(p.id) ?? p.name} />
+              <Places
+                round={round}
+                at={place}
+                onGo={setAt}
+                called={(p) => names.get(p.id) ?? p.name}
+              />
               <OnePair
                 key={`${round.id} ${place}`}
                 pair={round.pairs[place]!}
@@ -112,13 +163,26 @@ function PracticeFrom({ id, painter }: { id: number; painter: Profile }) {
                 busy={commit.isPending}
                 onCommit={(said) => commit.mutate({ round: round.id, place, said })}
               />
-              <Box sx={{ display: "flex", alignItems: "center", gap: 2, mt: 2, borderTop: `1px solid ${grey.hairline}`, pt: 1 }}>
+              <Box
+                sx={{
+                  display: "flex",
+                  alignItems: "center",
+                  gap: 2,
+                  mt: 2,
+                  borderTop: `1px solid ${grey.hairline}`,
+                  pt: 1,
+                }}
+              >
                 {finished ? (
                   <>
                     <Typography variant="h3">
                       {round.points} of {round.outOf}
                     </Typography>
-                    <Button variant="contained" disabled={begin.isPending} onClick={() => begin.mutate()}>
+                    <Button
+                      variant="contained"
+                      disabled={begin.isPending}
+                      onClick={() => begin.mutate()}
+                    >
                       another round
                     </Button>
                   </>
@@ -129,9 +193,15 @@ function PracticeFrom({ id, painter }: { id: number; painter: Profile }) {
                         the next one
                       </Button>
                     )}
-                    <Typography sx={{ color: grey.second }}>{round.outOf > 0 && `${round.points} of ${round.outOf} so far`}</Typography>
+                    <Typography sx={{ color: grey.second }}>
+                      {round.outOf > 0 && `${round.points} of ${round.outOf} so far`}
+                    </Typography>
                     <Box sx={{ flex: 1 }} />
-                    <Button color="inherit" disabled={end.isPending} onClick={() => end.mutate(round.id)}>
+                    <Button
+                      color="inherit"
+                      disabled={end.isPending}
+                      onClick={() => end.mutate(round.id)}
+                    >
                       put this round away
                     </Button>
                   </>
@@ -147,7 +217,17 @@ function PracticeFrom({ id, painter }: { id: number; painter: Profile }) {
 }
 
 /** The places of a round: a drop of what came where it was answered, a lid where not. */
-function Places({ round, at, onGo, called }: { round: Round; at: number; onGo: (i: number) => void; called: (p: Asked["a"]) => string }) {
+function Places({
+  round,
+  at,
+  onGo,
+  called,
+}: {
+  round: Round;
+  at: number;
+  onGo: (i: number) => void;
+  called: (p: Asked["a"]) => string;
+}) {
   return (
     <Box role="group" aria-label="places of the round" sx={{ display: "flex", gap: "3px", mb: 2 }}>
       {round.pairs.map((p, i) => (
@@ -157,7 +237,18 @@ function Places({ round, at, onGo, called }: { round: Round; at: number; onGo: (
           aria-label={`${i + 1}: ${called(p.a)} with ${called(p.b)}${p.outcome ? `, ${p.outcome.points} of ${round.each}` : ", covered"}`}
           aria-current={i === at ? "step" : undefined}
           onClick={() => onGo(i)}
-          sx={{ flex: 1, minHeight: 44, p: 0.5, border: 0, borderBottom: `3px solid ${i === at ? grey.ink : grey.hairline}`, bgcolor: p.outcome ? "transparent" : grey.track, color: grey.ink, fontFamily: figures, fontSize: 13, cursor: "pointer" }}
+          sx={{
+            flex: 1,
+            minHeight: 44,
+            p: 0.5,
+            border: 0,
+            borderBottom: `3px solid ${i === at ? grey.ink : grey.hairline}`,
+            bgcolor: p.outcome ? "transparent" : grey.track,
+            color: grey.ink,
+            fontFamily: figures,
+            fontSize: 13,
+            cursor: "pointer",
+          }}
         >
           {p.outcome ? `${p.outcome.points}/${round.each}` : i + 1}
         </Box>
@@ -166,7 +257,16 @@ function Places({ round, at, onGo, called }: { round: Round; at: number; onGo: (
   );
 }
 
-function OnePair({ pair, place, of, each, hues, called, busy, onCommit }: {
+function OnePair({
+  pair,
+  place,
+  of,
+  each,
+  hues,
+  called,
+  busy,
+  onCommit,
+}: {
   pair: Asked;
   place: number;
   of: number;
@@ -204,7 +304,19 @@ function OnePair({ pair, place, of, each, hues, called, busy, onCommit }: {
           {pair.band && (
             <Box sx={{ position: "relative" }}>
               <Ribbon band={pair.band} height={88} />
-              {!pair.said.mud.nowhere && <Box sx={{ position: "absolute", top: 0, height: 88, left: `${100 * pair.said.mud.at}%`, width: "2px", bgcolor: grey.ink }} aria-hidden />}
+              {!pair.said.mud.nowhere && (
+                <Box
+                  sx={{
+                    position: "absolute",
+                    top: 0,
+                    height: 88,
+                    left: `${100 * pair.said.mud.at}%`,
+                    width: "2px",
+                    bgcolor: grey.ink,
+                  }}
+                  aria-hidden
+                />
+              )}
             </Box>
           )}
           <Box sx={{ display: "flex", alignItems: "center", gap: 1.5 }}>
@@ -212,21 +324,37 @@ function OnePair({ pair, place, of, each, hues, called, busy, onCommit }: {
             <Typography variant="h3">
               {pair.outcome.computed}, {pair.outcome.came}
             </Typography>
-            <Typography sx={{ fontFamily: figures, color: grey.second }}>{pair.outcome.retention.toFixed(2)}</Typography>
-            <Typography sx={{ color: grey.second }}>{mudWords(pair.outcome.mudCame, a, b)}</Typography>
+            <Typography sx={{ fontFamily: figures, color: grey.second }}>
+              {pair.outcome.retention.toFixed(2)}
+            </Typography>
+            <Typography sx={{ color: grey.second }}>
+              {mudWords(pair.outcome.mudCame, a, b)}
+            </Typography>
           </Box>
           <Said said={pair.said} outcome={pair.outcome} each={each} from={a} to={b} />
           <Typography>{pair.because}</Typography>
         </>
       ) : (
         <>
-          <MudTrack of={both} from={pair.a.undertone} to={pair.b.undertone} value={draft} onSet={setDraft} height={88} />
+          <MudTrack
+            of={both}
+            from={pair.a.undertone}
+            to={pair.b.undertone}
+            value={draft}
+            onSet={setDraft}
+            height={88}
+          />
           <Box sx={{ maxWidth: 400 }}>
             <Typography variant="subtitle2">Half way between them it will be</Typography>
             <HueAndDrop of={both} hues={hues} value={draft} onSet={setDraft} />
           </Box>
           <Box>
-            <Button variant="contained" size="large" disabled={!said || busy} onClick={() => said && onCommit(said)}>
+            <Button
+              variant="contained"
+              size="large"
+              disabled={!said || busy}
+              onClick={() => said && onCommit(said)}
+            >
               commit and lift the cover
             </Button>
           </Box>
@@ -235,4 +363,3 @@ function OnePair({ pair, place, of, each, hues, called, busy, onCommit }: {
     </Box>
   );
 }
-

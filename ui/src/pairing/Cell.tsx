@@ -2,11 +2,11 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { Link as To, useParams } from "react-router";
 import type { PairedPaint, PairingOfBoth } from "../api/client";
-import { Said } from "../app/Expect";
-import type { Guesses } from "../app/useGuesses";
-import { inParts } from "../app/naming";
-import { Words } from "../app/Words";
-import { figures, grey } from "../app/theme";
+import { Said } from "../parts/Expect";
+import type { Guesses } from "../parts/useGuesses";
+import { inParts } from "../parts/naming";
+import { Words } from "../parts/Words";
+import { figures, grey } from "../drawing/style";
 import { Drop, PairArrow } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
 import { fill } from "../drawing/screen";
@@ -21,13 +21,27 @@ export function MarkSign({ mark }: { mark: keyof typeof markWords }) {
   if (mark === "none") return <Box component="span" sx={{ width: 12, flex: "none" }} />;
   return (
     <svg width={12} height={12} role="img" aria-label={markWords[mark]} style={{ flex: "none" }}>
-      <rect x={0.75} y={0.75} width={10.5} height={10.5} fill={mark === "judged" ? grey.ink : "none"} stroke={grey.ink} strokeWidth={1.5} />
+      <rect
+        x={0.75}
+        y={0.75}
+        width={10.5}
+        height={10.5}
+        fill={mark === "judged" ? grey.ink : "none"}
+        stroke={grey.ink}
+        strokeWidth={1.5}
+      />
       {mark === "painted" && <path d="M1 11 L11 1 V11 Z" fill={grey.ink} />}
     </svg>
   );
 }
 
-const name = { overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap", fontSize: 13, fontWeight: 500 } as const;
+const name = {
+  overflow: "hidden",
+  textOverflow: "ellipsis",
+  whiteSpace: "nowrap",
+  fontSize: 13,
+  fontWeight: 500,
+} as const;
 
 /** Both parents, and how each leans with regard to the other. */
 export function Parents({ pair, a, b }: { pair: PairingOfBoth; a: PairedPaint; b: PairedPaint }) {
@@ -51,19 +65,52 @@ export function Parents({ pair, a, b }: { pair: PairingOfBoth; a: PairedPaint; b
 }
 
 /** One pairing: both parents, the way between them, what is left half way. Opens in place. */
-export function Cell({ pair, paints, open, marks, guesses, onOpen }: { pair: PairingOfBoth; paints: Paints; open: boolean; marks: Marks; guesses: Guesses; onOpen: () => void }) {
+export function Cell({
+  pair,
+  paints,
+  open,
+  marks,
+  guesses,
+  onOpen,
+}: {
+  pair: PairingOfBoth;
+  paints: Paints;
+  open: boolean;
+  marks: Marks;
+  guesses: Guesses;
+  onOpen: () => void;
+}) {
   const [a, b] = [paints.get(pair.a)!, paints.get(pair.b)!];
   const mark = marks.markOf(pair);
   const parted = !pair.agrees;
   return (
-    <Box role="listitem" sx={{ borderBottom: `1px solid ${grey.hairline}`, pb: 0.75, mb: 0.75, borderLeft: open ? `4px solid ${grey.ink}` : 0, pl: open ? 1 : 0 }}>
+    <Box
+      role="listitem"
+      sx={{
+        borderBottom: `1px solid ${grey.hairline}`,
+        pb: 0.75,
+        mb: 0.75,
+        borderLeft: open ? `4px solid ${grey.ink}` : 0,
+        pl: open ? 1 : 0,
+      }}
+    >
       <Box
         component="button"
         aria-expanded={open}
         data-pair={`${pair.a}~${pair.b}`}
         aria-label={`${a.name} with ${b.name}: ${pair.verdict}, ${pair.retention.toFixed(2)}, ${pair.middle.hueWord}, ${ruleWords(pair)}, ${markWords[mark]}`}
         onClick={onOpen}
-        sx={{ display: "block", width: 1, p: 0, border: 0, bgcolor: "transparent", color: grey.ink, font: "inherit", textAlign: "left", cursor: "pointer" }}
+        sx={{
+          display: "block",
+          width: 1,
+          p: 0,
+          border: 0,
+          bgcolor: "transparent",
+          color: grey.ink,
+          font: "inherit",
+          textAlign: "left",
+          cursor: "pointer",
+        }}
       >
         <Parents pair={pair} a={a} b={b} />
         {pair.band && <Ribbon band={pair.band} />}
@@ -75,16 +122,31 @@ export function Cell({ pair, paints, open, marks, guesses, onOpen }: { pair: Pai
           <Box component="span" sx={{ fontFamily: figures, fontSize: 13 }}>
             {pair.retention.toFixed(2)}
           </Box>
-          <Box component="span" sx={{ fontSize: 12, flex: 1, minWidth: 0, color: parted ? grey.ink : grey.third, fontWeight: parted ? 600 : 400, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+          <Box
+            component="span"
+            sx={{
+              fontSize: 12,
+              flex: 1,
+              minWidth: 0,
+              color: parted ? grey.ink : grey.third,
+              fontWeight: parted ? 600 : 400,
+              overflow: "hidden",
+              textOverflow: "ellipsis",
+              whiteSpace: "nowrap",
+            }}
+          >
             {pair.middle.hueWord} · {ruleWords(pair)}
           </Box>
           <MarkSign mark={mark} />
           <Box component="span" sx={{ display: "flex", gap: "1px", flex: "none" }}>
-            {pair.ladder?.filter((_, i) => i % 2 === 0).slice(0, 4).map((r) => (
-              <svg key={r.share + r.thickness} width={12} height={14} aria-hidden>
-                <rect width={12} height={14} fill={fill(r)} />
-              </svg>
-            ))}
+            {pair.ladder
+              ?.filter((_, i) => i % 2 === 0)
+              .slice(0, 4)
+              .map((r) => (
+                <svg key={r.share + r.thickness} width={12} height={14} aria-hidden>
+                  <rect width={12} height={14} fill={fill(r)} />
+                </svg>
+              ))}
           </Box>
         </Box>
       </Box>
@@ -96,7 +158,19 @@ export function Cell({ pair, paints, open, marks, guesses, onOpen }: { pair: Pai
 const thirds = ["violet-blue light", "green light", "red light"];
 
 /** Why it comes so, what each takes of the light, the label, and how far it has come. */
-function Opened({ pair, a, b, marks, guesses }: { pair: PairingOfBoth; a: PairedPaint; b: PairedPaint; marks: Marks; guesses: Guesses }) {
+function Opened({
+  pair,
+  a,
+  b,
+  marks,
+  guesses,
+}: {
+  pair: PairingOfBoth;
+  a: PairedPaint;
+  b: PairedPaint;
+  marks: Marks;
+  guesses: Guesses;
+}) {
   const { id } = useParams();
   const [first, rest] = parted(pair.because);
   const said = guesses.of(pair);
@@ -104,7 +178,15 @@ function Opened({ pair, a, b, marks, guesses }: { pair: PairingOfBoth; a: Paired
   const ratio = inParts(pair.middle.parts);
   return (
     <Box aria-label="why" sx={{ pt: 0.5, display: "flex", flexDirection: "column", gap: 1 }}>
-      {said && <Said said={said} outcome={said} each={guesses.each} from={turned ? b.name : a.name} to={turned ? a.name : b.name} />}
+      {said && (
+        <Said
+          said={said}
+          outcome={said}
+          each={guesses.each}
+          from={turned ? b.name : a.name}
+          to={turned ? a.name : b.name}
+        />
+      )}
       <Typography variant="body2">
         <b>{first}</b>
         {rest}
@@ -121,18 +203,39 @@ function Opened({ pair, a, b, marks, guesses }: { pair: PairingOfBoth; a: Paired
               {third}
             </Typography>
             {[a, b].map((p, i) => (
-              <svg key={p.id} width="100%" height={8} role="img" aria-label={`the ${p.name} takes ${(100 * p.takes[t]!).toFixed(0)} percent`} style={{ display: "block" }}>
+              <svg
+                key={p.id}
+                width="100%"
+                height={8}
+                role="img"
+                aria-label={`the ${p.name} takes ${(100 * p.takes[t]!).toFixed(0)} percent`}
+                style={{ display: "block" }}
+              >
                 <rect width="100%" height={6} fill={grey.track} />
-                <rect width={`${100 * p.takes[t]!}%`} height={6} fill={i === 0 ? grey.mark : grey.ink} />
+                <rect
+                  width={`${100 * p.takes[t]!}%`}
+                  height={6}
+                  fill={i === 0 ? grey.mark : grey.ink}
+                />
               </svg>
             ))}
           </Box>
         ))}
       </Box>
       <Typography variant="caption">
-        light taken: grey by the {a.name}, black by the {b.name}; lowest between the steps {pair.lowest.toFixed(2)}
+        light taken: grey by the {a.name}, black by the {b.name}; lowest between the steps{" "}
+        {pair.lowest.toFixed(2)}
       </Typography>
-      <Box aria-label="swatch label" sx={{ display: "flex", gap: 1, alignItems: "center", border: `1px solid ${grey.ink}`, p: 0.75 }}>
+      <Box
+        aria-label="swatch label"
+        sx={{
+          display: "flex",
+          gap: 1,
+          alignItems: "center",
+          border: `1px solid ${grey.ink}`,
+          p: 0.75,
+        }}
+      >
         <Swatch colour={pair.middle.asPainted} width={44} height={36} />
         <Box sx={{ minWidth: 0 }}>
           <Typography variant="body2" sx={{ fontWeight: 500 }}>
@@ -143,10 +246,19 @@ function Opened({ pair, a, b, marks, guesses }: { pair: PairingOfBoth; a: Paired
           </Typography>
         </Box>
       </Box>
-      <Box component={To} to={`/path/${id}?${new URLSearchParams({ a: pair.a, b: pair.b })}`} sx={{ color: grey.ink, fontWeight: 500, fontSize: 14, alignSelf: "flex-start" }}>
+      <Box
+        component={To}
+        to={`/path/${id}?${new URLSearchParams({ a: pair.a, b: pair.b })}`}
+        sx={{ color: grey.ink, fontWeight: 500, fontSize: 14, alignSelf: "flex-start" }}
+      >
         follow the path
       </Box>
-      <Words label={`mark of ${a.name} with ${b.name}`} words={markWords} value={marks.markOf(pair)} onChoose={(m) => marks.set([pair], m)} />
+      <Words
+        label={`mark of ${a.name} with ${b.name}`}
+        words={markWords}
+        value={marks.markOf(pair)}
+        onChoose={(m) => marks.set([pair], m)}
+      />
     </Box>
   );
 }

@@ -5,16 +5,16 @@ import { useQuery } from "@tanstack/react-query";
 import { Link as To, useParams } from "react-router";
 import type { PairingOfBoth, Pairings, Profile } from "../api/client";
 import { boxQuery, pairingsQuery, type PairingsOf } from "../api/queries";
-import { plainSettings } from "../app/choices";
+import { plainSettings } from "../parts/choices";
 import { KeptShell, MissingWheel } from "../app/Kept";
-import { counted, nameOf } from "../app/naming";
+import { counted, nameOf } from "../parts/naming";
 import { Notice } from "../app/Shell";
-import { grey } from "../app/theme";
-import { useAddress } from "../app/useAddress";
-import { useGuesses, type Guesses } from "../app/useGuesses";
-import { useKeptWheel } from "../app/useKeptWheel";
-import { Waiting } from "../app/Waiting";
-import { Words } from "../app/Words";
+import { grey } from "../drawing/style";
+import { useAddress } from "../parts/useAddress";
+import { useGuesses, type Guesses } from "../parts/useGuesses";
+import { useKeptWheel } from "../parts/useKeptWheel";
+import { Waiting } from "../parts/Waiting";
+import { Words } from "../parts/Words";
 import { PairArrow } from "../drawing/Marks";
 import { Cell, type Paints } from "./Cell";
 import { CoveredCell } from "./Covered";
@@ -26,7 +26,13 @@ import { markWords, type Mark } from "./words";
 
 const scopes = { system: "this system", box: "my whole box", some: "some paints" } as const;
 const looks = { sorted: "bright to dull", lean: "by lean", map: "mud map" } as const;
-const filters = { all: "all", none: markWords.none, "to paint": markWords["to paint"], painted: markWords.painted, judged: markWords.judged } as const;
+const filters = {
+  all: "all",
+  none: markWords.none,
+  "to paint": markWords["to paint"],
+  painted: markWords.painted,
+  judged: markWords.judged,
+} as const;
 
 export function PairingsPlace({ painter }: { painter: Profile }) {
   const id = Number(useParams().id);
@@ -46,25 +52,37 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
   const guesses = useGuesses(id, settings);
   const system = own.content?.system;
   const some = search.get("paints")?.split(",").filter(Boolean) ?? [];
-  const from: PairingsOf = of === "some" ? { paints: some } : of === "box" || !system ? "box" : { wheel: id, system };
+  const from: PairingsOf =
+    of === "some" ? { paints: some } : of === "box" || !system ? "box" : { wheel: id, system };
   const question = pairingsQuery(from, settings);
   const asked = useQuery({ ...question, enabled: !!system && question.enabled !== false });
   const few = of === "some" && some.length < 2;
   const box = useQuery(boxQuery(settings));
   const { content } = own;
-  if (own.query.error && !own.kept) return <MissingWheel painter={painter} sentence={own.query.error.message} />;
+  if (own.query.error && !own.kept)
+    return <MissingWheel painter={painter} sentence={own.query.error.message} />;
   if (!content) return <Waiting failing={own.query.failureCount > 0} />;
   const got = few ? undefined : asked.data;
   const nicknames = new Map((box.data?.tubes ?? []).map((t) => [t.paint.id, nameOf(t)]));
-  const paints: Paints = new Map((got?.paints ?? []).map((p) => [p.id, { ...p, name: nicknames.get(p.id) ?? p.name }]));
+  const paints: Paints = new Map(
+    (got?.paints ?? []).map((p) => [p.id, { ...p, name: nicknames.get(p.id) ?? p.name }]),
+  );
   const opened = search.get("pair");
-  const covers: Covers = { on: covering, over: (p) => covering && p.predictable && guesses.covered(p), guesses };
+  const covers: Covers = {
+    on: covering,
+    over: (p) => covering && p.predictable && guesses.covered(p),
+    guesses,
+  };
   const open = (p: PairingOfBoth) => {
     const key = `${p.a}~${p.b}`;
     show({ pair: opened === key ? undefined : key });
   };
   return (
-    <KeptShell painter={painter} own={{ ...own, content }} id={id} place="pairings"
+    <KeptShell
+      painter={painter}
+      own={{ ...own, content }}
+      id={id}
+      place="pairings"
       notice={
         <>
           {marks.problem && <Notice>{marks.problem}</Notice>}
@@ -72,20 +90,55 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
         </>
       }
     >
-      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "flex-end", justifyContent: "space-between", columnGap: 3 }}>
+      <Box
+        sx={{
+          display: "flex",
+          flexWrap: "wrap",
+          alignItems: "flex-end",
+          justifyContent: "space-between",
+          columnGap: 3,
+        }}
+      >
         <Box sx={{ width: 1 }}>
           <Typography variant="h2">{got ? title(got) : "Pairings"}</Typography>
           {/* Its room is kept from the beginning, so that nothing moves from under the hand when it is filled. */}
-          <Typography sx={{ color: grey.second, minHeight: { xs: "2lh", md: "1lh" } }}>{got && (covering ? "Covered until you say what you expect: the hue half way, how bright it stays, where the mud starts." : summary(got))}</Typography>
+          <Typography sx={{ color: grey.second, minHeight: { xs: "2lh", md: "1lh" } }}>
+            {got &&
+              (covering
+                ? "Covered until you say what you expect: the hue half way, how bright it stays, where the mud starts."
+                : summary(got))}
+          </Typography>
         </Box>
         <Legend />
       </Box>
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3.5, alignItems: "center" }}>
-        <Words label="pairings of" words={scopes} value={of} onChoose={(v) => show({ of: v === "system" ? undefined : v, pair: undefined })} />
-        <Words label="laid out" words={covering ? { ...looks, sorted: "paint by paint" } : looks} value={look} onChoose={(v) => show({ look: v === "sorted" ? undefined : v })} />
-        {got && marks.ready && <Checklist got={got} marks={marks} filter={filter} onFilter={(v) => show({ mark: v === "all" ? undefined : v })} />}
+        <Words
+          label="pairings of"
+          words={scopes}
+          value={of}
+          onChoose={(v) => show({ of: v === "system" ? undefined : v, pair: undefined })}
+        />
+        <Words
+          label="laid out"
+          words={covering ? { ...looks, sorted: "paint by paint" } : looks}
+          value={look}
+          onChoose={(v) => show({ look: v === "sorted" ? undefined : v })}
+        />
+        {got && marks.ready && (
+          <Checklist
+            got={got}
+            marks={marks}
+            filter={filter}
+            onFilter={(v) => show({ mark: v === "all" ? undefined : v })}
+          />
+        )}
         <Box sx={{ display: "flex", ml: "auto", gap: 1 }}>
-          <Button color="inherit" disabled={!guesses.ready} aria-pressed={covering} onClick={() => show({ cover: covering ? undefined : "on" })}>
+          <Button
+            color="inherit"
+            disabled={!guesses.ready}
+            aria-pressed={covering}
+            onClick={() => show({ cover: covering ? undefined : "on" })}
+          >
             {covering ? "lift all covers" : "predict first"}
           </Button>
           <Button color="inherit" component={To} to={`/pairings/${id}/practice`}>
@@ -93,57 +146,173 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
           </Button>
         </Box>
       </Box>
-      {of === "some" && <SomePaints tubes={box.data?.tubes ?? []} settings={settings} chosen={some} onChoose={(paints) => show({ paints: paints.join(",") || undefined, pair: undefined })} />}
-      {few && <Typography sx={{ mt: 2, color: grey.second }}>Press two paints or more, up to sixty; every two of them are laid beside each other.</Typography>}
-      {asked.error && !few && !asked.isPlaceholderData && <Typography role="alert" sx={{ mt: 3 }}>{asked.error.message}</Typography>}
+      {of === "some" && (
+        <SomePaints
+          tubes={box.data?.tubes ?? []}
+          settings={settings}
+          chosen={some}
+          onChoose={(paints) => show({ paints: paints.join(",") || undefined, pair: undefined })}
+        />
+      )}
+      {few && (
+        <Typography sx={{ mt: 2, color: grey.second }}>
+          Press two paints or more, up to sixty; every two of them are laid beside each other.
+        </Typography>
+      )}
+      {asked.error && !few && !asked.isPlaceholderData && (
+        <Typography role="alert" sx={{ mt: 3 }}>
+          {asked.error.message}
+        </Typography>
+      )}
       {got && !asked.error && (
         <Box sx={{ mt: 1.5, opacity: asked.isPlaceholderData ? 0.5 : 1 }}>
           {look === "map" ? (
-            <MudMap key={`${of} ${got.paints.length}`} got={got} paints={paints} covered={covers.over} onOpen={open} />
+            <MudMap
+              key={`${of} ${got.paints.length}`}
+              got={got}
+              paints={paints}
+              covered={covers.over}
+              onOpen={open}
+            />
           ) : !got.pairs[0]?.band ? (
             <Typography>So many pairings are only shown as a map.</Typography>
           ) : (
-            <Blocks got={got} look={look} paints={paints} marks={marks} covers={covers} filter={filter} opened={opened} onOpen={open} />
+            <Blocks
+              got={got}
+              look={look}
+              paints={paints}
+              marks={marks}
+              covers={covers}
+              filter={filter}
+              opened={opened}
+              onOpen={open}
+            />
           )}
-          {look !== "sorted" && opened && <Apart got={got} paints={paints} marks={marks} covers={covers} opened={opened} onOpen={open} />}
+          {look !== "sorted" && opened && (
+            <Apart
+              got={got}
+              paints={paints}
+              marks={marks}
+              covers={covers}
+              opened={opened}
+              onOpen={open}
+            />
+          )}
         </Box>
       )}
     </KeptShell>
   );
 }
 
-const roleWords: Record<string, string> = { orange: "yellow with red", violet: "red with blue", green: "yellow with blue" };
+const roleWords: Record<string, string> = {
+  orange: "yellow with red",
+  violet: "red with blue",
+  green: "yellow with blue",
+};
 
 /** Which pairings are under a cover, and what is said of them. */
 type Covers = { on: boolean; over: (p: PairingOfBoth) => boolean; guesses: Guesses };
 
-function Blocks({ got, look, paints, marks, covers, filter, opened, onOpen }: { got: Pairings; look: "sorted" | "lean"; paints: Paints; marks: Marks; covers: Covers; filter: keyof typeof filters; opened: string | null; onOpen: (p: PairingOfBoth) => void }) {
+function Blocks({
+  got,
+  look,
+  paints,
+  marks,
+  covers,
+  filter,
+  opened,
+  onOpen,
+}: {
+  got: Pairings;
+  look: "sorted" | "lean";
+  paints: Paints;
+  marks: Marks;
+  covers: Covers;
+  filter: keyof typeof filters;
+  opened: string | null;
+  onOpen: (p: PairingOfBoth) => void;
+}) {
   // Bright to dull would tell what the covers hide: then they stand as the paints do.
   const places = new Map(got.paints.map((p, i) => [p.id, i]));
   const byPaints = (p: PairingOfBoth) => places.get(p.a)! * got.paints.length + places.get(p.b)!;
   const all = covers.on ? [...got.pairs].sort((x, y) => byPaints(x) - byPaints(y)) : got.pairs;
-  const shown = (section: string) => all.filter((p) => p.section === section && (filter === "all" || marks.markOf(p) === filter));
+  const shown = (section: string) =>
+    all.filter((p) => p.section === section && (filter === "all" || marks.markOf(p) === filter));
   const sections = got.sections.filter((s) => s.section);
   const others = got.sections.filter((s) => !s.section && shown(s.name).length > 0);
   const widest = Math.max(1, ...sections.map((s) => new Set(shown(s.name).map((p) => p.b)).size));
   const head = (s: Pairings["sections"][number]) => (
-    <Box sx={{ display: "flex", alignItems: "baseline", gap: 1.25, borderBottom: `2px solid ${grey.ink}`, mb: 0.75, pb: 0.25 }}>
+    <Box
+      sx={{
+        display: "flex",
+        alignItems: "baseline",
+        gap: 1.25,
+        borderBottom: `2px solid ${grey.ink}`,
+        mb: 0.75,
+        pb: 0.25,
+      }}
+    >
       <Typography variant="h3">{s.name}</Typography>
       <Typography variant="body2" sx={{ color: grey.third, flex: 1 }}>
-        {got.pairs.some((p) => p.section === s.name) ? s.section ? roleWords[s.name] : "" : "no pairing here"}
+        {got.pairs.some((p) => p.section === s.name)
+          ? s.section
+            ? roleWords[s.name]
+            : ""
+          : "no pairing here"}
       </Typography>
-      {covers.on ? <Commit pairs={covers.guesses.said(shown(s.name).filter(covers.over))} guesses={covers.guesses} /> : <Plan pairs={shown(s.name)} marks={marks} />}
+      {covers.on ? (
+        <Commit
+          pairs={covers.guesses.said(shown(s.name).filter(covers.over))}
+          guesses={covers.guesses}
+        />
+      ) : (
+        <Plan pairs={shown(s.name)} marks={marks} />
+      )}
     </Box>
   );
   const cells = (s: Pairings["sections"][number]) =>
-    shown(s.name).map((p) => <OneCell key={`${p.a}~${p.b}`} pair={p} paints={paints} open={opened === `${p.a}~${p.b}`} marks={marks} covers={covers} onOpen={() => onOpen(p)} />);
+    shown(s.name).map((p) => (
+      <OneCell
+        key={`${p.a}~${p.b}`}
+        pair={p}
+        paints={paints}
+        open={opened === `${p.a}~${p.b}`}
+        marks={marks}
+        covers={covers}
+        onOpen={() => onOpen(p)}
+      />
+    ));
   return (
     <>
-      <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: look === "lean" ? `repeat(auto-fit, minmax(min(100%, ${widest * 100 + 120}px), 1fr))` : "repeat(3, minmax(0, 1fr))" }, columnGap: 3, rowGap: 2 }}>
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: {
+            xs: "minmax(0, 1fr)",
+            md:
+              look === "lean"
+                ? `repeat(auto-fit, minmax(min(100%, ${widest * 100 + 120}px), 1fr))`
+                : "repeat(3, minmax(0, 1fr))",
+          },
+          columnGap: 3,
+          rowGap: 2,
+        }}
+      >
         {sections.map((s) => (
           <Box key={s.name} component="section" aria-label={s.name}>
             {head(s)}
-            {look === "lean" ? <Grid block={s} pairs={shown(s.name)} paints={paints} open={opened} covered={covers.over} onOpen={onOpen} /> : <Box role="list">{cells(s)}</Box>}
+            {look === "lean" ? (
+              <Grid
+                block={s}
+                pairs={shown(s.name)}
+                paints={paints}
+                open={opened}
+                covered={covers.over}
+                onOpen={onOpen}
+              />
+            ) : (
+              <Box role="list">{cells(s)}</Box>
+            )}
           </Box>
         ))}
       </Box>
@@ -151,7 +320,15 @@ function Blocks({ got, look, paints, marks, covers, filter, opened, onOpen }: { 
         others.map((s) => (
           <Box key={s.name} component="section" aria-label={s.name} sx={{ mt: 2 }}>
             {head(s)}
-            <Box role="list" sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "repeat(3, minmax(0, 1fr))" }, columnGap: 3, alignItems: "start" }}>
+            <Box
+              role="list"
+              sx={{
+                display: "grid",
+                gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "repeat(3, minmax(0, 1fr))" },
+                columnGap: 3,
+                alignItems: "start",
+              }}
+            >
               {cells(s)}
             </Box>
           </Box>
@@ -160,17 +337,52 @@ function Blocks({ got, look, paints, marks, covers, filter, opened, onOpen }: { 
   );
 }
 
-function OneCell({ covers, ...cell }: { pair: PairingOfBoth; paints: Paints; open: boolean; marks: Marks; covers: Covers; onOpen: () => void }) {
-  return covers.over(cell.pair) ? <CoveredCell {...cell} guesses={covers.guesses} /> : <Cell {...cell} guesses={covers.guesses} />;
+function OneCell({
+  covers,
+  ...cell
+}: {
+  pair: PairingOfBoth;
+  paints: Paints;
+  open: boolean;
+  marks: Marks;
+  covers: Covers;
+  onOpen: () => void;
+}) {
+  return covers.over(cell.pair) ? (
+    <CoveredCell {...cell} guesses={covers.guesses} />
+  ) : (
+    <Cell {...cell} guesses={covers.guesses} />
+  );
 }
 
 /** Where a grid or map is shown, the opened pairing stands below it. */
-function Apart({ got, paints, marks, covers, opened, onOpen }: { got: Pairings; paints: Paints; marks: Marks; covers: Covers; opened: string; onOpen: (p: PairingOfBoth) => void }) {
+function Apart({
+  got,
+  paints,
+  marks,
+  covers,
+  opened,
+  onOpen,
+}: {
+  got: Pairings;
+  paints: Paints;
+  marks: Marks;
+  covers: Covers;
+  opened: string;
+  onOpen: (p: PairingOfBoth) => void;
+}) {
   const pair = got.pairs.find((p) => `${p.a}~${p.b}` === opened);
   return (
     pair && (
       <Box role="list" sx={{ maxWidth: 560, mt: 1.5 }}>
-        <OneCell pair={pair} paints={paints} open marks={marks} covers={covers} onOpen={() => onOpen(pair)} />
+        <OneCell
+          pair={pair}
+          paints={paints}
+          open
+          marks={marks}
+          covers={covers}
+          onOpen={() => onOpen(pair)}
+        />
       </Box>
     )
   );
@@ -180,7 +392,13 @@ function Apart({ got, paints, marks, covers, opened, onOpen }: { got: Pairings; 
 function Commit({ pairs, guesses }: { pairs: ReturnType<Guesses["said"]>; guesses: Guesses }) {
   if (pairs.length === 0) return null;
   return (
-    <Button size="small" color="inherit" disabled={guesses.busy} onClick={() => guesses.commit(pairs)} sx={{ py: 0, minWidth: 0 }}>
+    <Button
+      size="small"
+      color="inherit"
+      disabled={guesses.busy}
+      onClick={() => guesses.commit(pairs)}
+      sx={{ py: 0, minWidth: 0 }}
+    >
       commit {pairs.length}
     </Button>
   );
@@ -191,17 +409,39 @@ function Plan({ pairs, marks }: { pairs: PairingOfBoth[]; marks: Marks }) {
   const left = pairs.filter((p) => marks.markOf(p) === "none");
   if (left.length === 0 || !marks.ready) return null;
   return (
-    <Button size="small" color="inherit" disabled={marks.busy} onClick={() => marks.set(left, "to paint")} sx={{ py: 0, minWidth: 0 }}>
+    <Button
+      size="small"
+      color="inherit"
+      disabled={marks.busy}
+      onClick={() => marks.set(left, "to paint")}
+      sx={{ py: 0, minWidth: 0 }}
+    >
       plan {left.length}
     </Button>
   );
 }
 
 /** How many stand where; pressing one shows only those. */
-function Checklist({ got, marks, filter, onFilter }: { got: Pairings; marks: Marks; filter: keyof typeof filters; onFilter: (f: keyof typeof filters) => void }) {
+function Checklist({
+  got,
+  marks,
+  filter,
+  onFilter,
+}: {
+  got: Pairings;
+  marks: Marks;
+  filter: keyof typeof filters;
+  onFilter: (f: keyof typeof filters) => void;
+}) {
   const counts: Record<Mark, number> = { none: 0, "to paint": 0, painted: 0, judged: 0 };
   for (const p of got.pairs) counts[marks.markOf(p)]++;
-  const words = { all: `all ${got.pairs.length}`, none: `${counts.none} ${filters.none}`, "to paint": `${counts["to paint"]} ${filters["to paint"]}`, painted: `${counts.painted} painted`, judged: `${counts.judged} judged` };
+  const words = {
+    all: `all ${got.pairs.length}`,
+    none: `${counts.none} ${filters.none}`,
+    "to paint": `${counts["to paint"]} ${filters["to paint"]}`,
+    painted: `${counts.painted} painted`,
+    judged: `${counts.judged} judged`,
+  };
   return <Words label="checklist" words={words} value={filter} onChoose={onFilter} />;
 }
 
@@ -234,8 +474,12 @@ function title(got: Pairings): string {
 }
 
 function summary(got: Pairings): string {
-  const sum = (k: "clean" | "softened" | "muddy" | "parted") => got.sections.filter((s) => s.section).reduce((n, s) => n + s[k], 0);
+  const sum = (k: "clean" | "softened" | "muddy" | "parted") =>
+    got.sections.filter((s) => s.section).reduce((n, s) => n + s[k], 0);
   const parted = sum("parted");
-  const rule = parted === 0 ? "The rule of thumb puts them in the same order." : `The rule of thumb parts from it in ${parted}.`;
+  const rule =
+    parted === 0
+      ? "The rule of thumb puts them in the same order."
+      : `The rule of thumb parts from it in ${parted}.`;
   return `Across the sections ${sum("clean")} clean, ${sum("softened")} softened, ${sum("muddy")} muddy. ${rule}`;
 }

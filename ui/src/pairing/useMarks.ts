@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, client } from "../api/client";
 import { marksQuery } from "../api/queries";
-import { keyOf } from "../app/naming";
+import { keyOf } from "../parts/naming";
 import type { Mark } from "./words";
 
 /** The marks of all pairings; set together, all or none. */
@@ -14,7 +14,11 @@ export function useMarks() {
   const markOf = (p: { a: string; b: string }): Mark => of.get(keyOf(p)) ?? "none";
   const set = useMutation({
     mutationFn: ({ pairs, mark }: { pairs: { a: string; b: string }[]; mark: Mark }) =>
-      answer(client.PUT("/api/pairings/marks", { body: pairs.map(({ a, b }) => ({ a, b, mark, was: markOf({ a, b }) })) })),
+      answer(
+        client.PUT("/api/pairings/marks", {
+          body: pairs.map(({ a, b }) => ({ a, b, mark, was: markOf({ a, b }) })),
+        }),
+      ),
     onMutate: () => setProblem(null),
     onSuccess: (all) => queries.setQueryData(marksQuery.queryKey, all),
     onError: (e) => {
@@ -22,7 +26,13 @@ export function useMarks() {
       void queries.invalidateQueries(marksQuery);
     },
   });
-  return { ready: kept.data !== undefined, markOf, set: (pairs: { a: string; b: string }[], mark: Mark) => set.mutate({ pairs, mark }), busy: set.isPending, problem };
+  return {
+    ready: kept.data !== undefined,
+    markOf,
+    set: (pairs: { a: string; b: string }[], mark: Mark) => set.mutate({ pairs, mark }),
+    busy: set.isPending,
+    problem,
+  };
 }
 
 export type Marks = ReturnType<typeof useMarks>;

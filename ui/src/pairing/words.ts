@@ -1,7 +1,12 @@
 import type { PairingOfBoth } from "../api/client";
 
 /** How far a painter has come with a pairing. */
-export const markWords = { none: "not planned", "to paint": "to paint", painted: "painted", judged: "judged" } as const;
+export const markWords = {
+  none: "not planned",
+  "to paint": "to paint",
+  painted: "painted",
+  judged: "judged",
+} as const;
 export type Mark = keyof typeof markWords;
 
 /** What the rule of thumb said, beside what came. */

@@ -5,7 +5,13 @@ import type { Schemas } from "../api/client";
 import type { InPile } from "./usePiles";
 
 /** What a pile is beside what is wanted, and what brings it there. */
-export function Corrected({ got, onAdd }: { got: Schemas["Correction"]; onAdd?: (add: InPile[]) => void }) {
+export function Corrected({
+  got,
+  onAdd,
+}: {
+  got: Schemas["Correction"];
+  onAdd?: (add: InPile[]) => void;
+}) {
   return (
     <Box aria-label="what to add" sx={{ mt: 1, display: "flex", alignItems: "center", gap: 2 }}>
       <Typography sx={{ flex: 1 }}>
@@ -17,7 +23,11 @@ export function Corrected({ got, onAdd }: { got: Schemas["Correction"]; onAdd?: 
         {got.says}
       </Typography>
       {onAdd && got.add.length > 0 && got.reached && (
-        <Button variant="outlined" color="inherit" onClick={() => onAdd(got.add.map((a) => ({ ref: a.paint, parts: a.parts })))}>
+        <Button
+          variant="outlined"
+          color="inherit"
+          onClick={() => onAdd(got.add.map((a) => ({ ref: a.paint, parts: a.parts })))}
+        >
           add it
         </Button>
       )}

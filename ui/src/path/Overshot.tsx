@@ -6,9 +6,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
 import type { Pair } from "../api/client";
 import { correctQuery, locateQuery } from "../api/queries";
-import { colourInAddress } from "../app/colour";
-import { ColourField } from "../app/ColourField";
-import { figures, grey } from "../app/theme";
+import { colourInAddress } from "../parts/colour";
+import { ColourField } from "../parts/ColourField";
+import { figures, grey } from "../drawing/style";
 import { Swatch } from "../drawing/Swatch";
 import { Corrected } from "./Corrected";
 import { plainParts } from "./parts";
@@ -20,7 +20,17 @@ const number = (text: string) => {
 };
 
 /** From what is on the palette to the place that is shown: counted in parts, or found from how it looks. */
-export function Overshot({ wheel, pair, sample, called }: { wheel: number; pair: Pair; sample: number; called: (ref: string) => string }) {
+export function Overshot({
+  wheel,
+  pair,
+  sample,
+  called,
+}: {
+  wheel: number;
+  pair: Pair;
+  sample: number;
+  called: (ref: string) => string;
+}) {
   const [a, setA] = useState("");
   const [b, setB] = useState("");
   const [look, setLook] = useState("");
@@ -33,7 +43,9 @@ export function Overshot({ wheel, pair, sample, called }: { wheel: number; pair:
     { ref: pair.a.id, parts: x ?? 0 },
     { ref: pair.b.id, parts: y ?? 0 },
   ].filter((p) => p.parts > 0);
-  const correction = useQuery(correctQuery(wheel, x !== null && y !== null ? asked(have) : [], asked(want), pair));
+  const correction = useQuery(
+    correctQuery(wheel, x !== null && y !== null ? asked(have) : [], asked(want), pair),
+  );
   const c = have.length > 0 ? correction.data : undefined;
   const take = () => {
     const parts = plainParts(found.data!.parts);
@@ -53,7 +65,11 @@ export function Overshot({ wheel, pair, sample, called }: { wheel: number; pair:
     />
   );
   return (
-    <Box component="section" aria-label="I overshot" sx={{ borderTop: `2px solid ${grey.ink}`, mt: 2, pt: 0.5 }}>
+    <Box
+      component="section"
+      aria-label="I overshot"
+      sx={{ borderTop: `2px solid ${grey.ink}`, mt: 2, pt: 0.5 }}
+    >
       <Typography variant="caption" component="p" sx={{ mb: 1 }}>
         I overshot: on the palette there is about this, and the place shown is wanted
       </Typography>
@@ -61,7 +77,12 @@ export function Overshot({ wheel, pair, sample, called }: { wheel: number; pair:
         {field(pair.a.id, a, setA)}
         {field(pair.b.id, b, setB)}
         <Box sx={{ width: 230 }}>
-          <ColourField label="or how it looks: CIELAB or #hex" text={look} onText={setLook} ok={colour !== ""} />
+          <ColourField
+            label="or how it looks: CIELAB or #hex"
+            text={look}
+            onText={setLook}
+            ok={colour !== ""}
+          />
         </Box>
       </Box>
       {found.error && <Typography role="alert">{found.error.message}</Typography>}
@@ -70,7 +91,10 @@ export function Overshot({ wheel, pair, sample, called }: { wheel: number; pair:
           <Swatch colour={found.data.read} width={44} height={36} />
           <Swatch colour={found.data.asPainted} width={44} height={36} />
           <Typography sx={{ flex: 1 }}>
-            {found.data.says} <span style={{ fontFamily: figures, fontSize: 12 }}>CIEDE2000 {found.data.de00.toFixed(1)}</span>
+            {found.data.says}{" "}
+            <span style={{ fontFamily: figures, fontSize: 12 }}>
+              CIEDE2000 {found.data.de00.toFixed(1)}
+            </span>
           </Typography>
           <Button variant="outlined" color="inherit" disabled={!found.data.fits} onClick={take}>
             take these parts

@@ -2,12 +2,19 @@ import type { Theme } from "@mui/material/styles";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useId, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Pair, Schemas } from "../api/client";
-import { figures, grey, text } from "../app/theme";
+import { figures, grey, text } from "../drawing/style";
 import { fill } from "../drawing/screen";
 import { atShare, drawn, nearest } from "./along";
 
 const edge = 10;
-const rows = { flags: 44, painted: [52, 86], under: [98, 202], scale: 216, traces: [246, 336], words: 356 } as const;
+const rows = {
+  flags: 44,
+  painted: [52, 86],
+  under: [98, 202],
+  scale: 216,
+  traces: [246, 336],
+  words: 356,
+} as const;
 
 /** Another way that is laid over this one. */
 export type Over = { name: string; band: Schemas["BandPoint"][] };
@@ -16,7 +23,17 @@ export type Over = { name: string; band: Schemas["BandPoint"][] };
 const dashes = ["7 3", "2 3", "11 3 2 3"];
 
 /** Ratios that a brush can count, first to second. */
-const ratios = [[19, 1], [9, 1], [4, 1], [2, 1], [1, 1], [1, 2], [1, 4], [1, 9], [1, 19]] as const;
+const ratios = [
+  [19, 1],
+  [9, 1],
+  [4, 1],
+  [2, 1],
+  [1, 1],
+  [1, 2],
+  [1, 4],
+  [1, 9],
+  [1, 19],
+] as const;
 
 /** The whole figure that an event happened in. */
 function figure(e: PointerEvent): SVGSVGElement {
@@ -25,7 +42,15 @@ function figure(e: PointerEvent): SVGSVGElement {
 }
 
 /** One way at full width: as painted, the undertone as thick as what is left, scale, flags, lightness and chroma. Drag along it. */
-export function PathFigure({ pair, share, at, flags, over, onAt, onFlag }: {
+export function PathFigure({
+  pair,
+  share,
+  at,
+  flags,
+  over,
+  onAt,
+  onFlag,
+}: {
   pair: Pair;
   share: number;
   at: number;
@@ -56,7 +81,16 @@ export function PathFigure({ pair, share, at, flags, over, onAt, onFlag }: {
     if (what === "way") onAt(place(e));
   };
   const step = (e: KeyboardEvent, from: number, set: (at: number) => void) => {
-    const by = ({ ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 8, PageDown: -8 } as Record<string, number>)[e.key];
+    const by = (
+      {
+        ArrowRight: 1,
+        ArrowUp: 1,
+        ArrowLeft: -1,
+        ArrowDown: -1,
+        PageUp: 8,
+        PageDown: -8,
+      } as Record<string, number>
+    )[e.key];
     if (!by) return;
     e.preventDefault();
     e.stopPropagation();
@@ -64,12 +98,26 @@ export function PathFigure({ pair, share, at, flags, over, onAt, onFlag }: {
     set(pair.samples[i]!.at);
   };
   const middle = (rows.under[0] + rows.under[1]) / 2;
-  const half = (retention: number) => Math.max(0.8, (retention * (rows.under[1] - rows.under[0])) / 2);
+  const half = (retention: number) =>
+    Math.max(0.8, (retention * (rows.under[1] - rows.under[0])) / 2);
   const [top, foot] = rows.traces;
   const L = (v: number) => foot - v * (foot - top);
   const C = (v: number) => foot - Math.min(1, v / 0.3) * (foot - top);
-  const line = (y: (i: number) => number) => pair.samples.map((s, i) => `${i ? "L" : "M"}${X(s.at).toFixed(1)} ${y(i).toFixed(1)}`).join(" ");
-  const marks = ratios.map(([a, b]) => ({ a, b, x: X(atShare(pair, b / (a + b))) })).map((m, i, all) => ({ ...m, room: m.x > 22 && m.x < width - 22 && all.every((o, k) => k === i || Math.abs(k - 4) > Math.abs(i - 4) || Math.abs(o.x - m.x) > 34) }));
+  const line = (y: (i: number) => number) =>
+    pair.samples
+      .map((s, i) => `${i ? "L" : "M"}${X(s.at).toFixed(1)} ${y(i).toFixed(1)}`)
+      .join(" ");
+  const marks = ratios
+    .map(([a, b]) => ({ a, b, x: X(atShare(pair, b / (a + b))) }))
+    .map((m, i, all) => ({
+      ...m,
+      room:
+        m.x > 22 &&
+        m.x < width - 22 &&
+        all.every(
+          (o, k) => k === i || Math.abs(k - 4) > Math.abs(i - 4) || Math.abs(o.x - m.x) > 34,
+        ),
+    }));
   const now = pair.samples[nearest(pair, at)]!;
   return (
     <svg
@@ -84,52 +132,120 @@ export function PathFigure({ pair, share, at, flags, over, onAt, onFlag }: {
       onPointerCancel={() => setHeld(null)}
     >
       <defs>
-        <pattern id={hatch} width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <pattern
+          id={hatch}
+          width={7}
+          height={7}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
           <path d="M0 0 V7" stroke={grey.ink} strokeWidth={1.2} />
         </pattern>
-        <pattern id={`${hatch}d`} width={12} height={12} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <pattern
+          id={`${hatch}d`}
+          width={12}
+          height={12}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
           <path d="M0 0 V12" stroke={grey.mark} strokeWidth={0.9} />
         </pattern>
       </defs>
       <g onPointerDown={(e) => take(e, "way")} style={{ cursor: "ew-resize" }}>
-        <rect x={X(0)} y={rows.under[0]} width={X(1) - X(0)} height={rows.under[1] - rows.under[0]} fill={grey.track} />
+        <rect
+          x={X(0)}
+          y={rows.under[0]}
+          width={X(1) - X(0)}
+          height={rows.under[1] - rows.under[0]}
+          fill={grey.track}
+        />
         {way.slice(1).map((to, i) => {
           const from = way[i]!;
           const [x1, x2] = [X(from.at), X(to.at) + (i < way.length - 2 ? 1 : 0)];
           return (
             <g key={i}>
-              <rect x={x1} y={rows.painted[0]} width={Math.max(0, x2 - x1)} height={rows.painted[1] - rows.painted[0]} fill={fill(to.asPainted)} />
-              <path d={`M${x1} ${middle - half(from.retention)} L${x2} ${middle - half(to.retention)} V${middle + half(to.retention)} L${x1} ${middle + half(from.retention)} Z`} fill={fill(to.undertone)} />
+              <rect
+                x={x1}
+                y={rows.painted[0]}
+                width={Math.max(0, x2 - x1)}
+                height={rows.painted[1] - rows.painted[0]}
+                fill={fill(to.asPainted)}
+              />
+              <path
+                d={`M${x1} ${middle - half(from.retention)} L${x2} ${middle - half(to.retention)} V${middle + half(to.retention)} L${x1} ${middle + half(from.retention)} Z`}
+                fill={fill(to.undertone)}
+              />
             </g>
           );
         })}
         {[1, -1].map((side) => (
-          <path key={side} d={`M${X(0)} ${middle + side * half(pair.cleanFrom)} H${X(1)}`} stroke={grey.paper} strokeWidth={1.6} strokeDasharray="0.1 5" strokeLinecap="round" />
+          <path
+            key={side}
+            d={`M${X(0)} ${middle + side * half(pair.cleanFrom)} H${X(1)}`}
+            stroke={grey.paper}
+            strokeWidth={1.6}
+            strokeDasharray="0.1 5"
+            strokeLinecap="round"
+          />
         ))}
         {pair.dullStretches.map((z) => (
-          <rect key={`d${z.from}`} x={X(atShare(pair, z.from))} y={rows.under[0]} width={Math.max(2, X(atShare(pair, z.to)) - X(atShare(pair, z.from)))} height={rows.under[1] - rows.under[0]} fill={`url(#${hatch}d)`} opacity={0.55}>
+          <rect
+            key={`d${z.from}`}
+            x={X(atShare(pair, z.from))}
+            y={rows.under[0]}
+            width={Math.max(2, X(atShare(pair, z.to)) - X(atShare(pair, z.from)))}
+            height={rows.under[1] - rows.under[0]}
+            fill={`url(#${hatch}d)`}
+            opacity={0.55}
+          >
             <title>{`dull from ${z.fromWord} to ${z.toWord}, ${z.lowest.toFixed(2)} at the lowest`}</title>
           </rect>
         ))}
         {pair.mudZones.map((z) => (
-          <rect key={z.from} data-zone="mud" x={X(atShare(pair, z.from))} y={rows.under[0]} width={Math.max(2, X(atShare(pair, z.to)) - X(atShare(pair, z.from)))} height={rows.under[1] - rows.under[0]} fill={`url(#${hatch})`} opacity={0.5}>
+          <rect
+            key={z.from}
+            data-zone="mud"
+            x={X(atShare(pair, z.from))}
+            y={rows.under[0]}
+            width={Math.max(2, X(atShare(pair, z.to)) - X(atShare(pair, z.from)))}
+            height={rows.under[1] - rows.under[0]}
+            fill={`url(#${hatch})`}
+            opacity={0.5}
+          >
             <title>{`muddy from ${z.fromWord} to ${z.toWord}, ${z.lowest.toFixed(2)} at the lowest`}</title>
           </rect>
         ))}
         {over.map((o, n) => {
           const y = middle + (n - (over.length - 1) / 2) * 16;
-          const edge = (side: number) => o.band.map((b, i) => `${i ? "L" : "M"}${X(b.at).toFixed(1)} ${(middle + side * half(b.retention)).toFixed(1)}`).join(" ");
+          const edge = (side: number) =>
+            o.band
+              .map(
+                (b, i) =>
+                  `${i ? "L" : "M"}${X(b.at).toFixed(1)} ${(middle + side * half(b.retention)).toFixed(1)}`,
+              )
+              .join(" ");
           return (
             <g key={o.name} data-over={o.name} pointerEvents="none">
               {o.band.slice(1).map((to, i) => {
                 const from = o.band[i]!;
                 const thin = (r: number) => Math.max(0.8, r * 6);
-                return <path key={i} d={`M${X(from.at)} ${y - thin(from.retention)} L${X(to.at) + 0.6} ${y - thin(to.retention)} V${y + thin(to.retention)} L${X(from.at)} ${y + thin(from.retention)} Z`} fill={fill(to.undertone)} />;
+                return (
+                  <path
+                    key={i}
+                    d={`M${X(from.at)} ${y - thin(from.retention)} L${X(to.at) + 0.6} ${y - thin(to.retention)} V${y + thin(to.retention)} L${X(from.at)} ${y + thin(from.retention)} Z`}
+                    fill={fill(to.undertone)}
+                  />
+                );
               })}
               {[1, -1].map((side) => (
                 <g key={side} fill="none">
                   <path d={edge(side)} stroke={grey.paper} strokeWidth={3} opacity={0.7} />
-                  <path d={edge(side)} stroke={grey.ink} strokeWidth={1.4} strokeDasharray={dashes[n % dashes.length]} />
+                  <path
+                    d={edge(side)}
+                    stroke={grey.ink}
+                    strokeWidth={1.4}
+                    strokeDasharray={dashes[n % dashes.length]}
+                  />
                 </g>
               ))}
             </g>
@@ -137,8 +253,19 @@ export function PathFigure({ pair, share, at, flags, over, onAt, onFlag }: {
         })}
         <rect x={X(0)} y={top} width={X(1) - X(0)} height={foot - top} fill="transparent" />
         <path d={`M${X(0)} ${foot} H${X(1)} M${X(0)} ${top} H${X(1)}`} stroke={grey.hairline} />
-        <path d={line((i) => L(pair.samples[i]!.asPainted.oklch[0]!))} fill="none" stroke={grey.ink} strokeWidth={1.8} />
-        <path d={line((i) => C(pair.samples[i]!.undertone.oklch[1]!))} fill="none" stroke={grey.ink} strokeWidth={1.6} strokeDasharray="6 4" />
+        <path
+          d={line((i) => L(pair.samples[i]!.asPainted.oklch[0]!))}
+          fill="none"
+          stroke={grey.ink}
+          strokeWidth={1.8}
+        />
+        <path
+          d={line((i) => C(pair.samples[i]!.undertone.oklch[1]!))}
+          fill="none"
+          stroke={grey.ink}
+          strokeWidth={1.6}
+          strokeDasharray="6 4"
+        />
       </g>
       <g fontFamily={figures} fontSize={12} fill={grey.third} aria-hidden>
         {marks.map(({ a, b, x, room }) => {
@@ -156,10 +283,17 @@ export function PathFigure({ pair, share, at, flags, over, onAt, onFlag }: {
       </g>
       <g fontSize={12} fill={grey.third}>
         <text x={X(0)} y={rows.words}>
-          {width < 700 ? "solid: lightness · dashed: chroma · dotted: clean" : "solid: lightness as painted · dashed: chroma of the undertone · dotted: clean from there on"}
+          {width < 700
+            ? "solid: lightness · dashed: chroma · dotted: clean"
+            : "solid: lightness as painted · dashed: chroma of the undertone · dotted: clean from there on"}
         </text>
         <text x={X(1)} y={rows.words} textAnchor="end">
-          hatched: {pair.mudZones.length > 0 ? "muddy, loosely where dull" : pair.dullStretches.length > 0 ? "dull" : "nothing dull"}
+          hatched:{" "}
+          {pair.mudZones.length > 0
+            ? "muddy, loosely where dull"
+            : pair.dullStretches.length > 0
+              ? "dull"
+              : "nothing dull"}
         </text>
       </g>
       <g
@@ -174,13 +308,30 @@ export function PathFigure({ pair, share, at, flags, over, onAt, onFlag }: {
         onPointerDown={(e) => take(e, "way")}
         style={{ cursor: "ew-resize" }}
       >
-        <path d={`M${X(now.at)} ${rows.painted[0] - 4} V${foot + 4}`} stroke={grey.paper} strokeWidth={4} />
-        <path d={`M${X(now.at)} ${rows.painted[0] - 4} V${foot + 4}`} stroke={grey.ink} strokeWidth={1.8} />
-        <rect x={X(now.at) - 12} y={rows.painted[0] - 4} width={24} height={foot - rows.painted[0] + 8} fill="transparent" />
+        <path
+          d={`M${X(now.at)} ${rows.painted[0] - 4} V${foot + 4}`}
+          stroke={grey.paper}
+          strokeWidth={4}
+        />
+        <path
+          d={`M${X(now.at)} ${rows.painted[0] - 4} V${foot + 4}`}
+          stroke={grey.ink}
+          strokeWidth={1.8}
+        />
+        <rect
+          x={X(now.at) - 12}
+          y={rows.painted[0] - 4}
+          width={24}
+          height={foot - rows.painted[0] + 8}
+          fill="transparent"
+        />
       </g>
       {flags.map((f, i) => {
         const s = pair.samples[nearest(pair, f)]!;
-        const label = s.parts.length === 1 ? s.parts[0]!.code : `${s.parts.map((p) => p.parts).join(" : ")}${s.parts.some((p) => p.letDown) ? "*" : ""}`;
+        const label =
+          s.parts.length === 1
+            ? s.parts[0]!.code
+            : `${s.parts.map((p) => p.parts).join(" : ")}${s.parts.some((p) => p.letDown) ? "*" : ""}`;
         return (
           <g
             key={i}
@@ -200,7 +351,14 @@ export function PathFigure({ pair, share, at, flags, over, onAt, onFlag }: {
             style={{ cursor: "grab" }}
           >
             <rect x={X(s.at) - 22} y={0} width={44} height={rows.flags + 6} fill="transparent" />
-            <text x={X(s.at)} y={flags.length > 6 && i % 2 ? 14 : 28} textAnchor="middle" fontFamily={figures} fontSize={13} fill={grey.ink}>
+            <text
+              x={X(s.at)}
+              y={flags.length > 6 && i % 2 ? 14 : 28}
+              textAnchor="middle"
+              fontFamily={figures}
+              fontSize={13}
+              fill={grey.ink}
+            >
               {label}
             </text>
             <path d={`M${X(s.at) - 6} ${rows.flags - 9} h12 l-6 12 Z`} fill={grey.ink} />

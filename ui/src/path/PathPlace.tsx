@@ -7,17 +7,17 @@ import { useState } from "react";
 import { useParams } from "react-router";
 import type { KeptTube, Paint, Pair, PairingOfBoth, Profile } from "../api/client";
 import { boxQuery, paintsQuery, pairingsQuery, pairQuery } from "../api/queries";
-import { choicesOf, OneOf } from "../app/Choice";
-import { plainSettings, spacingWords } from "../app/choices";
-import { Said } from "../app/Expect";
+import { choicesOf, OneOf } from "../parts/Choice";
+import { plainSettings, spacingWords } from "../parts/choices";
+import { Said } from "../parts/Expect";
 import { KeptShell, MissingWheel } from "../app/Kept";
-import { keyOf, nameOf, paintName } from "../app/naming";
-import { figures, grey } from "../app/theme";
-import { useAddress } from "../app/useAddress";
-import { useGuesses } from "../app/useGuesses";
-import { useKeptWheel } from "../app/useKeptWheel";
-import { Waiting } from "../app/Waiting";
-import { Words } from "../app/Words";
+import { keyOf, nameOf, paintName } from "../parts/naming";
+import { figures, grey } from "../drawing/style";
+import { useAddress } from "../parts/useAddress";
+import { useGuesses } from "../parts/useGuesses";
+import { useKeptWheel } from "../parts/useKeptWheel";
+import { Waiting } from "../parts/Waiting";
+import { Words } from "../parts/Words";
 import { Drop } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
 import { nearest, nearestShare } from "./along";
@@ -35,7 +35,12 @@ export function PathPlace({ painter }: { painter: Profile }) {
 }
 
 const mostSteps = 11;
-const views = { path: "one path", sheet: "ladder sheet", pile: "a pile", quiet: "quieten" } as const;
+const views = {
+  path: "one path",
+  sheet: "ladder sheet",
+  pile: "a pile",
+  quiet: "quieten",
+} as const;
 
 /** One pairing at full width. */
 function OnePath({ id, painter }: { id: number; painter: Profile }) {
@@ -44,7 +49,10 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
   const view = one<keyof typeof views>("view", views, "path");
   const settings = own.content?.settings ?? plainSettings;
   const system = own.content?.system;
-  const pairings = useQuery({ ...pairingsQuery(system ? { wheel: id, system } : "box", settings), enabled: !!system });
+  const pairings = useQuery({
+    ...pairingsQuery(system ? { wheel: id, system } : "box", settings),
+    enabled: !!system,
+  });
   const box = useQuery(boxQuery(settings));
   const library = useQuery(paintsQuery(settings));
   const first = pairings.data?.pairs[0];
@@ -54,9 +62,13 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
   const covering = search.get("cover") === "on";
   const guesses = useGuesses(id, settings);
   const [held, setHeld] = useState<Held | null>(null);
-  const way = useQuery({ ...pairQuery({ wheel: id, a: a ?? "", b: b ?? "", steps, ...(third && { third }) }, settings), enabled: !!a && !!b });
+  const way = useQuery({
+    ...pairQuery({ wheel: id, a: a ?? "", b: b ?? "", steps, ...(third && { third }) }, settings),
+    enabled: !!a && !!b,
+  });
   const { content } = own;
-  if (own.query.error && !own.kept) return <MissingWheel painter={painter} sentence={own.query.error.message} />;
+  if (own.query.error && !own.kept)
+    return <MissingWheel painter={painter} sentence={own.query.error.message} />;
   if (!content) return <Waiting failing={own.query.failureCount > 0} />;
   const paints = [
     ...(pairings.data?.paints ?? []).map((p) => ({ value: p.id, name: p.name })),
@@ -70,36 +82,125 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
   const called = (ref?: string) => paints.find((p) => p.value === ref)?.name ?? ref ?? "";
   return (
     <KeptShell painter={painter} own={{ ...own, content }} id={id} place="path">
-      <Words label="looked at" words={views} value={view} onChoose={(v) => show({ view: v === "path" ? undefined : v })} />
-      {view === "pile" && system && <PileView id={id} system={system} settings={settings} paints={atHand} />}
+      <Words
+        label="looked at"
+        words={views}
+        value={view}
+        onChoose={(v) => show({ view: v === "path" ? undefined : v })}
+      />
+      {view === "pile" && system && (
+        <PileView id={id} system={system} settings={settings} paints={atHand} />
+      )}
       {view === "quiet" && <QuietView id={id} settings={settings} paints={atHand} />}
       {view === "sheet" && pairings.data && (
-        <SheetView id={id} settings={settings} pairs={pairings.data.pairs} steps={steps} called={called}>
+        <SheetView
+          id={id}
+          settings={settings}
+          pairs={pairings.data.pairs}
+          steps={steps}
+          called={called}
+        >
           <StepCount steps={steps} onSet={(n) => show({ steps: String(n) })} />
         </SheetView>
       )}
       {view === "path" && (
         <>
-          <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2, alignItems: "baseline", "& button": { fontSize: 22, py: 0.5 } }}>
-            <OneOf label="from" shown={called(a)} of={paints} value={a ?? ""} onChoose={(v) => show({ a: v, b })} />
+          <Box
+            sx={{
+              display: "flex",
+              flexWrap: "wrap",
+              columnGap: 2,
+              alignItems: "baseline",
+              "& button": { fontSize: 22, py: 0.5 },
+            }}
+          >
+            <OneOf
+              label="from"
+              shown={called(a)}
+              of={paints}
+              value={a ?? ""}
+              onChoose={(v) => show({ a: v, b })}
+            />
             <Typography sx={{ color: grey.second }}>to</Typography>
-            <OneOf label="to" shown={called(b)} of={paints} value={b ?? ""} onChoose={(v) => show({ a, b: v })} />
+            <OneOf
+              label="to"
+              shown={called(b)}
+              of={paints}
+              value={b ?? ""}
+              onChoose={(v) => show({ a, b: v })}
+            />
           </Box>
-          <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3, alignItems: "center", minHeight: 44 }}>
-            <OneOf label="steps set" shown={spacingWords[settings.choices.spacing]} of={choicesOf(spacingWords)} value={settings.choices.spacing} onChoose={(spacing) => own.change({ ...content, settings: { ...settings, choices: { ...settings.choices, spacing } } })} />
+          <Box
+            sx={{
+              display: "flex",
+              flexWrap: "wrap",
+              columnGap: 3,
+              alignItems: "center",
+              minHeight: 44,
+            }}
+          >
+            <OneOf
+              label="steps set"
+              shown={spacingWords[settings.choices.spacing]}
+              of={choicesOf(spacingWords)}
+              value={settings.choices.spacing}
+              onChoose={(spacing) =>
+                own.change({
+                  ...content,
+                  settings: { ...settings, choices: { ...settings.choices, spacing } },
+                })
+              }
+            />
             <StepCount steps={steps} onSet={(n) => show({ steps: String(n) })} />
-            <Button color="inherit" aria-pressed={covering} disabled={!guesses.ready} onClick={() => show({ cover: covering ? undefined : "on" })}>
+            <Button
+              color="inherit"
+              aria-pressed={covering}
+              disabled={!guesses.ready}
+              onClick={() => show({ cover: covering ? undefined : "on" })}
+            >
               {covering ? "lift all covers" : "predict first"}
             </Button>
-            <OneOf label="a trace of" shown={third ? `a trace of ${called(third)}` : "a clean brush"} of={[{ value: "", name: "a clean brush" }, ...paints.filter((p) => p.value !== a && p.value !== b)]} value={third} onChoose={(v) => show({ third: v || undefined })} />
+            <OneOf
+              label="a trace of"
+              shown={third ? `a trace of ${called(third)}` : "a clean brush"}
+              of={[
+                { value: "", name: "a clean brush" },
+                ...paints.filter((p) => p.value !== a && p.value !== b),
+              ]}
+              value={third}
+              onChoose={(v) => show({ third: v || undefined })}
+            />
           </Box>
-          {way.error && <Typography role="alert" sx={{ mt: 2 }}>{way.error.message}</Typography>}
+          {way.error && (
+            <Typography role="alert" sx={{ mt: 2 }}>
+              {way.error.message}
+            </Typography>
+          )}
           {guesses.problem && <Typography role="alert">{guesses.problem}</Typography>}
           {pair && over && <CoveredPath pair={pair} called={called} guesses={guesses} />}
           {pair && !over && (
             <>
-              {said && <Said said={said} outcome={said} each={guesses.each} from={called(said.a)} to={called(said.b)} />}
-              <Along key={`${pair.a.id} ${pair.b.id} ${pair.steps.length} ${pair.spacing}`} wheel={id} pair={pair} third={third} others={pairings.data?.pairs ?? []} held={held} tubes={paints} called={called} onHold={setHeld} onOther={(p) => show({ a: p.a, b: p.b })} />
+              {said && (
+                <Said
+                  said={said}
+                  outcome={said}
+                  each={guesses.each}
+                  from={called(said.a)}
+                  to={called(said.b)}
+                />
+              )}
+              <Along
+                key={`${pair.a.id} ${pair.b.id} ${pair.steps.length} ${pair.spacing}`}
+                wheel={id}
+                pair={pair}
+                third={third}
+                others={pairings.data?.pairs ?? []}
+                held={held}
+                tubes={paints}
+                called={called}
+                onHold={setHeld}
+                onOther={(p) => show({ a: p.a, b: p.b })}
+              />
             </>
           )}
         </>
@@ -112,13 +213,25 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
 function StepCount({ steps, onSet }: { steps: number; onSet: (n: number) => void }) {
   return (
     <Box sx={{ display: "flex", alignItems: "center" }}>
-      <Button color="inherit" aria-label="a step less" disabled={steps <= 1} onClick={() => onSet(steps - 1)} sx={{ minWidth: 40 }}>
+      <Button
+        color="inherit"
+        aria-label="a step less"
+        disabled={steps <= 1}
+        onClick={() => onSet(steps - 1)}
+        sx={{ minWidth: 40 }}
+      >
         −
       </Button>
       <Typography component="span" sx={{ fontFamily: figures }}>
         {steps} step{steps > 1 && "s"}
       </Typography>
-      <Button color="inherit" aria-label="a step more" disabled={steps >= mostSteps} onClick={() => onSet(steps + 1)} sx={{ minWidth: 40 }}>
+      <Button
+        color="inherit"
+        aria-label="a step more"
+        disabled={steps >= mostSteps}
+        onClick={() => onSet(steps + 1)}
+        sx={{ minWidth: 40 }}
+      >
         +
       </Button>
     </Box>
@@ -129,12 +242,26 @@ function StepCount({ steps, onSet }: { steps: number; onSet: (n: number) => void
 function palette(system: OnPalette[], box: KeptTube[], library: Paint[]): OnPalette[] {
   const more = [
     ...box.map((t) => ({ ...t.paint, name: nameOf(t) })),
-    ...library.filter((p) => p.family === "white" || p.family === "black").map((p) => ({ ...p, name: paintName(p.name).name })),
+    ...library
+      .filter((p) => p.family === "white" || p.family === "black")
+      .map((p) => ({ ...p, name: paintName(p.name).name })),
   ];
-  return [...system, ...more].filter((p, i, all) => all.findIndex((q) => q.id === p.id || q.name === p.name) === i);
+  return [...system, ...more].filter(
+    (p, i, all) => all.findIndex((q) => q.id === p.id || q.name === p.name) === i,
+  );
 }
 
-function Along({ wheel, pair, third, others, held, tubes, called, onHold, onOther }: {
+function Along({
+  wheel,
+  pair,
+  third,
+  others,
+  held,
+  tubes,
+  called,
+  onHold,
+  onOther,
+}: {
   wheel: number;
   pair: Pair;
   third: string;
@@ -156,42 +283,112 @@ function Along({ wheel, pair, third, others, held, tubes, called, onHold, onOthe
   const moved = flags.some((f, i) => f !== even[i]);
   const section = others.find((p) => keyOf(p) === keyOf({ a: pair.a.id, b: pair.b.id }))?.section;
   const elsewhere = (p: PairingOfBoth) => Number(p.section !== section);
-  const family = others.filter((p) => (p.a === pair.a.id || p.b === pair.b.id || p.a === pair.b.id || p.b === pair.a.id) && keyOf(p) !== keyOf({ a: pair.a.id, b: pair.b.id }) && p.band).sort((p, q) => elsewhere(p) - elsewhere(q));
+  const family = others
+    .filter(
+      (p) =>
+        (p.a === pair.a.id || p.b === pair.b.id || p.a === pair.b.id || p.b === pair.a.id) &&
+        keyOf(p) !== keyOf({ a: pair.a.id, b: pair.b.id }) &&
+        p.band,
+    )
+    .sort((p, q) => elsewhere(p) - elsewhere(q));
   const near = family.filter((p) => !elsewhere(p));
   const listed = all || near.length === 0 ? family : near;
   const laidOver = family.filter((p) => over.includes(keyOf(p)));
   return (
-    <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 348px" }, gap: 3, mt: 0.5 }}>
+    <Box
+      sx={{
+        display: "grid",
+        gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 348px" },
+        gap: 3,
+        mt: 0.5,
+      }}
+    >
       <Box>
         {third && pair.taints?.length ? (
           <Box sx={{ display: "flex", alignItems: "center", gap: 2, maxWidth: 460 }}>
-            <Slider size="small" aria-label="share of the third paint" min={0} max={10} step={0.5} value={taint} onChange={(_, v) => setTaint(v)} />
-            <Typography variant="caption" sx={{ whiteSpace: "nowrap", fontFamily: figures, width: 190 }}>
+            <Slider
+              size="small"
+              aria-label="share of the third paint"
+              min={0}
+              max={10}
+              step={0.5}
+              value={taint}
+              onChange={(_, v) => setTaint(v)}
+            />
+            <Typography
+              variant="caption"
+              sx={{ whiteSpace: "nowrap", fontFamily: figures, width: 190 }}
+            >
               {taint.toFixed(1)} % in every mixture
             </Typography>
           </Box>
         ) : null}
-        <PathFigure pair={pair} share={share} at={at} flags={flags} over={laidOver.map((p) => turnedLike(pair, p))} onAt={setAt} onFlag={(i, to) => setFlags(flags.map((f, n) => (n === i ? to : f)))} />
+        <PathFigure
+          pair={pair}
+          share={share}
+          at={at}
+          flags={flags}
+          over={laidOver.map((p) => turnedLike(pair, p))}
+          onAt={setAt}
+          onFlag={(i, to) => setFlags(flags.map((f, n) => (n === i ? to : f)))}
+        />
         {moved && (
           <Button size="small" color="inherit" onClick={() => setFlags(even)} sx={{ px: 0 }}>
             set the steps evenly again
           </Button>
         )}
-        <Typography variant="caption" component="p" sx={{ mt: 1.5, borderTop: `2px solid ${grey.ink}`, pt: 0.5 }}>
+        <Typography
+          variant="caption"
+          component="p"
+          sx={{ mt: 1.5, borderTop: `2px solid ${grey.ink}`, pt: 0.5 }}
+        >
           other ways of these two in the system
         </Typography>
-        {family.length === 0 && <Typography variant="body2">none: choose a system with more paints, or other paints above.</Typography>}
+        {family.length === 0 && (
+          <Typography variant="body2">
+            none: choose a system with more paints, or other paints above.
+          </Typography>
+        )}
         {listed.map((p) => {
           const on = over.includes(keyOf(p));
           return (
-            <Box key={keyOf(p)} sx={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) 84px", alignItems: "center", borderBottom: `1px solid ${grey.hairline}` }}>
+            <Box
+              key={keyOf(p)}
+              sx={{
+                display: "grid",
+                gridTemplateColumns: "minmax(0, 1fr) 84px",
+                alignItems: "center",
+                borderBottom: `1px solid ${grey.hairline}`,
+              }}
+            >
               <Box
                 component="button"
                 aria-label={`follow ${called(p.a)} to ${called(p.b)}`}
                 onClick={() => onOther(p)}
-                sx={{ display: "grid", gridTemplateColumns: "200px minmax(0, 1fr) 20px 40px", gap: 1.5, alignItems: "center", p: 0, minHeight: 30, border: 0, bgcolor: "transparent", color: grey.ink, font: "inherit", textAlign: "left", cursor: "pointer" }}
+                sx={{
+                  display: "grid",
+                  gridTemplateColumns: "200px minmax(0, 1fr) 20px 40px",
+                  gap: 1.5,
+                  alignItems: "center",
+                  p: 0,
+                  minHeight: 30,
+                  border: 0,
+                  bgcolor: "transparent",
+                  color: grey.ink,
+                  font: "inherit",
+                  textAlign: "left",
+                  cursor: "pointer",
+                }}
               >
-                <Box component="span" sx={{ fontSize: 13, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+                <Box
+                  component="span"
+                  sx={{
+                    fontSize: 13,
+                    overflow: "hidden",
+                    textOverflow: "ellipsis",
+                    whiteSpace: "nowrap",
+                  }}
+                >
                   {called(p.a)} to {called(p.b)}
                 </Box>
                 <Ribbon band={p.band!} height={16} middle={false} />
@@ -200,7 +397,18 @@ function Along({ wheel, pair, third, others, held, tubes, called, onHold, onOthe
                   {p.retention.toFixed(2)}
                 </Box>
               </Box>
-              <Button size="small" color="inherit" role="checkbox" aria-checked={on} aria-label={`lay ${called(p.a)} to ${called(p.b)} over`} disabled={!on && over.length >= mostOver} onClick={() => setOver(on ? over.filter((k) => k !== keyOf(p)) : [...over, keyOf(p)])} sx={{ py: 0, fontWeight: on ? 600 : 400 }}>
+              <Button
+                size="small"
+                color="inherit"
+                role="checkbox"
+                aria-checked={on}
+                aria-label={`lay ${called(p.a)} to ${called(p.b)} over`}
+                disabled={!on && over.length >= mostOver}
+                onClick={() =>
+                  setOver(on ? over.filter((k) => k !== keyOf(p)) : [...over, keyOf(p)])
+                }
+                sx={{ py: 0, fontWeight: on ? 600 : 400 }}
+              >
                 {on ? "take off" : "lay over"}
               </Button>
             </Box>
@@ -214,7 +422,15 @@ function Along({ wheel, pair, third, others, held, tubes, called, onHold, onOthe
         <Overshot wheel={wheel} pair={pair} sample={sample} called={called} />
       </Box>
       <Box sx={{ borderLeft: { md: `1px solid ${grey.hairline}` }, pl: { md: 2 } }}>
-        <PointCard wheel={wheel} pair={pair} share={share} sample={sample} held={held} tubes={tubes} onHold={onHold} />
+        <PointCard
+          wheel={wheel}
+          pair={pair}
+          share={share}
+          sample={sample}
+          held={held}
+          tubes={tubes}
+          onHold={onHold}
+        />
       </Box>
     </Box>
   );
@@ -226,5 +442,8 @@ const mostOver = 3;
 /** Another way, turned so that what it shares with this one stands on the same side. */
 function turnedLike(pair: Pair, other: PairingOfBoth): Over {
   const turned = other.a === pair.b.id || other.b === pair.a.id;
-  return { name: keyOf(other), band: turned ? other.band!.map((b) => ({ ...b, at: 1 - b.at })).reverse() : other.band! };
+  return {
+    name: keyOf(other),
+    band: turned ? other.band!.map((b) => ({ ...b, at: 1 - b.at })).reverse() : other.band!,
+  };
 }

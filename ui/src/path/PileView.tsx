@@ -5,10 +5,10 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas, Settings, SystemContent } from "../api/client";
 import { correctQuery, correctToQuery, mixQuery, wheelQuery } from "../api/queries";
-import { OneOf } from "../app/Choice";
-import { colourInAddress } from "../app/colour";
-import { ColourField } from "../app/ColourField";
-import { figures, grey } from "../app/theme";
+import { OneOf } from "../parts/Choice";
+import { colourInAddress } from "../parts/colour";
+import { ColourField } from "../parts/ColourField";
+import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { Both, Swatch } from "../drawing/Swatch";
 import { Corrected } from "./Corrected";
@@ -20,10 +20,25 @@ const typed = "colour";
 const mostTried = 24;
 
 /** A paint that can be laid on the palette. */
-export type OnPalette = { id: string; name: string; masstone: Schemas["Shown"]; undertone: Schemas["Shown"] };
+export type OnPalette = {
+  id: string;
+  name: string;
+  masstone: Schemas["Shown"];
+  undertone: Schemas["Shown"];
+};
 
 /** Free mixing: parts are added, taken back, branched; held beside a slot or a tube, with the least that brings it there. */
-export function PileView({ id, system, settings, paints }: { id: number; system: SystemContent; settings: Settings; paints: OnPalette[] }) {
+export function PileView({
+  id,
+  system,
+  settings,
+  paints,
+}: {
+  id: number;
+  system: SystemContent;
+  settings: Settings;
+  paints: OnPalette[];
+}) {
   const piles = usePiles(id);
   const [target, setTarget] = useState("");
   const [text, setText] = useState("");
@@ -38,16 +53,33 @@ export function PileView({ id, system, settings, paints }: { id: number; system:
     ...paints.map((p) => ({ value: p.id, name: p.name })),
   ];
   const slot = slots.find((s) => `slot ${s.home}` === target);
-  const want = slot ? plainParts(slot.parts) : paints.some((p) => p.id === target) ? [{ ref: target, parts: Math.max(1, total(piles.now)) }] : [];
+  const want = slot
+    ? plainParts(slot.parts)
+    : paints.some((p) => p.id === target)
+      ? [{ ref: target, parts: Math.max(1, total(piles.now)) }]
+      : [];
   const colour = target === typed ? colourInAddress(text) : "";
   const toParts = useQuery(correctQuery(id, have, asked(want), settings));
-  const toColour = useQuery(correctToQuery(id, have, colour, paints.slice(0, mostTried).map((p) => p.id), settings));
+  const toColour = useQuery(
+    correctToQuery(
+      id,
+      have,
+      colour,
+      paints.slice(0, mostTried).map((p) => p.id),
+      settings,
+    ),
+  );
   const correction = target === typed ? toColour : toParts;
   const aimed = useQuery(mixQuery(id, asked(want), settings));
   const called = (ref: string) => paints.find((p) => p.id === ref)?.name ?? ref;
   const m = piles.now.length > 0 ? mix.data : undefined;
   const aim = toColour.data?.aim;
-  const wanted = target === typed ? aim && { colour: aim, words: aim.words } : want.length > 0 && aimed.data ? { colour: aimed.data.asPainted, words: aimed.data.words } : undefined;
+  const wanted =
+    target === typed
+      ? aim && { colour: aim, words: aim.words }
+      : want.length > 0 && aimed.data
+        ? { colour: aimed.data.asPainted, words: aimed.data.words }
+        : undefined;
   const looks = m && [
     { what: "masstone", c: m.masstone },
     { what: "as painted", c: m.asPainted },
@@ -56,11 +88,33 @@ export function PileView({ id, system, settings, paints }: { id: number; system:
     { what: "undertone", c: m.undertone },
   ];
   return (
-    <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) minmax(0, 1fr)" }, gap: 4, mt: 1 }}>
-      <Box component="section" aria-label="the pile" sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}>
+    <Box
+      sx={{
+        display: "grid",
+        gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) minmax(0, 1fr)" },
+        gap: 4,
+        mt: 1,
+      }}
+    >
+      <Box
+        component="section"
+        aria-label="the pile"
+        sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}
+      >
         <Box sx={{ display: "flex", alignItems: "center", flexWrap: "wrap", gap: 1 }}>
           {Array.from({ length: piles.count }, (_, i) => (
-            <Button key={i} color="inherit" size="small" aria-pressed={i === piles.at} onClick={() => piles.go(i)} sx={{ minWidth: 0, borderBottom: `2px solid ${i === piles.at ? grey.ink : "transparent"}`, fontWeight: i === piles.at ? 600 : 400 }}>
+            <Button
+              key={i}
+              color="inherit"
+              size="small"
+              aria-pressed={i === piles.at}
+              onClick={() => piles.go(i)}
+              sx={{
+                minWidth: 0,
+                borderBottom: `2px solid ${i === piles.at ? grey.ink : "transparent"}`,
+                fontWeight: i === piles.at ? 600 : 400,
+              }}
+            >
               pile {i + 1}
             </Button>
           ))}
@@ -68,17 +122,37 @@ export function PileView({ id, system, settings, paints }: { id: number; system:
           <Button color="inherit" size="small" disabled={!piles.canUndo} onClick={piles.undo}>
             undo
           </Button>
-          <Button color="inherit" size="small" disabled={piles.now.length === 0} onClick={piles.branch}>
+          <Button
+            color="inherit"
+            size="small"
+            disabled={piles.now.length === 0}
+            onClick={piles.branch}
+          >
             branch off
           </Button>
-          <Button color="inherit" size="small" disabled={piles.now.length === 0} onClick={piles.anew}>
+          <Button
+            color="inherit"
+            size="small"
+            disabled={piles.now.length === 0}
+            onClick={piles.anew}
+          >
             another pile
           </Button>
-          <Button color="inherit" size="small" disabled={piles.now.length === 0 && piles.count === 1} onClick={piles.wipe}>
+          <Button
+            color="inherit"
+            size="small"
+            disabled={piles.now.length === 0 && piles.count === 1}
+            onClick={piles.wipe}
+          >
             wipe off
           </Button>
         </Box>
-        <Typography variant="caption">{piles.now.length === 0 ? "press a paint to lay a part of it on the palette" : "press a paint to add a part"}{piles.now.length >= mostInPile && `; ${mostInPile} paints are as many as a pile takes`}</Typography>
+        <Typography variant="caption">
+          {piles.now.length === 0
+            ? "press a paint to lay a part of it on the palette"
+            : "press a paint to add a part"}
+          {piles.now.length >= mostInPile && `; ${mostInPile} paints are as many as a pile takes`}
+        </Typography>
         <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.75 }}>
           {paints.map((p) => (
             <Button
@@ -88,7 +162,14 @@ export function PileView({ id, system, settings, paints }: { id: number; system:
               aria-label={`add a part of ${p.name}`}
               disabled={piles.now.length >= mostInPile && !piles.now.some((q) => q.ref === p.id)}
               onClick={() => piles.add([{ ref: p.id, parts: 1 }])}
-              sx={{ minHeight: 48, p: "3px 8px 3px 3px", gap: 0.75, fontSize: 13, lineHeight: "16px", borderColor: grey.hairline }}
+              sx={{
+                minHeight: 48,
+                p: "3px 8px 3px 3px",
+                gap: 0.75,
+                fontSize: 13,
+                lineHeight: "16px",
+                borderColor: grey.hairline,
+              }}
             >
               <Both paint={p} width={28} height={40} />
               {p.name}
@@ -98,27 +179,74 @@ export function PileView({ id, system, settings, paints }: { id: number; system:
         {piles.now.length > 0 && (
           <Box aria-label="parts in the pile">
             {piles.now.map((p) => (
-              <Box key={p.ref} sx={{ display: "flex", alignItems: "center", gap: 1, borderTop: `1px solid ${grey.hairline}`, minHeight: 44 }}>
-                <Button color="inherit" aria-label={`a part less of ${called(p.ref)}`} onClick={() => piles.add([{ ref: p.ref, parts: -1 }])} sx={{ minWidth: 44 }}>
+              <Box
+                key={p.ref}
+                sx={{
+                  display: "flex",
+                  alignItems: "center",
+                  gap: 1,
+                  borderTop: `1px solid ${grey.hairline}`,
+                  minHeight: 44,
+                }}
+              >
+                <Button
+                  color="inherit"
+                  aria-label={`a part less of ${called(p.ref)}`}
+                  onClick={() => piles.add([{ ref: p.ref, parts: -1 }])}
+                  sx={{ minWidth: 44 }}
+                >
                   −
                 </Button>
-                <Typography sx={{ fontFamily: figures, fontWeight: 700, width: 44, textAlign: "right" }}>{p.parts}</Typography>
-                <Button color="inherit" aria-label={`a part more of ${called(p.ref)}`} onClick={() => piles.add([{ ref: p.ref, parts: 1 }])} sx={{ minWidth: 44 }}>
+                <Typography
+                  sx={{ fontFamily: figures, fontWeight: 700, width: 44, textAlign: "right" }}
+                >
+                  {p.parts}
+                </Typography>
+                <Button
+                  color="inherit"
+                  aria-label={`a part more of ${called(p.ref)}`}
+                  onClick={() => piles.add([{ ref: p.ref, parts: 1 }])}
+                  sx={{ minWidth: 44 }}
+                >
                   +
                 </Button>
-                <Typography sx={{ width: 170, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>{called(p.ref)}</Typography>
+                <Typography
+                  sx={{
+                    width: 170,
+                    overflow: "hidden",
+                    textOverflow: "ellipsis",
+                    whiteSpace: "nowrap",
+                  }}
+                >
+                  {called(p.ref)}
+                </Typography>
                 <Box sx={{ flex: 1, height: 12, bgcolor: grey.track }}>
-                  <Box sx={{ height: 12, width: `${(100 * p.parts) / total(piles.now)}%`, bgcolor: grey.mark }} />
+                  <Box
+                    sx={{
+                      height: 12,
+                      width: `${(100 * p.parts) / total(piles.now)}%`,
+                      bgcolor: grey.mark,
+                    }}
+                  />
                 </Box>
               </Box>
             ))}
           </Box>
         )}
       </Box>
-      <Box component="section" aria-label="what it makes" sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}>
-        {mix.error && piles.now.length > 0 && <Typography role="alert">{mix.error.message}</Typography>}
+      <Box
+        component="section"
+        aria-label="what it makes"
+        sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}
+      >
+        {mix.error && piles.now.length > 0 && (
+          <Typography role="alert">{mix.error.message}</Typography>
+        )}
         {!m ? (
-          <Typography sx={{ color: grey.second }}>An empty palette. What you lay on it is shown here as it comes from the tube, as painted, let down and thinned.</Typography>
+          <Typography sx={{ color: grey.second }}>
+            An empty palette. What you lay on it is shown here as it comes from the tube, as
+            painted, let down and thinned.
+          </Typography>
         ) : (
           <>
             <Box sx={{ display: "flex", alignItems: "center", gap: 1.25 }}>
@@ -128,7 +256,9 @@ export function PileView({ id, system, settings, paints }: { id: number; system:
                   {m.words}
                 </Typography>
                 <Typography sx={{ color: grey.second }}>
-                  undertone {m.hueWord}; {m.verdict}, <span style={{ fontFamily: figures }}>{m.retention.toFixed(2)}</span> of the possible
+                  undertone {m.hueWord}; {m.verdict},{" "}
+                  <span style={{ fontFamily: figures }}>{m.retention.toFixed(2)}</span> of the
+                  possible
                 </Typography>
               </Box>
             </Box>
@@ -152,11 +282,22 @@ export function PileView({ id, system, settings, paints }: { id: number; system:
         <Box sx={{ borderTop: `2px solid ${grey.ink}`, pt: 0.5 }}>
           <Box sx={{ display: "flex", alignItems: "baseline", gap: 1 }}>
             <Typography variant="caption">held beside</Typography>
-            <OneOf label="held beside" shown={targets.find((t) => t.value === target)?.name ?? "nothing"} of={targets} value={target} onChoose={setTarget} />
+            <OneOf
+              label="held beside"
+              shown={targets.find((t) => t.value === target)?.name ?? "nothing"}
+              of={targets}
+              value={target}
+              onChoose={setTarget}
+            />
           </Box>
           {target === typed && (
             <Box sx={{ maxWidth: 320, mt: 1 }}>
-              <ColourField label="as it was read: CIELAB or #hex" text={text} onText={setText} ok={colour !== ""} />
+              <ColourField
+                label="as it was read: CIELAB or #hex"
+                text={text}
+                onText={setText}
+                ok={colour !== ""}
+              />
             </Box>
           )}
           {wanted && m && (
@@ -171,11 +312,14 @@ export function PileView({ id, system, settings, paints }: { id: number; system:
               </Box>
             </Box>
           )}
-          {correction.error && m && <Typography role="alert">{correction.error.message}</Typography>}
-          {correction.data && m && <Corrected got={correction.data} onAdd={(add) => piles.add(add)} />}
+          {correction.error && m && (
+            <Typography role="alert">{correction.error.message}</Typography>
+          )}
+          {correction.data && m && (
+            <Corrected got={correction.data} onAdd={(add) => piles.add(add)} />
+          )}
         </Box>
       </Box>
     </Box>
   );
 }
-

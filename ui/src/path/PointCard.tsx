@@ -5,8 +5,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue } from "react";
 import type { Ingredient, Pair } from "../api/client";
 import { laidQuery } from "../api/queries";
-import { OneOf } from "../app/Choice";
-import { figures, grey } from "../app/theme";
+import { OneOf } from "../parts/Choice";
+import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { Swatch } from "../drawing/Swatch";
 import { drawn, partsAt, said } from "./along";
@@ -16,7 +16,15 @@ import { Plane } from "./Plane";
 export type Held = { parts: string[]; label: string };
 
 /** What stands at a place of the way, beside another that is held. */
-export function PointCard({ wheel, pair, share, sample, held, tubes, onHold }: {
+export function PointCard({
+  wheel,
+  pair,
+  share,
+  sample,
+  held,
+  tubes,
+  onHold,
+}: {
   wheel: number;
   pair: Pair;
   share: number;
@@ -31,22 +39,42 @@ export function PointCard({ wheel, pair, share, sample, held, tubes, onHold }: {
   const way = drawn(pair, share);
   const look = way[sample]!;
   const now = said(pair, sample, share);
-  const ladder = pair.ladders.reduce((a, b) => (Math.abs(b.sample - sample) < Math.abs(a.sample - sample) ? b : a)).rungs;
+  const ladder = pair.ladders.reduce((a, b) =>
+    Math.abs(b.sample - sample) < Math.abs(a.sample - sample) ? b : a,
+  ).rungs;
   const other = held && laid.data?.held;
-  const parts = (x: Pair["samples"][number]) => x.parts.map((p) => `${p.parts} ${p.code}`).join(" : ");
+  const parts = (x: Pair["samples"][number]) =>
+    x.parts.map((p) => `${p.parts} ${p.code}`).join(" : ");
   return (
-    <Box component="section" aria-label="place" sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}>
+    <Box
+      component="section"
+      aria-label="place"
+      sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}
+    >
       <Box>
-        <Typography variant="caption">{share > 0 ? `with ${(100 * share).toFixed(1)} % of ${pair.third!.name} in it` : "at this place"}</Typography>
+        <Typography variant="caption">
+          {share > 0
+            ? `with ${(100 * share).toFixed(1)} % of ${pair.third!.name} in it`
+            : "at this place"}
+        </Typography>
         <Typography variant="h2" sx={{ fontFamily: figures, fontSize: 24 }}>
           {parts(s)}
         </Typography>
-        {s.parts.map((p) => p.letDown && <Typography key={p.paint} variant="body2">{p.code} let down first, 1 in {p.letDown.parts} of {p.letDown.in}</Typography>)}
+        {s.parts.map(
+          (p) =>
+            p.letDown && (
+              <Typography key={p.paint} variant="body2">
+                {p.code} let down first, 1 in {p.letDown.parts} of {p.letDown.in}
+              </Typography>
+            ),
+        )}
       </Box>
       <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
         <Drop verdict={now.verdict} height={28} />
         <Box>
-          <Typography sx={{ fontSize: 18, fontWeight: 600, lineHeight: "22px" }}>{now.verdict}</Typography>
+          <Typography sx={{ fontSize: 18, fontWeight: 600, lineHeight: "22px" }}>
+            {now.verdict}
+          </Typography>
           <Typography variant="caption" sx={{ fontFamily: figures }}>
             {look.retention.toFixed(2)} of the possible
           </Typography>
@@ -67,11 +95,16 @@ export function PointCard({ wheel, pair, share, sample, held, tubes, onHold }: {
         </Box>
       </Box>
       <Typography variant="caption" component="p" sx={{ mt: -1 }}>
-        {other ? `held: ${held.label}, ${other.words} · here: ${now.words} · undertone` : `as painted: ${now.words} · undertone`}
+        {other
+          ? `held: ${held.label}, ${other.words} · here: ${now.words} · undertone`
+          : `as painted: ${now.words} · undertone`}
       </Typography>
       {held && laid.data && (
         <Typography aria-label="beside it" sx={{ borderLeft: `3px solid ${grey.ink}`, pl: 1 }}>
-          Beside the held one: {laid.data.words}. <span style={{ fontFamily: figures, fontSize: 12 }}>CIEDE2000 {laid.data.de00.toFixed(1)}</span>
+          Beside the held one: {laid.data.words}.{" "}
+          <span style={{ fontFamily: figures, fontSize: 12 }}>
+            CIEDE2000 {laid.data.de00.toFixed(1)}
+          </span>
         </Typography>
       )}
       <Box sx={{ display: "flex", gap: "2px" }}>
@@ -82,10 +115,25 @@ export function PointCard({ wheel, pair, share, sample, held, tubes, onHold }: {
         ))}
       </Box>
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 2 }}>
-        <Button variant="outlined" color="inherit" size="small" onClick={() => onHold(held ? null : { parts: partsAt(pair, sample, share), label: parts(s) })}>
+        <Button
+          variant="outlined"
+          color="inherit"
+          size="small"
+          onClick={() =>
+            onHold(held ? null : { parts: partsAt(pair, sample, share), label: parts(s) })
+          }
+        >
           {held ? "put the held one back" : "hold this beside another"}
         </Button>
-        <OneOf label="hold a tube beside it" shown="hold a tube" of={tubes} value={held?.parts[0]?.split("=")[0] ?? ""} onChoose={(ref) => onHold({ parts: [`${ref}=1`], label: tubes.find((t) => t.value === ref)?.name ?? ref })} />
+        <OneOf
+          label="hold a tube beside it"
+          shown="hold a tube"
+          of={tubes}
+          value={held?.parts[0]?.split("=")[0] ?? ""}
+          onChoose={(ref) =>
+            onHold({ parts: [`${ref}=1`], label: tubes.find((t) => t.value === ref)?.name ?? ref })
+          }
+        />
       </Box>
       <Typography>{pair.because}</Typography>
       <Box sx={{ display: "flex", gap: 2, alignItems: "flex-start" }}>
@@ -97,9 +145,11 @@ export function PointCard({ wheel, pair, share, sample, held, tubes, onHold }: {
           {pair.mudZones.map((z) => (
             <Zone key={z.from} word="Muddy" zone={z} />
           ))}
-          {pair.dullStretches.filter((z) => !pair.mudZones.some((m) => m.from === z.from && m.to === z.to)).map((z) => (
-            <Zone key={z.from} word="Dull" zone={z} />
-          ))}
+          {pair.dullStretches
+            .filter((z) => !pair.mudZones.some((m) => m.from === z.from && m.to === z.to))
+            .map((z) => (
+              <Zone key={z.from} word="Dull" zone={z} />
+            ))}
         </Box>
       </Box>
     </Box>
@@ -111,7 +161,8 @@ function Zone({ word, zone }: { word: string; zone: Pair["mudZones"][number] }) 
   const ratio = (parts: Ingredient[]) => parts.map((p) => `${p.parts} ${p.code}`).join(" : ");
   return (
     <Typography variant="body2" sx={{ mt: 0.75, borderTop: `1px solid ${grey.hairline}`, pt: 0.5 }}>
-      {word} from {ratio(zone.fromParts)} ({zone.fromWord}) to {ratio(zone.toParts)} ({zone.toWord}); {zone.lowest.toFixed(2)} at the lowest.
+      {word} from {ratio(zone.fromParts)} ({zone.fromWord}) to {ratio(zone.toParts)} ({zone.toWord}
+      ); {zone.lowest.toFixed(2)} at the lowest.
     </Typography>
   );
 }

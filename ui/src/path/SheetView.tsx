@@ -6,10 +6,10 @@ import { useQueries } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import type { Pair, PairingOfBoth, Settings } from "../api/client";
 import { pairQuery } from "../api/queries";
-import { Choice } from "../app/Choice";
-import { keyOf } from "../app/naming";
-import { figures, grey } from "../app/theme";
-import { useAddress } from "../app/useAddress";
+import { Choice } from "../parts/Choice";
+import { keyOf } from "../parts/naming";
+import { figures, grey } from "../drawing/style";
+import { useAddress } from "../parts/useAddress";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { nearest, nearestShare } from "./along";
@@ -17,12 +17,30 @@ import { nearest, nearestShare } from "./along";
 const mostStacked = 8;
 
 /** Several ways stacked as one sheet: each step as painted, and let down below it. */
-export function SheetView({ id, settings, pairs, steps, called, children }: { id: number; settings: Settings; pairs: PairingOfBoth[]; steps: number; called: (ref?: string) => string; children: ReactNode }) {
+export function SheetView({
+  id,
+  settings,
+  pairs,
+  steps,
+  called,
+  children,
+}: {
+  id: number;
+  settings: Settings;
+  pairs: PairingOfBoth[];
+  steps: number;
+  called: (ref?: string) => string;
+  children: ReactNode;
+}) {
   const { search, show } = useAddress();
   const asked = search.get("stack")?.split(",");
   const first = pairs[0]?.section;
-  const stacked = asked ? asked.map((k) => pairs.find((p) => keyOf(p) === k)).filter((p) => p !== undefined) : pairs.filter((p) => p.section === first).slice(0, 4);
-  const ways = useQueries({ queries: stacked.map((p) => pairQuery({ wheel: id, a: p.a, b: p.b, steps }, settings)) });
+  const stacked = asked
+    ? asked.map((k) => pairs.find((p) => keyOf(p) === k)).filter((p) => p !== undefined)
+    : pairs.filter((p) => p.section === first).slice(0, 4);
+  const ways = useQueries({
+    queries: stacked.map((p) => pairQuery({ wheel: id, a: p.a, b: p.b, steps }, settings)),
+  });
   const put = (list: PairingOfBoth[]) => show({ stack: list.map(keyOf).join(",") });
   const more = pairs.filter((p) => !stacked.includes(p));
   return (
@@ -51,7 +69,12 @@ export function SheetView({ id, settings, pairs, steps, called, children }: { id
       {stacked.map((p, i) => {
         const way = ways[i]?.data;
         return (
-          <Box key={keyOf(p)} component="article" aria-label={`${called(p.a)} to ${called(p.b)}`} sx={{ borderTop: `2px solid ${grey.ink}`, mt: 1, pt: 0.5 }}>
+          <Box
+            key={keyOf(p)}
+            component="article"
+            aria-label={`${called(p.a)} to ${called(p.b)}`}
+            sx={{ borderTop: `2px solid ${grey.ink}`, mt: 1, pt: 0.5 }}
+          >
             <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
               <Drop verdict={p.verdict} height={15} />
               <Typography variant="subtitle2" sx={{ flex: 1 }}>
@@ -60,7 +83,11 @@ export function SheetView({ id, settings, pairs, steps, called, children }: { id
                   {p.section} · {p.verdict} {p.retention.toFixed(2)}
                 </Box>
               </Typography>
-              <Button size="small" color="inherit" onClick={() => put(stacked.filter((q) => q !== p))}>
+              <Button
+                size="small"
+                color="inherit"
+                onClick={() => put(stacked.filter((q) => q !== p))}
+              >
                 take off
               </Button>
             </Box>
@@ -69,7 +96,9 @@ export function SheetView({ id, settings, pairs, steps, called, children }: { id
           </Box>
         );
       })}
-      {stacked.length === 0 && <Typography sx={{ mt: 2 }}>Nothing is on the sheet. Lay a way on it.</Typography>}
+      {stacked.length === 0 && (
+        <Typography sx={{ mt: 2 }}>Nothing is on the sheet. Lay a way on it.</Typography>
+      )}
     </Box>
   );
 }
@@ -83,24 +112,51 @@ function Strip({ way }: { way: Pair }) {
     { at: 1, m: ends[1]! },
   ];
   return (
-    <Box sx={{ display: "grid", gridTemplateColumns: `repeat(${columns.length}, minmax(0, 1fr))`, gap: "2px" }}>
+    <Box
+      sx={{
+        display: "grid",
+        gridTemplateColumns: `repeat(${columns.length}, minmax(0, 1fr))`,
+        gap: "2px",
+      }}
+    >
       {columns.map(({ at, m }, i) => {
         const here = nearest(way, at);
-        const rungs = way.ladders.reduce((a, b) => (Math.abs(b.sample - here) < Math.abs(a.sample - here) ? b : a)).rungs;
+        const rungs = way.ladders.reduce((a, b) =>
+          Math.abs(b.sample - here) < Math.abs(a.sample - here) ? b : a,
+        ).rungs;
         return (
           <Box key={i} title={`${m.words}; ${m.verdict}`}>
             <svg width="100%" height={44} aria-hidden style={{ display: "block" }}>
               <rect width="100%" height={44} fill={fill(m.asPainted)} />
             </svg>
             <Box sx={{ display: "flex" }}>
-              {rungs.filter((_, n) => n % 2 === 0).map((r) => (
-                <svg key={r.share + r.thickness} width="100%" height={18} aria-hidden style={{ display: "block", flex: 1, minWidth: 0 }}>
-                  <rect width="100%" height={18} fill={fill(r)} />
-                </svg>
-              ))}
+              {rungs
+                .filter((_, n) => n % 2 === 0)
+                .map((r) => (
+                  <svg
+                    key={r.share + r.thickness}
+                    width="100%"
+                    height={18}
+                    aria-hidden
+                    style={{ display: "block", flex: 1, minWidth: 0 }}
+                  >
+                    <rect width="100%" height={18} fill={fill(r)} />
+                  </svg>
+                ))}
             </Box>
-            <Typography sx={{ fontFamily: figures, fontSize: 12, lineHeight: "16px", overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
-              {m.parts.length === 1 ? m.parts[0]!.code : `${m.parts.map((x) => x.parts).join(" : ")}${m.parts.some((x) => x.letDown) ? "*" : ""}`}
+            <Typography
+              sx={{
+                fontFamily: figures,
+                fontSize: 12,
+                lineHeight: "16px",
+                overflow: "hidden",
+                textOverflow: "ellipsis",
+                whiteSpace: "nowrap",
+              }}
+            >
+              {m.parts.length === 1
+                ? m.parts[0]!.code
+                : `${m.parts.map((x) => x.parts).join(" : ")}${m.parts.some((x) => x.letDown) ? "*" : ""}`}
             </Typography>
           </Box>
         );

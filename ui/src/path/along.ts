@@ -7,7 +7,12 @@ export type Drawn = { at: number; asPainted: Shown; undertone: Shown; retention:
 
 /** The way with a share of the third paint in it; what lies between two computed shares is drawn between them. */
 export function drawn(pair: Pair, share: number): Drawn[] {
-  const clean = pair.samples.map(({ at, asPainted, undertone, retention }) => ({ at, asPainted, undertone, retention }));
+  const clean = pair.samples.map(({ at, asPainted, undertone, retention }) => ({
+    at,
+    asPainted,
+    undertone,
+    retention,
+  }));
   const taints = pair.taints ?? [];
   const above = taints.findIndex((t) => t.share >= share);
   if (share <= 0 || above < 0) return clean;
@@ -15,15 +20,24 @@ export function drawn(pair: Pair, share: number): Drawn[] {
   const f = to.share > from.share ? (share - from.share) / (to.share - from.share) : 1;
   return clean.map((c, i) => {
     const [x, y] = [from.samples[i]!, to.samples[i]!];
-    return { at: c.at, asPainted: blend(x.asPainted, y.asPainted, f), undertone: blend(x.undertone, y.undertone, f), retention: x.retention + f * (y.retention - x.retention) };
+    return {
+      at: c.at,
+      asPainted: blend(x.asPainted, y.asPainted, f),
+      undertone: blend(x.undertone, y.undertone, f),
+      retention: x.retention + f * (y.retention - x.retention),
+    };
   });
 }
 
 function blend(a: Shown, b: Shown, f: number): Shown {
   if (f >= 1) return b;
   const channel = (hex: string, i: number) => parseInt(hex.slice(1 + 2 * i, 3 + 2 * i), 16);
-  const mix = (i: number) => Math.round(channel(a.srgb, i) + f * (channel(b.srgb, i) - channel(a.srgb, i)));
-  return { srgb: `#${[0, 1, 2].map((i) => mix(i).toString(16).padStart(2, "0")).join("")}`, clipped: a.clipped || b.clipped };
+  const mix = (i: number) =>
+    Math.round(channel(a.srgb, i) + f * (channel(b.srgb, i) - channel(a.srgb, i)));
+  return {
+    srgb: `#${[0, 1, 2].map((i) => mix(i).toString(16).padStart(2, "0")).join("")}`,
+    clipped: a.clipped || b.clipped,
+  };
 }
 
 /** A place of the way as parts, with a share of the third paint in it. */
@@ -38,10 +52,15 @@ export function partsAt(pair: Pair, sample: number, share: number): string[] {
 }
 
 /** What is said of a place; with a trace in it, what is said at the nearest share that was worked out. */
-export function said(pair: Pair, sample: number, share: number): Pick<Pair["samples"][number], "verdict" | "hueWord" | "words"> {
+export function said(
+  pair: Pair,
+  sample: number,
+  share: number,
+): Pick<Pair["samples"][number], "verdict" | "hueWord" | "words"> {
   const taints = pair.taints ?? [];
   if (share <= 0 || taints.length === 0) return pair.samples[sample]!;
-  return taints.reduce((a, b) => (Math.abs(b.share - share) < Math.abs(a.share - share) ? b : a)).samples[sample]!;
+  return taints.reduce((a, b) => (Math.abs(b.share - share) < Math.abs(a.share - share) ? b : a))
+    .samples[sample]!;
 }
 
 /** The sample nearest to a place. */
@@ -63,5 +82,9 @@ export function atShare(pair: Pair, share: number): number {
 
 /** The sample nearest to a share of the second paint. */
 export function nearestShare(pair: Pair, share: number): number {
-  return pair.samples.reduce((best, s, n) => (Math.abs(s.share - share) < Math.abs(pair.samples[best]!.share - share) ? n : best), 0);
+  return pair.samples.reduce(
+    (best, s, n) =>
+      Math.abs(s.share - share) < Math.abs(pair.samples[best]!.share - share) ? n : best,
+    0,
+  );
 }

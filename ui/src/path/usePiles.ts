@@ -19,7 +19,13 @@ export function usePiles(wheel: number) {
   };
   const own = all.piles[all.at]!;
   const now = own.history[own.history.length - 1]!;
-  const change = (next: InPile[]) => put({ ...all, piles: all.piles.map((p, i) => (i === all.at ? { history: [...p.history, next].slice(-mostKept) } : p)) });
+  const change = (next: InPile[]) =>
+    put({
+      ...all,
+      piles: all.piles.map((p, i) =>
+        i === all.at ? { history: [...p.history, next].slice(-mostKept) } : p,
+      ),
+    });
   return {
     now,
     count: all.piles.length,
@@ -35,10 +41,19 @@ export function usePiles(wheel: number) {
       change(next.filter((p) => p.parts > 0));
     },
     canUndo: own.history.length > 1,
-    undo: () => put({ ...all, piles: all.piles.map((p, i) => (i === all.at ? { history: p.history.slice(0, -1) } : p)) }),
+    undo: () =>
+      put({
+        ...all,
+        piles: all.piles.map((p, i) => (i === all.at ? { history: p.history.slice(0, -1) } : p)),
+      }),
     branch: () => put({ piles: [...all.piles, { history: [now] }], at: all.piles.length }),
     anew: () => put({ piles: [...all.piles, { history: [[]] }], at: all.piles.length }),
-    wipe: () => put(all.piles.length > 1 ? { piles: all.piles.filter((_, i) => i !== all.at), at: Math.max(0, all.at - 1) } : fresh),
+    wipe: () =>
+      put(
+        all.piles.length > 1
+          ? { piles: all.piles.filter((_, i) => i !== all.at), at: Math.max(0, all.at - 1) }
+          : fresh,
+      ),
   };
 }
 

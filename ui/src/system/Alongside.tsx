@@ -2,18 +2,28 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { DragEvent } from "react";
 import type { KeptTube, SystemContent, SystemPlaces } from "../api/client";
-import { OneOf } from "../app/Choice";
-import { nameOf, paintName } from "../app/naming";
-import { grey } from "../app/theme";
+import { OneOf } from "../parts/Choice";
+import { nameOf, paintName } from "../parts/naming";
+import { grey } from "../drawing/style";
 import { PaintStrip } from "../drawing/PaintStrip";
 import { dragged } from "./drag";
 
 /** The box, to drag from or to put into the chosen place. */
-export function BoxRow({ tubes, taken, onPick }: { tubes: KeptTube[]; taken: string[]; onPick: (ref: string) => void }) {
+export function BoxRow({
+  tubes,
+  taken,
+  onPick,
+}: {
+  tubes: KeptTube[];
+  taken: string[];
+  onPick: (ref: string) => void;
+}) {
   if (tubes.length === 0) return null;
   return (
     <Box sx={{ mt: 2 }}>
-      <Typography variant="caption">your box: drag a paint to a place, or press it for the chosen one</Typography>
+      <Typography variant="caption">
+        your box: drag a paint to a place, or press it for the chosen one
+      </Typography>
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: "4px" }}>
         {tubes.map((t) => {
           const name = nameOf(t);
@@ -26,7 +36,13 @@ export function BoxRow({ tubes, taken, onPick }: { tubes: KeptTube[]; taken: str
               onClick={() => onPick(t.paint.id)}
               aria-label={`put ${name} in the place`}
               title={`${t.paint.ci} ${name}`}
-              sx={{ p: 0, border: `2px solid ${taken.includes(t.paint.id) ? grey.ink : "transparent"}`, bgcolor: "transparent", cursor: "grab", lineHeight: 0 }}
+              sx={{
+                p: 0,
+                border: `2px solid ${taken.includes(t.paint.id) ? grey.ink : "transparent"}`,
+                bgcolor: "transparent",
+                cursor: "grab",
+                lineHeight: 0,
+              }}
             >
               <PaintStrip paint={t.paint} width={44} height={28} />
             </Box>
@@ -37,17 +53,47 @@ export function BoxRow({ tubes, taken, onPick }: { tubes: KeptTube[]; taken: str
   );
 }
 
-const riderWords = { white: "white", black: "black", blueGrey: "dark blue-grey", convenience: "other paint" } as const;
+const riderWords = {
+  white: "white",
+  black: "black",
+  blueGrey: "dark blue-grey",
+  convenience: "other paint",
+} as const;
 
 /** What rides along without being a primary. */
-export function Riders({ offers, riding, onSet }: { offers: SystemPlaces["riders"]; riding: SystemContent["riders"]; onSet: (r: SystemContent["riders"]) => void }) {
+export function Riders({
+  offers,
+  riding,
+  onSet,
+}: {
+  offers: SystemPlaces["riders"];
+  riding: SystemContent["riders"];
+  onSet: (r: SystemContent["riders"]) => void;
+}) {
   return (
-    <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2.5, alignItems: "baseline", mt: 1.5 }}>
+    <Box
+      sx={{ display: "flex", flexWrap: "wrap", columnGap: 2.5, alignItems: "baseline", mt: 1.5 }}
+    >
       <Typography variant="caption">riding along</Typography>
       {offers.map(({ rider, usual, offers }) => {
-        const of = [{ value: "", name: usual ? `${paintName(usual).name}, as usual` : `no ${riderWords[rider]}` }, ...offers.map((o) => ({ value: o.ref, name: paintName(o.name).name }))];
+        const of = [
+          {
+            value: "",
+            name: usual ? `${paintName(usual).name}, as usual` : `no ${riderWords[rider]}`,
+          },
+          ...offers.map((o) => ({ value: o.ref, name: paintName(o.name).name })),
+        ];
         const now = riding[rider] ?? "";
-        return <OneOf key={rider} label={`rider: ${riderWords[rider]}`} shown={of.find((o) => o.value === now)?.name ?? now} of={of} value={now} onChoose={(ref) => onSet({ [rider]: ref })} />;
+        return (
+          <OneOf
+            key={rider}
+            label={`rider: ${riderWords[rider]}`}
+            shown={of.find((o) => o.value === now)?.name ?? now}
+            of={of}
+            value={now}
+            onChoose={(ref) => onSet({ [rider]: ref })}
+          />
+        );
       })}
     </Box>
   );

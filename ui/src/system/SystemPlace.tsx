@@ -6,13 +6,20 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as To, useNavigate, useParams } from "react-router";
 import { answer, client, type Profile, type SystemContent, type SystemKind } from "../api/client";
-import { boxQuery, earlierQuery, keptQuery, paintsQuery, placesQuery, wheelsQuery } from "../api/queries";
-import { kindWords, plainSettings } from "../app/choices";
+import {
+  boxQuery,
+  earlierQuery,
+  keptQuery,
+  paintsQuery,
+  placesQuery,
+  wheelsQuery,
+} from "../api/queries";
+import { kindWords, plainSettings } from "../parts/choices";
 import { KeptShell, MissingWheel, NameField, SavedMark } from "../app/Kept";
-import { figures, grey } from "../app/theme";
-import { useKeptWheel } from "../app/useKeptWheel";
-import { useUndoKey } from "../app/useUndoKey";
-import { Waiting } from "../app/Waiting";
+import { figures, grey } from "../drawing/style";
+import { useKeptWheel } from "../parts/useKeptWheel";
+import { useUndoKey } from "../parts/useUndoKey";
+import { Waiting } from "../parts/Waiting";
 import { BoxRow, Riders } from "./Alongside";
 import { type At } from "./drag";
 import { PlaceCard } from "./PlaceCard";
@@ -29,14 +36,26 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
   const { content, change, undo } = own;
   const settings = content?.settings ?? plainSettings;
   const system = content?.system;
-  const places = useQuery({ ...placesQuery(id, system ?? { kind: "triad", roles: [], chosen: [], riders: {}, note: "" }, settings), enabled: !!system });
+  const places = useQuery({
+    ...placesQuery(
+      id,
+      system ?? { kind: "triad", roles: [], chosen: [], riders: {}, note: "" },
+      settings,
+    ),
+    enabled: !!system,
+  });
   const box = useQuery(boxQuery(settings));
   const paints = useQuery(paintsQuery(settings));
   const [at, setAt] = useState<At>({ role: 0, place: 0 });
   const navigate = useNavigate();
   const queries = useQueryClient();
   const duplicate = useMutation({
-    mutationFn: () => answer(client.POST("/api/wheels", { body: { ...content!, name: `${content!.name}, again`.slice(0, 80) } })),
+    mutationFn: () =>
+      answer(
+        client.POST("/api/wheels", {
+          body: { ...content!, name: `${content!.name}, again`.slice(0, 80) },
+        }),
+      ),
     onSuccess: (w) => {
       queries.setQueryData(keptQuery(w.id).queryKey, w);
       void queries.invalidateQueries(wheelsQuery);
@@ -44,10 +63,12 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
     },
   });
   useUndoKey(undo);
-  if (own.query.error && !own.kept) return <MissingWheel painter={painter} sentence={own.query.error.message} />;
+  if (own.query.error && !own.kept)
+    return <MissingWheel painter={painter} sentence={own.query.error.message} />;
   if (!content || !system) return <Waiting failing={own.query.failureCount > 0} />;
 
-  const setSystem = (next: Partial<SystemContent>) => change({ ...content, system: { ...system, ...next } });
+  const setSystem = (next: Partial<SystemContent>) =>
+    change({ ...content, system: { ...system, ...next } });
   const put = ({ role, place }: At, ref: string) => {
     const next = system.roles.map((r) => [...r]);
     // A paint plays one role, but in an own system.
@@ -71,10 +92,21 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
     setSystem({ roles: next, chosen: keepChosen(system, next) });
   };
   const got = places.data;
-  const setKind = (kind: SystemKind) => setSystem({ kind, roles: system.roles.map((r) => r.slice(0, got?.most[kind])), chosen: [[], [], []] });
+  const setKind = (kind: SystemKind) =>
+    setSystem({
+      kind,
+      roles: system.roles.map((r) => r.slice(0, got?.most[kind])),
+      chosen: [[], [], []],
+    });
   return (
     <KeptShell painter={painter} own={{ ...own, content }} id={id} place="system">
-      <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 348px" }, columnGap: 2 }}>
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 348px" },
+          columnGap: 2,
+        }}
+      >
         <Box sx={{ height: { md: "calc(100vh - 116px)" }, overflowY: { md: "auto" }, pr: 1 }}>
           <Box sx={{ display: "flex", justifyContent: "space-between", gap: 2 }}>
             <Box sx={{ flex: 1, minWidth: 0, maxWidth: 420 }}>
@@ -87,13 +119,20 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
               <Button color="inherit" onClick={() => duplicate.mutate()}>
                 duplicate
               </Button>
-              <Button color="inherit" onClick={() => change({ ...content, archived: !content.archived })}>
+              <Button
+                color="inherit"
+                onClick={() => change({ ...content, archived: !content.archived })}
+              >
                 {content.archived ? "take back" : "archive"}
               </Button>
               <SavedMark own={own} />
             </Box>
           </Box>
-          <Box role="radiogroup" aria-label="kind of system" sx={{ display: "flex", flexWrap: "wrap", columnGap: 1.5 }}>
+          <Box
+            role="radiogroup"
+            aria-label="kind of system"
+            sx={{ display: "flex", flexWrap: "wrap", columnGap: 1.5 }}
+          >
             {(Object.keys(kindWords) as SystemKind[]).map((kind) => (
               <Button
                 key={kind}
@@ -102,19 +141,30 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
                 color="inherit"
                 disabled={!got}
                 onClick={() => setKind(kind)}
-                sx={{ px: 0, minWidth: 0, fontSize: 13, fontWeight: kind === system.kind ? 600 : 400, color: kind === system.kind ? grey.ink : grey.third, borderBottom: `2px solid ${kind === system.kind ? grey.ink : "transparent"}` }}
+                sx={{
+                  px: 0,
+                  minWidth: 0,
+                  fontSize: 13,
+                  fontWeight: kind === system.kind ? 600 : 400,
+                  color: kind === system.kind ? grey.ink : grey.third,
+                  borderBottom: `2px solid ${kind === system.kind ? grey.ink : "transparent"}`,
+                }}
               >
                 {kindWords[kind].name}
               </Button>
             ))}
           </Box>
           <Typography sx={{ color: grey.second, mb: 1 }}>
-            {kindWords[system.kind].what}.
-            {got?.wrong && <b> {got.wrong}.</b>}
+            {kindWords[system.kind].what}.{got?.wrong && <b> {got.wrong}.</b>}
             {system.kind !== "own" && (
               <>
                 {" "}
-                <To to={`/compare?show=choose&kind=${system.kind === "split" || system.kind === "double" ? system.kind : "triad"}`}>Choose the best one from my box</To>.
+                <To
+                  to={`/compare?show=choose&kind=${system.kind === "split" || system.kind === "double" ? system.kind : "triad"}`}
+                >
+                  Choose the best one from my box
+                </To>
+                .
               </>
             )}
           </Typography>
@@ -125,16 +175,45 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
               onAt={setAt}
               onPut={put}
               onTake={take}
-              onChoose={(k, pair) => setSystem({ chosen: system.chosen.map((c, i) => (i === k ? pair : c)) })}
+              onChoose={(k, pair) =>
+                setSystem({ chosen: system.chosen.map((c, i) => (i === k ? pair : c)) })
+              }
             />
           )}
-          <BoxRow tubes={box.data?.tubes ?? []} taken={system.roles.flat()} onPick={(ref) => put(at, ref)} />
-          {got && <Riders offers={got.riders} riding={system.riders} onSet={(riders) => setSystem({ riders: { ...system.riders, ...riders } })} />}
+          <BoxRow
+            tubes={box.data?.tubes ?? []}
+            taken={system.roles.flat()}
+            onPick={(ref) => put(at, ref)}
+          />
+          {got && (
+            <Riders
+              offers={got.riders}
+              riding={system.riders}
+              onSet={(riders) => setSystem({ riders: { ...system.riders, ...riders } })}
+            />
+          )}
           <Note note={system.note} onNote={(note) => setSystem({ note })} />
           <Earlier id={id} version={own.kept?.version ?? 0} onTake={(s) => setSystem(s)} />
         </Box>
-        <Box sx={{ borderLeft: { md: `1px solid ${grey.hairline}` }, pl: { md: 2 }, pt: { xs: 2, md: 0 }, height: { md: "calc(100vh - 116px)" }, overflowY: { md: "auto" } }}>
-          {got && <PlaceCard key={`${at.role} ${at.place}`} places={got} at={at} paints={paints.data ?? []} onPut={(ref) => put(at, ref)} onTake={() => take(at)} />}
+        <Box
+          sx={{
+            borderLeft: { md: `1px solid ${grey.hairline}` },
+            pl: { md: 2 },
+            pt: { xs: 2, md: 0 },
+            height: { md: "calc(100vh - 116px)" },
+            overflowY: { md: "auto" },
+          }}
+        >
+          {got && (
+            <PlaceCard
+              key={`${at.role} ${at.place}`}
+              places={got}
+              at={at}
+              paints={paints.data ?? []}
+              onPut={(ref) => put(at, ref)}
+              onTake={() => take(at)}
+            />
+          )}
         </Box>
       </Box>
     </KeptShell>
@@ -143,7 +222,11 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
 
 /** A chosen pair stays as long as both its paints do. */
 function keepChosen(system: SystemContent, roles: string[][]): string[][] {
-  return system.chosen.map((pair, k) => (pair.length === 2 && roles[k]?.includes(pair[0]!) && roles[(k + 1) % 3]?.includes(pair[1]!) ? pair : []));
+  return system.chosen.map((pair, k) =>
+    pair.length === 2 && roles[k]?.includes(pair[0]!) && roles[(k + 1) % 3]?.includes(pair[1]!)
+      ? pair
+      : [],
+  );
 }
 
 function Note({ note, onNote }: { note: string; onNote: (n: string) => void }) {
@@ -162,15 +245,32 @@ function Note({ note, onNote }: { note: string; onNote: (n: string) => void }) {
         setDraft(null);
       }}
       slotProps={{ input: { "aria-label": "note to the system", maxLength: 1000 } }}
-      sx={{ fontSize: 14, mt: 1, borderBottom: `1px solid ${grey.hairline}`, "& textarea::placeholder": { color: grey.third, opacity: 1 } }}
+      sx={{
+        fontSize: 14,
+        mt: 1,
+        borderBottom: `1px solid ${grey.hairline}`,
+        "& textarea::placeholder": { color: grey.third, opacity: 1 },
+      }}
     />
   );
 }
 
 /** The versions the system has been through; each wheel kept its paints. */
-function Earlier({ id, version, onTake }: { id: number; version: number; onTake: (s: SystemContent) => void }) {
+function Earlier({
+  id,
+  version,
+  onTake,
+}: {
+  id: number;
+  version: number;
+  onTake: (s: SystemContent) => void;
+}) {
   const [open, setOpen] = useState(false);
-  const earlier = useQuery({ ...earlierQuery(id), queryKey: [...earlierQuery(id).queryKey, version], enabled: open });
+  const earlier = useQuery({
+    ...earlierQuery(id),
+    queryKey: [...earlierQuery(id).queryKey, version],
+    enabled: open,
+  });
   return (
     <Box sx={{ mt: 1 }}>
       <Button color="inherit" size="small" onClick={() => setOpen(!open)} sx={{ px: 0 }}>
@@ -178,7 +278,16 @@ function Earlier({ id, version, onTake }: { id: number; version: number; onTake:
       </Button>
       {open &&
         earlier.data?.map((v) => (
-          <Box key={v.version} sx={{ display: "flex", alignItems: "center", gap: 2, borderTop: `1px solid ${grey.hairline}`, minHeight: 36 }}>
+          <Box
+            key={v.version}
+            sx={{
+              display: "flex",
+              alignItems: "center",
+              gap: 2,
+              borderTop: `1px solid ${grey.hairline}`,
+              minHeight: 36,
+            }}
+          >
             <Typography variant="caption" sx={{ fontFamily: figures, width: 28 }}>
               {v.version}
             </Typography>

@@ -7,12 +7,12 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, client, type Profile, type SystemKind } from "../api/client";
 import { paintsQuery, wheelsQuery } from "../api/queries";
-import { kindWords, plainSettings } from "../app/choices";
-import { paintName } from "../app/naming";
-import { PaintPicker } from "../app/PaintPicker";
+import { kindWords, plainSettings } from "../parts/choices";
+import { paintName } from "../parts/naming";
+import { PaintPicker } from "../parts/PaintPicker";
 import { Shell } from "../app/Shell";
-import { grey } from "../app/theme";
-import { useNewWheel } from "../app/useNewWheel";
+import { grey } from "../drawing/style";
+import { useNewWheel } from "../parts/useNewWheel";
 
 const roles = ["yellow", "red", "blue"] as const;
 
@@ -26,25 +26,58 @@ export function BeginPage({ painter }: { painter: Profile }) {
   const create = useNewWheel();
   const navigate = useNavigate();
   const preset = useMutation({
-    mutationFn: (kind: SystemKind) => answer(client.GET("/api/system/filled", { params: { query: { kind } } })),
-    onSuccess: (system) => create.mutate({ system, name: `${kindWords[system.kind].name} ${(wheels.data?.length ?? 0) + 1}`, place: "system" }),
+    mutationFn: (kind: SystemKind) =>
+      answer(client.GET("/api/system/filled", { params: { query: { kind } } })),
+    onSuccess: (system) =>
+      create.mutate({
+        system,
+        name: `${kindWords[system.kind].name} ${(wheels.data?.length ?? 0) + 1}`,
+        place: "system",
+      }),
   });
   const problem = create.error ?? preset.error;
   return (
     <Shell painter={painter}>
-      <Box sx={{ display: "flex", flexDirection: "column", height: { md: "calc(100vh - 116px)" }, minHeight: 420 }}>
+      <Box
+        sx={{
+          display: "flex",
+          flexDirection: "column",
+          height: { md: "calc(100vh - 116px)" },
+          minHeight: 420,
+        }}
+      >
         <Typography variant="h2">Three paints make a wheel</Typography>
         <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "baseline", columnGap: 2 }}>
           <Typography component="span" sx={{ color: grey.second }}>
             or a whole system, filled from your box:
           </Typography>
           {(Object.keys(kindWords) as SystemKind[]).map((kind) => (
-            <ButtonBase key={kind} title={kindWords[kind].what} disabled={preset.isPending} onClick={() => preset.mutate(kind)} sx={{ fontSize: 15, fontWeight: 500, py: 0.75, "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" } }}>
+            <ButtonBase
+              key={kind}
+              title={kindWords[kind].what}
+              disabled={preset.isPending}
+              onClick={() => preset.mutate(kind)}
+              sx={{
+                fontSize: 15,
+                fontWeight: 500,
+                py: 0.75,
+                "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" },
+              }}
+            >
               {kindWords[kind].name}
             </ButtonBase>
           ))}
         </Box>
-        <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", md: "repeat(3, minmax(0, 1fr))" }, gap: 4, flex: 1, minHeight: 0, mt: 2 }}>
+        <Box
+          sx={{
+            display: "grid",
+            gridTemplateColumns: { xs: "1fr", md: "repeat(3, minmax(0, 1fr))" },
+            gap: 4,
+            flex: 1,
+            minHeight: 0,
+            mt: 2,
+          }}
+        >
           {roles.map((role, i) => (
             <Box key={role} sx={{ minHeight: 0, height: { xs: 360, md: "auto" } }}>
               <PaintPicker
@@ -58,7 +91,19 @@ export function BeginPage({ painter }: { painter: Profile }) {
             </Box>
           ))}
         </Box>
-        <Box sx={{ display: "flex", alignItems: "center", gap: 3, pt: 2, borderTop: `1px solid ${grey.hairline}`, position: "sticky", bottom: 0, bgcolor: grey.paper, pb: 1 }}>
+        <Box
+          sx={{
+            display: "flex",
+            alignItems: "center",
+            gap: 3,
+            pt: 2,
+            borderTop: `1px solid ${grey.hairline}`,
+            position: "sticky",
+            bottom: 0,
+            bgcolor: grey.paper,
+            pb: 1,
+          }}
+        >
           <Typography sx={{ flex: 1 }}>
             {roles.map((r) => (chosen[r] ? nameOf(chosen[r]) : `a ${r}`)).join(", ")}
             {problem && <b> {problem.message}</b>}
@@ -74,7 +119,13 @@ export function BeginPage({ painter }: { painter: Profile }) {
             disabled={!complete || create.isPending}
             onClick={() =>
               create.mutate({
-                system: { kind: "triad", roles: roles.map((r) => [chosen[r]!]), chosen: [[], [], []], riders: {}, note: "" },
+                system: {
+                  kind: "triad",
+                  roles: roles.map((r) => [chosen[r]!]),
+                  chosen: [[], [], []],
+                  riders: {},
+                  note: "",
+                },
                 name: wheels.data?.length ? `Wheel ${wheels.data.length + 1}` : "First wheel",
                 place: "wheel",
               })

@@ -2,12 +2,21 @@ import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import MenuItem from "@mui/material/MenuItem";
 import type { Wheel, WheelChoices } from "../api/client";
-import { Choice, choicesOf, OneOf } from "../app/Choice";
-import { nameWords, orderWords, shadeWords, spacingWords, tintWords } from "../app/choices";
-import { grey } from "../app/theme";
+import { Choice, choicesOf, OneOf } from "../parts/Choice";
+import { nameWords, orderWords, shadeWords, spacingWords, tintWords } from "../parts/choices";
+import { grey } from "../drawing/style";
 
 /** The schools a wheel is built by, and its rings. */
-export function ChoicesBar({ wheel, choices, printed, covered, halves, onSet, onCover, onHalves }: {
+export function ChoicesBar({
+  wheel,
+  choices,
+  printed,
+  covered,
+  halves,
+  onSet,
+  onCover,
+  onHalves,
+}: {
   wheel: Wheel;
   printed: boolean;
   choices: WheelChoices;
@@ -19,49 +28,122 @@ export function ChoicesBar({ wheel, choices, printed, covered, halves, onSet, on
 }) {
   const tops = [0, 4, 8].map((home) => wheel.slots.find((s) => s.home === home)!.role!);
   const rings = choices.rings;
-  const on = [rings.tints > 0 && `${rings.tints} tint${rings.tints > 1 ? "s" : ""}`, rings.shades > 0 && `${rings.shades} shade${rings.shades > 1 ? "s" : ""}`, rings.wash && "wash", rings.triple && "highlight and shadow", rings.neutral && "neutrals"].filter(Boolean);
+  const on = [
+    rings.tints > 0 && `${rings.tints} tint${rings.tints > 1 ? "s" : ""}`,
+    rings.shades > 0 && `${rings.shades} shade${rings.shades > 1 ? "s" : ""}`,
+    rings.wash && "wash",
+    rings.triple && "highlight and shadow",
+    rings.neutral && "neutrals",
+  ].filter(Boolean);
   const setRings = (r: Partial<typeof rings>) => onSet({ rings: { ...rings, ...r } });
   return (
-    <Box sx={{ display: "flex", flexDirection: "column", alignItems: "flex-start", "& button": { py: 0.25, fontSize: 14 } }}>
-      <OneOf label={`steps: ${spacingWords[choices.spacing]}`} shown={{ hue: "steps by hue", contrast: "by contrast", parts: "equal parts" }[choices.spacing]} of={choicesOf(spacingWords)} value={choices.spacing} onChoose={(spacing) => onSet({ spacing })} />
-      <OneOf label={`mixed: ${orderWords[choices.order]}`} shown={choices.order === "run" ? "in a run" : "secondary first"} of={choicesOf(orderWords)} value={choices.order} onChoose={(order) => onSet({ order })} />
-      <Choice label={`rings: ${on.join(", ") || "none"}`} bold={false} shown={<span>{on.length > 1 ? `${on.length} rings` : on.length === 1 ? on[0] : "no rings"}</span>}>
+    <Box
+      sx={{
+        display: "flex",
+        flexDirection: "column",
+        alignItems: "flex-start",
+        "& button": { py: 0.25, fontSize: 14 },
+      }}
+    >
+      <OneOf
+        label={`steps: ${spacingWords[choices.spacing]}`}
+        shown={
+          { hue: "steps by hue", contrast: "by contrast", parts: "equal parts" }[choices.spacing]
+        }
+        of={choicesOf(spacingWords)}
+        value={choices.spacing}
+        onChoose={(spacing) => onSet({ spacing })}
+      />
+      <OneOf
+        label={`mixed: ${orderWords[choices.order]}`}
+        shown={choices.order === "run" ? "in a run" : "secondary first"}
+        of={choicesOf(orderWords)}
+        value={choices.order}
+        onChoose={(order) => onSet({ order })}
+      />
+      <Choice
+        label={`rings: ${on.join(", ") || "none"}`}
+        bold={false}
+        shown={
+          <span>{on.length > 1 ? `${on.length} rings` : on.length === 1 ? on[0] : "no rings"}</span>
+        }
+      >
         {() => [
           ...[1, 2, 3].map((n) => (
-            <MenuItem key={`t${n}`} selected={rings.tints === n} onClick={() => setRings({ tints: rings.tints === n ? 0 : n })}>
+            <MenuItem
+              key={`t${n}`}
+              selected={rings.tints === n}
+              onClick={() => setRings({ tints: rings.tints === n ? 0 : n })}
+            >
               {n} tint{n > 1 && "s"}
             </MenuItem>
           )),
           ...(Object.keys(tintWords) as (keyof typeof tintWords)[]).map((t) => (
-            <MenuItem key={t} dense sx={{ pl: 4 }} selected={rings.tintBy === t} onClick={() => setRings({ tintBy: rings.tintBy === t ? undefined : t })}>
+            <MenuItem
+              key={t}
+              dense
+              sx={{ pl: 4 }}
+              selected={rings.tintBy === t}
+              onClick={() => setRings({ tintBy: rings.tintBy === t ? undefined : t })}
+            >
               tints by {tintWords[t]}
             </MenuItem>
           )),
           ...[1, 2, 3].map((n) => (
-            <MenuItem key={`s${n}`} selected={rings.shades === n} onClick={() => setRings({ shades: rings.shades === n ? 0 : n })}>
+            <MenuItem
+              key={`s${n}`}
+              selected={rings.shades === n}
+              onClick={() => setRings({ shades: rings.shades === n ? 0 : n })}
+            >
               {n} shade{n > 1 && "s"}
             </MenuItem>
           )),
           ...(Object.keys(shadeWords) as (keyof typeof shadeWords)[]).map((t) => (
-            <MenuItem key={t} dense sx={{ pl: 4 }} selected={rings.shadeBy === t} onClick={() => setRings({ shadeBy: rings.shadeBy === t ? undefined : t })}>
+            <MenuItem
+              key={t}
+              dense
+              sx={{ pl: 4 }}
+              selected={rings.shadeBy === t}
+              onClick={() => setRings({ shadeBy: rings.shadeBy === t ? undefined : t })}
+            >
               shades by {shadeWords[t]}
             </MenuItem>
           )),
-          <MenuItem key="wash" selected={rings.wash} onClick={() => setRings({ wash: !rings.wash })}>
+          <MenuItem
+            key="wash"
+            selected={rings.wash}
+            onClick={() => setRings({ wash: !rings.wash })}
+          >
             wash
           </MenuItem>,
-          <MenuItem key="triple" selected={rings.triple} onClick={() => setRings({ triple: !rings.triple })}>
+          <MenuItem
+            key="triple"
+            selected={rings.triple}
+            onClick={() => setRings({ triple: !rings.triple })}
+          >
             highlight and shadow
           </MenuItem>,
-          <MenuItem key="neutral" selected={rings.neutral} onClick={() => setRings({ neutral: !rings.neutral })}>
+          <MenuItem
+            key="neutral"
+            selected={rings.neutral}
+            onClick={() => setRings({ neutral: !rings.neutral })}
+          >
             neutral middles
           </MenuItem>,
         ]}
       </Choice>
-      <Choice label="how the wheel is turned" bold={false} shown={<span>{`${choices.top || tops[0]} up`}</span>}>
+      <Choice
+        label="how the wheel is turned"
+        bold={false}
+        shown={<span>{`${choices.top || tops[0]} up`}</span>}
+      >
         {() => [
           ...tops.map((t) => (
-            <MenuItem key={t} selected={(choices.top || tops[0]) === t} onClick={() => onSet({ top: t })}>
+            <MenuItem
+              key={t}
+              selected={(choices.top || tops[0]) === t}
+              onClick={() => onSet({ top: t })}
+            >
               {t} up
             </MenuItem>
           )),
@@ -74,19 +156,35 @@ export function ChoicesBar({ wheel, choices, printed, covered, halves, onSet, on
           <MenuItem key="six" selected={!!choices.six} onClick={() => onSet({ six: !choices.six })}>
             six slots only
           </MenuItem>,
-          <MenuItem key="raise" selected={!!choices.raise} onClick={() => onSet({ raise: !choices.raise })}>
+          <MenuItem
+            key="raise"
+            selected={!!choices.raise}
+            onClick={() => onSet({ raise: !choices.raise })}
+          >
             transparent paints raised with white
           </MenuItem>,
           ...(printed
             ? (Object.keys(nameWords) as WheelChoices["names"][]).map((n) => (
-                <MenuItem key={n} selected={n === choices.names} onClick={() => onSet({ names: n })}>
+                <MenuItem
+                  key={n}
+                  selected={n === choices.names}
+                  onClick={() => onSet({ names: n })}
+                >
                   {nameWords[n]}
                 </MenuItem>
               ))
             : []),
         ]}
       </Choice>
-      <ButtonBase aria-pressed={covered} onClick={onCover} sx={{ fontWeight: covered ? 600 : 400, borderBottom: `2px solid ${covered ? grey.ink : "transparent"}`, "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" } }}>
+      <ButtonBase
+        aria-pressed={covered}
+        onClick={onCover}
+        sx={{
+          fontWeight: covered ? 600 : 400,
+          borderBottom: `2px solid ${covered ? grey.ink : "transparent"}`,
+          "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" },
+        }}
+      >
         {covered ? "uncover" : "cover, guess"}
       </ButtonBase>
     </Box>

@@ -4,23 +4,61 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { RingRung, Settings, SystemContent, Wheel } from "../api/client";
 import { neutralsQuery } from "../api/queries";
-import { figures, grey } from "../app/theme";
-import { inParts } from "../app/naming";
-import { Words } from "../app/Words";
+import { figures, grey } from "../drawing/style";
+import { inParts } from "../parts/naming";
+import { Words } from "../parts/Words";
 import { Swatch } from "../drawing/Swatch";
 
 /** Where complements cancel, the darkest dark, value and earths. */
-export function NeutralsView({ id, system, settings, wheel, slot, onChoose }: { id: number; system: SystemContent; settings: Settings; wheel: Wheel; slot: number; onChoose: (slot: number) => void }) {
+export function NeutralsView({
+  id,
+  system,
+  settings,
+  wheel,
+  slot,
+  onChoose,
+}: {
+  id: number;
+  system: SystemContent;
+  settings: Settings;
+  wheel: Wheel;
+  slot: number;
+  onChoose: (slot: number) => void;
+}) {
   const [steps, setSteps] = useState<5 | 7>(7);
   const got = useQuery(neutralsQuery(id, system, settings, slot, steps));
-  if (!got.data) return got.error ? <Typography role="alert">{got.error.message}</Typography> : null;
+  if (!got.data)
+    return got.error ? <Typography role="alert">{got.error.message}</Typography> : null;
   const n = got.data;
   const name = (i: number) => wheel.slots[i]!.name;
   return (
     <Box sx={{ display: "flex", flexDirection: "column", gap: 1.75, pt: 1, pr: 1 }}>
-      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(6, minmax(0, 1fr))", alignItems: "start", gap: 1 }}>
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: "repeat(6, minmax(0, 1fr))",
+          alignItems: "start",
+          gap: 1,
+        }}
+      >
         {n.pairs.map((p) => (
-          <Box key={p.a} component="button" aria-label={`${name(p.a)} with ${name(p.b)}`} onClick={() => onChoose(p.a)} sx={{ p: 0, border: 0, bgcolor: "transparent", color: grey.ink, font: "inherit", textAlign: "left", cursor: "pointer", outline: p.a === slot || p.b === slot ? `2px solid ${grey.ink}` : "none", outlineOffset: 3 }}>
+          <Box
+            key={p.a}
+            component="button"
+            aria-label={`${name(p.a)} with ${name(p.b)}`}
+            onClick={() => onChoose(p.a)}
+            sx={{
+              p: 0,
+              border: 0,
+              bgcolor: "transparent",
+              color: grey.ink,
+              font: "inherit",
+              textAlign: "left",
+              cursor: "pointer",
+              outline: p.a === slot || p.b === slot ? `2px solid ${grey.ink}` : "none",
+              outlineOffset: 3,
+            }}
+          >
             <Swatch colour={p} plain height={54} />
             <Typography variant="body2" sx={{ fontWeight: 500, mt: 0.5, lineHeight: "16px" }}>
               {name(p.a)} <span style={{ fontWeight: 400 }}>with</span> {name(p.b)}
@@ -37,11 +75,17 @@ export function NeutralsView({ id, system, settings, wheel, slot, onChoose }: { 
             <Typography variant="h3">
               {name(slot)} to {name(n.balance.b)}
             </Typography>
-            <Words label="steps of intensity" words={{ "5": "5 steps", "7": "7 steps" }} value={String(steps) as "5" | "7"} onChoose={(s) => setSteps(Number(s) as 5 | 7)} />
+            <Words
+              label="steps of intensity"
+              words={{ "5": "5 steps", "7": "7 steps" }}
+              value={String(steps) as "5" | "7"}
+              onChoose={(s) => setSteps(Number(s) as 5 | 7)}
+            />
           </Box>
           <Scale rungs={n.intensity} />
           <Typography sx={{ mt: 0.5 }}>
-            Most neutral at <b>{n.balance.parts.join(" : ")}</b>: {n.balance.hueWord}, C*ab {n.balance.chroma.toFixed(1)}. {n.balance.even}
+            Most neutral at <b>{n.balance.parts.join(" : ")}</b>: {n.balance.hueWord}, C*ab{" "}
+            {n.balance.chroma.toFixed(1)}. {n.balance.even}
           </Typography>
         </Box>
       ) : (
@@ -53,7 +97,13 @@ export function NeutralsView({ id, system, settings, wheel, slot, onChoose }: { 
           <Scale rungs={n.values} lightness />
         </Box>
       )}
-      <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", lg: "minmax(0, 5fr) minmax(0, 7fr)" }, gap: 3 }}>
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: { xs: "1fr", lg: "minmax(0, 5fr) minmax(0, 7fr)" },
+          gap: 3,
+        }}
+      >
         <Box aria-label="darkest dark">
           <Typography variant="h3">The darkest dark</Typography>
           <Box sx={{ display: "grid", gridTemplateColumns: "2fr 1fr 2fr 1fr", mt: 0.5 }}>
@@ -66,12 +116,22 @@ export function NeutralsView({ id, system, settings, wheel, slot, onChoose }: { 
             <Typography variant="caption">tube black, and its tint</Typography>
           </Box>
           <Typography variant="body2">
-            {n.dark.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")}; L* {n.dark.lab[0]!.toFixed(0)} beside {n.dark.blackL.toFixed(0)} of the black. {n.dark.neutral ? "Neutral" : "Not neutral: the greyest that is dark"}; white brings out {n.dark.hidden}.
+            {n.dark.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")}; L*{" "}
+            {n.dark.lab[0]!.toFixed(0)} beside {n.dark.blackL.toFixed(0)} of the black.{" "}
+            {n.dark.neutral ? "Neutral" : "Not neutral: the greyest that is dark"}; white brings out{" "}
+            {n.dark.hidden}.
           </Typography>
         </Box>
         <Box aria-label="earths">
           <Typography variant="h3">Earths from these primaries</Typography>
-          <Box sx={{ display: "grid", gridTemplateColumns: "repeat(3, minmax(0, 1fr))", gap: 1, mt: 0.5 }}>
+          <Box
+            sx={{
+              display: "grid",
+              gridTemplateColumns: "repeat(3, minmax(0, 1fr))",
+              gap: 1,
+              mt: 0.5,
+            }}
+          >
             {n.earths.map((e) => (
               <Box key={e.name}>
                 <Box sx={{ display: "flex" }}>
@@ -100,7 +160,11 @@ function Scale({ rungs, lightness = false }: { rungs: RingRung[]; lightness?: bo
       {rungs.map((r, i) => (
         <Box key={i} sx={{ flex: 1, minWidth: 0 }} title={`${r.hueWord}, L* ${r.l.toFixed(0)}`}>
           <Swatch colour={r} plain height={44} />
-          <Typography variant="caption" component="p" sx={{ fontFamily: figures, textAlign: "center", whiteSpace: "nowrap" }}>
+          <Typography
+            variant="caption"
+            component="p"
+            sx={{ fontFamily: figures, textAlign: "center", whiteSpace: "nowrap" }}
+          >
             {lightness ? `${r.l.toFixed(0)}${r.reached ? "" : "·"}` : r.parts.join(":")}
           </Typography>
         </Box>

@@ -5,15 +5,25 @@ import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import { Link as To } from "react-router";
 import type { Predictions, RingRung, Settings, Slot, Wheel } from "../api/client";
-import { figures, grey } from "../app/theme";
-import { WantIt } from "../app/WantIt";
+import { figures, grey } from "../drawing/style";
+import { WantIt } from "../parts/WantIt";
 import { Drop, LeanArrow } from "../drawing/Marks";
-import { HowToMix, PartsBar } from "../drawing/Recipe";
+import { HowToMix, PartsBar } from "../parts/Recipe";
 import { Swatch } from "../drawing/Swatch";
 import { share } from "./words";
 
 /** What stands in one slot: how to mix it, what becomes of it, and why. */
-export function StepCard({ wheel, name, slot, settings, predictions, version, system, onChoose, onSwap }: {
+export function StepCard({
+  wheel,
+  name,
+  slot,
+  settings,
+  predictions,
+  version,
+  system,
+  onChoose,
+  onSwap,
+}: {
   wheel: Wheel;
   name: string;
   slot: Slot;
@@ -25,7 +35,9 @@ export function StepCard({ wheel, name, slot, settings, predictions, version, sy
   onSwap?: () => void;
 }) {
   const primary = slot.kind === "primary";
-  const predicted = predictions?.predictions.find((p) => p.home === slot.home && p.version === version);
+  const predicted = predictions?.predictions.find(
+    (p) => p.home === slot.home && p.version === version,
+  );
   if (slot.empty) {
     return (
       <Box component="section" aria-label={`step: ${slot.name}`}>
@@ -35,22 +47,44 @@ export function StepCard({ wheel, name, slot, settings, predictions, version, sy
     );
   }
   return (
-    <Box component="section" aria-label={`step: ${slot.name}`} sx={{ display: "flex", flexDirection: "column", gap: 1.5 }}>
+    <Box
+      component="section"
+      aria-label={`step: ${slot.name}`}
+      sx={{ display: "flex", flexDirection: "column", gap: 1.5 }}
+    >
       <Box>
-        <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", gap: 1 }}>
+        <Box
+          sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", gap: 1 }}
+        >
           <Typography variant="caption">
             slot {slot.index + 1} · {slot.kind} · {slot.words}
           </Typography>
-          <WantIt key={slot.index} name={`${slot.name} of ${name}`} lab={slot.asPainted.lab} seen={settings} />
+          <WantIt
+            key={slot.index}
+            name={`${slot.name} of ${name}`}
+            lab={slot.asPainted.lab}
+            seen={settings}
+          />
         </Box>
-        <Box sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", gap: 1 }}>
-          <Typography variant="h1" sx={{ fontSize: slot.name.length > 11 ? 27 : slot.name.length > 9 ? 32 : 46, "&::first-letter": { textTransform: "uppercase" } }}>
+        <Box
+          sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", gap: 1 }}
+        >
+          <Typography
+            variant="h1"
+            sx={{
+              fontSize: slot.name.length > 11 ? 27 : slot.name.length > 9 ? 32 : 46,
+              "&::first-letter": { textTransform: "uppercase" },
+            }}
+          >
             {slot.name}
           </Typography>
           <Box sx={{ display: "flex", alignItems: "center", gap: 1.25, flex: "none" }}>
             <Drop verdict={slot.verdict} height={34} />
             <Box>
-              <Typography data-verdict={slot.verdict} sx={{ fontSize: 20, lineHeight: "24px", fontWeight: 600 }}>
+              <Typography
+                data-verdict={slot.verdict}
+                sx={{ fontSize: 20, lineHeight: "24px", fontWeight: 600 }}
+              >
                 {slot.verdict}
               </Typography>
               <Typography variant="caption" sx={{ fontFamily: figures }}>
@@ -62,12 +96,23 @@ export function StepCard({ wheel, name, slot, settings, predictions, version, sy
       </Box>
       <Because sentence={slot.because} />
       {predicted && (
-        <Typography variant="body2" aria-label="prediction" sx={{ borderLeft: `3px solid ${grey.ink}`, pl: 1 }}>
-          You said {predicted.hueWord}, {predicted.verdict}: {predicted.points} of {predictions?.each}. {predicted.hueRight ? "The hue was right" : `It came as ${predicted.computed}`}, {predicted.verdictRight ? "and so was the brightness." : `and it is ${predicted.came}.`}
+        <Typography
+          variant="body2"
+          aria-label="prediction"
+          sx={{ borderLeft: `3px solid ${grey.ink}`, pl: 1 }}
+        >
+          You said {predicted.hueWord}, {predicted.verdict}: {predicted.points} of{" "}
+          {predictions?.each}.{" "}
+          {predicted.hueRight ? "The hue was right" : `It came as ${predicted.computed}`},{" "}
+          {predicted.verdictRight ? "and so was the brightness." : `and it is ${predicted.came}.`}
         </Typography>
       )}
       <Looks slot={slot} settings={settings} />
-      {primary ? <PrimaryOnly slot={slot} system={system} onSwap={onSwap} /> : <PartsBar parts={slot.parts} />}
+      {primary ? (
+        <PrimaryOnly slot={slot} system={system} onSwap={onSwap} />
+      ) : (
+        <PartsBar parts={slot.parts} />
+      )}
       {!primary && <HowToMix steps={slot.mixing} />}
       {slot.rings && <RingRows slot={slot} />}
       <Ladder slot={slot} medium={settings.medium} />
@@ -93,7 +138,13 @@ function Because({ sentence }: { sentence: string }) {
 
 function Looks({ slot, settings }: { slot: Slot; settings: Settings }) {
   const looks = [
-    { key: "dry", colour: slot.dry, grow: 3, label: "dry, as painted", now: settings.judged === "dry" },
+    {
+      key: "dry",
+      colour: slot.dry,
+      grow: 3,
+      label: "dry, as painted",
+      now: settings.judged === "dry",
+    },
     { key: "wet", colour: slot.wet, grow: 2, label: "wet", now: settings.judged === "wet" },
     { key: "undertone", colour: slot.undertone, grow: 3, label: "undertone", now: false },
   ];
@@ -102,7 +153,10 @@ function Looks({ slot, settings }: { slot: Slot; settings: Settings }) {
       {looks.map((l) => (
         <Box key={l.key} sx={{ flex: l.grow }}>
           <Swatch colour={l.colour} height={64} />
-          <Typography variant="caption" sx={{ color: l.now ? grey.ink : grey.third, fontWeight: l.now ? 600 : 400 }}>
+          <Typography
+            variant="caption"
+            sx={{ color: l.now ? grey.ink : grey.third, fontWeight: l.now ? 600 : 400 }}
+          >
             {l.label}
           </Typography>
         </Box>
@@ -111,8 +165,24 @@ function Looks({ slot, settings }: { slot: Slot; settings: Settings }) {
   );
 }
 
-function PrimaryOnly({ slot, system, onSwap }: { slot: Slot; system: string; onSwap?: () => void }) {
-  const paints = slot.halves?.length ? slot.halves.map((h) => ({ paint: h.paint, code: h.parts[0]!.code, name: h.name, lean: h.lean, colour: h.asPainted })) : [{ ...slot.parts[0]!, lean: slot.lean, colour: slot.asPainted }];
+function PrimaryOnly({
+  slot,
+  system,
+  onSwap,
+}: {
+  slot: Slot;
+  system: string;
+  onSwap?: () => void;
+}) {
+  const paints = slot.halves?.length
+    ? slot.halves.map((h) => ({
+        paint: h.paint,
+        code: h.parts[0]!.code,
+        name: h.name,
+        lean: h.lean,
+        colour: h.asPainted,
+      }))
+    : [{ ...slot.parts[0]!, lean: slot.lean, colour: slot.asPainted }];
   return (
     <Box>
       {paints.map((p) => (
@@ -156,14 +226,21 @@ function RingRows({ slot }: { slot: Slot }) {
   const rows = [
     { what: "shades", list: [...(r.shades ?? [])].reverse() },
     { what: "tints", list: r.tints ?? [] },
-    { what: "highlight, base, shadow", list: [r.highlight, r.shadow].filter((x): x is RingRung => !!x) },
+    {
+      what: "highlight, base, shadow",
+      list: [r.highlight, r.shadow].filter((x): x is RingRung => !!x),
+    },
   ].filter((row) => row.list.length > 0);
   return (
     <Box aria-label="rings">
       {rows.map((row) => (
         <Box key={row.what} sx={{ mb: 0.5 }}>
           <Typography variant="caption">
-            {row.what} with {row.list.map((x) => x.with).filter((w, i, all) => all.indexOf(w) === i).join(" and ")}
+            {row.what} with{" "}
+            {row.list
+              .map((x) => x.with)
+              .filter((w, i, all) => all.indexOf(w) === i)
+              .join(" and ")}
           </Typography>
           <Box sx={{ display: "flex", gap: "2px" }}>
             {row.list.map((x, i) => (
@@ -188,7 +265,16 @@ function OtherPairings({ slot }: { slot: Slot }) {
     <Box aria-label="other pairings">
       <Typography variant="caption">other pairings, bright to dull</Typography>
       {slot.otherPairings!.map((p) => (
-        <Box key={`${p.a} ${p.b}`} sx={{ display: "flex", alignItems: "center", gap: 1, borderTop: `1px solid ${grey.hairline}`, py: 0.5 }}>
+        <Box
+          key={`${p.a} ${p.b}`}
+          sx={{
+            display: "flex",
+            alignItems: "center",
+            gap: 1,
+            borderTop: `1px solid ${grey.hairline}`,
+            py: 0.5,
+          }}
+        >
           <Swatch colour={p.asPainted} plain width={30} height={24} />
           <Swatch colour={p.undertone} plain width={30} height={24} />
           <Drop verdict={p.verdict} height={14} />
@@ -205,25 +291,50 @@ function OtherPairings({ slot }: { slot: Slot }) {
 }
 
 /** Sets read off the wheel from this slot; hover or focus one to see its paints. */
-function Schemes({ wheel, slot, onChoose }: { wheel: Wheel; slot: Slot; onChoose: (slot: number) => void }) {
+function Schemes({
+  wheel,
+  slot,
+  onChoose,
+}: {
+  wheel: Wheel;
+  slot: Slot;
+  onChoose: (slot: number) => void;
+}) {
   return (
     <Box aria-label="schemes">
       <Typography variant="caption">read off from here</Typography>
       {slot.schemes.map((s) => (
-        <Box key={s.scheme} sx={{ display: "flex", alignItems: "center", gap: 1, borderTop: `1px solid ${grey.hairline}`, minHeight: 34 }}>
+        <Box
+          key={s.scheme}
+          sx={{
+            display: "flex",
+            alignItems: "center",
+            gap: 1,
+            borderTop: `1px solid ${grey.hairline}`,
+            minHeight: 34,
+          }}
+        >
           <Typography variant="body2" sx={{ width: 112 }}>
             {s.scheme}
           </Typography>
           {s.slots.map((i) => {
             const to = wheel.slots[i]!;
             return (
-              <ButtonBase key={i} aria-label={`${s.scheme}: ${to.name}`} title={`${to.name}: ${to.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")}`} onClick={() => onChoose(i)}>
+              <ButtonBase
+                key={i}
+                aria-label={`${s.scheme}: ${to.name}`}
+                title={`${to.name}: ${to.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")}`}
+                onClick={() => onChoose(i)}
+              >
                 <Swatch colour={to.asPainted} plain width={26} height={24} />
               </ButtonBase>
             );
           })}
           <Typography variant="caption" sx={{ flex: 1, minWidth: 0 }}>
-            {s.slots.filter((i) => i !== slot.index).map((i) => wheel.slots[i]!.name).join(", ")}
+            {s.slots
+              .filter((i) => i !== slot.index)
+              .map((i) => wheel.slots[i]!.name)
+              .join(", ")}
           </Typography>
         </Box>
       ))}
@@ -235,7 +346,9 @@ function Ladder({ slot, medium }: { slot: Slot; medium: string }) {
   const water = medium === "watercolour";
   return (
     <Box>
-      <Typography variant="caption">{water ? "thinned with water" : "let down with white"}</Typography>
+      <Typography variant="caption">
+        {water ? "thinned with water" : "let down with white"}
+      </Typography>
       <Box sx={{ display: "flex", gap: "2px", mt: 0.25 }}>
         {slot.ladder.map((r) => (
           <Box key={r.share + r.thickness} sx={{ flex: 1 }}>
@@ -251,13 +364,23 @@ function Ladder({ slot, medium }: { slot: Slot; medium: string }) {
   );
 }
 
-function Neighbours({ wheel, slot, onChoose }: { wheel: Wheel; slot: Slot; onChoose: (slot: number) => void }) {
+function Neighbours({
+  wheel,
+  slot,
+  onChoose,
+}: {
+  wheel: Wheel;
+  slot: Slot;
+  onChoose: (slot: number) => void;
+}) {
   const before = wheel.slots[(slot.index + 11) % 12]!;
   const after = wheel.slots[(slot.index + 1) % 12]!;
   const jumps = [before.jumps && before.name, slot.jumps && after.name].filter(Boolean);
   return (
     <Box sx={{ flex: 1.4 }}>
-      <Typography variant="caption">{jumps.length > 0 ? `jumps to ${jumps.join(" and to ")}` : "to the neighbours: no jump"}</Typography>
+      <Typography variant="caption">
+        {jumps.length > 0 ? `jumps to ${jumps.join(" and to ")}` : "to the neighbours: no jump"}
+      </Typography>
       <Box sx={{ display: "flex", alignItems: "center", gap: 0.5, mt: 0.5 }}>
         <Go to={before} onChoose={onChoose} />
         <Gap jump={before.jump} jumps={before.jumps} />
@@ -271,15 +394,36 @@ function Neighbours({ wheel, slot, onChoose }: { wheel: Wheel; slot: Slot; onCho
 
 function Gap({ jump, jumps }: { jump: number; jumps: boolean }) {
   return (
-    <Box sx={{ flex: 1, textAlign: "center", fontFamily: figures, fontSize: 12, fontWeight: jumps ? 700 : 400, borderBottom: jumps ? `3px double ${grey.ink}` : `1px solid ${grey.mark}` }}>
+    <Box
+      sx={{
+        flex: 1,
+        textAlign: "center",
+        fontFamily: figures,
+        fontSize: 12,
+        fontWeight: jumps ? 700 : 400,
+        borderBottom: jumps ? `3px double ${grey.ink}` : `1px solid ${grey.mark}`,
+      }}
+    >
       {jump.toFixed(2)}
     </Box>
   );
 }
 
-function Go({ to, onChoose, children }: { to: Slot; onChoose: (slot: number) => void; children?: ReactNode }) {
+function Go({
+  to,
+  onChoose,
+  children,
+}: {
+  to: Slot;
+  onChoose: (slot: number) => void;
+  children?: ReactNode;
+}) {
   return (
-    <ButtonBase aria-label={`go to ${to.name}`} onClick={() => onChoose(to.index)} sx={{ gap: 1, flex: "none" }}>
+    <ButtonBase
+      aria-label={`go to ${to.name}`}
+      onClick={() => onChoose(to.index)}
+      sx={{ gap: 1, flex: "none" }}
+    >
       <Swatch colour={to.asPainted} plain width={32} height={40} />
       {children}
     </ButtonBase>

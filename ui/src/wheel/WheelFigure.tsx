@@ -2,7 +2,7 @@ import type { Theme } from "@mui/material/styles";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useEffect, useMemo, useRef, type KeyboardEvent } from "react";
 import type { RingRung, Section, Slot, Wheel } from "../api/client";
-import { figures, grey, text } from "../app/theme";
+import { figures, grey, text } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { cut, fill } from "../drawing/screen";
 import { piece, point, sector } from "../drawing/ring";
@@ -17,7 +17,15 @@ const rim = { inner: 184, outer: 252 };
 const band = { outer: 176, thick: 52 };
 
 /** The wheel: rim as painted, ribbon of undertones, drops for verdicts. Arrow keys walk the slots. */
-export function WheelFigure({ wheel, chosen, covered = false, halves = false, onChoose, onWalk, onOpen }: {
+export function WheelFigure({
+  wheel,
+  chosen,
+  covered = false,
+  halves = false,
+  onChoose,
+  onWalk,
+  onOpen,
+}: {
   wheel: Wheel;
   chosen: number;
   covered?: boolean;
@@ -30,7 +38,8 @@ export function WheelFigure({ wheel, chosen, covered = false, halves = false, on
   const ring = useRef<SVGGElement>(null);
   const walked = useRef(false);
   useEffect(() => {
-    if (walked.current) ring.current?.querySelector<SVGGElement>(`[data-slot="${chosen}"]`)?.focus();
+    if (walked.current)
+      ring.current?.querySelector<SVGGElement>(`[data-slot="${chosen}"]`)?.focus();
     walked.current = false;
   }, [chosen]);
   const keys = (e: KeyboardEvent) => {
@@ -54,23 +63,68 @@ export function WheelFigure({ wheel, chosen, covered = false, halves = false, on
       }),
     [wheel.sections, wheel.slots, ccw],
   );
-  const order = [...wheel.slots].sort((a, b) => Number(a.index === chosen) - Number(b.index === chosen));
+  const order = [...wheel.slots].sort(
+    (a, b) => Number(a.index === chosen) - Number(b.index === chosen),
+  );
   return (
-    <svg viewBox={narrow ? alone : stage} width="100%" style={{ display: "block", overflow: narrow ? undefined : "visible", maxHeight: narrow ? undefined : "calc(100vh - 116px)" }} fontFamily={text}>
-      <circle cx={cx} cy={cy} r={band.outer - band.thick / 2} fill="none" stroke={grey.track} strokeWidth={band.thick} />
+    <svg
+      viewBox={narrow ? alone : stage}
+      width="100%"
+      style={{
+        display: "block",
+        overflow: narrow ? undefined : "visible",
+        maxHeight: narrow ? undefined : "calc(100vh - 116px)",
+      }}
+      fontFamily={text}
+    >
+      <circle
+        cx={cx}
+        cy={cy}
+        r={band.outer - band.thick / 2}
+        fill="none"
+        stroke={grey.track}
+        strokeWidth={band.thick}
+      />
       {!covered && ribbon}
-      <circle cx={cx} cy={cy} r={band.outer - band.thick * wheel.cleanFrom} fill="none" stroke={grey.paper} strokeWidth={1.2} strokeDasharray="0.1 5" strokeLinecap="round" />
+      <circle
+        cx={cx}
+        cy={cy}
+        r={band.outer - band.thick * wheel.cleanFrom}
+        fill="none"
+        stroke={grey.paper}
+        strokeWidth={1.2}
+        strokeDasharray="0.1 5"
+        strokeLinecap="round"
+      />
       {!covered && <Jumps slots={wheel.slots} />}
       <g ref={ring} role="radiogroup" aria-label="slots of the wheel" onKeyDown={keys}>
         {order.map((s) => (
-          <SlotMark key={s.index} slot={s} chosen={s.index === chosen} covered={covered && s.kind !== "primary"} ccw={ccw} onChoose={() => onChoose(s.index)} onOpen={onOpen} />
+          <SlotMark
+            key={s.index}
+            slot={s}
+            chosen={s.index === chosen}
+            covered={covered && s.kind !== "primary"}
+            ccw={ccw}
+            onChoose={() => onChoose(s.index)}
+            onOpen={onOpen}
+          />
         ))}
       </g>
       {halves && <Halves wheel={wheel} ccw={ccw} />}
       <Across angle={30 * wheel.slots[chosen]!.complement} />
-      {wheel.neutrals?.length && !covered ? <Middles neutrals={wheel.neutrals} slots={wheel.slots} onChoose={onChoose} /> : !covered && <Summary slots={wheel.slots} />}
+      {wheel.neutrals?.length && !covered ? (
+        <Middles neutrals={wheel.neutrals} slots={wheel.slots} onChoose={onChoose} />
+      ) : (
+        !covered && <Summary slots={wheel.slots} />
+      )}
       <defs>
-        <pattern id="cover" width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <pattern
+          id="cover"
+          width={6}
+          height={6}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
           <rect width={6} height={6} fill={grey.paper} />
           <line x1={0} y1={0} x2={0} y2={6} stroke={grey.hairline} strokeWidth={2} />
         </pattern>
@@ -79,7 +133,14 @@ export function WheelFigure({ wheel, chosen, covered = false, halves = false, on
   );
 }
 
-function SlotMark({ slot, chosen, covered, ccw, onChoose, onOpen }: {
+function SlotMark({
+  slot,
+  chosen,
+  covered,
+  ccw,
+  onChoose,
+  onOpen,
+}: {
   slot: Slot;
   chosen: boolean;
   covered: boolean;
@@ -97,7 +158,12 @@ function SlotMark({ slot, chosen, covered, ccw, onChoose, onOpen }: {
       ? `${slot.name}, ${slot.kind}, covered`
       : `${slot.name}, ${slot.kind}, ${partsInWords(slot.parts)}, ${slot.verdict}, ${share(slot.retention)} of the possible`;
   const bands = ringBands(slot, rim.inner + out, rim.outer + out);
-  const halves = slot.halves?.length === 2 && !covered ? (ccw ? [slot.halves[1]!, slot.halves[0]!] : slot.halves) : null;
+  const halves =
+    slot.halves?.length === 2 && !covered
+      ? ccw
+        ? [slot.halves[1]!, slot.halves[0]!]
+        : slot.halves
+      : null;
   return (
     <g
       role="radio"
@@ -114,29 +180,65 @@ function SlotMark({ slot, chosen, covered, ccw, onChoose, onOpen }: {
       ) : (
         <>
           {bands.rings.map((b, i) => (
-            <path key={i} data-ring={b.what} d={sector(cx, cy, b.inner, b.outer, middle - 15, middle + 15, 2.8)} fill={fill(b.colour)}>
+            <path
+              key={i}
+              data-ring={b.what}
+              d={sector(cx, cy, b.inner, b.outer, middle - 15, middle + 15, 2.8)}
+              fill={fill(b.colour)}
+            >
               <title>{b.title}</title>
             </path>
           ))}
           {halves ? (
             halves.map((h, i) => (
-              <path key={h.paint} d={sector(cx, cy, bands.inner, bands.outer, middle - 15 + 15 * i + (i ? 0.2 : 0), middle + 15 * i - (i ? 0 : 0.2), 0)} fill={fill(h.asPainted)}>
+              <path
+                key={h.paint}
+                d={sector(
+                  cx,
+                  cy,
+                  bands.inner,
+                  bands.outer,
+                  middle - 15 + 15 * i + (i ? 0.2 : 0),
+                  middle + 15 * i - (i ? 0 : 0.2),
+                  0,
+                )}
+                fill={fill(h.asPainted)}
+              >
                 <title>{h.name}</title>
               </path>
             ))
           ) : (
-            <path d={sector(cx, cy, bands.inner, bands.outer, middle - 15, middle + 15, 2.8)} fill={fill(slot.asPainted)} />
+            <path
+              d={sector(cx, cy, bands.inner, bands.outer, middle - 15, middle + 15, 2.8)}
+              fill={fill(slot.asPainted)}
+            />
           )}
         </>
       )}
       {chosen && (
         <>
           <path d={shape} fill="none" stroke={grey.paper} strokeWidth={4} />
-          <path d={sector(cx, cy, rim.inner + out - 3, rim.outer + out + 3, middle - 15, middle + 15, -2)} fill="none" stroke={grey.ink} strokeWidth={2.2} strokeLinejoin="round" />
+          <path
+            d={sector(
+              cx,
+              cy,
+              rim.inner + out - 3,
+              rim.outer + out + 3,
+              middle - 15,
+              middle + 15,
+              -2,
+            )}
+            fill="none"
+            stroke={grey.ink}
+            strokeWidth={2.2}
+            strokeLinejoin="round"
+          />
         </>
       )}
       {primary && <PrimaryMark angle={middle} r={rim.outer + out + (chosen ? 8 : 4)} />}
-      {!slot.empty && !covered && bands.rings.length === 0 && cut(slot.asPainted) && <Corner angle={middle + 15} r={rim.outer + out} />}
+      {!slot.empty && !covered && bands.rings.length === 0 && cut(slot.asPainted) && (
+        <Corner angle={middle + 15} r={rim.outer + out} />
+      )}
       <Label slot={slot} out={out} bare={covered || slot.empty} />
     </g>
   );
@@ -146,7 +248,14 @@ function SlotMark({ slot, chosen, covered, ccw, onChoose, onOpen }: {
 function PrimaryMark({ angle, r }: { angle: number; r: number }) {
   const [x1, y1] = point(cx, cy, r, angle - 13);
   const [x2, y2] = point(cx, cy, r, angle + 13);
-  return <path d={`M${x1} ${y1} A${r} ${r} 0 0 1 ${x2} ${y2}`} fill="none" stroke={grey.ink} strokeWidth={2.4} />;
+  return (
+    <path
+      d={`M${x1} ${y1} A${r} ${r} 0 0 1 ${x2} ${y2}`}
+      fill="none"
+      stroke={grey.ink}
+      strokeWidth={2.4}
+    />
+  );
 }
 
 /** A small triangle of paper: brighter in paint than the screen can show. */
@@ -171,11 +280,28 @@ function Halves({ wheel, ccw }: { wheel: Wheel; ccw: boolean }) {
   const middle = angle(wheel.warm.to) + turn * 90;
   const [wx, wy] = point(cx, cy, 104, middle);
   const [kx, ky] = point(cx, cy, 104, middle + 180);
-  const word = { textAnchor: "middle" as const, fontSize: 13, fill: grey.second, stroke: grey.paper, strokeWidth: 4, paintOrder: "stroke" };
+  const word = {
+    textAnchor: "middle" as const,
+    fontSize: 13,
+    fill: grey.second,
+    stroke: grey.paper,
+    strokeWidth: 4,
+    paintOrder: "stroke",
+  };
   return (
     <g aria-label="warm and cool halves">
-      <path d={`M${x1} ${y1} A${r} ${r} 0 0 ${sweep} ${x2} ${y2}`} fill="none" stroke={grey.ink} strokeWidth={3.5} />
-      <path d={`M${x2} ${y2} A${r} ${r} 0 0 ${sweep} ${x1} ${y1}`} fill="none" stroke={grey.mark} strokeWidth={1.2} />
+      <path
+        d={`M${x1} ${y1} A${r} ${r} 0 0 ${sweep} ${x2} ${y2}`}
+        fill="none"
+        stroke={grey.ink}
+        strokeWidth={3.5}
+      />
+      <path
+        d={`M${x2} ${y2} A${r} ${r} 0 0 ${sweep} ${x1} ${y1}`}
+        fill="none"
+        stroke={grey.mark}
+        strokeWidth={1.2}
+      />
       <text x={wx} y={wy + 4} {...word}>
         warm
       </text>
@@ -189,23 +315,48 @@ function Halves({ wheel, ccw }: { wheel: Wheel; ccw: boolean }) {
 /** Where a slot's rings lie: shades inward, tints outward, the slot itself between. */
 function ringBands(slot: Slot, inner: number, outer: number) {
   const r = slot.rings;
-  const rungs = (list: RingRung[] | undefined, what: string) => (list ?? []).map((x) => ({ what, colour: x, title: `${x.parts[0]} to ${x.parts[1]} ${x.with}${x.letDown ? `, let down 1 to ${x.letDown} first` : ""}, L* ${x.l.toFixed(0)}` }));
+  const rungs = (list: RingRung[] | undefined, what: string) =>
+    (list ?? []).map((x) => ({
+      what,
+      colour: x,
+      title: `${x.parts[0]} to ${x.parts[1]} ${x.with}${x.letDown ? `, let down 1 to ${x.letDown} first` : ""}, L* ${x.l.toFixed(0)}`,
+    }));
   const inward = [...rungs(r?.shades, "shade"), ...(r?.shadow ? rungs([r.shadow], "shadow") : [])];
-  const outward = [...rungs(r?.tints, "tint"), ...(r?.highlight ? rungs([r.highlight], "highlight") : []), ...(r?.wash ? [{ what: "wash", colour: r.wash, title: "a wash" }] : [])];
+  const outward = [
+    ...rungs(r?.tints, "tint"),
+    ...(r?.highlight ? rungs([r.highlight], "highlight") : []),
+    ...(r?.wash ? [{ what: "wash", colour: r.wash, title: "a wash" }] : []),
+  ];
   const n = inward.length + outward.length;
   const thick = (outer - inner) / (n === 0 ? 1 : n + 2);
   const own = { inner: inner + inward.length * thick, outer: outer - outward.length * thick };
   return {
     ...own,
     rings: [
-      ...inward.map((b, i) => ({ ...b, inner: own.inner - (i + 1) * thick, outer: own.inner - i * thick - 0.6 })),
-      ...outward.map((b, i) => ({ ...b, inner: own.outer + i * thick + 0.6, outer: own.outer + (i + 1) * thick })),
+      ...inward.map((b, i) => ({
+        ...b,
+        inner: own.inner - (i + 1) * thick,
+        outer: own.inner - i * thick - 0.6,
+      })),
+      ...outward.map((b, i) => ({
+        ...b,
+        inner: own.outer + i * thick + 0.6,
+        outer: own.outer + (i + 1) * thick,
+      })),
     ],
   };
 }
 
 /** The greys that complements make, each beside both its colours. */
-function Middles({ neutrals, slots, onChoose }: { neutrals: NonNullable<Wheel["neutrals"]>; slots: Slot[]; onChoose: (slot: number) => void }) {
+function Middles({
+  neutrals,
+  slots,
+  onChoose,
+}: {
+  neutrals: NonNullable<Wheel["neutrals"]>;
+  slots: Slot[];
+  onChoose: (slot: number) => void;
+}) {
   return (
     <g aria-label="neutral middles">
       {neutrals.flatMap((n) =>
@@ -233,18 +384,34 @@ function Label({ slot, out, bare }: { slot: Slot; out: number; bare: boolean }) 
   const side = slot.index % 6 === 0 ? 0 : slot.index < 6 ? 1 : -1;
   const anchor = side === 0 ? "middle" : side > 0 ? "start" : "end";
   const y = slot.index === 0 ? py - 20 : slot.index === 6 ? py + 16 : py + 2;
-  const figuresText = bare ? "" : slot.halves?.length ? slot.halves.map((h) => h.parts[0]!.code).join(" ") : ratio(slot.parts);
+  const figuresText = bare
+    ? ""
+    : slot.halves?.length
+      ? slot.halves.map((h) => h.parts[0]!.code).join(" ")
+      : ratio(slot.parts);
   const second = { fontFamily: figures, fontSize: 14, fill: grey.third };
   const hasDrop = !bare && slot.verdict !== "neutral";
   const wide = figuresText.length * 7.6;
   const start = side === 0 ? px - (wide + 16) / 2 : side > 0 ? px : px - wide - 16;
   return (
     <g>
-      <text x={px} y={y} textAnchor={anchor} fontSize={slot.name.length > 12 ? 14 : 16} fontWeight={slot.kind === "primary" ? 600 : 500} fill={grey.ink}>
+      <text
+        x={px}
+        y={y}
+        textAnchor={anchor}
+        fontSize={slot.name.length > 12 ? 14 : 16}
+        fontWeight={slot.kind === "primary" ? 600 : 500}
+        fill={grey.ink}
+      >
         {slot.name}
       </text>
       {hasDrop && <Drop verdict={slot.verdict} height={13} x={start} y={y + 6.5} />}
-      <text x={hasDrop ? start + 15 : px} y={y + 17} textAnchor={hasDrop ? "start" : anchor} {...second}>
+      <text
+        x={hasDrop ? start + 15 : px}
+        y={y + 17}
+        textAnchor={hasDrop ? "start" : anchor}
+        {...second}
+      >
         {figuresText}
       </text>
     </g>
@@ -260,7 +427,21 @@ function Ribbon({ section, start, turn }: { section: Section; start: number; tur
         const from = section.band[i]!;
         if (to.at <= from.at) return null;
         const overlap = 0.35 * turn;
-        return <path key={i} d={piece(cx, cy, band.outer, start + turn * 120 * from.at, start + turn * 120 * to.at + overlap, inner(from.retention), inner(to.retention))} fill={fill(to.undertone)} />;
+        return (
+          <path
+            key={i}
+            d={piece(
+              cx,
+              cy,
+              band.outer,
+              start + turn * 120 * from.at,
+              start + turn * 120 * to.at + overlap,
+              inner(from.retention),
+              inner(to.retention),
+            )}
+            fill={fill(to.undertone)}
+          />
+        );
       })}
     </g>
   );
@@ -295,11 +476,18 @@ function Across({ angle }: { angle: number }) {
 /** How the nine mixtures come out, in the empty middle. */
 function Summary({ slots }: { slots: Slot[] }) {
   const mixed = slots.filter((s) => s.kind !== "primary" && !s.empty);
-  const rows = (["clean", "softened", "muddy"] as const).map((verdict) => ({ verdict, n: mixed.filter((s) => s.verdict === verdict).length }));
+  const rows = (["clean", "softened", "muddy"] as const).map((verdict) => ({
+    verdict,
+    n: mixed.filter((s) => s.verdict === verdict).length,
+  }));
   return (
     <g>
       <text x={cx} y={cy - 38} textAnchor="middle" fontSize={13} fill={grey.third}>
-        {mixed.length === 9 ? "of nine mixtures" : mixed.length === 3 ? "of three mixtures" : `of ${mixed.length} mixtures`}
+        {mixed.length === 9
+          ? "of nine mixtures"
+          : mixed.length === 3
+            ? "of three mixtures"
+            : `of ${mixed.length} mixtures`}
       </text>
       {rows.map(({ verdict, n }, i) => (
         <g key={verdict} fill={n === 0 ? grey.third : grey.ink}>

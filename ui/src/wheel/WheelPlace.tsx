@@ -6,18 +6,18 @@ import { useEffect, useState } from "react";
 import { Link as To, useParams } from "react-router";
 import type { Conditions, Profile, Settings, Slot, Wheel, WheelChoices } from "../api/client";
 import { paintsQuery, predictionsQuery, wheelQuery } from "../api/queries";
-import { judgedWords, lightWords, plainSettings } from "../app/choices";
-import { Group, ViewingConditions } from "../app/Conditions";
+import { judgedWords, lightWords, plainSettings } from "../parts/choices";
+import { Group, ViewingConditions } from "../parts/Conditions";
 import { KeptNotices, MissingWheel, NameField, SavedMark } from "../app/Kept";
-import { PaintPicker } from "../app/PaintPicker";
+import { PaintPicker } from "../parts/PaintPicker";
 import { Shell } from "../app/Shell";
-import { grey } from "../app/theme";
-import { asked, useAddress } from "../app/useAddress";
-import { useKeptWheel } from "../app/useKeptWheel";
-import { useUndoKey } from "../app/useUndoKey";
-import { Waiting } from "../app/Waiting";
-import { WheelMenu } from "../app/WheelMenu";
-import { Words } from "../app/Words";
+import { grey } from "../drawing/style";
+import { asked, useAddress } from "../parts/useAddress";
+import { useKeptWheel } from "../parts/useKeptWheel";
+import { useUndoKey } from "../parts/useUndoKey";
+import { Waiting } from "../parts/Waiting";
+import { WheelMenu } from "../parts/WheelMenu";
+import { Words } from "../parts/Words";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { ChoicesBar } from "./ChoicesBar";
@@ -43,7 +43,11 @@ function useView(saved: Settings | undefined) {
     view: one<keyof typeof views>("view", views, "wheel"),
     covered: search.get("cover") === "on",
     halves: search.get("halves") === "on",
-    settings: saved && { ...saved, light: one("light", lightWords, saved.light), judged: one("judged", judgedWords, saved.judged) },
+    settings: saved && {
+      ...saved,
+      light: one("light", lightWords, saved.light),
+      judged: one("judged", judgedWords, saved.judged),
+    },
     show,
   };
 }
@@ -60,7 +64,10 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   const { content, change, undo } = own;
   const { slot: chosen, view, covered, halves, settings, show } = useView(content?.settings);
   const [picking, setPicking] = useState<{ role: number; name: string } | null>(null);
-  const wheel = useQuery({ ...wheelQuery(id, content?.system ?? nothing, settings ?? plainSettings), enabled: !!content });
+  const wheel = useQuery({
+    ...wheelQuery(id, content?.system ?? nothing, settings ?? plainSettings),
+    enabled: !!content,
+  });
   const paints = useQuery(paintsQuery(settings ?? plainSettings));
   const predictions = useQuery(predictionsQuery(id));
 
@@ -68,18 +75,22 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   /** To the next slot that is not empty, one way or the other. */
   const walk = (by: 1 | -1) => {
     const from = slotIn(asked());
-    const next = Array.from({ length: 12 }, (_, i) => (from + by * (i + 1) + 12) % 12).find((i) => !wheel.data?.slots[i]?.empty);
+    const next = Array.from({ length: 12 }, (_, i) => (from + by * (i + 1) + 12) % 12).find(
+      (i) => !wheel.data?.slots[i]?.empty,
+    );
     if (next !== undefined) show({ slot: String(next + 1) });
   };
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {
-      if (e.target === document.body && (e.key === "ArrowRight" || e.key === "ArrowLeft")) walk(e.key === "ArrowRight" ? 1 : -1);
+      if (e.target === document.body && (e.key === "ArrowRight" || e.key === "ArrowLeft"))
+        walk(e.key === "ArrowRight" ? 1 : -1);
     };
     window.addEventListener("keydown", keys);
     return () => window.removeEventListener("keydown", keys);
   });
 
-  if (own.query.error && !own.kept) return <MissingWheel painter={painter} sentence={own.query.error.message} />;
+  if (own.query.error && !own.kept)
+    return <MissingWheel painter={painter} sentence={own.query.error.message} />;
   if (!content || !settings) return <Waiting failing={own.query.failureCount > 0} />;
 
   const { system } = content;
@@ -99,7 +110,8 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
     if (light) show({ light });
     if (judged) show({ judged });
   };
-  const setChoices = (choices: Partial<WheelChoices>) => set({ choices: { ...settings.choices, ...choices } });
+  const setChoices = (choices: Partial<WheelChoices>) =>
+    set({ choices: { ...settings.choices, ...choices } });
   const present = picking ? system.roles[picking.role]?.[0] : undefined;
   const got = wheel.data;
   const slot = got?.slots[chosen];
@@ -118,14 +130,43 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
       }
       notice={<KeptNotices own={own} />}
     >
-      <Box sx={{ display: "grid", gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 372px" }, gap: 3 }}>
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 372px" },
+          gap: 3,
+        }}
+      >
         <Box sx={{ position: "relative", minHeight: { md: "calc(100vh - 116px)" } }}>
-          <Box sx={{ display: "flex", justifyContent: "space-between", position: { md: view === "wheel" ? "absolute" : "static" }, inset: "0 0 auto 0", pointerEvents: "none", "& > *": { pointerEvents: "auto" } }}>
+          <Box
+            sx={{
+              display: "flex",
+              justifyContent: "space-between",
+              position: { md: view === "wheel" ? "absolute" : "static" },
+              inset: "0 0 auto 0",
+              pointerEvents: "none",
+              "& > *": { pointerEvents: "auto" },
+            }}
+          >
             <Box sx={{ maxWidth: 340, flex: 1 }}>
               <NameField name={content.name} onRename={(name) => change({ ...content, name })} />
-              <Words label="looked at" words={views} value={view} onChoose={(v) => show({ view: v === "wheel" ? undefined : v })} />
+              <Words
+                label="looked at"
+                words={views}
+                value={view}
+                onChoose={(v) => show({ view: v === "wheel" ? undefined : v })}
+              />
               {got && view === "wheel" && (
-                <ChoicesBar wheel={got} printed={system.kind === "cmy"} choices={settings.choices} covered={covered} halves={halves} onSet={setChoices} onCover={() => show({ cover: covered ? undefined : "on" })} onHalves={() => show({ halves: halves ? undefined : "on" })} />
+                <ChoicesBar
+                  wheel={got}
+                  printed={system.kind === "cmy"}
+                  choices={settings.choices}
+                  covered={covered}
+                  halves={halves}
+                  onSet={setChoices}
+                  onCover={() => show({ cover: covered ? undefined : "on" })}
+                  onHalves={() => show({ halves: halves ? undefined : "on" })}
+                />
               )}
             </Box>
             <SavedMark own={own} />
@@ -140,15 +181,47 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
           )}
           {got && view === "wheel" && (
             <>
-              <WheelFigure wheel={got} chosen={chosen} covered={covered} halves={halves} onChoose={choose} onWalk={walk} onOpen={() => open(slotIn(asked()))} />
+              <WheelFigure
+                wheel={got}
+                chosen={chosen}
+                covered={covered}
+                halves={halves}
+                onChoose={choose}
+                onWalk={walk}
+                onOpen={() => open(slotIn(asked()))}
+              />
               <Legend wheel={got} />
               {!covered && <Evenness wheel={got} onChoose={choose} />}
             </>
           )}
-          {got && view === "neutrals" && <NeutralsView id={id} system={system} settings={settings} wheel={got} slot={chosen} onChoose={choose} />}
-          {got && view === "glazes" && <GlazesView id={id} system={system} settings={settings} wheel={got} paints={paints.data ?? []} />}
+          {got && view === "neutrals" && (
+            <NeutralsView
+              id={id}
+              system={system}
+              settings={settings}
+              wheel={got}
+              slot={chosen}
+              onChoose={choose}
+            />
+          )}
+          {got && view === "glazes" && (
+            <GlazesView
+              id={id}
+              system={system}
+              settings={settings}
+              wheel={got}
+              paints={paints.data ?? []}
+            />
+          )}
         </Box>
-        <Box sx={{ borderLeft: { md: `1px solid ${grey.hairline}` }, pl: { md: 2 }, height: { md: "calc(100vh - 116px)" }, overflowY: { md: "auto" } }}>
+        <Box
+          sx={{
+            borderLeft: { md: `1px solid ${grey.hairline}` },
+            pl: { md: 2 },
+            height: { md: "calc(100vh - 116px)" },
+            overflowY: { md: "auto" },
+          }}
+        >
           {picking && paints.data ? (
             <PaintPicker
               key={picking.name}
@@ -159,15 +232,39 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
               onClose={() => setPicking(null)}
               onPick={(p) => {
                 setPicking(null);
-                if (p.id !== present) change({ ...content, system: { ...system, roles: system.roles.map((r, k) => (k === picking.role ? [p.id] : r)) } });
+                if (p.id !== present)
+                  change({
+                    ...content,
+                    system: {
+                      ...system,
+                      roles: system.roles.map((r, k) => (k === picking.role ? [p.id] : r)),
+                    },
+                  });
               }}
             />
           ) : covered && got ? (
-            <CoverCard wheel={got} id={id} version={own.kept?.version ?? 0} saved={own.saved} predictions={predictions.data} onLift={() => show({ cover: undefined })} />
+            <CoverCard
+              wheel={got}
+              id={id}
+              version={own.kept?.version ?? 0}
+              saved={own.saved}
+              predictions={predictions.data}
+              onLift={() => show({ cover: undefined })}
+            />
           ) : (
             got &&
             slot && (
-              <StepCard wheel={got} name={own.kept?.name ?? ""} slot={slot} settings={settings} predictions={predictions.data} version={own.kept?.version} onChoose={choose} onSwap={single ? () => open(chosen) : undefined} system={`/system/${id}`} />
+              <StepCard
+                wheel={got}
+                name={own.kept?.name ?? ""}
+                slot={slot}
+                settings={settings}
+                predictions={predictions.data}
+                version={own.kept?.version}
+                onChoose={choose}
+                onSwap={single ? () => open(chosen) : undefined}
+                system={`/system/${id}`}
+              />
             )
           )}
         </Box>
@@ -178,11 +275,19 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
 
 /** The tubes of the wheel in the bar. */
 function Primaries({ wheel, onOpen }: { wheel?: Wheel; onOpen: (slot: number) => void }) {
-  const marks = (wheel?.slots ?? []).filter((s) => s.role && !s.empty).sort((a, b) => a.home - b.home);
-  const swatches = marks.flatMap((s): { slot: Slot; paint: string; name: string; colour: Slot["asPainted"] }[] =>
-    s.halves?.length
-      ? s.halves.map((h) => ({ slot: s, paint: h.parts[0]!.code, name: h.name, colour: h.asPainted }))
-      : [{ slot: s, paint: s.parts[0]!.code, name: s.parts[0]!.name, colour: s.asPainted }],
+  const marks = (wheel?.slots ?? [])
+    .filter((s) => s.role && !s.empty)
+    .sort((a, b) => a.home - b.home);
+  const swatches = marks.flatMap(
+    (s): { slot: Slot; paint: string; name: string; colour: Slot["asPainted"] }[] =>
+      s.halves?.length
+        ? s.halves.map((h) => ({
+            slot: s,
+            paint: h.parts[0]!.code,
+            name: h.name,
+            colour: h.asPainted,
+          }))
+        : [{ slot: s, paint: s.parts[0]!.code, name: s.parts[0]!.name, colour: s.asPainted }],
   );
   const w = swatches.length > 3 ? 15 : 26;
   return (
@@ -194,7 +299,15 @@ function Primaries({ wheel, onOpen }: { wheel?: Wheel; onOpen: (slot: number) =>
           aria-label={`swap the ${s.slot.role}, ${s.name}`}
           title={`${s.paint} ${s.name}`}
           onClick={() => onOpen(s.slot.index)}
-          sx={{ width: w, height: 32, p: 0, border: 0, cursor: "pointer", bgcolor: "transparent", lineHeight: 0 }}
+          sx={{
+            width: w,
+            height: 32,
+            p: 0,
+            border: 0,
+            cursor: "pointer",
+            bgcolor: "transparent",
+            lineHeight: 0,
+          }}
         >
           <svg width={w} height={24} aria-hidden>
             <rect width={w} height={24} fill={fill(s.colour)} />
@@ -208,7 +321,20 @@ function Primaries({ wheel, onOpen }: { wheel?: Wheel; onOpen: (slot: number) =>
 function Legend({ wheel }: { wheel: Wheel }) {
   const line = { display: "flex", alignItems: "center", gap: 0.75 };
   return (
-    <Box sx={{ position: { md: "absolute" }, left: 0, bottom: 0, display: "flex", flexDirection: { xs: "row", md: "column" }, flexWrap: "wrap", gap: { xs: 2, md: 0 }, color: grey.third, fontSize: 12, lineHeight: "17px" }}>
+    <Box
+      sx={{
+        position: { md: "absolute" },
+        left: 0,
+        bottom: 0,
+        display: "flex",
+        flexDirection: { xs: "row", md: "column" },
+        flexWrap: "wrap",
+        gap: { xs: 2, md: 0 },
+        color: grey.third,
+        fontSize: 12,
+        lineHeight: "17px",
+      }}
+    >
       <span>
         <b>rim</b> as painted
       </span>
@@ -223,11 +349,13 @@ function Legend({ wheel }: { wheel: Wheel }) {
       </span>
       {!!wheel.raised?.length && (
         <span>
-          <b>raised</b> with white: {wheel.raised.map((r) => `${r.paint} ${r.parts[0]} : ${r.parts[1]}`).join(", ")}
+          <b>raised</b> with white:{" "}
+          {wheel.raised.map((r) => `${r.paint} ${r.parts[0]} : ${r.parts[1]}`).join(", ")}
         </span>
       )}
       <Box sx={line}>
-        <Drop verdict="clean" height={12} /> clean <Drop verdict="softened" height={12} /> softened <Drop verdict="muddy" height={12} /> muddy
+        <Drop verdict="clean" height={12} /> clean <Drop verdict="softened" height={12} /> softened{" "}
+        <Drop verdict="muddy" height={12} /> muddy
       </Box>
     </Box>
   );

@@ -9,7 +9,9 @@ export function ratio(parts: Ingredient[]): string {
 
 /** Parts in words, for those who hear rather than see them. */
 export function partsInWords(parts: Ingredient[]): string {
-  return parts.map((p) => `${p.parts} ${p.name}${p.letDown ? `, let down 1 to ${p.letDown.parts}` : ""}`).join(" to ");
+  return parts
+    .map((p) => `${p.parts} ${p.name}${p.letDown ? `, let down 1 to ${p.letDown.parts}` : ""}`)
+    .join(" to ");
 }
 
 /** Retention with two digits. */

@@ -7,16 +7,18 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { answer, client, type Profile } from "../api/client";
 import { paintersQuery, sessionQuery } from "../api/queries";
-import { grey } from "../app/theme";
+import { grey } from "../drawing/style";
 import { Mark } from "../drawing/Marks";
 
 type SignIn = { painter?: number; name?: string; passphrase?: string };
 
 function useEnter() {
   const queries = useQueryClient();
-  const entered = (session: Awaited<ReturnType<typeof signIn>>) => queries.setQueryData(sessionQuery.queryKey, session);
+  const entered = (session: Awaited<ReturnType<typeof signIn>>) =>
+    queries.setQueryData(sessionQuery.queryKey, session);
   const signIn = (body: SignIn) => answer(client.POST("/api/session", { body }));
-  const begin = (body: { name: string; passphrase?: string }) => answer(client.POST("/api/painters", { body }));
+  const begin = (body: { name: string; passphrase?: string }) =>
+    answer(client.POST("/api/painters", { body }));
   return {
     signIn: useMutation({ mutationFn: signIn, onSuccess: entered }),
     begin: useMutation({ mutationFn: begin, onSuccess: entered }),
@@ -31,7 +33,8 @@ export function WhoPage({ local }: { local: boolean }) {
         <Typography sx={{ fontSize: 22, fontWeight: 600 }}>Gyrophane</Typography>
       </Box>
       <Typography variant="subtitle1" sx={{ mt: 2, maxWidth: 620, color: grey.second }}>
-        Builds the twelve-step colour wheel of your three paints: how much of each, which mixtures stay clean, and why some turn to mud.
+        Builds the twelve-step colour wheel of your three paints: how much of each, which mixtures
+        stay clean, and why some turn to mud.
       </Typography>
       <Typography variant="h1" sx={{ mt: 5, mb: 3 }}>
         Who is painting?
@@ -53,18 +56,38 @@ function Locals() {
         <Typography variant="caption">somebody known here</Typography>
         {painters.data?.map((p) => (
           <Box key={p.id} sx={{ borderTop: `1px solid ${grey.hairline}` }}>
-            <ButtonBase onClick={() => choose(p)} sx={{ width: 1, justifyContent: "flex-start", textAlign: "left", py: 1.75, "&:hover": { bgcolor: grey.track } }}>
+            <ButtonBase
+              onClick={() => choose(p)}
+              sx={{
+                width: 1,
+                justifyContent: "flex-start",
+                textAlign: "left",
+                py: 1.75,
+                "&:hover": { bgcolor: grey.track },
+              }}
+            >
               <Box sx={{ minWidth: 0 }}>
-                <Typography variant="h3" component="span" sx={{ display: "block", overflowWrap: "anywhere" }}>
+                <Typography
+                  variant="h3"
+                  component="span"
+                  sx={{ display: "block", overflowWrap: "anywhere" }}
+                >
                   {p.name}
                 </Typography>
                 <Typography variant="caption" component="span">
-                  {p.demo ? "a made-up studio with wheels to look around in" : p.passphrase ? "asks for a passphrase" : "opens without a passphrase"}
+                  {p.demo
+                    ? "a made-up studio with wheels to look around in"
+                    : p.passphrase
+                      ? "asks for a passphrase"
+                      : "opens without a passphrase"}
                 </Typography>
               </Box>
             </ButtonBase>
             {asked === p.id && (
-              <PassphraseForm label={`passphrase of ${p.name}`} onSubmit={(passphrase) => signIn.mutate({ painter: p.id, passphrase })} />
+              <PassphraseForm
+                label={`passphrase of ${p.name}`}
+                onSubmit={(passphrase) => signIn.mutate({ painter: p.id, passphrase })}
+              />
             )}
           </Box>
         ))}
@@ -83,8 +106,17 @@ function Strangers() {
     <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" }, gap: 6 }}>
       <Box>
         <Typography variant="caption">somebody known here</Typography>
-        <TextField label="your name" value={name} onChange={(e) => setName(e.target.value)} fullWidth margin="normal" />
-        <PassphraseForm label="passphrase" onSubmit={(passphrase) => signIn.mutate({ name, passphrase })} />
+        <TextField
+          label="your name"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          fullWidth
+          margin="normal"
+        />
+        <PassphraseForm
+          label="passphrase"
+          onSubmit={(passphrase) => signIn.mutate({ name, passphrase })}
+        />
         <Problem error={signIn.error} />
       </Box>
       <NewPainter onBegin={begin.mutate} error={begin.error} needsPassphrase />
@@ -92,15 +124,32 @@ function Strangers() {
   );
 }
 
-function PassphraseForm({ label, onSubmit }: { label: string; onSubmit: (passphrase: string) => void }) {
+function PassphraseForm({
+  label,
+  onSubmit,
+}: {
+  label: string;
+  onSubmit: (passphrase: string) => void;
+}) {
   const [passphrase, setPassphrase] = useState("");
   const submit = (e: FormEvent) => {
     e.preventDefault();
     onSubmit(passphrase);
   };
   return (
-    <Box component="form" onSubmit={submit} sx={{ display: "flex", gap: 2, alignItems: "center", pb: 2 }}>
-      <TextField type="password" label={label} value={passphrase} autoComplete="current-password" onChange={(e) => setPassphrase(e.target.value)} fullWidth />
+    <Box
+      component="form"
+      onSubmit={submit}
+      sx={{ display: "flex", gap: 2, alignItems: "center", pb: 2 }}
+    >
+      <TextField
+        type="password"
+        label={label}
+        value={passphrase}
+        autoComplete="current-password"
+        onChange={(e) => setPassphrase(e.target.value)}
+        fullWidth
+      />
       <Button type="submit" variant="outlined" size="large" sx={{ flex: "none" }}>
         come in
       </Button>
@@ -108,7 +157,11 @@ function PassphraseForm({ label, onSubmit }: { label: string; onSubmit: (passphr
   );
 }
 
-function NewPainter({ onBegin, error, needsPassphrase }: {
+function NewPainter({
+  onBegin,
+  error,
+  needsPassphrase,
+}: {
   onBegin: (body: { name: string; passphrase?: string }) => void;
   error: Error | null;
   needsPassphrase: boolean;
@@ -123,10 +176,32 @@ function NewPainter({ onBegin, error, needsPassphrase }: {
   return (
     <Box component="form" onSubmit={submit}>
       <Typography variant="caption">somebody new</Typography>
-      <Box sx={{ borderTop: `1px solid ${grey.hairline}`, pt: 2, display: "flex", flexDirection: "column", gap: 2, alignItems: "flex-start" }}>
-        <TextField label="your name" value={name} onChange={(e) => setName(e.target.value)} fullWidth slotProps={{ htmlInput: { maxLength: 80, autoComplete: "off" } }} />
+      <Box
+        sx={{
+          borderTop: `1px solid ${grey.hairline}`,
+          pt: 2,
+          display: "flex",
+          flexDirection: "column",
+          gap: 2,
+          alignItems: "flex-start",
+        }}
+      >
+        <TextField
+          label="your name"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          fullWidth
+          slotProps={{ htmlInput: { maxLength: 80, autoComplete: "off" } }}
+        />
         {locked && (
-          <TextField type="password" label="a passphrase of 8 characters or more" value={passphrase} autoComplete="new-password" onChange={(e) => setPassphrase(e.target.value)} fullWidth />
+          <TextField
+            type="password"
+            label="a passphrase of 8 characters or more"
+            value={passphrase}
+            autoComplete="new-password"
+            onChange={(e) => setPassphrase(e.target.value)}
+            fullWidth
+          />
         )}
         <Box sx={{ display: "flex", gap: 2, alignItems: "center" }}>
           <Button type="submit" variant="contained" size="large">

@@ -9,9 +9,19 @@ export function useNewWheel() {
   const queries = useQueryClient();
   const navigate = useNavigate();
   return useMutation({
-    mutationFn: async ({ system, name, place }: { system: SystemContent; name: string; place: "wheel" | "system" }) => ({
+    mutationFn: async ({
+      system,
+      name,
       place,
-      w: await answer(client.POST("/api/wheels", { body: { name, system, settings: plainSettings } })),
+    }: {
+      system: SystemContent;
+      name: string;
+      place: "wheel" | "system";
+    }) => ({
+      place,
+      w: await answer(
+        client.POST("/api/wheels", { body: { name, system, settings: plainSettings } }),
+      ),
     }),
     onSuccess: ({ place, w }) => {
       queries.setQueryData(keptQuery(w.id).queryKey, w);

@@ -20,7 +20,11 @@ function remembered<C>(place: string): All<C> {
  * tried again. `send` answers with the new version; `failed` hears why a change
  * was refused for good.
  */
-export function useUnsaved<C>(place: string, send: (key: string, change: Unsaved<C>) => Promise<number>, failed: (key: string, error: unknown) => void) {
+export function useUnsaved<C>(
+  place: string,
+  send: (key: string, change: Unsaved<C>) => Promise<number>,
+  failed: (key: string, error: unknown) => void,
+) {
   const [all, setAll] = useState<All<C>>(() => remembered<C>(place));
   const [waiting, setWaiting] = useState(false);
   const [tries, setTries] = useState(0);

@@ -8,13 +8,21 @@ import { useNavigate } from "react-router";
 import { wheelsQuery } from "../api/queries";
 import { Choice } from "./Choice";
 import { kindWords } from "./choices";
-import { grey } from "./theme";
+import { grey } from "../drawing/style";
 
 /** The places that show a kept system. */
 export type KeptPlace = "wheel" | "system" | "pairings" | "path";
 
 /** Which of the kept systems is shown; opens another in the same place. */
-export function WheelMenu({ name, current, place }: { name: string; current: number; place: KeptPlace }) {
+export function WheelMenu({
+  name,
+  current,
+  place,
+}: {
+  name: string;
+  current: number;
+  place: KeptPlace;
+}) {
   const wheels = useQuery(wheelsQuery);
   const navigate = useNavigate();
   const [archived, setArchived] = useState(false);
@@ -24,7 +32,10 @@ export function WheelMenu({ name, current, place }: { name: string; current: num
     <Choice
       label={`wheel: ${name}`}
       shown={
-        <Box component="span" sx={{ maxWidth: 160, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}>
+        <Box
+          component="span"
+          sx={{ maxWidth: 160, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}
+        >
           {name}
         </Box>
       }
@@ -40,7 +51,15 @@ export function WheelMenu({ name, current, place }: { name: string; current: num
             }}
             sx={{ display: "block", maxWidth: 380 }}
           >
-            <Box sx={{ overflow: "hidden", textOverflow: "ellipsis", color: w.archived ? grey.third : grey.ink }}>{w.name}</Box>
+            <Box
+              sx={{
+                overflow: "hidden",
+                textOverflow: "ellipsis",
+                color: w.archived ? grey.third : grey.ink,
+              }}
+            >
+              {w.name}
+            </Box>
             <Typography variant="caption" component="div">
               {kindWords[w.system.kind].name}
               {w.archived && ", archived"}

@@ -14,10 +14,19 @@ export function useGuesses(wheel: number, settings: Settings) {
   const [lifted, setLifted] = useState<string[]>([]);
   const commit = useMutation({
     mutationFn: (pairs: Pair[]) =>
-      answer(client.POST("/api/guesses", { params: { query: { wheel, spacing: settings.choices.spacing } }, body: pairs.map(({ a, b, key }) => ({ a, b, ...whole(drafts[key] ?? {})! })) })),
+      answer(
+        client.POST("/api/guesses", {
+          params: { query: { wheel, spacing: settings.choices.spacing } },
+          body: pairs.map(({ a, b, key }) => ({ a, b, ...whole(drafts[key] ?? {})! })),
+        }),
+      ),
     onSuccess: (all, pairs) => {
       queries.setQueryData(guessesQuery.queryKey, all);
-      setDrafts(Object.fromEntries(Object.entries(drafts).filter(([key]) => !pairs.some((p) => p.key === key))));
+      setDrafts(
+        Object.fromEntries(
+          Object.entries(drafts).filter(([key]) => !pairs.some((p) => p.key === key)),
+        ),
+      );
     },
     onError: () => void queries.invalidateQueries(guessesQuery),
   });

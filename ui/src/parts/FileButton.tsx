@@ -1,9 +1,17 @@
 import Button from "@mui/material/Button";
 import { useId, useState, type DragEvent } from "react";
-import { grey } from "./theme";
+import { grey } from "../drawing/style";
 
 /** Asks for one file, by choosing or by dropping it here. */
-export function FileButton({ label, accept, onFile }: { label: string; accept: string; onFile: (f: File) => void }) {
+export function FileButton({
+  label,
+  accept,
+  onFile,
+}: {
+  label: string;
+  accept: string;
+  onFile: (f: File) => void;
+}) {
   const id = useId();
   const [over, setOver] = useState(false);
   const drop = (e: DragEvent) => {
@@ -23,7 +31,10 @@ export function FileButton({ label, accept, onFile }: { label: string; accept: s
       }}
       onDragLeave={() => setOver(false)}
       onDrop={drop}
-      sx={{ borderStyle: over ? "dashed" : "solid", "&:focus-within": { outline: `2px solid ${grey.ink}`, outlineOffset: 2 } }}
+      sx={{
+        borderStyle: over ? "dashed" : "solid",
+        "&:focus-within": { outline: `2px solid ${grey.ink}`, outlineOffset: 2 },
+      }}
     >
       {label}
       <input

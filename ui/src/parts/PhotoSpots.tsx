@@ -4,15 +4,27 @@ import Typography from "@mui/material/Typography";
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { sendFile, type Conditions } from "../api/client";
 import { FileButton } from "./FileButton";
-import { grey } from "./theme";
+import { grey } from "../drawing/style";
 import type { Read } from "./colour";
 
 type Spot = { x: number; y: number };
 type Name = "paper" | "mass" | "tint";
-const begin: Record<Name, Spot> = { paper: { x: 0.15, y: 0.2 }, mass: { x: 0.4, y: 0.5 }, tint: { x: 0.7, y: 0.5 } };
+const begin: Record<Name, Spot> = {
+  paper: { x: 0.15, y: 0.2 },
+  mass: { x: 0.4, y: 0.5 },
+  tint: { x: 0.7, y: 0.5 },
+};
 
 /** A photo with spots to drag onto bare paper and what is read: masstone and tint, or one colour alone. */
-export function PhotoSpots({ surface, reads, onPicked }: { surface: Pick<Conditions, "medium" | "judged">; reads: { mass: string; tint?: string }; onPicked: (p: { mass?: Read; tint?: Read }) => void }) {
+export function PhotoSpots({
+  surface,
+  reads,
+  onPicked,
+}: {
+  surface: Pick<Conditions, "medium" | "judged">;
+  reads: { mass: string; tint?: string };
+  onPicked: (p: { mass?: Read; tint?: Read }) => void;
+}) {
   const names: Partial<Record<Name, string>> = { paper: "bare paper", ...reads };
   const tinted = reads.tint !== undefined;
   const [file, setFile] = useState<File | null>(null);
@@ -39,7 +51,13 @@ export function PhotoSpots({ surface, reads, onPicked }: { surface: Pick<Conditi
     const written = (s: Spot) => [s.x, s.y, radius].map((v) => v.toFixed(4)).join(",");
     let stale = false;
     const wait = setTimeout(() => {
-      sendFile<{ mass?: Read; tint?: Read }>("photo", file, { paper: written(spots.paper), mass: written(spots.mass), tint: tinted ? written(spots.tint) : undefined, medium, judged })
+      sendFile<{ mass?: Read; tint?: Read }>("photo", file, {
+        paper: written(spots.paper),
+        mass: written(spots.mass),
+        tint: tinted ? written(spots.tint) : undefined,
+        medium,
+        judged,
+      })
         .then((got) => {
           if (stale) return;
           setProblem(null);
@@ -62,23 +80,36 @@ export function PhotoSpots({ surface, reads, onPicked }: { surface: Pick<Conditi
     const box = stage.current?.getBoundingClientRect();
     if (!dragged.current || !box) return;
     const name = dragged.current;
-    const to = { x: within((e.clientX - box.left) / box.width), y: within((e.clientY - box.top) / box.height) };
+    const to = {
+      x: within((e.clientX - box.left) / box.width),
+      y: within((e.clientY - box.top) / box.height),
+    };
     setSpots((now) => ({ ...now, [name]: to }));
   };
   const nudge = (name: Name) => (e: KeyboardEvent) => {
-    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key];
+    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[
+      e.key
+    ];
     if (!by) return;
     e.preventDefault();
     e.stopPropagation();
     const step = e.shiftKey ? 0.05 : 0.01;
-    setSpots((now) => ({ ...now, [name]: { x: within(now[name].x + by[0]! * step), y: within(now[name].y + by[1]! * step) } }));
+    setSpots((now) => ({
+      ...now,
+      [name]: { x: within(now[name].x + by[0]! * step), y: within(now[name].y + by[1]! * step) },
+    }));
   };
   return (
     <Box sx={{ mt: 1 }}>
-      <FileButton label={file ? "another photo" : "choose a photo"} accept="image/png,image/jpeg" onFile={open} />
+      <FileButton
+        label={file ? "another photo" : "choose a photo"}
+        accept="image/png,image/jpeg"
+        onFile={open}
+      />
       {!file && (
         <Typography variant="body2" sx={{ mt: 1, color: grey.second }}>
-          PNG or JPEG, up to 8 MB, of {tinted ? "both swatches" : "the colour"} and some bare white paper in the same even light. Colours are read as sRGB.
+          PNG or JPEG, up to 8 MB, of {tinted ? "both swatches" : "the colour"} and some bare white
+          paper in the same even light. Colours are read as sRGB.
         </Typography>
       )}
       {problem && (
@@ -89,13 +120,23 @@ export function PhotoSpots({ surface, reads, onPicked }: { surface: Pick<Conditi
       {url && (
         <>
           <Typography variant="body2" sx={{ mt: 1 }}>
-            Drag the rings onto bare paper{tinted ? `, ${reads.mass} and ${reads.tint}` : ` and the ${reads.mass}`} (or walk them with the arrow keys).
+            Drag the rings onto bare paper
+            {tinted ? `, ${reads.mass} and ${reads.tint}` : ` and the ${reads.mass}`} (or walk them
+            with the arrow keys).
           </Typography>
           <Box
             ref={stage}
             onPointerMove={drag}
             onPointerUp={() => (dragged.current = null)}
-            sx={{ position: "relative", width: "fit-content", maxWidth: 1, mt: 1, touchAction: "none", userSelect: "none", lineHeight: 0 }}
+            sx={{
+              position: "relative",
+              width: "fit-content",
+              maxWidth: 1,
+              mt: 1,
+              touchAction: "none",
+              userSelect: "none",
+              lineHeight: 0,
+            }}
           >
             <img
               src={url}
@@ -117,10 +158,30 @@ export function PhotoSpots({ surface, reads, onPicked }: { surface: Pick<Conditi
                   dragged.current = name;
                   stage.current?.setPointerCapture(e.pointerId);
                 }}
-                sx={{ position: "absolute", left: `${100 * spots[name].x}%`, top: `${100 * spots[name].y}%`, width: 0, height: 0, cursor: "grab" }}
+                sx={{
+                  position: "absolute",
+                  left: `${100 * spots[name].x}%`,
+                  top: `${100 * spots[name].y}%`,
+                  width: 0,
+                  height: 0,
+                  cursor: "grab",
+                }}
               >
                 <Ring radius={radius} stage={stage} />
-                <Box component="span" sx={{ position: "absolute", left: -40, width: 80, top: 18, textAlign: "center", fontSize: 12, lineHeight: "16px", bgcolor: grey.paper, color: grey.ink }}>
+                <Box
+                  component="span"
+                  sx={{
+                    position: "absolute",
+                    left: -40,
+                    width: 80,
+                    top: 18,
+                    textAlign: "center",
+                    fontSize: 12,
+                    lineHeight: "16px",
+                    bgcolor: grey.paper,
+                    color: grey.ink,
+                  }}
+                >
                   {names[name]}
                 </Box>
               </Box>
@@ -130,7 +191,15 @@ export function PhotoSpots({ surface, reads, onPicked }: { surface: Pick<Conditi
             <Typography variant="caption" sx={{ whiteSpace: "nowrap" }}>
               size of the rings
             </Typography>
-            <Slider size="small" aria-label="size of the rings" min={0.005} max={0.08} step={0.005} value={radius} onChange={(_, v) => setRadius(v)} />
+            <Slider
+              size="small"
+              aria-label="size of the rings"
+              min={0.005}
+              max={0.08}
+              step={0.005}
+              value={radius}
+              onChange={(_, v) => setRadius(v)}
+            />
           </Box>
         </>
       )}
@@ -139,7 +208,13 @@ export function PhotoSpots({ surface, reads, onPicked }: { surface: Pick<Conditi
 }
 
 /** The ring as large as the spot that is read. */
-function Ring({ radius, stage }: { radius: number; stage: React.RefObject<HTMLDivElement | null> }) {
+function Ring({
+  radius,
+  stage,
+}: {
+  radius: number;
+  stage: React.RefObject<HTMLDivElement | null>;
+}) {
   const [width, setWidth] = useState(0);
   useEffect(() => {
     const el = stage.current;
@@ -150,9 +225,21 @@ function Ring({ radius, stage }: { radius: number; stage: React.RefObject<HTMLDi
   }, [stage]);
   const r = Math.max(5, radius * width);
   return (
-    <svg width={2 * r + 6} height={2 * r + 6} style={{ position: "absolute", left: -r - 3, top: -r - 3 }} aria-hidden>
+    <svg
+      width={2 * r + 6}
+      height={2 * r + 6}
+      style={{ position: "absolute", left: -r - 3, top: -r - 3 }}
+      aria-hidden
+    >
       <circle cx={r + 3} cy={r + 3} r={r + 1} fill="none" stroke={grey.paper} strokeWidth={3.5} />
-      <circle cx={r + 3} cy={r + 3} r={r + 1} fill="transparent" stroke={grey.ink} strokeWidth={1.5} />
+      <circle
+        cx={r + 3}
+        cy={r + 3}
+        r={r + 1}
+        fill="transparent"
+        stroke={grey.ink}
+        strokeWidth={1.5}
+      />
     </svg>
   );
 }

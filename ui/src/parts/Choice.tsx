@@ -2,10 +2,15 @@ import ButtonBase from "@mui/material/ButtonBase";
 import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import { useState, type ReactNode } from "react";
-import { grey } from "./theme";
+import { grey } from "../drawing/style";
 
 /** A word that opens a list of choices below it. */
-export function Choice({ label, shown, children, bold = true }: {
+export function Choice({
+  label,
+  shown,
+  children,
+  bold = true,
+}: {
   label: string;
   shown: ReactNode;
   children: (close: () => void) => ReactNode;
@@ -19,7 +24,14 @@ export function Choice({ label, shown, children, bold = true }: {
         aria-label={label}
         aria-haspopup="menu"
         onClick={(e) => setAnchor(e.currentTarget)}
-        sx={{ fontSize: 15, fontWeight: bold ? 500 : 400, py: 1.25, gap: 0.75, minWidth: 0, "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" } }}
+        sx={{
+          fontSize: 15,
+          fontWeight: bold ? 500 : 400,
+          py: 1.25,
+          gap: 0.75,
+          minWidth: 0,
+          "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" },
+        }}
       >
         {shown}
         <svg width={9} height={6} viewBox="0 0 9 6" aria-hidden>
@@ -34,7 +46,14 @@ export function Choice({ label, shown, children, bold = true }: {
 }
 
 /** A word that opens a list to take one of; the list closes on it. */
-export function OneOf<T extends string>({ label, shown, of, value, onChoose, bold = false }: {
+export function OneOf<T extends string>({
+  label,
+  shown,
+  of,
+  value,
+  onChoose,
+  bold = false,
+}: {
   label: string;
   shown: string;
   of: readonly { value: T; name: string }[];
@@ -63,6 +82,8 @@ export function OneOf<T extends string>({ label, shown, of, value, onChoose, bol
 }
 
 /** A table of words as what to choose from. */
-export function choicesOf<T extends string>(words: Record<T, string>): { value: T; name: string }[] {
+export function choicesOf<T extends string>(
+  words: Record<T, string>,
+): { value: T; name: string }[] {
   return (Object.keys(words) as T[]).map((value) => ({ value, name: words[value] }));
 }

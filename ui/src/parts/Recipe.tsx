@@ -1,9 +1,9 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Ingredient } from "../api/client";
-import { paintName } from "../app/naming";
-import { figures, grey } from "../app/theme";
-import { Swatch } from "./Swatch";
+import { paintName } from "./naming";
+import { figures, grey } from "../drawing/style";
+import { Swatch } from "../drawing/Swatch";
 
 /** Parts to scale, one cell a part where they can be counted. */
 export function PartsBar({ parts }: { parts: Ingredient[] }) {
@@ -12,7 +12,10 @@ export function PartsBar({ parts }: { parts: Ingredient[] }) {
     <Box aria-label="parts">
       <Box sx={{ display: "flex", height: 30, gap: "3px" }}>
         {parts.map((p) => (
-          <Box key={p.paint} sx={{ flex: `${p.parts} 0 6px`, display: "flex", gap: total <= 14 ? "2px" : 0 }}>
+          <Box
+            key={p.paint}
+            sx={{ flex: `${p.parts} 0 6px`, display: "flex", gap: total <= 14 ? "2px" : 0 }}
+          >
             {Array.from({ length: total <= 14 ? p.parts : 1 }, (_, i) => (
               <Box key={i} sx={{ flex: 1 }}>
                 <Swatch colour={p} plain height={30} />
@@ -42,7 +45,11 @@ export function PartsBar({ parts }: { parts: Ingredient[] }) {
 /** What to do, in order. */
 export function HowToMix({ steps }: { steps: string[] }) {
   return (
-    <Box component="ol" aria-label="how to mix it" sx={{ m: 0, p: 0, listStyle: "none", fontSize: 13, lineHeight: "18px" }}>
+    <Box
+      component="ol"
+      aria-label="how to mix it"
+      sx={{ m: 0, p: 0, listStyle: "none", fontSize: 13, lineHeight: "18px" }}
+    >
       {steps.map((line, i) => (
         <Box component="li" key={line} sx={{ display: "flex", gap: 1.5 }}>
           <Box component="span" sx={{ fontFamily: figures, color: grey.third, flex: "none" }}>

@@ -25,22 +25,55 @@ export function Group({ label, children }: { label?: string; children: ReactNode
 }
 
 /** What the pigment is bound in. */
-export function MediumChoice({ label, value, onChoose }: { label: string; value: Conditions["medium"]; onChoose: (m: Conditions["medium"]) => void }) {
-  return <OneOf label={`${label}: ${value}`} bold shown={value} of={choicesOf(mediumWords)} value={value} onChoose={onChoose} />;
+export function MediumChoice({
+  label,
+  value,
+  onChoose,
+}: {
+  label: string;
+  value: Conditions["medium"];
+  onChoose: (m: Conditions["medium"]) => void;
+}) {
+  return (
+    <OneOf
+      label={`${label}: ${value}`}
+      bold
+      shown={value}
+      of={choicesOf(mediumWords)}
+      value={value}
+      onChoose={onChoose}
+    />
+  );
 }
 
 /** How colours are looked at: medium, light, wet or dry. */
-export function ViewingConditions({ view, onSet }: { view: Conditions; onSet: (view: Partial<Conditions>) => void }) {
+export function ViewingConditions({
+  view,
+  onSet,
+}: {
+  view: Conditions;
+  onSet: (view: Partial<Conditions>) => void;
+}) {
   return (
     <>
       <Group label="medium">
         <MediumChoice label="medium" value={view.medium} onChoose={(medium) => onSet({ medium })} />
       </Group>
       <Group label="light">
-        <Words label="light" words={lightWords} value={view.light} onChoose={(light) => onSet({ light })} />
+        <Words
+          label="light"
+          words={lightWords}
+          value={view.light}
+          onChoose={(light) => onSet({ light })}
+        />
       </Group>
       <Group label="judged">
-        <Words label="judged" words={judgedWords} value={view.judged} onChoose={(judged) => onSet({ judged })} />
+        <Words
+          label="judged"
+          words={judgedWords}
+          value={view.judged}
+          onChoose={(judged) => onSet({ judged })}
+        />
       </Group>
     </>
   );

@@ -25,12 +25,18 @@ export function useKeptWheel(id: number) {
   const { all, waiting, hold } = useUnsaved<WheelContent>(
     `gyrophane.unsaved.system.${id}`,
     async (_, { content, version, resolves }) => {
-      const w = await answer(client.PUT("/api/wheels/{id}", { params: { path: { id } }, body: { ...content, version, resolves } }));
+      const w = await answer(
+        client.PUT("/api/wheels/{id}", {
+          params: { path: { id } },
+          body: { ...content, version, resolves },
+        }),
+      );
       adopt(w);
       return w.version;
     },
     (_, e) => {
-      if (!(e instanceof Refused && e.status === 409)) setProblem(e instanceof Error ? e.message : String(e));
+      if (!(e instanceof Refused && e.status === 409))
+        setProblem(e instanceof Error ? e.message : String(e));
       look();
     },
   );
@@ -61,9 +67,22 @@ export function useKeptWheel(id: number) {
       if (!kept.data || unsaved || !kept.data.canUndo) return;
       const { version } = kept.data;
       setProblem(null);
-      once(() => ask(answer(client.POST("/api/wheels/{id}/undo", { params: { path: { id } }, body: { version } }))));
+      once(() =>
+        ask(
+          answer(
+            client.POST("/api/wheels/{id}/undo", { params: { path: { id } }, body: { version } }),
+          ),
+        ),
+      );
     },
-    letGo: (refused: number) => void ask(answer(client.DELETE("/api/wheels/{id}/refused/{refused}", { params: { path: { id, refused } } }))),
+    letGo: (refused: number) =>
+      void ask(
+        answer(
+          client.DELETE("/api/wheels/{id}/refused/{refused}", {
+            params: { path: { id, refused } },
+          }),
+        ),
+      ),
   };
 }
 

@@ -4,7 +4,8 @@ import { useEffect } from "react";
 export function useUndoKey(undo: () => void) {
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {
-      const typing = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
+      const typing =
+        e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
       if ((e.ctrlKey || e.metaKey) && e.key === "z" && !typing) {
         e.preventDefault();
         undo();

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import { styled } from "@mui/material/styles";
-import { grey } from "./theme";
+import { grey } from "../drawing/style";
 
 const Word = styled(ButtonBase)({
   fontSize: 15,
@@ -14,7 +14,12 @@ const Word = styled(ButtonBase)({
 });
 
 /** A choice: words in a row, the chosen one ruled under. Arrow keys move it. */
-export function Words<T extends string>({ label, words, value, onChoose }: {
+export function Words<T extends string>({
+  label,
+  words,
+  value,
+  onChoose,
+}: {
   label: string;
   words: Record<T, string>;
   value: T;
@@ -41,7 +46,14 @@ export function Words<T extends string>({ label, words, value, onChoose }: {
       }}
     >
       {values.map((v) => (
-        <Word key={v} id={`${label}-${v}`} role="radio" aria-checked={v === value} tabIndex={v === value ? 0 : -1} onClick={() => onChoose(v)}>
+        <Word
+          key={v}
+          id={`${label}-${v}`}
+          role="radio"
+          aria-checked={v === value}
+          tabIndex={v === value ? 0 : -1}
+          onClick={() => onChoose(v)}
+        >
           {words[v]}
         </Word>
       ))}

@@ -5,7 +5,15 @@ import { paintsQuery } from "../api/queries";
 import { plainSettings } from "./choices";
 
 /** One paint of the library, by a list. */
-export function LibrarySelect({ label, value, onChange }: { label: string; value: string; onChange: (paint: Paint) => void }) {
+export function LibrarySelect({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (paint: Paint) => void;
+}) {
   const paints = useQuery(paintsQuery(plainSettings));
   return (
     <TextField

@@ -7,10 +7,18 @@ import type { Paint } from "../api/client";
 import { Drop, LeanArrow } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
 import { leanWords, paintName } from "./naming";
-import { figures, grey } from "./theme";
+import { figures, grey } from "../drawing/style";
 
 /** Paints for a role, in hue order; what belongs elsewhere stands below. */
-export function PaintPicker({ role, paints, present, taken, onPick, onClose, autoFocus = true }: {
+export function PaintPicker({
+  role,
+  paints,
+  present,
+  taken,
+  onPick,
+  onClose,
+  autoFocus = true,
+}: {
   role: string;
   paints: Paint[];
   present?: string;
@@ -23,12 +31,17 @@ export function PaintPicker({ role, paints, present, taken, onPick, onClose, aut
   const list = useRef<HTMLDivElement>(null);
   const { belonging, others } = useMemo(() => sorted(paints, role, search), [paints, role, search]);
   const keys = (e: KeyboardEvent) => {
-    const options = [...(list.current?.querySelectorAll<HTMLElement>("[role=option]:not([aria-disabled=true])") ?? [])];
+    const options = [
+      ...(list.current?.querySelectorAll<HTMLElement>("[role=option]:not([aria-disabled=true])") ??
+        []),
+    ];
     const at = options.indexOf(document.activeElement as HTMLElement);
     if (e.key === "ArrowDown" || e.key === "ArrowUp") {
       e.preventDefault();
       e.stopPropagation();
-      options[Math.max(0, Math.min(options.length - 1, at + (e.key === "ArrowDown" ? 1 : -1)))]?.focus();
+      options[
+        Math.max(0, Math.min(options.length - 1, at + (e.key === "ArrowDown" ? 1 : -1)))
+      ]?.focus();
     } else if (e.key === "Enter" && at < 0 && options.length > 0 && search !== "") {
       e.preventDefault();
       options[0]!.click();
@@ -38,10 +51,21 @@ export function PaintPicker({ role, paints, present, taken, onPick, onClose, aut
     }
   };
   const row = (p: Paint) => (
-    <PaintRow key={p.id} paint={p} chosen={p.id === present} taken={p.id !== present && taken.includes(p.id)} onPick={() => onPick(p)} />
+    <PaintRow
+      key={p.id}
+      paint={p}
+      chosen={p.id === present}
+      taken={p.id !== present && taken.includes(p.id)}
+      onPick={() => onPick(p)}
+    />
   );
   return (
-    <Box component="section" aria-label={`choose the ${role}`} onKeyDown={keys} sx={{ display: "flex", flexDirection: "column", minHeight: 0, height: 1 }}>
+    <Box
+      component="section"
+      aria-label={`choose the ${role}`}
+      onKeyDown={keys}
+      sx={{ display: "flex", flexDirection: "column", minHeight: 0, height: 1 }}
+    >
       <Box sx={{ display: "flex", alignItems: "baseline", justifyContent: "space-between" }}>
         <Typography variant="h2">Which {role}?</Typography>
         {onClose && (
@@ -57,9 +81,19 @@ export function PaintPicker({ role, paints, present, taken, onPick, onClose, aut
         value={search}
         onChange={(e) => setSearch(e.target.value)}
         slotProps={{ input: { "aria-label": `search a ${role}`, maxLength: 60 } }}
-        sx={{ borderBottom: `2px solid ${grey.ink}`, fontSize: 15, py: 0.5, "& input::placeholder": { color: grey.third, opacity: 1 } }}
+        sx={{
+          borderBottom: `2px solid ${grey.ink}`,
+          fontSize: 15,
+          py: 0.5,
+          "& input::placeholder": { color: grey.third, opacity: 1 },
+        }}
       />
-      <Box ref={list} role="listbox" aria-label={`paints for the ${role}`} sx={{ overflowY: "auto", flex: 1, minHeight: 0, mt: 0.5 }}>
+      <Box
+        ref={list}
+        role="listbox"
+        aria-label={`paints for the ${role}`}
+        sx={{ overflowY: "auto", flex: 1, minHeight: 0, mt: 0.5 }}
+      >
         {belonging.map(row)}
         {others.length > 0 && (
           <Typography variant="caption" component="p" sx={{ mt: 2, mb: 0.5 }}>
@@ -68,7 +102,9 @@ export function PaintPicker({ role, paints, present, taken, onPick, onClose, aut
         )}
         {others.map(row)}
         {paints.length > 0 && belonging.length + others.length === 0 && (
-          <Typography sx={{ mt: 2 }}>No paint of the library is called that. Try part of a name, or a code such as PB29.</Typography>
+          <Typography sx={{ mt: 2 }}>
+            No paint of the library is called that. Try part of a name, or a code such as PB29.
+          </Typography>
         )}
       </Box>
     </Box>
@@ -79,11 +115,14 @@ function sorted(paints: Paint[], role: string, search: string) {
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const found = paints
     .filter((p) => p.verdict !== "neutral")
-    .filter((p) => words.every((w) => `${p.id} ${p.ci} ${p.name} ${p.family}`.toLowerCase().includes(w)))
+    .filter((p) =>
+      words.every((w) => `${p.id} ${p.ci} ${p.name} ${p.family}`.toLowerCase().includes(w)),
+    )
     .sort((a, b) => a.wheelHue - b.wheelHue);
   const belongs = (p: Paint) => p.roles?.includes(role) ?? false;
   // Reds lie on both sides of the end of the turn.
-  const turn = (p: Paint) => ((role === "red" || role === "magenta") && p.wheelHue < 180 ? p.wheelHue + 360 : p.wheelHue);
+  const turn = (p: Paint) =>
+    (role === "red" || role === "magenta") && p.wheelHue < 180 ? p.wheelHue + 360 : p.wheelHue;
   const earth = (p: Paint) => Number(p.family === "earth");
   return {
     belonging: found.filter(belongs).sort((a, b) => earth(a) - earth(b) || turn(a) - turn(b)),
@@ -91,7 +130,17 @@ function sorted(paints: Paint[], role: string, search: string) {
   };
 }
 
-function PaintRow({ paint, chosen, taken, onPick }: { paint: Paint; chosen: boolean; taken: boolean; onPick: () => void }) {
+function PaintRow({
+  paint,
+  chosen,
+  taken,
+  onPick,
+}: {
+  paint: Paint;
+  chosen: boolean;
+  taken: boolean;
+  onPick: () => void;
+}) {
   const { name, also } = paintName(paint.name);
   const pick = () => {
     if (!taken) onPick();
@@ -128,10 +177,29 @@ function PaintRow({ paint, chosen, taken, onPick }: { paint: Paint; chosen: bool
     >
       <PaintStrip paint={paint} width={52} />
       <Box sx={{ flex: 1, minWidth: 0 }}>
-        <Typography variant="body2" sx={{ fontWeight: 500, fontSize: 14, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }} title={paint.name}>
+        <Typography
+          variant="body2"
+          sx={{
+            fontWeight: 500,
+            fontSize: 14,
+            overflow: "hidden",
+            textOverflow: "ellipsis",
+            whiteSpace: "nowrap",
+          }}
+          title={paint.name}
+        >
           {name}
         </Typography>
-        <Typography variant="caption" component="p" sx={{ fontFamily: figures, whiteSpace: "nowrap", overflow: "hidden", textOverflow: "ellipsis" }}>
+        <Typography
+          variant="caption"
+          component="p"
+          sx={{
+            fontFamily: figures,
+            whiteSpace: "nowrap",
+            overflow: "hidden",
+            textOverflow: "ellipsis",
+          }}
+        >
           {paint.ci}
           {also && ` · ${also}`}
           {taken && " · already in this wheel"}

@@ -9,7 +9,8 @@ export function Waiting({ failing }: { failing: boolean }) {
         <>
           <Typography variant="h2">Not there just now</Typography>
           <Typography sx={{ mt: 1 }}>
-            The server or its database does not answer. Nothing is lost, and this page tries again by itself.
+            The server or its database does not answer. Nothing is lost, and this page tries again
+            by itself.
           </Typography>
         </>
       )}

@@ -1,7 +1,17 @@
 import TextField from "@mui/material/TextField";
 
 /** A field for a colour as CIELAB or hex. */
-export function ColourField({ label, text, onText, ok }: { label: string; text: string; onText: (t: string) => void; ok: boolean }) {
+export function ColourField({
+  label,
+  text,
+  onText,
+  ok,
+}: {
+  label: string;
+  text: string;
+  onText: (t: string) => void;
+  ok: boolean;
+}) {
   return (
     <TextField
       size="small"
@@ -10,7 +20,11 @@ export function ColourField({ label, text, onText, ok }: { label: string; text: 
       value={text}
       error={text !== "" && !ok}
       placeholder="43 -33 -18"
-      helperText={text !== "" && !ok ? "three figures of CIELAB (43 -33 -18) or a screen colour (#rrggbb)" : " "}
+      helperText={
+        text !== "" && !ok
+          ? "three figures of CIELAB (43 -33 -18) or a screen colour (#rrggbb)"
+          : " "
+      }
       onChange={(e) => onText(e.target.value)}
       slotProps={{ htmlInput: { maxLength: 40, autoComplete: "off" } }}
     />

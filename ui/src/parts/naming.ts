@@ -11,13 +11,40 @@ export const nameOf = (t: KeptTube) => t.content.nickname || t.paint.name;
 
 /** "to green 12°", or "centred". */
 export function leanWords(lean: NonNullable<Paint["lean"]>): string {
-  return lean.toward === "centred" ? "centred" : `to ${lean.toward} ${Math.abs(lean.degrees).toFixed(0)}°`;
+  return lean.toward === "centred"
+    ? "centred"
+    : `to ${lean.toward} ${Math.abs(lean.degrees).toFixed(0)}°`;
 }
 
 /** A recipe in short: "12 PY65 : 3 PB29 (let down 1:9)". */
-export const inParts = (parts: Ingredient[]) => parts.map((p) => `${p.parts} ${p.code}${p.letDown ? ` (let down 1:${p.letDown.parts})` : ""}`).join(" : ");
+export const inParts = (parts: Ingredient[]) =>
+  parts
+    .map((p) => `${p.parts} ${p.code}${p.letDown ? ` (let down 1:${p.letDown.parts})` : ""}`)
+    .join(" : ");
 
-const small = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight", "Nine", "Ten", "Eleven", "Twelve", "Thirteen", "Fourteen", "Fifteen", "Sixteen", "Seventeen", "Eighteen", "Nineteen", "Twenty"];
+const small = [
+  "No",
+  "One",
+  "Two",
+  "Three",
+  "Four",
+  "Five",
+  "Six",
+  "Seven",
+  "Eight",
+  "Nine",
+  "Ten",
+  "Eleven",
+  "Twelve",
+  "Thirteen",
+  "Fourteen",
+  "Fifteen",
+  "Sixteen",
+  "Seventeen",
+  "Eighteen",
+  "Nineteen",
+  "Twenty",
+];
 
 /** A number at the head of a sentence, in words up to twenty. */
 export const counted = (n: number) => small[n] ?? String(n);

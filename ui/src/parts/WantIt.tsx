@@ -11,10 +11,21 @@ export function wantedChanged(queries: QueryClient) {
 }
 
 /** Puts a colour among the wanted ones, as it looks dry in daylight: nowhere else is it the colour to match. */
-export function WantIt({ name, lab, seen }: { name: string; lab: number[]; seen: Pick<Conditions, "light" | "judged"> }) {
+export function WantIt({
+  name,
+  lab,
+  seen,
+}: {
+  name: string;
+  lab: number[];
+  seen: Pick<Conditions, "light" | "judged">;
+}) {
   const queries = useQueryClient();
   const want = useMutation({
-    mutationFn: () => answer(client.POST("/api/wanted", { body: [{ name: name.slice(0, 80), colour: lab.join(",") }] })),
+    mutationFn: () =>
+      answer(
+        client.POST("/api/wanted", { body: [{ name: name.slice(0, 80), colour: lab.join(",") }] }),
+      ),
     onSuccess: () => wantedChanged(queries),
   });
   if (seen.light !== "D65" || seen.judged !== "dry") return null;
@@ -27,7 +38,21 @@ export function WantIt({ name, lab, seen }: { name: string; lab: number[]; seen:
   }
   return (
     <>
-      <Button size="small" color="inherit" disabled={want.isPending} onClick={() => want.mutate()} sx={{ p: 0, minWidth: 0, fontSize: 12, lineHeight: "18px", fontWeight: 500, whiteSpace: "nowrap", alignSelf: "flex-start" }}>
+      <Button
+        size="small"
+        color="inherit"
+        disabled={want.isPending}
+        onClick={() => want.mutate()}
+        sx={{
+          p: 0,
+          minWidth: 0,
+          fontSize: 12,
+          lineHeight: "18px",
+          fontWeight: 500,
+          whiteSpace: "nowrap",
+          alignSelf: "flex-start",
+        }}
+      >
         want this colour
       </Button>
       {want.error && (

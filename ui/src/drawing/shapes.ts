@@ -1,0 +1,5 @@
+/** A colour as a screen shows it. */
+export type Shown = { srgb: string; clipped: boolean; p3?: string; clippedP3?: boolean };
+
+/** How much of the possible brightness is kept, in a word. */
+export type Verdict = "clean" | "softened" | "muddy" | "neutral";

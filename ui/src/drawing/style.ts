@@ -1,0 +1,41 @@
+/** The greys of the chrome in each surround: only paint has colour. */
+export const surrounds = {
+  paper: {
+    ink: "#161616",
+    second: "#454545",
+    third: "#5f5f5f",
+    mark: "#8a8a8a",
+    hairline: "#cfcfcf",
+    track: "#e9e9e9",
+    paper: "#f7f7f7",
+  },
+  "mid grey": {
+    ink: "#0a0a0a",
+    second: "#1c1c1c",
+    third: "#262626",
+    mark: "#4a4a4a",
+    hairline: "#757575",
+    track: "#808080",
+    paper: "#919191",
+  },
+  dark: {
+    ink: "#f0f0f0",
+    second: "#cccccc",
+    third: "#adadad",
+    mark: "#7d7d7d",
+    hairline: "#474747",
+    track: "#303030",
+    paper: "#1a1a1a",
+  },
+} as const;
+
+export type SurroundName = keyof typeof surrounds;
+type Grey = keyof (typeof surrounds)["paper"];
+
+/** The greys of the present surround, as CSS. */
+export const grey = Object.fromEntries(
+  Object.keys(surrounds.paper).map((g) => [g, `var(--${g})`]),
+) as Record<Grey, string>;
+
+export const text = '"Proza Libre", sans-serif';
+export const figures = '"B612", sans-serif';

@@ -1,0 +1,72 @@
+import type { Settings } from "../api/client";
+
+/** Plain words for what the API names by code. */
+export const mediumWords = {
+  watercolour: "watercolour",
+  gouache: "gouache",
+  tempera: "tempera",
+  acrylic: "acrylic",
+  oil: "oil",
+} as const;
+export const lightWords = { D65: "daylight", A: "warm lamp", D50: "gallery" } as const;
+export const judgedWords = { wet: "wet", dry: "dry" } as const;
+export const spacingWords = {
+  hue: "half way in hue",
+  contrast: "even contrast",
+  parts: "equal parts",
+} as const;
+export const orderWords = {
+  run: "run from the weaker paint",
+  secondary: "the secondary first, then parted",
+} as const;
+export const nameWords = { painters: "painters’ names", printers: "printers’ names" } as const;
+export const tintWords = {
+  white: "white",
+  water: "water",
+  neighbour: "a lighter neighbour",
+} as const;
+export const shadeWords = {
+  complement: "the complement",
+  black: "black",
+  "blue-grey": "dark blue-grey",
+  "mixed-black": "mixed black",
+} as const;
+
+/** The kinds of system: what each is called, and what it is. */
+export const kindWords = {
+  triad: { name: "RYB triad", what: "one yellow, one red, one blue" },
+  cmy: {
+    name: "CMY triad",
+    what: "a middle yellow, a magenta, a cyan-like blue; red and blue are mixed",
+  },
+  split: {
+    name: "split primaries",
+    what: "a pair of each, leaning to either side; the facing ones mix",
+  },
+  double: {
+    name: "double primaries",
+    what: "two or more of each, dull earths welcome; every pairing is tried",
+  },
+  "leaning-clockwise": {
+    name: "leaning clockwise",
+    what: "three paints that all lean to the next primary",
+  },
+  "leaning-counter-clockwise": {
+    name: "leaning counter-clockwise",
+    what: "three paints that all lean to the one before",
+  },
+  own: { name: "own system", what: "two to twelve paints in the roles you give them" },
+} as const;
+
+/** How a new wheel is looked at. */
+export const plainSettings: Settings = {
+  medium: "acrylic",
+  light: "D65",
+  judged: "dry",
+  choices: {
+    spacing: "hue",
+    order: "run",
+    names: "painters",
+    rings: { tints: 0, shades: 0, wash: false, neutral: false, triple: false },
+  },
+};
