@@ -188,10 +188,10 @@ func (s *Server) pair(ctx context.Context, in *pairInput) (out exchange.Pair, er
 	if err != nil {
 		return out, err
 	}
-	if out, err = v.Pair(found[0], found[1], in.Steps, spacing); err != nil || in.Third == "" {
-		return out, err
+	if in.Third == "" {
+		return v.Pair(found[0], found[1], in.Steps, spacing)
 	}
-	return v.Contaminated(out, found[0], found[1], found[2], spacing, exchange.TaintShares)
+	return v.Contaminated(found[0], found[1], found[2], in.Steps, spacing, exchange.TaintShares)
 }
 
 // askRoutes answer what only needs computing: nothing is kept, nobody's rows

@@ -216,7 +216,7 @@ func (s *Server) begun(ctx context.Context, spacing path.Spacing) (store.Round, 
 	}
 	drawn, err := journal.Practice(paints, past, rand.New(rand.NewPCG(rand.Uint64(), rand.Uint64())))
 	if err != nil {
-		return store.Round{}, exchange.Bad("%s", err)
+		return store.Round{}, exchange.Bad("%w", err)
 	}
 	var pairs []couple
 	for _, c := range drawn {
@@ -259,7 +259,7 @@ func (s *Server) guessRoutes() {
 		func(ctx context.Context, in *guess) (*struct{ Body Guesses }, error) {
 			spacing, err := path.ParseSpacing(in.Spacing)
 			if err != nil {
-				return nil, s.refusal(exchange.Bad("%s", err))
+				return nil, s.refusal(exchange.Bad("%w", err))
 			}
 			var refs []string
 			for _, g := range in.Body {

@@ -55,7 +55,7 @@ func (s *Server) pairingRoutes() {
 			}
 			spacing, err := path.ParseSpacing(in.Spacing)
 			if err != nil {
-				return nil, s.refusal(exchange.Bad("%s", err))
+				return nil, s.refusal(exchange.Bad("%w", err))
 			}
 			return &struct{ Body exchange.Pairings }{v.SystemPairings(system, spacing, s.school(ctx))}, nil
 		})

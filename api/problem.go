@@ -6,12 +6,11 @@ import (
 	"fmt"
 	"net/http"
 	"strings"
-	"unicode"
-	"unicode/utf8"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gofiber/fiber/v3"
 
+	"gyrophane/core/text"
 	"gyrophane/exchange"
 	"gyrophane/store"
 )
@@ -58,7 +57,7 @@ func init() {
 				continue
 			}
 			if _, whole := detail.Value.(string); whole && detail.Location == "body" {
-				sentences = append(sentences, upperFirst(detail.Message)) // the whole of it need not be said again
+				sentences = append(sentences, text.UpperFirst(detail.Message)) // the whole of it need not be said again
 				continue
 			}
 			at := detail.Location[strings.LastIndex(detail.Location, ".")+1:]
@@ -115,9 +114,4 @@ func (s *Server) refusal(err error) error {
 	}
 	s.Log.Error("request failed", "error", err.Error())
 	return huma.Error500InternalServerError("Something went wrong on the server; what you did before is kept.")
-}
-
-func upperFirst(s string) string {
-	r, size := utf8.DecodeRuneInString(s)
-	return string(unicode.ToUpper(r)) + s[size:]
 }

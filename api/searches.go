@@ -16,6 +16,7 @@ import (
 
 	"gyrophane/core/paint"
 	"gyrophane/core/reach"
+	"gyrophane/core/text"
 	"gyrophane/exchange"
 )
 
@@ -71,7 +72,7 @@ const (
 func tooLong(err error) error {
 	var many reach.TooMany
 	if errors.As(err, &many) {
-		return exchange.Bad("%s", upperFirst(many.Sentence)+".")
+		return exchange.Bad("%s", text.UpperFirst(many.Sentence)+".")
 	}
 	if errors.Is(err, context.DeadlineExceeded) {
 		return exchange.Bad("Too many for an exact answer in %d seconds: leave some out, or want fewer colours.", int(searchTime.Seconds()))

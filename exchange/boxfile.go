@@ -41,13 +41,13 @@ func (c TubeContent) Check() (TubeContent, error) {
 	}
 	_, err := paint.ParseGrade(c.Grade)
 	if err != nil {
-		return c, BadInput{upperFirst(err.Error())}
+		return c, sentence(err)
 	}
 	if c.Nickname, err = text.Line("the nickname", c.Nickname, longestNickname); err != nil {
-		return c, BadInput{err.Error()}
+		return c, refused(err)
 	}
 	if c.Note, err = text.Lines("the note", c.Note, longestNote); err != nil {
-		return c, BadInput{err.Error()}
+		return c, refused(err)
 	}
 	switch {
 	case c.TubeML != nil && !(*c.TubeML > 0 && *c.TubeML <= largestTube):
@@ -140,7 +140,7 @@ func (r *BoxRow) check() (err error) {
 		*d = Definition{Library: p.ID}
 	} else {
 		if d.Name, err = text.Line("the name", d.Name, longestNickname); err != nil {
-			return BadInput{err.Error()}
+			return refused(err)
 		}
 		if d.Name == "" {
 			return bad("no paint is named: give a library paint (PB29) or a paint of its own with a name and its K and S")
@@ -167,7 +167,7 @@ func readBoxJSON(text string) ([]BoxRow, error) {
 		Paints  []json.RawMessage `json:"paints"`
 	}
 	if err := json.Unmarshal([]byte(text), &file); err != nil {
-		return nil, bad("the file is not sound JSON: %s", err)
+		return nil, bad("the file is not sound JSON: %w", err)
 	}
 	switch {
 	case file.Format != boxFormat:
@@ -257,7 +257,7 @@ func (d delimited) boxPaint(cell func(string) string) (p BoxPaint, err error) {
 		}
 		v, err := d.number(text)
 		if err != nil {
-			return p, bad("%s: %s", column, err)
+			return p, bad("%s: %w", column, err)
 		}
 		*into = &v
 	}
@@ -290,7 +290,7 @@ func (d delimited) boxPaint(cell func(string) string) (p BoxPaint, err error) {
 			column := fmt.Sprintf("%s%.0f", curve.letter, colour.NM(i))
 			v, err := d.number(cell(column))
 			if err != nil {
-				return p, bad("%s: %s", column, err)
+				return p, bad("%s: %w", column, err)
 			}
 			*curve.into = append(*curve.into, v)
 		}

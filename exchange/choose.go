@@ -10,6 +10,7 @@ import (
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/reach"
+	"gyrophane/core/text"
 	"gyrophane/core/wheel"
 )
 
@@ -181,7 +182,7 @@ func searched(ctx context.Context, err error) error {
 	if errors.As(err, &many) {
 		return err
 	}
-	return BadInput{upperFirst(err.Error()) + "."}
+	return sentence(err)
 }
 
 // suited fills in the systems that come nearest to the wanted colours.
@@ -268,7 +269,7 @@ func (v View) Replace(ctx context.Context, s wheel.System, candidates []*paint.P
 		}
 		one, err := reach.SwapOf(s, p, in)
 		if err != nil {
-			return nil, BadInput{upperFirst(err.Error()) + "."}
+			return nil, sentence(err)
 		}
 		if at := slices.IndexFunc(swaps, func(w reach.Swap) bool { return w.Out.ID == p.ID }); at >= 0 {
 			swaps[at] = one
@@ -283,7 +284,7 @@ func (v View) Replace(ctx context.Context, s wheel.System, candidates []*paint.P
 		d := reach.Differ(w.Reach, before)
 		one.Says = "As clean as before everywhere"
 		if !d.Same() {
-			one.Says = upperFirst(strings.TrimSuffix(d.Says("with it the system", "as it is, it"), "."))
+			one.Says = text.UpperFirst(strings.TrimSuffix(d.Says("with it the system", "as it is, it"), "."))
 		}
 		if len(d.FirstBrighter) > 0 {
 			one.Says += "; brighter " + reach.Runs(d.FirstBrighter)

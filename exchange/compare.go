@@ -3,7 +3,8 @@ package exchange
 import (
 	"fmt"
 	"runtime"
-	"sync"
+
+	"golang.org/x/sync/errgroup"
 
 	"gyrophane/core/bias"
 	"gyrophane/core/colour"
@@ -267,7 +268,7 @@ type Matched struct {
 // CheckWanted says what is wrong with a wanted colour.
 func CheckWanted(w Wanted) error {
 	if _, err := text.Line("the name of a wanted colour", w.Name, longestNickname); err != nil {
-		return BadInput{upperFirst(err.Error()) + "."}
+		return sentence(err)
 	}
 	_, err := w.reading(View{})
 	return err
@@ -284,7 +285,7 @@ func (w Wanted) reading(v View) (paint.Reading, error) {
 	}
 	r, err := View{v.Medium, colour.D65, false}.ParseReading(w.Colour)
 	if err != nil {
-		return paint.Reading{}, bad("%s: %s", name, err)
+		return paint.Reading{}, bad("%s: %w", name, err)
 	}
 	return r.core(name)
 }
@@ -314,29 +315,18 @@ func (v View) Match(palettes [][]*paint.Paint, wanted []Wanted) ([]WantedColour,
 	for i, reading := range want {
 		out = append(out, WantedColour{Name: wanted[i].Name, Want: *aimed(reading), Matches: make([]Matched, len(palettes))})
 	}
-	type job struct{ colour, palette int }
-	jobs := make(chan job)
-	errs := make([]error, len(want)*len(palettes))
-	var wg sync.WaitGroup
-	for range runtime.GOMAXPROCS(0) {
-		wg.Go(func() {
-			for j := range jobs {
-				m, err := v.matched(palettes[j.palette], want[j.colour])
-				out[j.colour].Matches[j.palette], errs[j.colour*len(palettes)+j.palette] = m, err
-			}
-		})
-	}
-	for c := range want {
-		for p := range palettes {
-			jobs <- job{c, p}
+	var workers errgroup.Group
+	workers.SetLimit(runtime.GOMAXPROCS(0))
+	for i := range want {
+		for n := range palettes {
+			workers.Go(func() (err error) {
+				out[i].Matches[n], err = v.matched(palettes[n], want[i])
+				return err
+			})
 		}
 	}
-	close(jobs)
-	wg.Wait()
-	for _, err := range errs {
-		if err != nil {
-			return nil, err
-		}
+	if err := workers.Wait(); err != nil {
+		return nil, err
 	}
 	for i := range out {
 		c := &out[i]
@@ -353,7 +343,7 @@ func (v View) Match(palettes [][]*paint.Paint, wanted []Wanted) ([]WantedColour,
 func (v View) matched(paints []*paint.Paint, want paint.Reading) (Matched, error) {
 	m, err := reach.Nearest(want.Lab, paints, v.Medium)
 	if err != nil {
-		return Matched{}, BadInput{err.Error()}
+		return Matched{}, refused(err)
 	}
 	look := m.Mixture.AsPainted(v.Medium, false)
 	out := Matched{

@@ -61,11 +61,7 @@ func RecipesCSV(systems []Named, wanted []WantedColour) []byte {
 
 // textCell is a field that no spreadsheet takes for a formula.
 func textCell(s string) string {
-	s = oneLine(s)
-	if s != "" && strings.ContainsRune("=+-@", rune(s[0])) {
-		return "'" + s
-	}
-	return s
+	return disarm(oneLine(s))
 }
 
 // outlineDashes are how the outlines of systems are drawn apart.

@@ -44,7 +44,7 @@ func aimed(r paint.Reading) *Aimed {
 func (v View) Correct(have, want []paint.Part) (Correction, error) {
 	c, err := path.Correct(have, want)
 	if err != nil {
-		return Correction{}, BadInput{err.Error()}
+		return Correction{}, refused(err)
 	}
 	m, wanted, err := v.stirred(want)
 	if err != nil {
@@ -71,7 +71,7 @@ func (v View) CorrectTo(have []paint.Part, want Reading, with []*paint.Paint) (C
 	}
 	c, err := path.Toward(have, path.AimAt(r), with, needed)
 	if err != nil {
-		return Correction{}, BadInput{err.Error()}
+		return Correction{}, refused(err)
 	}
 	out, err := v.correction(have, c, r.Lab.OKLab())
 	out.Aim = aimed(r)
@@ -201,7 +201,7 @@ func (v View) partsOf(parts []paint.Part) []Ingredient {
 func (v View) stirred(parts []paint.Part) (paint.Mixture, Mixture, error) {
 	m, err := paint.Mix(parts...)
 	if err != nil {
-		return m, Mixture{}, BadInput{err.Error()}
+		return m, Mixture{}, refused(err)
 	}
 	u := m.Undertone()
 	return m, Mixture{v.partsOf(parts), v.colours(&m, u), judgement(u)}, nil

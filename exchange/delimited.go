@@ -74,7 +74,7 @@ func readDelimited(data []byte) (delimited, error) {
 			if errors.As(err, &at) {
 				return delimited{}, bad("line %d: %s; check the quotation marks there", at.Line, strings.TrimPrefix(at.Err.Error(), "csv: "))
 			}
-			return delimited{}, bad("the file cannot be read as CSV: %s", err)
+			return delimited{}, bad("the file cannot be read as CSV: %w", err)
 		}
 		line, _ := r.FieldPos(0)
 		if len(out.rows) > mostRows { // the first names the columns

@@ -54,7 +54,7 @@ const MostOfGuess = journal.MostOfGuess
 func ScorePair(a, b *paint.Paint, spacing path.Spacing, e Expected) (out PairOutcome, key string, err error) {
 	g, err := journal.ParseGuess(e.HueWord, e.Verdict, e.Mud.Nowhere, e.Mud.At)
 	if err != nil {
-		return out, "", BadInput{err.Error()}
+		return out, "", refused(err)
 	}
 	p := path.Couple{A: a, B: b}.Pair(spacing)
 	u := p.Middle.Under

@@ -1,6 +1,7 @@
 package exchange
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"strconv"
@@ -9,19 +10,32 @@ import (
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
+	"gyrophane/core/text"
 )
 
 // BadInput is an error in what somebody typed; its sentence says what, where
 // and what to do.
-type BadInput struct{ sentence string }
+type BadInput struct {
+	sentence string
+	cause    error // what the core refused, if it did
+}
 
 func (e BadInput) Error() string { return e.sentence }
+func (e BadInput) Unwrap() error { return e.cause }
+
+// refused is what the core refuses of what was typed.
+func refused(err error) BadInput { return BadInput{err.Error(), err} }
+
+// sentence is refused as a sentence of its own.
+func sentence(err error) BadInput {
+	return BadInput{strings.TrimSuffix(text.UpperFirst(err.Error()), ".") + ".", err}
+}
 
 // FindPaint is paint.Find for what somebody typed.
 func FindPaint(id string) (*paint.Paint, error) {
 	p, err := paint.Find(id)
 	if err != nil {
-		return nil, BadInput{err.Error()}
+		return nil, refused(err)
 	}
 	return p, nil
 }
@@ -34,15 +48,18 @@ func ParseLook(medium, light, judged, spacing string) (View, path.Spacing, error
 	}
 	s, err := path.ParseSpacing(spacing)
 	if err != nil {
-		return View{}, 0, BadInput{err.Error()}
+		return View{}, 0, refused(err)
 	}
 	return v, s, nil
 }
 
-// Bad makes a BadInput.
+// Bad makes a BadInput; an error among what it tells of is its cause.
 func Bad(format string, a ...any) error { return bad(format, a...) }
 
-func bad(format string, a ...any) error { return BadInput{fmt.Sprintf(format, a...)} }
+func bad(format string, a ...any) error {
+	err := fmt.Errorf(format, a...)
+	return BadInput{err.Error(), errors.Unwrap(err)}
+}
 
 // Limits of what is read.
 const (

@@ -88,7 +88,7 @@ func (v View) Neutrals(s wheel.System, c WheelChoices, slot, n int) (Neutrals, e
 		look := m.AsPainted(v.Medium, false)
 		match, err := reach.Nearest(look.Lab(), paints, v.Medium)
 		if err != nil {
-			return Neutrals{}, BadInput{err.Error()}
+			return Neutrals{}, refused(err)
 		}
 		made := match.Mixture.AsPainted(v.Medium, false)
 		out.Earths = append(out.Earths, Earth{e.name, shown(look.OKLab(v.Light)), shown(made.OKLab(v.Light)), v.ingredients(match.Parts), round(match.DE, 1)})
@@ -185,7 +185,7 @@ func (v View) Glazes(s wheel.System, c WheelChoices, ground *paint.Paint, layers
 		}
 		r, err := paint.Glaze(below, stack, top)
 		if err != nil {
-			return Glazes{}, BadInput{upperFirst(err.Error())}
+			return Glazes{}, sentence(err)
 		}
 		step.Shown = shown(r.OKLab(v.Light))
 		out.Stack = append(out.Stack, step)
@@ -194,17 +194,17 @@ func (v View) Glazes(s wheel.System, c WheelChoices, ground *paint.Paint, layers
 	slices.Reverse(turned)
 	r, err := paint.Glaze(below, turned, top)
 	if err != nil {
-		return Glazes{}, BadInput{upperFirst(err.Error())}
+		return Glazes{}, sentence(err)
 	}
 	out.Turned = shown(r.OKLab(v.Light))
 	if len(stirred) > 0 {
 		m, err := paint.Mix(stirred...)
 		if err != nil {
-			return Glazes{}, BadInput{err.Error()}
+			return Glazes{}, refused(err)
 		}
 		one, err := paint.Glaze(below, []paint.Layer{{Mixture: m, Thickness: min(total, 12)}}, top)
 		if err != nil {
-			return Glazes{}, BadInput{upperFirst(err.Error())}
+			return Glazes{}, sentence(err)
 		}
 		mixed := shown(one.OKLab(v.Light))
 		out.Mixed = &mixed
@@ -212,7 +212,7 @@ func (v View) Glazes(s wheel.System, c WheelChoices, ground *paint.Paint, layers
 	w := wheel.Build(s, o)
 	slots, err := w.Glazed(below, thickness, top)
 	if err != nil {
-		return Glazes{}, BadInput{upperFirst(err.Error())}
+		return Glazes{}, sentence(err)
 	}
 	for i, g := range slots {
 		slot := GlazedSlot{Index: i, Name: w.Slots[i].Name, Empty: w.Slots[i].Empty, Layers: []string{}}

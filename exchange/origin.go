@@ -179,7 +179,7 @@ func (o Origin) swatches(out *Made) (paint.Mixture, error) {
 	}
 	m, fit, err := paint.FromSwatches(paint.Swatches{Mass: mass, Tint: tint, WhiteShare: o.WhiteShare})
 	if err != nil {
-		return paint.Mixture{}, BadInput{upperFirst(err.Error())}
+		return paint.Mixture{}, sentence(err)
 	}
 	out.Made = string(paint.TwoSwatch)
 	if mass.Spectrum != nil && tint.Spectrum != nil {
@@ -201,7 +201,7 @@ func (o Origin) label(pigments []*paint.Paint, out *Made) (paint.Mixture, error)
 	}
 	m, shares, fit, err := paint.FromLabel(pigments, mass)
 	if err != nil {
-		return paint.Mixture{}, BadInput{upperFirst(err.Error())}
+		return paint.Mixture{}, sentence(err)
 	}
 	out.Made = string(paint.FromALabel)
 	for i, p := range pigments {
@@ -225,7 +225,7 @@ func (o Origin) adjusted(out *Made) (paint.Mixture, error) {
 	}
 	m, err := paint.Adjusted(p, factor, o.Shift)
 	if err != nil {
-		return paint.Mixture{}, BadInput{upperFirst(err.Error())}
+		return paint.Mixture{}, sentence(err)
 	}
 	out.Made = string(paint.Changed)
 	out.Pigments = []string{p.ID}
@@ -259,7 +259,7 @@ func (d Definition) Paint(id string, strength float64) (*paint.Paint, error) {
 	}
 	m, err := paint.OfCurves(colour.Spectrum(d.K), colour.Spectrum(d.S))
 	if err != nil {
-		return nil, bad("%s: %s", clip(d.Name), err)
+		return nil, bad("%s: %w", clip(d.Name), err)
 	}
 	pigments, err := findPigments(d.Pigments)
 	if err != nil {
@@ -276,7 +276,7 @@ func (d Definition) Paint(id string, strength float64) (*paint.Paint, error) {
 func tube(p *paint.Paint, id string, strength float64) (*paint.Paint, error) {
 	t, err := p.Tube(id, strength)
 	if err != nil {
-		return nil, BadInput{upperFirst(err.Error())}
+		return nil, sentence(err)
 	}
 	return t, nil
 }
@@ -332,8 +332,6 @@ func significant(v float64) float64 {
 	p := math.Pow(10, 6-math.Floor(math.Log10(math.Abs(v))))
 	return math.Round(v*p) / p
 }
-
-func upperFirst(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 
 // MadeWords say how a paint was come by.
 var MadeWords = map[paint.Making]string{

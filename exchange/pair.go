@@ -67,9 +67,13 @@ const mostTaint = 0.5
 
 const laddersAlong = 17
 
-// Contaminated is the pair with shares of a third paint in every mixture.
-func (v View) Contaminated(p Pair, a, b, third *paint.Paint, spacing path.Spacing, shares []float64) (Pair, error) {
+// Contaminated is Pair with shares of a third paint in every mixture as well.
+func (v View) Contaminated(a, b, third *paint.Paint, n int, spacing path.Spacing, shares []float64) (Pair, error) {
 	way := path.New(a, b)
+	p, err := v.along(way, n, spacing)
+	if err != nil {
+		return p, err
+	}
 	middle := way.Middle(spacing)
 	paint := v.Paint(third)
 	p.Third = &paint
@@ -80,9 +84,9 @@ func (v View) Contaminated(p Pair, a, b, third *paint.Paint, spacing path.Spacin
 		m := way.TaintedAt(middle.Share, third, share)
 		u := m.Undertone()
 		t := Taint{Share: share, Retention: round(u.Retention, 4), Verdict: u.Verdict.String(), HueWord: u.HueWord()}
-		for _, s := range way.Taint(third, share).Samples {
-			m := way.TaintedAt(s.Share, third, share)
-			look := m.AsPainted(v.Medium, v.Wet)
+		tainted := way.Taint(third, share)
+		for i, s := range tainted.Samples {
+			look := tainted.Mixed[i].AsPainted(v.Medium, v.Wet)
 			ok := look.OKLab(v.Light)
 			t.Samples = append(t.Samples, TaintedBand{shown(ok), shown(s.Under.Colour), round(s.Under.Retention, 4), s.Under.Verdict.String(), s.Under.HueWord(), ok.Words()})
 		}
@@ -118,10 +122,14 @@ type Stretch struct {
 
 // Pair follows the path from a to b with n inner steps (1 to 11).
 func (v View) Pair(a, b *paint.Paint, n int, spacing path.Spacing) (Pair, error) {
+	return v.along(path.New(a, b), n, spacing)
+}
+
+func (v View) along(p *path.Path, n int, spacing path.Spacing) (Pair, error) {
 	if n < 1 || n > path.MostSteps {
 		return Pair{}, bad("steps must be a whole number from 1 to %d, not %d", path.MostSteps, n)
 	}
-	p := path.New(a, b)
+	a, b := p.A, p.B
 	steps := p.Steps(n, spacing)
 	middle := p.Middle(spacing)
 	out := Pair{

@@ -14,7 +14,7 @@ func TestATraceOfAThirdPaintDullsAPair(t *testing.T) {
 	l := library(t, "PB29", "PR122", "PY74")
 	p, err := v.Pair(l[0], l[1], 3, path.ByHue)
 	require.NoError(t, err)
-	got, err := v.Contaminated(p, l[0], l[1], l[2], path.ByHue, TaintShares)
+	got, err := v.Contaminated(l[0], l[1], l[2], 3, path.ByHue, TaintShares)
 	require.NoError(t, err)
 	assert.Equal(t, "PY74", got.Third.ID)
 	require.Len(t, got.Taints, 5)
@@ -30,7 +30,7 @@ func TestATraceOfAThirdPaintDullsAPair(t *testing.T) {
 		assert.Equal(t, s.AsPainted.Shown, got.Taints[0].Samples[i].AsPainted)
 	}
 	for _, share := range []float64{-0.01, 0.6} {
-		_, err := v.Contaminated(p, l[0], l[1], l[2], path.ByHue, []float64{share})
+		_, err := v.Contaminated(l[0], l[1], l[2], 3, path.ByHue, []float64{share})
 		assert.ErrorContains(t, err, "a share from 0 to 0.5")
 	}
 }

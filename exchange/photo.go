@@ -124,7 +124,7 @@ type Picked struct {
 // swatch was wet are noted in the readings.
 func (p Photo) Pick(paper Spot, spots map[string]Spot, medium, judged string) (map[string]Picked, error) {
 	if _, err := paint.ParseMedium(medium); err != nil {
-		return nil, BadInput{err.Error()}
+		return nil, refused(err)
 	}
 	white, burnt, err := p.spot("bare paper", paper)
 	if err != nil {

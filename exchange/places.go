@@ -87,7 +87,7 @@ func withLibrary(box []wheel.Candidate) []wheel.Candidate {
 func Fill(kind string, box []wheel.Candidate) (SystemContent, error) {
 	k, err := wheel.ParseKind(kind)
 	if err != nil {
-		return SystemContent{}, BadInput{err.Error()}
+		return SystemContent{}, refused(err)
 	}
 	out := SystemContent{Kind: kind, Chosen: [3][]string{{}, {}, {}}}
 	for role, paints := range k.Fill(withLibrary(box)) {
@@ -100,7 +100,7 @@ func Fill(kind string, box []wheel.Candidate) (SystemContent, error) {
 func (v View) Places(c SystemContent, find Finder, box []wheel.Candidate) (SystemPlaces, error) {
 	kind, err := wheel.ParseKind(c.Kind)
 	if err != nil {
-		return SystemPlaces{}, BadInput{err.Error()}
+		return SystemPlaces{}, refused(err)
 	}
 	out := SystemPlaces{Kind: c.Kind, Riders: []RiderOffers{}, Most: map[string]int{}}
 	for _, k := range wheel.Kinds {

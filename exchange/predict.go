@@ -35,7 +35,7 @@ func Score(s wheel.System, c WheelChoices, guesses []Guess) ([]Outcome, error) {
 	for _, g := range guesses {
 		p, err := journal.Parse(g.HueWord, g.Verdict)
 		if err != nil {
-			return nil, BadInput{err.Error()}
+			return nil, refused(err)
 		}
 		slot := w.At(g.Home)
 		if g.Home < 0 || g.Home > 11 || slot.Empty || slot.Kind == wheel.Primary {

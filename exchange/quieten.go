@@ -47,7 +47,7 @@ func (v View) Quieten(parts []paint.Part, hand []*paint.Paint, given map[string]
 	whole := parts[0].Paint
 	if len(parts) > 1 {
 		if whole, err = paint.Stir("the pile", "pile", parts...); err != nil {
-			return Quiet{}, BadInput{err.Error()}
+			return Quiet{}, refused(err)
 		}
 	}
 	others := func(paints []*paint.Paint) []*paint.Paint {

@@ -22,11 +22,11 @@ type View struct {
 func ParseView(medium, light, judged string) (View, error) {
 	m, err := paint.ParseMedium(medium)
 	if err != nil {
-		return View{}, BadInput{err.Error()}
+		return View{}, refused(err)
 	}
 	l, err := colour.ParseLight(light)
 	if err != nil {
-		return View{}, BadInput{err.Error()}
+		return View{}, refused(err)
 	}
 	if judged != "wet" && judged != "dry" {
 		return View{}, bad("judged %q: choose wet or dry", judged)

@@ -93,10 +93,10 @@ func understood(format string, nm []float64, raw []rawSample) (Samples, error) {
 		}
 		s, held, err := m.Resample()
 		if err != nil {
-			return Samples{}, bad("line %d, %s: %s", r.line, clip(r.name), err)
+			return Samples{}, bad("line %d, %s: %w", r.line, clip(r.name), err)
 		}
 		if _, err := paint.SpectrumReading(s, paint.Instrument, false, paint.Media()[0]); err != nil {
-			return Samples{}, bad("line %d, %s: %s", r.line, clip(r.name), err)
+			return Samples{}, bad("line %d, %s: %w", r.line, clip(r.name), err)
 		}
 		sample := Sample{Name: r.name, Line: r.line, Held: held, Colour: colourOf(s, colour.D65)}
 		for _, v := range s {
@@ -154,7 +154,7 @@ func readSpectralCSV(data []byte) ([]float64, []rawSample, error) {
 			}
 			v, err := d.number(row[c])
 			if err != nil {
-				return nil, nil, bad("line %d, at %v nm: %s", s.line, nm[i], err)
+				return nil, nil, bad("line %d, at %v nm: %w", s.line, nm[i], err)
 			}
 			s.values = append(s.values, v)
 		}
@@ -193,7 +193,7 @@ func (d delimited) standing() ([]float64, []rawSample, error) {
 			}
 			v, err := d.number(row[i+1])
 			if err != nil {
-				return nil, nil, bad("line %d, %s: %s", d.lines[r], clip(out[i].name), err)
+				return nil, nil, bad("line %d, %s: %w", d.lines[r], clip(out[i].name), err)
 			}
 			out[i].values = append(out[i].values, v)
 		}
@@ -253,7 +253,7 @@ func readCGATS(text string) ([]float64, []rawSample, error) {
 		line++
 		words, err := cgatsWords(scan.Text())
 		if err != nil {
-			return nil, nil, bad("line %d: %s", line, err)
+			return nil, nil, bad("line %d: %w", line, err)
 		}
 		if len(words) == 0 {
 			continue
@@ -310,7 +310,7 @@ func readCGATS(text string) ([]float64, []rawSample, error) {
 				for i, c := range columns {
 					v, err := delimited{}.number(row[c])
 					if err != nil {
-						return nil, nil, bad("line %d, at %v nm: %s", rowLine, nm[i], err)
+						return nil, nil, bad("line %d, at %v nm: %w", rowLine, nm[i], err)
 					}
 					s.values = append(s.values, v)
 				}

@@ -51,10 +51,10 @@ func (c SystemContent) Names(prefix string) bool {
 func (c SystemContent) System(find Finder) (wheel.System, error) {
 	kind, err := wheel.ParseKind(c.Kind)
 	if err != nil {
-		return wheel.System{}, BadInput{err.Error()}
+		return wheel.System{}, refused(err)
 	}
 	if _, err := text.Lines("the note of the system", c.Note, longestNote); err != nil {
-		return wheel.System{}, BadInput{upperFirst(err.Error()) + "."}
+		return wheel.System{}, sentence(err)
 	}
 	var roles [3][]*paint.Paint
 	_, most := kind.Places()
@@ -66,7 +66,7 @@ func (c SystemContent) System(find Finder) (wheel.System, error) {
 			p, err := find(ref)
 			var typed BadInput
 			if errors.As(err, &typed) {
-				return wheel.System{}, bad("%s: %s", kind.Roles()[k], err)
+				return wheel.System{}, bad("%s: %w", kind.Roles()[k], err)
 			}
 			if err != nil {
 				return wheel.System{}, err
@@ -76,7 +76,7 @@ func (c SystemContent) System(find Finder) (wheel.System, error) {
 	}
 	s, err := wheel.NewSystem(kind, roles)
 	if err != nil {
-		return wheel.System{}, BadInput{err.Error()}
+		return wheel.System{}, refused(err)
 	}
 	for i, ref := range c.Riders.list() {
 		if ref == "" {
@@ -87,7 +87,7 @@ func (c SystemContent) System(find Finder) (wheel.System, error) {
 			return wheel.System{}, err
 		}
 		if s, err = s.Riding(wheel.Riders[i], p); err != nil {
-			return wheel.System{}, BadInput{err.Error()}
+			return wheel.System{}, refused(err)
 		}
 	}
 	for k, pair := range c.Chosen {
@@ -106,7 +106,7 @@ func (c SystemContent) System(find Finder) (wheel.System, error) {
 			return wheel.System{}, err
 		}
 		if s, err = s.Choosing(k, a, b); err != nil {
-			return wheel.System{}, BadInput{err.Error()}
+			return wheel.System{}, refused(err)
 		}
 	}
 	return s, nil
@@ -209,7 +209,7 @@ func ParseRings(text string) (r Rings, err error) {
 // options checks the choices, and fills in what the medium decides.
 func (c WheelChoices) options(v View) (o wheel.Options, order wheel.Order, tintBy, shadeBy wheel.Toward, err error) {
 	fail := func(err error) (wheel.Options, wheel.Order, wheel.Toward, wheel.Toward, error) {
-		return o, order, tintBy, shadeBy, BadInput{err.Error()}
+		return o, order, tintBy, shadeBy, refused(err)
 	}
 	if c.Spacing == "" {
 		c.Spacing = path.ByHue.String()

@@ -60,8 +60,7 @@ func CleanName(what, name string) (string, error) {
 
 // refused is what the core will not have, as a sentence.
 func refused(err error) Refusal {
-	s := err.Error()
-	return Refusal{strings.ToUpper(s[:1]) + s[1:] + "."}
+	return Refusal{text.UpperFirst(err.Error()) + "."}
 }
 
 // Painters lists every profile by name, the demo painter first.

@@ -102,18 +102,18 @@ func pairCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			p, err := v.Pair(a, b, steps, school)
+			var p exchange.Pair
+			if contaminate == "" {
+				p, err = v.Pair(a, b, steps, school)
+			} else {
+				var trace []paint.Part
+				if trace, err = exchange.ParseParts([]string{contaminate}, exchange.FindPaint); err != nil {
+					return err
+				}
+				p, err = v.Contaminated(a, b, trace[0].Paint, steps, school, []float64{trace[0].Parts})
+			}
 			if err != nil {
 				return err
-			}
-			if contaminate != "" {
-				parts, err := exchange.ParseParts([]string{contaminate}, exchange.FindPaint)
-				if err != nil {
-					return err
-				}
-				if p, err = v.Contaminated(p, a, b, parts[0].Paint, school, []float64{parts[0].Parts}); err != nil {
-					return err
-				}
 			}
 			return q.answer(cmd, p, func(w io.Writer) { pairTable(w, p) })
 		},

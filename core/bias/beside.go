@@ -7,6 +7,7 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/text"
 )
 
 // PrintSentence says in plain words what hue error and greyness are and where
@@ -65,7 +66,7 @@ func Differences(a, b *paint.Paint) []string {
 	if nameA == nameB {
 		nameA, nameB = nameA+" on the left", nameB+" on the right"
 	}
-	say := func(format string, v ...any) { out = append(out, upper(fmt.Sprintf(format, v...))) }
+	say := func(format string, v ...any) { out = append(out, text.UpperFirst(fmt.Sprintf(format, v...))) }
 
 	if ua.HasHue() && ub.HasHue() {
 		turn := colour.TurnBetween(ua.Hue, ub.Hue)

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/text"
 )
 
 // Side is how one paint of a pair leans with regard to the other.
@@ -95,7 +96,7 @@ func Because(a, b *paint.Paint, roleA, roleB Role, middle *paint.Mixture) string
 	ma, mb := a.Alone(), b.Alone()
 	switch {
 	case ma.Neutral() && mb.Neutral():
-		return fmt.Sprintf("%s and %s both treat all light alike: nothing but greys.", upper(ShortName(a)), ShortName(b))
+		return fmt.Sprintf("%s and %s both treat all light alike: nothing but greys.", text.UpperFirst(ShortName(a)), ShortName(b))
 	case ma.Neutral():
 		return withNeutral(a, b)
 	case mb.Neutral():
@@ -111,9 +112,9 @@ func Because(a, b *paint.Paint, roleA, roleB Role, middle *paint.Mixture) string
 
 func withNeutral(neutral, other *paint.Paint) string {
 	if neutral.Word == "white" {
-		return fmt.Sprintf("%s scatters all light alike: it lets the %s down and shows its undertone.", upper(ShortName(neutral)), ShortName(other))
+		return fmt.Sprintf("%s scatters all light alike: it lets the %s down and shows its undertone.", text.UpperFirst(ShortName(neutral)), ShortName(other))
 	}
-	return fmt.Sprintf("%s swallows all light alike: it darkens the %s and takes brightness from every third of the spectrum.", upper(ShortName(neutral)), ShortName(other))
+	return fmt.Sprintf("%s swallows all light alike: it darkens the %s and takes brightness from every third of the spectrum.", text.UpperFirst(ShortName(neutral)), ShortName(other))
 }
 
 // leanSentence says how the two lean and, where the outcome is not what the
@@ -133,11 +134,11 @@ func leanSentence(a, b *paint.Paint, roleA, roleB Role, r Rule, v paint.Verdict)
 	expected := map[string]paint.Verdict{"bright": paint.Clean, "moderate": paint.Softened, "dull": paint.Muddy}[r.Word]
 	switch {
 	case v > expected:
-		return upper(v.String()) + ", although " + how + ". "
+		return text.UpperFirst(v.String()) + ", although " + how + ". "
 	case v < expected:
-		return upper(v.String()) + ", and yet " + how + ". "
+		return text.UpperFirst(v.String()) + ", and yet " + how + ". "
 	default:
-		return upper(v.String()) + ", for " + how + ". "
+		return text.UpperFirst(v.String()) + ", for " + how + ". "
 	}
 }
 
@@ -189,7 +190,7 @@ func lightSentence(a, b *paint.Paint, middle *paint.Mixture, u paint.Undertone) 
 func Alone(p *paint.Paint) string {
 	m := p.Alone()
 	if m.Neutral() {
-		return upper(ShortName(p)) + " treats all light alike."
+		return text.UpperFirst(ShortName(p)) + " treats all light alike."
 	}
 	d := DensitiesOf(&m)
 	kept := "keeping little grey in it"
@@ -229,8 +230,6 @@ func ShortName(p *paint.Paint) string {
 	_, after, _ := strings.Cut(rest, ")")
 	return before + after
 }
-
-func upper(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
 
 // Shared says which third of the light two paints take most of between them
 // twice over: the one that the less of the two still swallows most of.

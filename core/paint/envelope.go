@@ -5,6 +5,8 @@ import (
 	"runtime"
 	"sync"
 
+	"golang.org/x/sync/errgroup"
+
 	"gyrophane/core/colour"
 )
 
@@ -59,24 +61,17 @@ type hueSample struct{ w, c float64 }
 func buildEnvelope(library []*Paint) *hueBins {
 	shares := Shares(pairSamples, 1, 1)
 	perPaint := make([][]hueSample, len(library))
-	var next sync.Mutex
-	var wg sync.WaitGroup
-	at := 0
-	for range runtime.GOMAXPROCS(0) {
-		wg.Go(func() {
-			for {
-				next.Lock()
-				i := at
-				at++
-				next.Unlock()
-				if i >= len(library) {
-					return
-				}
-				perPaint[i] = pairsOf(library, i, shares)
-			}
+	var workers errgroup.Group
+	workers.SetLimit(runtime.GOMAXPROCS(0))
+	for i := range library {
+		workers.Go(func() error {
+			perPaint[i] = pairsOf(library, i, shares)
+			return nil
 		})
 	}
-	wg.Wait()
+	if err := workers.Wait(); err != nil {
+		panic(err) // no worker fails
+	}
 
 	var samples []hueSample
 	for _, s := range perPaint {

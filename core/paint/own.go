@@ -107,19 +107,27 @@ func OfCurves(k, s colour.Spectrum) (Mixture, error) {
 func Own(id, name string, m Mixture, pigments []*Paint, made Making) *Paint {
 	p := &Paint{ID: id, Name: name, Source: made, strength: 1, alone: m, Word: wordOf(&m, pigments), Hiding: hidingOf(&m), StrengthClass: strengthOf(&m)}
 	p.CautionClass, p.Caution = "unknown", unknownCaution
+	p.takeAfter(pigments)
 	var codes []string
-	for i, q := range pigments {
+	for _, q := range pigments {
 		if !slices.Contains(codes, q.CI) {
 			codes = append(codes, q.CI)
 		}
+	}
+	p.CI = strings.Join(codes, ", ")
+	return p
+}
+
+// takeAfter gives a paint the gravest caution of those it is made of, and the
+// worst of their staining and lightfastness.
+func (p *Paint) takeAfter(of []*Paint) {
+	for i, q := range of {
 		if i == 0 || cautionClasses[q.CautionClass].rank > cautionClasses[p.CautionClass].rank {
 			p.CautionClass, p.Caution = q.CautionClass, q.Caution
 		}
 		p.Staining = worse(p.Staining, q.Staining, "low", "medium", "high")
 		p.Lightfast = worse(p.Lightfast, q.Lightfast, "excellent", "good", "fair", "poor")
 	}
-	p.CI = strings.Join(codes, ", ")
-	return p
 }
 
 // worse is the one of two words that stands later in the order; anything is

@@ -4,14 +4,20 @@ import "math"
 
 // Stir is a mixture taken for a paint of its own, to be mixed further: a
 // secondary that is parted for its tertiaries, a paint raised with white. Its
-// strength is 1; Of remembers what it was stirred from.
+// strength is 1, its cautions are the gravest of its paints; Of remembers what it
+// was stirred from.
 func Stir(id, name string, parts ...Part) (*Paint, error) {
 	m, err := Mix(parts...)
 	if err != nil {
 		return nil, err
 	}
-	return &Paint{ID: id, Name: name, Source: Stirred, Hiding: hidingOf(&m), StrengthClass: strengthOf(&m),
-		CautionClass: "none", Of: parts, strength: 1, alone: m}, nil
+	p := &Paint{ID: id, Name: name, Source: Stirred, Hiding: hidingOf(&m), StrengthClass: strengthOf(&m), Of: parts, strength: 1, alone: m}
+	var of []*Paint
+	for _, part := range parts {
+		of = append(of, part.Paint)
+	}
+	p.takeAfter(of)
+	return p, nil
 }
 
 // mostRaised is the largest share of white a paint is raised with.

@@ -5,8 +5,8 @@ import (
 	"fmt"
 	"runtime"
 	"slices"
-	"sync"
-	"sync/atomic"
+
+	"golang.org/x/sync/errgroup"
 
 	"gyrophane/core/bias"
 	"gyrophane/core/paint"
@@ -38,20 +38,21 @@ func PairAll(couples []Couple, s Spacing) []Pairing {
 	return PairSome(couples, s, runtime.GOMAXPROCS(0))
 }
 
-// PairSome is PairAll with so many workers, at least one, and leaves the rest of the machine to
-// others.
+// PairSome is PairAll with so many workers, at least one, and leaves the rest of
+// the machine to others.
 func PairSome(couples []Couple, s Spacing, workers int) []Pairing {
 	out := make([]Pairing, len(couples))
-	var next atomic.Int64
-	var wg sync.WaitGroup
-	for range min(len(couples), max(1, workers)) {
-		wg.Go(func() {
-			for i := next.Add(1) - 1; i < int64(len(couples)); i = next.Add(1) - 1 {
-				out[i] = couples[i].Pair(s)
-			}
+	var all errgroup.Group
+	all.SetLimit(max(1, workers))
+	for i, c := range couples {
+		all.Go(func() error {
+			out[i] = c.Pair(s)
+			return nil
 		})
 	}
-	wg.Wait()
+	if err := all.Wait(); err != nil {
+		panic(err) // no worker fails
+	}
 	return out
 }
 

@@ -6,15 +6,17 @@ import "gyrophane/core/paint"
 // brush, palette or water that is not clean leaves it.
 type Taint struct {
 	Third   *paint.Paint
-	Share   float64  // of the third paint, by volume, 0 to 1
-	Samples []Sample // at the shares of the path's own samples; Arc and Turn are the clean path's
+	Share   float64         // of the third paint, by volume, 0 to 1
+	Samples []Sample        // at the shares of the path's own samples; Arc and Turn are the clean path's
+	Mixed   []paint.Mixture // of each sample
 }
 
 // Taint puts a share (0 to 1, by volume) of a third paint into every mixture.
 func (p *Path) Taint(third *paint.Paint, share float64) Taint {
-	out := Taint{third, share, make([]Sample, len(p.Samples))}
+	out := Taint{third, share, make([]Sample, len(p.Samples)), make([]paint.Mixture, len(p.Samples))}
 	for i, s := range p.Samples {
-		m := p.TaintedAt(s.Share, third, share)
+		m := &out.Mixed[i]
+		*m = p.TaintedAt(s.Share, third, share)
 		s.Brushed, s.Under = m.Brushed(), m.Undertone()
 		out.Samples[i] = s
 	}

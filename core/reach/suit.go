@@ -7,8 +7,8 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"sync"
-	"sync/atomic"
+
+	"golang.org/x/sync/errgroup"
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
@@ -192,18 +192,19 @@ func matchAll(ctx context.Context, w Wish, paints []*paint.Paint, fours [][]int,
 		searches = append(searches, newSearch(c, paints, in))
 	}
 	out := make([][]float64, len(fours))
-	var next atomic.Int64
-	var wg sync.WaitGroup
-	for range max(1, w.Workers) {
-		wg.Go(func() {
-			for i := next.Add(1) - 1; i < int64(len(fours)) && ctx.Err() == nil; i = next.Add(1) - 1 {
-				w.Tell.hears(AtFours, int(i), len(fours))
-				for _, s := range searches {
-					out[i] = append(out[i], s.four(fours[i]).miss)
-				}
+	var workers errgroup.Group
+	workers.SetLimit(max(1, w.Workers))
+	for i := range fours {
+		if ctx.Err() != nil {
+			break
+		}
+		workers.Go(func() error {
+			w.Tell.hears(AtFours, i, len(fours))
+			for _, s := range searches {
+				out[i] = append(out[i], s.four(fours[i]).miss)
 			}
+			return nil
 		})
 	}
-	wg.Wait()
-	return out, ctx.Err()
+	return out, errors.Join(workers.Wait(), ctx.Err())
 }

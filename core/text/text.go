@@ -61,6 +61,15 @@ func Lines(what, s string, most int) (string, error) {
 	return s, nil
 }
 
+// UpperFirst is s with its first letter, of whatever script, in upper case.
+func UpperFirst(s string) string {
+	r, size := utf8.DecodeRuneInString(s)
+	if size == 0 || r == utf8.RuneError {
+		return s
+	}
+	return string(unicode.ToUpper(r)) + s[size:]
+}
+
 func ordinal(n int) string {
 	ending := "th"
 	if n%100 < 11 || n%100 > 13 {

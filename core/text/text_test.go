@@ -47,6 +47,12 @@ func TestALineIsOneLineAndNotTooLong(t *testing.T) {
 	assert.NoError(t, err)
 }
 
+func TestAFirstLetterIsAWholeLetter(t *testing.T) {
+	for from, want := range map[string]string{"": "", "élan noir": "Élan noir", "ultramarine": "Ultramarine", "ñ": "Ñ", "海": "海", "\xffx": "\xffx", "1:9": "1:9"} {
+		assert.Equal(t, want, text.UpperFirst(from))
+	}
+}
+
 func FuzzLines(f *testing.F) {
 	for _, s := range []string{"Rock pool", "a\x00b", "\u202e", "\xff", " \r\n ", "🖌️"} {
 		f.Add(s)
