@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"reflect"
 	"time"
 
 	"gorm.io/gorm"
@@ -165,6 +166,10 @@ func (s *Store) SaveTube(ctx context.Context, painter, id int64, onVersion int, 
 		if err != nil {
 			return err
 		}
+		if now.Version == onVersion+1 && reflect.DeepEqual(now.TubeContent, c) {
+			t = now // it came once already: its answer was lost
+			return nil
+		}
 		if now.Version != onVersion {
 			kept := TubeVersion{PainterID: painter, TubeID: id, Version: onVersion, Refused: true, Content: c}
 			if err := tx.Create(&kept).Error; err != nil {
@@ -232,6 +237,10 @@ func lastChange(tx *gorm.DB, painter int64) (BoxChange, error) {
 // last still, so that two tabs do not undo one thing after another unseen.
 func (s *Store) UndoBox(ctx context.Context, painter, change int64) error {
 	return s.owned(ctx, painter, func(tx *gorm.DB) error {
+		var done BoxChange
+		if err := tx.Where("painter_id = ? and id = ? and undone", painter, change).Limit(1).Find(&done).Error; err != nil || done.ID != 0 {
+			return err // it was taken back already, and the answer was lost
+		}
 		last, err := lastChange(tx, painter)
 		if err != nil {
 			return err

@@ -3,6 +3,7 @@ package store_test
 import (
 	"context"
 	"encoding/json"
+	"fmt"
 	"strings"
 	"sync"
 	"testing"
@@ -156,9 +157,9 @@ func TestOfManySavesOnOneVersionExactlyOneGoesThrough(t *testing.T) {
 	var wg sync.WaitGroup
 	var mu sync.Mutex
 	through := 0
-	for range 30 {
+	for i := range 30 {
 		wg.Go(func() {
-			_, err := s.SaveWheel(ctx, p.ID, w.ID, 1, content("At once", "PB60"), 0)
+			_, err := s.SaveWheel(ctx, p.ID, w.ID, 1, content(fmt.Sprint("At once ", i), "PB60"), 0)
 			mu.Lock()
 			defer mu.Unlock()
 			if err == nil {
@@ -173,6 +174,46 @@ func TestOfManySavesOnOneVersionExactlyOneGoesThrough(t *testing.T) {
 	refused, err := s.Refused(ctx, p.ID, w.ID)
 	require.NoError(t, err)
 	assert.Len(t, refused, 20, "the newest are kept, not without end")
+}
+
+// The answer to a write may be lost on its way; then it comes again, and is no
+// change made elsewhere.
+func TestAWriteThatComesTwiceIsDoneOnce(t *testing.T) {
+	s := fresh(t)
+	p := painter(t, s, "Ada")
+	w := wheel(t, s, p)
+	first, err := s.SaveWheel(ctx, p.ID, w.ID, 1, content("Rock pool", "PB60"), 0)
+	require.NoError(t, err)
+	again, err := s.SaveWheel(ctx, p.ID, w.ID, 1, content("Rock pool", "PB60"), 0)
+	require.NoError(t, err)
+	assert.Equal(t, first.Version, again.Version)
+	_, err = s.SaveWheel(ctx, p.ID, w.ID, 1, content("Rock pool", "PB28"), 0)
+	require.ErrorAs(t, err, new(store.Conflict), "another change on that version is one")
+	undone, err := s.UndoWheel(ctx, p.ID, w.ID, 2)
+	require.NoError(t, err)
+	twice, err := s.UndoWheel(ctx, p.ID, w.ID, 2)
+	require.NoError(t, err)
+	assert.Equal(t, undone.Version, twice.Version)
+	assert.Equal(t, "PB29", blueOf(t, twice.Content))
+	_, err = s.SaveWheel(ctx, p.ID, w.ID, 3, content("Rock pool", "PB28"), 0)
+	require.NoError(t, err)
+	_, err = s.UndoWheel(ctx, p.ID, w.ID, 3)
+	require.ErrorAs(t, err, new(store.Refusal), "an undoing of what was changed elsewhere is refused")
+
+	tube, err := s.AddTubes(ctx, p.ID, "added", []store.NewTube{{Definition: []byte(`{}`), Content: store.TubeContent{State: store.InBox}}})
+	require.NoError(t, err)
+	for range 2 {
+		saved, err := s.SaveTube(ctx, p.ID, tube[0].ID, 1, "changed", store.TubeContent{Nickname: "uno", State: store.InBox}, 0)
+		require.NoError(t, err)
+		assert.Equal(t, 2, saved.Version)
+	}
+	last, err := s.LastChange(ctx, p.ID)
+	require.NoError(t, err)
+	require.NoError(t, s.UndoBox(ctx, p.ID, last.ID))
+	require.NoError(t, s.UndoBox(ctx, p.ID, last.ID))
+	now, err := s.Tube(ctx, p.ID, tube[0].ID)
+	require.NoError(t, err)
+	assert.Equal(t, 3, now.Version, "undone once")
 }
 
 func TestUndoGoesBackStepByStep(t *testing.T) {

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"reflect"
 	"time"
 
 	"gorm.io/gorm"
@@ -150,6 +151,10 @@ func (s *Store) SaveWheel(ctx context.Context, painter, id int64, onVersion int,
 		if err != nil {
 			return err
 		}
+		if same, err := savedBefore(tx, now, onVersion, c); err != nil || same {
+			w = now
+			return err
+		}
 		if now.Version != onVersion {
 			kept, err := keepRefused(tx, now, onVersion, c)
 			conflict = &Conflict{now, kept}
@@ -178,6 +183,10 @@ func (s *Store) UndoWheel(ctx context.Context, painter, id int64, onVersion int)
 		if err != nil {
 			return err
 		}
+		if same, err := undoneBefore(tx, now, onVersion); err != nil || same {
+			w = now
+			return err
+		}
 		if now.Version != onVersion {
 			return Refusal{"This wheel was changed elsewhere in the meantime; look at it again before undoing."}
 		}
@@ -196,6 +205,34 @@ func (s *Store) UndoWheel(ctx context.Context, painter, id int64, onVersion int)
 		return err
 	})
 	return w, err
+}
+
+// savedBefore says that a save came once already: its answer was lost, and it was
+// sent again.
+func savedBefore(tx *gorm.DB, now Wheel, onVersion int, c Content) (same bool, err error) {
+	if now.Version != onVersion+1 || now.Name != c.Name || now.Kind != c.Kind || now.Archived != c.Archived {
+		return false, nil
+	}
+	err = tx.Raw("select snapshot = ?::jsonb and settings = ?::jsonb from wheels where id = ? and painter_id = ?",
+		string(c.Snapshot), string(c.Settings), now.ID, now.PainterID).Scan(&same).Error
+	return same, err
+}
+
+// undoneBefore says that an undoing came once already.
+func undoneBefore(tx *gorm.DB, now Wheel, onVersion int) (bool, error) {
+	if now.Version != onVersion+1 {
+		return false, nil
+	}
+	undone, err := keptVersion(tx, now, onVersion)
+	if err != nil || undone.BackTo == 0 {
+		return false, err
+	}
+	before, err := keptVersion(tx, now, undone.BackTo)
+	if err != nil {
+		return false, err
+	}
+	last, err := keptVersion(tx, now, now.Version)
+	return last.BackTo == before.BackTo && reflect.DeepEqual(last.Content, before.Content), err
 }
 
 // CanUndo says whether a wheel has an earlier version to go back to.

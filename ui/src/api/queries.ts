@@ -452,6 +452,9 @@ export const boxQuery = ({ medium, light, judged }: Conditions) =>
     placeholderData: keepPreviousData,
   });
 
+/** Whether a query is for the box itself, not for what is worked out of it. */
+export const isBoxQuery = ({ queryKey }: { queryKey: readonly unknown[] }) => queryKey.length === 4;
+
 export const besideQuery = ({ medium, light, judged }: Conditions, a: number, b: number) =>
   queryOptions({
     queryKey: ["box", "beside", medium, light, judged, a, b],

@@ -28,7 +28,7 @@ export function NameField({ name, onRename }: { name: string; onRename: (name: s
       onChange={(e) => setDraft(e.target.value)}
       onBlur={commit}
       onKeyDown={(e) => {
-        if (e.key === "Enter") e.currentTarget.querySelector("input")?.blur();
+        if (e.key === "Enter" && e.target instanceof HTMLElement) e.target.blur();
         if (e.key === "Escape") setDraft(null);
       }}
       fullWidth

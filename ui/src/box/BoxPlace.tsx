@@ -214,7 +214,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
               {opener("care", "cautions")}
               <Button
                 color="inherit"
-                disabled={!box.undo || !own.saved || own.undoing}
+                disabled={!own.canUndo}
                 onClick={own.undo}
                 title={box.undo ? `takes back: ${box.undo.summary}` : undefined}
                 sx={{ px: 1, minWidth: 0 }}

@@ -7,9 +7,12 @@ import { useState } from "react";
 import { Link as To } from "react-router";
 import { answer, client, type Conditions, type Schemas } from "../api/client";
 import { comparisonsQuery } from "../api/queries";
+import { inTurn } from "../api/writing";
 import { grey } from "../drawing/style";
 
 type Kept = Schemas["KeptComparison"];
+
+const thing = "comparisons";
 
 /** Keeps what is looked at with a note and a decision, lists what was kept, and hands it out as files. */
 export function KeptComparisons({
@@ -23,11 +26,16 @@ export function KeptComparisons({
 }) {
   const queries = useQueryClient();
   const kept = useQuery(comparisonsQuery);
-  const adopt = (all: Kept[]) => queries.setQueryData(comparisonsQuery.queryKey, all);
+  const adopt = (all: Kept[]) => {
+    // A read that is under way may be older than what was just answered.
+    void queries.cancelQueries(comparisonsQuery);
+    queries.setQueryData(comparisonsQuery.queryKey, all);
+  };
   const look = () => void queries.invalidateQueries(comparisonsQuery);
   const [draft, setDraft] = useState({ note: "", decision: "" });
   const keep = useMutation({
-    mutationFn: () => answer(client.POST("/api/comparisons", { body: { address, ...draft } })),
+    mutationFn: () =>
+      inTurn(thing, () => answer(client.POST("/api/comparisons", { body: { address, ...draft } }))),
     onSuccess: (all) => {
       adopt(all);
       setDraft({ note: "", decision: "" });
@@ -35,7 +43,9 @@ export function KeptComparisons({
   });
   const drop = useMutation({
     mutationFn: (id: number) =>
-      answer(client.DELETE("/api/comparisons/{id}", { params: { path: { id } } })),
+      inTurn(thing, () =>
+        answer(client.DELETE("/api/comparisons/{id}", { params: { path: { id } } })),
+      ),
     onSuccess: adopt,
     onError: look,
   });
@@ -107,7 +117,9 @@ function One({
   );
   const save = useMutation({
     mutationFn: (body: { note: string; decision: string; version: number }) =>
-      answer(client.PUT("/api/comparisons/{id}", { params: { path: { id: kept.id } }, body })),
+      inTurn(thing, () =>
+        answer(client.PUT("/api/comparisons/{id}", { params: { path: { id: kept.id } }, body })),
+      ),
     onSuccess: (all) => {
       onAdopt(all);
       setDraft(null);

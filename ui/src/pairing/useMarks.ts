@@ -1,26 +1,35 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, client } from "../api/client";
+import { answer, client, type PairMark } from "../api/client";
 import { marksQuery } from "../api/queries";
+import { inTurn } from "../api/writing";
 import { keyOf } from "../parts/naming";
 import type { Mark } from "./words";
+
+const marksIn = (all: PairMark[] | undefined) =>
+  new Map((all ?? []).map((m) => [keyOf(m), m.mark]));
 
 /** The marks of all pairings; set together, all or none. */
 export function useMarks() {
   const queries = useQueryClient();
   const kept = useQuery(marksQuery);
   const [problem, setProblem] = useState<string | null>(null);
-  const of = new Map((kept.data ?? []).map((m) => [keyOf(m), m.mark]));
+  const of = marksIn(kept.data);
   const markOf = (p: { a: string; b: string }): Mark => of.get(keyOf(p)) ?? "none";
   const set = useMutation({
     mutationFn: ({ pairs, mark }: { pairs: { a: string; b: string }[]; mark: Mark }) =>
-      answer(
-        client.PUT("/api/pairings/marks", {
-          body: pairs.map(({ a, b }) => ({ a, b, mark, was: markOf({ a, b }) })),
-        }),
-      ),
+      inTurn("marks", async () => {
+        const before = marksIn(queries.getQueryData(marksQuery.queryKey));
+        const all = await answer(
+          client.PUT("/api/pairings/marks", {
+            body: pairs.map((p) => ({ ...p, mark, was: before.get(keyOf(p)) ?? "none" })),
+          }),
+        );
+        // A read that is under way may be older than what was just answered.
+        void queries.cancelQueries(marksQuery);
+        queries.setQueryData(marksQuery.queryKey, all);
+      }),
     onMutate: () => setProblem(null),
-    onSuccess: (all) => queries.setQueryData(marksQuery.queryKey, all),
     onError: (e) => {
       setProblem(e.message);
       void queries.invalidateQueries(marksQuery);
@@ -29,7 +38,8 @@ export function useMarks() {
   return {
     ready: kept.data !== undefined,
     markOf,
-    set: (pairs: { a: string; b: string }[], mark: Mark) => set.mutate({ pairs, mark }),
+    set: (pairs: { a: string; b: string }[], mark: Mark) =>
+      set.mutate({ pairs: pairs.map(({ a, b }) => ({ a, b })), mark }),
     busy: set.isPending,
     problem,
   };

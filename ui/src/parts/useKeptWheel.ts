@@ -13,75 +13,88 @@ export function useKeptWheel(id: number) {
   const queries = useQueryClient();
   const kept = useQuery(keptQuery(id));
   const [problem, setProblem] = useState<string | null>(null);
+  const [writing, setWriting] = useState(0);
   const { busy: undoing, once } = useOnce();
   const key = String(id);
+  const known = () => queries.getQueryData(keptQuery(id).queryKey);
 
   const adopt = (w: KeptWheel) => {
+    // A read that is under way may be older than what was just answered.
+    void queries.cancelQueries(keptQuery(id));
     queries.setQueryData(keptQuery(id).queryKey, w);
     void queries.invalidateQueries(wheelsQuery);
   };
-  const look = () => void queries.invalidateQueries(keptQuery(id));
-
-  const { all, waiting, hold } = useUnsaved<WheelContent>(
-    `gyrophane.unsaved.system.${id}`,
-    async (_, { content, version, resolves }) => {
-      const w = await answer(
-        client.PUT("/api/wheels/{id}", {
-          params: { path: { id } },
-          body: { ...content, version, resolves },
-        }),
-      );
-      adopt(w);
-      return w.version;
-    },
-    (_, e) => {
-      if (!(e instanceof Refused && e.status === 409))
-        setProblem(e instanceof Error ? e.message : String(e));
-      look();
-    },
-  );
-  const unsaved = all[key];
-
-  const change = (content: WheelContent, resolves?: number) => {
-    if (!kept.data) return;
-    setProblem(null);
-    hold(key, { content, version: unsaved?.version ?? kept.data.version, resolves });
+  const failed = (e: unknown) => {
+    if (!(e instanceof Refused && e.status === 409))
+      setProblem(e instanceof Error ? e.message : String(e));
+    void queries.invalidateQueries(keptQuery(id));
   };
 
-  const ask = (asked: Promise<KeptWheel>) =>
-    asked.then(adopt).catch((e: unknown) => {
-      setProblem(e instanceof Error ? e.message : String(e));
-      look();
-    });
+  const { mine, waiting, change, write } = useUnsaved<WheelContent>(
+    `gyrophane.unsaved.system.${id}`,
+    {
+      thing: `system ${id}`,
+      known: () => {
+        const w = known();
+        return () => w && { content: contentOf(w), version: w.version };
+      },
+      send: async (_, { content, version, resolves }) =>
+        adopt(
+          await answer(
+            client.PUT("/api/wheels/{id}", {
+              params: { path: { id } },
+              body: { ...content, version, resolves },
+            }),
+          ),
+        ),
+      failed: (_, e) => failed(e),
+    },
+  );
+  const unsaved = mine(key);
+  const content = unsaved ?? (kept.data && contentOf(kept.data));
+
+  const ask = (prepare: () => (() => Promise<KeptWheel>) | undefined) => {
+    setProblem(null);
+    setWriting((n) => n + 1);
+    return write(() => {
+      const asked = prepare();
+      return asked && (async () => adopt(await asked()));
+    })
+      .catch(failed)
+      .finally(() => setWriting((n) => n - 1));
+  };
 
   return {
     query: kept,
     kept: kept.data,
-    content: unsaved?.content ?? (kept.data && contentOf(kept.data)),
-    saved: !unsaved,
+    content,
+    saved: !unsaved && writing === 0,
     waiting,
     problem,
-    change,
-    canUndo: !unsaved && !undoing && (kept.data?.canUndo ?? false),
-    undo: () => {
-      if (!kept.data || unsaved || !kept.data.canUndo) return;
-      const { version } = kept.data;
+    change: (next: WheelContent, resolves?: number) => {
+      if (!content) return;
       setProblem(null);
-      once(() =>
-        ask(
-          answer(
-            client.POST("/api/wheels/{id}/undo", { params: { path: { id } }, body: { version } }),
-          ),
-        ),
-      );
+      change(key, content, next, resolves);
     },
+    canUndo: !undoing && (!!unsaved || (kept.data?.canUndo ?? false)),
+    undo: () =>
+      once(() =>
+        ask(() => {
+          const now = known();
+          if (!now?.canUndo) return undefined;
+          const body = { version: now.version };
+          return () =>
+            answer(client.POST("/api/wheels/{id}/undo", { params: { path: { id } }, body }));
+        }),
+      ),
     letGo: (refused: number) =>
       void ask(
-        answer(
-          client.DELETE("/api/wheels/{id}/refused/{refused}", {
-            params: { path: { id, refused } },
-          }),
-        ),
+        () => () =>
+          answer(
+            client.DELETE("/api/wheels/{id}/refused/{refused}", {
+              params: { path: { id, refused } },
+            }),
+          ),
       ),
   };
 }
