@@ -13,16 +13,16 @@ import (
 
 // Look is how a question wants its colours shown.
 type Look struct {
-	Medium string `query:"medium" default:"acrylic" enum:"watercolour,gouache,tempera,acrylic,oil"`
-	Light  string `query:"light" default:"D65" enum:"D65,D50,A"`
-	Judged string `query:"judged" default:"dry" enum:"wet,dry"`
+	Medium string `query:"medium" default:"acrylic" enum:"watercolour,gouache,tempera,acrylic,oil" doc:"what is painted with"`
+	Light  string `query:"light" default:"D65" enum:"D65,D50,A" doc:"what it is looked at by: daylight, gallery, warm lamp"`
+	Judged string `query:"judged" default:"dry" enum:"wet,dry" doc:"as it is being painted, or when it is dry"`
 }
 
 func (l Look) view() (exchange.View, error) { return exchange.ParseView(l.Medium, l.Light, l.Judged) }
 
 // Spaced is a question about steps.
 type Spaced struct {
-	Spacing string `query:"spacing" default:"hue" enum:"hue,contrast,parts"`
+	Spacing string `query:"spacing" default:"hue" enum:"hue,contrast,parts" doc:"what the steps are even in"`
 }
 
 type mixInput struct {
@@ -37,7 +37,7 @@ type correctInput struct {
 	Want   []string `query:"want" maxItems:"6" doc:"what it should be, and how much of it"`
 	Colour string   `query:"colour" maxLength:"60" doc:"or the colour that it should have, as it was read: #rrggbb, or CIELAB as L,a,b"`
 	With   []string `query:"with" maxItems:"24" doc:"then the paints that may be added"`
-	Wheel  int64    `query:"wheel"`
+	Wheel  int64    `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
 }
 
 type locateInput struct {
@@ -45,7 +45,7 @@ type locateInput struct {
 	A      string `query:"a" required:"true" maxLength:"60" doc:"paint"`
 	B      string `query:"b" required:"true" maxLength:"60" doc:"paint"`
 	Colour string `query:"colour" required:"true" maxLength:"60" doc:"as it was read: #rrggbb, or CIELAB as L,a,b"`
-	Wheel  int64  `query:"wheel"`
+	Wheel  int64  `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
 }
 
 type quietenInput struct {
@@ -53,9 +53,9 @@ type quietenInput struct {
 	Parts      []string `query:"parts" required:"true" maxItems:"6" doc:"PAINT=PARTS, with commas between"`
 	With       []string `query:"with" maxItems:"60" doc:"the paints at hand"`
 	Complement string   `query:"complement" maxLength:"60" doc:"the paint to take for it"`
-	Neighbour  string   `query:"neighbour" maxLength:"60"`
-	Earth      string   `query:"earth" maxLength:"60"`
-	Wheel      int64    `query:"wheel"`
+	Neighbour  string   `query:"neighbour" maxLength:"60" doc:"the paint to take for the neighbour"`
+	Earth      string   `query:"earth" maxLength:"60" doc:"the paint to take for the earth"`
+	Wheel      int64    `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
 }
 
 // correct brings a pile to parts or to a colour.
@@ -134,7 +134,7 @@ type laidInput struct {
 	Look
 	Here  []string `query:"here" required:"true" maxItems:"6" doc:"PAINT=PARTS, with commas between"`
 	Held  []string `query:"held" required:"true" maxItems:"6" doc:"what it is laid beside"`
-	Wheel int64    `query:"wheel"`
+	Wheel int64    `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
 }
 
 // twoPiles reads two lists of ingredients, and how to look at them.
@@ -168,7 +168,7 @@ type pairInput struct {
 	Spaced
 	A     string `query:"a" required:"true" maxLength:"60" doc:"paint"`
 	B     string `query:"b" required:"true" maxLength:"60" doc:"paint"`
-	Steps int    `query:"steps" default:"3" minimum:"1" maximum:"11"`
+	Steps int    `query:"steps" default:"3" minimum:"1" maximum:"11" doc:"inner steps"`
 	Third string `query:"third" maxLength:"60" doc:"a paint that is traced into it"`
 	Wheel int64  `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
 }
@@ -197,14 +197,14 @@ func (s *Server) pair(ctx context.Context, in *pairInput) (out exchange.Pair, er
 // askRoutes answer what only needs computing: nothing is kept, nobody's rows
 // are read.
 func (s *Server) askRoutes() {
-	ask(s, "paints", func(in *Look) ([]exchange.Paint, error) {
+	ask(s, "paints", "The paint library, as it looks under given conditions", func(in *Look) ([]exchange.Paint, error) {
 		v, err := in.view()
 		if err != nil {
 			return nil, err
 		}
 		return v.Library(), nil
 	})
-	huma.Register(s.api, huma.Operation{OperationID: "mix", Method: http.MethodGet, Path: "/api/mix", Metadata: lazily},
+	huma.Register(s.api, huma.Operation{OperationID: "mix", Tags: []string{"mixing"}, Summary: "What some parts of some paints make", Method: http.MethodGet, Path: "/api/mix", Metadata: lazily},
 		func(ctx context.Context, in *mixInput) (*struct{ Body exchange.Mix }, error) {
 			v, err := in.view()
 			if err != nil {
@@ -217,12 +217,12 @@ func (s *Server) askRoutes() {
 			out, err := v.Mix(parts)
 			return &struct{ Body exchange.Mix }{out}, s.refusal(err)
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "correct", Method: http.MethodGet, Path: "/api/correct", Metadata: lazily},
+	huma.Register(s.api, huma.Operation{OperationID: "correct", Tags: []string{"mixing"}, Summary: "The least that brings a pile to parts or to a colour, or whether to start over", Method: http.MethodGet, Path: "/api/correct", Metadata: lazily},
 		func(ctx context.Context, in *correctInput) (*struct{ Body exchange.Correction }, error) {
 			out, err := s.correct(ctx, in)
 			return &struct{ Body exchange.Correction }{out}, s.refusal(err)
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "locate", Method: http.MethodGet, Path: "/api/locate", Metadata: lazily},
+	huma.Register(s.api, huma.Operation{OperationID: "locate", Tags: []string{"mixing"}, Summary: "Where on the way between two paints a colour that was read lies", Method: http.MethodGet, Path: "/api/locate", Metadata: lazily},
 		func(ctx context.Context, in *locateInput) (*struct{ Body exchange.Located }, error) {
 			v, err := in.view()
 			if err != nil {
@@ -239,12 +239,12 @@ func (s *Server) askRoutes() {
 			out, err := v.Locate(couple[0], couple[1], read)
 			return &struct{ Body exchange.Located }{out}, s.refusal(err)
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "quieten", Method: http.MethodGet, Path: "/api/quieten", Metadata: lazily},
+	huma.Register(s.api, huma.Operation{OperationID: "quieten", Tags: []string{"mixing"}, Summary: "Ways to cool or dull a colour, side by side", Method: http.MethodGet, Path: "/api/quieten", Metadata: lazily},
 		func(ctx context.Context, in *quietenInput) (*struct{ Body exchange.Quiet }, error) {
 			out, err := s.quieten(ctx, in)
 			return &struct{ Body exchange.Quiet }{out}, s.refusal(err)
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "laid", Method: http.MethodGet, Path: "/api/laid", Metadata: lazily},
+	huma.Register(s.api, huma.Operation{OperationID: "laid", Tags: []string{"mixing"}, Summary: "Two piles laid beside each other, and what differs", Method: http.MethodGet, Path: "/api/laid", Metadata: lazily},
 		func(ctx context.Context, in *laidInput) (*struct{ Body exchange.Laid }, error) {
 			v, here, held, err := s.twoPiles(ctx, in.Look, in.Wheel, in.Here, in.Held)
 			if err != nil {
@@ -253,7 +253,7 @@ func (s *Server) askRoutes() {
 			out, err := v.Lay(here, held)
 			return &struct{ Body exchange.Laid }{out}, s.refusal(err)
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "pair", Method: http.MethodGet, Path: "/api/pair", Metadata: lazily},
+	huma.Register(s.api, huma.Operation{OperationID: "pair", Tags: []string{"mixing"}, Summary: "The way from one paint to another: steps, parts, where it turns dull or muddy", Method: http.MethodGet, Path: "/api/pair", Metadata: lazily},
 		func(ctx context.Context, in *pairInput) (*struct{ Body exchange.Pair }, error) {
 			out, err := s.pair(ctx, in)
 			return &struct{ Body exchange.Pair }{out}, s.refusal(err)
@@ -261,8 +261,8 @@ func (s *Server) askRoutes() {
 }
 
 // ask registers a question under /api/name.
-func ask[In, Out any](s *Server, name string, answer func(*In) (Out, error)) {
-	op := huma.Operation{OperationID: name, Method: http.MethodGet, Path: "/api/" + name, Metadata: anyones}
+func ask[In, Out any](s *Server, name, summary string, answer func(*In) (Out, error)) {
+	op := huma.Operation{OperationID: name, Tags: []string{"paints"}, Summary: summary, Method: http.MethodGet, Path: "/api/" + name, Metadata: anyones}
 	huma.Register(s.api, op, func(_ context.Context, in *In) (*struct{ Body Out }, error) {
 		out, err := answer(in)
 		return &struct{ Body Out }{out}, s.refusal(err)

@@ -236,11 +236,11 @@ func (s *Server) look(ctx context.Context, l Look) (*struct{ Body Box }, error) 
 
 // TubeID is the tube a request is about.
 type TubeID struct {
-	ID int64 `path:"id" minimum:"1"`
+	ID int64 `path:"id" minimum:"1" doc:"which one"`
 }
 
 func (s *Server) boxRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "box", Method: http.MethodGet, Path: "/api/box"},
+	huma.Register(s.api, huma.Operation{OperationID: "box", Tags: []string{"box"}, Summary: "The painter's box", Method: http.MethodGet, Path: "/api/box"},
 		func(ctx context.Context, in *Look) (*struct{ Body Box }, error) { return s.look(ctx, *in) })
 
 	type addPaints struct {
@@ -250,7 +250,7 @@ func (s *Server) boxRoutes() {
 			Grade  string   `json:"grade,omitempty" enum:"artist,student"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "addPaints", Method: http.MethodPost, Path: "/api/box/paints"},
+	huma.Register(s.api, huma.Operation{OperationID: "addPaints", Tags: []string{"box"}, Summary: "Adds paints of the library to the box, all or none", Method: http.MethodPost, Path: "/api/box/paints"},
 		func(ctx context.Context, in *addPaints) (*struct{ Body Box }, error) {
 			var paints []exchange.BoxPaint
 			for _, id := range in.Body.Paints {
@@ -283,7 +283,7 @@ func (s *Server) boxRoutes() {
 			Resolves int64 `json:"resolves,omitempty" doc:"a refused version that this save settles"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "saveTube", Method: http.MethodPut, Path: "/api/box/paints/{id}"},
+	huma.Register(s.api, huma.Operation{OperationID: "saveTube", Tags: []string{"box"}, Summary: "Saves what is said of a tube, on the version it was made on", Method: http.MethodPut, Path: "/api/box/paints/{id}"},
 		func(ctx context.Context, in *saveTube) (*struct{ Body Box }, error) {
 			content, err := in.Body.TubeContent.Check()
 			if err != nil {
@@ -310,7 +310,7 @@ func (s *Server) boxRoutes() {
 			Change int64 `json:"change" minimum:"1" doc:"what is to be taken back, as the box named it"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "undoBox", Method: http.MethodPost, Path: "/api/box/undo"},
+	huma.Register(s.api, huma.Operation{OperationID: "undoBox", Tags: []string{"box"}, Summary: "Takes the last change of the box back", Method: http.MethodPost, Path: "/api/box/undo"},
 		func(ctx context.Context, in *undoBox) (*struct{ Body Box }, error) {
 			if err := s.store.UndoBox(ctx, painter(ctx).ID, in.Body.Change); err != nil {
 				return nil, s.refusal(err)
@@ -321,9 +321,9 @@ func (s *Server) boxRoutes() {
 	type refusedTube struct {
 		TubeID
 		Look
-		Refused int64 `path:"refused" minimum:"1"`
+		Refused int64 `path:"refused" minimum:"1" doc:"the save that came too late"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "dropRefusedTube", Method: http.MethodDelete, Path: "/api/box/paints/{id}/refused/{refused}"},
+	huma.Register(s.api, huma.Operation{OperationID: "dropRefusedTube", Tags: []string{"box"}, Summary: "Lets a save go that came too late", Method: http.MethodDelete, Path: "/api/box/paints/{id}/refused/{refused}"},
 		func(ctx context.Context, in *refusedTube) (*struct{ Body Box }, error) {
 			if err := s.store.DropRefusedTube(ctx, painter(ctx).ID, in.ID, in.Refused); err != nil {
 				return nil, s.refusal(err)
@@ -336,7 +336,7 @@ func (s *Server) boxRoutes() {
 		A int64 `query:"a" required:"true" minimum:"1" doc:"tube"`
 		B int64 `query:"b" required:"true" minimum:"1" doc:"tube"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "beside", Method: http.MethodGet, Path: "/api/box/beside"},
+	huma.Register(s.api, huma.Operation{OperationID: "beside", Tags: []string{"box"}, Summary: "Two tubes held beside each other", Method: http.MethodGet, Path: "/api/box/beside"},
 		func(ctx context.Context, in *two) (*struct{ Body exchange.Beside }, error) {
 			v, err := in.view()
 			if err != nil {
@@ -414,9 +414,9 @@ type Export struct {
 
 func (s *Server) boxFiles() {
 	type export struct {
-		Format string `query:"format" required:"true" enum:"csv,json,gpl,cgats"`
+		Format string `query:"format" required:"true" enum:"csv,json,gpl,cgats" doc:"of the file"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "exportBox", Method: http.MethodGet, Path: "/api/box/export"},
+	huma.Register(s.api, huma.Operation{OperationID: "exportBox", Tags: []string{"box"}, Summary: "The box as a file", Method: http.MethodGet, Path: "/api/box/export"},
 		func(ctx context.Context, in *export) (*Export, error) {
 			tubes, archived, err := s.openBox(ctx)
 			if err != nil {
@@ -444,7 +444,7 @@ func (s *Server) boxFiles() {
 		LeaveOut []int `query:"leaveOut" maxItems:"2000" doc:"rows that are not added"`
 		RawBody  []byte
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "importBox", Method: http.MethodPost, Path: filesBelow + "box", MaxBodyBytes: exchange.MostFileBytes + 1<<10},
+	huma.Register(s.api, huma.Operation{OperationID: "importBox", Tags: []string{"box"}, Summary: "Reads a box file: what would be added, or adds it", Method: http.MethodPost, Path: filesBelow + "box", MaxBodyBytes: exchange.MostFileBytes + 1<<10},
 		func(ctx context.Context, in *bring) (*struct{ Body exchange.Import }, error) {
 			rows, notes, err := exchange.ReadBox(in.RawBody)
 			if err != nil {

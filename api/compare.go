@@ -111,7 +111,7 @@ func wheelsOf(address string) (out []int64) {
 }
 
 func (s *Server) comparisonRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "comparisons", Method: http.MethodGet, Path: "/api/comparisons"},
+	huma.Register(s.api, huma.Operation{OperationID: "comparisons", Tags: []string{"comparing"}, Summary: "The comparisons that were kept", Method: http.MethodGet, Path: "/api/comparisons"},
 		func(ctx context.Context, _ *struct{}) (*struct{ Body []KeptComparison }, error) {
 			return s.comparisons(ctx)
 		})
@@ -123,7 +123,7 @@ func (s *Server) comparisonRoutes() {
 			Decision string `json:"decision" maxLength:"2000"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "keepComparison", Method: http.MethodPost, Path: "/api/comparisons"},
+	huma.Register(s.api, huma.Operation{OperationID: "keepComparison", Tags: []string{"comparing"}, Summary: "Keeps a comparison with a note and a decision", Method: http.MethodPost, Path: "/api/comparisons"},
 		func(ctx context.Context, in *keep) (*struct{ Body []KeptComparison }, error) {
 			if _, err := s.store.KeepComparison(ctx, painter(ctx).ID, store.Comparison{Address: in.Body.Address, Note: in.Body.Note, Decision: in.Body.Decision}, wheelsOf); err != nil {
 				return nil, s.refusal(err)
@@ -132,14 +132,14 @@ func (s *Server) comparisonRoutes() {
 		})
 
 	type note struct {
-		ID   int64 `path:"id"`
+		ID   int64 `path:"id" doc:"which one"`
 		Body struct {
 			Note     string `json:"note" maxLength:"2000"`
 			Decision string `json:"decision" maxLength:"2000"`
 			Version  int    `json:"version" doc:"that was looked at"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "noteComparison", Method: http.MethodPut, Path: "/api/comparisons/{id}"},
+	huma.Register(s.api, huma.Operation{OperationID: "noteComparison", Tags: []string{"comparing"}, Summary: "Changes note and decision of a kept comparison", Method: http.MethodPut, Path: "/api/comparisons/{id}"},
 		func(ctx context.Context, in *note) (*struct{ Body []KeptComparison }, error) {
 			change := store.Comparison{ID: in.ID, Note: in.Body.Note, Decision: in.Body.Decision, Version: in.Body.Version}
 			if err := s.store.NoteComparison(ctx, painter(ctx).ID, change, wheelsOf); err != nil {
@@ -148,9 +148,9 @@ func (s *Server) comparisonRoutes() {
 			return s.comparisons(ctx)
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "dropComparison", Method: http.MethodDelete, Path: "/api/comparisons/{id}"},
+	huma.Register(s.api, huma.Operation{OperationID: "dropComparison", Tags: []string{"comparing"}, Summary: "Takes a kept comparison away", Method: http.MethodDelete, Path: "/api/comparisons/{id}"},
 		func(ctx context.Context, in *struct {
-			ID int64 `path:"id"`
+			ID int64 `path:"id" doc:"which one"`
 		}) (*struct{ Body []KeptComparison }, error) {
 			if err := s.store.DropComparison(ctx, painter(ctx).ID, in.ID); err != nil {
 				return nil, s.refusal(err)
@@ -204,7 +204,7 @@ func (s *Server) matches(ctx context.Context, in *Compared) (systems []exchange.
 }
 
 func (s *Server) compareRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "compare", Method: http.MethodGet, Path: "/api/compare"},
+	huma.Register(s.api, huma.Operation{OperationID: "compare", Tags: []string{"comparing"}, Summary: "Kept systems side by side: reach, figures, steps, differences", Method: http.MethodGet, Path: "/api/compare"},
 		func(ctx context.Context, in *Compared) (*struct{ Body exchange.Comparison }, error) {
 			out, err := s.compare(ctx, in)
 			return &struct{ Body exchange.Comparison }{out}, s.refusal(err)
@@ -212,9 +212,9 @@ func (s *Server) compareRoutes() {
 
 	type export struct {
 		Compared
-		Format string `query:"format" required:"true" enum:"svg,csv"`
+		Format string `query:"format" required:"true" enum:"svg,csv" doc:"of the file"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "exportComparison", Method: http.MethodGet, Path: "/api/compare/export"},
+	huma.Register(s.api, huma.Operation{OperationID: "exportComparison", Tags: []string{"comparing"}, Summary: "A comparison as a drawing or a table", Method: http.MethodGet, Path: "/api/compare/export"},
 		func(ctx context.Context, in *export) (*Export, error) {
 			c, err := s.compare(ctx, &in.Compared)
 			if err != nil {
@@ -230,13 +230,13 @@ func (s *Server) compareRoutes() {
 		})
 
 	type file struct{ RawBody []byte }
-	huma.Register(s.api, huma.Operation{OperationID: "readWanted", Method: http.MethodPost, Path: filesBelow + "wanted", MaxBodyBytes: exchange.MostFileBytes + 1<<10},
+	huma.Register(s.api, huma.Operation{OperationID: "readWanted", Tags: []string{"comparing"}, Summary: "Reads wanted colours from a palette or a table; nothing is kept", Method: http.MethodPost, Path: filesBelow + "wanted", MaxBodyBytes: exchange.MostFileBytes + 1<<10},
 		func(_ context.Context, in *file) (*struct{ Body []exchange.WantedRow }, error) {
 			rows, err := exchange.ReadWanted(in.RawBody)
 			return &struct{ Body []exchange.WantedRow }{rows}, s.refusal(err)
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "wanted", Method: http.MethodGet, Path: "/api/wanted"},
+	huma.Register(s.api, huma.Operation{OperationID: "wanted", Tags: []string{"comparing"}, Summary: "The wanted colours, and the best recipe of each system for each", Method: http.MethodGet, Path: "/api/wanted"},
 		func(ctx context.Context, in *Compared) (*struct{ Body []WantedKept }, error) {
 			_, kept, got, err := s.matches(ctx, in)
 			out := &struct{ Body []WantedKept }{[]WantedKept{}}
@@ -246,7 +246,7 @@ func (s *Server) compareRoutes() {
 			return out, s.refusal(err)
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "exportRecipes", Method: http.MethodGet, Path: "/api/wanted/export"},
+	huma.Register(s.api, huma.Operation{OperationID: "exportRecipes", Tags: []string{"comparing"}, Summary: "The recipes for the wanted colours as a table", Method: http.MethodGet, Path: "/api/wanted/export"},
 		func(ctx context.Context, in *Compared) (*Export, error) {
 			systems, _, got, err := s.matches(ctx, in)
 			if err != nil {
@@ -258,7 +258,7 @@ func (s *Server) compareRoutes() {
 	type want struct {
 		Body []exchange.Wanted `minItems:"1" maxItems:"24"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "want", Method: http.MethodPost, Path: "/api/wanted", DefaultStatus: http.StatusNoContent},
+	huma.Register(s.api, huma.Operation{OperationID: "want", Tags: []string{"comparing"}, Summary: "Keeps more wanted colours, all or none", Method: http.MethodPost, Path: "/api/wanted", DefaultStatus: http.StatusNoContent},
 		func(ctx context.Context, in *want) (*struct{}, error) {
 			var more []store.WantedColour
 			for _, w := range in.Body {
@@ -270,9 +270,9 @@ func (s *Server) compareRoutes() {
 			return nil, s.refusal(s.store.Want(ctx, painter(ctx).ID, more))
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "unwant", Method: http.MethodDelete, Path: "/api/wanted/{id}", DefaultStatus: http.StatusNoContent},
+	huma.Register(s.api, huma.Operation{OperationID: "unwant", Tags: []string{"comparing"}, Summary: "Takes a wanted colour away", Method: http.MethodDelete, Path: "/api/wanted/{id}", DefaultStatus: http.StatusNoContent},
 		func(ctx context.Context, in *struct {
-			ID int64 `path:"id"`
+			ID int64 `path:"id" doc:"which one"`
 		}) (*struct{}, error) {
 			return nil, s.refusal(s.store.Unwant(ctx, painter(ctx).ID, in.ID))
 		})
@@ -280,10 +280,10 @@ func (s *Server) compareRoutes() {
 	type replace struct {
 		Look
 		Wheel int64    `query:"wheel" required:"true" doc:"a kept system"`
-		From  string   `query:"from" default:"box" enum:"box,library"`
+		From  string   `query:"from" default:"box" enum:"box,library" doc:"from which paints"`
 		Tried []string `query:"tried" maxItems:"12" doc:"a tube of the system and what is tried in its place, with ~ between"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "replace", Method: http.MethodPost, Path: "/api/replace"},
+	huma.Register(s.api, huma.Operation{OperationID: "replace", Tags: []string{"choosing"}, Summary: "What replaces each tube of a kept system best", Method: http.MethodPost, Path: "/api/replace"},
 		func(ctx context.Context, in *replace) (*struct{ Body []exchange.Swapped }, error) {
 			v, err := in.view()
 			if err != nil {
@@ -316,15 +316,15 @@ func (s *Server) compareRoutes() {
 
 	type choose struct {
 		Look
-		Kind     string   `query:"kind" required:"true" enum:"triad,split,double"`
-		From     string   `query:"from" default:"box" enum:"box,library"`
-		Aim      string   `query:"aim" default:"coverage" enum:"coverage,price,tubes,targets"`
+		Kind     string   `query:"kind" required:"true" enum:"triad,split,double" doc:"of system"`
+		From     string   `query:"from" default:"box" enum:"box,library" doc:"from which paints"`
+		Aim      string   `query:"aim" default:"coverage" enum:"coverage,price,tubes,targets" doc:"what for: the most clean hues, the least price, the fewest tubes, the wanted colours"`
 		Careful  bool     `query:"careful" doc:"no paint whose class carries a special hazard"`
 		Without  []string `query:"without" maxItems:"12" doc:"no paint of these classes of caution"`
 		Contains []string `query:"contains" maxItems:"6" doc:"paints that must be in it"`
 		Ticket   string   `query:"ticket" maxLength:"40" doc:"names the search, so that one can ask how far it is, and end it; the painter's search of before is ended in any case"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "choose", Method: http.MethodPost, Path: "/api/choose"},
+	huma.Register(s.api, huma.Operation{OperationID: "choose", Tags: []string{"choosing"}, Summary: "The best system of a kind for an aim, exactly", Method: http.MethodPost, Path: "/api/choose"},
 		func(ctx context.Context, in *choose) (*struct{ Body exchange.Chosen }, error) {
 			v, err := in.view()
 			if err != nil {

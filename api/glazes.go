@@ -13,7 +13,7 @@ import (
 func (s *Server) glazeRoutes() {
 	type glazes struct {
 		Look
-		Wheel int64 `query:"wheel"`
+		Wheel int64 `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
 		Body  struct {
 			System    exchange.SystemContent `json:"system"`
 			Choices   exchange.WheelChoices  `json:"choices"`
@@ -22,7 +22,7 @@ func (s *Server) glazeRoutes() {
 			Thickness float64                `json:"thickness" minimum:"0.05" maximum:"12" doc:"of each slot of the glazed wheel"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "glazes", Method: http.MethodPost, Path: "/api/glazes", Metadata: lazily},
+	huma.Register(s.api, huma.Operation{OperationID: "glazes", Tags: []string{"wheels"}, Summary: "The wheel of a system in dry layers", Method: http.MethodPost, Path: "/api/glazes", Metadata: lazily},
 		func(ctx context.Context, in *glazes) (*struct{ Body exchange.Glazes }, error) {
 			v, system, find, err := s.asked(ctx, in.Look, in.Wheel, in.Body.System)
 			if err != nil {

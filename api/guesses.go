@@ -247,7 +247,7 @@ func (s *Server) shown(ctx context.Context, v exchange.View, r store.Round, gues
 }
 
 func (s *Server) guessRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "guesses", Method: http.MethodGet, Path: "/api/guesses"},
+	huma.Register(s.api, huma.Operation{OperationID: "guesses", Tags: []string{"practice"}, Summary: "What was said of pairings, and how it came out", Method: http.MethodGet, Path: "/api/guesses"},
 		func(ctx context.Context, _ *struct{}) (*struct{ Body Guesses }, error) { return s.guesses(ctx) })
 
 	type guess struct {
@@ -255,7 +255,7 @@ func (s *Server) guessRoutes() {
 		Wheel int64       `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
 		Body  []PairGuess `minItems:"1" maxItems:"60"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "guess", Method: http.MethodPost, Path: "/api/guesses"},
+	huma.Register(s.api, huma.Operation{OperationID: "guess", Tags: []string{"practice"}, Summary: "Keeps guesses at pairings, scored, all or none", Method: http.MethodPost, Path: "/api/guesses"},
 		func(ctx context.Context, in *guess) (*struct{ Body Guesses }, error) {
 			spacing, err := path.ParseSpacing(in.Spacing)
 			if err != nil {
@@ -283,7 +283,7 @@ func (s *Server) guessRoutes() {
 			return s.guesses(ctx)
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "practice", Method: http.MethodGet, Path: "/api/practice"},
+	huma.Register(s.api, huma.Operation{OperationID: "practice", Tags: []string{"practice"}, Summary: "The round of practice that is under way", Method: http.MethodGet, Path: "/api/practice"},
 		func(ctx context.Context, in *Look) (*struct{ Body Practice }, error) {
 			v, err := in.view()
 			if err != nil {
@@ -296,7 +296,7 @@ func (s *Server) guessRoutes() {
 		Look
 		Spaced
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "beginPractice", Method: http.MethodPost, Path: "/api/practice"},
+	huma.Register(s.api, huma.Operation{OperationID: "beginPractice", Tags: []string{"practice"}, Summary: "Begins a round of practice, or goes on with the one under way", Method: http.MethodPost, Path: "/api/practice"},
 		func(ctx context.Context, in *begin) (*struct{ Body Practice }, error) {
 			v, spacing, err := exchange.ParseLook(in.Medium, in.Light, in.Judged, in.Spacing)
 			if err != nil {
@@ -309,14 +309,14 @@ func (s *Server) guessRoutes() {
 		})
 
 	type answer struct {
-		ID int64 `path:"id"`
+		ID int64 `path:"id" doc:"which one"`
 		Look
 		Body struct {
 			Place int `json:"place" minimum:"0" maximum:"9" doc:"of the pairing in the round"`
 			exchange.Expected
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "answerPractice", Method: http.MethodPost, Path: "/api/practice/{id}/answers"},
+	huma.Register(s.api, huma.Operation{OperationID: "answerPractice", Tags: []string{"practice"}, Summary: "Answers one pairing of a round", Method: http.MethodPost, Path: "/api/practice/{id}/answers"},
 		func(ctx context.Context, in *answer) (*struct{ Body Practice }, error) {
 			v, err := in.view()
 			if err != nil {
@@ -349,9 +349,9 @@ func (s *Server) guessRoutes() {
 			return s.shown(ctx, v, now, guesses, err)
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "endPractice", Method: http.MethodDelete, Path: "/api/practice/{id}", DefaultStatus: http.StatusNoContent},
+	huma.Register(s.api, huma.Operation{OperationID: "endPractice", Tags: []string{"practice"}, Summary: "Puts a round away", Method: http.MethodDelete, Path: "/api/practice/{id}", DefaultStatus: http.StatusNoContent},
 		func(ctx context.Context, in *struct {
-			ID int64 `path:"id"`
+			ID int64 `path:"id" doc:"which one"`
 		}) (*struct{}, error) {
 			return nil, s.refusal(s.store.EndRound(ctx, painter(ctx).ID, in.ID))
 		})

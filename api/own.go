@@ -32,7 +32,7 @@ func (s *Server) ownRoutes() {
 			Origin exchange.Origin `json:"origin"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "previewOwn", Method: http.MethodPost, Path: "/api/own/preview"},
+	huma.Register(s.api, huma.Operation{OperationID: "previewOwn", Tags: []string{"paints"}, Summary: "A paint of one's own before it is kept", Method: http.MethodPost, Path: "/api/own/preview"},
 		func(ctx context.Context, in *previewOwn) (*struct{ Body Preview }, error) {
 			v, err := in.view()
 			if err != nil {
@@ -69,7 +69,7 @@ func (s *Server) ownRoutes() {
 			Origin exchange.Origin `json:"origin"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "keepOwn", Method: http.MethodPost, Path: "/api/own"},
+	huma.Register(s.api, huma.Operation{OperationID: "keepOwn", Tags: []string{"box"}, Summary: "Keeps a paint of one's own in the box", Method: http.MethodPost, Path: "/api/own"},
 		func(ctx context.Context, in *keepOwn) (*struct{ Body Box }, error) {
 			paint, err := exchange.OwnPaint(in.Body.Name, in.Body.Grade, in.Body.Origin)
 			if err != nil {
@@ -85,7 +85,7 @@ func (s *Server) ownRoutes() {
 		Look
 		Text string `query:"text" required:"true" maxLength:"300" doc:"what the label says"`
 	}
-	ask(s, "label", func(in *label) ([]exchange.LabelCode, error) {
+	ask(s, "label", "Finds the Colour Index names in what a label says", func(in *label) ([]exchange.LabelCode, error) {
 		v, err := in.view()
 		if err != nil {
 			return nil, err
@@ -97,11 +97,11 @@ func (s *Server) ownRoutes() {
 		Paper   string `query:"paper" required:"true" maxLength:"80" doc:"spot of bare paper: x,y,r in fractions of the picture"`
 		Mass    string `query:"mass" maxLength:"80" doc:"spot of the masstone"`
 		Tint    string `query:"tint" maxLength:"80" doc:"spot of the tint"`
-		Medium  string `query:"medium" default:"acrylic" enum:"watercolour,gouache,tempera,acrylic,oil"`
-		Judged  string `query:"judged" default:"dry" enum:"wet,dry"`
+		Medium  string `query:"medium" default:"acrylic" enum:"watercolour,gouache,tempera,acrylic,oil" doc:"what is painted with"`
+		Judged  string `query:"judged" default:"dry" enum:"wet,dry" doc:"as it is being painted, or when it is dry"`
 		RawBody []byte
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "pickFromPhoto", Method: http.MethodPost, Path: filesBelow + "photo", MaxBodyBytes: largestFile},
+	huma.Register(s.api, huma.Operation{OperationID: "pickFromPhoto", Tags: []string{"paints"}, Summary: "Reads swatches off a photo, against bare paper", Method: http.MethodPost, Path: filesBelow + "photo", MaxBodyBytes: largestFile},
 		func(ctx context.Context, in *photo) (*struct{ Body map[string]exchange.Picked }, error) {
 			paper, err := exchange.ParseSpot("bare paper", in.Paper)
 			if err != nil {
@@ -131,7 +131,7 @@ func (s *Server) ownRoutes() {
 		})
 
 	type file struct{ RawBody []byte }
-	huma.Register(s.api, huma.Operation{OperationID: "readSpectra", Method: http.MethodPost, Path: filesBelow + "spectra", MaxBodyBytes: exchange.MostFileBytes + 1<<10},
+	huma.Register(s.api, huma.Operation{OperationID: "readSpectra", Tags: []string{"paints"}, Summary: "Reads measured spectra from a file; nothing is kept", Method: http.MethodPost, Path: filesBelow + "spectra", MaxBodyBytes: exchange.MostFileBytes + 1<<10},
 		func(_ context.Context, in *file) (*struct{ Body exchange.Samples }, error) {
 			samples, err := exchange.ReadSpectra(in.RawBody)
 			return &struct{ Body exchange.Samples }{samples}, s.refusal(err)
@@ -151,7 +151,7 @@ func (s *Server) ownRoutes() {
 		Repeats int              `json:"repeats"`
 		Device  string           `json:"device"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "readMeter", Method: http.MethodPost, Path: "/api/meter/readings"},
+	huma.Register(s.api, huma.Operation{OperationID: "readMeter", Tags: []string{"paints"}, Summary: "Reads a swatch with the colour meter", Method: http.MethodPost, Path: "/api/meter/readings"},
 		func(ctx context.Context, in *readMeter) (*struct{ Body measured }, error) {
 			ctx, cancel := context.WithTimeout(ctx, meterTime)
 			defer cancel()

@@ -47,7 +47,7 @@ func (s *Server) pairingRoutes() {
 			System exchange.SystemContent `json:"system"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "systemPairings", Method: http.MethodPost, Path: "/api/pairings", Metadata: lazily},
+	huma.Register(s.api, huma.Operation{OperationID: "systemPairings", Tags: []string{"pairings"}, Summary: "Every two paints of a system", Method: http.MethodPost, Path: "/api/pairings", Metadata: lazily},
 		func(ctx context.Context, in *ofSystem) (*struct{ Body exchange.Pairings }, error) {
 			v, system, _, err := s.asked(ctx, in.Look, in.Wheel, in.Body.System)
 			if err != nil {
@@ -65,7 +65,7 @@ func (s *Server) pairingRoutes() {
 		Spaced
 		Paints []string `query:"paints" maxItems:"60" doc:"only these, of the box or of the library; all of the box when none is named"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "boxPairings", Method: http.MethodGet, Path: "/api/box/pairings"},
+	huma.Register(s.api, huma.Operation{OperationID: "boxPairings", Tags: []string{"pairings"}, Summary: "Every two paints of the box, or of some paints", Method: http.MethodGet, Path: "/api/box/pairings"},
 		func(ctx context.Context, in *ofBox) (*struct{ Body exchange.Pairings }, error) {
 			v, spacing, err := exchange.ParseLook(in.Medium, in.Light, in.Judged, in.Spacing)
 			if err != nil {
@@ -82,7 +82,7 @@ func (s *Server) pairingRoutes() {
 			return &struct{ Body exchange.Pairings }{out}, s.refusal(err)
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "pairMarks", Method: http.MethodGet, Path: "/api/pairings/marks"},
+	huma.Register(s.api, huma.Operation{OperationID: "pairMarks", Tags: []string{"pairings"}, Summary: "How far the painter has come with each pairing", Method: http.MethodGet, Path: "/api/pairings/marks"},
 		func(ctx context.Context, _ *struct{}) (*struct{ Body []PairMark }, error) { return s.marks(ctx) })
 
 	type marking struct {
@@ -93,7 +93,7 @@ func (s *Server) pairingRoutes() {
 			Was  string `json:"was" enum:"to paint,painted,judged,none" doc:"as it was when the painter looked"`
 		} `minItems:"1" maxItems:"240"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "markPairs", Method: http.MethodPut, Path: "/api/pairings/marks"},
+	huma.Register(s.api, huma.Operation{OperationID: "markPairs", Tags: []string{"pairings"}, Summary: "Marks pairings, all or none", Method: http.MethodPut, Path: "/api/pairings/marks"},
 		func(ctx context.Context, in *marking) (*struct{ Body []PairMark }, error) {
 			plain := map[string]string{"to paint": "to paint", "painted": "painted", "judged": "judged"}
 			find := s.finder(ctx, nil, nil)

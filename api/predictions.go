@@ -50,7 +50,7 @@ func (s *Server) predicted(ctx context.Context, wheel int64) (*struct{ Body Pred
 }
 
 func (s *Server) predictionRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "predictions", Method: http.MethodGet, Path: "/api/wheels/{id}/predictions"},
+	huma.Register(s.api, huma.Operation{OperationID: "predictions", Tags: []string{"practice"}, Summary: "What was predicted of a wheel, and the score", Method: http.MethodGet, Path: "/api/wheels/{id}/predictions"},
 		func(ctx context.Context, in *WheelID) (*struct{ Body Predictions }, error) {
 			return s.predicted(ctx, in.ID)
 		})
@@ -62,7 +62,7 @@ func (s *Server) predictionRoutes() {
 			Guesses []exchange.Guess `json:"guesses" minItems:"1" maxItems:"12"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "predict", Method: http.MethodPost, Path: "/api/wheels/{id}/predictions"},
+	huma.Register(s.api, huma.Operation{OperationID: "predict", Tags: []string{"practice"}, Summary: "Keeps predictions of a wheel's slots, scored, all or none", Method: http.MethodPost, Path: "/api/wheels/{id}/predictions"},
 		func(ctx context.Context, in *predict) (*struct{ Body Predictions }, error) {
 			w, err := s.store.Wheel(ctx, painter(ctx).ID, in.ID)
 			if err != nil {

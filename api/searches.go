@@ -268,15 +268,15 @@ type Searching struct {
 
 // Ticket names a search of a painter's own.
 type Ticket struct {
-	Ticket string `path:"ticket" maxLength:"40"`
+	Ticket string `path:"ticket" maxLength:"40" doc:"what the search was named"`
 }
 
 func (s *Server) searchRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "searching", Method: http.MethodGet, Path: "/api/searches/{ticket}"},
+	huma.Register(s.api, huma.Operation{OperationID: "searching", Tags: []string{"choosing"}, Summary: "How far a search is, or its place in the line", Method: http.MethodGet, Path: "/api/searches/{ticket}"},
 		func(ctx context.Context, in *Ticket) (*struct{ Body Searching }, error) {
 			return &struct{ Body Searching }{s.searches.progress(painter(ctx).ID, in.Ticket)}, nil
 		})
-	huma.Register(s.api, huma.Operation{OperationID: "endSearch", Method: http.MethodDelete, Path: "/api/searches/{ticket}", DefaultStatus: http.StatusNoContent},
+	huma.Register(s.api, huma.Operation{OperationID: "endSearch", Tags: []string{"choosing"}, Summary: "Ends a search", Method: http.MethodDelete, Path: "/api/searches/{ticket}", DefaultStatus: http.StatusNoContent},
 		func(ctx context.Context, in *Ticket) (*struct{}, error) {
 			s.searches.stop(painter(ctx).ID, in.Ticket)
 			return nil, nil

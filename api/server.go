@@ -83,6 +83,7 @@ func New(s *store.Store, o Options) *Server {
 	config := huma.DefaultConfig("Gyrophane", "1")
 	config.CreateHooks = nil
 	config.Formats = formats()
+	config.OnAddOperation = append(config.OnAddOperation, describeErrors)
 	config.DocsPath, config.OpenAPIPath, config.SchemasPath = "", "", ""
 	huma.DefaultArrayNullable = false
 	srv.api = huma.NewAPI(config, fiberAdapter{srv.app})
@@ -98,6 +99,7 @@ func New(s *store.Store, o Options) *Server {
 	srv.searchRoutes()
 	srv.comparisonRoutes()
 	srv.ownRoutes()
+	srv.docs()
 	srv.app.All("/api/*", func(fiber.Ctx) error {
 		return fiber.NewError(fiber.StatusNotFound, "There is nothing at this address of the API.")
 	})

@@ -167,11 +167,11 @@ func (s *Server) sessions(ctx context.Context) (*struct{ Body []SignedIn }, erro
 }
 
 func (s *Server) sessionRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "sessions", Method: http.MethodGet, Path: "/api/sessions"},
+	huma.Register(s.api, huma.Operation{OperationID: "sessions", Tags: []string{"painters"}, Summary: "Where the painter is signed in", Method: http.MethodGet, Path: "/api/sessions"},
 		func(ctx context.Context, _ *struct{}) (*struct{ Body []SignedIn }, error) { return s.sessions(ctx) })
-	huma.Register(s.api, huma.Operation{OperationID: "endSession", Method: http.MethodDelete, Path: "/api/sessions/{id}"},
+	huma.Register(s.api, huma.Operation{OperationID: "endSession", Tags: []string{"painters"}, Summary: "Signs the painter out of one browser", Method: http.MethodDelete, Path: "/api/sessions/{id}"},
 		func(ctx context.Context, in *struct {
-			ID int64 `path:"id" minimum:"1"`
+			ID int64 `path:"id" minimum:"1" doc:"which one"`
 		}) (*struct{ Body []SignedIn }, error) {
 			if err := s.store.EndSession(ctx, painter(ctx).ID, in.ID); err != nil {
 				return nil, s.refusal(err)

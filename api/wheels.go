@@ -177,11 +177,11 @@ type keptWheelOutput struct{ Body KeptWheel }
 
 // WheelID is the wheel a request is about.
 type WheelID struct {
-	ID int64 `path:"id" minimum:"1"`
+	ID int64 `path:"id" minimum:"1" doc:"which one"`
 }
 
 func (s *Server) wheelRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "wheels", Method: http.MethodGet, Path: "/api/wheels"},
+	huma.Register(s.api, huma.Operation{OperationID: "wheels", Tags: []string{"wheels"}, Summary: "The painter's wheels, the last changed first", Method: http.MethodGet, Path: "/api/wheels"},
 		func(ctx context.Context, _ *struct{}) (*struct{ Body []WheelEntry }, error) {
 			wheels, err := s.store.Wheels(ctx, painter(ctx).ID)
 			out := &struct{ Body []WheelEntry }{[]WheelEntry{}}
@@ -195,7 +195,7 @@ func (s *Server) wheelRoutes() {
 			return out, s.refusal(err)
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "newWheel", Method: http.MethodPost, Path: "/api/wheels"},
+	huma.Register(s.api, huma.Operation{OperationID: "newWheel", Tags: []string{"wheels"}, Summary: "Keeps a new system and its wheel", Method: http.MethodPost, Path: "/api/wheels"},
 		func(ctx context.Context, in *struct{ Body WheelContent }) (*keptWheelOutput, error) {
 			c, err := s.content(ctx, in.Body, nil)
 			if err != nil {
@@ -205,13 +205,13 @@ func (s *Server) wheelRoutes() {
 			return s.kept(ctx, w, err)
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "keptWheel", Method: http.MethodGet, Path: "/api/wheels/{id}"},
+	huma.Register(s.api, huma.Operation{OperationID: "keptWheel", Tags: []string{"wheels"}, Summary: "A kept wheel", Method: http.MethodGet, Path: "/api/wheels/{id}"},
 		func(ctx context.Context, in *WheelID) (*keptWheelOutput, error) {
 			w, err := s.store.Wheel(ctx, painter(ctx).ID, in.ID)
 			return s.kept(ctx, w, err)
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "earlierWheels", Method: http.MethodGet, Path: "/api/wheels/{id}/earlier"},
+	huma.Register(s.api, huma.Operation{OperationID: "earlierWheels", Tags: []string{"wheels"}, Summary: "The versions that a wheel has been through", Method: http.MethodGet, Path: "/api/wheels/{id}/earlier"},
 		func(ctx context.Context, in *WheelID) (*struct{ Body []EarlierWheel }, error) {
 			versions, err := s.store.Earlier(ctx, painter(ctx).ID, in.ID)
 			out := &struct{ Body []EarlierWheel }{[]EarlierWheel{}}
@@ -233,7 +233,7 @@ func (s *Server) wheelRoutes() {
 			Resolves int64 `json:"resolves,omitempty" doc:"a refused version that this save settles"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "saveWheel", Method: http.MethodPut, Path: "/api/wheels/{id}"},
+	huma.Register(s.api, huma.Operation{OperationID: "saveWheel", Tags: []string{"wheels"}, Summary: "Saves a wheel, on the version it was made on", Method: http.MethodPut, Path: "/api/wheels/{id}"},
 		func(ctx context.Context, in *save) (*keptWheelOutput, error) {
 			was, err := s.store.Wheel(ctx, painter(ctx).ID, in.ID)
 			if err != nil {
@@ -257,7 +257,7 @@ func (s *Server) wheelRoutes() {
 			Version int `json:"version" minimum:"1" doc:"the version to take back"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "undoWheel", Method: http.MethodPost, Path: "/api/wheels/{id}/undo"},
+	huma.Register(s.api, huma.Operation{OperationID: "undoWheel", Tags: []string{"wheels"}, Summary: "Takes the last save of a wheel back", Method: http.MethodPost, Path: "/api/wheels/{id}/undo"},
 		func(ctx context.Context, in *undo) (*keptWheelOutput, error) {
 			w, err := s.store.UndoWheel(ctx, painter(ctx).ID, in.ID, in.Body.Version)
 			return s.kept(ctx, w, err)
@@ -265,9 +265,9 @@ func (s *Server) wheelRoutes() {
 
 	type refused struct {
 		WheelID
-		Refused int64 `path:"refused" minimum:"1"`
+		Refused int64 `path:"refused" minimum:"1" doc:"the save that came too late"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "dropRefused", Method: http.MethodDelete, Path: "/api/wheels/{id}/refused/{refused}"},
+	huma.Register(s.api, huma.Operation{OperationID: "dropRefused", Tags: []string{"wheels"}, Summary: "Lets a save go that came too late", Method: http.MethodDelete, Path: "/api/wheels/{id}/refused/{refused}"},
 		func(ctx context.Context, in *refused) (*keptWheelOutput, error) {
 			if err := s.store.DropRefused(ctx, painter(ctx).ID, in.ID, in.Refused); err != nil {
 				return nil, s.refusal(err)
@@ -355,7 +355,7 @@ func (s *Server) build(ctx context.Context, in *Built) (out exchange.Wheel, err 
 }
 
 func (s *Server) buildRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "buildWheel", Method: http.MethodPost, Path: "/api/wheel", Metadata: lazily},
+	huma.Register(s.api, huma.Operation{OperationID: "buildWheel", Tags: []string{"wheels"}, Summary: "The twelve steps of a system, with rings", Method: http.MethodPost, Path: "/api/wheel", Metadata: lazily},
 		func(ctx context.Context, in *Built) (*struct{ Body exchange.Wheel }, error) {
 			out, err := s.build(ctx, in)
 			return &struct{ Body exchange.Wheel }{out}, s.refusal(err)
@@ -363,12 +363,12 @@ func (s *Server) buildRoutes() {
 
 	type places struct {
 		Look
-		Wheel int64 `query:"wheel"`
+		Wheel int64 `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
 		Body  struct {
 			System exchange.SystemContent `json:"system"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "places", Method: http.MethodPost, Path: "/api/system"},
+	huma.Register(s.api, huma.Operation{OperationID: "places", Tags: []string{"systems"}, Summary: "The places of a system, and what could stand in each", Method: http.MethodPost, Path: "/api/system"},
 		func(ctx context.Context, in *places) (*struct{ Body exchange.SystemPlaces }, error) {
 			v, err := in.view()
 			if err != nil {
@@ -387,9 +387,9 @@ func (s *Server) buildRoutes() {
 		})
 
 	type filled struct {
-		Kind string `query:"kind" required:"true" enum:"triad,cmy,split,double,leaning-clockwise,leaning-counter-clockwise,own"`
+		Kind string `query:"kind" required:"true" enum:"triad,cmy,split,double,leaning-clockwise,leaning-counter-clockwise,own" doc:"of system"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "filled", Method: http.MethodGet, Path: "/api/system/filled"},
+	huma.Register(s.api, huma.Operation{OperationID: "filled", Tags: []string{"systems"}, Summary: "A system of a kind, filled from the box", Method: http.MethodGet, Path: "/api/system/filled"},
 		func(ctx context.Context, in *filled) (*struct{ Body exchange.SystemContent }, error) {
 			box, err := s.candidates(ctx)
 			if err != nil {

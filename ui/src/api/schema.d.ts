@@ -11,6 +11,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The painter's box */
         get: operations["box"];
         put?: never;
         post?: never;
@@ -27,6 +28,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Two tubes held beside each other */
         get: operations["beside"];
         put?: never;
         post?: never;
@@ -43,6 +45,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The box as a file */
         get: operations["exportBox"];
         put?: never;
         post?: never;
@@ -61,6 +64,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Adds paints of the library to the box, all or none */
         post: operations["addPaints"];
         delete?: never;
         options?: never;
@@ -76,6 +80,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Saves what is said of a tube, on the version it was made on */
         put: operations["saveTube"];
         post?: never;
         delete?: never;
@@ -94,6 +99,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
+        /** Lets a save go that came too late */
         delete: operations["dropRefusedTube"];
         options?: never;
         head?: never;
@@ -107,6 +113,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Every two paints of the box, or of some paints */
         get: operations["boxPairings"];
         put?: never;
         post?: never;
@@ -125,6 +132,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Takes the last change of the box back */
         post: operations["undoBox"];
         delete?: never;
         options?: never;
@@ -141,6 +149,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** The best system of a kind for an aim, exactly */
         post: operations["choose"];
         delete?: never;
         options?: never;
@@ -155,6 +164,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Kept systems side by side: reach, figures, steps, differences */
         get: operations["compare"];
         put?: never;
         post?: never;
@@ -171,6 +181,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** A comparison as a drawing or a table */
         get: operations["exportComparison"];
         put?: never;
         post?: never;
@@ -187,8 +198,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The comparisons that were kept */
         get: operations["comparisons"];
         put?: never;
+        /** Keeps a comparison with a note and a decision */
         post: operations["keepComparison"];
         delete?: never;
         options?: never;
@@ -204,8 +217,10 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Changes note and decision of a kept comparison */
         put: operations["noteComparison"];
         post?: never;
+        /** Takes a kept comparison away */
         delete: operations["dropComparison"];
         options?: never;
         head?: never;
@@ -219,6 +234,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The least that brings a pile to parts or to a colour, or whether to start over */
         get: operations["correct"];
         put?: never;
         post?: never;
@@ -237,6 +253,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Reads a box file: what would be added, or adds it */
         post: operations["importBox"];
         delete?: never;
         options?: never;
@@ -253,6 +270,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Reads swatches off a photo, against bare paper */
         post: operations["pickFromPhoto"];
         delete?: never;
         options?: never;
@@ -269,6 +287,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Reads measured spectra from a file; nothing is kept */
         post: operations["readSpectra"];
         delete?: never;
         options?: never;
@@ -285,6 +304,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Reads wanted colours from a palette or a table; nothing is kept */
         post: operations["readWanted"];
         delete?: never;
         options?: never;
@@ -301,6 +321,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** The wheel of a system in dry layers */
         post: operations["glazes"];
         delete?: never;
         options?: never;
@@ -315,8 +336,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** What was said of pairings, and how it came out */
         get: operations["guesses"];
         put?: never;
+        /** Keeps guesses at pairings, scored, all or none */
         post: operations["guess"];
         delete?: never;
         options?: never;
@@ -331,6 +354,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Finds the Colour Index names in what a label says */
         get: operations["label"];
         put?: never;
         post?: never;
@@ -347,6 +371,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Two piles laid beside each other, and what differs */
         get: operations["laid"];
         put?: never;
         post?: never;
@@ -363,6 +388,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Where on the way between two paints a colour that was read lies */
         get: operations["locate"];
         put?: never;
         post?: never;
@@ -381,6 +407,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Reads a swatch with the colour meter */
         post: operations["readMeter"];
         delete?: never;
         options?: never;
@@ -395,6 +422,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** What some parts of some paints make */
         get: operations["mix"];
         put?: never;
         post?: never;
@@ -413,6 +441,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Where the complements of a system cancel, and its darks and earths */
         post: operations["neutrals"];
         delete?: never;
         options?: never;
@@ -429,6 +458,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Keeps a paint of one's own in the box */
         post: operations["keepOwn"];
         delete?: never;
         options?: never;
@@ -445,6 +475,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** A paint of one's own before it is kept */
         post: operations["previewOwn"];
         delete?: never;
         options?: never;
@@ -459,8 +490,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The painters on this machine; none where others can reach the server */
         get: operations["painters"];
         put?: never;
+        /** Makes a painter and signs in */
         post: operations["newPainter"];
         delete?: never;
         options?: never;
@@ -475,6 +508,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The paint library, as it looks under given conditions */
         get: operations["paints"];
         put?: never;
         post?: never;
@@ -491,6 +525,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The way from one paint to another: steps, parts, where it turns dull or muddy */
         get: operations["pair"];
         put?: never;
         post?: never;
@@ -509,6 +544,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Every two paints of a system */
         post: operations["systemPairings"];
         delete?: never;
         options?: never;
@@ -523,7 +559,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** How far the painter has come with each pairing */
         get: operations["pairMarks"];
+        /** Marks pairings, all or none */
         put: operations["markPairs"];
         post?: never;
         delete?: never;
@@ -539,8 +577,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The round of practice that is under way */
         get: operations["practice"];
         put?: never;
+        /** Begins a round of practice, or goes on with the one under way */
         post: operations["beginPractice"];
         delete?: never;
         options?: never;
@@ -558,6 +598,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
+        /** Puts a round away */
         delete: operations["endPractice"];
         options?: never;
         head?: never;
@@ -573,6 +614,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Answers one pairing of a round */
         post: operations["answerPractice"];
         delete?: never;
         options?: never;
@@ -587,6 +629,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Ways to cool or dull a colour, side by side */
         get: operations["quieten"];
         put?: never;
         post?: never;
@@ -605,6 +648,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** What replaces each tube of a kept system best */
         post: operations["replace"];
         delete?: never;
         options?: never;
@@ -619,9 +663,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** How far a search is, or its place in the line */
         get: operations["searching"];
         put?: never;
         post?: never;
+        /** Ends a search */
         delete: operations["endSearch"];
         options?: never;
         head?: never;
@@ -635,9 +681,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Who is painting here */
         get: operations["session"];
         put?: never;
+        /** Signs a painter in */
         post: operations["signIn"];
+        /** Ends the session of this browser */
         delete: operations["signOut"];
         options?: never;
         head?: never;
@@ -652,6 +701,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Sets, changes or takes away the passphrase; other sessions end */
         put: operations["setPassphrase"];
         post?: never;
         delete?: never;
@@ -668,6 +718,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
+        /** Sets which blue is called warm */
         put: operations["setSchool"];
         post?: never;
         delete?: never;
@@ -683,6 +734,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Where the painter is signed in */
         get: operations["sessions"];
         put?: never;
         post?: never;
@@ -702,6 +754,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
+        /** Signs the painter out of one browser */
         delete: operations["endSession"];
         options?: never;
         head?: never;
@@ -717,6 +770,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** The places of a system, and what could stand in each */
         post: operations["places"];
         delete?: never;
         options?: never;
@@ -731,6 +785,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** A system of a kind, filled from the box */
         get: operations["filled"];
         put?: never;
         post?: never;
@@ -747,8 +802,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The wanted colours, and the best recipe of each system for each */
         get: operations["wanted"];
         put?: never;
+        /** Keeps more wanted colours, all or none */
         post: operations["want"];
         delete?: never;
         options?: never;
@@ -763,6 +820,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The recipes for the wanted colours as a table */
         get: operations["exportRecipes"];
         put?: never;
         post?: never;
@@ -782,6 +840,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
+        /** Takes a wanted colour away */
         delete: operations["unwant"];
         options?: never;
         head?: never;
@@ -797,6 +856,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** The twelve steps of a system, with rings */
         post: operations["buildWheel"];
         delete?: never;
         options?: never;
@@ -811,8 +871,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The painter's wheels, the last changed first */
         get: operations["wheels"];
         put?: never;
+        /** Keeps a new system and its wheel */
         post: operations["newWheel"];
         delete?: never;
         options?: never;
@@ -827,7 +889,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** A kept wheel */
         get: operations["keptWheel"];
+        /** Saves a wheel, on the version it was made on */
         put: operations["saveWheel"];
         post?: never;
         delete?: never;
@@ -843,6 +907,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The versions that a wheel has been through */
         get: operations["earlierWheels"];
         put?: never;
         post?: never;
@@ -859,8 +924,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** What was predicted of a wheel, and the score */
         get: operations["predictions"];
         put?: never;
+        /** Keeps predictions of a wheel's slots, scored, all or none */
         post: operations["predict"];
         delete?: never;
         options?: never;
@@ -878,6 +945,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
+        /** Lets a save go that came too late */
         delete: operations["dropRefused"];
         options?: never;
         head?: never;
@@ -893,6 +961,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Takes the last save of a wheel back */
         post: operations["undoWheel"];
         delete?: never;
         options?: never;
@@ -3377,8 +3446,11 @@ export interface operations {
     box: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
             };
             header?: never;
@@ -3396,6 +3468,60 @@ export interface operations {
                     "application/json": components["schemas"]["Box"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -3410,8 +3536,11 @@ export interface operations {
     beside: {
         parameters: {
             query: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
                 /** @description tube */
                 a: number;
@@ -3433,6 +3562,60 @@ export interface operations {
                     "application/json": components["schemas"]["Beside"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -3447,6 +3630,7 @@ export interface operations {
     exportBox: {
         parameters: {
             query: {
+                /** @description of the file */
                 format: "csv" | "json" | "gpl" | "cgats";
             };
             header?: never;
@@ -3466,6 +3650,60 @@ export interface operations {
                     "application/json": string;
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -3480,8 +3718,11 @@ export interface operations {
     addPaints: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
             };
             header?: never;
@@ -3503,6 +3744,60 @@ export interface operations {
                     "application/json": components["schemas"]["Box"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -3517,12 +3812,16 @@ export interface operations {
     saveTube: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
             };
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
@@ -3542,6 +3841,78 @@ export interface operations {
                     "application/json": components["schemas"]["Box"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It was changed elsewhere in the meantime, or a later search took its place. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -3556,13 +3927,18 @@ export interface operations {
     dropRefusedTube: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
             };
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
+                /** @description the save that came too late */
                 refused: number;
             };
             cookie?: never;
@@ -3576,6 +3952,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Box"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -3592,9 +4031,13 @@ export interface operations {
     boxPairings: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
+                /** @description what the steps are even in */
                 spacing?: "hue" | "contrast" | "parts";
                 /** @description only these, of the box or of the library; all of the box when none is named */
                 paints?: string[];
@@ -3614,6 +4057,60 @@ export interface operations {
                     "application/json": components["schemas"]["Pairings"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -3628,8 +4125,11 @@ export interface operations {
     undoBox: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
             };
             header?: never;
@@ -3651,6 +4151,60 @@ export interface operations {
                     "application/json": components["schemas"]["Box"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -3665,11 +4219,17 @@ export interface operations {
     choose: {
         parameters: {
             query: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
+                /** @description of system */
                 kind: "triad" | "split" | "double";
+                /** @description from which paints */
                 from?: "box" | "library";
+                /** @description what for: the most clean hues, the least price, the fewest tubes, the wanted colours */
                 aim?: "coverage" | "price" | "tubes" | "targets";
                 /** @description no paint whose class carries a special hazard */
                 careful?: boolean;
@@ -3695,6 +4255,69 @@ export interface operations {
                     "application/json": components["schemas"]["Chosen"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It was changed elsewhere in the meantime, or a later search took its place. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -3709,8 +4332,11 @@ export interface operations {
     compare: {
         parameters: {
             query: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
                 /** @description kept systems, with commas between */
                 wheels: number[];
@@ -3730,6 +4356,60 @@ export interface operations {
                     "application/json": components["schemas"]["Comparison"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -3744,11 +4424,15 @@ export interface operations {
     exportComparison: {
         parameters: {
             query: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
                 /** @description kept systems, with commas between */
                 wheels: number[];
+                /** @description of the file */
                 format: "svg" | "csv";
             };
             header?: never;
@@ -3766,6 +4450,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -3795,6 +4533,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptComparison"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -3830,6 +4622,60 @@ export interface operations {
                     "application/json": components["schemas"]["KeptComparison"][];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -3846,6 +4692,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
@@ -3865,6 +4712,78 @@ export interface operations {
                     "application/json": components["schemas"]["KeptComparison"][];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It was changed elsewhere in the meantime, or a later search took its place. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -3881,6 +4800,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
@@ -3894,6 +4814,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptComparison"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -3910,8 +4893,11 @@ export interface operations {
     correct: {
         parameters: {
             query: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
                 /** @description what is in the pile: PAINT=PARTS, with commas between */
                 have: string[];
@@ -3921,6 +4907,7 @@ export interface operations {
                 colour?: string;
                 /** @description then the paints that may be added */
                 with?: string[];
+                /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
             };
             header?: never;
@@ -3936,6 +4923,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Correction"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -3976,6 +5008,60 @@ export interface operations {
                     "application/json": components["schemas"]["Import"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -3996,7 +5082,9 @@ export interface operations {
                 mass?: string;
                 /** @description spot of the tint */
                 tint?: string;
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
             };
             header?: never;
@@ -4018,6 +5106,60 @@ export interface operations {
                     "application/json": {
                         [key: string]: components["schemas"]["Picked"];
                     };
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -4053,6 +5195,60 @@ export interface operations {
                     "application/json": components["schemas"]["Samples"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4086,6 +5282,60 @@ export interface operations {
                     "application/json": components["schemas"]["WantedRow"][];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4100,9 +5350,13 @@ export interface operations {
     glazes: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
+                /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
             };
             header?: never;
@@ -4122,6 +5376,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Glazes"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -4153,6 +5452,60 @@ export interface operations {
                     "application/json": components["schemas"]["Guesses"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4167,6 +5520,7 @@ export interface operations {
     guess: {
         parameters: {
             query?: {
+                /** @description what the steps are even in */
                 spacing?: "hue" | "contrast" | "parts";
                 /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
@@ -4190,6 +5544,60 @@ export interface operations {
                     "application/json": components["schemas"]["Guesses"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4204,8 +5612,11 @@ export interface operations {
     label: {
         parameters: {
             query: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
                 /** @description what the label says */
                 text: string;
@@ -4225,6 +5636,42 @@ export interface operations {
                     "application/json": components["schemas"]["LabelCode"][];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4239,13 +5686,17 @@ export interface operations {
     laid: {
         parameters: {
             query: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
                 /** @description PAINT=PARTS, with commas between */
                 here: string[];
                 /** @description what it is laid beside */
                 held: string[];
+                /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
             };
             header?: never;
@@ -4263,6 +5714,51 @@ export interface operations {
                     "application/json": components["schemas"]["Laid"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4277,8 +5773,11 @@ export interface operations {
     locate: {
         parameters: {
             query: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
                 /** @description paint */
                 a: string;
@@ -4286,6 +5785,7 @@ export interface operations {
                 b: string;
                 /** @description as it was read: #rrggbb, or CIELAB as L,a,b */
                 colour: string;
+                /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
             };
             header?: never;
@@ -4301,6 +5801,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Located"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -4336,6 +5881,60 @@ export interface operations {
                     "application/json": components["schemas"]["Measured"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4350,8 +5949,11 @@ export interface operations {
     mix: {
         parameters: {
             query: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
                 /** @description PAINT=PARTS, with commas between */
                 parts: string[];
@@ -4373,6 +5975,51 @@ export interface operations {
                     "application/json": components["schemas"]["Mix"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4387,11 +6034,17 @@ export interface operations {
     neutrals: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
+                /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
+                /** @description the slot, clockwise from the top */
                 slot?: number;
+                /** @description of the intensity scale */
                 steps?: number;
             };
             header?: never;
@@ -4413,6 +6066,51 @@ export interface operations {
                     "application/json": components["schemas"]["Neutrals"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4427,8 +6125,11 @@ export interface operations {
     keepOwn: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
             };
             header?: never;
@@ -4450,6 +6151,60 @@ export interface operations {
                     "application/json": components["schemas"]["Box"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4464,8 +6219,11 @@ export interface operations {
     previewOwn: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
             };
             header?: never;
@@ -4485,6 +6243,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Preview"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -4514,6 +6326,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Profile"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -4550,6 +6407,51 @@ export interface operations {
                     "application/json": components["schemas"]["Session"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4564,8 +6466,11 @@ export interface operations {
     paints: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
             };
             header?: never;
@@ -4583,6 +6488,42 @@ export interface operations {
                     "application/json": components["schemas"]["Paint"][];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4597,14 +6538,19 @@ export interface operations {
     pair: {
         parameters: {
             query: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
+                /** @description what the steps are even in */
                 spacing?: "hue" | "contrast" | "parts";
                 /** @description paint */
                 a: string;
                 /** @description paint */
                 b: string;
+                /** @description inner steps */
                 steps?: number;
                 /** @description a paint that is traced into it */
                 third?: string;
@@ -4626,6 +6572,51 @@ export interface operations {
                     "application/json": components["schemas"]["Pair"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4640,9 +6631,13 @@ export interface operations {
     systemPairings: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
+                /** @description what the steps are even in */
                 spacing?: "hue" | "contrast" | "parts";
                 /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
@@ -4664,6 +6659,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pairings"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -4693,6 +6733,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PairMark"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -4728,6 +6822,69 @@ export interface operations {
                     "application/json": components["schemas"]["PairMark"][];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It was changed elsewhere in the meantime, or a later search took its place. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4742,8 +6899,11 @@ export interface operations {
     practice: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
             };
             header?: never;
@@ -4759,6 +6919,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Practice"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -4775,9 +6989,13 @@ export interface operations {
     beginPractice: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
+                /** @description what the steps are even in */
                 spacing?: "hue" | "contrast" | "parts";
             };
             header?: never;
@@ -4793,6 +7011,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Practice"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -4811,6 +7083,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
@@ -4823,6 +7096,69 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
             };
             /** @description Error */
             default: {
@@ -4838,12 +7174,16 @@ export interface operations {
     answerPractice: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
             };
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
@@ -4863,6 +7203,69 @@ export interface operations {
                     "application/json": components["schemas"]["Practice"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4877,8 +7280,11 @@ export interface operations {
     quieten: {
         parameters: {
             query: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
                 /** @description PAINT=PARTS, with commas between */
                 parts: string[];
@@ -4886,8 +7292,11 @@ export interface operations {
                 with?: string[];
                 /** @description the paint to take for it */
                 complement?: string;
+                /** @description the paint to take for the neighbour */
                 neighbour?: string;
+                /** @description the paint to take for the earth */
                 earth?: string;
+                /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
             };
             header?: never;
@@ -4905,6 +7314,51 @@ export interface operations {
                     "application/json": components["schemas"]["Quiet"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4919,11 +7373,15 @@ export interface operations {
     replace: {
         parameters: {
             query: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
                 /** @description a kept system */
                 wheel: number;
+                /** @description from which paints */
                 from?: "box" | "library";
                 /** @description a tube of the system and what is tried in its place, with ~ between */
                 tried?: string[];
@@ -4943,6 +7401,69 @@ export interface operations {
                     "application/json": components["schemas"]["Swapped"][];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It was changed elsewhere in the meantime, or a later search took its place. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -4959,6 +7480,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description what the search was named */
                 ticket: string;
             };
             cookie?: never;
@@ -4972,6 +7494,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Searching"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -4990,6 +7575,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description what the search was named */
                 ticket: string;
             };
             cookie?: never;
@@ -5002,6 +7588,69 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
             };
             /** @description Error */
             default: {
@@ -5030,6 +7679,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -5066,6 +7760,51 @@ export interface operations {
                     "application/json": components["schemas"]["Session"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -5094,6 +7833,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -5130,6 +7914,69 @@ export interface operations {
                     "application/json": components["schemas"]["Session"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It was changed elsewhere in the meantime, or a later search took its place. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -5163,6 +8010,69 @@ export interface operations {
                     "application/json": components["schemas"]["Profile"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It was changed elsewhere in the meantime, or a later search took its place. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -5192,6 +8102,60 @@ export interface operations {
                     "application/json": components["schemas"]["SignedIn"][];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -5208,6 +8172,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
@@ -5221,6 +8186,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SignedIn"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -5237,9 +8265,13 @@ export interface operations {
     places: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
+                /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
             };
             header?: never;
@@ -5261,6 +8293,60 @@ export interface operations {
                     "application/json": components["schemas"]["SystemPlaces"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -5275,6 +8361,7 @@ export interface operations {
     filled: {
         parameters: {
             query: {
+                /** @description of system */
                 kind: "triad" | "cmy" | "split" | "double" | "leaning-clockwise" | "leaning-counter-clockwise" | "own";
             };
             header?: never;
@@ -5292,6 +8379,60 @@ export interface operations {
                     "application/json": components["schemas"]["SystemContent"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -5306,8 +8447,11 @@ export interface operations {
     wanted: {
         parameters: {
             query: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
                 /** @description kept systems, with commas between */
                 wheels: number[];
@@ -5325,6 +8469,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WantedKept"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -5358,6 +8556,60 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -5372,8 +8624,11 @@ export interface operations {
     exportRecipes: {
         parameters: {
             query: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
                 /** @description kept systems, with commas between */
                 wheels: number[];
@@ -5395,6 +8650,60 @@ export interface operations {
                     "application/json": string;
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -5411,6 +8720,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
@@ -5423,6 +8733,69 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
             };
             /** @description Error */
             default: {
@@ -5438,8 +8811,11 @@ export interface operations {
     buildWheel: {
         parameters: {
             query?: {
+                /** @description what is painted with */
                 medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
                 judged?: "wet" | "dry";
                 /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
@@ -5461,6 +8837,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Wheel"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -5490,6 +8911,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WheelEntry"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -5525,6 +9000,60 @@ export interface operations {
                     "application/json": components["schemas"]["KeptWheel"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -5541,6 +9070,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
@@ -5554,6 +9084,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptWheel"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -5572,6 +9165,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
@@ -5591,6 +9185,78 @@ export interface operations {
                     "application/json": components["schemas"]["KeptWheel"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It was changed elsewhere in the meantime, or a later search took its place. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -5607,6 +9273,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
@@ -5620,6 +9287,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EarlierWheel"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -5638,6 +9368,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
@@ -5651,6 +9382,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Predictions"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -5669,6 +9463,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
@@ -5688,6 +9483,69 @@ export interface operations {
                     "application/json": components["schemas"]["Predictions"];
                 };
             };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -5704,7 +9562,9 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
+                /** @description the save that came too late */
                 refused: number;
             };
             cookie?: never;
@@ -5718,6 +9578,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptWheel"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
@@ -5736,6 +9659,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
@@ -5753,6 +9677,69 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptWheel"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Error */
