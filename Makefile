@@ -1,5 +1,5 @@
 # Two commands: make demo, make test. The rest serves them.
-.PHONY: demo stop test setup ui build types lint fuzz bench load screenshots
+.PHONY: demo stop test test-quick setup ui build types lint fuzz bench load screenshots
 
 demo: build
 	@scripts/app.sh start
@@ -28,6 +28,10 @@ ui/node_modules/.package-lock.json: ui/package-lock.json
 
 test:
 	@scripts/test.sh
+
+# All but the browser.
+test-quick:
+	@scripts/test.sh quick
 
 # Every fuzz target for a short while; the seeds run in make test.
 fuzz:

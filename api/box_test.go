@@ -15,8 +15,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/api"
+	"gyrophane/devices"
 	"gyrophane/exchange"
-	"gyrophane/meter"
 )
 
 func (c *client) box() (b api.Box) {
@@ -281,7 +281,7 @@ func TestPhotoAndSpectraAreRead(t *testing.T) {
 func TestTheMeterIsReadOrSaidNotToBeThere(t *testing.T) {
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
-	device := &meter.StandIn{Swatch: exchange.UnderTheMeter, Seed: 3}
+	device := &devices.StandInMeter{Swatch: exchange.UnderTheMeter, Seed: 3}
 	go device.Serve(l) //nolint:errcheck // ends with the listener
 	app, _ := serverWith(t, api.Options{Local: true, Meter: l.Addr().String()})
 	ada := signedUp(t, app, "Ada")

@@ -10,8 +10,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"gyrophane/core/bias"
+	"gyrophane/devices"
 	"gyrophane/exchange"
-	"gyrophane/meter"
 )
 
 // Preview is a paint of one's own before it is kept.
@@ -155,10 +155,10 @@ func (s *Server) ownRoutes() {
 		func(ctx context.Context, in *readMeter) (*struct{ Body measured }, error) {
 			ctx, cancel := context.WithTimeout(ctx, meterTime)
 			defer cancel()
-			got, err := meter.Client{Address: s.Meter}.Measure(ctx, strings.TrimSpace(in.Body.Swatch+" "+in.Body.Medium+" "+in.Body.Judged))
-			var refused meter.Refusal
+			got, err := devices.Meter{Address: s.Meter}.Measure(ctx, strings.TrimSpace(in.Body.Swatch+" "+in.Body.Medium+" "+in.Body.Judged))
+			var refused devices.Refusal
 			switch {
-			case errors.Is(err, meter.ErrNotConnected), errors.Is(err, context.DeadlineExceeded):
+			case errors.Is(err, devices.ErrNotConnected), errors.Is(err, context.DeadlineExceeded):
 				return nil, huma.Error422UnprocessableEntity("The meter is not connected: nothing answers at " + s.Meter + ". Start the stand-in with gyrophane meter, or type the colour.")
 			case errors.As(err, &refused):
 				return nil, huma.Error422UnprocessableEntity("The meter refuses: " + refused.Sentence)

@@ -12,8 +12,8 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"gyrophane/devices"
 	"gyrophane/exchange"
-	"gyrophane/meter"
 )
 
 func meterCommand() *cobra.Command {
@@ -45,17 +45,17 @@ func meterCommand() *cobra.Command {
 			return device.Serve(l)
 		},
 	}
-	c.Flags().StringVar(&address, "listen", meter.DefaultAddress, "loopback address and port")
+	c.Flags().StringVar(&address, "listen", devices.MeterAddress, "loopback address and port")
 	c.Flags().StringVar(&swatch, "swatch", "", "what lies under it: paints as PAINT=PARTS, a medium, wet or dry")
 	c.Flags().Uint64Var(&seed, "seed", 0, "the same noise every time; 0 for new noise")
 	return c
 }
 
-func standIn(seed uint64) *meter.StandIn {
+func standIn(seed uint64) *devices.StandInMeter {
 	if seed == 0 {
 		seed = uint64(time.Now().UnixNano())
 	}
-	return &meter.StandIn{Swatch: exchange.UnderTheMeter, Seed: seed}
+	return &devices.StandInMeter{Swatch: exchange.UnderTheMeter, Seed: seed}
 }
 
 // listenLoopback listens on this machine only: the stand-in asks nobody who
@@ -67,7 +67,7 @@ func listenLoopback(address string) (net.Listener, error) {
 	}
 	if !l.Addr().(*net.TCPAddr).IP.IsLoopback() {
 		l.Close()
-		return nil, fmt.Errorf("--listen %q: the stand-in listens on this machine only, like %s", address, meter.DefaultAddress)
+		return nil, fmt.Errorf("--listen %q: the stand-in listens on this machine only, like %s", address, devices.MeterAddress)
 	}
 	return l, nil
 }
@@ -75,7 +75,7 @@ func listenLoopback(address string) (net.Listener, error) {
 // serveMeter runs the stand-in beside the application until ctx ends, unless a
 // meter answers at the address already.
 func serveMeter(ctx context.Context, address string, log *slog.Logger) {
-	if _, err := (meter.Client{Address: address, Tries: 1}).Connected(ctx); err == nil {
+	if _, err := (devices.Meter{Address: address, Tries: 1}).Connected(ctx); err == nil {
 		return
 	}
 	l, err := listenLoopback(address)
@@ -97,5 +97,5 @@ func meterAddress() string {
 	if a := os.Getenv("GYROPHANE_METER"); a != "" {
 		return a
 	}
-	return meter.DefaultAddress
+	return devices.MeterAddress
 }

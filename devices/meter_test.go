@@ -1,4 +1,4 @@
-package meter
+package devices
 
 import (
 	"bufio"
@@ -24,7 +24,7 @@ func grey(name string) (colour.Spectrum, error) {
 }
 
 // device serves a stand-in and returns its address.
-func device(t *testing.T, d *StandIn) string {
+func device(t *testing.T, d *StandInMeter) string {
 	t.Helper()
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
@@ -65,7 +65,7 @@ func odd(t *testing.T, answers ...string) string {
 const hello = "OK gyrophane-meter 1 X\n"
 
 func TestAReadingIsTheSwatchWithNoise(t *testing.T) {
-	c := Client{Address: device(t, &StandIn{Swatch: grey, Seed: 7})}
+	c := Meter{Address: device(t, &StandInMeter{Swatch: grey, Seed: 7})}
 	serial, err := c.Connected(t.Context())
 	require.NoError(t, err)
 	assert.Equal(t, serialName, serial)
@@ -87,7 +87,7 @@ func TestAReadingIsTheSwatchWithNoise(t *testing.T) {
 
 func TestItDriftsUntilItIsCalibratedAgain(t *testing.T) {
 	now := time.Date(2026, 1, 1, 0, 0, 0, 0, time.UTC)
-	d := &StandIn{Swatch: grey, Seed: 1, Now: func() time.Time { return now }}
+	d := &StandInMeter{Swatch: grey, Seed: 1, Now: func() time.Time { return now }}
 	answer, _ := d.answer("MEASURE")
 	assert.Contains(t, answer, "ERR 11")
 	answer, _ = d.answer("CALIBRATE")
@@ -130,7 +130,7 @@ func TestNotConnectedIsSaidSoon(t *testing.T) {
 		"an endless line":  odd(t, "OK "+strings.Repeat("x", 3*longestLine)),
 		"it hangs up soon": odd(t, ""),
 	} {
-		_, err := Client{Address: address, Step: 150 * time.Millisecond, Tries: 2}.Measure(t.Context(), "x")
+		_, err := Meter{Address: address, Step: 150 * time.Millisecond, Tries: 2}.Measure(t.Context(), "x")
 		assert.ErrorIs(t, err, ErrNotConnected, name)
 		assert.ErrorContains(t, err, address, name)
 	}
@@ -146,16 +146,16 @@ func TestADeviceThatTalksNonsenseIsNotBelieved(t *testing.T) {
 		"cannot be used":           {hello, "OK\n", "OK 380 10 2 0.5 0.5\n"},
 		"calibrate it and measure": {hello, "OK\n", "OK 380 10 36" + strings.Repeat(" 1.9", 36) + "\n"},
 	} {
-		_, err := Client{Address: odd(t, answers...), Step: 300 * time.Millisecond, Tries: 1}.Measure(t.Context(), "x")
+		_, err := Meter{Address: odd(t, answers...), Step: 300 * time.Millisecond, Tries: 1}.Measure(t.Context(), "x")
 		require.Error(t, err, says)
 		assert.ErrorContains(t, err, says)
 		assert.NotErrorIs(t, err, ErrNotConnected, "it is connected, and wrong")
 	}
 	var refused Refusal
-	_, err := Client{Address: device(t, &StandIn{Swatch: grey})}.Measure(t.Context(), "nothing known")
+	_, err := Meter{Address: device(t, &StandInMeter{Swatch: grey})}.Measure(t.Context(), "nothing known")
 	require.ErrorAs(t, err, &refused)
 	assert.Equal(t, codeNothing, refused.Code)
-	_, err = Client{Address: "127.0.0.1:1"}.Measure(t.Context(), "a\nCALIBRATE")
+	_, err = Meter{Address: "127.0.0.1:1"}.Measure(t.Context(), "a\nCALIBRATE")
 	assert.ErrorContains(t, err, "one line", "a swatch's name carries no second request")
 }
 

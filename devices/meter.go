@@ -1,4 +1,4 @@
-// Package meter speaks to a hand-held colour meter: a small line protocol over
+// Package devices speaks to a hand-held colour meter: a small line protocol over
 // TCP, the client that reads a swatch with it, and the stand-in that ships with
 // Gyrophane where no real device is at hand.
 //
@@ -14,7 +14,7 @@
 //
 // Codes: 10 a request that is not understood, 11 not calibrated, 12 the
 // calibration is too old, 13 nothing lies under the device.
-package meter
+package devices
 
 import (
 	"bufio"
@@ -33,8 +33,8 @@ import (
 const (
 	version     = "1"
 	longestLine = 2048
-	// DefaultAddress is where the stand-in listens and the client looks.
-	DefaultAddress = "127.0.0.1:8650"
+	// MeterAddress is where the stand-in listens and the client looks.
+	MeterAddress = "127.0.0.1:8650"
 )
 
 // ErrNotConnected says that no meter answers.
@@ -55,8 +55,8 @@ const (
 	codeNothing      = 13
 )
 
-// Client reads swatches with a device at an address.
-type Client struct {
+// Meter reads swatches with a device at an address.
+type Meter struct {
 	Address string
 	// Step is how long the device may take over one answer; 2 s when 0.
 	Step time.Duration
@@ -79,7 +79,7 @@ type Measured struct {
 const repeats = 3
 
 // Connected asks the device for its serial number.
-func (c Client) Connected(ctx context.Context) (serial string, err error) {
+func (c Meter) Connected(ctx context.Context) (serial string, err error) {
 	err = c.session(ctx, func(t *talk) error {
 		serial = t.serial
 		return nil
@@ -90,7 +90,7 @@ func (c Client) Connected(ctx context.Context) (serial string, err error) {
 // Measure calibrates where the device asks for it, and measures what lies under
 // it several times. Swatch names what the stand-in is to lay under itself; empty
 // leaves that alone.
-func (c Client) Measure(ctx context.Context, swatch string) (Measured, error) {
+func (c Meter) Measure(ctx context.Context, swatch string) (Measured, error) {
 	if strings.ContainsAny(swatch, "\r\n") || len(swatch) > 300 {
 		return Measured{}, errors.New("a swatch is named in one line of at most 300 characters")
 	}
@@ -144,7 +144,7 @@ type talk struct {
 // session connects, says hello, and hangs up after what is to be done. Only
 // connecting and the greeting are tried again; a device that answers is
 // believed.
-func (c Client) session(ctx context.Context, do func(*talk) error) error {
+func (c Meter) session(ctx context.Context, do func(*talk) error) error {
 	step, tries := c.Step, c.Tries
 	if step == 0 {
 		step = 2 * time.Second
@@ -186,7 +186,7 @@ func plainly(err error) string {
 	return err.Error()
 }
 
-func (c Client) connect(ctx context.Context, step time.Duration) (*talk, error) {
+func (c Meter) connect(ctx context.Context, step time.Duration) (*talk, error) {
 	dial := net.Dialer{Timeout: step}
 	conn, err := dial.DialContext(ctx, "tcp", c.Address)
 	if err != nil {

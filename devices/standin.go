@@ -1,4 +1,4 @@
-package meter
+package devices
 
 import (
 	"bufio"
@@ -14,9 +14,9 @@ import (
 	"gyrophane/core/colour"
 )
 
-// StandIn is a simulated device: it measures whatever swatch is laid under it,
+// StandInMeter is a simulated device: it measures whatever swatch is laid under it,
 // with noise and with drift since it was last calibrated.
-type StandIn struct {
+type StandInMeter struct {
 	// Swatch is the reflectance of a swatch by its name.
 	Swatch func(name string) (colour.Spectrum, error)
 	// Now is the clock; time.Now when nil.
@@ -43,7 +43,7 @@ const (
 )
 
 // Lay lays a swatch under the device.
-func (d *StandIn) Lay(swatch string) error {
+func (d *StandInMeter) Lay(swatch string) error {
 	s, err := d.Swatch(strings.TrimSpace(swatch))
 	if err != nil {
 		return err
@@ -55,7 +55,7 @@ func (d *StandIn) Lay(swatch string) error {
 }
 
 // Serve answers on a listener until it is closed.
-func (d *StandIn) Serve(l net.Listener) error {
+func (d *StandInMeter) Serve(l net.Listener) error {
 	turns := make(chan struct{}, mostAtOnce)
 	for {
 		conn, err := l.Accept()
@@ -78,7 +78,7 @@ func (d *StandIn) Serve(l net.Listener) error {
 	}
 }
 
-func (d *StandIn) answerAll(conn net.Conn) {
+func (d *StandInMeter) answerAll(conn net.Conn) {
 	in := bufio.NewReaderSize(conn, longestLine)
 	for {
 		if conn.SetDeadline(time.Now().Add(idle)) != nil {
@@ -96,7 +96,7 @@ func (d *StandIn) answerAll(conn net.Conn) {
 }
 
 // answer is the device's answer to one request.
-func (d *StandIn) answer(line string) (answer string, bye bool) {
+func (d *StandInMeter) answer(line string) (answer string, bye bool) {
 	request, what, _ := strings.Cut(line, " ")
 	if request == "LAY" {
 		if err := d.Lay(what); err != nil {
@@ -124,14 +124,14 @@ func refusal(code int, sentence string) string {
 	return fmt.Sprintf("ERR %d %s", code, strings.NewReplacer("\r", " ", "\n", " ").Replace(sentence))
 }
 
-func (d *StandIn) now() time.Time {
+func (d *StandInMeter) now() time.Time {
 	if d.Now != nil {
 		return d.Now()
 	}
 	return time.Now()
 }
 
-func (d *StandIn) measured() string {
+func (d *StandInMeter) measured() string {
 	age := d.now().Sub(d.calibrated)
 	switch {
 	case d.calibrated.IsZero():

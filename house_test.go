@@ -1,0 +1,90 @@
+// Package gyrophane_test holds what is true of the whole house.
+package gyrophane_test
+
+import (
+	"os/exec"
+	"path"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// floors are the rooms from below upward: what each may import of the house. A
+// room of core may import those of core that stand above it in this list.
+var floors = []struct {
+	room string
+	may  []string
+}{
+	{"core/internal", nil},
+	{"core/text", nil},
+	{"core/colour", nil},
+	{"core/paint", nil},
+	{"core/bias", nil},
+	{"core/path", nil},
+	{"core/wheel", nil},
+	{"core/reach", nil},
+	{"core/journal", nil},
+	{"devices", []string{"core"}},
+	{"store", []string{"core", "store"}},
+	{"exchange", []string{"core"}},
+	{"ui", nil},
+	{"api", []string{"core", "devices", "exchange", "store", "ui"}},
+	{"cmd", []string{"api", "core", "devices", "exchange", "store"}},
+}
+
+// thirdParty is what core may import of others.
+var thirdParty = []string{"gonum.org/v1/gonum", "github.com/lucasb-eyer/go-colorful", "golang.org/x/sync/errgroup"}
+
+func TestEachRoomImportsOnlyWhatStandsBelowIt(t *testing.T) {
+	list := exec.Command("go", "list", "-f", `{{.ImportPath}} {{join .Imports " "}}`, "./...")
+	out, err := list.Output()
+	require.NoError(t, err)
+	rooms := 0
+	for _, line := range strings.Split(strings.TrimSpace(string(out)), "\n") {
+		fields := strings.Fields(line)
+		name, inside := strings.CutPrefix(fields[0], "gyrophane/")
+		if !inside || strings.HasPrefix(name, "e2e") || strings.HasPrefix(name, "scripts") {
+			continue
+		}
+		at := roomOf(name)
+		require.GreaterOrEqual(t, at, 0, "%s has no place in the table of floors", name)
+		rooms++
+		for _, imported := range fields[1:] {
+			other, own := strings.CutPrefix(imported, "gyrophane/")
+			switch {
+			case own:
+				assert.True(t, allowed(at, other), "%s may not import %s", name, other)
+			case strings.HasPrefix(name, "core/") && strings.Contains(firstOf(imported), "."):
+				assert.True(t, slices.ContainsFunc(thirdParty, func(p string) bool { return strings.HasPrefix(imported, p) }), "%s may not import %s", name, imported)
+			case strings.HasPrefix(name, "core/"):
+				assert.NotContains(t, []string{"net/http", "database/sql", "os", "log", "log/slog"}, imported, "%s does no input or output", name)
+			}
+		}
+	}
+	assert.Greater(t, rooms, 12)
+}
+
+func firstOf(importPath string) string {
+	first, _, _ := strings.Cut(importPath, "/")
+	return first
+}
+
+func roomOf(name string) int {
+	for i, f := range floors {
+		if name == f.room || strings.HasPrefix(name, f.room+"/") {
+			return i
+		}
+	}
+	return -1
+}
+
+func allowed(at int, other string) bool {
+	to, f := roomOf(other), floors[at]
+	if strings.HasPrefix(f.room, "core/") {
+		return strings.HasPrefix(other, "core/") && to <= at && path.Dir(f.room) == "core"
+	}
+	return slices.ContainsFunc(f.may, func(room string) bool { return other == room || strings.HasPrefix(other, room+"/") })
+}
