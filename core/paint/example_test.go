@@ -1,0 +1,42 @@
+package paint_test
+
+import (
+	"fmt"
+
+	"gyrophane/core/paint"
+)
+
+// find is a paint of the library that is known to be there.
+func find(id string) *paint.Paint {
+	p, err := paint.Find(id)
+	if err != nil {
+		panic(err)
+	}
+	return p
+}
+
+func ExampleMix() {
+	green, err := paint.Mix(paint.Part{Paint: find("PY184"), Parts: 12}, paint.Part{Paint: find("PB15:3"), Parts: 1})
+	if err != nil {
+		panic(err)
+	}
+	u := green.Undertone()
+	fmt.Printf("%s, %s\n", u.HueWord(), u.Verdict)
+	// Output:
+	// green, clean
+}
+
+func ExamplePaint_Undertone() {
+	violet := find("PV23")
+	mass := violet.Alone()
+	s := mass.Masstone()
+	fmt.Printf("in the mass L* %.0f; let down it is a %s\n", s.Lab().L, violet.Undertone().HueWord())
+	// Output:
+	// in the mass L* 2; let down it is a violet
+}
+
+func ExampleCodes() {
+	fmt.Println(paint.Codes("Phthalo blue (PB 15:3), with PW6"))
+	// Output:
+	// [PB15:3 PW6]
+}

@@ -1,0 +1,49 @@
+package path_test
+
+import (
+	"fmt"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+)
+
+// find is a paint of the library that is known to be there.
+func find(id string) *paint.Paint {
+	p, err := paint.Find(id)
+	if err != nil {
+		panic(err)
+	}
+	return p
+}
+
+func ExamplePath_Steps() {
+	way := path.New(find("PY65"), find("PR254"))
+	for _, s := range way.Steps(3, path.ByHue) {
+		fmt.Println(s.Under.HueWord(), s.Under.Verdict)
+	}
+	// Output:
+	// orange clean
+	// red-orange clean
+	// red-orange clean
+}
+
+func ExamplePath_Mud() {
+	way := path.New(find("PR254"), find("PG7"))
+	fmt.Println("muddy stretches:", len(way.Mud()))
+	// Output:
+	// muddy stretches: 1
+}
+
+func ExampleCorrect() {
+	yellow, blue := find("PY74"), find("PB15:3")
+	have := []paint.Part{{Paint: yellow, Parts: 5}, {Paint: blue, Parts: 2}}
+	want := []paint.Part{{Paint: yellow, Parts: 8}, {Paint: blue, Parts: 1}}
+	c, err := path.Correct(have, want)
+	fmt.Printf("%d to add, %v\n", len(c.Add), err)
+	for _, p := range c.Add {
+		fmt.Println(p.Parts, p.Paint.ID)
+	}
+	// Output:
+	// 1 to add, <nil>
+	// 9 PY74
+}

@@ -1,0 +1,49 @@
+package reach_test
+
+import (
+	"context"
+	"fmt"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/reach"
+	"gyrophane/core/wheel"
+)
+
+// paints are paints of the library that are known to be there.
+func paints(ids ...string) (out []*paint.Paint) {
+	for _, id := range ids {
+		p, err := paint.Find(id)
+		if err != nil {
+			panic(err)
+		}
+		out = append(out, p)
+	}
+	return out
+}
+
+func ExampleTable_Best() {
+	box := paints("PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3")
+	table, err := reach.NewTable(context.Background(), box, 2, nil)
+	if err != nil {
+		panic(err)
+	}
+	best, err := table.Best(context.Background(), reach.Wish{Kind: wheel.RYB})
+	if err != nil {
+		panic(err)
+	}
+	for _, p := range best[0].System.Paints() {
+		fmt.Print(p.ID, " ")
+	}
+	fmt.Printf("reach %.0f %% of the hues cleanly\n", 100*best[0].Reach.Clean())
+	// Output:
+	// PY184 PR122 PB15:3 reach 82 % of the hues cleanly
+}
+
+func ExampleNearest() {
+	ochre := paints("PY43")[0].Alone()
+	look := ochre.AsPainted(paint.Media()[0], false)
+	match, err := reach.Nearest(look.Lab(), paints("PY65", "PR254", "PB29", "PW6"), paint.Media()[0])
+	fmt.Printf("%d paints, CIEDE2000 %.1f, %v\n", len(match.Parts), match.DE, err)
+	// Output:
+	// 4 paints, CIEDE2000 3.1, <nil>
+}
