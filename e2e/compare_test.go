@@ -3,11 +3,8 @@ package e2e
 import (
 	"strings"
 	"testing"
-	"time"
 
-	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
-	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 
 	"gyrophane/store/storetest"
@@ -127,16 +124,11 @@ func TestTheBestSystemIsChosenAndMade(t *testing.T) {
 	p.see(", costs ")
 	p.choose("for", "the fewest tubes")
 	p.see("The fewest tubes that reach nearly as many")
-	slow := p.HijackRequests()
-	slow.MustAdd("*/api/choose*", func(h *rod.Hijack) {
-		time.Sleep(2 * time.Second)
-		h.ContinueRequest(&proto.FetchContinueRequest{})
-	})
-	go slow.Run()
+	release := p.holds("*/api/choose*")
 	p.choose("for", "my wanted colours")
 	p.press("leave it")
 	p.see("This was left before every system was looked at.")
-	slow.MustStop()
+	release()
 	p.press("look at them")
 	p.see("The most wanted colours reached")
 	p.see("wanted reached, CIEDE2000")

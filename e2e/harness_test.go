@@ -119,8 +119,26 @@ func (v visitor) waitFor(what string, holds func() bool) {
 		if time.Now().After(deadline) {
 			require.Fail(v.t, "waited in vain for: "+what, "the page shows: %s", v.text())
 		}
-		time.Sleep(25 * time.Millisecond)
+		<-time.After(25 * time.Millisecond)
 	}
+}
+
+// holds lets the requests of a page to an address stand until release is called.
+func (v visitor) holds(pattern string) (release func()) {
+	v.t.Helper()
+	released := make(chan struct{})
+	router := v.HijackRequests()
+	router.MustAdd(pattern, func(h *rod.Hijack) {
+		<-released
+		h.ContinueRequest(&proto.FetchContinueRequest{})
+	})
+	go router.Run()
+	release = sync.OnceFunc(func() { close(released) })
+	v.t.Cleanup(func() {
+		release()
+		router.MustStop()
+	})
+	return release
 }
 
 func (v visitor) text() string {
@@ -260,7 +278,8 @@ func (v visitor) keys(keys ...input.Key) {
 	v.t.Helper()
 	for _, k := range keys {
 		v.Keyboard.MustType(k)
-		time.Sleep(60 * time.Millisecond) // as fast as fingers
+		// As fast as a hand that sees what it does: the page was drawn in between.
+		v.MustEval(`() => new Promise((seen) => requestAnimationFrame(() => requestAnimationFrame(seen)))`)
 	}
 }
 
@@ -293,7 +312,7 @@ func startAppWith(t *testing.T, url string, flags ...string) app {
 		if text, err := os.ReadFile(address); err == nil && len(text) > 0 {
 			return app{strings.TrimSpace(string(text)), stop}
 		}
-		time.Sleep(20 * time.Millisecond)
+		<-time.After(20 * time.Millisecond)
 	}
 	require.Fail(t, "the server did not start", log.String())
 	return app{}

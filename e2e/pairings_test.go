@@ -3,11 +3,8 @@ package e2e
 import (
 	"strings"
 	"testing"
-	"time"
 
-	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
-	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 
 	"gyrophane/store/storetest"
@@ -90,19 +87,14 @@ func TestPairingsOfTheWholeBoxByLeanAndAsAMap(t *testing.T) {
 func TestNothingMovesFromUnderTheHandWhilePairingsAreWorkedOut(t *testing.T) {
 	p := open(t, startApp(t, storetest.Database(t)).address)
 	p.asDemo()
-	slow := p.HijackRequests()
-	slow.MustAdd("*/api/pairings*", func(h *rod.Hijack) {
-		time.Sleep(2 * time.Second)
-		h.ContinueRequest(&proto.FetchContinueRequest{})
-	})
-	go slow.Run()
-	defer slow.MustStop()
+	release := p.holds("*/api/pairings*")
 	p.goTo("Pairings")
 	top := func() float64 {
 		return p.element(`[aria-label="pairings of"] [role=radio]`, "my whole box").MustEval(`() => this.getBoundingClientRect().top`).Num()
 	}
 	before := top()
 	assert.False(t, p.shows("Three pairings of three paints"), "not there yet")
+	release()
 	p.see("Three pairings of three paints")
 	assert.InDelta(t, before, top(), 0.5)
 }
