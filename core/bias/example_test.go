@@ -4,21 +4,12 @@ import (
 	"fmt"
 
 	"gyrophane/core/bias"
-	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 )
-
-// find is a paint of the library that is known to be there.
-func find(id string) *paint.Paint {
-	p, err := paint.Find(id)
-	if err != nil {
-		panic(err)
-	}
-	return p
-}
 
 func ExampleLeanIn() {
 	for _, id := range []string{"PB29", "PB15:3", "PR255"} {
-		p := find(id)
+		p := painttest.Paint(id)
 		lean, _ := bias.LeanIn(p, bias.RoleAmong(p))
 		fmt.Printf("%s leans to %s, %s\n", id, lean.Toward, bias.Temperature(p, bias.VioletIsWarm))
 	}
@@ -29,7 +20,7 @@ func ExampleLeanIn() {
 }
 
 func ExampleRuleOfThumb() {
-	rule, ok := bias.RuleOfThumb(find("PR122"), find("PB29"), "", "")
+	rule, ok := bias.RuleOfThumb(painttest.Paint("PR122"), painttest.Paint("PB29"), "", "")
 	fmt.Println(rule.Word, ok)
 	// Output:
 	// bright true

@@ -4,19 +4,11 @@ import (
 	"fmt"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 )
 
-// find is a paint of the library that is known to be there.
-func find(id string) *paint.Paint {
-	p, err := paint.Find(id)
-	if err != nil {
-		panic(err)
-	}
-	return p
-}
-
 func ExampleMix() {
-	green, err := paint.Mix(paint.Part{Paint: find("PY184"), Parts: 12}, paint.Part{Paint: find("PB15:3"), Parts: 1})
+	green, err := paint.Mix(paint.Part{Paint: painttest.Paint("PY184"), Parts: 12}, paint.Part{Paint: painttest.Paint("PB15:3"), Parts: 1})
 	if err != nil {
 		panic(err)
 	}
@@ -27,7 +19,7 @@ func ExampleMix() {
 }
 
 func ExamplePaint_Undertone() {
-	violet := find("PV23")
+	violet := painttest.Paint("PV23")
 	mass := violet.Alone()
 	s := mass.Masstone()
 	fmt.Printf("in the mass L* %.0f; let down it is a %s\n", s.Lab().L, violet.Undertone().HueWord())

@@ -4,20 +4,12 @@ import (
 	"fmt"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
 )
 
-// find is a paint of the library that is known to be there.
-func find(id string) *paint.Paint {
-	p, err := paint.Find(id)
-	if err != nil {
-		panic(err)
-	}
-	return p
-}
-
 func ExamplePath_Steps() {
-	way := path.New(find("PY65"), find("PR254"))
+	way := path.New(painttest.Paint("PY65"), painttest.Paint("PR254"))
 	for _, s := range way.Steps(3, path.ByHue) {
 		fmt.Println(s.Under.HueWord(), s.Under.Verdict)
 	}
@@ -28,14 +20,14 @@ func ExamplePath_Steps() {
 }
 
 func ExamplePath_Mud() {
-	way := path.New(find("PR254"), find("PG7"))
+	way := path.New(painttest.Paint("PR254"), painttest.Paint("PG7"))
 	fmt.Println("muddy stretches:", len(way.Mud()))
 	// Output:
 	// muddy stretches: 1
 }
 
 func ExampleCorrect() {
-	yellow, blue := find("PY74"), find("PB15:3")
+	yellow, blue := painttest.Paint("PY74"), painttest.Paint("PB15:3")
 	have := []paint.Part{{Paint: yellow, Parts: 5}, {Paint: blue, Parts: 2}}
 	want := []paint.Part{{Paint: yellow, Parts: 8}, {Paint: blue, Parts: 1}}
 	c, err := path.Correct(have, want)

@@ -5,24 +5,13 @@ import (
 	"fmt"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
 )
 
-// paints are paints of the library that are known to be there.
-func paints(ids ...string) (out []*paint.Paint) {
-	for _, id := range ids {
-		p, err := paint.Find(id)
-		if err != nil {
-			panic(err)
-		}
-		out = append(out, p)
-	}
-	return out
-}
-
 func ExampleTable_Best() {
-	box := paints("PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3")
+	box := painttest.Paints("PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3")
 	table, err := reach.NewTable(context.Background(), box, 2, nil)
 	if err != nil {
 		panic(err)
@@ -40,9 +29,9 @@ func ExampleTable_Best() {
 }
 
 func ExampleNearest() {
-	ochre := paints("PY43")[0].Alone()
+	ochre := painttest.Paints("PY43")[0].Alone()
 	look := ochre.AsPainted(paint.Media()[0], false)
-	match, err := reach.Nearest(look.Lab(), paints("PY65", "PR254", "PB29", "PW6"), paint.Media()[0])
+	match, err := reach.Nearest(look.Lab(), painttest.Paints("PY65", "PR254", "PB29", "PW6"), paint.Media()[0])
 	fmt.Printf("%d paints, CIEDE2000 %.1f, %v\n", len(match.Parts), match.DE, err)
 	// Output:
 	// 4 paints, CIEDE2000 3.1, <nil>

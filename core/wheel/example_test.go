@@ -3,21 +3,12 @@ package wheel_test
 import (
 	"fmt"
 
-	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/wheel"
 )
 
-// find is a paint of the library that is known to be there.
-func find(id string) *paint.Paint {
-	p, err := paint.Find(id)
-	if err != nil {
-		panic(err)
-	}
-	return p
-}
-
 func ExampleBuild() {
-	triad, err := wheel.Triad(find("PY184"), find("PR254"), find("PB29"))
+	triad, err := wheel.Triad(painttest.Paint("PY184"), painttest.Paint("PR254"), painttest.Paint("PB29"))
 	if err != nil {
 		panic(err)
 	}
@@ -36,7 +27,7 @@ func ExampleBuild() {
 }
 
 func ExampleTriad() {
-	_, err := wheel.Triad(find("PW6"), find("PR255"), find("PB29"))
+	_, err := wheel.Triad(painttest.Paint("PW6"), painttest.Paint("PR255"), painttest.Paint("PB29"))
 	fmt.Println(err)
 	// Output:
 	// PW6 (titanium white) cannot be the yellow: it has no hue of its own; choose a coloured paint

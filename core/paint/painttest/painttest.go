@@ -1,0 +1,21 @@
+// Package painttest gives tests and examples paints of the library by name.
+package painttest
+
+import "gyrophane/core/paint"
+
+// Paint is a library paint that is known to be there.
+func Paint(id string) *paint.Paint {
+	p, err := paint.Find(id)
+	if err != nil {
+		panic(err)
+	}
+	return p
+}
+
+// Paints are several of them.
+func Paints(ids ...string) (out []*paint.Paint) {
+	for _, id := range ids {
+		out = append(out, Paint(id))
+	}
+	return out
+}
