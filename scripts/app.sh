@@ -54,7 +54,9 @@ start() {
     kill -0 "$pid" 2>/dev/null || break
     sleep 0.1
   done
-  tail -n 5 "$state/app-log" "$state/app-said" 2>/dev/null >&2
+  for said in "$state/app-log" "$state/app-said"; do
+    if [ -s "$said" ]; then tail -n 5 "$said" >&2; fi
+  done
   fail "the application did not start; the lines above say why."
 }
 
