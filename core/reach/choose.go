@@ -57,7 +57,7 @@ func (a reached) or(b reached) reached { return reached{a.clean.or(b.clean), a.s
 
 // atOnce is how many pairs are followed before the context is looked at again,
 // and how many paths are in memory at once: some hundredths of a second.
-const atOnce = 32
+const atOnce = 64
 
 // How much is looked at for an exact answer: pairs followed for a table, and
 // systems made of its paints (double ones have two and a half times the ways).

@@ -100,7 +100,7 @@ func BenchmarkSuitedOfABoxOfTwelve(b *testing.B) {
 		wanted = append(wanted, colour.Lab{L: 30 + 7*float64(i), A: 40 - 12*float64(i), B: -30 + 10*float64(i)})
 	}
 	for b.Loop() {
-		if _, err := table.Suited(context.Background(), Wish{Kind: wheel.Split, Most: 5}, tubes(b, "PW6", "PBk9"), wanted, acrylic); err != nil {
+		if _, err := table.Suited(context.Background(), Wish{Kind: wheel.Split, Most: 5, Workers: 2}, tubes(b, "PW6", "PBk9"), wanted, acrylic); err != nil {
 			b.Fatal(err)
 		}
 	}
