@@ -58,7 +58,7 @@ var docsStyle string
 // docs is the description of the API for people to read: one page, made once,
 // of what is shipped with the application.
 func (s *Server) docs() {
-	page := template.Must(template.New("docs").Funcs(template.FuncMap{"upper": strings.ToUpper}).Parse(docsPage))
+	page := template.Must(template.New("docs").Parse(docsPage))
 	var out bytes.Buffer
 	if err := page.Execute(&out, operationsByTag(s.api.OpenAPI())); err != nil {
 		panic(err) // the page is part of the program
