@@ -2,8 +2,11 @@
 package gyrophane_test
 
 import (
+	"go/parser"
+	"go/token"
 	"os/exec"
 	"path"
+	"path/filepath"
 	"slices"
 	"strings"
 	"testing"
@@ -20,19 +23,23 @@ var floors = []struct {
 }{
 	{"core/internal", nil},
 	{"core/text", nil},
+	{"core/input", nil},
 	{"core/colour", nil},
 	{"core/paint", nil},
+	{"core/recipe", nil},
 	{"core/bias", nil},
 	{"core/path", nil},
 	{"core/wheel", nil},
 	{"core/reach", nil},
 	{"core/journal", nil},
 	{"devices", []string{"core"}},
+	{"files", []string{"core"}},
 	{"store", []string{"core", "store"}},
-	{"exchange", []string{"core"}},
+	{"studio", []string{"core", "devices", "files", "store"}},
+	{"wire", []string{"core", "studio"}},
 	{"ui", nil},
-	{"api", []string{"core", "devices", "exchange", "store", "ui"}},
-	{"cmd", []string{"api", "core", "devices", "exchange", "store"}},
+	{"api", []string{"core", "devices", "files", "store", "studio", "ui", "wire"}},
+	{"cmd", []string{"api", "core", "devices", "files", "store", "studio", "wire"}},
 }
 
 // thirdParty is what core may import of others.
@@ -87,4 +94,20 @@ func allowed(at int, other string) bool {
 		return strings.HasPrefix(other, "core/") && to <= at && path.Dir(f.room) == "core"
 	}
 	return slices.ContainsFunc(f.may, func(room string) bool { return other == room || strings.HasPrefix(other, room+"/") })
+}
+
+// The program imports the HTTP face only where it serves.
+func TestOnlyServingNeedsTheAPI(t *testing.T) {
+	files, err := filepath.Glob("cmd/*/*.go")
+	require.NoError(t, err)
+	require.NotEmpty(t, files)
+	for _, file := range files {
+		parsed, err := parser.ParseFile(token.NewFileSet(), file, nil, parser.ImportsOnly)
+		require.NoError(t, err)
+		for _, i := range parsed.Imports {
+			if i.Path.Value == `"gyrophane/api"` {
+				assert.Contains(t, filepath.Base(file), "serve", "%s asks the API for something", file)
+			}
+		}
+	}
 }

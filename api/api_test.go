@@ -16,9 +16,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/api"
-	"gyrophane/exchange"
 	"gyrophane/store"
 	"gyrophane/store/storetest"
+	"gyrophane/studio"
+	"gyrophane/wire"
 )
 
 // client is a browser on one of the server's pages, with its own cookie.
@@ -39,25 +40,16 @@ func serverWith(t *testing.T, o api.Options) (*fiber.App, *store.Store) {
 	require.NoError(t, err)
 	t.Cleanup(func() { require.NoError(t, s.Close()) })
 	require.NoError(t, s.Migrate(context.Background()))
-	require.NoError(t, s.SeedDemo(context.Background(), store.Demo{Wheels: demoWheels(t), Box: demoTubes(t)}))
+	require.NoError(t, s.SeedDemo(context.Background(), store.Demo{Wheels: demo(t).Wheels, Box: demo(t).Box}))
 	o.Log = slog.New(slog.DiscardHandler)
 	return api.New(s, o).App(), s
 }
 
-func demoWheels(t *testing.T) []store.Content {
+func demo(t *testing.T) store.Demo {
 	t.Helper()
-	wheels, err := api.DemoWheels()
+	d, err := studio.Demo()
 	require.NoError(t, err)
-	return wheels
-}
-
-func demoTubes(t *testing.T) []store.NewTube {
-	t.Helper()
-	box, err := exchange.DemoBox()
-	require.NoError(t, err)
-	tubes, err := api.NewTubes(box)
-	require.NoError(t, err)
-	return tubes
+	return d
 }
 
 func (c *client) request(method, path, body string) *http.Request {
@@ -337,18 +329,18 @@ func TestBadInputGetsASentence(t *testing.T) {
 func TestQuestionsAreAnsweredAsOnTheCommandLine(t *testing.T) {
 	app, _ := server(t, true)
 	c := &client{t: t, app: app}
-	var paints []exchange.Paint
+	var paints []wire.Paint
 	c.ok("GET", "/api/paints?light=A&medium=oil", "", &paints)
 	assert.Len(t, paints, 52)
-	var mix exchange.Mix
+	var mix wire.Mix
 	c.ok("GET", "/api/mix?parts=PB29=1,PR122=2,PW6=3", "", &mix)
 	assert.Len(t, mix.Parts, 3)
-	var pair exchange.Pair
+	var pair wire.Pair
 	c.ok("GET", "/api/pair?a=PR254&b=PG7&steps=5&spacing=contrast", "", &pair)
 	assert.Len(t, pair.Steps, 5)
 	assert.NotEmpty(t, pair.MudZones)
 	ada := signedUp(t, app, "Ada")
-	var wheel exchange.Wheel
+	var wheel wire.Wheel
 	ada.ok("POST", "/api/wheel?judged=wet", question, &wheel)
 	assert.Equal(t, "wet", wheel.Judged)
 }

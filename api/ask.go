@@ -3,12 +3,14 @@ package api
 import (
 	"context"
 	"net/http"
-	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"gyrophane/core/input"
 	"gyrophane/core/paint"
-	"gyrophane/exchange"
+	"gyrophane/core/path"
+	"gyrophane/studio"
+	"gyrophane/wire"
 )
 
 // Look is how a question wants its colours shown.
@@ -18,7 +20,7 @@ type Look struct {
 	Judged string `query:"judged" default:"dry" enum:"wet,dry" doc:"as it is being painted, or when it is dry"`
 }
 
-func (l Look) view() (exchange.View, error) { return exchange.ParseView(l.Medium, l.Light, l.Judged) }
+func (l Look) view() (wire.View, error) { return wire.ParseView(l.Medium, l.Light, l.Judged) }
 
 // Spaced is a question about steps.
 type Spaced struct {
@@ -59,108 +61,112 @@ type quietenInput struct {
 }
 
 // correct brings a pile to parts or to a colour.
-func (s *Server) correct(ctx context.Context, in *correctInput) (out exchange.Correction, err error) {
+func (s *Server) correct(ctx context.Context, in *correctInput) (out wire.Correction, err error) {
+	v, err := in.view()
+	if err != nil {
+		return out, err
+	}
+	have, err := s.studio.Pile(ctx, painterIfAny, in.Wheel, in.Have)
+	if err != nil {
+		return out, err
+	}
 	if in.Colour == "" {
-		v, have, want, err := s.twoPiles(ctx, in.Look, in.Wheel, in.Have, in.Want)
+		want, err := s.studio.Pile(ctx, painterIfAny, in.Wheel, in.Want)
 		if err != nil {
 			return out, err
 		}
-		return v.Correct(have, want)
+		c, err := path.Correct(have.Parts, want.Parts)
+		if err != nil {
+			return out, input.Wrap(err)
+		}
+		return v.Correction(have, want, c), nil
 	}
-	v, err := in.view()
+	want, err := v.ParseColour(in.Colour)
 	if err != nil {
 		return out, err
 	}
-	want, err := v.ParseReading(in.Colour)
+	with, err := s.studio.Paints(ctx, painterIfAny, in.Wheel, in.With...)
 	if err != nil {
 		return out, err
 	}
-	have, err := s.parts(ctx, in.Wheel, in.Have)
+	c, err := path.CorrectToReading(have.Parts, want, with)
 	if err != nil {
-		return out, err
+		return out, input.Wrap(err)
 	}
-	with, err := s.paints(ctx, in.Wheel, in.With)
-	if err != nil {
-		return out, err
-	}
-	return v.CorrectTo(have, want, with)
+	return v.CorrectionTo(have, want, c), nil
 }
 
 // quieten cools or dulls a colour.
-func (s *Server) quieten(ctx context.Context, in *quietenInput) (out exchange.Quiet, err error) {
+func (s *Server) quieten(ctx context.Context, in *quietenInput) (out wire.Quiet, err error) {
 	v, err := in.view()
 	if err != nil {
 		return out, err
 	}
-	parts, err := s.parts(ctx, in.Wheel, in.Parts)
+	pile, err := s.studio.Pile(ctx, painterIfAny, in.Wheel, in.Parts)
 	if err != nil {
 		return out, err
 	}
-	hand, err := s.paints(ctx, in.Wheel, in.With)
+	hand, err := s.studio.Paints(ctx, painterIfAny, in.Wheel, in.With...)
 	if err != nil {
 		return out, err
 	}
-	given := map[string]*paint.Paint{}
-	for way, ref := range map[string]string{"complement": in.Complement, "neighbour": in.Neighbour, "earth": in.Earth} {
-		if ref == "" {
+	given := map[path.QuietWay]*paint.Paint{}
+	for way, id := range map[path.QuietWay]string{path.ByComplement: in.Complement, path.ByNeighbour: in.Neighbour, path.ByEarth: in.Earth} {
+		if id == "" {
 			continue
 		}
-		found, err := s.paints(ctx, in.Wheel, []string{ref})
+		found, err := s.studio.Paints(ctx, painterIfAny, in.Wheel, id)
 		if err != nil {
 			return out, err
 		}
 		given[way] = found[0]
 	}
-	return v.Quieten(parts, hand, given)
-}
-
-// paints finds paints by reference.
-func (s *Server) paints(ctx context.Context, wheel int64, refs []string) (out []*paint.Paint, err error) {
-	find, err := s.systemFinder(ctx, wheel, exchange.SystemContent{Roles: [3][]string{refs}})
+	ways, err := path.QuietenPile(pile.Parts, hand, given)
 	if err != nil {
-		return nil, err
+		return out, err
 	}
-	for _, ref := range refs {
-		p, err := find(ref)
-		if err != nil {
-			return nil, err
-		}
-		out = append(out, p)
-	}
-	return out, nil
+	return v.Quiet(pile, ways), nil
 }
 
-type laidInput struct {
+// locate finds a colour that was read on the way between two paints.
+func (s *Server) locate(ctx context.Context, in *locateInput) (out wire.Located, err error) {
+	v, err := in.view()
+	if err != nil {
+		return out, err
+	}
+	read, err := v.ParseColour(in.Colour)
+	if err != nil {
+		return out, err
+	}
+	couple, err := s.studio.Paints(ctx, painterIfAny, in.Wheel, in.A, in.B)
+	if err != nil {
+		return out, err
+	}
+	return v.Located(read, path.New(couple[0], couple[1]).Find(read)), nil
+}
+
+// differ lays a pile beside another.
+func (s *Server) differ(ctx context.Context, in *differenceInput) (out wire.PileDifference, err error) {
+	v, err := in.view()
+	if err != nil {
+		return out, err
+	}
+	here, err := s.studio.Pile(ctx, painterIfAny, in.Wheel, in.Here)
+	if err != nil {
+		return out, err
+	}
+	held, err := s.studio.Pile(ctx, painterIfAny, in.Wheel, in.Held)
+	if err != nil {
+		return out, err
+	}
+	return v.PileDifference(here, held), nil
+}
+
+type differenceInput struct {
 	Look
 	Here  []string `query:"here" required:"true" maxItems:"6" doc:"PAINT=PARTS, with commas between"`
 	Held  []string `query:"held" required:"true" maxItems:"6" doc:"what it is laid beside"`
 	Wheel int64    `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
-}
-
-// twoPiles reads two lists of ingredients, and how to look at them.
-func (s *Server) twoPiles(ctx context.Context, l Look, wheel int64, a, b []string) (v exchange.View, first, second []paint.Part, err error) {
-	if v, err = l.view(); err != nil {
-		return v, nil, nil, err
-	}
-	if first, err = s.parts(ctx, wheel, a); err != nil {
-		return v, nil, nil, err
-	}
-	second, err = s.parts(ctx, wheel, b)
-	return v, first, second, err
-}
-
-// parts reads ingredients written as PAINT=PARTS.
-func (s *Server) parts(ctx context.Context, wheel int64, texts []string) ([]paint.Part, error) {
-	var refs []string
-	for _, text := range texts {
-		ref, _, _ := strings.Cut(text, "=")
-		refs = append(refs, ref)
-	}
-	find, err := s.systemFinder(ctx, wheel, exchange.SystemContent{Roles: [3][]string{refs}})
-	if err != nil {
-		return nil, err
-	}
-	return exchange.ParseParts(texts, find)
 }
 
 type pairInput struct {
@@ -175,94 +181,77 @@ type pairInput struct {
 
 // pair follows the way between two paints of the library, of the painter's box,
 // or as they were kept with a wheel.
-func (s *Server) pair(ctx context.Context, in *pairInput) (out exchange.Pair, err error) {
-	v, spacing, err := exchange.ParseLook(in.Medium, in.Light, in.Judged, in.Spacing)
+func (s *Server) pair(ctx context.Context, in *pairInput) (out wire.Pair, err error) {
+	v, err := in.view()
 	if err != nil {
 		return out, err
 	}
-	refs := []string{in.A, in.B}
+	spacing, err := studio.ParseSpacing(in.Spacing)
+	if err != nil {
+		return out, err
+	}
+	if err := path.CheckSteps(in.Steps); err != nil {
+		return out, err
+	}
+	ids := []string{in.A, in.B}
 	if in.Third != "" {
-		refs = append(refs, in.Third)
+		ids = append(ids, in.Third)
 	}
-	found, err := s.paints(ctx, in.Wheel, refs)
+	found, err := s.studio.Paints(ctx, painterIfAny, in.Wheel, ids...)
 	if err != nil {
 		return out, err
 	}
+	way := path.New(found[0], found[1])
 	if in.Third == "" {
-		return v.Pair(found[0], found[1], in.Steps, spacing)
+		return v.Pair(way, in.Steps, spacing), nil
 	}
-	return v.Contaminated(found[0], found[1], found[2], in.Steps, spacing, exchange.TaintShares)
+	taints, err := way.Taints(found[2], path.TaintShares)
+	if err != nil {
+		return out, err
+	}
+	return v.Contaminated(way, found[2], taints, in.Steps, spacing), nil
 }
 
 // askRoutes answer what only needs computing: nothing is kept, nobody's rows
 // are read.
 func (s *Server) askRoutes() {
-	ask(s, "paints", "The paint library, as it looks under given conditions", func(in *Look) ([]exchange.Paint, error) {
+	ask(s, "paints", "The paint library, as it looks under given conditions", func(in *Look) ([]wire.Paint, error) {
 		v, err := in.view()
 		if err != nil {
 			return nil, err
 		}
 		return v.Library(), nil
 	})
-	huma.Register(s.api, huma.Operation{OperationID: "mix", Tags: []string{"mixing"}, Summary: "What some parts of some paints make", Method: http.MethodGet, Path: "/api/mix", Metadata: lazily},
-		func(ctx context.Context, in *mixInput) (*struct{ Body exchange.Mix }, error) {
-			v, err := in.view()
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			parts, err := s.parts(ctx, in.Wheel, in.Parts)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			out, err := v.Mix(parts)
-			return &struct{ Body exchange.Mix }{out}, s.refusal(err)
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "correct", Tags: []string{"mixing"}, Summary: "The least that brings a pile to parts or to a colour, or whether to start over", Method: http.MethodGet, Path: "/api/correct", Metadata: lazily},
-		func(ctx context.Context, in *correctInput) (*struct{ Body exchange.Correction }, error) {
-			out, err := s.correct(ctx, in)
-			return &struct{ Body exchange.Correction }{out}, s.refusal(err)
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "locate", Tags: []string{"mixing"}, Summary: "Where on the way between two paints a colour that was read lies", Method: http.MethodGet, Path: "/api/locate", Metadata: lazily},
-		func(ctx context.Context, in *locateInput) (*struct{ Body exchange.Located }, error) {
-			v, err := in.view()
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			read, err := v.ParseReading(in.Colour)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			couple, err := s.paints(ctx, in.Wheel, []string{in.A, in.B})
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			out, err := v.Locate(couple[0], couple[1], read)
-			return &struct{ Body exchange.Located }{out}, s.refusal(err)
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "quieten", Tags: []string{"mixing"}, Summary: "Ways to cool or dull a colour, side by side", Method: http.MethodGet, Path: "/api/quieten", Metadata: lazily},
-		func(ctx context.Context, in *quietenInput) (*struct{ Body exchange.Quiet }, error) {
-			out, err := s.quieten(ctx, in)
-			return &struct{ Body exchange.Quiet }{out}, s.refusal(err)
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "laid", Tags: []string{"mixing"}, Summary: "Two piles laid beside each other, and what differs", Method: http.MethodGet, Path: "/api/laid", Metadata: lazily},
-		func(ctx context.Context, in *laidInput) (*struct{ Body exchange.Laid }, error) {
-			v, here, held, err := s.twoPiles(ctx, in.Look, in.Wheel, in.Here, in.Held)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			out, err := v.Lay(here, held)
-			return &struct{ Body exchange.Laid }{out}, s.refusal(err)
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "pair", Tags: []string{"mixing"}, Summary: "The way from one paint to another: steps, parts, where it turns dull or muddy", Method: http.MethodGet, Path: "/api/pair", Metadata: lazily},
-		func(ctx context.Context, in *pairInput) (*struct{ Body exchange.Pair }, error) {
-			out, err := s.pair(ctx, in)
-			return &struct{ Body exchange.Pair }{out}, s.refusal(err)
-		})
+	answer(s, huma.Operation{OperationID: "mix", Summary: "What some parts of some paints make"}, func(ctx context.Context, in *mixInput) (out wire.Mix, err error) {
+		v, err := in.view()
+		if err != nil {
+			return out, err
+		}
+		pile, err := s.studio.Pile(ctx, painterIfAny, in.Wheel, in.Parts)
+		if err != nil {
+			return out, err
+		}
+		return v.Mix(pile), nil
+	})
+	answer(s, huma.Operation{OperationID: "correct", Summary: "The least that brings a pile to parts or to a colour, or whether to start over"}, s.correct)
+	answer(s, huma.Operation{OperationID: "locate", Summary: "Where on the way between two paints a colour that was read lies"}, s.locate)
+	answer(s, huma.Operation{OperationID: "quieten", Summary: "Ways to cool or dull a colour, side by side"}, s.quieten)
+	answer(s, huma.Operation{OperationID: "difference", Summary: "Two piles laid beside each other, and what differs"}, s.differ)
+	answer(s, huma.Operation{OperationID: "pair", Summary: "The way from one paint to another: steps, parts, where it turns dull or muddy"}, s.pair)
+}
+
+// answer registers a question about mixing under /api/ and its name.
+func answer[In, Out any](s *Server, op huma.Operation, handle func(context.Context, *In) (Out, error)) {
+	op.Tags, op.Method, op.Path, op.Metadata = []string{"mixing"}, http.MethodGet, "/api/"+op.OperationID, painterForTubes
+	huma.Register(s.api, op, func(ctx context.Context, in *In) (*struct{ Body Out }, error) {
+		out, err := handle(ctx, in)
+		return &struct{ Body Out }{out}, s.refusal(err)
+	})
 }
 
 // ask registers a question under /api/name.
 func ask[In, Out any](s *Server, name, summary string, answer func(*In) (Out, error)) {
-	op := huma.Operation{OperationID: name, Tags: []string{"paints"}, Summary: summary, Method: http.MethodGet, Path: "/api/" + name, Metadata: anyones}
+	op := huma.Operation{OperationID: name, Tags: []string{"paints"}, Summary: summary, Method: http.MethodGet, Path: "/api/" + name, Metadata: noPainter}
 	huma.Register(s.api, op, func(_ context.Context, in *In) (*struct{ Body Out }, error) {
 		out, err := answer(in)
 		return &struct{ Body Out }{out}, s.refusal(err)

@@ -24,9 +24,10 @@ import (
 
 	"gyrophane/api"
 	"gyrophane/core/paint"
-	"gyrophane/exchange"
+	"gyrophane/core/reach"
 	"gyrophane/store"
 	"gyrophane/store/storetest"
+	"gyrophane/wire"
 )
 
 // listening serves an application on a port of this machine, for what needs a
@@ -40,23 +41,23 @@ func listening(t *testing.T, app *fiber.App) string {
 	return l.Addr().String()
 }
 
-// wire is a connection on which bytes are written as they are.
-type wire struct {
+// socket is a connection on which bytes are written as they are.
+type socket struct {
 	net.Conn
 	t *testing.T
 }
 
-func dial(t *testing.T, address string) wire {
+func dial(t *testing.T, address string) socket {
 	t.Helper()
 	c, err := net.Dial("tcp", address)
 	require.NoError(t, err)
 	require.NoError(t, c.SetDeadline(time.Now().Add(time.Minute)))
 	t.Cleanup(func() { c.Close() })
-	return wire{c, t}
+	return socket{c, t}
 }
 
 // says writes a request's head and what there is of its body.
-func (w wire) says(method, path string, more []string, body string) {
+func (w socket) says(method, path string, more []string, body string) {
 	w.t.Helper()
 	host := w.RemoteAddr().String()
 	head := append([]string{method + " " + path + " HTTP/1.1", "Host: " + host, "Origin: http://" + host, "Content-Type: application/json"}, more...)
@@ -64,7 +65,7 @@ func (w wire) says(method, path string, more []string, body string) {
 	require.NoError(w.t, err)
 }
 
-func (w wire) hears() (int, string) {
+func (w socket) hears() (int, string) {
 	w.t.Helper()
 	resp, err := http.ReadResponse(bufio.NewReader(w), nil)
 	require.NoError(w.t, err)
@@ -233,7 +234,7 @@ func TestLongHeadersAndLongListsAreTaken(t *testing.T) {
 func TestSilentConnectionsKeepNobodyOut(t *testing.T) {
 	app, _ := server(t, true)
 	at := listening(t, app)
-	var silent []wire
+	var silent []socket
 	for range 400 {
 		silent = append(silent, dial(t, at))
 	}
@@ -376,7 +377,7 @@ func TestAQuestionAboutLibraryPaintsNeverWaitsForTheDatabase(t *testing.T) {
 	require.NoError(t, err)
 	defer s.Close()
 	ada := &client{t: t, app: api.New(s, api.Options{Local: true, Log: slog.New(slog.DiscardHandler)}).App(), cookie: "gyrophane=whoever"}
-	for _, path := range []string{"/api/pair?a=PY184&b=PR254", "/api/mix?parts=PB29=1,PR122=2", "/api/laid?here=PB29=1&held=PB60=1"} {
+	for _, path := range []string{"/api/pair?a=PY184&b=PR254", "/api/mix?parts=PB29=1,PR122=2", "/api/difference?here=PB29=1&held=PB60=1"} {
 		ada.ok("GET", path, "", nil)
 	}
 	ada.ok("POST", "/api/wheel", question, nil)
@@ -429,9 +430,9 @@ func TestABoxOfManyTubesIsSearchedExactlyOrRefusedAtOnce(t *testing.T) {
 	require.NoError(t, err)
 	fill := func(n int, shift func(i int) float64) { fillBox(t, s, who.ID, n, shift) }
 	fill(150, func(int) float64 { return 0 }) // three tubes of each
-	var got exchange.Chosen
+	var got wire.Chosen
 	ada.ok("POST", "/api/choose?kind=split", "", &got)
-	assert.Len(t, got.RunnersUp, exchange.RunnersUp)
+	assert.Len(t, got.RunnersUp, reach.RunnersUp)
 	distinct := map[string]bool{}
 	for _, name := range got.Best.Paints {
 		distinct[name] = true
@@ -452,18 +453,16 @@ func TestABoxOfManyTubesIsSearchedExactlyOrRefusedAtOnce(t *testing.T) {
 // absorption shifted by so many nanometres.
 func fillBox(t *testing.T, s *store.Store, painter int64, n int, shift func(i int) float64) {
 	t.Helper()
-	var paints []exchange.BoxPaint
+	var tubes []store.NewTube
 	for i := range n {
 		m, err := paint.Adjusted(paint.Library()[i%len(paint.Library())], 1, shift(i))
 		require.NoError(t, err)
 		k, scattering := m.K(), m.S()
-		paints = append(paints, exchange.BoxPaint{
-			Definition:  exchange.Definition{Name: fmt.Sprintf("paint %d", i), Made: "adjusted", K: k[:], S: scattering[:]},
-			TubeContent: exchange.TubeContent{Grade: "artist"},
+		tubes = append(tubes, store.NewTube{
+			Definition: paint.Definition{Name: fmt.Sprintf("paint %d", i), Making: paint.Changed, K: k[:], S: scattering[:]},
+			Content:    store.ContentOf(paint.TubeDetails{Grade: "artist"}),
 		})
 	}
-	tubes, err := api.NewTubes(paints)
-	require.NoError(t, err)
-	_, err = s.AddTubes(t.Context(), painter, "filled", tubes)
+	_, err := s.AddTubes(t.Context(), painter, "filled", tubes)
 	require.NoError(t, err)
 }

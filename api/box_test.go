@@ -15,8 +15,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/api"
+	"gyrophane/core/paint"
 	"gyrophane/devices"
-	"gyrophane/exchange"
+	"gyrophane/files"
+	"gyrophane/wire"
 )
 
 func (c *client) box() (b api.Box) {
@@ -38,7 +40,7 @@ func (c *client) tube(name string) api.KeptTube {
 }
 
 // saying is a save of a tube with its content changed.
-func saying(t api.KeptTube, change func(*exchange.TubeContent)) string {
+func saying(t api.KeptTube, change func(*wire.TubeContent)) string {
 	change(&t.Content)
 	content, _ := json.Marshal(t.Content) //nolint:errcheck // plain values
 	return fmt.Sprintf(`{"version":%d,%s`, t.Version, content[1:])
@@ -76,25 +78,25 @@ func TestATubeIsRenamedGradedArchivedAndRestored(t *testing.T) {
 	assert.Equal(t, "warm", blue.Paint.Temperature)
 	assert.Equal(t, "the more violet of your two blues", blue.Paint.Relative)
 
-	ada.ok("PUT", at(blue), saying(blue, func(c *exchange.TubeContent) { c.Nickname, c.Grade = "  night  ", "student" }), nil)
+	ada.ok("PUT", at(blue), saying(blue, func(c *wire.TubeContent) { c.Nickname, c.Grade = "  night  ", "student" }), nil)
 	blue = ada.tube("night")
 	assert.Equal(t, 0.5, blue.Paint.G)
 	assert.Equal(t, "renamed ultramarine blue", ada.box().Undo.Summary)
 
-	ada.ok("PUT", at(blue), saying(blue, func(c *exchange.TubeContent) { c.Archived = true }), nil)
+	ada.ok("PUT", at(blue), saying(blue, func(c *wire.TubeContent) { c.Archived = true }), nil)
 	assert.Len(t, ada.box().Archived, 1)
 	assert.Empty(t, ada.tube("PB15:3").Paint.Relative, "archived paints are not compared with")
 	blue = ada.tube("night")
-	ada.ok("PUT", at(blue), saying(blue, func(c *exchange.TubeContent) { c.Archived = false }), nil)
+	ada.ok("PUT", at(blue), saying(blue, func(c *wire.TubeContent) { c.Archived = false }), nil)
 	assert.Len(t, ada.box().Tubes, 2)
 
 	ada.ok("PUT", "/api/session/school", `{"warmBlue":"green"}`, nil)
 	assert.Equal(t, "cool", ada.tube("night").Paint.Temperature)
 
-	for says, change := range map[string]func(*exchange.TubeContent){
-		"tube of -1 ml":   func(c *exchange.TubeContent) { v := -1.0; c.TubeML = &v },
-		"price of 20000":  func(c *exchange.TubeContent) { v := 20000.0; c.Price = &v },
-		"cannot be shown": func(c *exchange.TubeContent) { c.Nickname = "a\u0000b" },
+	for says, change := range map[string]func(*wire.TubeContent){
+		"tube of -1 ml":   func(c *wire.TubeContent) { v := -1.0; c.TubeML = &v },
+		"price of 20000":  func(c *wire.TubeContent) { v := 20000.0; c.Price = &v },
+		"cannot be shown": func(c *wire.TubeContent) { c.Nickname = "a\u0000b" },
 	} {
 		blue = ada.tube("night")
 		status, text := ada.do("PUT", at(blue), saying(blue, change))
@@ -108,8 +110,8 @@ func TestALateSaveOfATubeIsKeptBeside(t *testing.T) {
 	ada := signedUp(t, app, "Ada")
 	ada.ok("POST", "/api/box/paints", `{"paints":["PB29"]}`, nil)
 	was := ada.tube("PB29")
-	ada.ok("PUT", at(was), saying(was, func(c *exchange.TubeContent) { c.Nickname = "first" }), nil)
-	status, text := ada.do("PUT", at(was), saying(was, func(c *exchange.TubeContent) { c.Nickname = "second" }))
+	ada.ok("PUT", at(was), saying(was, func(c *wire.TubeContent) { c.Nickname = "first" }), nil)
+	status, text := ada.do("PUT", at(was), saying(was, func(c *wire.TubeContent) { c.Nickname = "second" }))
 	assert.Equal(t, 409, status)
 	assert.Contains(t, text, "Both versions are kept")
 	now := ada.tube("first")
@@ -130,7 +132,7 @@ func TestNobodySeesAnothersBox(t *testing.T) {
 		at(blue):                "PUT",
 		at(blue) + "/refused/1": "DELETE",
 	} {
-		status, _ := eve.do(method, path, saying(blue, func(*exchange.TubeContent) {}))
+		status, _ := eve.do(method, path, saying(blue, func(*wire.TubeContent) {}))
 		assert.Equal(t, 404, status, path)
 	}
 	nobody := &client{t: t, app: app}
@@ -148,7 +150,7 @@ func TestTwoPaintsAreHeldSideBySide(t *testing.T) {
 	app, _ := server(t, true)
 	ada := signedUp(t, app, "Ada")
 	ada.ok("POST", "/api/box/paints", `{"paints":["PB29","PB15:3"]}`, nil)
-	var b exchange.Beside
+	var b wire.Beside
 	ada.ok("GET", fmt.Sprintf("/api/box/beside?a=%d&b=%d", ada.tube("PB29").ID, ada.tube("PB15:3").ID), "", &b)
 	assert.Contains(t, strings.Join(b.Differences, " "), "nearer to green")
 }
@@ -171,7 +173,7 @@ func TestABoxIsBroughtInWholeOrNotAtAll(t *testing.T) {
 	ada := signedUp(t, app, "Ada")
 	ada.ok("POST", "/api/box/paints", `{"paints":["PB29"]}`, nil)
 	file := []byte("paint,grade\nPB29,artist\nPX1,artist\nPR122,student\n")
-	var look exchange.Import
+	var look wire.Import
 	ada.file("box", file, &look)
 	require.Len(t, look.Rows, 3)
 	assert.Equal(t, "added", look.Rows[0].Happens)
@@ -242,7 +244,7 @@ func TestAnOwnPaintIsPreviewedThenKept(t *testing.T) {
 	status, text = ada.do("POST", "/api/own/preview", `{"origin":{"kind":"label","pigments":[]}}`)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "at least one pigment")
-	var codes []exchange.LabelCode
+	var codes []wire.LabelCode
 	ada.ok("GET", "/api/label?text=PBr7", "", &codes)
 	assert.Len(t, codes[0].Choices, 3)
 }
@@ -258,9 +260,9 @@ func TestPhotoAndSpectraAreRead(t *testing.T) {
 	}
 	var b bytes.Buffer
 	require.NoError(t, png.Encode(&b, m))
-	var picked map[string]exchange.Picked
+	var picked map[string]wire.Measured
 	ada.file("photo?paper=0.15,0.5,0.05&mass=0.5,0.5,0.05&tint=0.85,0.5,0.05", b.Bytes(), &picked)
-	assert.Equal(t, "photo", picked["mass"].Reading.Source)
+	assert.EqualValues(t, "photo", picked["mass"].Reading.Source)
 	assert.Greater(t, picked["tint"].Reading.Lab[0], picked["mass"].Reading.Lab[0])
 	status, text := ada.file("photo?paper=nowhere", b.Bytes(), nil)
 	assert.Equal(t, 422, status)
@@ -271,9 +273,9 @@ func TestPhotoAndSpectraAreRead(t *testing.T) {
 	status, _ = ada.file("spectra", make([]byte, 3<<20), nil)
 	assert.Equal(t, 413, status)
 
-	file, err := exchange.LibraryFile("cgats")
+	file, err := files.LibraryFile("cgats")
 	require.NoError(t, err)
-	var samples exchange.Samples
+	var samples wire.Samples
 	ada.file("spectra", file, &samples)
 	assert.Len(t, samples.Samples, 104)
 }
@@ -281,17 +283,17 @@ func TestPhotoAndSpectraAreRead(t *testing.T) {
 func TestTheMeterIsReadOrSaidNotToBeThere(t *testing.T) {
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
-	device := &devices.StandInMeter{Swatch: exchange.UnderTheMeter, Seed: 3}
+	device := &devices.StandInMeter{Swatch: paint.ParseSwatch, Seed: 3}
 	go device.Serve(l) //nolint:errcheck // ends with the listener
 	app, _ := serverWith(t, api.Options{Local: true, Meter: l.Addr().String()})
 	ada := signedUp(t, app, "Ada")
 	var got struct {
-		Reading exchange.Reading `json:"reading"`
-		Colour  exchange.Colour  `json:"colour"`
+		Reading wire.Reading `json:"reading"`
+		Colour  wire.Colour  `json:"colour"`
 	}
 	ada.ok("POST", "/api/meter/readings", `{"swatch":"PB29=1 PW6=9","medium":"oil","judged":"wet"}`, &got)
 	assert.Len(t, got.Reading.Spectrum, 36)
-	assert.Equal(t, "instrument", got.Reading.Source)
+	assert.EqualValues(t, "instrument", got.Reading.Source)
 	assert.InDelta(t, 61, got.Colour.Lab[0], 3)
 	status, text := ada.do("POST", "/api/meter/readings", `{"swatch":"PX1=1","medium":"oil","judged":"wet"}`)
 	assert.Equal(t, 422, status)

@@ -94,7 +94,7 @@ type pace struct {
 const mostPaced = 20_000
 
 func newPace(every time.Duration, burst int) *pace {
-	return &pace{rate.Every(every), burst, remembering[string, *rate.Limiter](mostPaced)}
+	return &pace{rate.Every(every), burst, lastUsed[string, *rate.Limiter](mostPaced)}
 }
 
 func (p *pace) limiter(who string) *rate.Limiter {

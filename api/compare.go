@@ -11,10 +11,12 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"gyrophane/core/paint"
+	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
-	"gyrophane/exchange"
+	"gyrophane/files"
 	"gyrophane/store"
+	"gyrophane/studio"
+	"gyrophane/wire"
 )
 
 // Compared is what is asked for of kept systems side by side.
@@ -26,55 +28,7 @@ type Compared struct {
 // WantedKept is a wanted colour beside what each system comes to.
 type WantedKept struct {
 	ID int64 `json:"id"`
-	exchange.WantedColour
-}
-
-// prices are what the tubes of the painter's box cost, by paint; a paint of the
-// library costs what the cheapest tube of it does.
-func (s *Server) prices(ctx context.Context) (map[string]float64, error) {
-	box, _, err := s.openBox(ctx)
-	return pricesOf(box), err
-}
-
-func pricesOf(box []opened) map[string]float64 {
-	out := map[string]float64{}
-	for _, o := range box {
-		p := o.kept.Price
-		if p == nil {
-			continue
-		}
-		out[o.paint.ID] = *p
-		if id := o.definition.Library; id != "" {
-			if least, ok := out[id]; !ok || *p < least {
-				out[id] = *p
-			}
-		}
-	}
-	return out
-}
-
-// sideBySide finds kept systems as they were kept, and what their tubes cost now.
-func (s *Server) sideBySide(ctx context.Context, ids []int64) (out []exchange.Named, err error) {
-	prices, err := s.prices(ctx)
-	if err != nil {
-		return nil, err
-	}
-	for _, id := range ids {
-		w, err := s.store.Wheel(ctx, painter(ctx).ID, id)
-		if err != nil {
-			return nil, err
-		}
-		content, snap, err := contentOf(w.Content)
-		if err != nil {
-			return nil, err
-		}
-		system, err := content.System.System(s.finder(ctx, snap.Frozen, nil))
-		if err != nil {
-			return nil, err
-		}
-		out = append(out, exchange.Named{Name: w.Name, System: system, Prices: prices})
-	}
-	return out, nil
+	wire.WantedColour
 }
 
 // KeptComparison is a comparison that was kept, and what came of it.
@@ -159,55 +113,50 @@ func (s *Server) comparisonRoutes() {
 		})
 }
 
-func (s *Server) compare(ctx context.Context, in *Compared) (out exchange.Comparison, err error) {
-	v, err := in.view()
-	if err != nil {
-		return out, err
+// compared are kept systems side by side, in the medium they are looked at in.
+func (s *Server) compared(ctx context.Context, in *Compared) (v wire.View, out []reach.Compared, err error) {
+	if v, err = in.view(); err != nil {
+		return v, nil, err
 	}
-	systems, err := s.sideBySide(ctx, in.Wheels)
+	systems, err := s.studio.SideBySide(ctx, painter(ctx), in.Wheels)
 	if err != nil {
-		return out, err
+		return v, nil, err
 	}
-	return v.Compare(systems)
+	out, err = reach.SideBySide(systems, v.Medium)
+	return v, out, err
 }
 
-func (s *Server) wanted(ctx context.Context) ([]exchange.Wanted, error) {
-	kept, err := s.store.Wanted(ctx, painter(ctx).ID)
-	return wantedOf(kept), err
+// matched are a painter's wanted colours matched with kept systems.
+type matched struct {
+	view    wire.View
+	systems []reach.Named
+	kept    []store.WantedColour
+	wanted  []reach.Wanted
+	matches []reach.TargetMatch
 }
 
-func wantedOf(kept []store.WantedColour) (out []exchange.Wanted) {
-	for _, w := range kept {
-		out = append(out, exchange.Wanted{Name: w.Name, Colour: w.Colour})
+func (s *Server) matched(ctx context.Context, in *Compared) (m matched, err error) {
+	if m.view, err = in.view(); err != nil {
+		return m, err
 	}
-	return out
-}
-
-// matches matches a painter's wanted colours with kept systems.
-func (s *Server) matches(ctx context.Context, in *Compared) (systems []exchange.Named, kept []store.WantedColour, got []exchange.WantedColour, err error) {
-	v, err := in.view()
-	if err != nil {
-		return nil, nil, nil, err
+	if m.systems, err = s.studio.SideBySide(ctx, painter(ctx), in.Wheels); err != nil {
+		return m, err
 	}
-	if systems, err = s.sideBySide(ctx, in.Wheels); err != nil {
-		return nil, nil, nil, err
+	if m.kept, m.wanted, err = s.studio.Wanted(ctx, painter(ctx).ID); err != nil {
+		return m, err
 	}
-	var palettes [][]*paint.Paint
-	for _, n := range systems {
-		palettes = append(palettes, exchange.MixesFrom(n.System))
-	}
-	if kept, err = s.store.Wanted(ctx, painter(ctx).ID); err != nil {
-		return nil, nil, nil, err
-	}
-	got, err = v.Match(palettes, wantedOf(kept))
-	return systems, kept, got, err
+	m.matches, err = studio.Match(m.systems, m.wanted, m.view.Medium)
+	return m, err
 }
 
 func (s *Server) compareRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "compare", Tags: []string{"comparing"}, Summary: "Kept systems side by side: reach, figures, steps, differences", Method: http.MethodGet, Path: "/api/compare"},
-		func(ctx context.Context, in *Compared) (*struct{ Body exchange.Comparison }, error) {
-			out, err := s.compare(ctx, in)
-			return &struct{ Body exchange.Comparison }{out}, s.refusal(err)
+		func(ctx context.Context, in *Compared) (*struct{ Body wire.Comparison }, error) {
+			v, systems, err := s.compared(ctx, in)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			return &struct{ Body wire.Comparison }{v.Comparison(systems)}, nil
 		})
 
 	type export struct {
@@ -216,58 +165,62 @@ func (s *Server) compareRoutes() {
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "exportComparison", Tags: []string{"comparing"}, Summary: "A comparison as a drawing or a table", Method: http.MethodGet, Path: "/api/compare/export"},
 		func(ctx context.Context, in *export) (*Export, error) {
-			c, err := s.compare(ctx, &in.Compared)
+			_, systems, err := s.compared(ctx, &in.Compared)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
 			out := &Export{ContentType: "text/csv; charset=utf-8", ContentDisposition: fmt.Sprintf("attachment; filename=%q", "comparison."+in.Format)}
 			if in.Format == "svg" {
-				out.ContentType, out.Body = "image/svg+xml", c.SVG()
+				out.ContentType, out.Body = "image/svg+xml", files.ComparisonSVG(systems)
 			} else {
-				out.Body = c.CSV()
+				out.Body = files.ComparisonCSV(systems)
 			}
 			return out, nil
 		})
 
 	type file struct{ RawBody []byte }
-	huma.Register(s.api, huma.Operation{OperationID: "readWanted", Tags: []string{"comparing"}, Summary: "Reads wanted colours from a palette or a table; nothing is kept", Method: http.MethodPost, Path: filesBelow + "wanted", MaxBodyBytes: exchange.MostFileBytes + 1<<10},
-		func(_ context.Context, in *file) (*struct{ Body []exchange.WantedRow }, error) {
-			rows, err := exchange.ReadWanted(in.RawBody)
-			return &struct{ Body []exchange.WantedRow }{rows}, s.refusal(err)
-		})
-
-	huma.Register(s.api, huma.Operation{OperationID: "wanted", Tags: []string{"comparing"}, Summary: "The wanted colours, and the best recipe of each system for each", Method: http.MethodGet, Path: "/api/wanted"},
-		func(ctx context.Context, in *Compared) (*struct{ Body []WantedKept }, error) {
-			_, kept, got, err := s.matches(ctx, in)
-			out := &struct{ Body []WantedKept }{[]WantedKept{}}
-			for i, w := range got {
-				out.Body = append(out.Body, WantedKept{kept[i].ID, w})
+	huma.Register(s.api, huma.Operation{OperationID: "readWanted", Tags: []string{"comparing"}, Summary: "Reads wanted colours from a palette or a table; nothing is kept", Method: http.MethodPost, Path: filesBelow + "wanted", MaxBodyBytes: files.MostFileBytes + 1<<10},
+		func(_ context.Context, in *file) (*struct{ Body []wire.WantedRow }, error) {
+			rows, err := files.ReadWanted(in.RawBody)
+			out := &struct{ Body []wire.WantedRow }{}
+			for _, r := range rows {
+				out.Body = append(out.Body, wire.WantedRowOf(r.Line, r.Wanted, r.Lab, r.Problem))
 			}
 			return out, s.refusal(err)
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "exportRecipes", Tags: []string{"comparing"}, Summary: "The recipes for the wanted colours as a table", Method: http.MethodGet, Path: "/api/wanted/export"},
-		func(ctx context.Context, in *Compared) (*Export, error) {
-			systems, _, got, err := s.matches(ctx, in)
+	huma.Register(s.api, huma.Operation{OperationID: "wanted", Tags: []string{"comparing"}, Summary: "The wanted colours, and the best recipe of each system for each", Method: http.MethodGet, Path: "/api/wanted"},
+		func(ctx context.Context, in *Compared) (*struct{ Body []WantedKept }, error) {
+			m, err := s.matched(ctx, in)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			return &Export{ContentType: "text/csv; charset=utf-8", ContentDisposition: `attachment; filename="recipes.csv"`, Body: exchange.RecipesCSV(systems, got)}, nil
+			out := &struct{ Body []WantedKept }{[]WantedKept{}}
+			for i, w := range m.view.Matches(m.wanted, m.matches) {
+				out.Body = append(out.Body, WantedKept{m.kept[i].ID, w})
+			}
+			return out, nil
+		})
+
+	huma.Register(s.api, huma.Operation{OperationID: "exportRecipes", Tags: []string{"comparing"}, Summary: "The recipes for the wanted colours as a table", Method: http.MethodGet, Path: "/api/wanted/export"},
+		func(ctx context.Context, in *Compared) (*Export, error) {
+			m, err := s.matched(ctx, in)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			return &Export{ContentType: "text/csv; charset=utf-8", ContentDisposition: `attachment; filename="recipes.csv"`, Body: files.RecipesCSV(m.systems, m.wanted, m.matches, m.view.Medium)}, nil
 		})
 
 	type want struct {
-		Body []exchange.Wanted `minItems:"1" maxItems:"24"`
+		Body []wire.Wanted `minItems:"1" maxItems:"24"`
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "want", Tags: []string{"comparing"}, Summary: "Keeps more wanted colours, all or none", Method: http.MethodPost, Path: "/api/wanted", DefaultStatus: http.StatusNoContent},
 		func(ctx context.Context, in *want) (*struct{}, error) {
-			var more []store.WantedColour
+			var more []reach.Wanted
 			for _, w := range in.Body {
-				if err := exchange.CheckWanted(w); err != nil {
-					return nil, s.refusal(err)
-				}
-				more = append(more, store.WantedColour{Name: w.Name, Colour: w.Colour})
+				more = append(more, reach.Wanted(w))
 			}
-			return nil, s.refusal(s.store.Want(ctx, painter(ctx).ID, more))
+			return nil, s.refusal(s.studio.Want(ctx, painter(ctx).ID, more))
 		})
 
 	huma.Register(s.api, huma.Operation{OperationID: "unwant", Tags: []string{"comparing"}, Summary: "Takes a wanted colour away", Method: http.MethodDelete, Path: "/api/wanted/{id}", DefaultStatus: http.StatusNoContent},
@@ -284,34 +237,23 @@ func (s *Server) compareRoutes() {
 		Tried []string `query:"tried" maxItems:"12" doc:"a tube of the system and what is tried in its place, with ~ between"`
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "replace", Tags: []string{"choosing"}, Summary: "What replaces each tube of a kept system best", Method: http.MethodPost, Path: "/api/replace"},
-		func(ctx context.Context, in *replace) (*struct{ Body []exchange.Swapped }, error) {
+		func(ctx context.Context, in *replace) (*struct{ Body []wire.Swapped }, error) {
 			v, err := in.view()
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			var out []exchange.Swapped
-			err = s.search(ctx, "replace", "", func(ctx context.Context, _ *search) error {
-				systems, err := s.sideBySide(ctx, []int64{in.Wheel})
-				if err != nil {
-					return err
-				}
-				candidates := paint.Library()
-				if in.From == "box" {
-					if candidates, err = s.boxPaints(ctx); err != nil {
-						return err
-					}
-				}
-				find, tried := s.finder(ctx, nil, nil), map[string]*paint.Paint{}
-				for _, pair := range in.Tried {
-					out, put, _ := strings.Cut(pair, "~")
-					if tried[out], err = find(put); err != nil {
-						return err
-					}
-				}
-				out, err = v.Replace(ctx, systems[0].System, candidates, tried)
-				return err
-			})
-			return &struct{ Body []exchange.Swapped }{out}, s.refusal(tooLong(err))
+			ctx, done := watched(ctx)
+			defer done()
+			r := studio.Replacing{Wheel: in.Wheel, Library: in.From == "library", Tried: map[string]string{}}
+			for _, pair := range in.Tried {
+				out, put, _ := strings.Cut(pair, "~")
+				r.Tried[out] = put
+			}
+			system, swaps, err := s.studio.Replace(ctx, painter(ctx), r)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			return &struct{ Body []wire.Swapped }{v.Swaps(system.System, swaps)}, nil
 		})
 
 	type choose struct {
@@ -325,30 +267,21 @@ func (s *Server) compareRoutes() {
 		Ticket   string   `query:"ticket" maxLength:"40" doc:"names the search, so that one can ask how far it is, and end it; the painter's search of before is ended in any case"`
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "choose", Tags: []string{"choosing"}, Summary: "The best system of a kind for an aim, exactly", Method: http.MethodPost, Path: "/api/choose"},
-		func(ctx context.Context, in *choose) (*struct{ Body exchange.Chosen }, error) {
+		func(ctx context.Context, in *choose) (*struct{ Body wire.Chosen }, error) {
 			v, err := in.view()
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			var out exchange.Chosen
-			err = s.search(ctx, "choose", in.Ticket, func(ctx context.Context, one *search) error {
-				tubes, _, err := s.openBox(ctx)
-				if err != nil {
-					return err
-				}
-				box, prices := paintsOf(tubes), pricesOf(tubes)
-				wanted, err := s.wanted(ctx)
-				if err != nil {
-					return err
-				}
-				began := time.Now()
-				out, err = v.Choose(ctx, box, exchange.Choosing{Kind: wheel.SystemKind(in.Kind), Aim: in.Aim, Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Without: in.Without, Prices: prices, Wanted: wanted, Workers: searchWorkers, Tell: one.tell, Table: s.table})
-				out.ElapsedMs = float64(time.Since(began).Microseconds()) / 1000
-				return err
-			})
+			ctx, done := watched(ctx)
+			defer done()
+			r := reach.Request{Kind: wheel.SystemKind(in.Kind), Aim: reach.Aim(in.Aim), Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Without: in.Without, Medium: v.Medium}
+			began := time.Now()
+			got, err := s.studio.Choose(ctx, painter(ctx).ID, in.Ticket, r)
 			if err != nil {
-				return nil, s.refusal(tooLong(err))
+				return nil, s.refusal(err)
 			}
-			return &struct{ Body exchange.Chosen }{out}, nil
+			out := v.Chosen(r, got)
+			out.ElapsedMs = float64(time.Since(began).Microseconds()) / 1000
+			return &struct{ Body wire.Chosen }{out}, nil
 		})
 }

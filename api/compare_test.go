@@ -12,7 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/api"
-	"gyrophane/exchange"
+	"gyrophane/wire"
 )
 
 func TestKeptSystemsAreComparedAndMatched(t *testing.T) {
@@ -23,7 +23,7 @@ func TestKeptSystemsAreComparedAndMatched(t *testing.T) {
 		ada.ok("POST", "/api/wheels", newWheel, &kept[i])
 	}
 	both := fmt.Sprintf("?wheels=%d,%d", kept[0].ID, kept[1].ID)
-	var c exchange.Comparison
+	var c wire.Comparison
 	ada.ok("GET", "/api/compare"+both, "", &c)
 	require.Len(t, c.Systems, 2)
 	assert.Equal(t, "Rock pool", c.Systems[0].Name)
@@ -61,7 +61,7 @@ func TestATubeOfAKeptSystemIsReplaced(t *testing.T) {
 	ada, eve := signedUp(t, app, "Ada"), signedUp(t, app, "Eve")
 	var w api.KeptWheel
 	ada.ok("POST", "/api/wheels", newWheel, &w)
-	var got []exchange.Swapped
+	var got []wire.Swapped
 	ada.ok("POST", fmt.Sprintf("/api/replace?wheel=%d", w.ID), "", &got)
 	assert.Empty(t, got, "an empty box has nothing to put there")
 	ada.ok("POST", fmt.Sprintf("/api/replace?wheel=%d&from=library", w.ID), "", &got)
@@ -84,11 +84,11 @@ func TestTheBestSystemOfABoxIsChosen(t *testing.T) {
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "Your box is empty")
 	ada.ok("POST", "/api/box/paints", `{"paints":["PB60","PB29","PR122","PR254","PY74","PY65","PW6"]}`, nil)
-	var got exchange.Chosen
+	var got wire.Chosen
 	ada.ok("POST", "/api/choose?kind=triad", "", &got)
 	assert.Contains(t, got.Best.Paints[0], "tube-")
 	assert.NotEmpty(t, got.BuyNext)
-	again := exchange.Chosen{}
+	again := wire.Chosen{}
 	ada.ok("POST", "/api/choose?kind=triad", "", &again)
 	again.ElapsedMs = got.ElapsedMs
 	assert.Equal(t, got, again, "what is remembered is what was worked out")
@@ -143,7 +143,7 @@ func TestComparisonsAreKeptNotedAndExported(t *testing.T) {
 	assert.Contains(t, table[1][9], "Lay out ")
 	status, _ = eve.do("GET", fmt.Sprintf("/api/wanted/export?wheels=%d", w.ID), "")
 	assert.Equal(t, 404, status)
-	var rows []exchange.WantedRow
+	var rows []wire.WantedRow
 	ada.ok("POST", "/api/files/wanted", "name,colour\nkelp,#6e6228\nodd,teal\n", &rows)
 	require.Len(t, rows, 2)
 	assert.NotEmpty(t, rows[1].Problem)

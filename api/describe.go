@@ -22,7 +22,7 @@ func errorsOf(op *huma.Operation) map[int]string {
 		http.StatusUnprocessableEntity: "Something in it cannot be: the sentence says what, where and what to do.",
 		http.StatusTooManyRequests:     "Too much at once, or too often.",
 	}
-	if op.Metadata["anyones"] != true {
+	if op.Metadata[painterNeed] != "none" {
 		out[http.StatusServiceUnavailable] = "The database does not answer, or takes no changes."
 	}
 	if op.Metadata == nil {

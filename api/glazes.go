@@ -6,8 +6,10 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"gyrophane/core/input"
 	"gyrophane/core/paint"
-	"gyrophane/exchange"
+	"gyrophane/core/wheel"
+	"gyrophane/wire"
 )
 
 func (s *Server) glazeRoutes() {
@@ -15,16 +17,20 @@ func (s *Server) glazeRoutes() {
 		Look
 		Wheel int64 `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
 		Body  struct {
-			System    exchange.SystemContent `json:"system"`
-			Choices   exchange.WheelChoices  `json:"choices"`
-			Ground    string                 `json:"ground,omitempty" maxLength:"60" doc:"a paint; white paper when left out"`
-			Layers    []exchange.GlazeLayer  `json:"layers" maxItems:"4" doc:"from below"`
-			Thickness float64                `json:"thickness" minimum:"0.05" maximum:"12" doc:"of each slot of the glazed wheel"`
+			System    wire.Selection    `json:"system"`
+			Choices   wire.WheelChoices `json:"choices"`
+			Ground    string            `json:"ground,omitempty" maxLength:"60" doc:"a paint; white paper when left out"`
+			Layers    []wire.GlazeLayer `json:"layers" maxItems:"4" doc:"from below"`
+			Thickness float64           `json:"thickness" minimum:"0.05" maximum:"12" doc:"of each slot of the glazed wheel"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "glazes", Tags: []string{"wheels"}, Summary: "The wheel of a system in dry layers", Method: http.MethodPost, Path: "/api/glazes", Metadata: lazily},
-		func(ctx context.Context, in *glazes) (*struct{ Body exchange.Glazes }, error) {
-			v, system, find, err := s.asked(ctx, in.Look, in.Wheel, in.Body.System)
+	huma.Register(s.api, huma.Operation{OperationID: "glazes", Tags: []string{"wheels"}, Summary: "The wheel of a system in dry layers", Method: http.MethodPost, Path: "/api/glazes", Metadata: painterForTubes},
+		func(ctx context.Context, in *glazes) (*struct{ Body wire.Glazes }, error) {
+			v, system, find, err := s.system(ctx, in.Look, in.Wheel, in.Body.System)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			options, err := in.Body.Choices.Core().Options(v.Medium)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
@@ -34,7 +40,20 @@ func (s *Server) glazeRoutes() {
 					return nil, s.refusal(err)
 				}
 			}
-			out, err := v.Glazes(system, in.Body.Choices, ground, in.Body.Layers, in.Body.Thickness, find)
-			return &struct{ Body exchange.Glazes }{out}, s.refusal(err)
+			var layers []wheel.GlazeLayer
+			for _, l := range in.Body.Layers {
+				layers = append(layers, wheel.GlazeLayer(l))
+			}
+			top := v.Medium.Surface(v.Wet)
+			stack, err := wheel.StackOf(ground, layers, top, find)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			w := wheel.Build(system, options)
+			slots, err := w.Glazed(wheel.GroundOf(ground), in.Body.Thickness, top)
+			if err != nil {
+				return nil, s.refusal(input.Sentence(err))
+			}
+			return &struct{ Body wire.Glazes }{v.Glazes(stack, w, slots)}, nil
 		})
 }

@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/api"
-	"gyrophane/exchange"
+	"gyrophane/wire"
 )
 
 func TestPairingsAreGuessedOnceAndScored(t *testing.T) {
@@ -27,9 +27,9 @@ func TestPairingsAreGuessedOnceAndScored(t *testing.T) {
 	require.Len(t, got.Sections, 1)
 	assert.Equal(t, 12, got.Sections[0].OutOf)
 
-	var pairings exchange.Pairings
+	var pairings wire.Pairings
 	ada.ok("POST", "/api/pairings", `{"system":`+strings.Replace(aSystem, "PY184", "PY74", 1)+`}`, &pairings)
-	var pair exchange.Pair
+	var pair wire.Pair
 	ada.ok("GET", "/api/pair?a=PB15:3&b=PY74", "", &pair)
 	assert.Equal(t, got.Guesses[1].Key, pair.Key, "the path knows that it was guessed, from either end")
 	for _, p := range pairings.Pairs {
@@ -108,20 +108,4 @@ func TestARoundOfPractice(t *testing.T) {
 	got = api.Practice{}
 	ada.ok("GET", "/api/practice", "", &got)
 	assert.Nil(t, got.Round)
-}
-
-func TestTheDemoStudiosRoundsAreScored(t *testing.T) {
-	rounds, err := api.DemoRounds()
-	require.NoError(t, err)
-	require.Len(t, rounds, 2)
-	points := make([]int, 2)
-	for i, r := range rounds {
-		require.Len(t, r.Guesses, 10)
-		assert.Equal(t, 10, r.Length)
-		for _, g := range r.Guesses {
-			points[i] += g.Points
-		}
-	}
-	assert.Less(t, points[0], points[1], "the eye has learned")
-	assert.Less(t, points[1], 60)
 }

@@ -6,7 +6,10 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"gyrophane/exchange"
+	"gyrophane/core/input"
+	"gyrophane/core/reach"
+	"gyrophane/core/wheel"
+	"gyrophane/wire"
 )
 
 func (s *Server) neutralRoutes() {
@@ -16,17 +19,27 @@ func (s *Server) neutralRoutes() {
 		Slot  int   `query:"slot" minimum:"0" maximum:"11" doc:"the slot, clockwise from the top"`
 		Steps int   `query:"steps" default:"7" minimum:"5" maximum:"7" doc:"of the intensity scale"`
 		Body  struct {
-			System  exchange.SystemContent `json:"system"`
-			Choices exchange.WheelChoices  `json:"choices"`
+			System  wire.Selection    `json:"system"`
+			Choices wire.WheelChoices `json:"choices"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "neutrals", Tags: []string{"wheels"}, Summary: "Where the complements of a system cancel, and its darks and earths", Method: http.MethodPost, Path: "/api/neutrals", Metadata: lazily},
-		func(ctx context.Context, in *neutrals) (*struct{ Body exchange.Neutrals }, error) {
-			v, system, _, err := s.asked(ctx, in.Look, in.Wheel, in.Body.System)
+	huma.Register(s.api, huma.Operation{OperationID: "neutrals", Tags: []string{"wheels"}, Summary: "Where the complements of a system cancel, and its darks and earths", Method: http.MethodPost, Path: "/api/neutrals", Metadata: painterForTubes},
+		func(ctx context.Context, in *neutrals) (*struct{ Body wire.Neutrals }, error) {
+			v, system, _, err := s.system(ctx, in.Look, in.Wheel, in.Body.System)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			out, err := v.Neutrals(system, in.Body.Choices, in.Slot, in.Steps)
-			return &struct{ Body exchange.Neutrals }{out}, s.refusal(err)
+			options, err := in.Body.Choices.Core().Options(v.Medium)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			if err := wheel.CheckIntensity(in.Steps); err != nil {
+				return nil, s.refusal(err)
+			}
+			earths, err := reach.Earths(system, v.Medium)
+			if err != nil {
+				return nil, s.refusal(input.Wrap(err))
+			}
+			return &struct{ Body wire.Neutrals }{v.Neutrals(wheel.Build(system, options), in.Slot, in.Steps, earths)}, nil
 		})
 }

@@ -10,15 +10,17 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"gyrophane/core/bias"
+	"gyrophane/core/paint"
 	"gyrophane/devices"
-	"gyrophane/exchange"
+	"gyrophane/files"
+	"gyrophane/wire"
 )
 
 // Preview is a paint of one's own before it is kept.
 type Preview struct {
-	Paint  exchange.Tube    `json:"paint"`
-	Fit    *exchange.Fit    `json:"fit" doc:"null where nothing was given to agree with"`
-	Shares []exchange.Share `json:"shares" doc:"of the pigments of a label"`
+	Paint  wire.Tube    `json:"paint"`
+	Fit    *wire.Fit    `json:"fit" doc:"null where nothing was given to agree with"`
+	Shares []wire.Share `json:"shares" doc:"of the pigments of a label"`
 }
 
 // meterTime is how long one reading with the meter may take in all.
@@ -28,8 +30,8 @@ func (s *Server) ownRoutes() {
 	type previewOwn struct {
 		Look
 		Body struct {
-			Name   string          `json:"name,omitempty" maxLength:"80"`
-			Origin exchange.Origin `json:"origin"`
+			Name   string      `json:"name,omitempty" maxLength:"80"`
+			Origin wire.Origin `json:"origin"`
 		}
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "previewOwn", Tags: []string{"paints"}, Summary: "A paint of one's own before it is kept", Method: http.MethodPost, Path: "/api/own/preview"},
@@ -42,21 +44,21 @@ func (s *Server) ownRoutes() {
 			if name == "" {
 				name = "new paint"
 			}
-			made, err := in.Body.Origin.Make(name)
+			derived, err := in.Body.Origin.Core().Derive(name)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			p, err := made.Paint("preview", 1)
+			p, err := derived.Paint("preview", 1)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			box, _, err := s.openBox(ctx)
+			box, err := s.studio.Box(ctx, painter(ctx).ID)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			out := Preview{Paint: v.Tube(p, append(paintsOf(box), p), bias.School(painter(ctx).WarmBlue)), Fit: made.Fit, Shares: made.Shares}
+			out := Preview{Paint: v.Tube(p, append(box.Paints(), p), bias.School(painter(ctx).WarmBlue)), Fit: wire.FitOf(derived), Shares: wire.SharesOf(derived)}
 			if out.Shares == nil {
-				out.Shares = []exchange.Share{}
+				out.Shares = []wire.Share{}
 			}
 			return &struct{ Body Preview }{out}, nil
 		})
@@ -64,18 +66,14 @@ func (s *Server) ownRoutes() {
 	type keepOwn struct {
 		Look
 		Body struct {
-			Name   string          `json:"name" maxLength:"200"`
-			Grade  string          `json:"grade,omitempty" enum:"artist,student"`
-			Origin exchange.Origin `json:"origin"`
+			Name   string      `json:"name" maxLength:"200"`
+			Grade  string      `json:"grade,omitempty" enum:"artist,student"`
+			Origin wire.Origin `json:"origin"`
 		}
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "keepOwn", Tags: []string{"box"}, Summary: "Keeps a paint of one's own in the box", Method: http.MethodPost, Path: "/api/own"},
 		func(ctx context.Context, in *keepOwn) (*struct{ Body Box }, error) {
-			paint, err := exchange.OwnPaint(in.Body.Name, in.Body.Grade, in.Body.Origin)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			if err := s.add(ctx, "made "+paint.Name, []exchange.BoxPaint{paint}); err != nil {
+			if err := s.studio.AddOwn(ctx, painter(ctx).ID, in.Body.Name, in.Body.Grade, in.Body.Origin.Core()); err != nil {
 				return nil, s.refusal(err)
 			}
 			return s.look(ctx, in.Look)
@@ -85,12 +83,16 @@ func (s *Server) ownRoutes() {
 		Look
 		Text string `query:"text" required:"true" maxLength:"300" doc:"what the label says"`
 	}
-	ask(s, "label", "Finds the Colour Index names in what a label says", func(in *label) ([]exchange.LabelCode, error) {
+	ask(s, "label", "Finds the Colour Index names in what a label says", func(in *label) ([]wire.LabelCode, error) {
 		v, err := in.view()
 		if err != nil {
 			return nil, err
 		}
-		return v.ReadLabel(in.Text)
+		codes, err := paint.ReadLabel(in.Text)
+		if err != nil {
+			return nil, err
+		}
+		return v.LabelCodes(codes), nil
 	})
 
 	type photo struct {
@@ -102,17 +104,17 @@ func (s *Server) ownRoutes() {
 		RawBody []byte
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "pickFromPhoto", Tags: []string{"paints"}, Summary: "Reads swatches off a photo, against bare paper", Method: http.MethodPost, Path: filesBelow + "photo", MaxBodyBytes: largestFile},
-		func(ctx context.Context, in *photo) (*struct{ Body map[string]exchange.Picked }, error) {
-			paper, err := exchange.ParseSpot("bare paper", in.Paper)
+		func(ctx context.Context, in *photo) (*struct{ Body map[string]wire.Measured }, error) {
+			paper, err := files.ParseSpot("bare paper", in.Paper)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			spots := map[string]exchange.Spot{}
+			spots := map[string]files.Spot{}
 			for what, text := range map[string]string{"mass": in.Mass, "tint": in.Tint} {
 				if text == "" {
 					continue
 				}
-				if spots[what], err = exchange.ParseSpot(what, text); err != nil {
+				if spots[what], err = files.ParseSpot(what, text); err != nil {
 					return nil, s.refusal(err)
 				}
 			}
@@ -122,19 +124,23 @@ func (s *Server) ownRoutes() {
 			case <-ctx.Done():
 				return nil, huma.Error503ServiceUnavailable("Too many photos are being read just now; try again in a moment.")
 			}
-			picture, err := exchange.ReadPhoto(in.RawBody)
+			picture, err := files.ReadPhoto(in.RawBody)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
 			picked, err := picture.Pick(paper, spots, in.Medium, in.Judged)
-			return &struct{ Body map[string]exchange.Picked }{picked}, s.refusal(err)
+			return &struct{ Body map[string]wire.Measured }{wire.Picked(picked)}, s.refusal(err)
 		})
 
 	type file struct{ RawBody []byte }
-	huma.Register(s.api, huma.Operation{OperationID: "readSpectra", Tags: []string{"paints"}, Summary: "Reads measured spectra from a file; nothing is kept", Method: http.MethodPost, Path: filesBelow + "spectra", MaxBodyBytes: exchange.MostFileBytes + 1<<10},
-		func(_ context.Context, in *file) (*struct{ Body exchange.Samples }, error) {
-			samples, err := exchange.ReadSpectra(in.RawBody)
-			return &struct{ Body exchange.Samples }{samples}, s.refusal(err)
+	huma.Register(s.api, huma.Operation{OperationID: "readSpectra", Tags: []string{"paints"}, Summary: "Reads measured spectra from a file; nothing is kept", Method: http.MethodPost, Path: filesBelow + "spectra", MaxBodyBytes: files.MostFileBytes + 1<<10},
+		func(_ context.Context, in *file) (*struct{ Body wire.Samples }, error) {
+			got, err := files.ReadSpectra(in.RawBody)
+			out := wire.Samples{Format: got.Format, Percent: got.Percent, Grid: got.Grid, Samples: []wire.Sample{}}
+			for _, sample := range got.Samples {
+				out.Samples = append(out.Samples, wire.SampleOf(sample.Name, sample.Line, sample.Spectrum, sample.Held))
+			}
+			return &struct{ Body wire.Samples }{out}, s.refusal(err)
 		})
 
 	type readMeter struct {
@@ -144,15 +150,14 @@ func (s *Server) ownRoutes() {
 			Judged string `json:"judged" enum:"wet,dry"`
 		}
 	}
-	type measured struct {
-		Reading exchange.Reading `json:"reading"`
-		Colour  exchange.Colour  `json:"colour"`
-		Spread  float64          `json:"spread" doc:"largest standard deviation of the repeats, in reflectance"`
-		Repeats int              `json:"repeats"`
-		Device  string           `json:"device"`
+	type meterReading struct {
+		wire.Measured
+		Spread  float64 `json:"spread" doc:"largest standard deviation of the repeats, in reflectance"`
+		Repeats int     `json:"repeats"`
+		Device  string  `json:"device"`
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "readMeter", Tags: []string{"paints"}, Summary: "Reads a swatch with the colour meter", Method: http.MethodPost, Path: "/api/meter/readings"},
-		func(ctx context.Context, in *readMeter) (*struct{ Body measured }, error) {
+		func(ctx context.Context, in *readMeter) (*struct{ Body meterReading }, error) {
 			ctx, cancel := context.WithTimeout(ctx, meterTime)
 			defer cancel()
 			got, err := devices.Meter{Address: s.Meter}.Measure(ctx, strings.TrimSpace(in.Body.Swatch+" "+in.Body.Medium+" "+in.Body.Judged))
@@ -165,7 +170,6 @@ func (s *Server) ownRoutes() {
 			case err != nil:
 				return nil, huma.Error422UnprocessableEntity("The meter answered, but not with a reading: " + err.Error())
 			}
-			reading, colour := exchange.FromMeter(got.Spectrum, in.Body.Medium, in.Body.Judged)
-			return &struct{ Body measured }{measured{reading, colour, got.Spread, got.Repeats, got.Serial}}, nil
+			return &struct{ Body meterReading }{meterReading{wire.MeasuredOf(got.Spectrum, in.Body.Medium, in.Body.Judged), got.Spread, got.Repeats, got.Serial}}, nil
 		})
 }

@@ -37,7 +37,7 @@ type sessionOutput struct {
 }
 
 func (s *Server) painterRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "session", Tags: []string{"painters"}, Summary: "Who is painting here", Method: http.MethodGet, Path: "/api/session", Metadata: open},
+	huma.Register(s.api, huma.Operation{OperationID: "session", Tags: []string{"painters"}, Summary: "Who is painting here", Method: http.MethodGet, Path: "/api/session", Metadata: painterOptional},
 		func(ctx context.Context, _ *struct{}) (*struct{ Body Session }, error) {
 			out := &struct{ Body Session }{Session{Local: s.Local}}
 			if p, ok := ctx.Value(painterKey{}).(store.Painter); ok {
@@ -47,7 +47,7 @@ func (s *Server) painterRoutes() {
 			return out, nil
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "painters", Tags: []string{"painters"}, Summary: "The painters on this machine; none where others can reach the server", Method: http.MethodGet, Path: "/api/painters", Metadata: open},
+	huma.Register(s.api, huma.Operation{OperationID: "painters", Tags: []string{"painters"}, Summary: "The painters on this machine; none where others can reach the server", Method: http.MethodGet, Path: "/api/painters", Metadata: painterOptional},
 		func(ctx context.Context, _ *struct{}) (*struct{ Body []Profile }, error) {
 			out := &struct{ Body []Profile }{[]Profile{}}
 			if !s.Local {
@@ -66,7 +66,7 @@ func (s *Server) painterRoutes() {
 			Passphrase string `json:"passphrase,omitempty" maxLength:"200"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "newPainter", Tags: []string{"painters"}, Summary: "Makes a painter and signs in", Method: http.MethodPost, Path: "/api/painters", Metadata: open},
+	huma.Register(s.api, huma.Operation{OperationID: "newPainter", Tags: []string{"painters"}, Summary: "Makes a painter and signs in", Method: http.MethodPost, Path: "/api/painters", Metadata: painterOptional},
 		func(ctx context.Context, in *newPainter) (*sessionOutput, error) {
 			if !s.Local && in.Body.Passphrase == "" {
 				return nil, huma.Error422UnprocessableEntity("Others can reach this server, so a painter needs a passphrase.")
@@ -88,7 +88,7 @@ func (s *Server) painterRoutes() {
 			Passphrase string `json:"passphrase,omitempty" maxLength:"200"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "signIn", Tags: []string{"painters"}, Summary: "Signs a painter in", Method: http.MethodPost, Path: "/api/session", Metadata: open},
+	huma.Register(s.api, huma.Operation{OperationID: "signIn", Tags: []string{"painters"}, Summary: "Signs a painter in", Method: http.MethodPost, Path: "/api/session", Metadata: painterOptional},
 		func(ctx context.Context, in *signIn) (*sessionOutput, error) {
 			// Guessing at one painter from many addresses is slowed down as well.
 			at := "painter " + strings.ToLower(in.Body.Name) + strconv.FormatInt(in.Body.Painter, 10)
@@ -113,7 +113,7 @@ func (s *Server) painterRoutes() {
 			return s.enter(ctx, p)
 		})
 
-	huma.Register(s.api, huma.Operation{OperationID: "signOut", Tags: []string{"painters"}, Summary: "Ends the session of this browser", Method: http.MethodDelete, Path: "/api/session", Metadata: open},
+	huma.Register(s.api, huma.Operation{OperationID: "signOut", Tags: []string{"painters"}, Summary: "Ends the session of this browser", Method: http.MethodDelete, Path: "/api/session", Metadata: painterOptional},
 		func(ctx context.Context, _ *struct{}) (*sessionOutput, error) {
 			if here, ok := ctx.Value(sessionKey{}).(store.Session); ok {
 				if err := s.store.EndSession(ctx, here.PainterID, here.ID); err != nil && !errors.Is(err, store.ErrNotFound) {

@@ -7,9 +7,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"gyrophane/core/bias"
-	"gyrophane/core/path"
-	"gyrophane/exchange"
-	"gyrophane/store"
+	"gyrophane/studio"
+	"gyrophane/wire"
 )
 
 // PairMark is how far a painter has come with a pairing.
@@ -28,36 +27,26 @@ func (s *Server) marks(ctx context.Context) (*struct{ Body []PairMark }, error) 
 	return out, s.refusal(err)
 }
 
-// school is which blue the painter calls warm; the usual one where nobody is
-// signed in, or nobody can say who.
-func (s *Server) school(ctx context.Context) bias.School {
-	p, err := painterIfAny(ctx)
-	if err != nil {
-		return bias.VioletIsWarm
-	}
-	return bias.School(p.WarmBlue)
-}
-
 func (s *Server) pairingRoutes() {
 	type ofSystem struct {
 		Look
 		Spaced
 		Wheel int64 `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
 		Body  struct {
-			System exchange.SystemContent `json:"system"`
+			System wire.Selection `json:"system"`
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "systemPairings", Tags: []string{"pairings"}, Summary: "Every two paints of a system", Method: http.MethodPost, Path: "/api/pairings", Metadata: lazily},
-		func(ctx context.Context, in *ofSystem) (*struct{ Body exchange.Pairings }, error) {
-			v, system, _, err := s.asked(ctx, in.Look, in.Wheel, in.Body.System)
+	huma.Register(s.api, huma.Operation{OperationID: "systemPairings", Tags: []string{"pairings"}, Summary: "Every two paints of a system", Method: http.MethodPost, Path: "/api/pairings", Metadata: painterForTubes},
+		func(ctx context.Context, in *ofSystem) (*struct{ Body wire.Pairings }, error) {
+			v, system, _, err := s.system(ctx, in.Look, in.Wheel, in.Body.System)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			spacing, err := path.ParseSpacing(in.Spacing)
+			spacing, err := studio.ParseSpacing(in.Spacing)
 			if err != nil {
-				return nil, s.refusal(exchange.Bad("%w", err))
+				return nil, s.refusal(err)
 			}
-			return &struct{ Body exchange.Pairings }{v.SystemPairings(system, spacing, s.school(ctx))}, nil
+			return &struct{ Body wire.Pairings }{v.SystemPairings(system, spacing, s.studio.School(ctx, painterIfAny))}, nil
 		})
 
 	type ofBox struct {
@@ -66,20 +55,20 @@ func (s *Server) pairingRoutes() {
 		Paints []string `query:"paints" maxItems:"60" doc:"only these, of the box or of the library; all of the box when none is named"`
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "boxPairings", Tags: []string{"pairings"}, Summary: "Every two paints of the box, or of some paints", Method: http.MethodGet, Path: "/api/box/pairings"},
-		func(ctx context.Context, in *ofBox) (*struct{ Body exchange.Pairings }, error) {
-			v, spacing, err := exchange.ParseLook(in.Medium, in.Light, in.Judged, in.Spacing)
+		func(ctx context.Context, in *ofBox) (*struct{ Body wire.Pairings }, error) {
+			v, err := in.view()
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			paints, err := s.paints(ctx, 0, in.Paints)
-			if len(in.Paints) == 0 {
-				paints, err = s.boxPaints(ctx)
-			}
+			spacing, err := studio.ParseSpacing(in.Spacing)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			out, err := v.BoxPairings(paints, spacing, s.school(ctx))
-			return &struct{ Body exchange.Pairings }{out}, s.refusal(err)
+			paints, err := s.studio.PairedPaints(ctx, painter(ctx), in.Paints)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			return &struct{ Body wire.Pairings }{v.PaintPairings(paints, spacing, bias.School(painter(ctx).WarmBlue))}, nil
 		})
 
 	huma.Register(s.api, huma.Operation{OperationID: "pairMarks", Tags: []string{"pairings"}, Summary: "How far the painter has come with each pairing", Method: http.MethodGet, Path: "/api/pairings/marks"},
@@ -96,23 +85,11 @@ func (s *Server) pairingRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "markPairs", Tags: []string{"pairings"}, Summary: "Marks pairings, all or none", Method: http.MethodPut, Path: "/api/pairings/marks"},
 		func(ctx context.Context, in *marking) (*struct{ Body []PairMark }, error) {
 			plain := map[string]string{"to paint": "to paint", "painted": "painted", "judged": "judged"}
-			find := s.finder(ctx, nil, nil)
-			var changes []store.MarkChange
+			var markings []studio.Marking
 			for _, m := range in.Body {
-				if m.A == m.B {
-					return nil, s.refusal(exchange.Bad("%s cannot be paired with itself", m.A))
-				}
-				var refs [2]string
-				for i, ref := range []string{m.A, m.B} {
-					p, err := find(ref)
-					if err != nil {
-						return nil, s.refusal(err)
-					}
-					refs[i] = p.ID
-				}
-				changes = append(changes, store.MarkChange{A: refs[0], B: refs[1], Mark: plain[m.Mark], Was: plain[m.Was]})
+				markings = append(markings, studio.Marking{A: m.A, B: m.B, Mark: plain[m.Mark], Was: plain[m.Was]})
 			}
-			if err := s.store.MarkPairs(ctx, painter(ctx).ID, changes); err != nil {
+			if err := s.studio.Mark(ctx, painter(ctx), markings); err != nil {
 				return nil, s.refusal(err)
 			}
 			return s.marks(ctx)

@@ -9,13 +9,13 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/api"
-	"gyrophane/exchange"
+	"gyrophane/wire"
 )
 
 func TestPairingsOfASystemAndOfABox(t *testing.T) {
 	app, _ := server(t, true)
 	ada, eve := signedUp(t, app, "Ada"), signedUp(t, app, "Eve")
-	var got exchange.Pairings
+	var got wire.Pairings
 	ada.ok("POST", "/api/pairings?spacing=contrast", `{"system":`+aSystem+`}`, &got)
 	assert.Len(t, got.Pairs, 3)
 	assert.Equal(t, "contrast", got.Spacing)
@@ -78,17 +78,17 @@ func TestPathsAndPilesMayNameTubes(t *testing.T) {
 		"/api/pair?a=" + tube + "&b=PR122&third=PY74",
 		"/api/mix?parts=" + tube + "=2,PW6=1",
 		"/api/correct?have=" + tube + "=2&want=" + tube + "=1,PW6=4",
-		"/api/laid?here=" + tube + "=2&held=PB29=1",
+		"/api/difference?here=" + tube + "=2&held=PB29=1",
 	} {
 		ada.ok("GET", path, "", nil)
 		status, text := eve.do("GET", path, "")
 		assert.Equal(t, 422, status, path)
 		assert.Contains(t, text, "no tube of your box")
 	}
-	var pair exchange.Pair
+	var pair wire.Pair
 	ada.ok("GET", "/api/pair?a=PB29&b=PR122&third=PY74", "", &pair)
 	assert.Len(t, pair.Taints, 5)
-	var c exchange.Correction
+	var c wire.Correction
 	ada.ok("GET", "/api/correct?have=PY74=5,PB15:3=2&want=PY74=8,PB15:3=1", "", &c)
 	assert.Equal(t, "PY74", c.Add[0].Paint)
 	status, _ := ada.do("GET", "/api/correct?have=PY74=1&want=PY74=1,PY3=1,PY65=1,PB29=1,PB60=1,PR122=1,PR254=1", "")

@@ -2,15 +2,13 @@ package api
 
 import (
 	"context"
-	"encoding/json"
 	"net/http"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"gyrophane/core/journal"
-	"gyrophane/exchange"
-	"gyrophane/store"
+	"gyrophane/wire"
 )
 
 // Predicted is a prediction beside what became of it.
@@ -20,7 +18,7 @@ type Predicted struct {
 	HueWord string    `json:"hueWord"`
 	Verdict string    `json:"verdict"`
 	Made    time.Time `json:"made"`
-	exchange.Outcome
+	wire.Outcome
 }
 
 // Predictions are what was predicted of a wheel, and the score.
@@ -38,10 +36,7 @@ func (s *Server) predicted(ctx context.Context, wheel int64) (*struct{ Body Pred
 	}
 	out := &struct{ Body Predictions }{Predictions{Predictions: []Predicted{}, Each: journal.MostPoints}}
 	for _, p := range kept {
-		one := Predicted{Version: p.WheelVersion, Home: p.Home, HueWord: p.HueWord, Verdict: p.Verdict, Made: p.CreatedAt}
-		if err := json.Unmarshal(p.Outcome, &one.Outcome); err != nil {
-			return nil, s.refusal(err)
-		}
+		one := Predicted{Version: p.WheelVersion, Home: p.Home, HueWord: p.HueWord, Verdict: p.Verdict, Made: p.CreatedAt, Outcome: wire.OutcomeOf(p.Outcome)}
 		out.Body.Predictions = append(out.Body.Predictions, one)
 		out.Body.Points += one.Points
 		out.Body.OutOf += journal.MostPoints
@@ -58,37 +53,17 @@ func (s *Server) predictionRoutes() {
 	type predict struct {
 		WheelID
 		Body struct {
-			Version int              `json:"version" minimum:"1"`
-			Guesses []exchange.Guess `json:"guesses" minItems:"1" maxItems:"12"`
+			Version int          `json:"version" minimum:"1"`
+			Guesses []wire.Guess `json:"guesses" minItems:"1" maxItems:"12"`
 		}
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "predict", Tags: []string{"practice"}, Summary: "Keeps predictions of a wheel's slots, scored, all or none", Method: http.MethodPost, Path: "/api/wheels/{id}/predictions"},
 		func(ctx context.Context, in *predict) (*struct{ Body Predictions }, error) {
-			w, err := s.store.Wheel(ctx, painter(ctx).ID, in.ID)
-			if err != nil {
-				return nil, s.refusal(err)
+			var guesses []journal.SlotGuess
+			for _, g := range in.Body.Guesses {
+				guesses = append(guesses, journal.SlotGuess(g))
 			}
-			content, snap, err := contentOf(w.Content)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			system, err := content.System.System(s.finder(ctx, snap.Frozen, nil))
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			outcomes, err := exchange.Score(system, content.Settings.Choices, in.Body.Guesses)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			var rows []store.Prediction
-			for i, g := range in.Body.Guesses {
-				outcome, err := json.Marshal(outcomes[i])
-				if err != nil {
-					return nil, s.refusal(err)
-				}
-				rows = append(rows, store.Prediction{Home: g.Home, HueWord: g.HueWord, Verdict: g.Verdict, Outcome: outcome})
-			}
-			if err := s.store.Predict(ctx, painter(ctx).ID, in.ID, in.Body.Version, rows); err != nil {
+			if err := s.studio.Predict(ctx, painter(ctx), in.ID, in.Body.Version, guesses); err != nil {
 				return nil, s.refusal(err)
 			}
 			return s.predicted(ctx, in.ID)

@@ -10,9 +10,10 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/gofiber/fiber/v3"
 
+	"gyrophane/core/input"
 	"gyrophane/core/text"
-	"gyrophane/exchange"
 	"gyrophane/store"
+	"gyrophane/studio"
 )
 
 // problem answers a failed request with a problem document (RFC 9457).
@@ -81,7 +82,7 @@ func (s *Server) refusal(err error) error {
 	var tubeConflict store.TubeConflict
 	var markConflict store.MarkConflict
 	var comparisonConflict store.ComparisonConflict
-	var typed exchange.BadInput
+	var typed input.Error
 	switch {
 	case err == nil:
 		return nil
@@ -97,8 +98,10 @@ func (s *Server) refusal(err error) error {
 		return huma.Error409Conflict("Nothing was marked, for " + err.Error() + ". Look at it again.")
 	case errors.Is(err, store.ErrNothingToUndo):
 		return huma.Error422UnprocessableEntity("There is nothing to undo: this is how it began.")
-	case errors.Is(err, errAnother):
+	case errors.Is(err, studio.ErrAnotherSearch):
 		return huma.Error409Conflict("You asked for another search in the meantime, so this one was ended.")
+	case errors.Is(err, studio.ErrNoTurn):
+		return huma.Error503ServiceUnavailable("So many searches are waited for that yours did not come to its turn. Try again in a moment.")
 	case errors.Is(err, context.Canceled):
 		return huma.Error409Conflict("This was left before it was done.")
 	case store.ReadOnly(err):

@@ -1,5 +1,5 @@
-// Package api is the HTTP face of Gyrophane: it decodes a request, calls the
-// core or the store, and encodes the answer. It holds no rule of the job.
+// Package api is the HTTP face of Gyrophane: it decodes a request, asks the
+// studio, and encodes the answer. It holds no rule of the job.
 package api
 
 import (
@@ -14,9 +14,10 @@ import (
 	"github.com/gofiber/fiber/v3"
 	lru "github.com/hashicorp/golang-lru/v2"
 
-	"gyrophane/core/reach"
-	"gyrophane/exchange"
+	"gyrophane/files"
 	"gyrophane/store"
+	"gyrophane/studio"
+	"gyrophane/wire"
 )
 
 // Options say how a server stands in the world.
@@ -34,20 +35,18 @@ type Options struct {
 // Server answers for one store.
 type Server struct {
 	Options
-	store *store.Store
-	app   *fiber.App
-	api   huma.API
-	busy  atomic.Int64 // requests under way
+	store  *store.Store
+	studio *studio.Studio
+	app    *fiber.App
+	api    huma.API
+	busy   atomic.Int64 // requests under way
 	// photos bounds how many pictures are decoded at once, and with it the
 	// memory they take.
-	photos   chan struct{}
-	limits   limits
-	searches searches
-	tables   *lru.Cache[string, *reach.Table]
-	opened   *lru.Cache[tubeKey, opened]
+	photos chan struct{}
+	limits limits
 	// built are the wheels last built of library paints alone: they are the same
 	// every time.
-	built *lru.Cache[string, exchange.Wheel]
+	built *lru.Cache[string, wire.Wheel]
 }
 
 // mostBuilt is how many built wheels are kept in memory, some 200 kB each.
@@ -57,13 +56,12 @@ const mostBuilt = 128
 // limits of their own below largestFile.
 const (
 	largestBody = 64 << 10
-	largestFile = exchange.MostPhotoBytes + 1<<10
+	largestFile = files.MostPhotoBytes + 1<<10
 )
 
 // New builds the server: health, the API below /api, and the front end.
 func New(s *store.Store, o Options) *Server {
-	srv := &Server{Options: o, store: s, photos: make(chan struct{}, 2), limits: newLimits(),
-		built: remembering[string, exchange.Wheel](mostBuilt), tables: remembering[string, *reach.Table](mostTables), opened: remembering[tubeKey, opened](mostOpened)}
+	srv := &Server{Options: o, store: s, studio: studio.New(s), photos: make(chan struct{}, 2), limits: newLimits(), built: lastUsed[string, wire.Wheel](mostBuilt)}
 	srv.app = fiber.New(fiber.Config{
 		AppName:                      "Gyrophane",
 		BodyLimit:                    largestFile,
@@ -107,8 +105,8 @@ func New(s *store.Store, o Options) *Server {
 	return srv
 }
 
-// remembering is a memory for the last used things, so many of them.
-func remembering[K comparable, V any](most int) *lru.Cache[K, V] {
+// lastUsed is a memory for the last used things, so many of them.
+func lastUsed[K comparable, V any](most int) *lru.Cache[K, V] {
 	cache, err := lru.New[K, V](most)
 	if err != nil {
 		panic(err) // a constant size above 0

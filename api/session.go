@@ -27,24 +27,27 @@ type (
 	askPainterKey struct{}
 )
 
-// open marks the operations that go without a painter, anyones those that
-// have no use for one, lazily those that ask for one only where a tube of a box
-// is meant, and otherwise go on while the database is away.
+// How operations that need not know their painter say so: painterOptional goes
+// without one, noPainter has no use for one, painterForTubes asks for one only
+// where a tube of a box is meant, and otherwise goes on while the database is away.
 var (
-	lazily  = map[string]any{"lazily": true}
-	open    = map[string]any{"open": true}
-	anyones = map[string]any{"anyones": true}
+	painterOptional = map[string]any{painterNeed: "optional"}
+	noPainter       = map[string]any{painterNeed: "none"}
+	painterForTubes = map[string]any{painterNeed: "for tubes"}
 )
+
+// painterNeed is the key of an operation's metadata for this.
+const painterNeed = "painter"
 
 // whoPaints finds the painter of a request, and turns requests without one
 // away from all that belongs to somebody.
 func (s *Server) whoPaints(ctx huma.Context, next func(huma.Context)) {
-	of := ctx.Operation().Metadata
-	if of["anyones"] == true {
+	need := ctx.Operation().Metadata[painterNeed]
+	if need == "none" {
 		s.inTurn(ctx, s.caller(ctx), next)
 		return
 	}
-	if of["lazily"] == true {
+	if need == "for tubes" {
 		ask := sync.OnceValues(func() (store.Painter, error) {
 			_, p, err := s.signedIn(ctx)
 			return p, err
@@ -56,7 +59,7 @@ func (s *Server) whoPaints(ctx huma.Context, next func(huma.Context)) {
 	switch {
 	case err == nil:
 		s.asPainter(huma.WithValue(huma.WithValue(ctx, painterKey{}, p), sessionKey{}, session), p, next)
-	case of["open"] == true && errors.Is(err, errNobody):
+	case need == "optional" && errors.Is(err, errNobody):
 		next(ctx)
 	default:
 		s.answerProblem(ctx, s.refusal(err))

@@ -10,7 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/api"
-	"gyrophane/exchange"
+	"gyrophane/wire"
 )
 
 // ownBlue is a question or a wheel whose blue is a tube of the painter's box.
@@ -27,14 +27,14 @@ func TestAWheelKeepsItsTubesAsTheyWere(t *testing.T) {
 	ada.ok("POST", "/api/wheels", ownBlue(newWheel, blue.ID), &w)
 	assert.Equal(t, fmt.Sprintf("tube-%d", blue.ID), w.System.Roles[2][0])
 
-	look := func(wheel int64) exchange.Wheel {
-		var out exchange.Wheel
+	look := func(wheel int64) wire.Wheel {
+		var out wire.Wheel
 		ada.ok("POST", fmt.Sprintf("/api/wheel?wheel=%d", wheel), ownBlue(question, blue.ID), &out)
 		return out
 	}
 	before := look(w.ID)
 	assert.Equal(t, "PB29", before.Slots[8].Parts[0].Code, "it goes by its Colour Index name")
-	ada.ok("PUT", at(blue), saying(blue, func(c *exchange.TubeContent) { c.Grade = "student" }), nil)
+	ada.ok("PUT", at(blue), saying(blue, func(c *wire.TubeContent) { c.Grade = "student" }), nil)
 	assert.Equal(t, before, look(w.ID), "the kept wheel has the tube as it was")
 	assert.NotEqual(t, before.Slots[10].Parts, look(0).Slots[10].Parts, "a new one has it as it is: weaker")
 
@@ -54,7 +54,7 @@ func TestAWheelKeepsItsTubesAsTheyWere(t *testing.T) {
 func TestASystemIsFilledVersionedAndArchived(t *testing.T) {
 	app, _ := server(t, true)
 	ada := signedUp(t, app, "Ada")
-	var places exchange.SystemPlaces
+	var places wire.SystemPlaces
 	ada.ok("POST", "/api/system", `{"system":{"kind":"split","roles":[[],[],[]],"chosen":[[],[],[]],"riders":{},"note":""}}`, &places)
 	assert.NotEmpty(t, places.Wrong, "no wheel can be made of it yet")
 	for _, r := range places.Roles {
@@ -82,7 +82,7 @@ func TestASystemIsFilledFromTheBoxOfWhoAsks(t *testing.T) {
 	ada.ok("POST", "/api/box/paints", `{"paints":["PB60"]}`, nil)
 	blue := fmt.Sprintf("tube-%d", ada.tube("PB60").ID)
 	for _, kind := range []string{"triad", "cmy", "split", "double", "leaning-clockwise", "leaning-counter-clockwise", "own"} {
-		var hers, theirs exchange.SystemContent
+		var hers, theirs wire.Selection
 		ada.ok("GET", "/api/system/filled?kind="+kind, "", &hers)
 		assert.Contains(t, hers.Roles[2], blue, kind)
 		eve.ok("GET", "/api/system/filled?kind="+kind, "", &theirs)
@@ -119,7 +119,7 @@ func TestRidersAreKeptAsTheyWereAndCheckedWhenTheyAreSaved(t *testing.T) {
 func TestNeutralsAndGlazesAreAnswered(t *testing.T) {
 	app, _ := server(t, true)
 	ada := signedUp(t, app, "Ada")
-	var n exchange.Neutrals
+	var n wire.Neutrals
 	ada.ok("POST", "/api/neutrals?slot=2&steps=5", question, &n)
 	assert.Len(t, n.Pairs, 6)
 	assert.Len(t, n.Intensity, 5)
@@ -131,14 +131,14 @@ func TestNeutralsAndGlazesAreAnswered(t *testing.T) {
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "5 or 7")
 
-	var g exchange.Glazes
+	var g wire.Glazes
 	glazing := strings.TrimSuffix(question, "}") + `,"layers":[{"paint":"PY184","thickness":0.3},{"paint":"PB29","thickness":0.3}],"thickness":0.6}`
 	ada.ok("POST", "/api/glazes", glazing, &g)
 	assert.Len(t, g.Stack, 3)
 	assert.Len(t, g.Wheel, 12)
 	require.NotNil(t, g.Mixed)
 	assert.NotEqual(t, g.Stack[2].Shown, g.Turned, "the order of layers matters")
-	var over exchange.Glazes
+	var over wire.Glazes
 	ada.ok("POST", "/api/glazes", strings.Replace(glazing, `"layers"`, `"ground":"PBk9","layers"`, 1), &over)
 	assert.NotEqual(t, g.Stack[2].Shown, over.Stack[2].Shown, "so does the ground")
 	status, text = ada.do("POST", "/api/glazes", strings.Replace(glazing, `"thickness":0.3}]`, `"thickness":99}]`, 1))
@@ -183,14 +183,4 @@ func TestPredictionsAreScoredAndLocked(t *testing.T) {
 	eve.ok("GET", path, "", &theirs)
 	assert.Empty(t, theirs.Predictions)
 	assert.Zero(t, theirs.OutOf)
-}
-
-func TestTheDemoHasASystemOfEachKind(t *testing.T) {
-	wheels, err := api.DemoWheels()
-	require.NoError(t, err)
-	var kinds []string
-	for _, w := range wheels {
-		kinds = append(kinds, w.Kind)
-	}
-	assert.ElementsMatch(t, []string{"triad", "cmy", "split", "double"}, kinds)
 }

@@ -3,33 +3,43 @@ package api
 import (
 	"context"
 	"encoding/json"
-	"errors"
-	"fmt"
 	"net/http"
-	"strconv"
-	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"gyrophane/core/paint"
 	"gyrophane/core/wheel"
-	"gyrophane/exchange"
 	"gyrophane/store"
+	"gyrophane/studio"
+	"gyrophane/wire"
 )
 
 // Settings are the choices a wheel is built and looked at with.
 type Settings struct {
-	exchange.Conditions
-	Choices exchange.WheelChoices `json:"choices"`
+	wire.Conditions
+	Choices wire.WheelChoices `json:"choices"`
+}
+
+func settingsOf(s store.Settings) Settings {
+	return Settings{wire.Conditions{Medium: s.Medium, Light: s.Light, Judged: s.Judged}, wire.ChoicesOf(s.Choices)}
 }
 
 // WheelContent is what a painter decides of a wheel.
 type WheelContent struct {
-	Name     string                 `json:"name" maxLength:"200"`
-	System   exchange.SystemContent `json:"system"`
-	Settings Settings               `json:"settings"`
-	Archived bool                   `json:"archived,omitempty"`
+	Name     string         `json:"name" maxLength:"200"`
+	System   wire.Selection `json:"system"`
+	Settings Settings       `json:"settings"`
+	Archived bool           `json:"archived,omitempty"`
+}
+
+func (c WheelContent) studio() studio.WheelContent {
+	s := c.Settings
+	return studio.WheelContent{Name: c.Name, System: c.System.Core(), Settings: store.Settings{Medium: s.Medium, Light: s.Light, Judged: s.Judged, Choices: s.Choices.Core()}, Archived: c.Archived}
+}
+
+func wheelContentOf(c store.Content) WheelContent {
+	return WheelContent{c.Name, wire.SelectionOf(c.Snapshot.System), settingsOf(c.Settings), c.Archived}
 }
 
 // KeptWheel is a wheel as it is kept.
@@ -52,11 +62,11 @@ type Refused struct {
 
 // WheelEntry is a wheel in a list.
 type WheelEntry struct {
-	ID       int64                  `json:"id"`
-	Name     string                 `json:"name"`
-	System   exchange.SystemContent `json:"system"`
-	Archived bool                   `json:"archived"`
-	Saved    time.Time              `json:"saved"`
+	ID       int64          `json:"id"`
+	Name     string         `json:"name"`
+	System   wire.Selection `json:"system"`
+	Archived bool           `json:"archived"`
+	Saved    time.Time      `json:"saved"`
 }
 
 // EarlierWheel is a version that a wheel has been through.
@@ -64,113 +74,6 @@ type EarlierWheel struct {
 	Version int `json:"version"`
 	WheelContent
 	Saved time.Time `json:"saved"`
-}
-
-// snapshot is how a system is kept: its paints by reference, and each tube as
-// it was when they were chosen, so that a wheel keeps its paints.
-type snapshot struct {
-	System exchange.SystemContent `json:"system"`
-	Frozen map[string]frozenTube  `json:"frozen"`
-}
-
-type frozenTube struct {
-	Definition exchange.Definition `json:"definition"`
-	Strength   float64             `json:"strength"`
-}
-
-// finder finds library paints by their ids, and a painter's tubes as they are
-// now or, where they were kept with a wheel, as they were then. What it finds
-// among the tubes it notes in found.
-func (s *Server) finder(ctx context.Context, frozen map[string]frozenTube, found map[string]frozenTube) exchange.Finder {
-	return func(ref string) (*paint.Paint, error) {
-		number, isTube := strings.CutPrefix(ref, exchange.TubePrefix)
-		if !isTube {
-			return exchange.FindPaint(ref)
-		}
-		t, known := frozen[ref]
-		if !known {
-			id, err := strconv.ParseInt(number, 10, 64)
-			if err != nil {
-				return nil, exchange.Bad("%.40q is no tube of your box", ref)
-			}
-			p, err := painterIfAny(ctx)
-			if err != nil {
-				return nil, err
-			}
-			kept, err := s.store.Tube(ctx, p.ID, id)
-			if errors.Is(err, store.ErrNotFound) {
-				return nil, exchange.Bad("%s is no tube of your box", ref)
-			}
-			if err != nil {
-				return nil, err
-			}
-			o, err := s.open(kept)
-			if err != nil {
-				return nil, err
-			}
-			t = frozenTube{o.definition, contentOfTube(kept.TubeContent).Strength()}
-		}
-		if found != nil {
-			found[ref] = t
-		}
-		return t.Definition.Kept().Paint(ref, t.Strength)
-	}
-}
-
-func contentOf(c store.Content) (WheelContent, snapshot, error) {
-	var snap snapshot
-	out := WheelContent{Name: c.Name, Archived: c.Archived}
-	if err := json.Unmarshal(c.Snapshot, &snap); err != nil {
-		return out, snap, err
-	}
-	out.System = snap.System
-	return out, snap, json.Unmarshal(c.Settings, &out.Settings)
-}
-
-// content checks what a painter decided, and freezes the tubes it is made of:
-// those that were in the wheel before stay as they were.
-func (s *Server) content(ctx context.Context, c WheelContent, before map[string]frozenTube) (store.Content, error) {
-	found := map[string]frozenTube{}
-	system, err := c.System.System(s.finder(ctx, before, found))
-	if err != nil {
-		return store.Content{}, err
-	}
-	v, err := exchange.ParseView(c.Settings.Medium, c.Settings.Light, c.Settings.Judged)
-	if err != nil {
-		return store.Content{}, err
-	}
-	if err := v.CheckChoices(c.Settings.Choices); err != nil {
-		return store.Content{}, err
-	}
-	for k := range c.System.Roles {
-		for i, p := range system.Role(k) {
-			c.System.Roles[k][i] = p.ID // as the library writes it
-		}
-	}
-	kept, err := json.Marshal(snapshot{c.System, found})
-	if err != nil {
-		return store.Content{}, err
-	}
-	settings, err := json.Marshal(c.Settings)
-	return store.Content{Name: c.Name, Kind: c.System.Kind, Snapshot: kept, Settings: settings, Archived: c.Archived}, err
-}
-
-// DemoWheels are the systems of a made-up studio that paints panels of
-// tide-pool life; the last is the one shown first.
-func DemoWheels() ([]store.Content, error) {
-	var out []store.Content
-	for _, d := range exchange.DemoSystems() {
-		kept, err := json.Marshal(snapshot{d.System, map[string]frozenTube{}})
-		if err != nil {
-			return nil, err
-		}
-		settings, err := json.Marshal(Settings{exchange.Conditions{Medium: "acrylic", Light: "D65", Judged: "dry"}, exchange.PlainChoices()})
-		if err != nil {
-			return nil, err
-		}
-		out = append(out, store.Content{Name: d.Name, Kind: d.System.Kind, Snapshot: kept, Settings: settings})
-	}
-	return out, nil
 }
 
 type keptWheelOutput struct{ Body KeptWheel }
@@ -186,22 +89,14 @@ func (s *Server) wheelRoutes() {
 			wheels, err := s.store.Wheels(ctx, painter(ctx).ID)
 			out := &struct{ Body []WheelEntry }{[]WheelEntry{}}
 			for _, w := range wheels {
-				c, _, err := contentOf(w.Content)
-				if err != nil {
-					return nil, s.refusal(err)
-				}
-				out.Body = append(out.Body, WheelEntry{w.ID, w.Name, c.System, w.Archived, w.UpdatedAt})
+				out.Body = append(out.Body, WheelEntry{w.ID, w.Name, wire.SelectionOf(w.Snapshot.System), w.Archived, w.UpdatedAt})
 			}
 			return out, s.refusal(err)
 		})
 
 	huma.Register(s.api, huma.Operation{OperationID: "newWheel", Tags: []string{"wheels"}, Summary: "Keeps a new system and its wheel", Method: http.MethodPost, Path: "/api/wheels"},
 		func(ctx context.Context, in *struct{ Body WheelContent }) (*keptWheelOutput, error) {
-			c, err := s.content(ctx, in.Body, nil)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			w, err := s.store.CreateWheel(ctx, painter(ctx).ID, c)
+			w, err := s.studio.NewWheel(ctx, painter(ctx), in.Body.studio())
 			return s.kept(ctx, w, err)
 		})
 
@@ -216,11 +111,7 @@ func (s *Server) wheelRoutes() {
 			versions, err := s.store.Earlier(ctx, painter(ctx).ID, in.ID)
 			out := &struct{ Body []EarlierWheel }{[]EarlierWheel{}}
 			for _, v := range versions {
-				c, _, err := contentOf(v.Content)
-				if err != nil {
-					return nil, s.refusal(err)
-				}
-				out.Body = append(out.Body, EarlierWheel{v.Version, c, v.CreatedAt})
+				out.Body = append(out.Body, EarlierWheel{v.Version, wheelContentOf(v.Content), v.CreatedAt})
 			}
 			return out, s.refusal(err)
 		})
@@ -235,19 +126,7 @@ func (s *Server) wheelRoutes() {
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "saveWheel", Tags: []string{"wheels"}, Summary: "Saves a wheel, on the version it was made on", Method: http.MethodPut, Path: "/api/wheels/{id}"},
 		func(ctx context.Context, in *save) (*keptWheelOutput, error) {
-			was, err := s.store.Wheel(ctx, painter(ctx).ID, in.ID)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			_, before, err := contentOf(was.Content)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			c, err := s.content(ctx, in.Body.WheelContent, before.Frozen)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			w, err := s.store.SaveWheel(ctx, painter(ctx).ID, in.ID, in.Body.Version, c, in.Body.Resolves)
+			w, err := s.studio.SaveWheel(ctx, painter(ctx), in.ID, in.Body.Version, in.Body.WheelContent.studio(), in.Body.Resolves)
 			return s.kept(ctx, w, err)
 		})
 
@@ -282,56 +161,31 @@ func (s *Server) wheelRoutes() {
 	s.glazeRoutes()
 }
 
-// Built is a wheel of a system, as asked for.
-type Built struct {
+// WheelQuery is a question about the wheel of a system.
+type WheelQuery struct {
 	Look
 	Wheel int64 `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
 	Body  struct {
-		System  exchange.SystemContent `json:"system"`
-		Choices exchange.WheelChoices  `json:"choices"`
+		System  wire.Selection    `json:"system"`
+		Choices wire.WheelChoices `json:"choices"`
 	}
 }
 
-// systemFinder finds the paints of a system that is asked about: tubes as they
-// were kept with a wheel, where there is one.
-func (s *Server) systemFinder(ctx context.Context, wheel int64, c exchange.SystemContent) (exchange.Finder, error) {
-	var frozen map[string]frozenTube
-	if wheel != 0 && c.Names(exchange.TubePrefix) {
-		p, err := painterIfAny(ctx)
-		if err != nil {
-			return nil, err
-		}
-		w, err := s.store.Wheel(ctx, p.ID, wheel)
-		if err != nil {
-			return nil, err
-		}
-		_, snap, err := contentOf(w.Content)
-		if err != nil {
-			return nil, err
-		}
-		frozen = snap.Frozen
-	}
-	return s.finder(ctx, frozen, nil), nil
-}
-
-// asked is what questions about a system have in common: how to look, the
-// system, and where its paints are found.
-func (s *Server) asked(ctx context.Context, l Look, kept int64, c exchange.SystemContent) (v exchange.View, system wheel.System, find exchange.Finder, err error) {
+// system is what questions about a system have in common: how to look, and its
+// paints, with tubes as they were kept with a wheel.
+func (s *Server) system(ctx context.Context, l Look, kept int64, c wire.Selection) (v wire.View, system wheel.System, find paint.Finder, err error) {
 	if v, err = l.view(); err != nil {
 		return v, system, nil, err
 	}
-	if find, err = s.systemFinder(ctx, kept, c); err != nil {
-		return v, system, nil, err
-	}
-	system, err = c.System(find)
+	system, find, err = s.studio.System(ctx, painterIfAny, kept, c.Core())
 	return v, system, find, err
 }
 
 // build answers from memory where it built the same wheel of library paints
 // before.
-func (s *Server) build(ctx context.Context, in *Built) (out exchange.Wheel, err error) {
+func (s *Server) build(ctx context.Context, in *WheelQuery) (out wire.Wheel, err error) {
 	key := ""
-	if !in.Body.System.Names(exchange.TubePrefix) {
+	if !in.Body.System.Core().Mentions(paint.TubePrefix) {
 		asked, err := json.Marshal(struct {
 			Look Look
 			Body any
@@ -344,79 +198,70 @@ func (s *Server) build(ctx context.Context, in *Built) (out exchange.Wheel, err 
 			return out, nil
 		}
 	}
-	v, system, _, err := s.asked(ctx, in.Look, in.Wheel, in.Body.System)
+	v, system, _, err := s.system(ctx, in.Look, in.Wheel, in.Body.System)
 	if err != nil {
 		return out, err
 	}
-	if out, err = v.Wheel(system, in.Body.Choices); err == nil && key != "" {
+	choices := in.Body.Choices.Core()
+	options, err := choices.Options(v.Medium)
+	if err != nil {
+		return out, err
+	}
+	out = v.Wheel(wheel.Build(system, options), choices)
+	if key != "" {
 		s.built.Add(key, out)
 	}
-	return out, err
+	return out, nil
 }
 
 func (s *Server) buildRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "buildWheel", Tags: []string{"wheels"}, Summary: "The twelve steps of a system, with rings", Method: http.MethodPost, Path: "/api/wheel", Metadata: lazily},
-		func(ctx context.Context, in *Built) (*struct{ Body exchange.Wheel }, error) {
+	huma.Register(s.api, huma.Operation{OperationID: "buildWheel", Tags: []string{"wheels"}, Summary: "The twelve steps of a system, with rings", Method: http.MethodPost, Path: "/api/wheel", Metadata: painterForTubes},
+		func(ctx context.Context, in *WheelQuery) (*struct{ Body wire.Wheel }, error) {
 			out, err := s.build(ctx, in)
-			return &struct{ Body exchange.Wheel }{out}, s.refusal(err)
+			return &struct{ Body wire.Wheel }{out}, s.refusal(err)
 		})
 
 	type places struct {
 		Look
 		Wheel int64 `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
 		Body  struct {
-			System exchange.SystemContent `json:"system"`
+			System wire.Selection `json:"system"`
 		}
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "places", Tags: []string{"systems"}, Summary: "The places of a system, and what could stand in each", Method: http.MethodPost, Path: "/api/system"},
-		func(ctx context.Context, in *places) (*struct{ Body exchange.SystemPlaces }, error) {
+		func(ctx context.Context, in *places) (*struct{ Body wire.SystemPlaces }, error) {
 			v, err := in.view()
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			find, err := s.systemFinder(ctx, in.Wheel, in.Body.System)
+			selection := in.Body.System.Core()
+			find, err := s.studio.Finder(ctx, painterIfAny, in.Wheel, selection.Mentions(paint.TubePrefix))
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			box, err := s.candidates(ctx)
+			box, err := s.studio.Box(ctx, painter(ctx).ID)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			out, err := v.Places(in.Body.System, find, box)
-			return &struct{ Body exchange.SystemPlaces }{out}, s.refusal(err)
+			places, err := selection.Places(find, box.Candidates())
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			return &struct{ Body wire.SystemPlaces }{v.Places(places)}, nil
 		})
 
 	type filled struct {
 		Kind string `query:"kind" required:"true" enum:"triad,cmy,split,double,leaning-clockwise,leaning-counter-clockwise,own" doc:"of system"`
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "filled", Tags: []string{"systems"}, Summary: "A system of a kind, filled from the box", Method: http.MethodGet, Path: "/api/system/filled"},
-		func(ctx context.Context, in *filled) (*struct{ Body exchange.SystemContent }, error) {
-			box, err := s.candidates(ctx)
+		func(ctx context.Context, in *filled) (*struct{ Body wire.Selection }, error) {
+			box, err := s.studio.Box(ctx, painter(ctx).ID)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
-			out, err := exchange.Fill(in.Kind, box)
-			return &struct{ Body exchange.SystemContent }{out}, s.refusal(err)
+			out, err := wheel.Filled(in.Kind, box.Candidates())
+			return &struct{ Body wire.Selection }{wire.SelectionOf(out)}, s.refusal(err)
 		})
-}
-
-// candidates are the tubes of the painter's box, for the places of a system.
-func (s *Server) candidates(ctx context.Context) ([]wheel.Candidate, error) {
-	box, _, err := s.openBox(ctx)
-	var out []wheel.Candidate
-	for _, o := range box {
-		out = append(out, wheel.Candidate{Paint: o.paint, Called: o.kept.Nickname, InBox: true, Price: o.kept.Price})
-	}
-	return out, err
-}
-
-// boxPaints are the paints of the painter's box.
-func (s *Server) boxPaints(ctx context.Context) (out []*paint.Paint, err error) {
-	box, _, err := s.openBox(ctx)
-	for _, o := range box {
-		out = append(out, o.paint)
-	}
-	return out, err
 }
 
 // kept answers with a wheel as it is kept now.
@@ -424,11 +269,7 @@ func (s *Server) kept(ctx context.Context, w store.Wheel, err error) (*keptWheel
 	if err != nil {
 		return nil, s.refusal(err)
 	}
-	content, _, err := contentOf(w.Content)
-	if err != nil {
-		return nil, s.refusal(fmt.Errorf("wheel %d: %w", w.ID, err))
-	}
-	out := KeptWheel{ID: w.ID, WheelContent: content, Version: w.Version, Library: w.LibraryVersion, Saved: w.UpdatedAt, Refused: []Refused{}}
+	out := KeptWheel{ID: w.ID, WheelContent: wheelContentOf(w.Content), Version: w.Version, Library: w.LibraryVersion, Saved: w.UpdatedAt, Refused: []Refused{}}
 	if out.CanUndo, err = s.store.CanUndo(ctx, w); err != nil {
 		return nil, s.refusal(err)
 	}
@@ -437,11 +278,7 @@ func (s *Server) kept(ctx context.Context, w store.Wheel, err error) (*keptWheel
 		return nil, s.refusal(err)
 	}
 	for _, r := range refused {
-		c, _, err := contentOf(r.Content)
-		if err != nil {
-			return nil, s.refusal(err)
-		}
-		out.Refused = append(out.Refused, Refused{r.ID, c, r.CreatedAt})
+		out.Refused = append(out.Refused, Refused{r.ID, wheelContentOf(r.Content), r.CreatedAt})
 	}
 	return &keptWheelOutput{out}, nil
 }

@@ -8,6 +8,8 @@ import (
 	"time"
 
 	"gorm.io/gorm"
+
+	"gyrophane/core/paint"
 )
 
 // The states of a tube. None is ever deleted: wheels and readings may speak of
@@ -22,7 +24,7 @@ const (
 type Tube struct {
 	ID         int64
 	PainterID  int64
-	Definition []byte // JSON: what paint it is, and its curves
+	Definition paint.Definition `gorm:"serializer:definition"`
 	TubeContent
 	Version   int // counts the saves; a save names the one it was made on
 	StandsFor int // the version whose content it shows; less than Version after an undo
@@ -38,6 +40,20 @@ type TubeContent struct {
 	Price    *float64 `json:"price"`
 	Note     string   `json:"note"`
 	State    string   `json:"state"`
+}
+
+// ContentOf is what is kept of what a painter says of a tube.
+func ContentOf(d paint.TubeDetails) TubeContent {
+	state := InBox
+	if d.Archived {
+		state = Archived
+	}
+	return TubeContent{d.Nickname, d.Grade, d.TubeML, d.Price, d.Note, state}
+}
+
+// Details is what a painter says of the tube.
+func (c TubeContent) Details() paint.TubeDetails {
+	return paint.TubeDetails{Nickname: c.Nickname, Grade: c.Grade, TubeML: c.TubeML, Price: c.Price, Note: c.Note, Archived: c.State == Archived}
 }
 
 // TableName is for GORM.
@@ -110,7 +126,7 @@ func ownTube(tx *gorm.DB, painter, id int64) (Tube, error) {
 
 // NewTube is a tube to be added.
 type NewTube struct {
-	Definition []byte
+	Definition paint.Definition
 	Content    TubeContent
 }
 

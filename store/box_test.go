@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/paint"
 	"gyrophane/store"
 	"gyrophane/store/storetest"
 )
@@ -18,7 +19,7 @@ func said(nickname string) store.TubeContent {
 
 func newTubes(nicknames ...string) (out []store.NewTube) {
 	for _, n := range nicknames {
-		out = append(out, store.NewTube{Definition: []byte(`{"library":"PB29"}`), Content: said(n)})
+		out = append(out, store.NewTube{Definition: paint.Definition{Library: "PB29"}, Content: said(n)})
 	}
 	return out
 }

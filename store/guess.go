@@ -6,6 +6,8 @@ import (
 	"time"
 
 	"gorm.io/gorm"
+
+	"gyrophane/core/journal"
 )
 
 // PairGuess is what a painter expected of a pairing before it was shown, and
@@ -16,10 +18,10 @@ type PairGuess struct {
 	A, B      string // paints by reference
 	Key       string // tells the two as they stood from all others; guessed once outside of practice
 	Section   string
-	RoundID   *int64 // of practice
-	Place     int    // in the round
-	Said      []byte // JSON
-	Outcome   []byte // JSON: what was computed that day, and the score
+	RoundID   *int64              // of practice
+	Place     int                 // in the round
+	Said      journal.Expected    `gorm:"serializer:expected"`
+	Outcome   journal.PairOutcome `gorm:"serializer:pair_outcome"` // as computed that day
 	Points    int
 	OutOf     int
 	CreatedAt time.Time
@@ -29,11 +31,17 @@ type PairGuess struct {
 type Round struct {
 	ID        int64
 	PainterID int64
-	Pairs     []byte // JSON
+	Pairs     []Couple `gorm:"serializer:json"`
 	Length    int
 	Spacing   string
 	Ended     bool // put away before its end
 	CreatedAt time.Time
+}
+
+// Couple is the two paints of a pairing, by reference.
+type Couple struct {
+	A string `json:"a"`
+	B string `json:"b"`
 }
 
 // TableName is a word that says more than rounds.

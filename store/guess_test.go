@@ -8,11 +8,12 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/journal"
 	"gyrophane/store"
 )
 
 func guessOf(key, section string, points int) store.PairGuess {
-	return store.PairGuess{A: "PB29", B: "PR122", Key: key, Section: section, Said: []byte(`{}`), Outcome: []byte(`{"hueRight":true,"mudRight":false}`), Points: points, OutOf: 6}
+	return store.PairGuess{A: "PB29", B: "PR122", Key: key, Section: section, Outcome: journal.PairOutcome{HueRight: true}, Points: points, OutOf: 6}
 }
 
 func TestAGuessIsKeptOnceAndAddedUp(t *testing.T) {
@@ -41,7 +42,7 @@ func TestOneRoundAtATimeAndOneAnswerToEachPlace(t *testing.T) {
 	var wg sync.WaitGroup
 	for i := range rounds {
 		wg.Go(func() {
-			r, err := s.BeginRound(ctx, ada.ID, store.Round{Pairs: []byte(`[]`), Length: 2, Spacing: "hue"})
+			r, err := s.BeginRound(ctx, ada.ID, store.Round{Pairs: []store.Couple{}, Length: 2, Spacing: "hue"})
 			assert.NoError(t, err)
 			rounds[i] = r
 		})
@@ -72,7 +73,7 @@ func TestOneRoundAtATimeAndOneAnswerToEachPlace(t *testing.T) {
 	require.Len(t, scores, 1)
 	assert.Equal(t, [4]int{2, 2, 6, 12}, [4]int{scores[0].Guesses, scores[0].Length, scores[0].Points, scores[0].OutOf})
 
-	next, err := s.BeginRound(ctx, ada.ID, store.Round{Pairs: []byte(`[]`), Length: 2, Spacing: "hue"})
+	next, err := s.BeginRound(ctx, ada.ID, store.Round{Pairs: []store.Couple{}, Length: 2, Spacing: "hue"})
 	require.NoError(t, err)
 	assert.NotEqual(t, id, next.ID)
 	require.ErrorIs(t, s.EndRound(ctx, eve.ID, next.ID), store.ErrNotFound)
@@ -84,7 +85,7 @@ func TestOneRoundAtATimeAndOneAnswerToEachPlace(t *testing.T) {
 func TestTheDemoStudioHasPractisedOnce(t *testing.T) {
 	s := fresh(t)
 	g := guessOf("one", "violet", 5)
-	rounds := []store.DemoRound{{DaysAgo: 9, Round: store.Round{Pairs: []byte(`[]`), Length: 1, Spacing: "hue"}, Guesses: []store.PairGuess{g}}}
+	rounds := []store.DemoRound{{DaysAgo: 9, Round: store.Round{Pairs: []store.Couple{}, Length: 1, Spacing: "hue"}, Guesses: []store.PairGuess{g}}}
 	for range 2 {
 		require.NoError(t, s.SeedDemo(ctx, store.Demo{Rounds: rounds}))
 	}
@@ -123,7 +124,7 @@ func TestOfManyTabsGuessingOnePairExactlyOneIsKept(t *testing.T) {
 func TestPracticeIsNotListedAmongWhatWasSaidUnderCovers(t *testing.T) {
 	s := fresh(t)
 	ada := painter(t, s, "Ada")
-	r, err := s.BeginRound(ctx, ada.ID, store.Round{Pairs: []byte(`[]`), Length: 3, Spacing: "hue"})
+	r, err := s.BeginRound(ctx, ada.ID, store.Round{Pairs: []store.Couple{}, Length: 3, Spacing: "hue"})
 	require.NoError(t, err)
 	for place := range 3 {
 		g := guessOf("one", "violet", 6)

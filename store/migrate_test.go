@@ -2,13 +2,13 @@ package store
 
 import (
 	"context"
-	"encoding/json"
 	"testing"
 
 	"github.com/go-gormigrate/gormigrate/v2"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/wheel"
 	"gyrophane/store/storetest"
 )
 
@@ -33,23 +33,11 @@ func TestTriadsOfBeforeBecomeSystemsOfEveryKind(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, earlier, 1)
 	for _, c := range []Content{w.Content, earlier[0].Content} {
-		var snap struct {
-			System struct {
-				Kind  string
-				Roles [3][]string
-			}
-		}
-		require.NoError(t, json.Unmarshal(c.Snapshot, &snap))
-		assert.Equal(t, "triad", snap.System.Kind)
-		assert.Equal(t, [3][]string{{"PY74"}, {"PR254"}, {"PB29"}}, snap.System.Roles)
-		var settings struct {
-			Medium, Light, Judged string
-			Choices               struct{ Spacing, Order string }
-		}
-		require.NoError(t, json.Unmarshal(c.Settings, &settings))
-		assert.Equal(t, "oil", settings.Medium)
-		assert.Equal(t, "contrast", settings.Choices.Spacing)
-		assert.Equal(t, "run", settings.Choices.Order)
+		assert.Equal(t, wheel.RYB, c.Snapshot.System.Kind)
+		assert.Equal(t, [3][]string{{"PY74"}, {"PR254"}, {"PB29"}}, c.Snapshot.System.Roles)
+		assert.Equal(t, "oil", c.Settings.Medium)
+		assert.Equal(t, "contrast", c.Settings.Choices.Spacing)
+		assert.Equal(t, "run", c.Settings.Choices.Order)
 		assert.False(t, c.Archived)
 	}
 }

@@ -6,6 +6,8 @@ import (
 	"time"
 
 	"gorm.io/gorm"
+
+	"gyrophane/core/journal"
 )
 
 // Prediction is what a painter expected of a slot before the cover was lifted,
@@ -18,7 +20,7 @@ type Prediction struct {
 	Home         int // the slot, as it stands clockwise with the first role on top
 	HueWord      string
 	Verdict      string
-	Outcome      []byte // JSON: the computed hue and verdict of that day, and the score
+	Outcome      journal.SlotOutcome `gorm:"serializer:slot_outcome"` // as computed that day
 	CreatedAt    time.Time
 }
 

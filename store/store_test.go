@@ -2,7 +2,6 @@ package store_test
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
 	"strings"
 	"sync"
@@ -12,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/paint"
+	core "gyrophane/core/wheel"
 	"gyrophane/store"
 	"gyrophane/store/storetest"
 )
@@ -40,10 +40,10 @@ func painter(t *testing.T, s *store.Store, name string) store.Painter {
 	return p
 }
 
-var settings = []byte(`{"medium": "acrylic"}`)
-
 func content(name, blue string) store.Content {
-	return store.Content{Name: name, Kind: "triad", Snapshot: []byte(`{"blue": "` + blue + `"}`), Settings: settings}
+	roles := [3][]string{{}, {}, {blue}}
+	selection := core.Selection{Kind: core.RYB, Roles: roles, Chosen: [3][]string{{}, {}, {}}}
+	return store.Content{Name: name, Kind: "triad", Snapshot: store.Snapshot{System: selection, Frozen: map[string]store.FrozenTube{}}, Settings: store.Settings{Medium: "acrylic"}}
 }
 
 // demoWheels are what a demo studio is seeded with.
@@ -51,9 +51,7 @@ var demoWheels = []store.Content{content("Rock pool", "PB29"), content("Low wate
 
 func blueOf(t *testing.T, c store.Content) string {
 	t.Helper()
-	var roles struct{ Blue string }
-	require.NoError(t, json.Unmarshal(c.Snapshot, &roles))
-	return roles.Blue
+	return c.Snapshot.System.Roles[2][0]
 }
 
 func wheel(t *testing.T, s *store.Store, p store.Painter) store.Wheel {
@@ -111,7 +109,7 @@ func TestWheelIsKeptAsItWasLeft(t *testing.T) {
 	assert.Equal(t, 1, w.Version)
 	assert.Equal(t, paint.LibraryVersion(), w.LibraryVersion)
 	c := content("Rock pool at ebb", "PB15:3")
-	c.Settings, c.Archived = []byte(`{"medium": "oil"}`), true
+	c.Settings.Medium, c.Archived = "oil", true
 	saved, err := s.SaveWheel(ctx, p.ID, w.ID, 1, c, 0)
 	require.NoError(t, err)
 	assert.Equal(t, 2, saved.Version)
@@ -200,7 +198,7 @@ func TestAWriteThatComesTwiceIsDoneOnce(t *testing.T) {
 	_, err = s.UndoWheel(ctx, p.ID, w.ID, 3)
 	require.ErrorAs(t, err, new(store.Refusal), "an undoing of what was changed elsewhere is refused")
 
-	tube, err := s.AddTubes(ctx, p.ID, "added", []store.NewTube{{Definition: []byte(`{}`), Content: store.TubeContent{State: store.InBox}}})
+	tube, err := s.AddTubes(ctx, p.ID, "added", []store.NewTube{{Content: store.TubeContent{State: store.InBox}}})
 	require.NoError(t, err)
 	for range 2 {
 		saved, err := s.SaveTube(ctx, p.ID, tube[0].ID, 1, "changed", store.TubeContent{Nickname: "uno", State: store.InBox}, 0)
@@ -335,7 +333,7 @@ func TestPredictionsAreWrittenOnce(t *testing.T) {
 	s := fresh(t)
 	p, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
 	w := wheel(t, s, p)
-	guess := []store.Prediction{{Home: 2, HueWord: "orange", Verdict: "clean", Outcome: []byte(`{}`)}, {Home: 6, HueWord: "violet", Verdict: "muddy", Outcome: []byte(`{}`)}}
+	guess := []store.Prediction{{Home: 2, HueWord: "orange", Verdict: "clean"}, {Home: 6, HueWord: "violet", Verdict: "muddy"}}
 	require.NoError(t, s.Predict(ctx, p.ID, w.ID, 1, guess))
 	assert.ErrorAs(t, s.Predict(ctx, p.ID, w.ID, 1, guess[1:]), new(store.Refusal), "the cover has been lifted")
 	assert.ErrorAs(t, s.Predict(ctx, p.ID, w.ID, 7, guess), new(store.Refusal), "another version")

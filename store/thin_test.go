@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/wheel"
 	"gyrophane/store/storetest"
 )
 
@@ -112,7 +113,7 @@ func TestVersionsOfAWheelAndOfATubeAreThinnedAndCanStillBeUndone(t *testing.T) {
 	ada, err := s.CreatePainter(ctx, "Ada", "")
 	require.NoError(t, err)
 	content := func(blue string) Content {
-		return Content{Name: "Rock pool", Kind: "triad", Snapshot: []byte(`{"blue": "` + blue + `"}`), Settings: []byte(`{}`)}
+		return Content{Name: "Rock pool", Kind: "triad", Snapshot: Snapshot{System: wheel.Selection{Note: blue}}}
 	}
 	older := func(days int) { // what was done so far was done some days before
 		for _, table := range []string{"wheel_versions", "tube_versions", "box_changes"} {
@@ -121,7 +122,7 @@ func TestVersionsOfAWheelAndOfATubeAreThinnedAndCanStillBeUndone(t *testing.T) {
 	}
 	w, err := s.CreateWheel(ctx, ada.ID, content("1"))
 	require.NoError(t, err)
-	tubes, err := s.AddTubes(ctx, ada.ID, "added", []NewTube{{Definition: []byte(`{}`), Content: TubeContent{Nickname: "1", State: InBox}}})
+	tubes, err := s.AddTubes(ctx, ada.ID, "added", []NewTube{{Content: TubeContent{Nickname: "1", State: InBox}}})
 	require.NoError(t, err)
 	tube := tubes[0]
 	save := func(name string) {
@@ -136,7 +137,7 @@ func TestVersionsOfAWheelAndOfATubeAreThinnedAndCanStillBeUndone(t *testing.T) {
 	_, err = s.KeepComparison(ctx, ada.ID, Comparison{Address: "systems=1", Decision: "this blue"}, func(string) []int64 { return []int64{w.ID} })
 	require.NoError(t, err)
 	save("4")
-	require.NoError(t, s.Predict(ctx, ada.ID, w.ID, w.Version, []Prediction{{Home: 2, HueWord: "green", Verdict: "clean", Outcome: []byte(`{}`)}}))
+	require.NoError(t, s.Predict(ctx, ada.ID, w.ID, w.Version, []Prediction{{Home: 2, HueWord: "green", Verdict: "clean"}}))
 	save("5")
 	save("6")
 	older(1)
@@ -151,13 +152,13 @@ func TestVersionsOfAWheelAndOfATubeAreThinnedAndCanStillBeUndone(t *testing.T) {
 	assert.Equal(t, []int{8, 7, 6, 4, 3, 1}, versions, "the decision (3) and the predicted one (4) stay, and the last of yesterday (6)")
 	var blues []string
 	for {
-		blues = append(blues, string(w.Snapshot))
+		blues = append(blues, w.Snapshot.System.Note)
 		if w, err = s.UndoWheel(ctx, ada.ID, w.ID, w.Version); err != nil {
 			break
 		}
 	}
 	require.ErrorIs(t, err, ErrNothingToUndo)
-	assert.Equal(t, []string{`{"blue": "8"}`, `{"blue": "7"}`, `{"blue": "6"}`, `{"blue": "4"}`, `{"blue": "3"}`, `{"blue": "1"}`}, blues)
+	assert.Equal(t, []string{"8", "7", "6", "4", "3", "1"}, blues)
 
 	var names []string
 	for {

@@ -6,6 +6,8 @@ import (
 	"time"
 
 	"gorm.io/gorm"
+
+	"gyrophane/core/reach"
 )
 
 // WantedColour is a colour that a painter's pictures need.
@@ -16,9 +18,6 @@ type WantedColour struct {
 	Colour    string // as it was written
 	CreatedAt time.Time
 }
-
-// MostWanted is how many a painter keeps at most.
-const MostWanted = 24
 
 // Wanted lists a painter's wanted colours, the oldest first.
 func (s *Store) Wanted(ctx context.Context, painter int64) ([]WantedColour, error) {
@@ -34,8 +33,8 @@ func (s *Store) Want(ctx context.Context, painter int64, more []WantedColour) er
 		if err := tx.Model(&WantedColour{}).Where("painter_id = ?", painter).Count(&there).Error; err != nil {
 			return err
 		}
-		if there+int64(len(more)) > MostWanted {
-			return Refusal{fmt.Sprintf("%d wanted colours are as many as are kept: take some away first.", MostWanted)}
+		if there+int64(len(more)) > reach.MostWanted {
+			return Refusal{fmt.Sprintf("%d wanted colours are as many as are kept: take some away first.", reach.MostWanted)}
 		}
 		for _, w := range more {
 			w.PainterID = painter

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/reach"
 	"gyrophane/store"
 )
 
@@ -24,7 +25,7 @@ func TestWantedColoursAreKeptAndTakenAway(t *testing.T) {
 	require.ErrorIs(t, s.Unwant(ctx, ada.ID, kept[0].ID), store.ErrNotFound)
 
 	var many []store.WantedColour
-	for i := range store.MostWanted {
+	for i := range reach.MostWanted {
 		many = append(many, store.WantedColour{Name: fmt.Sprint(i), Colour: "#000000"})
 	}
 	require.ErrorAs(t, s.Want(ctx, ada.ID, many), new(store.Refusal))
@@ -59,5 +60,5 @@ func TestTabsWantingAtOnceNeverPassTheLimit(t *testing.T) {
 	assert.Equal(t, 2, refused)
 	kept, err := s.Wanted(ctx, ada.ID)
 	require.NoError(t, err)
-	assert.Len(t, kept, store.MostWanted)
+	assert.Len(t, kept, reach.MostWanted)
 }

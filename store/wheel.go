@@ -19,7 +19,7 @@ type System struct {
 	PainterID int64
 	Name      string
 	Kind      string
-	Roles     []byte // JSON, as the wheel's snapshot
+	Roles     Snapshot `gorm:"serializer:snapshot"`
 	Version   int
 	CreatedAt time.Time
 	UpdatedAt time.Time
@@ -40,9 +40,9 @@ type Wheel struct {
 // Content is what a save of a wheel replaces.
 type Content struct {
 	Name           string
-	Kind           string // of system
-	Snapshot       []byte // JSON: the system's paints, and tubes as they were
-	Settings       []byte // JSON: how the wheel is built and looked at
+	Kind           string   // of system
+	Snapshot       Snapshot `gorm:"serializer:snapshot"`
+	Settings       Settings `gorm:"serializer:settings"`
 	Archived       bool
 	LibraryVersion string
 }
@@ -151,7 +151,7 @@ func (s *Store) SaveWheel(ctx context.Context, painter, id int64, onVersion int,
 		if err != nil {
 			return err
 		}
-		if same, err := savedBefore(tx, now, onVersion, c); err != nil || same {
+		if same, err := savedBefore(now, onVersion, c); err != nil || same {
 			w = now
 			return err
 		}
@@ -209,13 +209,11 @@ func (s *Store) UndoWheel(ctx context.Context, painter, id int64, onVersion int)
 
 // savedBefore says that a save came once already: its answer was lost, and it was
 // sent again.
-func savedBefore(tx *gorm.DB, now Wheel, onVersion int, c Content) (same bool, err error) {
-	if now.Version != onVersion+1 || now.Name != c.Name || now.Kind != c.Kind || now.Archived != c.Archived {
+func savedBefore(now Wheel, onVersion int, c Content) (bool, error) {
+	if now.Version != onVersion+1 {
 		return false, nil
 	}
-	err = tx.Raw("select snapshot = ?::jsonb and settings = ?::jsonb from wheels where id = ? and painter_id = ?",
-		string(c.Snapshot), string(c.Settings), now.ID, now.PainterID).Scan(&same).Error
-	return same, err
+	return now.Content.same(c)
 }
 
 // undoneBefore says that an undoing came once already.

@@ -10,7 +10,10 @@ import (
 	"github.com/spf13/cobra"
 
 	"gyrophane/core/paint"
-	"gyrophane/exchange"
+	"gyrophane/core/path"
+	"gyrophane/core/wheel"
+	"gyrophane/files"
+	"gyrophane/wire"
 )
 
 // question is what the commands that only compute have in common: how to look
@@ -27,8 +30,8 @@ func (q *question) flags(c *cobra.Command) {
 	c.Flags().BoolVar(&q.json, "json", false, "print JSON, with the field names of the HTTP API")
 }
 
-func (q *question) view() (exchange.View, error) {
-	return exchange.ParseView(q.medium, q.light, q.judged)
+func (q *question) view() (wire.View, error) {
+	return wire.ParseView(q.medium, q.light, q.judged)
 }
 
 // answer prints a value as JSON, or as a table.
@@ -55,14 +58,11 @@ func mixCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			parts, err := exchange.ParseParts(args, exchange.FindPaint)
+			pile, err := pileOf(args)
 			if err != nil {
 				return err
 			}
-			m, err := v.Mix(parts)
-			if err != nil {
-				return err
-			}
+			m := v.Mix(pile)
 			return q.answer(cmd, m, func(w io.Writer) { mixTable(w, m) })
 		},
 	}
@@ -70,12 +70,12 @@ func mixCommand() *cobra.Command {
 	return c
 }
 
-func mixTable(w io.Writer, m exchange.Mix) {
-	fmt.Fprintf(w, "%s\t%s, %.2f of the possible\n", exchange.InParts(m.Parts), m.HueWord+", "+m.Verdict, m.Retention)
+func mixTable(w io.Writer, m wire.Mix) {
+	fmt.Fprintf(w, "%s\t%s, %.2f of the possible\n", wire.InParts(m.Parts), m.HueWord+", "+m.Verdict, m.Retention)
 	fmt.Fprintln(w, "\tscreen\tL*\ta*\tb*\tOKLCh")
 	for _, row := range []struct {
 		name string
-		c    exchange.Colour
+		c    wire.Colour
 	}{{"masstone", m.Masstone}, {"brushed out", m.BrushedOut}, {m.Medium + ", " + m.Judged, m.AsPainted}, {"undertone", m.Undertone}} {
 		fmt.Fprintf(w, "%s\t%s\t%.1f\t%.1f\t%.1f\t%.3f %.3f %.0f\n", row.name, row.c.SRGB, row.c.Lab[0], row.c.Lab[1], row.c.Lab[2], row.c.OKLCh[0], row.c.OKLCh[1], row.c.OKLCh[2])
 	}
@@ -94,26 +94,33 @@ func pairCommand() *cobra.Command {
 		Example: "gyrophane pair PB29 PR122 --steps 3",
 		Args:    exactly(2, "name two paints: gyrophane pair PB29 PR122"),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			v, school, err := exchange.ParseLook(q.medium, q.light, q.judged, spacing)
+			v, err := q.view()
 			if err != nil {
+				return err
+			}
+			by, err := path.ParseSpacing(spacing)
+			if err != nil {
+				return err
+			}
+			if err := path.CheckSteps(steps); err != nil {
 				return err
 			}
 			a, b, err := twoPaints(args)
 			if err != nil {
 				return err
 			}
-			var p exchange.Pair
-			if contaminate == "" {
-				p, err = v.Pair(a, b, steps, school)
-			} else {
-				var trace []paint.Part
-				if trace, err = exchange.ParseParts([]string{contaminate}, exchange.FindPaint); err != nil {
+			way := path.New(a, b)
+			p := v.Pair(way, steps, by)
+			if contaminate != "" {
+				trace, err := paint.ParseParts([]string{contaminate}, paint.Find)
+				if err != nil {
 					return err
 				}
-				p, err = v.Contaminated(a, b, trace[0].Paint, steps, school, []float64{trace[0].Parts})
-			}
-			if err != nil {
-				return err
+				taints, err := way.Taints(trace[0].Paint, []float64{trace[0].Parts})
+				if err != nil {
+					return err
+				}
+				p = v.Contaminated(way, trace[0].Paint, taints, steps, by)
 			}
 			return q.answer(cmd, p, func(w io.Writer) { pairTable(w, p) })
 		},
@@ -125,23 +132,23 @@ func pairCommand() *cobra.Command {
 	return c
 }
 
-func pairTable(w io.Writer, p exchange.Pair) {
+func pairTable(w io.Writer, p wire.Pair) {
 	fmt.Fprintf(w, "%s to %s\t%s, %.2f at the secondary, %.2f at the lowest; rule of thumb: %s\n", p.A.ID, p.B.ID, p.Verdict, p.Retention, p.Lowest, p.RuleOfThumb)
 	fmt.Fprintln(w, p.Because)
 	for _, s := range p.Steps {
-		fmt.Fprintf(w, "%s\t%s\t%s %.2f\tas painted %s\tundertone %s\n", exchange.InParts(s.Parts), s.HueWord, s.Verdict, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB)
+		fmt.Fprintf(w, "%s\t%s\t%s %.2f\tas painted %s\tundertone %s\n", wire.InParts(s.Parts), s.HueWord, s.Verdict, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB)
 	}
 	for _, t := range p.Taints {
 		fmt.Fprintf(w, "with %v of %s\t%s\t%s %.2f half way\n", t.Share, p.Third.ID, t.HueWord, t.Verdict, t.Retention)
 	}
 	for _, z := range p.MudZones {
-		fmt.Fprintf(w, "muddy\tfrom %s (%s)\tto %s (%s)\tlowest %.2f\n", exchange.InParts(z.FromParts), z.FromWord, exchange.InParts(z.ToParts), z.ToWord, z.Lowest)
+		fmt.Fprintf(w, "muddy\tfrom %s (%s)\tto %s (%s)\tlowest %.2f\n", wire.InParts(z.FromParts), z.FromWord, wire.InParts(z.ToParts), z.ToWord, z.Lowest)
 	}
 }
 
 func wheelCommand() *cobra.Command {
 	var q question
-	var c exchange.WheelChoices
+	var c wheel.Choices
 	var kind, rings string
 	cmd := &cobra.Command{
 		Use:     "wheel PAINT...",
@@ -153,7 +160,7 @@ func wheelCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			roles, err := exchange.SortIntoRoles(args)
+			roles, err := wheel.ParseRoles(args)
 			if err != nil {
 				return err
 			}
@@ -162,17 +169,18 @@ func wheelCommand() *cobra.Command {
 					return errors.New("name a yellow, a red and a blue, in that order: gyrophane wheel PY184 PR254 PB60; only --system own may leave a role out")
 				}
 			}
-			if c.Rings, err = exchange.ParseRings(rings); err != nil {
+			if c, err = c.WithRings(rings); err != nil {
 				return err
 			}
-			system, err := exchange.SystemContent{Kind: kind, Roles: roles}.System(exchange.FindPaint)
+			system, err := wheel.Selection{Kind: wheel.SystemKind(kind), Roles: roles}.System(paint.Find)
 			if err != nil {
 				return err
 			}
-			out, err := v.Wheel(system, c)
+			options, err := c.Options(v.Medium)
 			if err != nil {
 				return err
 			}
+			out := v.Wheel(wheel.Build(system, options), c)
 			return q.answer(cmd, out, func(w io.Writer) { wheelTable(w, out) })
 		},
 	}
@@ -189,7 +197,7 @@ func wheelCommand() *cobra.Command {
 	return cmd
 }
 
-func wheelTable(w io.Writer, out exchange.Wheel) {
+func wheelTable(w io.Writer, out wire.Wheel) {
 	fmt.Fprintln(w, "slot\tparts\tverdict\tof the possible\tas painted\tundertone\tto the next")
 	for _, s := range out.Slots {
 		if s.Empty {
@@ -200,9 +208,9 @@ func wheelTable(w io.Writer, out exchange.Wheel) {
 		if s.Jumps {
 			jump += " jumps"
 		}
-		fmt.Fprintf(w, "%s\t%s\t%s\t%.2f\t%s\t%s\t%s\n", s.Name, exchange.InParts(s.Parts), s.Verdict, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB, jump)
+		fmt.Fprintf(w, "%s\t%s\t%s\t%.2f\t%s\t%s\t%s\n", s.Name, wire.InParts(s.Parts), s.Verdict, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB, jump)
 		for _, p := range s.OtherPairings {
-			fmt.Fprintf(w, "  or\t%s\t%s\t%.2f\t%s\t%s\t\n", exchange.InParts(p.Parts), p.Verdict, p.Retention, p.AsPainted.SRGB, p.Undertone.SRGB)
+			fmt.Fprintf(w, "  or\t%s\t%s\t%.2f\t%s\t%s\t\n", wire.InParts(p.Parts), p.Verdict, p.Retention, p.AsPainted.SRGB, p.Undertone.SRGB)
 		}
 	}
 }
@@ -224,15 +232,18 @@ func neutralCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			out, err := v.Neutral(a, b, steps)
-			if err != nil {
+			if err := wheel.CheckIntensity(steps); err != nil {
 				return err
 			}
+			if a.ID == b.ID {
+				return fmt.Errorf("%s cannot cancel itself: choose two different paints", a.ID)
+			}
+			out := v.Complements(wheel.BalanceOf(a, b, v.Medium), steps)
 			return q.answer(cmd, out, func(w io.Writer) {
-				fmt.Fprintf(w, "most neutral\t%d %s : %d %s\t%s, C*ab %.1f\n", out.Balance.Parts[0], out.A.ID, out.Balance.Parts[1], out.B.ID, out.Balance.HueWord, out.Balance.Chroma)
+				fmt.Fprintf(w, "most neutral\t%s\t%s, C*ab %.1f\n", wire.InParts(out.Balance.Parts), out.Balance.HueWord, out.Balance.Chroma)
 				fmt.Fprintln(w, out.Balance.Even)
 				for _, r := range out.Intensity {
-					fmt.Fprintf(w, "%d : %d\t%s\t%s\n", r.Parts[0], r.Parts[1], r.SRGB, r.HueWord)
+					fmt.Fprintf(w, "%s\t%s\t%s\n", wire.InParts(r.Parts), r.SRGB, r.HueWord)
 				}
 			})
 		},
@@ -252,7 +263,7 @@ func paintsCommand() *cobra.Command {
 		Args:    cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
 			if format != "" {
-				file, err := exchange.LibraryFile(format)
+				file, err := files.LibraryFile(format)
 				if err != nil {
 					return err
 				}
@@ -272,7 +283,7 @@ func paintsCommand() *cobra.Command {
 	return c
 }
 
-func paintsTable(w io.Writer, list []exchange.Paint) {
+func paintsTable(w io.Writer, list []wire.Paint) {
 	fmt.Fprintln(w, "id\tname\tfamily\tlean\thiding\tstrength\tgreyness\tmasstone\tundertone")
 	for _, p := range list {
 		lean, grey := "-", "-"
@@ -290,11 +301,20 @@ func paintsTable(w io.Writer, list []exchange.Paint) {
 }
 
 func twoPaints(args []string) (a, b *paint.Paint, err error) {
-	if a, err = exchange.FindPaint(args[0]); err != nil {
+	if a, err = paint.Find(args[0]); err != nil {
 		return nil, nil, err
 	}
-	b, err = exchange.FindPaint(args[1])
+	b, err = paint.Find(args[1])
 	return a, b, err
+}
+
+// pileOf mixes ingredients written as PAINT=PARTS.
+func pileOf(texts []string) (paint.Pile, error) {
+	parts, err := paint.ParseParts(texts, paint.Find)
+	if err != nil {
+		return paint.Pile{}, err
+	}
+	return paint.NewPile(parts)
 }
 
 func exactly(n int, advice string) cobra.PositionalArgs {

@@ -9,7 +9,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"gyrophane/exchange"
+	"gyrophane/core/reach"
+	"gyrophane/wire"
 )
 
 func call(t *testing.T, line string) (code int, out, errText string) {
@@ -38,21 +39,21 @@ func TestMixJSON(t *testing.T) {
 }
 
 func TestPairWheelAndPaintsJSON(t *testing.T) {
-	var pair exchange.Pair
+	var pair wire.Pair
 	callJSON(t, "pair PB29 PR122 --steps 3", &pair)
 	assert.Len(t, pair.Steps, 3)
 	assert.Equal(t, "bright", pair.RuleOfThumb)
 	assert.Contains(t, pair.Because, "blue light gets past both")
 
 	for _, spacing := range []string{"hue", "contrast", "parts"} {
-		var wheel exchange.Wheel
+		var wheel wire.Wheel
 		callJSON(t, "wheel PY184 PR254 PB60 --spacing "+spacing, &wheel)
 		require.Len(t, wheel.Slots, 12)
 		assert.Equal(t, []string{"PR254"}, wheel.Slots[4].Paints)
 		assert.Equal(t, spacing, wheel.Spacing)
 	}
 
-	var paints []exchange.Paint
+	var paints []wire.Paint
 	callJSON(t, "paints", &paints)
 	assert.Len(t, paints, 52)
 }
@@ -118,7 +119,7 @@ func TestPaintsAsFiles(t *testing.T) {
 }
 
 func TestRefitGivesTheFiguresOfTheRoundTrip(t *testing.T) {
-	var trip exchange.RoundTrip
+	var trip wire.RoundTrip
 	callJSON(t, "refit", &trip)
 	assert.Equal(t, 1326, trip.Pairs)
 	assert.Len(t, trip.Each, trip.Paints)
@@ -140,7 +141,7 @@ func TestTheMeterStaysOnThisMachine(t *testing.T) {
 }
 
 func TestWheelsOfEveryKindAsJSON(t *testing.T) {
-	var w exchange.Wheel
+	var w wire.Wheel
 	callJSON(t, "wheel --system split PY184 PY65 PR255 PR122 PB29 PB15:3 --ring tints=2:white,shades=2:complement,neutral,wash,triple --top blue", &w)
 	require.Len(t, w.Slots, 12)
 	assert.Equal(t, "blue", w.Slots[0].Name)
@@ -160,7 +161,7 @@ func TestWheelsOfEveryKindAsJSON(t *testing.T) {
 	callJSON(t, "wheel --system own PY74 / / PB29", &w)
 	assert.True(t, w.Slots[4].Empty)
 
-	var n exchange.Complements
+	var n wire.Complements
 	callJSON(t, "neutral PB29 PO20 --steps 5", &n)
 	assert.Len(t, n.Intensity, 5)
 	assert.Less(t, n.Balance.Chroma, 15.0)
@@ -183,14 +184,14 @@ func TestPairsJSON(t *testing.T) {
 }
 
 func TestCorrectAndContaminateJSON(t *testing.T) {
-	var c exchange.Correction
+	var c wire.Correction
 	callJSON(t, "correct --have PY74=5,PB15:3=2 --want PY74=8,PB15:3=1", &c)
 	require.NotEmpty(t, c.Add)
 	assert.Equal(t, "PY74", c.Add[0].Paint)
 	assert.Greater(t, c.Grows, 1.0)
 	_, table, _ := call(t, "correct --have PY74=5,PB15:3=2 --want PY74=8,PB15:3=1")
 	assert.Contains(t, table, "have")
-	var pair exchange.Pair
+	var pair wire.Pair
 	callJSON(t, "pair PB29 PR122 --contaminate PY74=0.02", &pair)
 	require.Len(t, pair.Taints, 1)
 	assert.Less(t, pair.Taints[0].Retention, pair.Retention)
@@ -215,18 +216,18 @@ func TestCompareMatchAndChooseJSON(t *testing.T) {
 	_, table, _ := call(t, "compare --system three:triad:PY65,PR254,PB29 --system uneven:double:PY184,PY43/PR255,PR122/PB29,PB15:3")
 	assert.Contains(t, table, "uneven is cleaner")
 
-	var m exchange.Matched
+	var m wire.Matched
 	callJSON(t, "match --lab 52,38,20 --from PY184,PR254,PB29,PW6", &m)
 	assert.NotEmpty(t, m.Recipe)
 	assert.Positive(t, m.DE)
 	require.NotNil(t, m.DELamp)
 
-	var c exchange.Chosen
+	var c wire.Chosen
 	callJSON(t, "choose --kind triad --from library --aim coverage", &c)
 	assert.Len(t, c.Best.Paints, 3)
 	assert.Equal(t, 1.0, c.Best.CleanCoverage)
 	assert.Positive(t, c.ElapsedMs)
-	assert.Len(t, c.RunnersUp, exchange.RunnersUp)
+	assert.Len(t, c.RunnersUp, reach.RunnersUp)
 	_, table, _ = call(t, "choose --kind split --from box --box PY184,PY65,PR255,PR122,PB29,PB60")
 	assert.Contains(t, table, "buy next")
 

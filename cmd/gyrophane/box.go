@@ -8,66 +8,34 @@ import (
 	"os"
 	"strings"
 
-	"gyrophane/api"
 	"gyrophane/core/paint"
-	"gyrophane/exchange"
+	"gyrophane/files"
 	"gyrophane/store"
+	"gyrophane/studio"
 )
 
-// studio is what a painter has: a box, what its tubes cost, and the colours that
-// are wanted.
-type studio struct {
-	whose  string
-	box    []*paint.Paint
-	prices map[string]float64
-	wanted []exchange.Wanted
-}
-
-// openStudio finds a painter's box and wanted colours in the database of
+// openOwner finds a painter's box and wanted colours in the database of
 // DATABASE_URL; without one it is the made-up demo studio.
-func openStudio(ctx context.Context, name string) (out studio, err error) {
+func openOwner(ctx context.Context, name string) (out studio.Owner, err error) {
 	url := os.Getenv("DATABASE_URL")
-	var rows []exchange.BoxPaint
 	switch {
-	case url != "":
-		out, rows, err = keptStudio(ctx, url, name)
-	case name != "":
+	case url == "" && name != "":
 		return out, errors.New("--painter: DATABASE_URL is not set, so there is no painter to look for")
-	default:
-		out = studio{whose: "the made-up demo studio, for DATABASE_URL is not set", wanted: exchange.DemoWanted}
-		rows, err = exchange.DemoBox()
-	}
-	if err != nil {
+	case url == "":
+		out, err = studio.DemoOwner()
+		out.Name = "the made-up demo studio, for DATABASE_URL is not set"
 		return out, err
 	}
-	out.box, out.prices, err = exchange.OpenBox(rows)
-	return out, err
-}
-
-func keptStudio(ctx context.Context, url, name string) (out studio, box []exchange.BoxPaint, err error) {
 	s, err := store.Open(url)
 	if err != nil {
-		return out, nil, err
+		return out, err
 	}
 	defer s.Close()
 	p, err := onePainter(ctx, s, name)
 	if err != nil {
-		return out, nil, err
+		return out, err
 	}
-	out.whose = p.Name
-	tubes, err := s.Tubes(ctx, p.ID)
-	if err != nil {
-		return out, nil, err
-	}
-	wanted, err := s.Wanted(ctx, p.ID)
-	if err != nil {
-		return out, nil, err
-	}
-	for _, w := range wanted {
-		out.wanted = append(out.wanted, exchange.Wanted{Name: w.Name, Colour: w.Colour})
-	}
-	box, err = api.BoxPaints(tubes)
-	return out, box, err
+	return studio.OwnerOf(ctx, s, p)
 }
 
 // onePainter is the painter of a name, or the only one there is.
@@ -92,36 +60,36 @@ func onePainter(ctx context.Context, s *store.Store, name string) (store.Painter
 }
 
 // boxFile opens a box that the application gave out as a file.
-func boxFile(name string) (out studio, err error) {
+func boxFile(name string) (out studio.Owner, err error) {
 	f, err := os.Open(name)
 	if err != nil {
 		return out, fmt.Errorf("--box-file: %w", err)
 	}
 	defer f.Close()
-	data, err := io.ReadAll(io.LimitReader(f, exchange.MostFileBytes+1))
+	data, err := io.ReadAll(io.LimitReader(f, files.MostFileBytes+1))
 	if err != nil {
 		return out, fmt.Errorf("--box-file: %w", err)
 	}
-	rows, _, err := exchange.ReadBox(data)
+	rows, _, err := files.ReadBox(data)
 	if err != nil {
 		return out, fmt.Errorf("--box-file: %w", err)
 	}
-	var box []exchange.BoxPaint
+	var tubes []paint.Tube
 	for _, r := range rows {
 		if r.Wrong != "" {
 			return out, fmt.Errorf("--box-file, %s: %s", r.Where, r.Wrong)
 		}
-		box = append(box, r.Paint)
+		tubes = append(tubes, r.Tube)
 	}
-	out.whose = name
-	out.box, out.prices, err = exchange.OpenBox(box)
+	out.Name = name
+	out.Box, out.Prices, err = studio.OpenTubes(tubes)
 	return out, err
 }
 
 // paintsNamed finds paints of the library.
 func paintsNamed(flag string, ids []string) (out []*paint.Paint, err error) {
 	for _, id := range ids {
-		p, err := exchange.FindPaint(strings.TrimSpace(id))
+		p, err := paint.Find(strings.TrimSpace(id))
 		if err != nil {
 			return nil, fmt.Errorf("--%s: %w", flag, err)
 		}

@@ -9,14 +9,14 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"gyrophane/exchange"
 	"gyrophane/store"
 	"gyrophane/store/storetest"
+	"gyrophane/wire"
 )
 
 func TestASystemIsChosenFromTheDemoBoxWithoutADatabase(t *testing.T) {
 	t.Setenv("DATABASE_URL", "")
-	var c exchange.Chosen
+	var c wire.Chosen
 	callJSON(t, "choose --kind triad --from box", &c)
 	assert.Equal(t, "box", c.From)
 	assert.Len(t, c.Best.Paints, 3)
@@ -44,7 +44,7 @@ func TestASystemIsChosenFromTheBoxOfTheApplication(t *testing.T) {
 	defer s.Close()
 	ready := make(chan struct{})
 	prepare(t.Context(), s, true, slog.New(slog.DiscardHandler), ready)
-	var c exchange.Chosen
+	var c wire.Chosen
 	callJSON(t, "choose --kind split --from box", &c)
 	assert.Len(t, c.Best.Paints, 6)
 	assert.NotEmpty(t, c.Best.Roles[0])
@@ -75,7 +75,7 @@ func TestASystemIsChosenFromABoxFile(t *testing.T) {
 		return at
 	}
 	box := file("box.csv", "paint,grade,price,archived\nPY184,artist,13.5,no\nPR254,artist,9,no\nPR254,student,4,no\nPB29,artist,8,no\nPB60,artist,1,yes\n")
-	var c exchange.Chosen
+	var c wire.Chosen
 	callJSON(t, "choose --kind triad --from box --aim price --box-file "+box, &c)
 	assert.Equal(t, []string{"PY184", "PR254-2", "PB29"}, c.Best.Paints, "the cheaper of two tubes; what is archived is left alone")
 	require.NotNil(t, c.Best.Price)

@@ -10,8 +10,10 @@ import (
 	"github.com/spf13/cobra"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
-	"gyrophane/exchange"
+	"gyrophane/studio"
+	"gyrophane/wire"
 )
 
 func compareCommand() *cobra.Command {
@@ -28,7 +30,7 @@ func compareCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			var named []exchange.Named
+			var named []reach.Named
 			for _, text := range systems {
 				n, err := namedSystem(text)
 				if err != nil {
@@ -36,10 +38,11 @@ func compareCommand() *cobra.Command {
 				}
 				named = append(named, n)
 			}
-			out, err := v.Compare(named)
+			compared, err := reach.SideBySide(named, v.Medium)
 			if err != nil {
 				return err
 			}
+			out := v.Comparison(compared)
 			return q.answer(cmd, out, func(w io.Writer) { compareTable(w, out) })
 		},
 	}
@@ -49,23 +52,23 @@ func compareCommand() *cobra.Command {
 }
 
 // namedSystem reads NAME:KIND:PAINT,PAINT...
-func namedSystem(text string) (exchange.Named, error) {
+func namedSystem(text string) (reach.Named, error) {
 	parts := strings.SplitN(text, ":", 3)
 	if len(parts) < 3 || parts[0] == "" {
-		return exchange.Named{}, fmt.Errorf("--system %.60q: write NAME:KIND:PAINT,PAINT..., like three:triad:PY65,PR254,PB29", text)
+		return reach.Named{}, fmt.Errorf("--system %.60q: write NAME:KIND:PAINT,PAINT..., like three:triad:PY65,PR254,PB29", text)
 	}
-	roles, err := exchange.SortIntoRoles(strings.FieldsFunc(strings.ReplaceAll(parts[2], "/", ",/,"), func(r rune) bool { return r == ',' || r == ' ' }))
+	roles, err := wheel.ParseRoles(strings.FieldsFunc(strings.ReplaceAll(parts[2], "/", ",/,"), func(r rune) bool { return r == ',' || r == ' ' }))
 	if err != nil {
-		return exchange.Named{}, fmt.Errorf("--system %s: %w", parts[0], err)
+		return reach.Named{}, fmt.Errorf("--system %s: %w", parts[0], err)
 	}
-	s, err := exchange.SystemContent{Kind: parts[1], Roles: roles}.System(exchange.FindPaint)
+	s, err := wheel.Selection{Kind: wheel.SystemKind(parts[1]), Roles: roles}.System(paint.Find)
 	if err != nil {
-		return exchange.Named{}, fmt.Errorf("--system %s: %w", parts[0], err)
+		return reach.Named{}, fmt.Errorf("--system %s: %w", parts[0], err)
 	}
-	return exchange.Named{Name: parts[0], System: s}, nil
+	return reach.Named{Name: parts[0], System: s}, nil
 }
 
-func compareTable(w io.Writer, out exchange.Comparison) {
+func compareTable(w io.Writer, out wire.Comparison) {
 	fmt.Fprintln(w, "system\tclean\tsoftened or better\twidest gap\tdarkest\tits tint\tevenness\tjumps\tgreys, C*ab\ttubes")
 	for _, s := range out.Systems {
 		gap := "none"
@@ -100,11 +103,16 @@ func matchCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			out, err := v.Match([][]*paint.Paint{paints}, []exchange.Wanted{{Name: "the wanted colour", Colour: lab + hex}})
+			wanted := []reach.Wanted{{Name: "the wanted colour", Colour: lab + hex}}
+			readings, err := reach.Readings(wanted, v.Medium)
 			if err != nil {
 				return err
 			}
-			m := out[0].Matches[0]
+			matches, err := reach.MatchAll([][]*paint.Paint{paints}, readings, v.Medium)
+			if err != nil {
+				return err
+			}
+			m := v.Matches(wanted, matches)[0].Matches[0]
 			return q.answer(cmd, m, func(w io.Writer) {
 				fmt.Fprintln(w, m.Says)
 				for i, step := range m.Mixing {
@@ -141,40 +149,47 @@ func chooseCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			var of studio
+			var of studio.Owner
 			switch {
 			case from != "box" && from != "library":
 				return fmt.Errorf("--from %q: choose box or library", from)
 			case len(box) > 0:
-				of.whose = "--box"
-				of.box, err = paintsNamed("box", box)
+				of.Name = "--box"
+				of.Box, err = paintsNamed("box", box)
 			case file != "":
 				of, err = boxFile(file)
 			case from == "box" || aim == "targets" && len(wants) == 0:
-				of, err = openStudio(cmd.Context(), painter)
+				of, err = openOwner(cmd.Context(), painter)
 			}
 			if err != nil {
 				return err
 			}
-			wanted := of.wanted
+			wanted := of.Wanted
 			if len(wants) > 0 {
 				wanted = nil
 			}
 			for _, w := range wants {
-				wanted = append(wanted, exchange.Wanted{Colour: w})
+				wanted = append(wanted, reach.Wanted{Colour: w})
+			}
+			r := reach.Request{Kind: wheel.SystemKind(kind), Aim: reach.Aim(aim), Library: from == "library", Contains: contains, Careful: careful, Without: without, Medium: v.Medium, Prices: of.Prices, Workers: runtime.GOMAXPROCS(0)}
+			if r.Aim == reach.NearestTargets {
+				if r.Targets, err = reach.Targets(wanted, v.Medium); err != nil {
+					return err
+				}
 			}
 			began := time.Now()
-			out, err := v.Choose(cmd.Context(), of.box, exchange.Choosing{Kind: wheel.SystemKind(kind), Aim: aim, Library: from == "library", Contains: contains, Careful: careful, Without: without, Prices: of.prices, Wanted: wanted, Workers: runtime.GOMAXPROCS(0)})
+			got, err := reach.Choose(cmd.Context(), of.Box, r)
 			if err != nil {
 				return err
 			}
+			out := v.Chosen(r, got)
 			out.ElapsedMs = float64(time.Since(began).Microseconds()) / 1000
-			if of.whose != "" {
-				fmt.Fprintln(cmd.ErrOrStderr(), whose(of, from, aim))
+			if of.Name != "" {
+				fmt.Fprintln(cmd.ErrOrStderr(), whose(of.Name, from, aim))
 			}
 			return q.answer(cmd, out, func(w io.Writer) {
 				fmt.Fprintln(w, "paints\tclean\tsoftened or better\t")
-				for _, s := range append([]exchange.ChosenSystem{out.Best}, out.RunnersUp...) {
+				for _, s := range append([]wire.ChosenSystem{out.Best}, out.RunnersUp...) {
 					near := s.Loses
 					if s.MeanDE != nil {
 						near = fmt.Sprintf("%d wanted colours reached, CIEDE2000 %.1f on the mean. %s", s.Reached, *s.MeanDE, s.Loses)
@@ -202,7 +217,7 @@ func chooseCommand() *cobra.Command {
 }
 
 // whose says where a box and wanted colours came from.
-func whose(of studio, from, aim string) string {
+func whose(name, from, aim string) string {
 	what := "The box"
 	switch {
 	case from == "library":
@@ -210,5 +225,5 @@ func whose(of studio, from, aim string) string {
 	case aim == "targets":
 		what = "The box and its wanted colours"
 	}
-	return what + ": " + of.whose + "."
+	return what + ": " + name + "."
 }

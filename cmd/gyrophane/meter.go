@@ -12,8 +12,8 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"gyrophane/core/paint"
 	"gyrophane/devices"
-	"gyrophane/exchange"
 )
 
 func meterCommand() *cobra.Command {
@@ -55,7 +55,7 @@ func standIn(seed uint64) *devices.StandInMeter {
 	if seed == 0 {
 		seed = uint64(time.Now().UnixNano())
 	}
-	return &devices.StandInMeter{Swatch: exchange.UnderTheMeter, Seed: seed}
+	return &devices.StandInMeter{Swatch: paint.ParseSwatch, Seed: seed}
 }
 
 // listenLoopback listens on this machine only: the stand-in asks nobody who

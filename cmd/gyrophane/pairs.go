@@ -9,7 +9,8 @@ import (
 	"gyrophane/core/bias"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
-	"gyrophane/exchange"
+	"gyrophane/core/wheel"
+	"gyrophane/wire"
 )
 
 func pairsCommand() *cobra.Command {
@@ -20,22 +21,26 @@ func pairsCommand() *cobra.Command {
 		Short:   "What becomes of every two of some paints, the rule of thumb beside it",
 		Example: "gyrophane pairs PY184 PY65 PR255 PR122 PB29 PB15:3",
 		RunE: func(cmd *cobra.Command, args []string) error {
-			v, spacing, err := exchange.ParseLook(q.medium, q.light, q.judged, by)
+			v, err := q.view()
+			if err != nil {
+				return err
+			}
+			spacing, err := path.ParseSpacing(by)
 			if err != nil {
 				return err
 			}
 			var paints []*paint.Paint
 			for _, id := range args {
-				p, err := exchange.FindPaint(id)
+				p, err := paint.Find(id)
 				if err != nil {
 					return err
 				}
 				paints = append(paints, p)
 			}
-			out, err := v.BoxPairings(paints, spacing, bias.VioletIsWarm)
-			if err != nil {
+			if err := wheel.CheckPaired(paints); err != nil {
 				return err
 			}
+			out := v.PaintPairings(paints, spacing, bias.VioletIsWarm)
 			return q.answer(cmd, out, func(w io.Writer) { pairsTable(w, out) })
 		},
 	}
@@ -44,14 +49,14 @@ func pairsCommand() *cobra.Command {
 	return c
 }
 
-func pairsTable(w io.Writer, out exchange.Pairings) {
+func pairsTable(w io.Writer, out wire.Pairings) {
 	fmt.Fprintln(w, "section\tpair\tverdict\tof the possible\tlowest\trule of thumb\thalf way\tparts")
 	for _, p := range out.Pairs {
 		rule := p.RuleOfThumb
 		if !p.Agrees {
 			rule += ", but"
 		}
-		fmt.Fprintf(w, "%s\t%s with %s\t%s\t%.2f\t%.2f\t%s\t%s\t%s\n", p.Section, p.A, p.B, p.Verdict, p.Retention, p.Lowest, rule, p.Middle.HueWord, exchange.InParts(p.Middle.Parts))
+		fmt.Fprintf(w, "%s\t%s with %s\t%s\t%.2f\t%.2f\t%s\t%s\t%s\n", p.Section, p.A, p.B, p.Verdict, p.Retention, p.Lowest, rule, p.Middle.HueWord, wire.InParts(p.Middle.Parts))
 	}
 }
 
@@ -68,26 +73,27 @@ func correctCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			there, err := exchange.ParseParts(have, exchange.FindPaint)
+			there, err := pileOf(have)
 			if err != nil {
 				return fmt.Errorf("--have: %w", err)
 			}
-			wanted, err := exchange.ParseParts(want, exchange.FindPaint)
+			wanted, err := pileOf(want)
 			if err != nil {
 				return fmt.Errorf("--want: %w", err)
 			}
-			out, err := v.Correct(there, wanted)
+			c, err := path.Correct(there.Parts, wanted.Parts)
 			if err != nil {
 				return err
 			}
+			out := v.Correction(there, wanted, c)
 			return q.answer(cmd, out, func(w io.Writer) {
 				fmt.Fprintln(w, out.Says)
 				for _, row := range []struct {
 					name string
-					m    exchange.Mixture
+					m    wire.Mixture
 				}{{"have", out.Have}, {"want", *out.Want}, {"pile", out.Pile}} {
 					m := row.m
-					fmt.Fprintf(w, "%s\t%s\t%s\t%s %.2f\tas painted %s\n", row.name, exchange.InParts(m.Parts), m.HueWord, m.Verdict, m.Retention, m.AsPainted.SRGB)
+					fmt.Fprintf(w, "%s\t%s\t%s\t%s %.2f\tas painted %s\n", row.name, wire.InParts(m.Parts), m.HueWord, m.Verdict, m.Retention, m.AsPainted.SRGB)
 				}
 			})
 		},

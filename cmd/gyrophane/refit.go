@@ -6,7 +6,8 @@ import (
 
 	"github.com/spf13/cobra"
 
-	"gyrophane/exchange"
+	"gyrophane/core/paint"
+	"gyrophane/wire"
 )
 
 func refitCommand() *cobra.Command {
@@ -18,15 +19,16 @@ func refitCommand() *cobra.Command {
 			"and holds mixtures of the new paints against those of the old, over all pairs.",
 		Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			out, err := exchange.Refit()
+			trip, err := paint.NewRoundTrip()
 			if err != nil {
 				return err
 			}
+			out := wire.RoundTripOf(trip)
 			return q.answer(cmd, out, func(w io.Writer) {
 				fmt.Fprintf(w, "%d pairs of %d paints, CIEDE2000\tmedian\t95 in 100 within\tworst\n", out.Pairs, out.Paints)
 				for _, row := range []struct {
 					name string
-					s    exchange.Spread
+					s    wire.Spread
 				}{{"laid out opaque", out.Opaque}, {"brushed out thin", out.Film}} {
 					fmt.Fprintf(w, "%s\t%.2f\t%.2f\t%.2f (%s with %s)\n", row.name, row.s.Median, row.s.P95, row.s.Worst, row.s.WorstPair[0], row.s.WorstPair[1])
 				}

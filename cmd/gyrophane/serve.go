@@ -18,8 +18,8 @@ import (
 	"gopkg.in/natefinch/lumberjack.v2"
 
 	"gyrophane/api"
-	"gyrophane/exchange"
 	"gyrophane/store"
+	"gyrophane/studio"
 )
 
 type serveOptions struct {
@@ -136,7 +136,7 @@ func prepare(ctx context.Context, s *store.Store, demo bool, log *slog.Logger, d
 	for {
 		err := s.Migrate(ctx)
 		if err == nil && demo {
-			if err = seedDemo(ctx, s); store.ReadOnly(err) {
+			if err = studio.SeedDemo(ctx, s); store.ReadOnly(err) {
 				log.Warn("the database takes no changes: the demo stays as it is", "error", err.Error())
 				err = nil
 			}
@@ -163,30 +163,6 @@ func logTo(file string) io.Writer {
 		return os.Stderr
 	}
 	return &lumberjack.Logger{Filename: file, MaxSize: 10, MaxBackups: 3}
-}
-
-func seedDemo(ctx context.Context, s *store.Store) error {
-	box, err := exchange.DemoBox()
-	if err != nil {
-		return err
-	}
-	tubes, err := api.NewTubes(box)
-	if err != nil {
-		return err
-	}
-	wheels, err := api.DemoWheels()
-	if err != nil {
-		return err
-	}
-	rounds, err := api.DemoRounds()
-	if err != nil {
-		return err
-	}
-	demo := store.Demo{Wheels: wheels, Box: tubes, Rounds: rounds}
-	for _, w := range exchange.DemoWanted {
-		demo.Wanted = append(demo.Wanted, store.WantedColour{Name: w.Name, Colour: w.Colour})
-	}
-	return s.SeedDemo(ctx, demo)
 }
 
 func listen(address string, anyPort bool) (net.Listener, error) {

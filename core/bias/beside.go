@@ -62,7 +62,7 @@ func Differences(a, b *paint.Paint) []string {
 	var out []string
 	ma, mb := a.Alone(), b.Alone()
 	ua, ub := a.Undertone(), b.Undertone()
-	nameA, nameB := "the "+ShortName(a), "the "+ShortName(b)
+	nameA, nameB := "the "+a.ShortName(), "the "+b.ShortName()
 	if nameA == nameB {
 		nameA, nameB = nameA+" on the left", nameB+" on the right"
 	}

@@ -96,7 +96,7 @@ func Because(a, b *paint.Paint, roleA, roleB Role, middle *paint.Mixture) string
 	ma, mb := a.Alone(), b.Alone()
 	switch {
 	case ma.Neutral() && mb.Neutral():
-		return fmt.Sprintf("%s and %s both treat all light alike: nothing but greys.", text.UpperFirst(ShortName(a)), ShortName(b))
+		return fmt.Sprintf("%s and %s both treat all light alike: nothing but greys.", text.UpperFirst(a.ShortName()), b.ShortName())
 	case ma.Neutral():
 		return withNeutral(a, b)
 	case mb.Neutral():
@@ -112,9 +112,9 @@ func Because(a, b *paint.Paint, roleA, roleB Role, middle *paint.Mixture) string
 
 func withNeutral(neutral, other *paint.Paint) string {
 	if neutral.Word == "white" {
-		return fmt.Sprintf("%s scatters all light alike: it lets the %s down and shows its undertone.", text.UpperFirst(ShortName(neutral)), ShortName(other))
+		return fmt.Sprintf("%s scatters all light alike: it lets the %s down and shows its undertone.", text.UpperFirst(neutral.ShortName()), other.ShortName())
 	}
-	return fmt.Sprintf("%s swallows all light alike: it darkens the %s and takes brightness from every third of the spectrum.", text.UpperFirst(ShortName(neutral)), ShortName(other))
+	return fmt.Sprintf("%s swallows all light alike: it darkens the %s and takes brightness from every third of the spectrum.", text.UpperFirst(neutral.ShortName()), other.ShortName())
 }
 
 // leanSentence says how the two lean and, where the outcome is not what the
@@ -127,7 +127,7 @@ func leanSentence(a, b *paint.Paint, roleA, roleB Role, r Rule, v paint.Verdict)
 	case r.A == Toward && r.B == Toward && leanA.Toward == leanB.Toward:
 		how = "both lean to " + leanA.Toward
 	case r.A == Away && r.B == Away:
-		how = fmt.Sprintf("both lean away from each other, the %s to %s and the %s to %s", ShortName(a), leanA.Toward, ShortName(b), leanB.Toward)
+		how = fmt.Sprintf("both lean away from each other, the %s to %s and the %s to %s", a.ShortName(), leanA.Toward, b.ShortName(), leanB.Toward)
 	default:
 		how = leanPhrase(a, leanA) + " and " + leanPhrase(b, leanB)
 	}
@@ -144,9 +144,9 @@ func leanSentence(a, b *paint.Paint, roleA, roleB Role, r Rule, v paint.Verdict)
 
 func leanPhrase(p *paint.Paint, l Lean) string {
 	if l.Centred() {
-		return "the " + ShortName(p) + " is centred"
+		return "the " + p.ShortName() + " is centred"
 	}
-	return "the " + ShortName(p) + " leans to " + l.Toward
+	return "the " + p.ShortName() + " leans to " + l.Toward
 }
 
 var lightNames = [3]string{"blue", "green", "red"}
@@ -159,7 +159,7 @@ const swallowed = highDensity / 2
 func lightSentence(a, b *paint.Paint, middle *paint.Mixture, u paint.Undertone) string {
 	ma, mb := a.Alone(), b.Alone()
 	da, db, dm := DensitiesOf(&ma).list(), DensitiesOf(&mb).list(), DensitiesOf(middle).list()
-	text := fmt.Sprintf("The %s swallows %s, the %s %s", ShortName(a), thirdsOver(da), ShortName(b), thirdsOver(db))
+	text := fmt.Sprintf("The %s swallows %s, the %s %s", a.ShortName(), thirdsOver(da), b.ShortName(), thirdsOver(db))
 	if u.Verdict == paint.Clean {
 		var past []string
 		for t := range dm {
@@ -183,14 +183,14 @@ func lightSentence(a, b *paint.Paint, middle *paint.Mixture, u paint.Undertone) 
 		thief = b
 	}
 	return text + fmt.Sprintf("; even of the %s light, which gets past best, %.0f %% is lost, mostly to the %s.",
-		lightNames[best], 100*(1-math.Pow(10, -dm[best])), ShortName(thief))
+		lightNames[best], 100*(1-math.Pow(10, -dm[best])), thief.ShortName())
 }
 
 // Alone explains what a single paint does to light.
 func Alone(p *paint.Paint) string {
 	m := p.Alone()
 	if m.Neutral() {
-		return text.UpperFirst(ShortName(p)) + " treats all light alike."
+		return text.UpperFirst(p.ShortName()) + " treats all light alike."
 	}
 	d := DensitiesOf(&m)
 	kept := "keeping little grey in it"
@@ -200,7 +200,7 @@ func Alone(p *paint.Paint) string {
 	case g > 0.15:
 		kept = "and some of the rest, which quietens it"
 	}
-	return fmt.Sprintf("Straight from the tube: the %s swallows %s, %s.", ShortName(p), thirdsOver(d.list()), kept)
+	return fmt.Sprintf("Straight from the tube: the %s swallows %s, %s.", p.ShortName(), thirdsOver(d.list()), kept)
 }
 
 func (d Densities) list() [3]float64 { return [3]float64{d.Blue, d.Green, d.Red} }
@@ -219,16 +219,6 @@ func thirdsOver(d [3]float64) string {
 		return "all three thirds of the light"
 	}
 	return strings.Join(names, " and ") + " light"
-}
-
-// ShortName is a paint's name without what stands in brackets.
-func ShortName(p *paint.Paint) string {
-	before, rest, found := strings.Cut(p.Name, " (")
-	if !found {
-		return p.Name
-	}
-	_, after, _ := strings.Cut(rest, ")")
-	return before + after
 }
 
 // Shared says which third of the light two paints take most of between them
@@ -251,7 +241,7 @@ func Shared(a, b *paint.Paint) string {
 		how = "take some of the same light"
 	}
 	return fmt.Sprintf("The %s and the %s %s: most in the %s third, of which the one that takes less still takes %.0f %%.",
-		ShortName(a), ShortName(b), how, lightNames[third], 100*(1-math.Pow(10, -both)))
+		a.ShortName(), b.ShortName(), how, lightNames[third], 100*(1-math.Pow(10, -both)))
 }
 
 // RoleAmong is the role a paint plays among the paints of a box: its family's,

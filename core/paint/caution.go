@@ -27,8 +27,8 @@ var cautionClasses = func() map[string]cautionClass {
 // unknownCaution is the caution of a paint whose pigments nobody has named.
 const unknownCaution = "Nobody here knows what is in this tube: treat it as if it mattered, make no dust or spray, and read the label and the safety data sheet."
 
-// Deferring is what always comes before a caution of this program.
-const Deferring = "The label and the safety data sheet of your own tube, local rules and a qualified adviser come first. Do not eat paint, keep brushes out of the mouth and cups out of the kitchen."
+// CautionNotice is what always comes before a caution of this program.
+const CautionNotice = "The label and the safety data sheet of your own tube, local rules and a qualified adviser come first. Do not eat paint, keep brushes out of the mouth and cups out of the kitchen."
 
 // StudentSafe says that nothing in the paint's class speaks against children
 // and schools; the label of the tube itself goes before.

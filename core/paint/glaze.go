@@ -16,8 +16,8 @@ type Layer struct {
 const (
 	MostLayers    = 4
 	UsualGlaze    = 0.3
-	thinnestLayer = 0.05
-	thickestLayer = 12
+	ThinnestLayer = 0.05
+	ThickestLayer = 12
 )
 
 // Glaze is the reflectance of dry layers, the first lowest, over a ground of
@@ -30,8 +30,8 @@ func Glaze(ground colour.Spectrum, layers []Layer, top Surface) (colour.Spectrum
 	}
 	inside := ground
 	for n, l := range layers {
-		if !(l.Thickness >= thinnestLayer && l.Thickness <= thickestLayer) {
-			return colour.Spectrum{}, fmt.Errorf("layer %d: a thickness of %.4g cannot be: it runs from %v to %d, a glaze from 0.1 to 1", n+1, l.Thickness, thinnestLayer, thickestLayer)
+		if !(l.Thickness >= ThinnestLayer && l.Thickness <= ThickestLayer) {
+			return colour.Spectrum{}, fmt.Errorf("layer %d: a thickness of %.4g cannot be: it runs from %v to %d, a glaze from 0.1 to 1", n+1, l.Thickness, ThinnestLayer, ThickestLayer)
 		}
 		for i := range inside {
 			over, under := l.Mixture.film(i, l.Thickness, inside[i])

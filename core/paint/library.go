@@ -11,6 +11,7 @@ import (
 	"sync"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/input"
 )
 
 // Paint is one paint of a box: what it is called and what it does to light.
@@ -68,7 +69,7 @@ func LibraryVersion() string { return loaded().version }
 func Library() []*Paint { return loaded().paints }
 
 // Find returns a library paint by its id, in upper or lower case, or by its
-// Colour Index name where that names a single paint.
+// Colour Index name where that names a single paint. The error is an input.Error.
 func Find(id string) (*Paint, error) {
 	l := loaded()
 	key := strings.ToLower(strings.TrimSpace(id))
@@ -82,17 +83,9 @@ func Find(id string) (*Paint, error) {
 		}
 	}
 	if len(near) > 0 {
-		return nil, fmt.Errorf("%q names several paints: choose %s", id, strings.Join(near, ", "))
+		return nil, input.Errorf("%q names several paints: choose %s", id, strings.Join(near, ", "))
 	}
-	return nil, fmt.Errorf("unknown paint %q: the library has no such name; its paints go by their Colour Index names, like PB29", clip(id))
-}
-
-// clip keeps a quoted input short enough for one line.
-func clip(s string) string {
-	if r := []rune(s); len(r) > 40 {
-		return string(r[:40]) + "..."
-	}
-	return s
+	return nil, input.Errorf("unknown paint %q: the library has no such name; its paints go by their Colour Index names, like PB29", input.Clip(id))
 }
 
 type library struct {

@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/input"
 )
 
 // Making is how a paint's curves were come by.
@@ -23,6 +24,17 @@ const (
 	Changed    Making = "adjusted" // a library paint made stronger, weaker or shifted
 	Stirred    Making = "stirred"  // a mixture taken for a paint, to be mixed further
 )
+
+var makingWords = map[Making]string{
+	Modelled:   "modelled: typical of its pigment class, not your tube",
+	FromALabel: "from the label: modelled pigments in the shares said below",
+	TwoSwatch:  "from two swatches",
+	FromCurves: "measured: from spectra of two swatches",
+	Changed:    "adjusted: a modelled paint made like yours by hand",
+}
+
+// Words say in a sentence how the curves were come by.
+func (m Making) Words() string { return makingWords[m] }
 
 // Grade is how richly a tube is pigmented.
 type Grade string
@@ -39,7 +51,7 @@ func ParseGrade(s string) (Grade, error) {
 	case Artist, Student:
 		return g, nil
 	}
-	return "", fmt.Errorf("unknown grade %q: choose artist or student", clip(s))
+	return "", fmt.Errorf("unknown grade %q: choose artist or student", input.Clip(s))
 }
 
 // Strength is the factor on K and S that tubes of a grade start with.
@@ -239,6 +251,26 @@ func WithCode(code string) []*Paint {
 		}
 	}
 	return out
+}
+
+// LabelCode is a Colour Index name found on a label, and the library paints that
+// may stand for it; none where the library has none.
+type LabelCode struct {
+	Code   string
+	Paints []*Paint
+}
+
+// ReadLabel finds the pigments that a label names. The error is an input.Error:
+// there are none.
+func ReadLabel(label string) ([]LabelCode, error) {
+	var out []LabelCode
+	for _, code := range Codes(label) {
+		out = append(out, LabelCode{code, WithCode(code)})
+	}
+	if len(out) == 0 {
+		return nil, input.Errorf("no pigment code is in %q: look for letters and a number such as PB29, PY 184 or PV19 on the label", input.Clip(label))
+	}
+	return out, nil
 }
 
 // FromLabel is a paint after the pigments its label names: equal parts or,

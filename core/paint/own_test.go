@@ -88,7 +88,7 @@ func TestAWetSpectrumTakenForADryOneIsSaidToBe(t *testing.T) {
 }
 
 func TestTheRoundTripOverTheLibraryStaysGood(t *testing.T) {
-	trip, err := GoRound()
+	trip, err := NewRoundTrip()
 	require.NoError(t, err)
 	assert.Equal(t, len(Library())*(len(Library())-1)/2, trip.Pairs)
 	assert.Len(t, trip.Paints, len(Library())-2, "all but the two whites")

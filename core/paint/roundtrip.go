@@ -34,8 +34,8 @@ type Spread struct {
 // TripTint is the share of white in the tints of a round trip.
 const TripTint = 0.9
 
-// GoRound makes the round trip; about two seconds of work.
-func GoRound() (RoundTrip, error) {
+// NewRoundTrip makes the round trip; about two seconds of work.
+func NewRoundTrip() (RoundTrip, error) {
 	var trip RoundTrip
 	var refits []Mixture
 	for _, p := range Library() {

@@ -23,21 +23,6 @@ func TestAStirredMixtureIsItsParts(t *testing.T) {
 	assert.Error(t, err)
 }
 
-func TestRaisedPaintsComeToTheLightnessAskedFor(t *testing.T) {
-	l := func(p *Paint) float64 { return p.alone.BrushedOut().Lab().L }
-	for _, id := range []string{"PB60", "PR83", "PB15:3", "PV23"} {
-		p, raised := Raised(find(t, id), White(), 60)
-		require.True(t, raised, id)
-		assert.InDelta(t, 60, l(p), 3, id)
-		assert.LessOrEqual(t, p.Of[0].Parts+p.Of[1].Parts, 40.0)
-		assert.Same(t, White(), p.Of[1].Paint)
-	}
-	_, raised := Raised(find(t, "PY184"), White(), 50)
-	assert.False(t, raised, "it is lighter already")
-	_, raised = Raised(find(t, "PBk9"), White(), 50)
-	assert.False(t, raised, "a black is not raised")
-}
-
 func TestGlazesOfOneLayerAreFilmsAndNoLayerIsTheGround(t *testing.T) {
 	p := find(t, "PR122").alone
 	one, err := Glaze(Paper(), []Layer{{p, 0.6}}, Gloss)

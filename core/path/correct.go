@@ -3,17 +3,19 @@ package path
 import (
 	"cmp"
 	"errors"
+	"fmt"
 	"math"
 	"slices"
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/recipe"
 )
 
 // Correction is how a pile is brought to a wanted colour, for it can only be
 // added to.
 type Correction struct {
-	Add       []paint.Part  // whole parts of the unit the pile is counted in; empty when it is near enough already
+	Add       recipe.Recipe // whole parts of the unit the pile is counted in; empty when it is near enough already
 	Pile      paint.Mixture // what it then is
 	Miss      float64       // OKLab distance of its brushed-out colour from the wanted one
 	Grows     float64       // times its volume now
@@ -49,7 +51,7 @@ func Correct(have, want []paint.Part) (Correction, error) {
 			with = append(with, p.Paint)
 		}
 	}
-	return Toward(have, Aim{target.Brushed(), (*paint.Mixture).Brushed}, with, volume(want))
+	return CorrectTo(have, Aim{target.Brushed(), (*paint.Mixture).Brushed}, with, volume(want))
 }
 
 // Aim is a colour that is wanted, and how a mixture is looked at to be held
@@ -118,9 +120,9 @@ func (p *Path) Find(r paint.Reading) Found {
 	return out
 }
 
-// Toward is Correct for any aim, and the paints that may be added; needed is
+// CorrectTo is Correct for any aim, and the paints that may be added; needed is
 // the amount that is wanted, in parts.
-func Toward(have []paint.Part, want Aim, with []*paint.Paint, needed float64) (Correction, error) {
+func CorrectTo(have []paint.Part, want Aim, with []*paint.Paint, needed float64) (Correction, error) {
 	if len(with) == 0 {
 		return Correction{}, errors.New("name at least one paint that may be added")
 	}
@@ -134,19 +136,28 @@ func Toward(have []paint.Part, want Aim, with []*paint.Paint, needed float64) (C
 	}
 	s.choose()
 	best := s.least()
-	out := Correction{Miss: best.miss, Reached: best.miss < nearEnough, StartOver: s.now}
+	out := Correction{Miss: best.miss, Reached: best.miss < recipe.NearEnough, StartOver: s.now}
 	total := s.now
 	all := slices.Clone(have)
 	for _, one := range []struct{ of, n int }{{best.i, best.m}, {best.j, best.n}} {
 		if one.n > 0 {
-			added := paint.Part{Paint: with[one.of], Parts: float64(one.n)}
-			out.Add, all = append(out.Add, added), append(all, added)
-			total += added.Parts
+			out.Add = append(out.Add, recipe.Ingredient{Paint: with[one.of], Parts: float64(one.n)})
+			all = append(all, paint.Part{Paint: with[one.of], Parts: float64(one.n)})
+			total += float64(one.n)
 		}
 	}
 	out.Grows, out.Waste = total/s.now, max(0, total-needed)
 	out.Pile, err = paint.Mix(all...)
 	return out, err
+}
+
+// CorrectToReading is CorrectTo for a colour that was read; as much is needed as
+// is there.
+func CorrectToReading(have []paint.Part, want paint.Reading, with []*paint.Paint) (Correction, error) {
+	if len(with) > paint.MostStirred {
+		return Correction{}, fmt.Errorf("%d paints are more than can be tried: give at most %d", len(with), paint.MostStirred)
+	}
+	return CorrectTo(have, AimAt(want), with, volume(have))
 }
 
 type search struct {
@@ -193,7 +204,7 @@ func (s *search) choose() {
 						r.miss = min(r.miss, s.want.Look(&pile).Distance(s.want.Colour))
 					}
 				}
-				if r.miss < 2*nearEnough {
+				if r.miss < 2*recipe.NearEnough {
 					r.grow = min(r.grow, grow)
 				}
 			}
@@ -215,7 +226,7 @@ func (s *search) choose() {
 func (s *search) least() addition {
 	best := s.try(0, 0, 0, 0)
 	limit := min(MostAdded*int(math.Ceil(s.now)), mostTried)
-	for total := 1; total <= limit && best.miss >= nearEnough; total += stride(total) {
+	for total := 1; total <= limit && best.miss >= recipe.NearEnough; total += stride(total) {
 		here := addition{miss: math.Inf(1)}
 		for _, duo := range s.duos {
 			for n := 0; n < total; n += stride(total) {
@@ -228,7 +239,7 @@ func (s *search) least() addition {
 			}
 		}
 		// Of what is no near thing, more paint must be worth it.
-		if here.miss < nearEnough || here.miss < best.miss-worthMore {
+		if here.miss < recipe.NearEnough || here.miss < best.miss-worthMore {
 			best = here
 		}
 	}
@@ -240,7 +251,7 @@ func stride(total int) int { return max(1, total/40) }
 
 // trim takes parts away again as long as the colour stays near enough.
 func (s *search) trim(a addition) addition {
-	for a.miss < nearEnough {
+	for a.miss < recipe.NearEnough {
 		fewer := addition{miss: math.Inf(1)}
 		if a.m > 0 {
 			fewer = s.try(a.i, a.m-1, a.j, a.n)
@@ -250,7 +261,7 @@ func (s *search) trim(a addition) addition {
 				fewer = other
 			}
 		}
-		if fewer.miss >= nearEnough {
+		if fewer.miss >= recipe.NearEnough {
 			break
 		}
 		a = fewer

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/recipe"
 )
 
 func pile(t testing.TB, parts map[string]float64) (out []paint.Part) {
@@ -40,7 +41,7 @@ func TestAPileIsCorrectedWithTheLeastPaint(t *testing.T) {
 	// One part less is not enough.
 	less, err := paint.Mix(append(have[:2:2], paint.Part{Paint: c.Add[0].Paint, Parts: c.Add[0].Parts - 1})...)
 	require.NoError(t, err)
-	assert.Greater(t, less.Brushed().Distance(wanted.Brushed()), nearEnough)
+	assert.Greater(t, less.Brushed().Distance(wanted.Brushed()), recipe.NearEnough)
 }
 
 func TestCorrectionsByHand(t *testing.T) {
@@ -72,7 +73,7 @@ func TestCorrectionsByHand(t *testing.T) {
 	assert.Error(t, err)
 	_, err = Correct(pile(t, map[string]float64{"PY74": 1}), nil)
 	assert.Error(t, err)
-	_, err = Toward(pile(t, map[string]float64{"PY74": 1}), Aim{Look: (*paint.Mixture).Brushed}, nil, 1)
+	_, err = CorrectTo(pile(t, map[string]float64{"PY74": 1}), Aim{Look: (*paint.Mixture).Brushed}, nil, 1)
 	assert.ErrorContains(t, err, "at least one paint")
 }
 

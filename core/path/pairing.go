@@ -122,7 +122,7 @@ func (p *Pairing) Against(other *Pairing) string {
 	}
 	than := map[bool]string{true: "more", false: "less"}[more == p]
 	return fmt.Sprintf("The rule of thumb calls it %s and the %s with the %s %s, and yet it keeps %s: %.2f to %.2f. %s %s",
-		mine.Word, bias.ShortName(other.A), bias.ShortName(other.B), its.Word, than,
+		mine.Word, other.A.ShortName(), other.B.ShortName(), its.Word, than,
 		p.Middle.Under.Retention, other.Middle.Under.Retention,
 		bias.Shared(less.A, less.B), bias.Shared(more.A, more.B))
 }

@@ -5,123 +5,76 @@ import (
 	"sort"
 
 	"gyrophane/core/colour"
-	"gyrophane/core/internal/ratio"
 	"gyrophane/core/paint"
+	"gyrophane/core/recipe"
 )
-
-// mostParts is the largest total of parts a painter is asked to count.
-const mostParts = 40
 
 // Recipe is a mixture of a path's two paints in whole parts.
 type Recipe struct {
-	Share float64 // of the second paint that the parts come to, by volume
-	// Parts are the ingredients in the order of the path: one, or two.
-	Parts []Ingredient
+	Share float64       // of the second paint that the parts come to, by volume
+	Parts recipe.Recipe // in the order of the path: one ingredient, or two
 }
 
-// Ingredient is so many parts of a paint, or of its let-down.
-type Ingredient struct {
-	Paint *paint.Paint
-	Parts int
-	// In and Thin say that the paint is first let down: 1 part of it in Thin
-	// parts (9 or 19) of In. In is nil for the paint itself.
-	In   *paint.Paint
-	Thin int
-}
-
-// Mixture is what the ingredient looks like by itself, its let-down mixed.
-func (i Ingredient) Mixture() paint.Mixture {
-	m := i.Paint.Alone()
-	if i.In == nil {
-		return m
-	}
-	in := i.In.Alone()
-	return paint.Between(&in, &m, 1/float64(i.Thin+1))
-}
+// looked is how much farther than near enough the samples around a share may lie
+// for what is between them to be looked at: the samples are not the mixtures.
+const looked = 1.25 * recipe.NearEnough
 
 // Parts are the smallest whole numbers, at most 40 in all, whose brushed-out
 // colour lies within 0.02 OKLab of the mixture with that share (0 to 1) of the
 // second paint. Where none does, the paint of which a trace is wanted is first
 // let down, 1:9 or 1:19, in its partner.
 func (p *Path) Parts(share float64) Recipe {
-	switch share {
-	case 0:
-		return p.pure()
-	case 1:
-		return Recipe{Share: 1, Parts: []Ingredient{{Paint: p.B, Parts: 1}}}
+	if share == 0 || share == 1 {
+		return p.pure(share)
 	}
 	at := p.At(share)
 	want := at.Brushed()
-	far := func(t float64) float64 {
-		if rough := p.roughly(t); rough.Distance(want) > 1.25*nearEnough {
+	off := func(t float64) float64 {
+		if rough := p.roughly(t); rough.Distance(want) > looked {
 			return math.Inf(1)
 		}
 		m := p.At(t)
 		return m.Brushed().Distance(want)
 	}
 	low, high := p.within(share)
-	best, bestFar := Recipe{}, nearEnough
-	for total := 2; total <= mostParts && best.Parts == nil; total++ {
-		n := float64(total)
-		for b := max(1, int(math.Ceil(low*n))); b <= min(total-1, int(math.Floor(high*n))); b++ {
-			if ratio.GCD(total, b) > 1 {
-				continue
-			}
-			if d := far(float64(b) / n); d <= bestFar {
-				best, bestFar = p.plain(total-b, b), d
-			}
-		}
+	if parts, ok := (recipe.Search{Share: share, Low: low, High: high, Off: off}).Ratio(); ok {
+		return p.plain(parts)
 	}
-	if best.Parts != nil {
-		return best
-	}
-	if r, ok := p.letDown(share, low, high, far); ok {
-		return r
-	}
-	// Less than 1 part in 800: nearer to an end than anyone can count.
-	return p.Parts(math.Round(share))
-}
-
-func (p *Path) pure() Recipe {
-	return Recipe{Share: 0, Parts: []Ingredient{{Paint: p.A, Parts: 1}}}
-}
-
-func (p *Path) plain(a, b int) Recipe {
-	g := ratio.GCD(a, b)
-	a, b = a/g, b/g
-	return Recipe{
-		Share: float64(b) / float64(a+b),
-		Parts: []Ingredient{{Paint: p.A, Parts: a}, {Paint: p.B, Parts: b}},
-	}
-}
-
-// letDown looks for parts of a let-down of the paint that is the lesser share.
-func (p *Path) letDown(share, low, high float64, far func(float64) float64) (Recipe, bool) {
 	strong, weak := p.B, p.A
-	trace := func(t float64) float64 { return t }
+	trace := recipe.Search{Share: share, Low: low, High: high, Off: off}
 	if share > 0.5 {
 		strong, weak = p.A, p.B
-		trace = func(t float64) float64 { return 1 - t }
-		low, high = 1-high, 1-low
+		trace = recipe.Search{Share: 1 - share, Low: 1 - high, High: 1 - low, Off: func(t float64) float64 { return off(1 - t) }}
 	}
-	for _, thin := range []int{9, 19} {
-		for total := 2; total <= mostParts; total++ {
-			whole := float64(total * (thin + 1))
-			for n := max(1, int(math.Ceil(low*whole))); n <= min(total-1, int(math.Floor(high*whole))); n++ {
-				t := trace(float64(n) / whole)
-				if ratio.GCD(total, n) > 1 || far(t) > nearEnough {
-					continue
-				}
-				let := Ingredient{Paint: strong, Parts: n, In: weak, Thin: thin}
-				rest := Ingredient{Paint: weak, Parts: total - n}
-				if share > 0.5 {
-					return Recipe{t, []Ingredient{let, rest}}, true
-				}
-				return Recipe{t, []Ingredient{rest, let}}, true
-			}
-		}
+	if parts, thin, ok := trace.LetDown(); ok {
+		return p.letDown(strong, weak, parts, thin)
 	}
-	return Recipe{}, false
+	// Less than 1 part in 800: nearer to an end than anyone can count.
+	return p.pure(math.Round(share))
+}
+
+// pure is the first paint at a share of 0, and the second at 1.
+func (p *Path) pure(share float64) Recipe {
+	if share == 1 {
+		return Recipe{1, recipe.Pure(p.B)}
+	}
+	return Recipe{0, recipe.Pure(p.A)}
+}
+
+func (p *Path) plain(parts [2]int) Recipe {
+	return Recipe{float64(parts[1]) / float64(parts[0]+parts[1]), recipe.OfTwo(p.A, p.B, parts)}
+}
+
+// letDown is a recipe of so many parts of the weak paint and of the let-down of
+// the strong one.
+func (p *Path) letDown(strong, weak *paint.Paint, parts [2]int, thin int) Recipe {
+	rest := recipe.Ingredient{Paint: weak, Parts: float64(parts[0])}
+	let := recipe.Ingredient{Paint: strong, Parts: float64(parts[1]), In: weak, Thin: thin}
+	share := float64(parts[1]) / float64((parts[0]+parts[1])*(thin+1))
+	if strong == p.A {
+		return Recipe{1 - share, recipe.Recipe{let, rest}}
+	}
+	return Recipe{share, recipe.Recipe{rest, let}}
 }
 
 // roughly is the brushed-out colour between the two samples around a share,
@@ -147,7 +100,7 @@ func (p *Path) within(share float64) (low, high float64) {
 	want := m.Brushed()
 	low, high = 0, 1
 	for _, s := range p.Samples {
-		if s.Brushed.Distance(want) > 1.25*nearEnough {
+		if s.Brushed.Distance(want) > looked {
 			if s.Share < share {
 				low = s.Share
 			} else if s.Share > share {

@@ -8,14 +8,12 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/recipe"
 )
 
 const (
 	startSamples = 33
 	mostSamples  = 257
-	// nearEnough is the OKLab distance within which two brushed-out colours
-	// pass for one: of neighbouring samples, and of parts for a step.
-	nearEnough = 0.02
 )
 
 // Sample is one mixture on the way.
@@ -75,7 +73,7 @@ func (p *Path) refine() {
 		}
 		var wide []gap
 		for i := 1; i < len(p.Samples); i++ {
-			if d := p.Samples[i-1].Brushed.Distance(p.Samples[i].Brushed); d >= nearEnough {
+			if d := p.Samples[i-1].Brushed.Distance(p.Samples[i].Brushed); d >= recipe.NearEnough {
 				wide = append(wide, gap{i, d})
 			}
 		}
@@ -112,7 +110,7 @@ func between(s, t float64) float64 {
 func (p *Path) Length() float64 { return p.Samples[len(p.Samples)-1].Arc }
 
 // NoDifferent says that the two paints cannot be told apart in a mixture.
-func (p *Path) NoDifferent() bool { return p.Length() < nearEnough }
+func (p *Path) NoDifferent() bool { return p.Length() < recipe.NearEnough }
 
 // leastTurn is the turn of hue, in degrees on the painter's circle, below
 // which steps by hue would follow noise: even contrast takes over.

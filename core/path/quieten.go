@@ -6,6 +6,7 @@ import (
 	"gyrophane/core/bias"
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/recipe"
 )
 
 // QuietWay is one way to cool or dull a colour.
@@ -160,7 +161,7 @@ func EarthFor(m *paint.Mixture, among []*paint.Paint) *paint.Paint {
 	if earth == nil {
 		return nil
 	}
-	raised, _ := paint.Raised(earth, paint.White(), m.BrushedOut().Lab().L)
+	raised, _ := recipe.Raise(earth, paint.White(), m.BrushedOut().Lab().L)
 	return raised
 }
 

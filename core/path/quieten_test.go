@@ -129,7 +129,7 @@ func TestAPileIsBroughtToAReadingWithManyPaintsAtHand(t *testing.T) {
 		seen := m.AsPainted(in, false)
 		r, err := paint.LabReading(seen.Lab(), paint.Eye, false, in)
 		require.NoError(t, err)
-		c, err := Toward(have, AimAt(r), box, 5)
+		c, err := CorrectTo(have, AimAt(r), box, 5)
 		require.NoError(t, err)
 		assert.True(t, c.Reached, "misses by %v", c.Miss)
 		total := 0.0
@@ -148,7 +148,7 @@ func BenchmarkTowardAReadingWithManyPaints(b *testing.B) {
 	unreachable, err := paint.LabReading(colour.Lab{L: 50, A: 75, B: -60}, paint.Eye, false, in)
 	require.NoError(b, err)
 	for b.Loop() {
-		if _, err := Toward(have, AimAt(unreachable), box, 5); err != nil {
+		if _, err := CorrectTo(have, AimAt(unreachable), box, 5); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -112,12 +112,12 @@ func (p *Path) Steps(n int, s Spacing) []Step {
 	steps := make([]Step, n)
 	for i := range steps {
 		if p.NoDifferent() {
-			steps[i] = p.step(p.pure())
+			steps[i] = p.step(p.pure(0))
 			continue
 		}
 		var r Recipe
 		if s == EqualParts {
-			r = p.plain(n-i, i+1)
+			r = p.plain([2]int{n - i, i + 1})
 		} else {
 			r = p.Parts(p.ShareAt(float64(i+1)/float64(n+1), s))
 		}

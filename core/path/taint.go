@@ -1,6 +1,9 @@
 package path
 
-import "gyrophane/core/paint"
+import (
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+)
 
 // Taint is a path with a share of a third paint in every mixture on it, as a
 // brush, palette or water that is not clean leaves it.
@@ -28,4 +31,31 @@ func (p *Path) Taint(third *paint.Paint, share float64) Taint {
 func (p *Path) TaintedAt(share float64, third *paint.Paint, taint float64) paint.Mixture {
 	m, t := p.At(share), third.Alone()
 	return paint.Between(&m, &t, taint)
+}
+
+// mostTaint is the largest share of a third paint that is still a trace.
+const mostTaint = 0.5
+
+// TaintShares are the shares of a third paint that a path is worked out for; a
+// page draws what lies between.
+var TaintShares = []float64{0, 0.01, 0.02, 0.05, 0.10}
+
+// Taints are Taint for several shares. The error is an input.Error.
+func (p *Path) Taints(third *paint.Paint, shares []float64) (out []Taint, err error) {
+	for _, share := range shares {
+		if !(share >= 0) || share > mostTaint {
+			return nil, input.Errorf("a trace of %s must be a share from 0 to %v, not %v", third.ID, mostTaint, share)
+		}
+		out = append(out, p.Taint(third, share))
+	}
+	return out, nil
+}
+
+// CheckSteps refuses a number of inner steps that a path is not divided by, with
+// an input.Error.
+func CheckSteps(n int) error {
+	if n < 1 || n > MostSteps {
+		return input.Errorf("steps must be a whole number from 1 to %d, not %d", MostSteps, n)
+	}
+	return nil
 }

@@ -6,21 +6,25 @@ package reach
 import (
 	"cmp"
 	"errors"
+	"fmt"
 	"math"
 	"math/bits"
+	"runtime"
 	"slices"
 
+	"golang.org/x/sync/errgroup"
+
 	"gyrophane/core/colour"
-	"gyrophane/core/internal/ratio"
 	"gyrophane/core/paint"
-	"gyrophane/core/path"
+	"gyrophane/core/recipe"
+	"gyrophane/core/wheel"
 )
 
 // Match is a recipe for a wanted colour.
 type Match struct {
 	// Parts are whole, at most 40 in all, the most first. A strong paint of which
 	// only a trace is wanted may be let down first in the main one.
-	Parts   []path.Ingredient
+	Parts   recipe.Recipe
 	Mixture paint.Mixture
 	Lab     colour.Lab // as painted, under D65
 	// DE is CIEDE2000 to the wanted colour under D65.
@@ -28,8 +32,7 @@ type Match struct {
 }
 
 const (
-	mostPaints = 4  // of a recipe
-	mostParts  = 40 // in all
+	mostPaints = 4 // of a recipe
 	trace      = 0.002
 	fewPaints  = 10  // up to so many every four of them are tried
 	unseen     = 0.8 // CIEDE2000 that nobody sees
@@ -341,109 +344,117 @@ func solve3(m [3][3]float64, b [3]float64) (x [3]float64, ok bool) {
 // whole finds whole parts near a trial's shares, small numbers before a
 // difference nobody sees.
 func (s *search) whole(t trial) Match {
-	best := Match{DE: math.Inf(1)}
-	worth := math.Inf(1)
-	for total := len(t.of); total <= mostParts; total++ {
-		counts := make([]float64, len(t.of))
-		for i, v := range t.share {
-			counts[i] = math.Round(v * float64(total))
-		}
-		var of []int
-		var share []float64
-		var parts []path.Ingredient
-		for i, n := range counts {
-			if n > 0 {
-				of, share = append(of, t.of[i]), append(share, n)
-				parts = append(parts, path.Ingredient{Paint: s.paints[t.of[i]], Parts: int(n)})
-			}
-		}
-		if len(of) == 0 {
-			continue
-		}
-		m, lab := s.look(of, share)
-		d := colour.Difference(s.want, lab)
-		if w := d + 0.03*float64(total); w < worth {
-			worth = w
-			best = Match{parts, m, lab, d}
-		}
+	var paints []*paint.Paint
+	for _, i := range t.of {
+		paints = append(paints, s.paints[i])
 	}
-	if best.DE > unseen {
-		if let := s.letDown(t); let.DE < best.DE-worthLetting {
+	difference := func(r recipe.Recipe) float64 { return s.match(r).DE }
+	best, least := recipe.Counted(paints, t.share, difference)
+	if least > unseen && slices.Min(t.share) <= traceShare {
+		if let, d := recipe.CountedLetDown(paints, t.share, difference); d < least-worthLetting {
 			best = let
 		}
 	}
-	g := 0
-	for _, p := range best.Parts {
-		g = ratio.GCD(g, p.Parts)
-	}
-	for i := range best.Parts {
-		best.Parts[i].Parts /= g
-	}
-	slices.SortStableFunc(best.Parts, func(a, b path.Ingredient) int { return cmp.Compare(b.Parts, a.Parts) })
-	return best
+	out := s.match(best.Reduced())
+	slices.SortStableFunc(out.Parts, func(a, b recipe.Ingredient) int { return cmp.Compare(b.Parts, a.Parts) })
+	return out
 }
 
-// letDown is whole for a recipe whose least paint is a trace: it is first let
-// down in the paint there is most of.
-func (s *search) letDown(t trial) Match {
-	best := Match{DE: math.Inf(1)}
-	least, main := 0, 0
-	for i, v := range t.share {
-		if v < t.share[least] {
-			least = i
-		}
-		if v > t.share[main] {
-			main = i
-		}
+// match is what a recipe comes to beside the wanted colour.
+func (s *search) match(r recipe.Recipe) Match {
+	m, err := paint.Mix(r.Volumes()...)
+	if err != nil {
+		return Match{DE: math.Inf(1)}
 	}
-	if least == main || t.share[least] > traceShare {
-		return best
+	look := m.AsPainted(s.in, false)
+	lab := look.Lab()
+	return Match{r, m, lab, colour.Difference(s.want, lab)}
+}
+
+// Reached says that the recipe passes for the wanted colour.
+func (m Match) Reached() bool { return m.DE <= Passes }
+
+// Sentence says what to mix or, where the wanted colour is not reached, how the
+// nearest differs from it.
+func (m Match) Sentence(want colour.Lab, in paint.Medium) string {
+	if m.Reached() {
+		return fmt.Sprintf("Mix %s.", m.Parts.Words())
 	}
-	weak := s.paints[t.of[main]]
-	worth := math.Inf(1)
-	for _, thin := range [2]int{9, 19} {
-		for total := len(t.of); total <= mostParts; total++ {
-			counts := make([]float64, len(t.of)) // of the least: parts of its let-down
-			volumes := make([]float64, len(t.of))
-			rest := float64(total)
-			for i, v := range t.share {
-				switch i {
-				case least:
-					counts[i] = math.Round(v * float64(total*(thin+1)))
-					volumes[i] = counts[i] / float64(thin+1)
-				case main:
-					continue
-				default:
-					counts[i] = math.Round(v * float64(total))
-					volumes[i] = counts[i]
-				}
-				rest -= counts[i]
-			}
-			counts[main], volumes[main] = rest, rest+counts[least]*float64(thin)/float64(thin+1)
-			if rest < 1 || counts[least] < 1 {
-				continue
-			}
-			var of []int
-			var share []float64
-			var parts []path.Ingredient
-			for i, n := range counts {
-				if n == 0 {
-					continue
-				}
-				of, share = append(of, t.of[i]), append(share, volumes[i])
-				one := path.Ingredient{Paint: s.paints[t.of[i]], Parts: int(n)}
-				if i == least {
-					one.In, one.Thin = weak, thin
-				}
-				parts = append(parts, one)
-			}
-			m, lab := s.look(of, share)
-			d := colour.Difference(s.want, lab)
-			if w := d + 0.03*float64(total); w < worth {
-				worth = w
-				best = Match{parts, m, lab, d}
-			}
+	look := m.Mixture.AsPainted(in, false)
+	return fmt.Sprintf("It cannot be reached: the nearest is %s, and is %s.", m.Parts.Words(), look.OKLab(colour.D65).Beside(want.OKLab()))
+}
+
+// UnderLamp is CIEDE2000 under lamp A between the recipe and the smoothest
+// spectrum of what is wanted; ok is false where no surface has such a colour.
+func (m Match) UnderLamp(want paint.Reading, in paint.Medium) (de float64, ok bool) {
+	s, err := want.Reflectance()
+	if err != nil {
+		return 0, false
+	}
+	look, white := m.Mixture.AsPainted(in, false), colour.A.White()
+	return colour.Difference(s.XYZ(colour.A).Lab(white), look.XYZ(colour.A).Lab(white)), true
+}
+
+// TargetMatch is a wanted colour and the best recipe of each of some palettes.
+type TargetMatch struct {
+	Want    paint.Reading
+	Matches []Match // one for each palette
+}
+
+// MatchAll finds the best recipe of each palette (paints, with the white and
+// black that ride along) for each wanted colour, as painted in a medium and dry.
+func MatchAll(palettes [][]*paint.Paint, wanted []paint.Reading, in paint.Medium) ([]TargetMatch, error) {
+	out := make([]TargetMatch, len(wanted))
+	var workers errgroup.Group
+	workers.SetLimit(runtime.GOMAXPROCS(0))
+	for i, want := range wanted {
+		out[i] = TargetMatch{want, make([]Match, len(palettes))}
+		for n := range palettes {
+			workers.Go(func() (err error) {
+				out[i].Matches[n], err = Nearest(want.Lab, palettes[n], in)
+				return err
+			})
 		}
 	}
-	return best
+	return out, workers.Wait()
+}
+
+// Palette is what a system mixes a colour from: its paints, its white and its
+// black.
+func Palette(s wheel.System) []*paint.Paint {
+	return append(s.Paints(), s.Rider(wheel.WhiteRider), s.Rider(wheel.BlackRider))
+}
+
+// earths are what earth recipes are held against: library paints typical of
+// their class.
+var earths = []struct{ name, id string }{{"ochre-like", "PY43"}, {"sienna-like", "PBr7-burnt-sienna"}, {"umber-like", "PBr7-raw-umber"}}
+
+// EarthMatch is the recipe nearest to an earth.
+type EarthMatch struct {
+	Name   string // "ochre-like", "sienna-like", "umber-like"
+	Target *paint.Paint
+	Match
+}
+
+// Earths are the recipes of a system, with its white and its convenience paint,
+// nearest to the common earths as painted in a medium and dry.
+func Earths(s wheel.System, in paint.Medium) (out []EarthMatch, err error) {
+	paints := append(s.Paints(), s.Rider(wheel.WhiteRider))
+	if p := s.Rider(wheel.ConvenienceRider); p != nil {
+		paints = append(paints, p)
+	}
+	for _, e := range earths {
+		target, err := paint.Find(e.id)
+		if err != nil {
+			return nil, err
+		}
+		m := target.Alone()
+		look := m.AsPainted(in, false)
+		match, err := Nearest(look.Lab(), paints, in)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, EarthMatch{e.name, target, match})
+	}
+	return out, nil
 }

@@ -1,6 +1,7 @@
 package reach
 
 import (
+	"math"
 	"math/rand/v2"
 	"testing"
 
@@ -9,7 +10,6 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
-	"gyrophane/core/path"
 )
 
 func tubes(t testing.TB, ids ...string) (out []*paint.Paint) {
@@ -25,19 +25,6 @@ func tubes(t testing.TB, ids ...string) (out []*paint.Paint) {
 func painted(m paint.Mixture, in paint.Medium) colour.Lab {
 	r := m.AsPainted(in, false)
 	return r.Lab()
-}
-
-// volumes are what ingredients come to by volume, let-downs taken apart.
-func volumes(parts []path.Ingredient) (out []paint.Part) {
-	for _, p := range parts {
-		n := float64(p.Parts)
-		if p.In != nil {
-			out = append(out, paint.Part{Paint: p.In, Parts: n * float64(p.Thin) / float64(p.Thin+1)})
-			n /= float64(p.Thin + 1)
-		}
-		out = append(out, paint.Part{Paint: p.Paint, Parts: n})
-	}
-	return out
 }
 
 func TestNearestFindsWhatWasMixed(t *testing.T) {
@@ -57,13 +44,12 @@ func TestNearestFindsWhatWasMixed(t *testing.T) {
 		require.NoError(t, err)
 		assert.Less(t, got.DE, 1.2, parts)
 		assert.LessOrEqual(t, len(got.Parts), 4)
-		total := 0
 		for _, p := range got.Parts {
 			assert.Positive(t, p.Parts)
-			total += p.Parts
+			assert.Equal(t, math.Trunc(p.Parts), p.Parts)
 		}
-		assert.LessOrEqual(t, total, 40)
-		again, err := paint.Mix(volumes(got.Parts)...)
+		assert.LessOrEqual(t, got.Parts.Total(), 40.0)
+		again, err := paint.Mix(got.Parts.Volumes()...)
 		require.NoError(t, err)
 		assert.InDelta(t, 0, colour.Difference(got.Lab, painted(again, acrylic)), 1e-9, "what is said is what the parts make")
 	}
@@ -80,9 +66,8 @@ func TestATraceOfAStrongPaintIsLetDownFirst(t *testing.T) {
 	got, err := Nearest(painted(m, acrylic), box, acrylic)
 	require.NoError(t, err)
 	assert.Less(t, got.DE, 1.0)
-	let, total := 0, 0
+	let := 0
 	for _, p := range got.Parts {
-		total += p.Parts
 		if p.In != nil {
 			let++
 			assert.Equal(t, "PB15:3", p.Paint.ID)
@@ -90,8 +75,8 @@ func TestATraceOfAStrongPaintIsLetDownFirst(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 1, let, "1 part in 150 cannot be counted out")
-	assert.LessOrEqual(t, total, 40)
-	again, err := paint.Mix(volumes(got.Parts)...)
+	assert.LessOrEqual(t, got.Parts.Total(), 40.0)
+	again, err := paint.Mix(got.Parts.Volumes()...)
 	require.NoError(t, err)
 	assert.InDelta(t, 0, colour.Difference(got.Lab, painted(again, acrylic)), 1e-6, "what is said is what the parts make")
 }

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/input"
 	"gyrophane/core/paint"
 )
 
@@ -62,4 +63,78 @@ func (w *Wheel) Glazed(ground colour.Spectrum, thickness float64, top paint.Surf
 		g.Brighter = slot.Kind != Primary && g.OKLCh.C > g.MixedLCh.C+brighter
 	}
 	return out, nil
+}
+
+// GlazeLayer is a layer of a paint, named by its id, that is asked for.
+type GlazeLayer struct {
+	Paint     string
+	Thickness float64 // 0.05 to 12; a glaze has 0.1 to 1
+}
+
+// Stack is dry layers over a ground.
+type Stack struct {
+	Names    []string          // the ground's, and of each layer the paint's, from below
+	Spectra  []colour.Spectrum // the ground alone, then with one layer after the other
+	Reversed colour.Spectrum   // the layers the other way round
+	Mixed    *colour.Spectrum  // the layers' paints stirred by thickness into one film; nil without layers
+}
+
+// StackOf lays glazes over white paper, or over an opaque, dry layer of a ground,
+// seen through a surface. The error is an input.Error, or what find answers.
+func StackOf(ground *paint.Paint, layers []GlazeLayer, top paint.Surface, find paint.Finder) (out Stack, err error) {
+	out.Names = []string{"white paper"}
+	if ground != nil {
+		out.Names[0] = ground.Name
+	}
+	below := GroundOf(ground)
+	var stack []paint.Layer
+	var parts []paint.Part
+	total := 0.0
+	bare, err := paint.Glaze(below, nil, top)
+	if err != nil {
+		return out, input.Sentence(err)
+	}
+	out.Spectra = append(out.Spectra, bare)
+	for _, l := range layers {
+		p, err := find(l.Paint)
+		if err != nil {
+			return out, err
+		}
+		stack = append(stack, paint.Layer{Mixture: p.Alone(), Thickness: l.Thickness})
+		look, err := paint.Glaze(below, stack, top)
+		if err != nil {
+			return out, input.Sentence(err)
+		}
+		out.Names, out.Spectra = append(out.Names, p.Name), append(out.Spectra, look)
+		parts = append(parts, paint.Part{Paint: p, Parts: l.Thickness})
+		total += l.Thickness
+	}
+	reversed := slices.Clone(stack)
+	slices.Reverse(reversed)
+	if out.Reversed, err = paint.Glaze(below, reversed, top); err != nil {
+		return out, input.Sentence(err)
+	}
+	if len(parts) == 0 {
+		return out, nil
+	}
+	m, err := paint.Mix(parts...)
+	if err != nil {
+		return out, input.Wrap(err)
+	}
+	one, err := paint.Glaze(below, []paint.Layer{{Mixture: m, Thickness: min(total, paint.ThickestLayer)}}, top)
+	if err != nil {
+		return out, input.Sentence(err)
+	}
+	out.Mixed = &one
+	return out, nil
+}
+
+// GroundOf is the ground of white paper or, of a paint, of an opaque, dry layer of
+// it.
+func GroundOf(p *paint.Paint) colour.Spectrum {
+	if p == nil {
+		return paint.Paper()
+	}
+	m := p.Alone()
+	return m.Painted()
 }

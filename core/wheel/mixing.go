@@ -4,9 +4,9 @@ import (
 	"fmt"
 	"math"
 
-	"gyrophane/core/bias"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
+	"gyrophane/core/recipe"
 )
 
 // Order is the school by which a section is mixed.
@@ -76,7 +76,7 @@ func (w *Wheel) RunOf(section int) (run Run, ok bool) {
 			upTo := max(have+1, int(math.Round(float64(run.Base)*t/(1-t))))
 			got := paint.Between(&weak, &strong, float64(upTo)/float64(run.Base+upTo))
 			want := paint.Between(&weak, &strong, t)
-			if upTo > mostBase || got.Brushed().Distance(want.Brushed()) > nearEnough {
+			if upTo > mostBase || got.Brushed().Distance(want.Brushed()) > recipe.NearEnough {
 				fits = false
 				break
 			}
@@ -100,16 +100,16 @@ func (w *Wheel) Mixing(index int, order Order) []string {
 	if slot.Kind == Primary {
 		if slot.Parts[0].Paint.Of != nil {
 			of := slot.Parts[0].Paint.Of
-			return []string{fmt.Sprintf("Raise the %s with white: %v of it to %v of white.", bias.ShortName(of[0].Paint), of[0].Parts, of[1].Parts)}
+			return []string{fmt.Sprintf("Raise the %s with white: %v of it to %v of white.", of[0].Paint.ShortName(), of[0].Parts, of[1].Parts)}
 		}
-		return path.Straight(slot.Parts[0].Paint)
+		return recipe.Straight(slot.Parts[0].Paint)
 	}
 	for i, p := range slot.Parts {
 		if p.Paint.Of != nil && p.Paint.Source == paint.Stirred && p.Paint.ID == w.At(4*k+2).Name {
 			other := slot.Parts[1-i]
 			return []string{
-				fmt.Sprintf("Take %s of the %s you mixed.", path.Count(p.Parts), p.Paint.Name),
-				fmt.Sprintf("Add %s of the %s a trace at a time.", path.Count(other.Parts), bias.ShortName(other.Paint)),
+				fmt.Sprintf("Take %s of the %s you mixed.", recipe.Count(p.Parts), p.Paint.Name),
+				fmt.Sprintf("Add %s of the %s a trace at a time.", recipe.Count(other.Parts), other.Paint.ShortName()),
 			}
 		}
 	}
@@ -129,8 +129,8 @@ func (w *Wheel) Mixing(index int, order Order) []string {
 	}
 	if at == 0 {
 		return []string{
-			fmt.Sprintf("Begin the run: lay out %s of the %s, the weaker paint.", path.Count(run.Base), bias.ShortName(run.Weak)),
-			fmt.Sprintf("Add %s of the %s, a trace at a time.", path.Count(run.Add[0]), bias.ShortName(run.Strong)),
+			fmt.Sprintf("Begin the run: lay out %s of the %s, the weaker paint.", recipe.Count(float64(run.Base)), run.Weak.ShortName()),
+			fmt.Sprintf("Add %s of the %s, a trace at a time.", recipe.Count(float64(run.Add[0])), run.Strong.ShortName()),
 			s.caution(run),
 		}
 	}
@@ -143,8 +143,8 @@ func (w *Wheel) Mixing(index int, order Order) []string {
 		have += run.Add[i]
 	}
 	return []string{
-		fmt.Sprintf("Run on from the %s: add %d of the %s to what you have, %d to %d.", before.Name, run.Add[at], bias.ShortName(run.Strong), run.Base, have),
-		fmt.Sprintf("That makes %d of the %s to %d of the %s, as long as nothing was taken away.", run.Base, bias.ShortName(run.Weak), have+run.Add[at], bias.ShortName(run.Strong)),
+		fmt.Sprintf("Run on from the %s: add %d of the %s to what you have, %d to %d.", before.Name, run.Add[at], run.Strong.ShortName(), run.Base, have),
+		fmt.Sprintf("That makes %d of the %s to %d of the %s, as long as nothing was taken away.", run.Base, run.Weak.ShortName(), have+run.Add[at], run.Strong.ShortName()),
 		s.caution(run),
 	}
 }
@@ -152,7 +152,7 @@ func (w *Wheel) Mixing(index int, order Order) []string {
 // caution says what to add when a step of a run has gone to one side.
 func (s *Section) caution(run Run) string {
 	weak, strong := run.Weak.Undertone().HueWord(), run.Strong.Undertone().HueWord()
-	return fmt.Sprintf("Too near %s: more of the %s. Still too near %s: more of the %s.", strong, bias.ShortName(run.Weak), weak, bias.ShortName(run.Strong))
+	return fmt.Sprintf("Too near %s: more of the %s. Still too near %s: more of the %s.", strong, run.Weak.ShortName(), weak, run.Strong.ShortName())
 }
 
 // parted makes a tertiary from the secondary and the primary beside it.
@@ -164,18 +164,13 @@ func (w *Wheel) parted(section, step int) []string {
 		primary = s.B
 	}
 	p := primary.Alone()
-	best, least := [2]int{1, 1}, math.Inf(1)
-	for total := 2; total <= mostParts && least > nearEnough; total++ {
-		for n := 1; n < total; n++ {
-			m := paint.Between(&secondary.Mixture, &p, float64(n)/float64(total))
-			if d := m.Brushed().Distance(slot.Brushed); d < least {
-				best, least = [2]int{total - n, n}, d
-			}
-		}
-	}
+	parts, _ := recipe.Search{Share: 0.5, High: 1, Off: func(share float64) float64 {
+		m := paint.Between(&secondary.Mixture, &p, share)
+		return m.Brushed().Distance(slot.Brushed)
+	}}.Ratio()
 	return []string{
 		fmt.Sprintf("Take a third of the %s you mixed.", secondary.Name),
-		fmt.Sprintf("To every %s of it add %s of the %s.", path.Count(best[0]), path.Count(best[1]), bias.ShortName(primary)),
+		fmt.Sprintf("To every %s of it add %s of the %s.", recipe.Count(float64(parts[0])), recipe.Count(float64(parts[1])), primary.ShortName()),
 	}
 }
 

@@ -6,15 +6,16 @@ import (
 	"slices"
 
 	"gyrophane/core/colour"
-	"gyrophane/core/internal/ratio"
+	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
+	"gyrophane/core/recipe"
 )
 
 // Balance is where two colours cancel: the mixture of least C*ab as painted.
 type Balance struct {
 	A, B    *paint.Paint
-	Parts   [2]int
+	Parts   recipe.Recipe
 	Mixture paint.Mixture
 	Lab     colour.Lab // as painted, dry
 	HueWord string     // of its undertone: "grey, leaning ..."
@@ -40,7 +41,7 @@ func BalanceOf(a, b *paint.Paint, in paint.Medium) Balance {
 	}
 	parts := wholeParts(&ma, &mb, best, brushed)
 	// Among countable parts near it the most neutral wins.
-	for total := 2; total <= mostParts; total++ {
+	for total := 2; total <= recipe.MostParts; total++ {
 		for n := max(1, int(best*float64(total))-1); n <= min(total-1, int(best*float64(total))+2); n++ {
 			if c := grey(float64(n) / float64(total)); c < least-0.25 {
 				parts, least = [2]int{total - n, n}, c
@@ -49,7 +50,7 @@ func BalanceOf(a, b *paint.Paint, in paint.Medium) Balance {
 	}
 	share := float64(parts[1]) / float64(parts[0]+parts[1])
 	m := paint.Between(&ma, &mb, share)
-	out := Balance{A: a, B: b, Parts: parts, Mixture: m, Lab: m.AsPainted(in, false).Lab(), share: share}
+	out := Balance{A: a, B: b, Parts: recipe.OfTwo(a, b, parts), Mixture: m, Lab: m.AsPainted(in, false).Lab(), share: share}
 	out.HueWord = m.Undertone().HueWord()
 	half := paint.Between(&ma, &mb, 0.5)
 	strong, weak := a, b
@@ -102,24 +103,24 @@ func (b *Balance) Intensity(n int) []Rung {
 			}
 			share = b.path.ShareAt(arc/whole, path.ByContrast)
 		}
-		parts := [2]int{1, 0}
+		parts, m := b.Parts, b.Mixture
 		switch {
+		case share == 0:
+			parts, m = recipe.Pure(b.A), ma
 		case share == 1:
-			parts = [2]int{0, 1}
-		case i == half:
-			parts = b.Parts
-		case share > 0:
-			parts = wholeParts(&ma, &mb, share, brushed)
+			parts, m = recipe.Pure(b.B), mb
+		case i != half:
+			counts := wholeParts(&ma, &mb, share, brushed)
+			parts, m = recipe.OfTwo(b.A, b.B, counts), paint.Between(&ma, &mb, float64(counts[1])/float64(counts[0]+counts[1]))
 		}
-		m := paint.Between(&ma, &mb, float64(parts[1])/float64(parts[0]+parts[1]))
-		out = append(out, Rung{Of: b.A.Name, With: b.B.Name, Parts: parts, Paint: b.B, Mixture: m, L: massLightness(&m), Reached: true})
+		out = append(out, Rung{Of: b.A.Name, With: b.B.Name, Parts: parts, Mixture: m, L: massLightness(&m), Reached: true})
 	}
 	return out
 }
 
 // Darkest is the darkest dark of a system's primaries.
 type Darkest struct {
-	Parts   []paint.Part
+	Parts   recipe.Recipe
 	Paint   *paint.Paint // the mixture taken for a paint
 	Lab     colour.Lab   // of the masstone
 	Neutral bool         // whether its C*ab is at most 4; if not it is the least chromatic below L* 25, or the darkest
@@ -190,23 +191,21 @@ func (w *Wheel) Dark() Darkest {
 	if chosen == nil {
 		chosen = least
 	}
-	reduce(chosen.parts)
-	p, err := paint.Stir("mixed black", "mixed black", chosen.parts...)
+	made := recipe.Of(chosen.parts).Reduced()
+	p, err := made.Stir("mixed black", "mixed black")
 	if err != nil {
 		panic(err) // it was mixed a moment ago
 	}
-	d := Darkest{Parts: chosen.parts, Paint: p, Lab: chosen.lab, Neutral: best != nil, Hidden: p.Undertone().HueWord()}
+	d := Darkest{Parts: made, Paint: p, Lab: chosen.lab, Neutral: best != nil, Hidden: p.Undertone().HueWord()}
 	w.dark = &d
 	return d
 }
 
-// reduce brings parts to their smallest whole numbers.
-func reduce(parts []paint.Part) {
-	g := 0
-	for _, p := range parts {
-		g = ratio.GCD(g, int(p.Parts))
+// CheckIntensity refuses a number of steps that an intensity scale has not, with
+// an input.Error.
+func CheckIntensity(n int) error {
+	if n != 5 && n != 7 {
+		return input.Errorf("an intensity scale has 5 or 7 steps, not %d", n)
 	}
-	for i := range parts {
-		parts[i].Parts /= float64(g)
-	}
+	return nil
 }

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"gyrophane/core/bias"
+	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 )
@@ -156,4 +157,23 @@ func blocks(groups []Couples, spacing path.Spacing) (out []Block) {
 		out = append(out, Block{g.Name, g.Section, own})
 	}
 	return out
+}
+
+// mostPaired is of how many paints all pairings are followed at most.
+const mostPaired = 60
+
+// CheckPaired refuses paints of which not all pairings can be followed, with an
+// input.Error.
+func CheckPaired(paints []*paint.Paint) error {
+	if len(paints) < 2 || len(paints) > mostPaired {
+		return input.Errorf("pairings need 2 to %d paints, not %d", mostPaired, len(paints))
+	}
+	seen := map[string]bool{}
+	for _, p := range paints {
+		if seen[p.ID] {
+			return input.Errorf("%s stands twice: name each paint once", p.ID)
+		}
+		seen[p.ID] = true
+	}
+	return nil
 }

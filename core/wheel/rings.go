@@ -7,6 +7,7 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/recipe"
 )
 
 // The lightness L* that the last tint and the last shade reach for, as an opaque
@@ -16,8 +17,6 @@ const (
 	darkestShade = 20
 	mostRung     = 3
 	leastShade   = 3 // L*: what is no lighter than that above 20 has no shades
-	mostParts    = 40
-	nearEnough   = 0.02 // OKLab, as for the steps of a path
 )
 
 // lightness is L* of the brushed-out colour.
@@ -29,29 +28,29 @@ func lightness(m *paint.Mixture) float64 {
 // massLightness is L* of the masstone, which rings step by.
 func massLightness(m *paint.Mixture) float64 { return m.Masstone().Lab().L }
 
-// Toward is what a colour is lightened or darkened with.
-type Toward string
+// Additive is what a colour is lightened or darkened with.
+type Additive string
 
 // The ways of the rings.
 const (
-	ByWhite      Toward = "white"
-	ByWater      Toward = "water"
-	ByNeighbour  Toward = "neighbour"
-	ByComplement Toward = "complement"
-	ByBlack      Toward = "black"
-	ByBlueGrey   Toward = "blue-grey"
-	ByMixedBlack Toward = "mixed-black"
+	ByWhite      Additive = "white"
+	ByWater      Additive = "water"
+	ByNeighbour  Additive = "neighbour"
+	ByComplement Additive = "complement"
+	ByBlack      Additive = "black"
+	ByBlueGrey   Additive = "blue-grey"
+	ByMixedBlack Additive = "mixed-black"
 )
 
 // Tinting and Shading are the ways to lighten and to darken.
 var (
-	Tinting = []Toward{ByWhite, ByWater, ByNeighbour}
-	Shading = []Toward{ByComplement, ByBlack, ByBlueGrey, ByMixedBlack}
+	Tinting = []Additive{ByWhite, ByWater, ByNeighbour}
+	Shading = []Additive{ByComplement, ByBlack, ByBlueGrey, ByMixedBlack}
 )
 
-// ParseToward reads a way out of some.
-func ParseToward(name string, among []Toward) (Toward, error) {
-	if t := Toward(name); slices.Contains(among, t) {
+// ParseAdditive reads a way out of some.
+func ParseAdditive(name string, among []Additive) (Additive, error) {
+	if t := Additive(name); slices.Contains(among, t) {
 		return t, nil
 	}
 	return "", fmt.Errorf("unknown way %q: choose one of %v", name, among)
@@ -59,10 +58,8 @@ func ParseToward(name string, among []Toward) (Toward, error) {
 
 // Rung is one place of a ring: a slot's mixture with something else.
 type Rung struct {
-	Of, With string        // the slot, and what is added: a slot, a paint or "water"
-	Parts    [2]int        // of the slot's mixture and of what is added; zero for water
-	Paint    *paint.Paint  // what is added; nil for water
-	LetDown  int           // the slot's mixture is first let down: 1 part in so many of what is added; 0 if not
+	Of, With string        // the slot, and what is added: a slot, a paint or "water"; With is empty for the slot itself
+	Parts    recipe.Recipe // of the slot's mixture, or its let-down, and of what is added; without the water
 	Film     float64       // thickness where water thins, 0 otherwise
 	Mixture  paint.Mixture // at Film, or as a slot is painted
 	Reached  bool          // whether it came as light or dark as it should
@@ -80,17 +77,17 @@ func (r *Rung) Looks(in paint.Medium, wet bool) colour.Spectrum {
 
 // Tints are n rungs (1 to 3) from a slot toward white at equal steps of L*,
 // the last at 92 where that can be reached.
-func (w *Wheel) Tints(index, n int, by Toward) []Rung {
+func (w *Wheel) Tints(index, n int, by Additive) []Rung {
 	return w.rungs(index, n, by, lightestTint)
 }
 
 // Shades are n rungs (1 to 3) toward black at equal steps of L*, the last at 20
 // where that can be reached.
-func (w *Wheel) Shades(index, n int, by Toward) []Rung {
+func (w *Wheel) Shades(index, n int, by Additive) []Rung {
 	return w.rungs(index, n, by, darkestShade)
 }
 
-func (w *Wheel) rungs(index, n int, by Toward, end float64) []Rung {
+func (w *Wheel) rungs(index, n int, by Additive, end float64) []Rung {
 	slot := &w.Slots[index]
 	if slot.Empty || n < 1 {
 		return nil
@@ -103,24 +100,24 @@ func (w *Wheel) rungs(index, n int, by Toward, end float64) []Rung {
 	if end == darkestShade && from-end <= leastShade {
 		return nil // dark already
 	}
-	other := w.other(index, by)
+	own, other := w.SlotPaint(index), w.other(index, by)
 	out := make([]Rung, 0, n)
 	for i := 1; i <= n; i++ {
 		want := from + (end-from)*float64(i)/float64(n)
 		if by == ByWater {
-			out = append(out, thinned(slot, want))
+			out = append(out, thinned(own, want))
 			continue
 		}
 		if other == nil {
 			return nil
 		}
-		out = append(out, toward(slot, other, want))
+		out = append(out, toward(own, other, want))
 	}
 	return out
 }
 
 // other is the paint that a way adds to a slot; nil where there is none.
-func (w *Wheel) other(index int, by Toward) *paint.Paint {
+func (w *Wheel) other(index int, by Additive) *paint.Paint {
 	switch by {
 	case ByWhite:
 		return w.System.Rider(WhiteRider)
@@ -147,7 +144,7 @@ func (w *Wheel) SlotPaint(index int) *paint.Paint {
 	if slot.Kind == Primary {
 		return slot.Parts[0].Paint
 	}
-	p, err := stirred(slot.Name, slot.Recipe)
+	p, err := slot.Parts.Stir(slot.Name, slot.Name)
 	if err != nil {
 		return nil // a recipe that exists can be stirred
 	}
@@ -178,27 +175,28 @@ func wash(m *paint.Mixture, x float64) float64 {
 }
 
 // thinned finds the film that is as light as wanted, or nearly the bare paper.
-func thinned(slot *Slot, want float64) Rung {
+func thinned(of *paint.Paint, want float64) Rung {
+	m := of.Alone()
 	thin, thick := math.Log(1.0/512), math.Log(fullWash)
 	for range 40 {
-		if mid := (thin + thick) / 2; wash(&slot.Mixture, math.Exp(mid)) > want {
+		if mid := (thin + thick) / 2; wash(&m, math.Exp(mid)) > want {
 			thin = mid
 		} else {
 			thick = mid
 		}
 	}
 	x := math.Exp(thin)
-	l := wash(&slot.Mixture, x)
-	return Rung{Of: slot.Name, With: "water", Film: x, Mixture: slot.Mixture, L: l, Reached: math.Abs(l-want) < 3}
+	l := wash(&m, x)
+	return Rung{Of: of.Name, With: "water", Parts: recipe.Pure(of), Film: x, Mixture: m, L: l, Reached: math.Abs(l-want) < 3}
 }
 
-// toward mixes a slot with another paint until L* of the masstone is as wanted,
-// or as near as it comes, in whole parts.
-func toward(slot *Slot, other *paint.Paint, want float64) Rung {
-	o := other.Alone()
+// toward mixes a slot's paint with another until L* of the masstone is as wanted,
+// or as near as it comes, in whole parts. Of a trace of it the let-down is mixed.
+func toward(of, other *paint.Paint, want float64) Rung {
+	m, o := of.Alone(), other.Alone()
 	at := func(t float64) float64 {
-		m := paint.Between(&slot.Mixture, &o, t)
-		return massLightness(&m)
+		mixed := paint.Between(&m, &o, t)
+		return massLightness(&mixed)
 	}
 	// Even in the logit, since a trace of a strong paint does much.
 	best, miss := 0.0, math.Inf(1)
@@ -217,23 +215,21 @@ func toward(slot *Slot, other *paint.Paint, want float64) Rung {
 			lo = p
 		}
 	}
-	r := Rung{Of: slot.Name, With: other.Name, Paint: other}
-	base, share := slot.Mixture, (lo+hi)/2
-	if 1-share < 1.0/mostParts { // a trace: let down first
-		r.LetDown = letDown
-		base = paint.Between(&slot.Mixture, &o, letDown/(letDown+1.0))
-		share = max(0.5, 1-(letDown+1)*(1-share))
+	base, share := recipe.Ingredient{Paint: of}, (lo+hi)/2
+	if 1-share < 1.0/recipe.MostParts { // a trace: let down first
+		base.In, base.Thin = other, recipe.Thinnings[0]
+		whole := float64(base.Thin + 1)
+		share = max(0.5, 1-whole*(1-share))
 	}
-	r.Parts = wholeParts(&base, &o, share, mass)
-	r.Mixture = paint.Between(&base, &o, float64(r.Parts[1])/float64(r.Parts[0]+r.Parts[1]))
+	first := base.Mixture()
+	parts := wholeParts(&first, &o, share, mass)
+	base.Parts = float64(parts[0])
+	r := Rung{Of: of.Name, With: other.Name, Parts: recipe.Recipe{base, {Paint: other, Parts: float64(parts[1])}}}
+	r.Mixture = paint.Between(&first, &o, float64(parts[1])/float64(parts[0]+parts[1]))
 	r.L = massLightness(&r.Mixture)
 	r.Reached = math.Abs(r.L-want) < 4
 	return r
 }
-
-// letDown is how many parts of what is added go to 1 part of a slot's mixture
-// when only a trace of that is wanted.
-const letDown = 9
 
 // brushed and mass are two ways to look at a mixture.
 func brushed(m *paint.Mixture) colour.OKLab { return m.Brushed() }
@@ -243,29 +239,21 @@ func mass(m *paint.Mixture) colour.OKLab {
 	return s.OKLab(colour.D65)
 }
 
-// wholeParts are the smallest whole numbers, at most 40 in all, of a and b
-// whose colour, looked at in a way, lies within 0.02 OKLab of a share t of b;
-// where none does, the nearest.
+// wholeParts are the smallest whole numbers of a and b whose colour, looked at in
+// a way, is near enough to a share t of b; where none is, the nearest.
 func wholeParts(a, b *paint.Mixture, t float64, look func(*paint.Mixture) colour.OKLab) [2]int {
 	m := paint.Between(a, b, t)
 	want := look(&m)
-	best, least := [2]int{1, 1}, math.Inf(1)
-	for total := 2; total <= mostParts; total++ {
-		n := min(max(int(math.Round(t*float64(total))), 1), total-1)
-		got := paint.Between(a, b, float64(n)/float64(total))
-		if d := look(&got).Distance(want); d < least {
-			best, least = [2]int{total - n, n}, d
-			if d <= nearEnough {
-				break
-			}
-		}
-	}
-	return best
+	parts, _ := recipe.Search{Share: t, Off: func(share float64) float64 {
+		got := paint.Between(a, b, share)
+		return look(&got).Distance(want)
+	}}.Ratio()
+	return parts
 }
 
 // Triple is a slot's highlight, base and shadow: L* 18 lighter, as it is, and
 // 18 darker, with the system's white and by a way of shading.
-func (w *Wheel) Triple(index int, by Toward) (highlight, shadow Rung, ok bool) {
+func (w *Wheel) Triple(index int, by Additive) (highlight, shadow Rung, ok bool) {
 	slot := &w.Slots[index]
 	other := w.other(index, by)
 	if slot.Empty || other == nil {
@@ -273,29 +261,30 @@ func (w *Wheel) Triple(index int, by Toward) (highlight, shadow Rung, ok bool) {
 	}
 	const apart = 18
 	l := massLightness(&slot.Mixture)
-	return toward(slot, w.System.Rider(WhiteRider), l+apart), toward(slot, other, l-apart), true
+	own := w.SlotPaint(index)
+	return toward(own, w.System.Rider(WhiteRider), l+apart), toward(own, other, l-apart), true
 }
 
 // Values are n rungs (3 to 11) of one slot from the lightest tint to the
 // darkest shade at equal steps of L*, the slot itself left where it falls.
-func (w *Wheel) Values(index, n int, by Toward) []Rung {
+func (w *Wheel) Values(index, n int, by Additive) []Rung {
 	slot := &w.Slots[index]
 	dark := w.other(index, by)
 	if slot.Empty || dark == nil {
 		return nil
 	}
 	n = min(max(n, 3), 11)
-	own := massLightness(&slot.Mixture)
+	own, light := w.SlotPaint(index), massLightness(&slot.Mixture)
 	var out []Rung
 	for i := range n {
 		want := lightestTint + (darkestShade-lightestTint)*float64(i)/float64(n-1)
 		switch {
-		case math.Abs(want-own) < 0.5*(lightestTint-darkestShade)/float64(n-1):
-			out = append(out, Rung{Of: slot.Name, Parts: [2]int{1, 0}, Mixture: slot.Mixture, L: own, Reached: true})
-		case want > own:
-			out = append(out, toward(slot, w.System.Rider(WhiteRider), want))
+		case math.Abs(want-light) < 0.5*(lightestTint-darkestShade)/float64(n-1):
+			out = append(out, Rung{Of: slot.Name, Parts: recipe.Pure(own), Mixture: slot.Mixture, L: light, Reached: true})
+		case want > light:
+			out = append(out, toward(own, w.System.Rider(WhiteRider), want))
 		default:
-			out = append(out, toward(slot, dark, want))
+			out = append(out, toward(own, dark, want))
 		}
 	}
 	return out

@@ -146,20 +146,20 @@ func TestRidersMakeTheRings(t *testing.T) {
 		require.NoError(t, err)
 	}
 	w := Build(s, Options{})
-	ways := map[Toward]Rider{ByWhite: WhiteRider, ByBlack: BlackRider, ByBlueGrey: BlueGreyRider}
+	ways := map[Additive]Rider{ByWhite: WhiteRider, ByBlack: BlackRider, ByBlueGrey: BlueGreyRider}
 	for by, rider := range ways {
 		rungs := w.Shades(0, 1, by)
 		if by == ByWhite {
 			rungs = w.Tints(8, 1, by)
 		}
 		require.NotEmpty(t, rungs)
-		assert.Equal(t, with[rider], rungs[0].Paint.ID, by)
+		assert.Equal(t, with[rider], rungs[0].Parts[1].Paint.ID, by)
 	}
 	high, low, ok := w.Triple(2, ByBlack)
 	require.True(t, ok)
-	assert.Equal(t, "PW4", high.Paint.ID)
-	assert.Equal(t, "PBk7", low.Paint.ID)
-	assert.Equal(t, "PW4", w.Values(8, 9, ByBlack)[0].Paint.ID)
+	assert.Equal(t, "PW4", high.Parts[1].Paint.ID)
+	assert.Equal(t, "PBk7", low.Parts[1].Paint.ID)
+	assert.Equal(t, "PW4", w.Values(8, 9, ByBlack)[0].Parts[1].Paint.ID)
 	glassy := of(t, Double, []string{"PY150", "PY35"}, []string{"PR108", "PR83"}, []string{"PB60", "PB28"})
 	glassy, err = glassy.Riding(WhiteRider, find("PW4"))
 	require.NoError(t, err)

@@ -28,8 +28,8 @@ const (
 // Kinds lists every kind of system.
 var Kinds = []SystemKind{RYB, CMY, Split, Double, LeaningCW, LeaningCCW, OwnSystem}
 
-// ParseKind reads a kind's name.
-func ParseKind(name string) (SystemKind, error) {
+// ParseSystemKind reads a kind's name.
+func ParseSystemKind(name string) (SystemKind, error) {
 	if k := SystemKind(name); slices.Contains(Kinds, k) {
 		return k, nil
 	}
@@ -216,7 +216,7 @@ func (k SystemKind) Want(role, place int) string {
 // where it does not; the place takes it all the same.
 func (k SystemKind) Fits(p *paint.Paint, role, place int) (warning string) {
 	r := k.Roles()[role]
-	name := bias.ShortName(p)
+	name := p.ShortName()
 	if !r.Accepts(p) {
 		return fmt.Sprintf("The %s is not usually a %s: its undertone is %s.", name, r, p.Undertone().HueWord())
 	}

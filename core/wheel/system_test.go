@@ -10,6 +10,7 @@ import (
 	"gyrophane/core/bias"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
+	"gyrophane/core/recipe"
 )
 
 // of makes a system of ids, a role a slice.
@@ -143,7 +144,7 @@ func TestSystemsThatCannotBeAreRefused(t *testing.T) {
 	}
 	_, err := NewSystem(OwnSystem, paintsOf(t, []string{"PY74"}, []string{"PY74"}, []string{"PB29"}))
 	assert.NoError(t, err, "in an own system a paint may play several roles")
-	_, err = ParseKind("quartet")
+	_, err = ParseSystemKind("quartet")
 	assert.ErrorContains(t, err, "choose triad")
 }
 
@@ -199,10 +200,10 @@ func TestPrimariesStandFourApartAndPartsReproduceTheirColours(t *testing.T) {
 			w := Build(s, Options{Spacing: spacing})
 			for i, slot := range w.Slots {
 				assert.Equal(t, i%4 == 0, slot.Kind == Primary)
-				p, err := stirred(slot.Name, slot.Recipe)
+				p, err := slot.Parts.Stir(slot.Name, slot.Name)
 				require.NoError(t, err)
 				m := p.Alone()
-				assert.LessOrEqual(t, m.Brushed().Distance(slot.Brushed), nearEnough, "%s %s", s.Kind, slot.Name)
+				assert.LessOrEqual(t, m.Brushed().Distance(slot.Brushed), recipe.NearEnough, "%s %s", s.Kind, slot.Name)
 			}
 		}
 	}
@@ -253,7 +254,7 @@ func TestRingsStepEvenlyInLightness(t *testing.T) {
 	w := Build(triad(t, "PY184", "PR254", "PB29"), Options{})
 	for _, i := range []int{0, 2, 4, 6, 8, 10} {
 		own := massLightness(&w.Slots[i].Mixture)
-		for _, by := range []Toward{ByWhite, ByWater} {
+		for _, by := range []Additive{ByWhite, ByWater} {
 			tints := w.Tints(i, 3, by)
 			require.Len(t, tints, 3)
 			last := 0.0
@@ -266,7 +267,7 @@ func TestRingsStepEvenlyInLightness(t *testing.T) {
 			}
 			assert.InDelta(t, lightestTint, last, 6, "a let-down of 1:9 in 39 parts of white still shows")
 		}
-		for _, by := range []Toward{ByBlack, ByBlueGrey, ByMixedBlack} {
+		for _, by := range []Additive{ByBlack, ByBlueGrey, ByMixedBlack} {
 			shades := w.Shades(i, 3, by)
 			if own <= darkestShade+leastShade {
 				assert.Empty(t, shades, "it is dark already")
@@ -287,7 +288,7 @@ func TestRingsStepEvenlyInLightness(t *testing.T) {
 	neighbour := w.Tints(4, 1, ByNeighbour)
 	assert.Equal(t, "orange", neighbour[0].With, "red is lightened with the orange beside it")
 	assert.Len(t, w.Values(4, 7, ByBlack), 7)
-	_, err := ParseToward("soot", Shading)
+	_, err := ParseAdditive("soot", Shading)
 	assert.Error(t, err)
 }
 
@@ -303,8 +304,8 @@ func TestComplementsBalanceToGrey(t *testing.T) {
 		for _, n := range []int{5, 7} {
 			steps := b.Intensity(n)
 			require.Len(t, steps, n)
-			assert.Equal(t, [2]int{1, 0}, steps[0].Parts)
-			assert.Equal(t, [2]int{0, 1}, steps[n-1].Parts)
+			assert.Equal(t, recipe.Pure(b.A), steps[0].Parts)
+			assert.Equal(t, recipe.Pure(b.B), steps[n-1].Parts)
 			assert.Equal(t, b.Parts, steps[n/2].Parts)
 		}
 	}
@@ -342,7 +343,7 @@ func TestARunAddsToWhatOneHas(t *testing.T) {
 			if run.Backward {
 				slot = w.At(4*k + 3 - i)
 			}
-			assert.LessOrEqual(t, m.Brushed().Distance(slot.Brushed), 2*nearEnough)
+			assert.LessOrEqual(t, m.Brushed().Distance(slot.Brushed), 2*recipe.NearEnough)
 		}
 	}
 	assert.Positive(t, found)

@@ -13,6 +13,7 @@ import (
 	"gyrophane/core/internal/table"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
+	"gyrophane/core/recipe"
 )
 
 // Kind is what stands in a slot.
@@ -67,6 +68,9 @@ type Options struct {
 	CCW     bool      // counter-clockwise
 	Six     bool      // six slots for beginners: primaries and secondaries
 	Raise   bool      // transparent paints are first raised with white
+	Order   Order     // in which it is mixed
+	TintBy  Additive  // what its tints are made with
+	ShadeBy Additive
 }
 
 // Wheel is a system's twelve slots, and the sections they lie in.
@@ -182,7 +186,7 @@ func (w *Wheel) raise() {
 			if p.Hiding == "opaque" {
 				continue
 			}
-			if r, done := paint.Raised(p, w.System.Rider(WhiteRider), target); done {
+			if r, done := recipe.Raise(p, w.System.Rider(WhiteRider), target); done {
 				raised[i] = r
 				w.Raised[p.ID] = r
 			}
@@ -296,33 +300,11 @@ func (w *Wheel) fill(home int) Slot {
 // between is half way from a primary to a section's secondary, which is
 // stirred first and then taken for a paint.
 func between(primary *paint.Paint, s *Section, name string, spacing path.Spacing) path.Step {
-	secondary, err := Secondarily(s, name)
+	secondary, err := s.Middle.Parts.Stir(name, name)
 	if err != nil {
 		return s.Middle // a recipe that exists can be stirred
 	}
 	return path.New(primary, secondary).Middle(spacing)
-}
-
-// Secondarily is a section's secondary taken for a paint.
-func Secondarily(s *Section, name string) (*paint.Paint, error) {
-	return stirred(name, s.Middle.Recipe)
-}
-
-// stirred is a recipe taken for a paint.
-func stirred(name string, r path.Recipe) (*paint.Paint, error) {
-	var parts []paint.Part
-	for _, i := range r.Parts {
-		p := i.Paint
-		if i.In != nil {
-			let, err := paint.Stir(p.ID+" let down", p.Name+" let down", paint.Part{Paint: p, Parts: 1}, paint.Part{Paint: i.In, Parts: float64(i.Thin)})
-			if err != nil {
-				return nil, err
-			}
-			p = let
-		}
-		parts = append(parts, paint.Part{Paint: p, Parts: float64(i.Parts)})
-	}
-	return paint.Stir(name, name, parts...)
 }
 
 // measure finds the jumps between slots that are not empty.
@@ -353,7 +335,7 @@ func (w *Wheel) measure() {
 func alone(p *paint.Paint) path.Step {
 	m := p.Alone()
 	return path.Step{
-		Recipe:  path.Recipe{Parts: []path.Ingredient{{Paint: p, Parts: 1}}},
+		Recipe:  path.Recipe{Parts: recipe.Pure(p)},
 		Mixture: m, Under: m.Undertone(), Brushed: m.Brushed(),
 	}
 }
@@ -372,7 +354,7 @@ func (w *Wheel) Because(index int) string {
 	}
 	s := &w.Sections[slot.Home/4]
 	if s.Path.NoDifferent() {
-		return fmt.Sprintf("The %s and the %s are no different: there is nothing to step through.", bias.ShortName(s.A), bias.ShortName(s.B))
+		return fmt.Sprintf("The %s and the %s are no different: there is nothing to step through.", s.A.ShortName(), s.B.ShortName())
 	}
 	return bias.Because(s.A, s.B, s.RoleA, s.RoleB, &slot.Mixture)
 }

@@ -9,7 +9,7 @@ import {
   type Preview,
   type Schemas,
   type Settings,
-  type SystemContent,
+  type Selection,
 } from "./client";
 
 export const queryClient = new QueryClient({
@@ -60,7 +60,7 @@ export const paintsQuery = ({ medium, light, judged }: Conditions) =>
 /** A wheel of a system; the tubes of a kept wheel are taken as they were kept with it. */
 export const wheelQuery = (
   wheel: number,
-  system: SystemContent,
+  system: Selection,
   { choices, medium, light, judged }: Settings,
 ) =>
   queryOptions({
@@ -78,7 +78,7 @@ export const wheelQuery = (
 
 export const placesQuery = (
   wheel: number,
-  system: SystemContent,
+  system: Selection,
   { medium, light, judged }: Conditions,
 ) =>
   queryOptions({
@@ -95,7 +95,7 @@ export const placesQuery = (
 
 export const neutralsQuery = (
   wheel: number,
-  system: SystemContent,
+  system: Selection,
   { choices, medium, light, judged }: Settings,
   slot: number,
   steps: 5 | 7,
@@ -121,7 +121,7 @@ export type Glazing = {
 
 export const glazesQuery = (
   wheel: number,
-  system: SystemContent,
+  system: Selection,
   { choices, medium, light, judged }: Settings,
   glazing: Glazing,
 ) =>
@@ -139,7 +139,7 @@ export const glazesQuery = (
   });
 
 /** Of what pairings are asked for: a system, the whole box, or some paints. */
-export type PairingsOf = { wheel: number; system: SystemContent } | "box" | { paints: string[] };
+export type PairingsOf = { wheel: number; system: Selection } | "box" | { paints: string[] };
 
 /** Every two paints of a system, of the whole box, or of some paints. */
 export const pairingsQuery = (
@@ -204,17 +204,17 @@ export const mixQuery = (wheel: number, parts: string[], { medium, light, judged
   });
 
 /** One mixture laid beside another that is held. */
-export const laidQuery = (
+export const differenceQuery = (
   wheel: number,
   here: string[],
   held: string[],
   { medium, light, judged }: Conditions,
 ) =>
   queryOptions({
-    queryKey: ["laid", wheel, here, held, medium, light, judged],
+    queryKey: ["difference", wheel, here, held, medium, light, judged],
     queryFn: () =>
       answer(
-        client.GET("/api/laid", {
+        client.GET("/api/difference", {
           params: { query: { wheel, here, held, medium, light, judged } },
         }),
       ),

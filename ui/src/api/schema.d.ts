@@ -244,6 +244,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/difference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Two piles laid beside each other, and what differs */
+        get: operations["difference"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/files/box": {
         parameters: {
             query?: never;
@@ -356,23 +373,6 @@ export interface paths {
         };
         /** Finds the Colour Index names in what a label says */
         get: operations["label"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/laid": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Two piles laid beside each other, and what differs */
-        get: operations["laid"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1075,15 +1075,15 @@ export interface components {
              * @description more than without it
              */
             gain: number;
-            paint: components["schemas"]["Shelved"];
+            paint: components["schemas"]["PaintSummary"];
         };
         Box: {
             archived: components["schemas"]["KeptTube"][];
             arcs: components["schemas"]["Arc"][];
+            /** @description what goes before every caution */
+            cautionNotice: string;
             /** @description the gravest first */
             cautions: components["schemas"]["CautionGroup"][];
-            /** @description what goes before every caution */
-            deferring: string;
             /** @description to begin with */
             sets: components["schemas"]["StartingSet"][];
             /** @description in hue order */
@@ -1098,10 +1098,6 @@ export interface components {
             /** Format: int64 */
             change: number;
             summary: string;
-        };
-        BuiltBody: {
-            choices: components["schemas"]["WheelChoices"];
-            system: components["schemas"]["SystemContent"];
         };
         CautionClass: {
             class: string;
@@ -1158,7 +1154,7 @@ export interface components {
              * @description wanted colours within CIEDE2000 3, when they are the aim
              */
             reached: number;
-            roles: components["schemas"]["Shelved"][][];
+            roles: components["schemas"]["PaintSummary"][][];
             /** Format: double */
             softCoverage: number;
         };
@@ -1204,7 +1200,7 @@ export interface components {
             /** Format: int64 */
             opaque: number;
             /** @description in the order of the wheel */
-            paints: components["schemas"]["Shelved"][];
+            paints: components["schemas"]["PaintSummary"][];
             /**
              * Format: double
              * @description of its tubes; null where one is not known
@@ -1348,7 +1344,7 @@ export interface components {
             lab: number[];
             /** @description C*ab at most 4; if not, it is the least chromatic below L* 25 */
             neutral: boolean;
-            parts: components["schemas"]["OfPart"][];
+            parts: components["schemas"]["Ingredient"][];
             /** @description the masstone */
             shown: components["schemas"]["Shown"];
             /** @description 1 part in 9 of white */
@@ -1386,7 +1382,7 @@ export interface components {
             /** Format: date-time */
             saved: string;
             settings: components["schemas"]["Settings"];
-            system: components["schemas"]["SystemContent"];
+            system: components["schemas"]["Selection"];
             /** Format: int64 */
             version: number;
         };
@@ -1535,7 +1531,7 @@ export interface components {
             ground?: string;
             /** @description from below */
             layers: components["schemas"]["GlazeLayer"][];
-            system: components["schemas"]["SystemContent"];
+            system: components["schemas"]["Selection"];
             /**
              * Format: double
              * @description of each slot of the glazed wheel
@@ -1668,7 +1664,7 @@ export interface components {
             /** @description the paint is first let down: 1 part of it in so many of another */
             letDown?: components["schemas"]["LetDown"];
             name: string;
-            of?: components["schemas"]["OfPart"][];
+            of?: components["schemas"]["PartOf"][];
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
             paint: string;
@@ -1741,7 +1737,7 @@ export interface components {
             /** Format: date-time */
             saved: string;
             settings: components["schemas"]["Settings"];
-            system: components["schemas"]["SystemContent"];
+            system: components["schemas"]["Selection"];
             /**
              * Format: int64
              * @description a save names the version it was made on
@@ -1760,29 +1756,6 @@ export interface components {
              * @description index among the samples
              */
             sample: number;
-        };
-        Laid: {
-            /**
-             * Format: double
-             * @description CIEDE2000 as painted
-             */
-            de00: number;
-            held: components["schemas"]["Mixture"];
-            here: components["schemas"]["Mixture"];
-            /** @enum {string} */
-            judged: "wet" | "dry";
-            /**
-             * @description D65 daylight, D50 gallery, A warm lamp
-             * @enum {string}
-             */
-            light: "D65" | "D50" | "A";
-            /**
-             * @description medium of the colours as painted
-             * @enum {string}
-             */
-            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
-            /** @description how the first differs from the second, as painted */
-            words: string;
         };
         LampShift: {
             /** Format: double */
@@ -1866,15 +1839,7 @@ export interface components {
         };
         Measured: {
             colour: components["schemas"]["Colour"];
-            device: string;
             reading: components["schemas"]["Reading"];
-            /** Format: int64 */
-            repeats: number;
-            /**
-             * Format: double
-             * @description largest standard deviation of the repeats, in reflectance
-             */
-            spread: number;
         };
         Mend: {
             /** @description brighter than sRGB can show: chroma was reduced */
@@ -1893,6 +1858,18 @@ export interface components {
             srgb: string;
             /** Format: int64 */
             to: number;
+        };
+        MeterReading: {
+            colour: components["schemas"]["Colour"];
+            device: string;
+            reading: components["schemas"]["Reading"];
+            /** Format: int64 */
+            repeats: number;
+            /**
+             * Format: double
+             * @description largest standard deviation of the repeats, in reflectance
+             */
+            spread: number;
         };
         Mix: {
             asPainted: components["schemas"]["Colour"];
@@ -2002,7 +1979,7 @@ export interface components {
             lab: number[];
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
-            parts: number[];
+            parts: components["schemas"]["Ingredient"][];
             /** @description #rrggbb */
             srgb: string;
         };
@@ -2032,7 +2009,7 @@ export interface components {
         };
         NeutralsBody: {
             choices: components["schemas"]["WheelChoices"];
-            system: components["schemas"]["SystemContent"];
+            system: components["schemas"]["Selection"];
         };
         NewPainterBody: {
             name: string;
@@ -2053,14 +2030,8 @@ export interface components {
              */
             version: number;
         };
-        OfPart: {
-            code: string;
-            paint: string;
-            /** Format: double */
-            parts: number;
-        };
         OfSystemBody: {
-            system: components["schemas"]["SystemContent"];
+            system: components["schemas"]["Selection"];
         };
         Offer: {
             name: string;
@@ -2183,6 +2154,13 @@ export interface components {
             wheelHue: number;
             /** @description the colour as painted, in words */
             words: string;
+        };
+        PaintSummary: {
+            code: string;
+            id: string;
+            masstone: components["schemas"]["Shown"];
+            name: string;
+            undertone: components["schemas"]["Shown"];
         };
         Pair: {
             a: components["schemas"]["Paint"];
@@ -2403,6 +2381,12 @@ export interface components {
             /** @enum {string} */
             spacing: "hue" | "contrast" | "parts";
         };
+        PartOf: {
+            code: string;
+            paint: string;
+            /** Format: double */
+            parts: number;
+        };
         PathSample: {
             asPainted: components["schemas"]["Colour"];
             /**
@@ -2460,9 +2444,28 @@ export interface components {
             /** @description the colour as painted, in words */
             words: string;
         };
-        Picked: {
-            colour: components["schemas"]["Colour"];
-            reading: components["schemas"]["Reading"];
+        PileDifference: {
+            /**
+             * Format: double
+             * @description CIEDE2000 as painted
+             */
+            de00: number;
+            held: components["schemas"]["Mixture"];
+            here: components["schemas"]["Mixture"];
+            /** @enum {string} */
+            judged: "wet" | "dry";
+            /**
+             * @description D65 daylight, D50 gallery, A warm lamp
+             * @enum {string}
+             */
+            light: "D65" | "D50" | "A";
+            /**
+             * @description medium of the colours as painted
+             * @enum {string}
+             */
+            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /** @description how the first differs from the second, as painted */
+            words: string;
         };
         Place: {
             /** @description null when empty */
@@ -2475,7 +2478,7 @@ export interface components {
             warning?: string;
         };
         PlacesBody: {
-            system: components["schemas"]["SystemContent"];
+            system: components["schemas"]["Selection"];
         };
         Practice: {
             /** @description absent when none is under way */
@@ -2636,9 +2639,10 @@ export interface components {
             with?: components["schemas"]["Ingredient"];
         };
         Raised: {
+            /** @description what to call it in short */
             paint: string;
-            /** @description of it, and of white */
-            parts: number[];
+            /** @description it, and white */
+            parts: components["schemas"]["Ingredient"][];
         };
         ReadMeterBody: {
             /** @enum {string} */
@@ -2670,7 +2674,7 @@ export interface components {
             /** Format: date-time */
             saved: string;
             settings: components["schemas"]["Settings"];
-            system: components["schemas"]["SystemContent"];
+            system: components["schemas"]["Selection"];
         };
         RefusedTube: {
             content: components["schemas"]["TubeContent"];
@@ -2703,15 +2707,10 @@ export interface components {
              * @description L* of the masstone, or of the dry film where water thins
              */
             l: number;
-            /**
-             * Format: int64
-             * @description the slot's mixture is first let down, 1 part in so many of what is added
-             */
-            letDown?: number;
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
-            /** @description of the slot's mixture, and of what is added; 0 for water */
-            parts: number[];
+            /** @description of the slot's mixture, or its let-down, and of what is added; without the water */
+            parts: components["schemas"]["Ingredient"][];
             /** @description whether it came as light or as dark as it should */
             reached: boolean;
             /** @description #rrggbb */
@@ -2836,7 +2835,7 @@ export interface components {
              */
             resolves?: number;
             settings: components["schemas"]["Settings"];
-            system: components["schemas"]["SystemContent"];
+            system: components["schemas"]["Selection"];
             /**
              * Format: int64
              * @description the version this change was made on
@@ -2924,6 +2923,16 @@ export interface components {
             /** Format: int64 */
             verdictsRight: number;
         };
+        Selection: {
+            /** @description the pair a painter wants for each section, empty for the brightest */
+            chosen: string[][];
+            /** @enum {string} */
+            kind: "triad" | "cmy" | "split" | "double" | "leaning-clockwise" | "leaning-counter-clockwise" | "own";
+            note: string;
+            riders: components["schemas"]["Riders"];
+            /** @description paints of each role, in the order of the wheel */
+            roles: string[][];
+        };
         Session: {
             /** @description the server listens on this machine only: painters are offered by name */
             local: boolean;
@@ -2953,13 +2962,6 @@ export interface components {
              * @description by volume, 0 to 1
              */
             share: number;
-        };
-        Shelved: {
-            code: string;
-            id: string;
-            masstone: components["schemas"]["Shown"];
-            name: string;
-            undertone: components["schemas"]["Shown"];
         };
         Shown: {
             /** @description brighter than sRGB can show: chroma was reduced */
@@ -3116,23 +3118,13 @@ export interface components {
              * @description more than without it; negative when less
              */
             gain: number;
-            in: components["schemas"]["Shelved"];
-            out: components["schemas"]["Shelved"];
+            in: components["schemas"]["PaintSummary"];
+            out: components["schemas"]["PaintSummary"];
             says: string;
         };
         SwatchSpectra: {
             mass: number[];
             tint: number[];
-        };
-        SystemContent: {
-            /** @description the pair a painter wants for each section, empty for the brightest */
-            chosen: string[][];
-            /** @enum {string} */
-            kind: "triad" | "cmy" | "split" | "double" | "leaning-clockwise" | "leaning-counter-clockwise" | "own";
-            note: string;
-            riders: components["schemas"]["Riders"];
-            /** @description paints of each role, in the order of the wheel */
-            roles: string[][];
         };
         SystemPlaces: {
             kind: string;
@@ -3416,7 +3408,7 @@ export interface components {
             archived?: boolean;
             name: string;
             settings: components["schemas"]["Settings"];
-            system: components["schemas"]["SystemContent"];
+            system: components["schemas"]["Selection"];
         };
         WheelEntry: {
             archived: boolean;
@@ -3425,7 +3417,11 @@ export interface components {
             name: string;
             /** Format: date-time */
             saved: string;
-            system: components["schemas"]["SystemContent"];
+            system: components["schemas"]["Selection"];
+        };
+        WheelQueryBody: {
+            choices: components["schemas"]["WheelChoices"];
+            system: components["schemas"]["Selection"];
         };
         WidestGap: {
             /** Format: double */
@@ -4981,6 +4977,93 @@ export interface operations {
             };
         };
     };
+    difference: {
+        parameters: {
+            query: {
+                /** @description what is painted with */
+                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
+                light?: "D65" | "D50" | "A";
+                /** @description as it is being painted, or when it is dry */
+                judged?: "wet" | "dry";
+                /** @description PAINT=PARTS, with commas between */
+                here: string[];
+                /** @description what it is laid beside */
+                held: string[];
+                /** @description a kept wheel whose tubes are taken as they were kept with it */
+                wheel?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PileDifference"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     importBox: {
         parameters: {
             query?: {
@@ -5104,7 +5187,7 @@ export interface operations {
                 };
                 content: {
                     "application/json": {
-                        [key: string]: components["schemas"]["Picked"];
+                        [key: string]: components["schemas"]["Measured"];
                     };
                 };
             };
@@ -5683,93 +5766,6 @@ export interface operations {
             };
         };
     };
-    laid: {
-        parameters: {
-            query: {
-                /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
-                /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
-                /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
-                /** @description PAINT=PARTS, with commas between */
-                here: string[];
-                /** @description what it is laid beside */
-                held: string[];
-                /** @description a kept wheel whose tubes are taken as they were kept with it */
-                wheel?: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Laid"];
-                };
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description It does not come from Gyrophane's own pages. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Something in it cannot be: the sentence says what, where and what to do. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Too much at once, or too often. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description The database does not answer, or takes no changes. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
     locate: {
         parameters: {
             query: {
@@ -5878,7 +5874,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Measured"];
+                    "application/json": components["schemas"]["MeterReading"];
                 };
             };
             /** @description The request could not be read. */
@@ -8376,7 +8372,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SystemContent"];
+                    "application/json": components["schemas"]["Selection"];
                 };
             };
             /** @description The request could not be read. */
@@ -8826,7 +8822,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BuiltBody"];
+                "application/json": components["schemas"]["WheelQueryBody"];
             };
         };
         responses: {

@@ -143,7 +143,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
           key={chosen.id}
           tube={chosen}
           view={view}
-          deferring={box.deferring}
+          cautionNotice={box.cautionNotice}
           onChange={(c) => own.change(chosen, c)}
           onBeside={() => show({ beside: "?" })}
         />

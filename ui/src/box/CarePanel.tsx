@@ -15,7 +15,7 @@ export function CarePanel({ box, onClose }: { box: PaintBox; onClose: () => void
       sx={{ display: "flex", flexDirection: "column", gap: 1.5 }}
     >
       <PanelHead title="Take care" onClose={onClose} />
-      <Typography sx={{ fontWeight: 500 }}>{box.deferring}</Typography>
+      <Typography sx={{ fontWeight: 500 }}>{box.cautionNotice}</Typography>
       {box.cautions.length === 0 && (
         <Typography>None of these paints is of a class with a special hazard.</Typography>
       )}

@@ -16,13 +16,13 @@ import { Swatch } from "../drawing/Swatch";
 export function TubeCard({
   tube,
   view,
-  deferring,
+  cautionNotice,
   onChange,
   onBeside,
 }: {
   tube: KeptTube;
   view: Conditions;
-  deferring: string;
+  cautionNotice: string;
   onChange: (content: Partial<TubeContent>) => void;
   onBeside: () => void;
 }) {
@@ -73,7 +73,7 @@ export function TubeCard({
       <Typography
         variant="body2"
         sx={{ borderLeft: `3px solid ${p.cautious ? grey.ink : grey.hairline}`, pl: 1 }}
-        title={deferring}
+        title={cautionNotice}
       >
         {p.caution}{" "}
         <Box component="span" sx={{ color: grey.third }}>

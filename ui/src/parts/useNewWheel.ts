@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { answer, client, type SystemContent } from "../api/client";
+import { answer, client, type Selection } from "../api/client";
 import { keptQuery, wheelsQuery } from "../api/queries";
 import { plainSettings } from "./choices";
 
@@ -14,7 +14,7 @@ export function useNewWheel() {
       name,
       place,
     }: {
-      system: SystemContent;
+      system: Selection;
       name: string;
       place: "wheel" | "system";
     }) => ({

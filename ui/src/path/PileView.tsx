@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Schemas, Settings, SystemContent } from "../api/client";
+import type { Schemas, Settings, Selection } from "../api/client";
 import { correctQuery, correctToQuery, mixQuery, wheelQuery } from "../api/queries";
 import { OneOf } from "../parts/Choice";
 import { colourInAddress } from "../parts/colour";
@@ -35,7 +35,7 @@ export function PileView({
   paints,
 }: {
   id: number;
-  system: SystemContent;
+  system: Selection;
   settings: Settings;
   paints: OnPalette[];
 }) {

@@ -4,7 +4,7 @@ import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue } from "react";
 import type { Ingredient, Pair } from "../api/client";
-import { laidQuery } from "../api/queries";
+import { differenceQuery } from "../api/queries";
 import { OneOf } from "../parts/Choice";
 import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
@@ -34,7 +34,7 @@ export function PointCard({
   onHold: (h: Held | null) => void;
 }) {
   const here = useDeferredValue(partsAt(pair, sample, share).join());
-  const laid = useQuery(laidQuery(wheel, here.split(","), held?.parts ?? [], pair));
+  const difference = useQuery(differenceQuery(wheel, here.split(","), held?.parts ?? [], pair));
   const s = pair.samples[sample]!;
   const way = drawn(pair, share);
   const look = way[sample]!;
@@ -42,7 +42,7 @@ export function PointCard({
   const ladder = pair.ladders.reduce((a, b) =>
     Math.abs(b.sample - sample) < Math.abs(a.sample - sample) ? b : a,
   ).rungs;
-  const other = held && laid.data?.held;
+  const other = held && difference.data?.held;
   const parts = (x: Pair["samples"][number]) =>
     x.parts.map((p) => `${p.parts} ${p.code}`).join(" : ");
   return (
@@ -99,11 +99,11 @@ export function PointCard({
           ? `held: ${held.label}, ${other.words} · here: ${now.words} · undertone`
           : `as painted: ${now.words} · undertone`}
       </Typography>
-      {held && laid.data && (
+      {held && difference.data && (
         <Typography aria-label="beside it" sx={{ borderLeft: `3px solid ${grey.ink}`, pl: 1 }}>
-          Beside the held one: {laid.data.words}.{" "}
+          Beside the held one: {difference.data.words}.{" "}
           <span style={{ fontFamily: figures, fontSize: 12 }}>
-            CIEDE2000 {laid.data.de00.toFixed(1)}
+            CIEDE2000 {difference.data.de00.toFixed(1)}
           </span>
         </Typography>
       )}

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { DragEvent } from "react";
-import type { KeptTube, SystemContent, SystemPlaces } from "../api/client";
+import type { KeptTube, Selection, SystemPlaces } from "../api/client";
 import { OneOf } from "../parts/Choice";
 import { nameOf, paintName } from "../parts/naming";
 import { grey } from "../drawing/style";
@@ -67,8 +67,8 @@ export function Riders({
   onSet,
 }: {
   offers: SystemPlaces["riders"];
-  riding: SystemContent["riders"];
-  onSet: (r: SystemContent["riders"]) => void;
+  riding: Selection["riders"];
+  onSet: (r: Selection["riders"]) => void;
 }) {
   return (
     <Box

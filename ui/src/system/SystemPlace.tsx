@@ -5,7 +5,7 @@ import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as To, useNavigate, useParams } from "react-router";
-import { answer, client, type Profile, type SystemContent, type SystemKind } from "../api/client";
+import { answer, client, type Profile, type Selection, type SystemKind } from "../api/client";
 import {
   boxQuery,
   earlierQuery,
@@ -67,7 +67,7 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
     return <MissingWheel painter={painter} sentence={own.query.error.message} />;
   if (!content || !system) return <Waiting failing={own.query.failureCount > 0} />;
 
-  const setSystem = (next: Partial<SystemContent>) =>
+  const setSystem = (next: Partial<Selection>) =>
     change({ ...content, system: { ...system, ...next } });
   const put = ({ role, place }: At, ref: string) => {
     const next = system.roles.map((r) => [...r]);
@@ -221,7 +221,7 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
 }
 
 /** A chosen pair stays as long as both its paints do. */
-function keepChosen(system: SystemContent, roles: string[][]): string[][] {
+function keepChosen(system: Selection, roles: string[][]): string[][] {
   return system.chosen.map((pair, k) =>
     pair.length === 2 && roles[k]?.includes(pair[0]!) && roles[(k + 1) % 3]?.includes(pair[1]!)
       ? pair
@@ -263,7 +263,7 @@ function Earlier({
 }: {
   id: number;
   version: number;
-  onTake: (s: SystemContent) => void;
+  onTake: (s: Selection) => void;
 }) {
   const [open, setOpen] = useState(false);
   const earlier = useQuery({

@@ -5,7 +5,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useState } from "react";
-import type { Glazes, Paint, Settings, SystemContent, Wheel } from "../api/client";
+import type { Glazes, Paint, Settings, Selection, Wheel } from "../api/client";
 import { glazesQuery, type Glazing } from "../api/queries";
 import { OneOf } from "../parts/Choice";
 import { grey, text } from "../drawing/style";
@@ -22,7 +22,7 @@ export function GlazesView({
   paints,
 }: {
   id: number;
-  system: SystemContent;
+  system: Selection;
   settings: Settings;
   wheel: Wheel;
   paints: Paint[];

@@ -2,11 +2,12 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { RingRung, Settings, SystemContent, Wheel } from "../api/client";
+import type { RingRung, Settings, Selection, Wheel } from "../api/client";
 import { neutralsQuery } from "../api/queries";
 import { figures, grey } from "../drawing/style";
 import { inParts } from "../parts/naming";
 import { Words } from "../parts/Words";
+import { counts, ratio } from "./words";
 import { Swatch } from "../drawing/Swatch";
 
 /** Where complements cancel, the darkest dark, value and earths. */
@@ -19,7 +20,7 @@ export function NeutralsView({
   onChoose,
 }: {
   id: number;
-  system: SystemContent;
+  system: Selection;
   settings: Settings;
   wheel: Wheel;
   slot: number;
@@ -64,7 +65,7 @@ export function NeutralsView({
               {name(p.a)} <span style={{ fontWeight: 400 }}>with</span> {name(p.b)}
             </Typography>
             <Typography variant="caption" component="p" sx={{ fontFamily: figures }}>
-              {p.parts.join(" : ")} · C* {p.chroma.toFixed(0)}
+              {ratio(p.parts)} · C* {p.chroma.toFixed(0)}
             </Typography>
           </Box>
         ))}
@@ -84,7 +85,7 @@ export function NeutralsView({
           </Box>
           <Scale rungs={n.intensity} />
           <Typography sx={{ mt: 0.5 }}>
-            Most neutral at <b>{n.balance.parts.join(" : ")}</b>: {n.balance.hueWord}, C*ab{" "}
+            Most neutral at <b>{ratio(n.balance.parts)}</b>: {n.balance.hueWord}, C*ab{" "}
             {n.balance.chroma.toFixed(1)}. {n.balance.even}
           </Typography>
         </Box>
@@ -116,8 +117,8 @@ export function NeutralsView({
             <Typography variant="caption">tube black, and its tint</Typography>
           </Box>
           <Typography variant="body2">
-            {n.dark.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")}; L*{" "}
-            {n.dark.lab[0]!.toFixed(0)} beside {n.dark.blackL.toFixed(0)} of the black.{" "}
+            {inParts(n.dark.parts)}; L* {n.dark.lab[0]!.toFixed(0)} beside{" "}
+            {n.dark.blackL.toFixed(0)} of the black.{" "}
             {n.dark.neutral ? "Neutral" : "Not neutral: the greyest that is dark"}; white brings out{" "}
             {n.dark.hidden}.
           </Typography>
@@ -165,7 +166,7 @@ function Scale({ rungs, lightness = false }: { rungs: RingRung[]; lightness?: bo
             component="p"
             sx={{ fontFamily: figures, textAlign: "center", whiteSpace: "nowrap" }}
           >
-            {lightness ? `${r.l.toFixed(0)}${r.reached ? "" : "·"}` : r.parts.join(":")}
+            {lightness ? `${r.l.toFixed(0)}${r.reached ? "" : "·"}` : counts(r.parts)}
           </Typography>
         </Box>
       ))}

@@ -10,7 +10,7 @@ import { WantIt } from "../parts/WantIt";
 import { Drop, LeanArrow } from "../drawing/Marks";
 import { HowToMix, PartsBar } from "../parts/Recipe";
 import { Swatch } from "../drawing/Swatch";
-import { share } from "./words";
+import { ratio, share } from "./words";
 
 /** What stands in one slot: how to mix it, what becomes of it, and why. */
 export function StepCard({
@@ -247,7 +247,7 @@ function RingRows({ slot }: { slot: Slot }) {
               <Box key={i} sx={{ flex: 1 }}>
                 <Swatch colour={x} plain height={26} />
                 <Typography variant="caption" component="p" sx={{ fontFamily: figures }}>
-                  {x.parts[1] ? `${x.parts.join(" : ")}${x.letDown ? " let down" : ""}` : "thinned"}
+                  {x.parts.length > 1 ? ratio(x.parts) : "thinned"}
                   {!x.reached && ", as far as it goes"}
                 </Typography>
               </Box>

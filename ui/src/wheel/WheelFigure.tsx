@@ -113,7 +113,7 @@ export function WheelFigure({
       {halves && <Halves wheel={wheel} ccw={ccw} />}
       <Across angle={30 * wheel.slots[chosen]!.complement} />
       {wheel.neutrals?.length && !covered ? (
-        <Middles neutrals={wheel.neutrals} slots={wheel.slots} onChoose={onChoose} />
+        <Middles neutrals={wheel.neutrals} onChoose={onChoose} />
       ) : (
         !covered && <Summary slots={wheel.slots} />
       )}
@@ -319,7 +319,7 @@ function ringBands(slot: Slot, inner: number, outer: number) {
     (list ?? []).map((x) => ({
       what,
       colour: x,
-      title: `${x.parts[0]} to ${x.parts[1]} ${x.with}${x.letDown ? `, let down 1 to ${x.letDown} first` : ""}, L* ${x.l.toFixed(0)}`,
+      title: `${partsInWords(x.parts)}${x.parts.length > 1 ? "" : ` with ${x.with}`}, L* ${x.l.toFixed(0)}`,
     }));
   const inward = [...rungs(r?.shades, "shade"), ...(r?.shadow ? rungs([r.shadow], "shadow") : [])];
   const outward = [
@@ -350,11 +350,9 @@ function ringBands(slot: Slot, inner: number, outer: number) {
 /** The greys that complements make, each beside both its colours. */
 function Middles({
   neutrals,
-  slots,
   onChoose,
 }: {
   neutrals: NonNullable<Wheel["neutrals"]>;
-  slots: Slot[];
   onChoose: (slot: number) => void;
 }) {
   return (
@@ -364,7 +362,7 @@ function Middles({
           const [x, y] = point(cx, cy, 88, 30 * at);
           return (
             <g key={at} onClick={() => onChoose(at)} style={{ cursor: "pointer" }}>
-              <title>{`${slots[n.a]!.name} ${n.parts[0]} to ${n.parts[1]} ${slots[n.b]!.name}: ${n.hueWord}`}</title>
+              <title>{`${partsInWords(n.parts)}: ${n.hueWord}`}</title>
               <circle cx={x} cy={y} r={17} fill={fill(n)} data-ring="neutral" />
             </g>
           );

@@ -27,6 +27,7 @@ import { GlazesView } from "./GlazesView";
 import { NeutralsView } from "./NeutralsView";
 import { StepCard } from "./StepCard";
 import { WheelFigure } from "./WheelFigure";
+import { ratio } from "./words";
 
 const views = { wheel: "wheel", neutrals: "neutrals", glazes: "glazes" } as const;
 
@@ -350,7 +351,7 @@ function Legend({ wheel }: { wheel: Wheel }) {
       {!!wheel.raised?.length && (
         <span>
           <b>raised</b> with white:{" "}
-          {wheel.raised.map((r) => `${r.paint} ${r.parts[0]} : ${r.parts[1]}`).join(", ")}
+          {wheel.raised.map((r) => `${r.paint} ${ratio(r.parts)}`).join(", ")}
         </span>
       )}
       <Box sx={line}>

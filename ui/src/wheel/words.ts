@@ -7,6 +7,10 @@ export function ratio(parts: Ingredient[]): string {
   return parts.some((p) => p.letDown) ? `${numbers} let down` : numbers;
 }
 
+/** Parts as numbers alone, for a row of narrow swatches. */
+export const counts = (parts: Ingredient[]) =>
+  parts.length === 1 ? "pure" : parts.map((p) => p.parts).join(":");
+
 /** Parts in words, for those who hear rather than see them. */
 export function partsInWords(parts: Ingredient[]): string {
   return parts

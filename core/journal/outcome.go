@@ -1,0 +1,97 @@
+package journal
+
+import (
+	"math"
+
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+	"gyrophane/core/wheel"
+)
+
+// Expected is what a painter expects of a pairing, before it is checked.
+type Expected struct {
+	HueWord string // of the secondary
+	Verdict string // "clean", "softened" or "muddy"
+	Mud     MudStart
+}
+
+// PairOutcome is what became of a guess at a pairing, as computed.
+type PairOutcome struct {
+	Section                          string
+	Spacing                          string
+	HueWord, Verdict                 string // of the secondary
+	Retention                        float64
+	Mud                              MudStart
+	HueRight, VerdictRight, MudRight bool
+	Points                           int // 0 to MostOfGuess
+}
+
+// ScorePair holds what is expected of two paints against what becomes of them.
+// The key tells them, as they stand, from all others. The error is an
+// input.Error.
+func ScorePair(a, b *paint.Paint, spacing path.Spacing, e Expected) (out PairOutcome, key string, err error) {
+	g, err := ParseGuess(e.HueWord, e.Verdict, e.Mud.Nowhere, e.Mud.At)
+	if err != nil {
+		return out, "", input.Wrap(err)
+	}
+	if a.ID == b.ID {
+		return out, "", input.Errorf("%s cannot be paired with itself", a.ID)
+	}
+	p := path.Couple{A: a, B: b}.Pair(spacing)
+	if !Predictable(p.Path) {
+		return out, "", input.Errorf("%s with %s cannot be predicted: there is no hue between them", a.ShortName(), b.ShortName())
+	}
+	u, mud := p.Middle.Under, StartOfMud(p.Path, spacing)
+	s := g.Against(u, mud)
+	mud.At = fourDigits(mud.At)
+	return PairOutcome{
+		Section: wheel.SectionOf(a, b), Spacing: spacing.String(), HueWord: u.HueWord(), Verdict: u.Verdict.String(), Retention: fourDigits(u.Retention),
+		Mud: mud, HueRight: s.HueRight, VerdictRight: s.VerdictRight, MudRight: s.MudRight, Points: s.Points,
+	}, Key(a, b, spacing), nil
+}
+
+// SlotGuess is what a painter expects of a slot.
+type SlotGuess struct {
+	Home    int // 0 to 11, clockwise with the first role on top
+	HueWord string
+	Verdict string
+}
+
+// SlotOutcome is what became of a guess at a slot, as computed.
+type SlotOutcome struct {
+	Name                                string // of the slot
+	HueWord, Verdict                    string
+	HueRight, VerdictRight, VerdictNear bool
+	Points                              int // 0 to MostPoints
+}
+
+// ScoreSlots holds guesses against a system's wheel. The error is an input.Error.
+func ScoreSlots(s wheel.System, c wheel.Choices, guesses []SlotGuess) ([]SlotOutcome, error) {
+	o, err := c.Options(paint.Medium{})
+	if err != nil {
+		return nil, err
+	}
+	o.Six = false
+	w := wheel.Build(s, o)
+	var out []SlotOutcome
+	for _, g := range guesses {
+		p, err := Parse(g.HueWord, g.Verdict)
+		if err != nil {
+			return nil, input.Wrap(err)
+		}
+		if g.Home < 0 || g.Home > 11 {
+			return nil, input.Errorf("slot %d: the slots run from 0 to 11", g.Home)
+		}
+		slot := w.At(g.Home)
+		if slot.Empty || slot.Kind == wheel.Primary {
+			return nil, input.Errorf("slot %d: only mixed slots that are filled can be predicted", g.Home)
+		}
+		score := p.Against(slot.Under)
+		out = append(out, SlotOutcome{slot.Name, slot.Under.HueWord(), slot.Under.Verdict.String(), score.HueRight, score.VerdictRight, score.VerdictNear, score.Points})
+	}
+	return out, nil
+}
+
+// fourDigits is a number as outcomes keep it.
+func fourDigits(v float64) float64 { return math.Round(v*1e4) / 1e4 }

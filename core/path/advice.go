@@ -1,0 +1,54 @@
+package path
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+)
+
+// Advice is what to do about a pile.
+type Advice string
+
+// The advice: the pile is near enough; something is to be added; it is thrown
+// away.
+const (
+	LeaveIt   Advice = "leave it"
+	Add       Advice = "add"
+	StartOver Advice = "start over"
+)
+
+// Advise says what to do about a pile, and why in a sentence. Pile is the colour
+// that it comes to, in words.
+func (c Correction) Advise(pile string) (Advice, string) {
+	switch {
+	case len(c.Add) == 0 && c.Reached:
+		return LeaveIt, "It is near enough as it is: nobody could tell the two apart."
+	case !c.Reached:
+		return StartOver, fmt.Sprintf("Whatever is added, up to %d times the pile, it comes no nearer than %s. Start over.", MostAdded, pile)
+	case c.Better():
+		left := ""
+		if c.Waste > 0 {
+			left = fmt.Sprintf(", %s parts more than are wanted", hundredths(c.Waste))
+		}
+		return Add, fmt.Sprintf("Add %s. The pile grows to %.1f times what it is%s.", c.Add.Words(), c.Grows, left)
+	}
+	return StartOver, fmt.Sprintf("Adding %s would mend it, but the pile grows to %.1f times what it is and %s parts are left over; started over, %s are thrown away.",
+		c.Add.Words(), c.Grows, hundredths(c.Waste), hundredths(c.StartOver))
+}
+
+func hundredths(v float64) string {
+	return strconv.FormatFloat(math.Round(v*100)/100, 'f', -1, 64)
+}
+
+// Sentence says what a reading that was found on a path looks like.
+func (f Found) Sentence(r paint.Reading) string {
+	if f.Fits {
+		return fmt.Sprintf("It looks like %s.", f.Recipe.Parts.Words())
+	}
+	look := f.Mixture.AsPainted(r.Medium, r.Wet)
+	return fmt.Sprintf("Nothing between these two looks like that: the nearest is %s, and what was read is %s beside it.",
+		f.Recipe.Parts.Words(), r.Lab.OKLab().Beside(look.OKLab(colour.D65)))
+}

@@ -1,0 +1,170 @@
+// Package recipe holds mixtures by parts of paints and of their let-downs: whole
+// parts that a hand can count, found within a tolerance of colour, and the words
+// for mixing them.
+package recipe
+
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"gyrophane/core/paint"
+)
+
+// MostParts is the largest total of parts that a painter is asked to count.
+const MostParts = 40
+
+// NearEnough is the distance in OKLab, brushed out or as a ring is looked at, up
+// to which two colours pass for the same.
+const NearEnough = 0.02
+
+// Thinnings are how many parts of another paint go to 1 part of a paint that is
+// let down, those tried first first.
+var Thinnings = [2]int{9, 19}
+
+// Ingredient is so many parts of a paint, or of its let-down.
+type Ingredient struct {
+	Paint *paint.Paint
+	Parts float64 // above 0; whole where a recipe is found, anything in a pile
+	// In and Thin say that the paint is first let down: 1 part of it in Thin
+	// parts of In. In is nil for the paint itself.
+	In   *paint.Paint
+	Thin int
+}
+
+// Mixture is what the ingredient is by itself, its let-down mixed.
+func (i Ingredient) Mixture() paint.Mixture {
+	m := i.Paint.Alone()
+	if i.In == nil {
+		return m
+	}
+	in := i.In.Alone()
+	return paint.Between(&in, &m, 1/float64(i.Thin+1))
+}
+
+// Recipe is ingredients that are mixed.
+type Recipe []Ingredient
+
+// Pure is a paint as it comes.
+func Pure(p *paint.Paint) Recipe { return Recipe{{Paint: p, Parts: 1}} }
+
+// OfTwo is a recipe of two paints; one of which there are no parts is left out.
+func OfTwo(a, b *paint.Paint, parts [2]int) (r Recipe) {
+	for i, p := range [2]*paint.Paint{a, b} {
+		if parts[i] > 0 {
+			r = append(r, Ingredient{Paint: p, Parts: float64(parts[i])})
+		}
+	}
+	return r.Reduced()
+}
+
+// Of is paints by parts, as they lie in a pile.
+func Of(parts []paint.Part) (r Recipe) {
+	for _, p := range parts {
+		r = append(r, Ingredient{Paint: p.Paint, Parts: p.Parts})
+	}
+	return r
+}
+
+// With is the recipe with more of another in it; parts of the same paint are
+// added up.
+func (r Recipe) With(other Recipe) Recipe {
+	out := slices.Clone(r)
+	for _, more := range other {
+		at := slices.IndexFunc(out, func(i Ingredient) bool { return i.Paint == more.Paint && i.In == more.In && i.Thin == more.Thin })
+		if at < 0 {
+			out = append(out, more)
+			continue
+		}
+		out[at].Parts += more.Parts
+	}
+	return out
+}
+
+// Volumes are the ingredients in parts by volume, let-downs resolved into their
+// paints; a paint may stand in several of them.
+func (r Recipe) Volumes() (out []paint.Part) {
+	for _, i := range r {
+		if i.In == nil {
+			out = append(out, paint.Part{Paint: i.Paint, Parts: i.Parts})
+			continue
+		}
+		whole := float64(i.Thin + 1)
+		out = append(out, paint.Part{Paint: i.Paint, Parts: i.Parts / whole}, paint.Part{Paint: i.In, Parts: i.Parts * float64(i.Thin) / whole})
+	}
+	return out
+}
+
+// Stir is the recipe taken for a paint of its own, to be mixed further.
+func (r Recipe) Stir(id, name string) (*paint.Paint, error) {
+	var parts []paint.Part
+	for _, i := range r {
+		p := i.Paint
+		if i.In != nil {
+			let, err := paint.Stir(p.ID+" let down", p.Name+" let down", paint.Part{Paint: p, Parts: 1}, paint.Part{Paint: i.In, Parts: float64(i.Thin)})
+			if err != nil {
+				return nil, err
+			}
+			p = let
+		}
+		parts = append(parts, paint.Part{Paint: p, Parts: i.Parts})
+	}
+	return paint.Stir(id, name, parts...)
+}
+
+// Total is how many parts there are in all.
+func (r Recipe) Total() (n float64) {
+	for _, i := range r {
+		n += i.Parts
+	}
+	return n
+}
+
+// Reduced is a recipe of whole parts in its smallest numbers.
+func (r Recipe) Reduced() Recipe {
+	divisor := 0
+	for _, i := range r {
+		divisor = gcd(divisor, int(i.Parts))
+	}
+	if divisor < 2 {
+		return r
+	}
+	out := slices.Clone(r)
+	for i := range out {
+		out[i].Parts /= float64(divisor)
+	}
+	return out
+}
+
+// String is the recipe in short: "12 PY65 : 3 PB29 (let down 1:9 in PY65)".
+func (r Recipe) String() string {
+	var words []string
+	for _, i := range r {
+		in := ""
+		if i.In != nil {
+			in = i.In.Code()
+		}
+		words = append(words, Short(i.Parts, i.Paint.Code(), i.Thin, in))
+	}
+	return strings.Join(words, " : ")
+}
+
+// Short is one ingredient in short: "3 PB29 (let down 1:9 in PY65)"; in is empty
+// for a paint as it comes.
+func Short(parts float64, code string, thin int, in string) string {
+	if in == "" {
+		return number(parts) + " " + code
+	}
+	return fmt.Sprintf("%s %s (let down 1:%d in %s)", number(parts), code, thin, in)
+}
+
+func number(parts float64) string { return strconv.FormatFloat(parts, 'f', -1, 64) }
+
+// gcd is the greatest common divisor of two whole numbers, not both 0.
+func gcd(a, b int) int {
+	for b != 0 {
+		a, b = b, a%b
+	}
+	return a
+}

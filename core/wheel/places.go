@@ -1,0 +1,125 @@
+package wheel
+
+import (
+	"cmp"
+
+	"gyrophane/core/bias"
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+)
+
+// Places are the places of a system that is being filled.
+type Places struct {
+	Kind     SystemKind
+	Roles    [3]RolePlaces
+	Sections [3]SectionPairs
+	Riders   [4][]RiderOffer // by Rider: the paints that can ride there, those of the box first
+	Wrong    string          // why no wheel can be made of it yet; empty when one can
+}
+
+// RolePlaces are the places of one role.
+type RolePlaces struct {
+	Role   bias.Role
+	Most   int     // how many paints it may have
+	Places []Place // those that are filled, and empty ones up to the usual number
+}
+
+// Place is one place of a role.
+type Place struct {
+	Paint       *paint.Paint // nil when empty
+	ID          string       // of the paint, as the selection names it
+	Want        string       // the neighbour that a paint here should lean to; "centred" for triads; empty for none in particular
+	Warning     string
+	Substitutes []Candidate // the best first, from the box and then the library
+}
+
+// SectionPairs are the pairs that could fill the run from a role to the next.
+type SectionPairs struct {
+	Name    string // of its secondary
+	From    *paint.Paint
+	To      *paint.Paint // both nil where nothing fills it
+	Chosen  bool
+	Verdict paint.Verdict
+	Pairs   []path.Couple // the brightest first
+}
+
+// RiderOffer is a paint that can ride along.
+type RiderOffer struct{ ID, Name string }
+
+// mostSubstitutes is how many of the box, and how many of the library, are
+// offered for a place.
+const mostSubstitutes = 6
+
+// Places describes the places of a selection, filled or not, and what of a box
+// and the library could stand in each. The error is an input.Error, or what find
+// answers.
+func (s Selection) Places(find paint.Finder, box []Candidate) (Places, error) {
+	kind, err := ParseSystemKind(string(s.Kind))
+	if err != nil {
+		return Places{}, input.Wrap(err)
+	}
+	out := Places{Kind: kind}
+	candidates := WithLibrary(box)
+	for _, rider := range Riders {
+		for _, c := range candidates {
+			if rider.Accepts(c.Paint) {
+				out.Riders[rider] = append(out.Riders[rider], RiderOffer{c.Paint.ID, cmp.Or(c.Called, c.Paint.Name)})
+			}
+		}
+	}
+	var roles [3][]*paint.Paint
+	for k, ids := range s.Roles {
+		for _, id := range ids {
+			p, err := find(id)
+			if err != nil {
+				return Places{}, err
+			}
+			roles[k] = append(roles[k], p)
+		}
+	}
+	usual, most := kind.Places()
+	for k, role := range kind.Roles() {
+		out.Roles[k] = RolePlaces{Role: role, Most: most}
+		for i := range max(usual, len(roles[k])) {
+			place := Place{Want: kind.Want(k, i), Substitutes: few(kind.Substitutes(roles, k, i, candidates))}
+			if i < len(roles[k]) {
+				place.ID, place.Paint, place.Warning = s.Roles[k][i], roles[k][i], kind.Fits(roles[k][i], k, i)
+			}
+			out.Roles[k].Places = append(out.Roles[k].Places, place)
+		}
+	}
+	for k, name := range SecondaryNames(kind) {
+		out.Sections[k].Name = name
+	}
+	system, err := s.System(find)
+	if err != nil {
+		out.Wrong = err.Error()
+		return out, nil
+	}
+	w := Build(system, Options{})
+	for k := range w.Sections {
+		filled := &w.Sections[k]
+		if filled.Empty() {
+			continue
+		}
+		section := &out.Sections[k]
+		section.From, section.To, section.Chosen, section.Verdict = filled.A, filled.B, filled.Chosen, filled.Middle.Under.Verdict
+		section.Pairs = append(section.Pairs, filled.Couple)
+		for _, p := range filled.Others {
+			section.Pairs = append(section.Pairs, p.Couple)
+		}
+	}
+	return out, nil
+}
+
+// few are the first of the candidates of the box, and of those of the library.
+func few(candidates []Candidate) (out []Candidate) {
+	listed := map[bool]int{}
+	for _, c := range candidates {
+		if listed[c.InBox]++; listed[c.InBox] <= mostSubstitutes {
+			out = append(out, c)
+		}
+	}
+	return out
+}

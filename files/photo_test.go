@@ -1,0 +1,161 @@
+package files
+
+import (
+	"bytes"
+	"encoding/binary"
+	"hash/crc32"
+	"image"
+	"image/color"
+	"image/jpeg"
+	"image/png"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+)
+
+// shot is a photo of bare paper on the left, a swatch in the middle and another
+// on the right, under a light that gives paper the first colour.
+func shot(paper, mass, tint color.Color) image.Image {
+	m := image.NewNRGBA(image.Rect(0, 0, 90, 60))
+	for x := range 90 {
+		for y := range 60 {
+			c := paper
+			switch {
+			case x >= 60:
+				c = tint
+			case x >= 30:
+				c = mass
+			}
+			m.Set(x, y, c)
+		}
+	}
+	return m
+}
+
+func asPNG(t testing.TB, m image.Image) []byte {
+	t.Helper()
+	var b bytes.Buffer
+	require.NoError(t, png.Encode(&b, m))
+	return b.Bytes()
+}
+
+var (
+	onPaper = Spot{0.15, 0.5, 0.05}
+	onMass  = map[string]Spot{"mass": {0.5, 0.5, 0.05}}
+)
+
+func pick(t testing.TB, data []byte) (map[string]paint.RawReading, error) {
+	t.Helper()
+	p, err := ReadPhoto(data)
+	if err != nil {
+		return nil, err
+	}
+	return p.Pick(onPaper, onMass, "acrylic", "dry")
+}
+
+func TestTheLightOfThePhotoIsDividedOut(t *testing.T) {
+	grey := color.NRGBA{180, 180, 180, 255}
+	want, err := pick(t, asPNG(t, shot(grey, color.NRGBA{40, 70, 130, 255}, grey)))
+	require.NoError(t, err)
+	assert.Less(t, want["mass"].Lab[2], -20.0, "a blue")
+
+	// The same scene twice as bright, in linear light.
+	bright, err := pick(t, asPNG(t, shot(color.NRGBA{244, 244, 244, 255}, color.NRGBA{56, 97, 177, 255}, grey)))
+	require.NoError(t, err)
+	for i := range 3 {
+		assert.InDelta(t, want["mass"].Lab[i], bright["mass"].Lab[i], 1.5, "exposure does not matter")
+	}
+
+	var b bytes.Buffer
+	require.NoError(t, jpeg.Encode(&b, shot(grey, color.NRGBA{40, 70, 130, 255}, grey), &jpeg.Options{Quality: 95}))
+	asJPEG, err := pick(t, b.Bytes())
+	require.NoError(t, err)
+	for i := range 3 {
+		assert.InDelta(t, want["mass"].Lab[i], asJPEG["mass"].Lab[i], 2)
+	}
+
+	warm := color.NRGBA{220, 190, 150, 255}
+	same, err := pick(t, asPNG(t, shot(warm, warm, warm)))
+	require.NoError(t, err)
+	lab := same["mass"].Lab
+	assert.InDelta(t, 0, lab[1], 0.1, "what looks like the paper is the colour of paper")
+	assert.InDelta(t, 0, lab[2], 0.1)
+	assert.InDelta(t, 96, lab[0], 0.5)
+}
+
+// bomb is a PNG that announces many pixels and holds none.
+func bomb(width, height uint32) []byte {
+	var b bytes.Buffer
+	b.WriteString("\x89PNG\r\n\x1a\n")
+	chunk := func(kind string, data []byte) {
+		binary.Write(&b, binary.BigEndian, uint32(len(data)))
+		body := append([]byte(kind), data...)
+		b.Write(body)
+		binary.Write(&b, binary.BigEndian, crc32.ChecksumIEEE(body))
+	}
+	head := binary.BigEndian.AppendUint32(binary.BigEndian.AppendUint32(nil, width), height)
+	chunk("IHDR", append(head, 8, 2, 0, 0, 0))
+	chunk("IEND", nil)
+	return b.Bytes()
+}
+
+func TestPhotosThatCannotBeReadSayWhy(t *testing.T) {
+	grey := color.NRGBA{180, 180, 180, 255}
+	good := asPNG(t, shot(grey, grey, grey))
+	for says, data := range map[string][]byte{
+		"no photo":           nil,
+		"no PNG or JPEG":     []byte("GIF89a,,,,,,,,,,,,"),
+		"damaged":            good[:len(good)-40],
+		"at most 25 million": bomb(60000, 60000),
+		"50000 by 100":       bomb(50000, 100),
+		"too small":          asPNG(t, image.NewNRGBA(image.Rect(0, 0, 4, 4))),
+		"overexposed":        asPNG(t, shot(color.White, grey, grey)),
+		"too dark":           asPNG(t, shot(color.NRGBA{40, 40, 40, 255}, grey, grey)),
+		"too strongly":       asPNG(t, shot(color.NRGBA{220, 120, 20, 255}, grey, grey)),
+		"mass: the photo is": asPNG(t, shot(grey, color.White, grey)),
+		"transparent":        asPNG(t, shot(grey, color.NRGBA{9, 9, 9, 100}, grey)),
+		"larger than 8 MB":   make([]byte, MostPhotoBytes+1),
+	} {
+		_, err := pick(t, data)
+		require.Error(t, err, says)
+		assert.ErrorAs(t, err, new(input.Error), says)
+		assert.Contains(t, err.Error(), says)
+	}
+}
+
+func TestParseSpot(t *testing.T) {
+	s, err := ParseSpot("tint", "0.5, 0.25,0.02")
+	require.NoError(t, err)
+	assert.Equal(t, Spot{0.5, 0.25, 0.02}, s)
+	for _, text := range []string{"", "1", "1,1", "1,1,1,1", "a,b,c", "2,0,0.1", "0.5,0.5,0", "0.5,0.5,0.3", "NaN,0,0.1", "-0.1,0,0.1"} {
+		_, err := ParseSpot("tint", text)
+		assert.ErrorContains(t, err, "tint: ", text)
+	}
+}
+
+func FuzzPhoto(f *testing.F) {
+	grey := color.NRGBA{180, 180, 180, 255}
+	f.Add(asPNG(f, shot(grey, color.NRGBA{40, 70, 130, 255}, grey)), "0.5,0.5,0.1")
+	f.Add(bomb(60000, 60000), "0,0,0.25")
+	f.Add([]byte("\xff\xd8\xff"), "1,1,0.01")
+	f.Fuzz(func(t *testing.T, data []byte, spot string) {
+		s, err := ParseSpot("mass", spot)
+		if err != nil {
+			return
+		}
+		p, err := ReadPhoto(data)
+		if err != nil {
+			return
+		}
+		got, err := p.Pick(onPaper, map[string]Spot{"mass": s}, "acrylic", "dry")
+		if err != nil {
+			return
+		}
+		lab := got["mass"].Lab
+		require.True(t, lab[0] >= 0 && lab[0] <= 100, lab)
+	})
+}

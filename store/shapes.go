@@ -1,0 +1,310 @@
+package store
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"reflect"
+
+	"gorm.io/gorm/schema"
+
+	"gyrophane/core/journal"
+	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
+)
+
+// The JSON that is kept in columns has shapes of its own, here and nowhere else:
+// what is sent to a client may change without them. Each carries the version of
+// its shape. What was kept before there were versions has none, and the shape of
+// the first. A shape that must change gets a new version, and is opened from both.
+
+// shapeVersion is the version of every shape that is written today.
+const shapeVersion = 1
+
+// versioned is part of every shape that is kept.
+type versioned struct {
+	Version int `json:"v,omitempty"`
+}
+
+func (v versioned) version() int { return v.Version }
+
+var current = versioned{shapeVersion}
+
+func init() {
+	schema.RegisterSerializer("definition", shape[paint.Definition, keptDefinition]{keepDefinition, keptDefinition.open})
+	schema.RegisterSerializer("snapshot", shape[Snapshot, keptSnapshot]{keepSnapshot, keptSnapshot.open})
+	schema.RegisterSerializer("settings", shape[Settings, keptSettings]{keepSettings, keptSettings.open})
+	schema.RegisterSerializer("slot_outcome", shape[journal.SlotOutcome, keptSlotOutcome]{keepSlotOutcome, keptSlotOutcome.open})
+	schema.RegisterSerializer("expected", shape[journal.Expected, keptExpected]{keepExpected, keptExpected.open})
+	schema.RegisterSerializer("pair_outcome", shape[journal.PairOutcome, keptPairOutcome]{keepPairOutcome, keptPairOutcome.open})
+}
+
+// shape keeps values V as JSON of the shape K.
+type shape[V any, K interface{ version() int }] struct {
+	keep func(V) K
+	open func(K) V
+}
+
+// Scan is for GORM.
+func (s shape[V, K]) Scan(ctx context.Context, field *schema.Field, row reflect.Value, column any) error {
+	var data []byte
+	switch c := column.(type) {
+	case nil:
+		return nil
+	case []byte:
+		data = c
+	case string:
+		data = []byte(c)
+	default:
+		return fmt.Errorf("the column %s holds %T, and no JSON", field.DBName, column)
+	}
+	var kept K
+	if err := json.Unmarshal(data, &kept); err != nil {
+		return fmt.Errorf("the column %s: %w", field.DBName, err)
+	}
+	if v := kept.version(); v > shapeVersion {
+		return fmt.Errorf("the column %s was written by a newer Gyrophane: it has the shape %d, and %d is known here", field.DBName, v, shapeVersion)
+	}
+	field.ReflectValueOf(ctx, row).Set(reflect.ValueOf(s.open(kept)))
+	return nil
+}
+
+// Value is for GORM.
+func (s shape[V, K]) Value(_ context.Context, field *schema.Field, _ reflect.Value, value any) (any, error) {
+	data, err := json.Marshal(s.keep(value.(V)))
+	if err != nil {
+		return nil, fmt.Errorf("the column %s: %w", field.DBName, err)
+	}
+	return string(data), nil
+}
+
+// keptDefinition is what paint a tube is.
+type keptDefinition struct {
+	versioned
+	Library  string       `json:"library,omitempty"`
+	Name     string       `json:"name,omitempty"`
+	Making   paint.Making `json:"made,omitempty"`
+	Pigments []string     `json:"pigments,omitempty"`
+	K        []float64    `json:"k,omitempty"`
+	S        []float64    `json:"s,omitempty"`
+	Origin   *keptOrigin  `json:"origin,omitempty"`
+}
+
+type keptOrigin struct {
+	Kind       string       `json:"kind"`
+	Mass       *keptReading `json:"mass,omitempty"`
+	Tint       *keptReading `json:"tint,omitempty"`
+	WhiteShare float64      `json:"whiteShare,omitempty"`
+	Pigments   []string     `json:"pigments,omitempty"`
+	Paint      string       `json:"paint,omitempty"`
+	Factor     float64      `json:"factor,omitempty"`
+	Shift      float64      `json:"shift,omitempty"`
+}
+
+type keptReading struct {
+	Lab      *[3]float64  `json:"lab,omitempty"`
+	Hex      string       `json:"hex,omitempty"`
+	Spectrum []float64    `json:"spectrum,omitempty"`
+	Source   paint.Source `json:"source"`
+	Medium   string       `json:"medium"`
+	Judged   string       `json:"judged"`
+}
+
+func keepDefinition(d paint.Definition) keptDefinition {
+	out := keptDefinition{versioned: current, Library: d.Library, Name: d.Name, Making: d.Making, Pigments: d.Pigments, K: d.K, S: d.S}
+	if o := d.Origin; o != nil {
+		out.Origin = &keptOrigin{o.Kind, (*keptReading)(o.Mass), (*keptReading)(o.Tint), o.WhiteShare, o.Pigments, o.Paint, o.Factor, o.Shift}
+	}
+	return out
+}
+
+func (d keptDefinition) open() paint.Definition {
+	out := paint.Definition{Library: d.Library, Name: d.Name, Making: d.Making, Pigments: d.Pigments, K: d.K, S: d.S}
+	if o := d.Origin; o != nil {
+		out.Origin = &paint.Origin{Kind: o.Kind, Mass: (*paint.RawReading)(o.Mass), Tint: (*paint.RawReading)(o.Tint), WhiteShare: o.WhiteShare,
+			Pigments: o.Pigments, Paint: o.Paint, Factor: o.Factor, Shift: o.Shift}
+	}
+	return out.WithinBounds() // curves had none once
+}
+
+// Snapshot is how a system is kept: its paints by reference, and each tube as it
+// was when it was chosen, so that a wheel keeps its paints.
+type Snapshot struct {
+	System wheel.Selection
+	Frozen map[string]FrozenTube // by the id of the tube's paint
+}
+
+// FrozenTube is a tube as it was.
+type FrozenTube struct {
+	Definition paint.Definition
+	Strength   float64
+}
+
+type keptSnapshot struct {
+	versioned
+	System keptSelection         `json:"system"`
+	Frozen map[string]keptFrozen `json:"frozen"`
+}
+
+type keptSelection struct {
+	Kind   wheel.SystemKind `json:"kind"`
+	Roles  [3][]string      `json:"roles"`
+	Chosen [3][]string      `json:"chosen"`
+	Riders keptRiders       `json:"riders"`
+	Note   string           `json:"note"`
+}
+
+type keptRiders struct {
+	White       string `json:"white,omitempty"`
+	Black       string `json:"black,omitempty"`
+	BlueGrey    string `json:"blueGrey,omitempty"`
+	Convenience string `json:"convenience,omitempty"`
+}
+
+type keptFrozen struct {
+	Definition keptDefinition `json:"definition"`
+	Strength   float64        `json:"strength"`
+}
+
+func keepSnapshot(s Snapshot) keptSnapshot {
+	out := keptSnapshot{current, keptSelection{s.System.Kind, s.System.Roles, s.System.Chosen, keptRiders(s.System.Riders), s.System.Note}, map[string]keptFrozen{}}
+	for k := range out.System.Roles { // a role without paints is a list without any
+		out.System.Roles[k], out.System.Chosen[k] = append([]string{}, s.System.Roles[k]...), append([]string{}, s.System.Chosen[k]...)
+	}
+	for id, t := range s.Frozen {
+		out.Frozen[id] = keptFrozen{keepDefinition(t.Definition), t.Strength}
+	}
+	return out
+}
+
+func (s keptSnapshot) open() Snapshot {
+	out := Snapshot{wheel.Selection{Kind: s.System.Kind, Roles: s.System.Roles, Chosen: s.System.Chosen, Riders: wheel.RiderIDs(s.System.Riders), Note: s.System.Note}, map[string]FrozenTube{}}
+	for id, t := range s.Frozen {
+		out.Frozen[id] = FrozenTube{t.Definition.open(), t.Strength}
+	}
+	return out
+}
+
+// Settings are how a wheel is built and looked at.
+type Settings struct {
+	Medium, Light, Judged string
+	Choices               wheel.Choices
+}
+
+type keptSettings struct {
+	versioned
+	Medium  string      `json:"medium"`
+	Light   string      `json:"light"`
+	Judged  string      `json:"judged"`
+	Choices keptChoices `json:"choices"`
+}
+
+type keptChoices struct {
+	Spacing string    `json:"spacing"`
+	Order   string    `json:"order"`
+	Names   string    `json:"names"`
+	Top     string    `json:"top,omitempty"`
+	CCW     bool      `json:"ccw,omitempty"`
+	Six     bool      `json:"six,omitempty"`
+	Raise   bool      `json:"raise,omitempty"`
+	Rings   keptRings `json:"rings"`
+}
+
+type keptRings struct {
+	Tints   int    `json:"tints"`
+	TintBy  string `json:"tintBy,omitempty"`
+	Shades  int    `json:"shades"`
+	ShadeBy string `json:"shadeBy,omitempty"`
+	Wash    bool   `json:"wash"`
+	Neutral bool   `json:"neutral"`
+	Triple  bool   `json:"triple"`
+}
+
+func keepSettings(s Settings) keptSettings {
+	c := s.Choices
+	return keptSettings{current, s.Medium, s.Light, s.Judged, keptChoices{c.Spacing, c.Order, c.Names, c.Top, c.CCW, c.Six, c.Raise,
+		keptRings{c.Tints, c.TintBy, c.Shades, c.ShadeBy, c.Wash, c.Neutral, c.Highlight}}}
+}
+
+func (s keptSettings) open() Settings {
+	c, r := s.Choices, s.Choices.Rings
+	return Settings{s.Medium, s.Light, s.Judged, wheel.Choices{Spacing: c.Spacing, Order: c.Order, Names: c.Names, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise,
+		Tints: r.Tints, TintBy: r.TintBy, Shades: r.Shades, ShadeBy: r.ShadeBy, Wash: r.Wash, Neutral: r.Neutral, Highlight: r.Triple}}
+}
+
+// same says that two contents would be kept as the same.
+func (c Content) same(other Content) (bool, error) {
+	kept := func(c Content) ([]byte, error) {
+		return json.Marshal([]any{c.Name, c.Kind, c.Archived, keepSnapshot(c.Snapshot), keepSettings(c.Settings)})
+	}
+	one, err := kept(c)
+	if err != nil {
+		return false, err
+	}
+	two, err := kept(other)
+	return bytes.Equal(one, two), err
+}
+
+type keptSlotOutcome struct {
+	versioned
+	Name         string `json:"name"`
+	HueWord      string `json:"computed"`
+	Verdict      string `json:"came"`
+	HueRight     bool   `json:"hueRight"`
+	VerdictRight bool   `json:"verdictRight"`
+	VerdictNear  bool   `json:"verdictNear"`
+	Points       int    `json:"points"`
+}
+
+func keepSlotOutcome(o journal.SlotOutcome) keptSlotOutcome {
+	return keptSlotOutcome{current, o.Name, o.HueWord, o.Verdict, o.HueRight, o.VerdictRight, o.VerdictNear, o.Points}
+}
+
+func (o keptSlotOutcome) open() journal.SlotOutcome {
+	return journal.SlotOutcome{Name: o.Name, HueWord: o.HueWord, Verdict: o.Verdict, HueRight: o.HueRight, VerdictRight: o.VerdictRight, VerdictNear: o.VerdictNear, Points: o.Points}
+}
+
+type keptExpected struct {
+	versioned
+	HueWord string  `json:"hueWord"`
+	Verdict string  `json:"verdict"`
+	Mud     keptMud `json:"mud"`
+}
+
+type keptMud struct {
+	Nowhere bool    `json:"nowhere"`
+	At      float64 `json:"at"`
+}
+
+func keepExpected(e journal.Expected) keptExpected {
+	return keptExpected{current, e.HueWord, e.Verdict, keptMud(e.Mud)}
+}
+
+func (e keptExpected) open() journal.Expected {
+	return journal.Expected{HueWord: e.HueWord, Verdict: e.Verdict, Mud: journal.MudStart(e.Mud)}
+}
+
+// keptPairOutcome: what is right is counted by SQL, under these names.
+type keptPairOutcome struct {
+	versioned
+	Section      string  `json:"section"`
+	Spacing      string  `json:"spacing"`
+	HueWord      string  `json:"computed"`
+	Verdict      string  `json:"came"`
+	Retention    float64 `json:"retention"`
+	Mud          keptMud `json:"mudCame"`
+	HueRight     bool    `json:"hueRight"`
+	VerdictRight bool    `json:"verdictRight"`
+	MudRight     bool    `json:"mudRight"`
+	Points       int     `json:"points"`
+}
+
+func keepPairOutcome(o journal.PairOutcome) keptPairOutcome {
+	return keptPairOutcome{current, o.Section, o.Spacing, o.HueWord, o.Verdict, o.Retention, keptMud(o.Mud), o.HueRight, o.VerdictRight, o.MudRight, o.Points}
+}
+
+func (o keptPairOutcome) open() journal.PairOutcome {
+	return journal.PairOutcome{Section: o.Section, Spacing: o.Spacing, HueWord: o.HueWord, Verdict: o.Verdict, Retention: o.Retention, Mud: journal.MudStart(o.Mud),
+		HueRight: o.HueRight, VerdictRight: o.VerdictRight, MudRight: o.MudRight, Points: o.Points}
+}

@@ -1,0 +1,234 @@
+package studio
+
+import (
+	"context"
+	"fmt"
+
+	"gyrophane/core/bias"
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
+	"gyrophane/store"
+)
+
+// Tube is a tube of a box, and its paint.
+type Tube struct {
+	store.Tube
+	Paint *paint.Paint
+}
+
+// Whole is the tube as a box file holds it.
+func (t Tube) Whole() paint.Tube {
+	return paint.Tube{Definition: t.Definition, TubeDetails: t.Details()}
+}
+
+// tubeKey names a tube as it was at one of its versions: it is never another.
+type tubeKey struct {
+	id      int64
+	version int
+}
+
+// open makes the paint of a tube, or remembers it: a large box takes some
+// hundredths of a second.
+func (s *Studio) open(t store.Tube) (Tube, error) {
+	key := tubeKey{t.ID, t.Version}
+	if known, there := s.tubes.Get(key); there {
+		return Tube{t, known.Paint}, nil
+	}
+	out, err := openTube(t)
+	if err == nil {
+		s.tubes.Add(key, out)
+	}
+	return out, err
+}
+
+func openTube(t store.Tube) (Tube, error) {
+	p, err := t.Definition.Paint(TubeID(t.ID), t.Details().Strength())
+	return Tube{t, p}, err
+}
+
+// Box is a painter's tubes, each in hue order.
+type Box struct{ Tubes, Archived []Tube }
+
+// Box reads a painter's tubes.
+func (s *Studio) Box(ctx context.Context, painter int64) (out Box, err error) {
+	tubes, err := s.store.Tubes(ctx, painter)
+	if err != nil {
+		return out, err
+	}
+	byPaint := map[*paint.Paint]Tube{}
+	var paints []*paint.Paint
+	for _, t := range tubes {
+		o, err := s.open(t)
+		if err != nil {
+			return out, err
+		}
+		byPaint[o.Paint] = o
+		paints = append(paints, o.Paint)
+	}
+	bias.InHueOrder(paints)
+	for _, p := range paints {
+		if t := byPaint[p]; t.State == store.Archived {
+			out.Archived = append(out.Archived, t)
+		} else {
+			out.Tubes = append(out.Tubes, t)
+		}
+	}
+	return out, nil
+}
+
+// Paints are the paints of the tubes that are not archived.
+func (b Box) Paints() (out []*paint.Paint) {
+	for _, t := range b.Tubes {
+		out = append(out, t.Paint)
+	}
+	return out
+}
+
+// Named are the paints of the tubes that are not archived, under the names that
+// they go by.
+func (b Box) Named() (out []*paint.Paint) {
+	for _, t := range b.Tubes {
+		out = append(out, t.Paint.Called(t.Definition.Library, t.Nickname))
+	}
+	return out
+}
+
+// Whole are all tubes as a box file holds them, the archived ones last.
+func (b Box) Whole() (out []paint.Tube) {
+	for _, t := range b.Tubes {
+		out = append(out, t.Whole())
+	}
+	for _, t := range b.Archived {
+		out = append(out, t.Whole())
+	}
+	return out
+}
+
+// Candidates are the tubes that are not archived, for the places of a system.
+func (b Box) Candidates() (out []wheel.Candidate) {
+	for _, t := range b.Tubes {
+		out = append(out, wheel.Candidate{Paint: t.Paint, Called: t.Nickname, InBox: true, Price: t.Price})
+	}
+	return out
+}
+
+// Prices are what the tubes cost, by the id of their paint; a paint of the
+// library costs what the cheapest tube of it does.
+func (b Box) Prices() map[string]float64 {
+	out := map[string]float64{}
+	for _, t := range b.Tubes {
+		if t.Price == nil {
+			continue
+		}
+		out[t.Paint.ID] = *t.Price
+		if id := t.Definition.Library; id != "" {
+			if least, ok := out[id]; !ok || *t.Price < least {
+				out[id] = *t.Price
+			}
+		}
+	}
+	return out
+}
+
+// Tube reads one of a painter's tubes.
+func (s *Studio) Tube(ctx context.Context, painter, id int64) (Tube, error) {
+	t, err := s.store.Tube(ctx, painter, id)
+	if err != nil {
+		return Tube{}, err
+	}
+	return s.open(t)
+}
+
+// AddPaints puts paints of the library into a box, all or none.
+func (s *Studio) AddPaints(ctx context.Context, painter int64, ids []string, grade string) error {
+	var tubes []paint.Tube
+	for _, id := range ids {
+		t, _, err := paint.Tube{Definition: paint.Definition{Library: id}, TubeDetails: paint.TubeDetails{Grade: grade}}.Complete()
+		if err != nil {
+			return err
+		}
+		tubes = append(tubes, t)
+	}
+	summary := "added " + CountPaints(len(tubes))
+	if len(tubes) == 1 {
+		summary = "added " + tubes[0].Library
+	}
+	return s.addTubes(ctx, painter, summary, tubes)
+}
+
+// AddOwn puts a paint of a painter's own into a box.
+func (s *Studio) AddOwn(ctx context.Context, painter int64, name, grade string, o paint.Origin) error {
+	t, _, err := paint.Tube{Definition: paint.Definition{Name: name, Origin: &o}, TubeDetails: paint.TubeDetails{Grade: grade}}.Complete()
+	if err != nil {
+		return err
+	}
+	return s.addTubes(ctx, painter, "made "+t.Name, []paint.Tube{t})
+}
+
+// Import adds what an import plan adds: all, or nothing where rows are wrong. The
+// error is then an input.Error.
+func (s *Studio) Import(ctx context.Context, painter int64, plan ImportPlan) error {
+	switch {
+	case plan.Wrong == 1:
+		return input.Errorf("Nothing was added: 1 row is wrong; mend it in the file, or leave out what is wrong.")
+	case plan.Wrong > 1:
+		return input.Errorf("Nothing was added: %d rows are wrong; mend them in the file, or leave out what is wrong.", plan.Wrong)
+	case len(plan.Added) == 0:
+		return input.Errorf("Nothing was added: every row was left out.")
+	}
+	return s.addTubes(ctx, painter, fmt.Sprintf("brought in %s from a file", CountPaints(len(plan.Added))), plan.Added)
+}
+
+func (s *Studio) addTubes(ctx context.Context, painter int64, summary string, tubes []paint.Tube) error {
+	_, err := s.store.AddTubes(ctx, painter, summary, newTubes(tubes))
+	return err
+}
+
+func newTubes(tubes []paint.Tube) (out []store.NewTube) {
+	for _, t := range tubes {
+		out = append(out, store.NewTube{Definition: t.Definition, Content: store.ContentOf(t.TubeDetails)})
+	}
+	return out
+}
+
+// SaveTube saves what is said of a tube, on the version it was made on; resolves
+// names a refused version that this settles, or is 0.
+func (s *Studio) SaveTube(ctx context.Context, painter, id int64, version int, d paint.TubeDetails, resolves int64) error {
+	d, err := d.Check()
+	if err != nil {
+		return err
+	}
+	was, err := s.Tube(ctx, painter, id)
+	if err != nil {
+		return err
+	}
+	_, err = s.store.SaveTube(ctx, painter, id, version, changeInWords(was, d), store.ContentOf(d), resolves)
+	return err
+}
+
+// changeInWords names a change for the undo.
+func changeInWords(was Tube, now paint.TubeDetails) string {
+	name := was.Paint.Name
+	if was.Nickname != "" {
+		name = was.Nickname
+	}
+	before := was.Details()
+	switch {
+	case now.Archived && !before.Archived:
+		return "archived " + name
+	case !now.Archived && before.Archived:
+		return "restored " + name
+	case now.Nickname != before.Nickname:
+		return "renamed " + name
+	}
+	return "changed " + name
+}
+
+// CountPaints is "1 paint", "3 paints".
+func CountPaints(n int) string {
+	if n == 1 {
+		return "1 paint"
+	}
+	return fmt.Sprintf("%d paints", n)
+}

@@ -1,0 +1,49 @@
+package studio
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+)
+
+func TestTheDemoStudiosGuessesAreWholeRounds(t *testing.T) {
+	said, err := demoGuesses()
+	require.NoError(t, err)
+	days := map[int]int{}
+	for _, g := range said {
+		days[g.daysAgo]++
+		_, err := score(paint.Find, g.PairGuess, path.ByHue)
+		assert.NoError(t, err, "%s with %s", g.A, g.B)
+	}
+	for day, n := range days {
+		assert.Equal(t, 10, n, "%d days ago", day)
+	}
+}
+
+func TestTheDemoStudiosRoundsAreScored(t *testing.T) {
+	rounds, err := scoredRounds()
+	require.NoError(t, err)
+	require.Len(t, rounds, 2)
+	points := make([]int, 2)
+	for i, r := range rounds {
+		require.Len(t, r.Guesses, 10)
+		assert.Equal(t, 10, r.Length)
+		for _, g := range r.Guesses {
+			points[i] += g.Points
+		}
+	}
+	assert.Less(t, points[0], points[1], "the eye has learned")
+	assert.Less(t, points[1], 60)
+}
+
+func TestTheDemoHasASystemOfEachKind(t *testing.T) {
+	var kinds []string
+	for _, w := range demoWheels() {
+		kinds = append(kinds, w.Kind)
+	}
+	assert.ElementsMatch(t, []string{"triad", "cmy", "split", "double"}, kinds)
+}

@@ -1,0 +1,283 @@
+package studio
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"sync"
+	"time"
+
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+	"gyrophane/core/reach"
+	"gyrophane/core/text"
+	"gyrophane/store"
+)
+
+// Queue are the searches under way and those that wait for their turn. A painter
+// has one for each question, for a new one ends the one before, and of a painter
+// one is worked on at a time. The zero value is ready.
+type Queue struct {
+	lock    sync.Mutex
+	of      map[searchKey]*search
+	waiting []*search // in the order they came
+	running map[int64]*search
+}
+
+type searchKey struct {
+	painter  int64
+	question string
+}
+
+// mostSearching is how many searches are worked on at the same time.
+const mostSearching = 2
+
+// searchWorkers is how many threads each of them takes, so that other painters
+// find room beside them.
+const searchWorkers = 1
+
+// search is one that a painter waits for.
+type search struct {
+	searchKey
+	ticket string
+	end    context.CancelCauseFunc
+	turn   chan struct{} // closed when it is worked on
+	lock   sync.Mutex
+	at     reach.Progress
+}
+
+// tell hears how far a search is: the farthest of what it is told.
+func (s *search) tell(p reach.Progress) {
+	s.lock.Lock()
+	defer s.lock.Unlock()
+	if p.Looking != s.at.Looking || p.Done > s.at.Done {
+		s.at = p
+	}
+}
+
+// How long a search may take once it is worked on, and how long it may wait for
+// that.
+const (
+	searchTime = 20 * time.Second
+	queueTime  = 2 * time.Minute
+)
+
+// Why a search did not come to its end.
+var (
+	ErrAnotherSearch = errors.New("another search of the painter's began")
+	ErrNoTurn        = errors.New("the turn of the search did not come")
+)
+
+// Search is a search to be run.
+type Search struct {
+	Painter  int64
+	Question string // a new search for the same one ends the one before
+	Ticket   string // names it, so that one can ask how far it is, and end it
+}
+
+// Run works on a search when its turn comes, until its context ends, another
+// search of the same painter begins, or its time is over. The error is that of the
+// work, an input.Error where it asks too much, ErrAnotherSearch, ErrNoTurn, or
+// context.Canceled.
+func (q *Queue) Run(ctx context.Context, s Search, work func(ctx context.Context, tell reach.Tell) error) error {
+	ctx, end := context.WithCancelCause(ctx)
+	defer end(nil)
+	one := &search{searchKey: searchKey{s.Painter, s.Question}, ticket: s.Ticket, end: end, turn: make(chan struct{})}
+	defer q.enter(one)()
+	wait, cancel := context.WithTimeout(ctx, queueTime)
+	defer cancel()
+	select {
+	case <-one.turn:
+	case <-wait.Done():
+		if ctx.Err() != nil {
+			return context.Cause(ctx)
+		}
+		return ErrNoTurn
+	}
+	limited, stop := context.WithTimeout(ctx, searchTime)
+	defer stop()
+	err := work(limited, one.tell)
+	if err != nil && ctx.Err() != nil {
+		return context.Cause(ctx) // why it was ended, not where
+	}
+	return tooLong(err)
+}
+
+// tooLong says what to do about a search that asked too much, or ran out of time.
+func tooLong(err error) error {
+	var many reach.TooMany
+	switch {
+	case errors.As(err, &many):
+		return input.Errorf("%s", text.UpperFirst(many.Sentence)+".")
+	case errors.Is(err, context.DeadlineExceeded):
+		return input.Errorf("Too many for an exact answer in %d seconds: leave some out, or want fewer colours.", int(searchTime.Seconds()))
+	}
+	return err
+}
+
+// enter lets a search wait for its turn, and ends the painter's one before. Done
+// must be called when it is over, whether or not its turn came.
+func (q *Queue) enter(one *search) (done func()) {
+	q.lock.Lock()
+	defer q.lock.Unlock()
+	if q.of == nil {
+		q.of, q.running = map[searchKey]*search{}, map[int64]*search{}
+	}
+	if before := q.of[one.searchKey]; before != nil {
+		before.end(ErrAnotherSearch)
+	}
+	q.of[one.searchKey] = one
+	q.waiting = append(q.waiting, one)
+	q.next()
+	return func() {
+		q.lock.Lock()
+		defer q.lock.Unlock()
+		if q.of[one.searchKey] == one {
+			delete(q.of, one.searchKey)
+		}
+		if at := slices.Index(q.waiting, one); at >= 0 {
+			q.waiting = slices.Delete(q.waiting, at, at+1)
+		} else {
+			delete(q.running, one.painter)
+		}
+		q.next()
+	}
+}
+
+// next gives turns to those who wait for longest, as long as there are some.
+func (q *Queue) next() {
+	for len(q.running) < mostSearching {
+		at := slices.IndexFunc(q.waiting, func(s *search) bool { return q.running[s.painter] == nil })
+		if at < 0 {
+			return
+		}
+		one := q.waiting[at]
+		q.waiting = slices.Delete(q.waiting, at, at+1)
+		q.running[one.painter] = one
+		close(one.turn)
+	}
+}
+
+// find is a painter's search of a ticket; nil when there is none. The lock must
+// be held.
+func (q *Queue) find(painter int64, ticket string) *search {
+	for key, one := range q.of {
+		if key.painter == painter && one.ticket == ticket {
+			return one
+		}
+	}
+	return nil
+}
+
+// Queued is what a search does before its turn comes: then Done is its place in
+// the queue, 1 being the next, and Of how many there are.
+const Queued reach.Looking = "queue"
+
+// Progress is how far a painter's search is; zero when there is none.
+func (q *Queue) Progress(painter int64, ticket string) reach.Progress {
+	q.lock.Lock()
+	defer q.lock.Unlock()
+	one := q.find(painter, ticket)
+	if one == nil {
+		return reach.Progress{}
+	}
+	if at := slices.Index(q.waiting, one); at >= 0 {
+		return reach.Progress{Looking: Queued, Done: at + 1, Of: len(q.waiting)}
+	}
+	one.lock.Lock()
+	defer one.lock.Unlock()
+	return one.at
+}
+
+// Stop ends a painter's search of a ticket.
+func (q *Queue) Stop(painter int64, ticket string) {
+	q.lock.Lock()
+	defer q.lock.Unlock()
+	if one := q.find(painter, ticket); one != nil {
+		one.end(context.Canceled)
+	}
+}
+
+// How many tables of pairs are kept in memory, and of how many different paints
+// at most: then some 3 MB each.
+const (
+	mostTables = 8
+	mostTabled = 100
+)
+
+// Table is reach.NewTable, remembered for as long as the paints are the same.
+func (s *Studio) Table(ctx context.Context, paints []*paint.Paint, workers int, tell reach.Tell) (*reach.Table, error) {
+	var key strings.Builder
+	for _, p := range paints {
+		fmt.Fprintf(&key, "%s %016x %s\n", p.ID, p.Fingerprint(), p.Name)
+	}
+	if t, known := s.tables.Get(key.String()); known {
+		return t, nil
+	}
+	t, err := reach.NewTable(ctx, paints, workers, tell)
+	if err == nil && t.Size() <= mostTabled {
+		s.tables.Add(key.String(), t)
+	}
+	return t, err
+}
+
+// Choose finds the best systems for a request, from a painter's box, its prices
+// and wanted colours; as a search with a ticket.
+func (s *Studio) Choose(ctx context.Context, painter int64, ticket string, r reach.Request) (out reach.Result, err error) {
+	err = s.Searches.Run(ctx, Search{painter, "choose", ticket}, func(ctx context.Context, tell reach.Tell) error {
+		box, err := s.Box(ctx, painter)
+		if err != nil {
+			return err
+		}
+		if r.Aim == reach.NearestTargets {
+			_, wanted, err := s.Wanted(ctx, painter)
+			if err != nil {
+				return err
+			}
+			if r.Targets, err = reach.Targets(wanted, r.Medium); err != nil {
+				return err
+			}
+		}
+		r.Prices, r.Workers, r.Tell, r.Table = box.Prices(), searchWorkers, tell, s.Table
+		out, err = reach.Choose(ctx, box.Paints(), r)
+		return err
+	})
+	return out, err
+}
+
+// Replacing is what to replace the tubes of a kept system with.
+type Replacing struct {
+	Wheel   int64
+	Library bool              // from the library; from the box otherwise
+	Tried   map[string]string // by the id of a tube, of what is tried in its place
+}
+
+// Replace says for each tube of a kept system what replaces it best; as a search.
+func (s *Studio) Replace(ctx context.Context, p store.Painter, r Replacing) (system reach.Named, swaps []reach.Swap, err error) {
+	err = s.Searches.Run(ctx, Search{Painter: p.ID, Question: "replace"}, func(ctx context.Context, _ reach.Tell) error {
+		systems, err := s.SideBySide(ctx, p, []int64{r.Wheel})
+		if err != nil {
+			return err
+		}
+		system = systems[0]
+		candidates := paint.Library()
+		if !r.Library {
+			box, err := s.Box(ctx, p.ID)
+			if err != nil {
+				return err
+			}
+			candidates = box.Paints()
+		}
+		find, tried := s.finder(ctx, As(p), nil, nil), map[string]*paint.Paint{}
+		for out, in := range r.Tried {
+			if tried[out], err = find(in); err != nil {
+				return err
+			}
+		}
+		swaps, err = reach.SwapsWith(ctx, system.System, candidates, tried)
+		return err
+	})
+	return system, swaps, err
+}

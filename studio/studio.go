@@ -1,0 +1,184 @@
+// Package studio is what a painter does and asks, whole: it finds the paints that
+// are meant (of the library, of the box, or as they were kept with a wheel), asks
+// the core, and keeps. It knows no HTTP, no JSON, no SQL and no flags.
+package studio
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"strconv"
+	"strings"
+
+	lru "github.com/hashicorp/golang-lru/v2"
+
+	"gyrophane/core/bias"
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+	"gyrophane/core/reach"
+	"gyrophane/core/wheel"
+	"gyrophane/store"
+)
+
+// Studio answers for the painters of one store.
+type Studio struct {
+	Searches Queue // of all painters
+	store    *store.Store
+	tubes    *lru.Cache[tubeKey, Tube]
+	tables   *lru.Cache[string, *reach.Table]
+}
+
+// mostTubes is how many tubes are remembered once they have been read, some
+// kilobytes each.
+const mostTubes = 4000
+
+// New makes a studio on a store.
+func New(s *store.Store) *Studio {
+	return &Studio{store: s, tubes: cache[tubeKey, Tube](mostTubes), tables: cache[string, *reach.Table](mostTables)}
+}
+
+// cache remembers the last used things, so many of them.
+func cache[K comparable, V any](most int) *lru.Cache[K, V] {
+	c, err := lru.New[K, V](most)
+	if err != nil {
+		panic(err) // a constant size above 0
+	}
+	return c
+}
+
+// Identity is how to learn who asks; it is called only where something of a
+// painter's own is meant.
+type Identity func(context.Context) (store.Painter, error)
+
+// As is the identity of somebody who is known.
+func As(p store.Painter) Identity {
+	return func(context.Context) (store.Painter, error) { return p, nil }
+}
+
+// school is which blue a painter calls warm; the usual one where nobody is known,
+// or nobody can say who.
+func school(ctx context.Context, who Identity) bias.School {
+	p, err := who(ctx)
+	if err != nil {
+		return bias.VioletIsWarm
+	}
+	return bias.School(p.WarmBlue)
+}
+
+// School is which blue a painter calls warm; the usual one where nobody is known.
+func (s *Studio) School(ctx context.Context, who Identity) bias.School { return school(ctx, who) }
+
+// finder finds library paints by their ids, and a painter's tubes as they are now
+// or, where they are frozen, as they were then. What it finds among the tubes it
+// notes in found, unless that is nil.
+func (s *Studio) finder(ctx context.Context, who Identity, frozen, found map[string]store.FrozenTube) paint.Finder {
+	return func(id string) (*paint.Paint, error) {
+		number, isTube := strings.CutPrefix(id, paint.TubePrefix)
+		if !isTube {
+			return paint.Find(id)
+		}
+		t, known := frozen[id]
+		if !known {
+			n, err := strconv.ParseInt(number, 10, 64)
+			if err != nil {
+				return nil, input.Errorf("%.40q is no tube of your box", id)
+			}
+			p, err := who(ctx)
+			if err != nil {
+				return nil, err
+			}
+			kept, err := s.store.Tube(ctx, p.ID, n)
+			if errors.Is(err, store.ErrNotFound) {
+				return nil, input.Errorf("%s is no tube of your box", id)
+			}
+			if err != nil {
+				return nil, err
+			}
+			o, err := s.open(kept)
+			if err == nil && found != nil {
+				found[id] = store.FrozenTube{Definition: kept.Definition, Strength: kept.Details().Strength()}
+			}
+			return o.Paint, err
+		}
+		if found != nil {
+			found[id] = t
+		}
+		return t.Definition.Paint(id, t.Strength)
+	}
+}
+
+// Finder finds the paints that are named: tubes as they were kept with a wheel of
+// the painter's, or as they are now where the wheel is 0. The wheel is looked up
+// only where tubes are among the paints.
+func (s *Studio) Finder(ctx context.Context, who Identity, wheelID int64, tubes bool) (paint.Finder, error) {
+	var frozen map[string]store.FrozenTube
+	if wheelID != 0 && tubes {
+		p, err := who(ctx)
+		if err != nil {
+			return nil, err
+		}
+		w, err := s.store.Wheel(ctx, p.ID, wheelID)
+		if err != nil {
+			return nil, err
+		}
+		frozen = w.Snapshot.Frozen
+	}
+	return s.finder(ctx, who, frozen, nil), nil
+}
+
+// Paints finds paints by their ids, as Finder does.
+func (s *Studio) Paints(ctx context.Context, who Identity, wheelID int64, ids ...string) (out []*paint.Paint, err error) {
+	find, err := s.Finder(ctx, who, wheelID, mentionTubes(ids))
+	if err != nil {
+		return nil, err
+	}
+	for _, id := range ids {
+		p, err := find(id)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, p)
+	}
+	return out, nil
+}
+
+// Parts reads ingredients written as PAINT=PARTS, their paints found as Finder
+// does.
+func (s *Studio) Parts(ctx context.Context, who Identity, wheelID int64, texts []string) ([]paint.Part, error) {
+	find, err := s.Finder(ctx, who, wheelID, mentionTubes(texts))
+	if err != nil {
+		return nil, err
+	}
+	return paint.ParseParts(texts, find)
+}
+
+// Pile mixes ingredients written as PAINT=PARTS.
+func (s *Studio) Pile(ctx context.Context, who Identity, wheelID int64, texts []string) (paint.Pile, error) {
+	parts, err := s.Parts(ctx, who, wheelID, texts)
+	if err != nil {
+		return paint.Pile{}, err
+	}
+	return paint.NewPile(parts)
+}
+
+// System finds the paints of a selection, as Finder does.
+func (s *Studio) System(ctx context.Context, who Identity, wheelID int64, c wheel.Selection) (wheel.System, paint.Finder, error) {
+	find, err := s.Finder(ctx, who, wheelID, c.Mentions(paint.TubePrefix))
+	if err != nil {
+		return wheel.System{}, nil, err
+	}
+	system, err := c.System(find)
+	return system, find, err
+}
+
+func mentionTubes(ids []string) bool {
+	for _, id := range ids {
+		if strings.HasPrefix(id, paint.TubePrefix) {
+			return true
+		}
+	}
+	return false
+}
+
+// TubeID is what a tube's paint is called among the paints of its box.
+func TubeID(id int64) string { return fmt.Sprintf("%s%d", paint.TubePrefix, id) }

@@ -1,0 +1,101 @@
+package wire
+
+import (
+	"math"
+
+	"gyrophane/core/bias"
+	"gyrophane/core/paint"
+)
+
+// Paint is a paint as it is listed.
+type Paint struct {
+	ID       string `json:"id"`
+	CI       string `json:"ci" doc:"Colour Index name"`
+	Name     string `json:"name"`
+	Family   string `json:"family"`
+	Hiding   string `json:"hiding" enum:"opaque,semi,transparent"`
+	Strength int    `json:"strength" doc:"tinting strength of the class, 1 weak to 5 very strong"`
+	Staining string `json:"staining,omitempty" enum:"low,medium,high" doc:"typical of the class"`
+	// Lightfast is how well the class keeps its colour in light.
+	Lightfast string `json:"lightfast,omitempty" enum:"excellent,good,fair,poor" doc:"typical of the class"`
+	Colours
+	Judgement
+	Lean     *Lean    `json:"lean" doc:"null where there is no hue to lean"`
+	Greyness *float64 `json:"greyness" doc:"Preucil, 0 to 1; null where it does not apply"`
+	HueError *float64 `json:"hueError" doc:"Preucil, 0 to 1; null where it does not apply"`
+	Because  string   `json:"because"`
+	Caution  string   `json:"caution"`
+	Cautious bool     `json:"cautious" doc:"whether the class carries a special hazard"`
+	// StudentSafe says that nothing in the class speaks against schools.
+	StudentSafe bool     `json:"studentSafe"`
+	Roles       []string `json:"roles" doc:"the roles it belongs in"`
+	Ladder      []Rung   `json:"ladder"`
+}
+
+// Lean is how far, in OKLCh degrees, an undertone lies from its role's hinge.
+type Lean struct {
+	Degrees float64 `json:"degrees"`
+	Toward  string  `json:"toward" doc:"the neighbour it leans to, or centred"`
+	InWash  string  `json:"inWash,omitempty" doc:"where a thin wash leans the other way: the neighbour it leans to"`
+}
+
+// Rung is one step of a ladder, as painted.
+type Rung struct {
+	Share     float64 `json:"share" doc:"of the mixture beside white, 0.003 to 1"`
+	Thickness float64 `json:"thickness" doc:"of the film, 0 when opaque"`
+	Shown
+}
+
+const ladderRungs = 9
+
+// Library lists every paint of the built-in library.
+func (v View) Library() []Paint {
+	out := make([]Paint, 0, len(paint.Library()))
+	for _, p := range paint.Library() {
+		out = append(out, v.Paint(p))
+	}
+	return out
+}
+
+// Paint describes one paint.
+func (v View) Paint(p *paint.Paint) Paint {
+	m := p.Alone()
+	u := p.Undertone()
+	out := Paint{
+		ID: p.ID, CI: p.CI, Name: p.Name, Family: string(bias.FamilyOf(p)), Hiding: p.Hiding, Strength: p.StrengthClass,
+		Colours: v.colours(&m, u), Judgement: judgement(u), Because: bias.Alone(p),
+		Staining: p.Staining, Lightfast: p.Lightfast,
+		Caution: p.Caution, Cautious: p.Hazardous(), StudentSafe: p.StudentSafe(), Roles: []string{}, Ladder: v.ladder(&m),
+	}
+	out.Lean = leanIn(p, "")
+	out.Greyness, out.HueError = greyness(&m)
+	for _, r := range bias.Roles {
+		if r.Accepts(p) {
+			out.Roles = append(out.Roles, string(r))
+		}
+	}
+	return out
+}
+
+func (v View) ladder(m *paint.Mixture) []Rung {
+	var out []Rung
+	for _, r := range m.Ladder(v.Medium, v.Wet, ladderRungs) {
+		rung := Rung{Share: round(r.Share, 4), Shown: shown(r.Spectrum.OKLab(v.Light))}
+		if !math.IsInf(r.Thickness, 1) {
+			rung.Thickness = round(r.Thickness, 4)
+		}
+		out = append(out, rung)
+	}
+	return out
+}
+
+// greyness is the greyness and hue error of a mixture; nil where they do not
+// apply.
+func greyness(m *paint.Mixture) (grey, hueError *float64) {
+	p, ok := bias.PrintOf(m)
+	if !ok {
+		return nil, nil
+	}
+	g, h := round(p.Greyness, 4), round(p.HueError, 4)
+	return &g, &h
+}

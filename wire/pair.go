@@ -1,0 +1,155 @@
+package wire
+
+import (
+	"gyrophane/core/bias"
+	"gyrophane/core/journal"
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+)
+
+// Pair is the way from one paint to another.
+type Pair struct {
+	Conditions
+	Spacing     string       `json:"spacing" enum:"hue,contrast,parts"`
+	Key         string       `json:"key" doc:"tells the two paints as they stand, and the spacing, from all others"`
+	Predictable bool         `json:"predictable" doc:"there is something to predict of the two"`
+	A           Paint        `json:"a"`
+	B           Paint        `json:"b"`
+	Samples     []PathSample `json:"samples"`
+	Steps       []PathStep   `json:"steps"`
+	Middle      PathStep     `json:"middle" doc:"the secondary, half way"`
+	Retention   float64      `json:"retention" doc:"of the secondary"`
+	Verdict     string       `json:"verdict" enum:"clean,softened,muddy,neutral" doc:"of the secondary"`
+	Lowest      float64      `json:"lowest" doc:"least retention between the first and the last step"`
+	MudZones    []Stretch    `json:"mudZones"`
+	Dull        []Stretch    `json:"dullStretches" doc:"softened or worse"`
+	RuleOfThumb string       `json:"ruleOfThumb" enum:"bright,moderate,dull,none"`
+	Because     string       `json:"because"`
+	NoDifferent bool         `json:"noDifferent" doc:"the two cannot be told apart: steps are the first paint, without a verdict"`
+	Ladders     []LadderAt   `json:"ladders" doc:"let down, or thinned, at some places of the way"`
+	Third       *Paint       `json:"third,omitempty" doc:"the paint that is traced into it"`
+	Taints      []Taint      `json:"taints,omitempty" doc:"the same way with a trace of the third paint in every mixture, by rising share"`
+	Clean       float64      `json:"cleanFrom" doc:"the retention from which a mixture is clean"`
+	Soft        float64      `json:"softenedFrom"`
+}
+
+// LadderAt is the ladder of one place on the way.
+type LadderAt struct {
+	Sample int    `json:"sample" doc:"index among the samples"`
+	Rungs  []Rung `json:"rungs"`
+}
+
+// Taint is a way with a share of a third paint in every mixture.
+type Taint struct {
+	Share     float64       `json:"share" doc:"of the third paint, by volume, 0 to 1"`
+	Retention float64       `json:"retention" doc:"half way"`
+	Verdict   string        `json:"verdict" enum:"clean,softened,muddy,neutral"`
+	HueWord   string        `json:"hueWord" doc:"half way"`
+	Samples   []TaintedBand `json:"samples" doc:"at the places of the clean samples"`
+}
+
+// TaintedBand is one place of a tainted way.
+type TaintedBand struct {
+	AsPainted Shown   `json:"asPainted"`
+	Undertone Shown   `json:"undertone"`
+	Retention float64 `json:"retention"`
+	Verdict   string  `json:"verdict" enum:"clean,softened,muddy,neutral"`
+	HueWord   string  `json:"hueWord"`
+	Words     string  `json:"words" doc:"the colour as painted, in words"`
+}
+
+const laddersAlong = 17
+
+// Contaminated shapes a path, and shares of a third paint in every mixture of it.
+func (v View) Contaminated(way *path.Path, third *paint.Paint, taints []path.Taint, n int, spacing path.Spacing) Pair {
+	p := v.Pair(way, n, spacing)
+	middle := way.Middle(spacing)
+	described := v.Paint(third)
+	p.Third = &described
+	for _, tainted := range taints {
+		m := way.TaintedAt(middle.Share, third, tainted.Share)
+		u := m.Undertone()
+		t := Taint{Share: tainted.Share, Retention: round(u.Retention, 4), Verdict: u.Verdict.String(), HueWord: u.HueWord()}
+		for i, s := range tainted.Samples {
+			ok := v.look(&tainted.Mixed[i])
+			t.Samples = append(t.Samples, TaintedBand{shown(ok), shown(s.Under.Colour), round(s.Under.Retention, 4), s.Under.Verdict.String(), s.Under.HueWord(), ok.Words()})
+		}
+		p.Taints = append(p.Taints, t)
+	}
+	return p
+}
+
+// PathSample is one place on the way.
+type PathSample struct {
+	Share float64 `json:"share" doc:"of the second paint, by volume, 0 to 1"`
+	At    float64 `json:"at" doc:"how far along the way, 0 to 1, in the measure of the spacing"`
+	Mixture
+}
+
+// PathStep is a step with parts a brush can do.
+type PathStep struct {
+	Share float64 `json:"share"`
+	Mixture
+	Mixing []string `json:"mixing"`
+}
+
+// Stretch is an unbroken part of a path.
+type Stretch struct {
+	From      float64      `json:"from" doc:"share of the second paint"`
+	To        float64      `json:"to"`
+	FromParts []Ingredient `json:"fromParts"`
+	ToParts   []Ingredient `json:"toParts"`
+	FromWord  string       `json:"fromWord"`
+	ToWord    string       `json:"toWord"`
+	Lowest    float64      `json:"lowest"`
+}
+
+// Pair shapes a path with n inner steps, as many as path.CheckSteps allows.
+func (v View) Pair(p *path.Path, n int, spacing path.Spacing) Pair {
+	a, b := p.A, p.B
+	steps := p.Steps(n, spacing)
+	middle := p.Middle(spacing)
+	out := Pair{
+		Conditions: v.conditions(), Spacing: spacing.String(), Key: journal.Key(a, b, spacing), Predictable: journal.Predictable(p), A: v.Paint(a), B: v.Paint(b),
+		Middle: v.pathStep(p, middle), Lowest: round(p.Lowest(steps[0].Share, steps[n-1].Share), 4),
+		MudZones: v.stretches(p, p.Mud()), Dull: v.stretches(p, p.Dull()),
+		RuleOfThumb: "none", NoDifferent: p.NoDifferent(),
+		Because: bias.Because(a, b, "", "", &middle.Mixture), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(),
+	}
+	out.Retention, out.Verdict = out.Middle.Retention, out.Middle.Verdict
+	if rule, ok := bias.RuleOfThumb(a, b, "", ""); ok {
+		out.RuleOfThumb = rule.Word
+	}
+	for _, s := range steps {
+		out.Steps = append(out.Steps, v.pathStep(p, s))
+	}
+	reached, laddered := p.Reached(spacing), 0
+	for i, s := range p.Samples {
+		m := p.At(s.Share)
+		if i*(laddersAlong-1) >= laddered*(len(p.Samples)-1) {
+			out.Ladders = append(out.Ladders, LadderAt{i, v.ladder(&m)})
+			laddered++
+		}
+		out.Samples = append(out.Samples, PathSample{s.Share, round(reached[i], 4), Mixture{v.Recipe(p.Parts(s.Share).Parts), v.colours(&m, s.Under), judgement(s.Under)}})
+	}
+	return out
+}
+
+func (v View) pathStep(p *path.Path, s path.Step) PathStep {
+	out := PathStep{round(s.Share, 6), v.step(s), p.Mixing(s.Recipe)}
+	if p.NoDifferent() {
+		out.Verdict = paint.Neutral.String()
+	}
+	return out
+}
+
+func (v View) stretches(p *path.Path, in []path.Stretch) []Stretch {
+	out := []Stretch{}
+	for _, s := range in {
+		out = append(out, Stretch{
+			From: round(s.From, 6), To: round(s.To, 6), FromWord: s.FromWord, ToWord: s.ToWord, Lowest: round(s.Lowest, 4),
+			FromParts: v.Recipe(p.Parts(s.From).Parts), ToParts: v.Recipe(p.Parts(s.To).Parts),
+		})
+	}
+	return out
+}

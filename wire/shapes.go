@@ -1,0 +1,132 @@
+// Package wire is the JSON that a client sees, one type for each thing: values
+// of the core and the studio in the shapes and field names that the HTTP API and
+// the command line share. It works nothing out but how a colour is shown.
+package wire
+
+import (
+	"math"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+)
+
+// View is the conditions a colour is looked at under. It changes displayed
+// colours only; undertone, lean, retention and verdict never depend on it.
+type View struct {
+	Medium paint.Medium
+	Light  colour.Light
+	Wet    bool
+}
+
+// ParseView reads a medium's id, a light's name, and "wet" or "dry". The error is
+// an input.Error.
+func ParseView(medium, light, judged string) (View, error) {
+	m, err := paint.ParseMedium(medium)
+	if err != nil {
+		return View{}, input.Wrap(err)
+	}
+	l, err := colour.ParseLight(light)
+	if err != nil {
+		return View{}, input.Wrap(err)
+	}
+	if judged != "wet" && judged != "dry" {
+		return View{}, input.Errorf("judged %q: choose wet or dry", judged)
+	}
+	return View{m, l, judged == "wet"}, nil
+}
+
+// Conditions are a View in words.
+type Conditions struct {
+	Medium string `json:"medium" enum:"watercolour,gouache,tempera,acrylic,oil" doc:"medium of the colours as painted"`
+	Light  string `json:"light" enum:"D65,D50,A" doc:"D65 daylight, D50 gallery, A warm lamp"`
+	Judged string `json:"judged" enum:"wet,dry"`
+}
+
+func (v View) conditions() Conditions {
+	return Conditions{v.Medium.ID, v.Light.String(), paint.Judged(v.Wet)}
+}
+
+// Colour is one colour: CIELAB against the light's own white, OKLCh adapted to
+// D65 (L 0 to 1, C, h in degrees), and what an sRGB screen shows.
+type Colour struct {
+	Lab   [3]float64 `json:"lab"`
+	OKLCh [3]float64 `json:"oklch"`
+	Shown
+}
+
+// Shown is a colour as a screen shows it.
+type Shown struct {
+	SRGB      string `json:"srgb" doc:"#rrggbb"`
+	Clipped   bool   `json:"clipped" doc:"brighter than sRGB can show: chroma was reduced"`
+	P3        string `json:"p3,omitempty" doc:"for a Display P3 screen, as CSS; only where sRGB falls short"`
+	ClippedP3 bool   `json:"clippedP3,omitempty" doc:"chroma was reduced even for Display P3"`
+}
+
+func shown(o colour.OKLab) Shown {
+	s := o.Screen()
+	return Shown{s.Hex, s.Clipped, s.P3, s.ClippedP3}
+}
+
+func colourOf(s colour.Spectrum, l colour.Light) Colour {
+	lab := s.XYZ(l).Lab(l.White())
+	ok := s.OKLab(l)
+	lch := ok.OKLCh()
+	return Colour{
+		Lab:   [3]float64{round(lab.L, 3), round(lab.A, 3), round(lab.B, 3)},
+		OKLCh: [3]float64{round(lch.L, 5), round(lch.C, 5), round(lch.H, 2)},
+		Shown: shown(ok),
+	}
+}
+
+// Colours are the four colours of a mixture. The undertone is always in
+// titanium white, wet, under daylight.
+type Colours struct {
+	Masstone   Colour `json:"masstone"`
+	BrushedOut Colour `json:"brushedOut"`
+	AsPainted  Colour `json:"asPainted"`
+	Undertone  Colour `json:"undertone"`
+	Words      string `json:"words" doc:"the colour as painted, in words"`
+}
+
+func (v View) colours(m *paint.Mixture, u paint.Undertone) Colours {
+	let, look := m.LetDown(u.Share), m.AsPainted(v.Medium, v.Wet)
+	return Colours{
+		Masstone:   colourOf(m.Masstone(), v.Light),
+		BrushedOut: colourOf(m.BrushedOut(), v.Light),
+		AsPainted:  colourOf(look, v.Light),
+		Undertone:  colourOf(let.Masstone(), colour.D65),
+		Words:      look.OKLab(v.Light).Words(),
+	}
+}
+
+// Judgement is what the undertone says of a mixture.
+type Judgement struct {
+	HueWord   string  `json:"hueWord"`
+	WheelHue  float64 `json:"wheelHue" doc:"degrees on the painter's circle: red 0, yellow 120, blue 240"`
+	Retention float64 `json:"retention" doc:"undertone chroma over what the library can reach at this hue, 0 to 1"`
+	Verdict   string  `json:"verdict" enum:"clean,softened,muddy,neutral"`
+}
+
+func judgement(u paint.Undertone) Judgement {
+	return Judgement{u.HueWord(), round(u.WheelHue, 2), round(u.Retention, 4), u.Verdict.String()}
+}
+
+func round(v float64, digits int) float64 {
+	p := math.Pow(10, float64(digits))
+	v = math.Round(v*p) / p
+	if v == 0 {
+		return 0 // no negative zero in what people read
+	}
+	return v
+}
+
+// ParseColour reads a colour as #rrggbb or as CIELAB, as it was seen under the
+// conditions of the view. The error is an input.Error.
+func (v View) ParseColour(text string) (paint.Reading, error) {
+	raw, err := paint.ParseColour(text, v.Medium, v.Wet)
+	if err != nil {
+		return paint.Reading{}, err
+	}
+	return raw.Parse("the colour")
+}

@@ -1,0 +1,74 @@
+package wire
+
+import (
+	"gyrophane/core/wheel"
+)
+
+// Selection is a primary system as it is kept: paints by reference, a role a
+// list, in the order of the wheel.
+type Selection struct {
+	Kind   wheel.SystemKind `json:"kind" enum:"triad,cmy,split,double,leaning-clockwise,leaning-counter-clockwise,own"`
+	Roles  [3][]string      `json:"roles" doc:"paints of each role, in the order of the wheel"`
+	Chosen [3][]string      `json:"chosen" doc:"the pair a painter wants for each section, empty for the brightest"`
+	Riders Riders           `json:"riders"`
+	Note   string           `json:"note" maxLength:"1000"`
+}
+
+// Riders ride along in a system without being primaries; each may be empty.
+type Riders struct {
+	White       string `json:"white,omitempty" maxLength:"60"`
+	Black       string `json:"black,omitempty" maxLength:"60"`
+	BlueGrey    string `json:"blueGrey,omitempty" maxLength:"60"`
+	Convenience string `json:"convenience,omitempty" maxLength:"60"`
+}
+
+// Core is the selection as the core knows it.
+func (s Selection) Core() wheel.Selection {
+	return wheel.Selection{Kind: s.Kind, Roles: s.Roles, Chosen: s.Chosen, Riders: wheel.RiderIDs(s.Riders), Note: s.Note}
+}
+
+// SelectionOf shapes a selection.
+func SelectionOf(s wheel.Selection) Selection {
+	out := Selection{Kind: s.Kind, Riders: Riders(s.Riders), Note: s.Note}
+	for k := range s.Roles {
+		out.Roles[k], out.Chosen[k] = append([]string{}, s.Roles[k]...), append([]string{}, s.Chosen[k]...)
+	}
+	return out
+}
+
+// WheelChoices are how a wheel is built and what rings it has.
+type WheelChoices struct {
+	Spacing string `json:"spacing" enum:"hue,contrast,parts"`
+	Order   string `json:"order" enum:"run,secondary" doc:"mixed from the weaker paint on, or the secondary first"`
+	Names   string `json:"names" enum:"painters,printers"`
+	Top     string `json:"top,omitempty" enum:"yellow,red,blue,magenta,cyan" doc:"the hue on top; the first role when left out"`
+	CCW     bool   `json:"ccw,omitempty" doc:"counter-clockwise"`
+	Six     bool   `json:"six,omitempty" doc:"six slots for beginners"`
+	Raise   bool   `json:"raise,omitempty" doc:"transparent paints are first raised with white"`
+	Rings   Rings  `json:"rings"`
+}
+
+// Rings are the rings that are on.
+type Rings struct {
+	Tints   int    `json:"tints" minimum:"0" maximum:"3"`
+	TintBy  string `json:"tintBy,omitempty" enum:"white,water,neighbour" doc:"by the medium when left out"`
+	Shades  int    `json:"shades" minimum:"0" maximum:"3"`
+	ShadeBy string `json:"shadeBy,omitempty" enum:"complement,black,blue-grey,mixed-black" doc:"the complement when left out"`
+	Wash    bool   `json:"wash"`
+	Neutral bool   `json:"neutral" doc:"the middles of the complements"`
+	Triple  bool   `json:"triple" doc:"highlight and shadow"`
+}
+
+// Core is the choices as the core knows them.
+func (c WheelChoices) Core() wheel.Choices {
+	r := c.Rings
+	return wheel.Choices{
+		Spacing: c.Spacing, Order: c.Order, Names: c.Names, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise,
+		Tints: r.Tints, TintBy: r.TintBy, Shades: r.Shades, ShadeBy: r.ShadeBy, Wash: r.Wash, Neutral: r.Neutral, Highlight: r.Triple,
+	}
+}
+
+// ChoicesOf shapes choices.
+func ChoicesOf(c wheel.Choices) WheelChoices {
+	return WheelChoices{c.Spacing, c.Order, c.Names, c.Top, c.CCW, c.Six, c.Raise, Rings{c.Tints, c.TintBy, c.Shades, c.ShadeBy, c.Wash, c.Neutral, c.Highlight}}
+}

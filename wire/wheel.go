@@ -1,0 +1,324 @@
+package wire
+
+import (
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+	"gyrophane/core/recipe"
+	"gyrophane/core/wheel"
+)
+
+// Wheel is a system's twelve-step wheel.
+type Wheel struct {
+	Conditions
+	Choices  WheelChoices `json:"choices"`
+	System   string       `json:"system" doc:"kind"`
+	Library  string       `json:"library" doc:"version of the paint library it was worked out with"`
+	Spacing  string       `json:"spacing" enum:"hue,contrast,parts"`
+	Slots    []Slot       `json:"slots"`
+	Sections []Section    `json:"sections" doc:"from each role to the next, whatever is on top"`
+	Median   float64      `json:"medianJump" doc:"OKLab"`
+	Clean    float64      `json:"cleanFrom" doc:"the retention from which a mixture is clean"`
+	Neutrals []Neutral    `json:"neutrals,omitempty" doc:"the middles of the six complement pairs"`
+	Mend     *Mend        `json:"mend,omitempty" doc:"what evens the largest jump"`
+	Raised   []Raised     `json:"raised,omitempty" doc:"paints that were raised with white"`
+	Warm     WarmHalf     `json:"warm"`
+	Hues     []string     `json:"hues" doc:"the twelve words a hue is guessed by"`
+}
+
+// Slot is one twelfth of the wheel, 0 on top, in the wheel's direction.
+type Slot struct {
+	Index  int      `json:"index"`
+	Home   int      `json:"home" doc:"where it would stand clockwise with the first role on top"`
+	Name   string   `json:"name"`
+	Kind   string   `json:"kind" enum:"primary,secondary,tertiary"`
+	Empty  bool     `json:"empty" doc:"a role is missing, or six slots are wanted; then nothing else is filled in"`
+	Role   string   `json:"role,omitempty" enum:"yellow,red,blue,magenta,cyan" doc:"of a primary"`
+	Paints []string `json:"paints" doc:"what they are called in short"`
+	Mixture
+	Halves        []Half         `json:"halves,omitempty" doc:"of a split primary, the one that faces the slot before first"`
+	OtherPairings []OtherPairing `json:"otherPairings,omitempty" doc:"of a secondary, the brightest first"`
+	Because       string         `json:"because"`
+	Mixing        []string       `json:"mixing"`
+	Jump          float64        `json:"jump" doc:"OKLab distance of the brushed-out colours to the next slot"`
+	Jumps         bool           `json:"jumps" doc:"over 1.6 times the wheel's median, and over 0.06"`
+	Across        int            `json:"complement" doc:"index of the slot across the wheel"`
+	Wet           Colour         `json:"wet" doc:"as painted, wet"`
+	Dry           Colour         `json:"dry" doc:"as painted, dry"`
+	Lean          *Lean          `json:"lean" doc:"of a primary, in its role"`
+	Ladder        []Rung         `json:"ladder"`
+	Rings         *SlotRings     `json:"rings,omitempty"`
+	Schemes       []SchemeSlots  `json:"schemes"`
+}
+
+// Half is one paint of a split primary.
+type Half struct {
+	Paint string `json:"paint"`
+	Name  string `json:"name"`
+	Mixture
+	Lean *Lean `json:"lean"`
+}
+
+// OtherPairing is a pair that does not fill its section.
+type OtherPairing struct {
+	A string `json:"a"`
+	B string `json:"b"`
+	Mixture
+	RuleOfThumb string `json:"ruleOfThumb" enum:"bright,moderate,dull,none"`
+}
+
+// SlotRings are a slot's places on the rings that are on.
+type SlotRings struct {
+	Tints     []RingRung `json:"tints,omitempty"`
+	Shades    []RingRung `json:"shades,omitempty"`
+	Wash      *Shown     `json:"wash,omitempty"`
+	Highlight *RingRung  `json:"highlight,omitempty"`
+	Shadow    *RingRung  `json:"shadow,omitempty"`
+}
+
+// RingRung is one place of a ring.
+type RingRung struct {
+	Shown
+	With    string       `json:"with" doc:"what is added: a paint, a slot or water"`
+	Parts   []Ingredient `json:"parts" doc:"of the slot's mixture, or its let-down, and of what is added; without the water"`
+	L       float64      `json:"l" doc:"L* of the masstone, or of the dry film where water thins"`
+	Reached bool         `json:"reached" doc:"whether it came as light or as dark as it should"`
+	HueWord string       `json:"hueWord"`
+}
+
+// SchemeSlots are the slots of a scheme read off from one slot.
+type SchemeSlots struct {
+	Scheme string `json:"scheme"`
+	Slots  []int  `json:"slots"`
+}
+
+// Neutral is where two complements cancel.
+type Neutral struct {
+	A       int          `json:"a" doc:"slot"`
+	B       int          `json:"b" doc:"slot"`
+	Parts   []Ingredient `json:"parts"`
+	Lab     [3]float64   `json:"lab" doc:"as painted, dry"`
+	Chroma  float64      `json:"chroma" doc:"C*ab as painted, dry"`
+	HueWord string       `json:"hueWord"`
+	Even    string       `json:"even" doc:"what dominates in equal parts, and what to add"`
+	Shown
+}
+
+// Mend is the recipe that stands half way in the largest jump.
+type Mend struct {
+	From  int          `json:"from" doc:"slot"`
+	To    int          `json:"to"`
+	Parts []Ingredient `json:"parts"`
+	Shown
+}
+
+// Raised is a paint raised with white.
+type Raised struct {
+	Paint string       `json:"paint" doc:"what to call it in short"`
+	Parts []Ingredient `json:"parts" doc:"it, and white"`
+}
+
+// Section is the run from one primary to the next.
+type Section struct {
+	From    string      `json:"from" doc:"paint; empty where a role is missing"`
+	To      string      `json:"to"`
+	Chosen  bool        `json:"chosen" doc:"by the painter, not as the brightest"`
+	Lowest  float64     `json:"lowest" doc:"least retention between the first and the last step"`
+	Weaker  string      `json:"weaker" doc:"the paint to start mixing from"`
+	Band    []BandPoint `json:"band" doc:"the path, for drawing"`
+	MudZone []Stretch   `json:"mudZones"`
+}
+
+// BandPoint is one sample of a section's path.
+type BandPoint struct {
+	At        float64 `json:"at" doc:"how far along the section, 0 to 1, in the measure of the spacing"`
+	Undertone Shown   `json:"undertone"`
+	Retention float64 `json:"retention"`
+	Verdict   string  `json:"verdict" enum:"clean,softened,muddy,neutral"`
+	HueWord   string  `json:"hueWord"`
+}
+
+// Wheel shapes a wheel that was built by some choices.
+func (v View) Wheel(w *wheel.Wheel, c wheel.Choices) Wheel {
+	c.Spacing, c.Order, c.Names = w.Spacing.String(), string(w.Order), w.Names
+	c.TintBy, c.ShadeBy = string(w.TintBy), string(w.ShadeBy)
+	out := Wheel{
+		Conditions: v.conditions(), Choices: ChoicesOf(c), System: string(w.System.Kind), Library: paint.LibraryVersion(),
+		Spacing: c.Spacing, Median: round(w.Median, 4), Clean: paint.CleanFrom(), Warm: Warm(), Hues: colour.HueWords(),
+	}
+	for i := range w.Slots {
+		slot := v.slot(w, i)
+		slot.Rings = v.rings(w, i, c)
+		out.Slots = append(out.Slots, slot)
+	}
+	for k := range w.Sections {
+		out.Sections = append(out.Sections, v.section(w, k))
+	}
+	if c.Neutral {
+		for i := range 6 {
+			if n, ok := v.neutral(w, i); ok {
+				out.Neutrals = append(out.Neutrals, n)
+			}
+		}
+	}
+	if m, ok := w.Mend(); ok {
+		out.Mend = &Mend{m.From, m.To, v.Recipe(m.Recipe.Parts), v.painted(&m.Mixture)}
+	}
+	for _, p := range w.System.Paints() {
+		if p.Of != nil {
+			out.Raised = append(out.Raised, Raised{p.Of[0].Paint.Code(), v.Recipe(recipe.Of(p.Of))})
+		}
+	}
+	return out
+}
+
+func (v View) section(w *wheel.Wheel, k int) Section {
+	s := &w.Sections[k]
+	out := Section{Band: []BandPoint{}, MudZone: []Stretch{}, Chosen: s.Chosen}
+	if s.Empty() {
+		return out
+	}
+	out.From, out.To, out.Weaker = s.A.ID, s.B.ID, s.Path.Weaker().ID
+	out.Lowest = round(w.Lowest(k), 4)
+	out.Band, out.MudZone = band(s.Path, w.Spacing, 0), v.stretches(s.Path, s.Path.Mud())
+	return out
+}
+
+func (v View) slot(w *wheel.Wheel, i int) Slot {
+	s := w.Slots[i]
+	out := Slot{
+		Index: i, Home: s.Home, Name: s.Name, Kind: s.Kind.String(), Empty: s.Empty, Because: w.Because(i),
+		Across: s.Complement(), Paints: []string{}, Mixing: []string{}, Ladder: []Rung{}, Schemes: []SchemeSlots{},
+	}
+	if s.Kind == wheel.Primary {
+		out.Role = string(w.System.Kind.Roles()[s.Home/4])
+	}
+	if s.Empty {
+		out.Parts, out.Verdict = []Ingredient{}, paint.Neutral.String()
+		return out
+	}
+	out.Mixture, out.Mixing = v.step(s.Step), w.Mixing(i, w.Order)
+	out.Jump, out.Jumps = round(s.Jump, 4), s.Jumps
+	out.Wet = colourOf(s.Mixture.AsPainted(v.Medium, true), v.Light)
+	out.Dry = colourOf(s.Mixture.AsPainted(v.Medium, false), v.Light)
+	out.Ladder = v.ladder(&s.Mixture)
+	for _, p := range s.Parts {
+		if p.Paint.Of == nil || p.Paint.Source != paint.Stirred {
+			out.Paints = append(out.Paints, p.Paint.Code())
+			continue
+		}
+		for _, of := range p.Paint.Of {
+			out.Paints = append(out.Paints, of.Paint.Code())
+		}
+	}
+	for _, scheme := range wheel.Schemes {
+		out.Schemes = append(out.Schemes, SchemeSlots{string(scheme.Scheme), w.Read(i, scheme.Scheme)})
+	}
+	role := w.System.Kind.Roles()[s.Home/4]
+	switch {
+	case s.Kind == wheel.Primary:
+		out.Lean = leanIn(s.Parts[0].Paint, role)
+		for _, h := range s.Halves {
+			p := h.Parts[0].Paint
+			out.Halves = append(out.Halves, Half{p.ID, p.Name, v.step(h), leanIn(p, role)})
+		}
+	case w.SectionOf(i).Path.NoDifferent():
+		out.Verdict = paint.Neutral.String()
+	}
+	if s.Kind == wheel.Secondary {
+		for _, p := range w.SectionOf(i).Others {
+			out.OtherPairings = append(out.OtherPairings, OtherPairing{p.A.ID, p.B.ID, v.step(p.Middle), ruleWord(&p)})
+		}
+	}
+	return out
+}
+
+func ruleWord(p *path.Pairing) string {
+	if r, ok := p.Rule(); ok {
+		return r.Word
+	}
+	return "none"
+}
+
+func (v View) rings(w *wheel.Wheel, i int, c wheel.Choices) *SlotRings {
+	if w.Slots[i].Empty || !c.Wash && !c.Highlight && c.Tints == 0 && c.Shades == 0 {
+		return nil
+	}
+	out := &SlotRings{}
+	for _, rung := range w.Tints(i, c.Tints, w.TintBy) {
+		out.Tints = append(out.Tints, v.ringRung(&rung))
+	}
+	for _, rung := range w.Shades(i, c.Shades, w.ShadeBy) {
+		out.Shades = append(out.Shades, v.ringRung(&rung))
+	}
+	if c.Wash {
+		s := w.Slots[i].Mixture.Wash()
+		wash := shown(s.OKLab(v.Light))
+		out.Wash = &wash
+	}
+	if c.Highlight {
+		if high, low, ok := w.Triple(i, w.ShadeBy); ok {
+			h, l := v.ringRung(&high), v.ringRung(&low)
+			out.Highlight, out.Shadow = &h, &l
+		}
+	}
+	return out
+}
+
+func (v View) ringRung(r *wheel.Rung) RingRung {
+	s := r.Looks(v.Medium, v.Wet)
+	return RingRung{shown(s.OKLab(v.Light)), r.With, v.Recipe(r.Parts), round(r.L, 1), r.Reached, r.Mixture.Undertone().HueWord()}
+}
+
+func (v View) neutral(w *wheel.Wheel, i int) (Neutral, bool) {
+	a, b := w.SlotPaint(i), w.SlotPaint(i+6)
+	if a == nil || b == nil {
+		return Neutral{}, false
+	}
+	return v.balance(wheel.BalanceOf(a, b, v.Medium), i, i+6), true
+}
+
+func (v View) balance(b wheel.Balance, i, j int) Neutral {
+	return Neutral{
+		A: i, B: j, Parts: v.Recipe(b.Parts), Lab: [3]float64{round(b.Lab.L, 2), round(b.Lab.A, 2), round(b.Lab.B, 2)},
+		Chroma: round(b.Lab.Chroma(), 2), HueWord: b.HueWord, Even: b.Even, Shown: v.painted(&b.Mixture),
+	}
+}
+
+// band is a path for drawing, in at most so many points; 0 for all.
+func band(p *path.Path, spacing path.Spacing, most int) []BandPoint {
+	reached := p.Reached(spacing) // where the hue runs back for a while, the drawing waits
+	out := []BandPoint{}
+	for i, s := range p.Samples {
+		if last := len(p.Samples) - 1; most > 0 && i > 0 && i < last && s.Arc*float64(most-1) < float64(len(out))*p.Length() {
+			continue
+		}
+		out = append(out, BandPoint{
+			At: round(reached[i], 4), Undertone: shown(s.Under.Colour), Retention: round(s.Under.Retention, 4),
+			Verdict: s.Under.Verdict.String(), HueWord: s.Under.HueWord(),
+		})
+	}
+	return out
+}
+
+// Complements are what becomes of two colours that are mixed to grey.
+type Complements struct {
+	Conditions
+	A         Paint      `json:"a"`
+	B         Paint      `json:"b"`
+	Balance   Neutral    `json:"balance"`
+	Intensity []RingRung `json:"intensity" doc:"from the first through the balance to the second"`
+}
+
+// Complements shapes two paints that cancel each other, in n steps (5 or 7).
+func (v View) Complements(b wheel.Balance, n int) Complements {
+	return Complements{v.conditions(), v.Paint(b.A), v.Paint(b.B), v.balance(b, 0, 0), v.scale(&b, n)}
+}
+
+func (v View) scale(b *wheel.Balance, n int) []RingRung {
+	var out []RingRung
+	for _, r := range b.Intensity(n) {
+		out = append(out, v.ringRung(&r))
+	}
+	return out
+}
