@@ -18,9 +18,10 @@ build: setup ui
 ui: setup
 	@scripts/ui.sh
 
-# The TypeScript types of the API, written from the Go structs.
+# The TypeScript types of the API and its constants, written from Go.
 types: ui/node_modules/.package-lock.json
 	go run ./cmd/gyrophane openapi > ui/src/api/openapi.json
+	go run ./cmd/gyrophane openapi --constants > ui/src/api/constants.json
 	cd ui && npm run --silent types
 
 ui/node_modules/.package-lock.json: ui/package-lock.json

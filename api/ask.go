@@ -15,16 +15,16 @@ import (
 
 // Look is how a question wants its colours shown.
 type Look struct {
-	Medium string `query:"medium" default:"acrylic" enum:"watercolour,gouache,tempera,acrylic,oil" doc:"what is painted with"`
-	Light  string `query:"light" default:"D65" enum:"D65,D50,A" doc:"what it is looked at by: daylight, gallery, warm lamp"`
-	Judged string `query:"judged" default:"dry" enum:"wet,dry" doc:"as it is being painted, or when it is dry"`
+	Medium string `query:"medium" default:"acrylic" format:"medium" doc:"what is painted with"`
+	Light  string `query:"light" default:"D65" format:"light" doc:"what it is looked at by: daylight, gallery, warm lamp"`
+	Judged string `query:"judged" default:"dry" format:"judged" doc:"as it is being painted, or when it is dry"`
 }
 
 func (l Look) view() (wire.View, error) { return wire.ParseView(l.Medium, l.Light, l.Judged) }
 
 // Spaced is a question about steps.
 type Spaced struct {
-	Spacing string `query:"spacing" default:"hue" enum:"hue,contrast,parts" doc:"what the steps are even in"`
+	Spacing string `query:"spacing" default:"hue" format:"spacing" doc:"what the steps are even in"`
 }
 
 type mixInput struct {

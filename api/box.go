@@ -24,7 +24,7 @@ type Box struct {
 	Cautions      []wire.CautionGroup `json:"cautions" doc:"the gravest first"`
 	CautionNotice string              `json:"cautionNotice" doc:"what goes before every caution"`
 	Warm          wire.WarmHalf       `json:"warm"`
-	WarmBlue      string              `json:"warmBlue" enum:"violet,green"`
+	WarmBlue      string              `json:"warmBlue" format:"warmBlue"`
 	Undo          *BoxUndo            `json:"undo" doc:"what undoing would take back; null when nothing"`
 	Sets          []wire.StartingSet  `json:"sets" doc:"to begin with"`
 }
@@ -121,7 +121,7 @@ func (s *Server) boxRoutes() {
 		Look
 		Body struct {
 			Paints []string `json:"paints" minItems:"1" maxItems:"60" doc:"library ids"`
-			Grade  string   `json:"grade,omitempty" enum:"artist,student"`
+			Grade  string   `json:"grade,omitempty" format:"grade"`
 		}
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "addPaints", Tags: []string{"box"}, Summary: "Adds paints of the library to the box, all or none", Method: http.MethodPost, Path: "/api/box/paints"},

@@ -258,9 +258,9 @@ func (s *Server) compareRoutes() {
 
 	type choose struct {
 		Look
-		Kind     string   `query:"kind" required:"true" enum:"triad,split,double" doc:"of system"`
+		Kind     string   `query:"kind" required:"true" format:"chosenKind" doc:"of system"`
 		From     string   `query:"from" default:"box" enum:"box,library" doc:"from which paints"`
-		Aim      string   `query:"aim" default:"coverage" enum:"coverage,price,tubes,targets" doc:"what for: the most clean hues, the least price, the fewest tubes, the wanted colours"`
+		Aim      string   `query:"aim" default:"coverage" format:"aim" doc:"what for: the most clean hues, the least price, the fewest tubes, the wanted colours"`
 		Careful  bool     `query:"careful" doc:"no paint whose class carries a special hazard"`
 		Without  []string `query:"without" maxItems:"12" doc:"no paint of these classes of caution"`
 		Contains []string `query:"contains" maxItems:"6" doc:"paints that must be in it"`

@@ -56,7 +56,7 @@ type Guesses struct {
 type Round struct {
 	ID      int64               `json:"id"`
 	Made    time.Time           `json:"made"`
-	Spacing string              `json:"spacing" enum:"hue,contrast,parts"`
+	Spacing string              `json:"spacing" format:"spacing"`
 	Pairs   []wire.PracticePair `json:"pairs"`
 	Points  int                 `json:"points"`
 	OutOf   int                 `json:"outOf" doc:"of what was guessed"`

@@ -67,7 +67,7 @@ func (s *Server) ownRoutes() {
 		Look
 		Body struct {
 			Name   string      `json:"name" maxLength:"200"`
-			Grade  string      `json:"grade,omitempty" enum:"artist,student"`
+			Grade  string      `json:"grade,omitempty" format:"grade"`
 			Origin wire.Origin `json:"origin"`
 		}
 	}
@@ -99,8 +99,8 @@ func (s *Server) ownRoutes() {
 		Paper   string `query:"paper" required:"true" maxLength:"80" doc:"spot of bare paper: x,y,r in fractions of the picture"`
 		Mass    string `query:"mass" maxLength:"80" doc:"spot of the masstone"`
 		Tint    string `query:"tint" maxLength:"80" doc:"spot of the tint"`
-		Medium  string `query:"medium" default:"acrylic" enum:"watercolour,gouache,tempera,acrylic,oil" doc:"what is painted with"`
-		Judged  string `query:"judged" default:"dry" enum:"wet,dry" doc:"as it is being painted, or when it is dry"`
+		Medium  string `query:"medium" default:"acrylic" format:"medium" doc:"what is painted with"`
+		Judged  string `query:"judged" default:"dry" format:"judged" doc:"as it is being painted, or when it is dry"`
 		RawBody []byte
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "pickFromPhoto", Tags: []string{"paints"}, Summary: "Reads swatches off a photo, against bare paper", Method: http.MethodPost, Path: filesBelow + "photo", MaxBodyBytes: largestFile},
@@ -146,8 +146,8 @@ func (s *Server) ownRoutes() {
 	type readMeter struct {
 		Body struct {
 			Swatch string `json:"swatch" maxLength:"200" doc:"what the stand-in is to lay under itself: PB29=1 PW6=9"`
-			Medium string `json:"medium" enum:"watercolour,gouache,tempera,acrylic,oil"`
-			Judged string `json:"judged" enum:"wet,dry"`
+			Medium string `json:"medium" format:"medium"`
+			Judged string `json:"judged" format:"judged"`
 		}
 	}
 	type meterReading struct {

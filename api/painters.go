@@ -18,7 +18,7 @@ type Profile struct {
 	Name       string `json:"name"`
 	Demo       bool   `json:"demo"`
 	Passphrase bool   `json:"passphrase" doc:"whether a passphrase is asked for"`
-	WarmBlue   string `json:"warmBlue" enum:"violet,green" doc:"the neighbour that the blue called warm leans to"`
+	WarmBlue   string `json:"warmBlue" format:"warmBlue" doc:"the neighbour that the blue called warm leans to"`
 }
 
 func profile(p store.Painter) Profile {
@@ -125,7 +125,7 @@ func (s *Server) painterRoutes() {
 
 	type school struct {
 		Body struct {
-			WarmBlue string `json:"warmBlue" enum:"violet,green"`
+			WarmBlue string `json:"warmBlue" format:"warmBlue"`
 		}
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "setSchool", Tags: []string{"painters"}, Summary: "Sets which blue is called warm", Method: http.MethodPut, Path: "/api/session/school"},

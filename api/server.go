@@ -97,6 +97,7 @@ func New(s *store.Store, o Options) *Server {
 	srv.searchRoutes()
 	srv.comparisonRoutes()
 	srv.ownRoutes()
+	nameEnumerations(srv.api.OpenAPI())
 	srv.docs()
 	srv.app.All("/api/*", func(fiber.Ctx) error {
 		return fiber.NewError(fiber.StatusNotFound, "There is nothing at this address of the API.")

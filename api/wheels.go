@@ -251,7 +251,7 @@ func (s *Server) buildRoutes() {
 		})
 
 	type filled struct {
-		Kind string `query:"kind" required:"true" enum:"triad,cmy,split,double,leaning-clockwise,leaning-counter-clockwise,own" doc:"of system"`
+		Kind string `query:"kind" required:"true" format:"systemKind" doc:"of system"`
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "filled", Tags: []string{"systems"}, Summary: "A system of a kind, filled from the box", Method: http.MethodGet, Path: "/api/system/filled"},
 		func(ctx context.Context, in *filled) (*struct{ Body wire.Selection }, error) {

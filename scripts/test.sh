@@ -34,7 +34,8 @@ go vet ./...
 go tool staticcheck ./...
 
 say "front end: types from Go, prettier, tsc, eslint"
-go run ./cmd/gyrophane openapi | diff -u ui/src/api/openapi.json - ||
+{ go run ./cmd/gyrophane openapi | diff -u ui/src/api/openapi.json - &&
+  go run ./cmd/gyrophane openapi --constants | diff -u ui/src/api/constants.json -; } ||
   { echo "the API's types have drifted from Go: run make types and commit"; exit 1; }
 ( cd ui && npm run --silent types:check && npm run --silent format:check && npm run --silent typecheck && npm run --silent lint )
 

@@ -9,7 +9,7 @@ import (
 // Tube is a paint of a box with all that a painter asks of one.
 type Tube struct {
 	Paint
-	Made         string        `json:"made" enum:"modelled,label,swatches,measured,adjusted"`
+	Made         string        `json:"made" format:"making"`
 	MadeWords    string        `json:"madeWords"`
 	Temperature  string        `json:"temperature,omitempty" enum:"warm,cool" doc:"by the school; absent for centred paints and families without such a word"`
 	Relative     string        `json:"relative,omitempty" doc:"where it stands among the box's paints of its family"`
@@ -22,7 +22,7 @@ type Tube struct {
 // TubeContent is what a painter says of a tube.
 type TubeContent struct {
 	Nickname string   `json:"nickname" maxLength:"80"`
-	Grade    string   `json:"grade" enum:"artist,student"`
+	Grade    string   `json:"grade" format:"grade"`
 	TubeML   *float64 `json:"tubeMl" doc:"millilitres in the tube; null when not said"`
 	Price    *float64 `json:"price" doc:"of the tube, in the painter's own money; null when not said"`
 	Note     string   `json:"note" maxLength:"1000"`

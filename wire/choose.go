@@ -8,8 +8,8 @@ import (
 
 // Chosen is the best system of a kind from some paints, and what comes next.
 type Chosen struct {
-	Kind      string         `json:"kind" enum:"triad,split,double"`
-	Aim       string         `json:"aim" enum:"coverage,price,tubes,targets" doc:"the most clean hues; the least price, or the fewest tubes, of those that reach nearly as many (95 %); the nearest to the wanted colours"`
+	Kind      string         `json:"kind" format:"chosenKind"`
+	Aim       string         `json:"aim" format:"aim" doc:"the most clean hues; the least price, or the fewest tubes, of those that reach nearly as many (95 %); the nearest to the wanted colours"`
 	From      string         `json:"from" enum:"box,library"`
 	Best      ChosenSystem   `json:"best"`
 	RunnersUp []ChosenSystem `json:"runnersUp"`

@@ -21,7 +21,7 @@ type Correction struct {
 	Grows     float64      `json:"grows" doc:"times the volume it has now"`
 	Waste     float64      `json:"waste" doc:"parts more than are wanted, when corrected"`
 	StartOver float64      `json:"startOver" doc:"parts thrown away, when started over"`
-	Advice    string       `json:"advice" enum:"leave it,add,start over"`
+	Advice    string       `json:"advice" format:"advice"`
 	Says      string       `json:"says"`
 }
 
@@ -64,7 +64,7 @@ func (v View) correction(have paint.Pile, c path.Correction, want colour.OKLab) 
 	u := c.Pile.Undertone()
 	out := Correction{
 		Conditions: v.conditions(), Have: v.pile(have), Off: v.look(&have.Mixture).Beside(want), Add: v.Recipe(c.Add),
-		Pile:    Mixture{v.Recipe(all), v.colours(&c.Pile, u), judgement(u)},
+		Pile:    Mixture{v.Recipe(all), plain(all), v.colours(&c.Pile, u), judgement(u)},
 		Reached: c.Reached, Miss: round(c.Miss, 4), Grows: round(c.Grows, 3), Waste: round(c.Waste, 3), StartOver: round(c.StartOver, 3),
 	}
 	advice, sentence := c.Advise(out.Pile.Words)

@@ -17,7 +17,7 @@ type MudStart struct {
 // Expected is what a painter expects of a pairing.
 type Expected struct {
 	HueWord string   `json:"hueWord" maxLength:"40" doc:"of the secondary: one of the twelve of the wheel"`
-	Verdict string   `json:"verdict" enum:"clean,softened,muddy" doc:"of the secondary"`
+	Verdict string   `json:"verdict" format:"chromaticVerdict" doc:"of the secondary"`
 	Mud     MudStart `json:"mud"`
 }
 
@@ -32,9 +32,9 @@ func ExpectedOf(e journal.Expected) Expected { return Expected{e.HueWord, e.Verd
 // PairOutcome is what became of a guess, as it was computed that day.
 type PairOutcome struct {
 	Section      string   `json:"section"`
-	Spacing      string   `json:"spacing" enum:"hue,contrast,parts"`
+	Spacing      string   `json:"spacing" format:"spacing"`
 	Computed     string   `json:"computed" doc:"hue word of the secondary"`
-	Came         string   `json:"came" enum:"clean,softened,muddy" doc:"its verdict"`
+	Came         string   `json:"came" format:"chromaticVerdict" doc:"its verdict"`
 	Retention    float64  `json:"retention"`
 	MudCame      MudStart `json:"mudCame"`
 	HueRight     bool     `json:"hueRight" doc:"within one slot"`
@@ -90,7 +90,7 @@ func (v View) GuessedPair(a, b *paint.Paint, school bias.School, spacing path.Sp
 type Guess struct {
 	Home    int    `json:"home" minimum:"0" maximum:"11" doc:"the slot, clockwise with the first role on top"`
 	HueWord string `json:"hueWord" maxLength:"40"`
-	Verdict string `json:"verdict" enum:"clean,softened,muddy"`
+	Verdict string `json:"verdict" format:"chromaticVerdict"`
 }
 
 // Outcome is what became of a guess at a slot, as it was computed that day.

@@ -11,9 +11,9 @@ type Reading struct {
 	Lab      *[3]float64  `json:"lab,omitempty" doc:"CIELAB under D65, 2 degrees"`
 	Hex      string       `json:"hex,omitempty" maxLength:"20" doc:"#rrggbb"`
 	Spectrum []float64    `json:"spectrum,omitempty" maxItems:"36" doc:"reflectance, 380 to 730 nm every 10 nm, 0 to 1"`
-	Source   paint.Source `json:"source" enum:"eye,photo,instrument"`
-	Medium   string       `json:"medium" enum:"watercolour,gouache,tempera,acrylic,oil"`
-	Judged   string       `json:"judged" enum:"wet,dry"`
+	Source   paint.Source `json:"source" format:"source"`
+	Medium   string       `json:"medium" format:"medium"`
+	Judged   string       `json:"judged" format:"judged"`
 }
 
 // Origin is how a paint of a box was come by, and from what.

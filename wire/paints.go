@@ -9,13 +9,16 @@ import (
 
 // Paint is a paint as it is listed.
 type Paint struct {
-	ID       string `json:"id"`
-	CI       string `json:"ci" doc:"Colour Index name"`
-	Name     string `json:"name"`
-	Family   string `json:"family"`
-	Hiding   string `json:"hiding" enum:"opaque,semi,transparent"`
-	Strength int    `json:"strength" doc:"tinting strength of the class, 1 weak to 5 very strong"`
-	Staining string `json:"staining,omitempty" enum:"low,medium,high" doc:"typical of the class"`
+	ID       string  `json:"id"`
+	CI       string  `json:"ci" doc:"Colour Index name"`
+	Name     string  `json:"name"`
+	Short    string  `json:"shortName" doc:"the name without what stands in brackets"`
+	Also     string  `json:"also,omitempty" doc:"what stands in brackets"`
+	HueOrder float64 `json:"hueOrder" doc:"for lists: degrees round the painter's circle, rising from yellow-green through blue and red to yellow"`
+	Family   string  `json:"family"`
+	Hiding   string  `json:"hiding" enum:"opaque,semi,transparent"`
+	Strength int     `json:"strength" doc:"tinting strength of the class, 1 weak to 5 very strong"`
+	Staining string  `json:"staining,omitempty" enum:"low,medium,high" doc:"typical of the class"`
 	// Lightfast is how well the class keeps its colour in light.
 	Lightfast string `json:"lightfast,omitempty" enum:"excellent,good,fair,poor" doc:"typical of the class"`
 	Colours
@@ -62,7 +65,7 @@ func (v View) Paint(p *paint.Paint) Paint {
 	m := p.Alone()
 	u := p.Undertone()
 	out := Paint{
-		ID: p.ID, CI: p.CI, Name: p.Name, Family: string(bias.FamilyOf(p)), Hiding: p.Hiding, Strength: p.StrengthClass,
+		ID: p.ID, CI: p.CI, Name: p.Name, Short: p.ShortName(), Also: p.AlsoCalled(), HueOrder: round(bias.HueOrder(p), 2), Family: string(bias.FamilyOf(p)), Hiding: p.Hiding, Strength: p.StrengthClass,
 		Colours: v.colours(&m, u), Judgement: judgement(u), Because: bias.Alone(p),
 		Staining: p.Staining, Lightfast: p.Lightfast,
 		Caution: p.Caution, Cautious: p.Hazardous(), StudentSafe: p.StudentSafe(), Roles: []string{}, Ladder: v.ladder(&m),

@@ -1,29 +1,34 @@
 package wire
 
 import (
+	"strconv"
+	"strings"
+
 	"gyrophane/core/bias"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
+	"gyrophane/core/recipe"
 )
 
 // Pair is the way from one paint to another.
 type Pair struct {
 	Conditions
-	Spacing     string       `json:"spacing" enum:"hue,contrast,parts"`
+	Spacing     string       `json:"spacing" format:"spacing"`
 	Key         string       `json:"key" doc:"tells the two paints as they stand, and the spacing, from all others"`
 	Predictable bool         `json:"predictable" doc:"there is something to predict of the two"`
 	A           Paint        `json:"a"`
 	B           Paint        `json:"b"`
 	Samples     []PathSample `json:"samples"`
+	Ratios      []RatioMark  `json:"ratios" doc:"where ratios stand that a hand can count"`
 	Steps       []PathStep   `json:"steps"`
 	Middle      PathStep     `json:"middle" doc:"the secondary, half way"`
 	Retention   float64      `json:"retention" doc:"of the secondary"`
-	Verdict     string       `json:"verdict" enum:"clean,softened,muddy,neutral" doc:"of the secondary"`
+	Verdict     string       `json:"verdict" format:"verdict" doc:"of the secondary"`
 	Lowest      float64      `json:"lowest" doc:"least retention between the first and the last step"`
 	MudZones    []Stretch    `json:"mudZones"`
 	Dull        []Stretch    `json:"dullStretches" doc:"softened or worse"`
-	RuleOfThumb string       `json:"ruleOfThumb" enum:"bright,moderate,dull,none"`
+	RuleOfThumb string       `json:"ruleOfThumb" format:"ruleOfThumb"`
 	Because     string       `json:"because"`
 	NoDifferent bool         `json:"noDifferent" doc:"the two cannot be told apart: steps are the first paint, without a verdict"`
 	Ladders     []LadderAt   `json:"ladders" doc:"let down, or thinned, at some places of the way"`
@@ -31,6 +36,13 @@ type Pair struct {
 	Taints      []Taint      `json:"taints,omitempty" doc:"the same way with a trace of the third paint in every mixture, by rising share"`
 	Clean       float64      `json:"cleanFrom" doc:"the retention from which a mixture is clean"`
 	Soft        float64      `json:"softenedFrom"`
+}
+
+// RatioMark is where a ratio of the two paints stands on the way.
+type RatioMark struct {
+	A  int     `json:"a" doc:"parts of the first"`
+	B  int     `json:"b"`
+	At float64 `json:"at"`
 }
 
 // LadderAt is the ladder of one place on the way.
@@ -43,7 +55,7 @@ type LadderAt struct {
 type Taint struct {
 	Share     float64       `json:"share" doc:"of the third paint, by volume, 0 to 1"`
 	Retention float64       `json:"retention" doc:"half way"`
-	Verdict   string        `json:"verdict" enum:"clean,softened,muddy,neutral"`
+	Verdict   string        `json:"verdict" format:"verdict"`
 	HueWord   string        `json:"hueWord" doc:"half way"`
 	Samples   []TaintedBand `json:"samples" doc:"at the places of the clean samples"`
 }
@@ -53,9 +65,10 @@ type TaintedBand struct {
 	AsPainted Shown   `json:"asPainted"`
 	Undertone Shown   `json:"undertone"`
 	Retention float64 `json:"retention"`
-	Verdict   string  `json:"verdict" enum:"clean,softened,muddy,neutral"`
+	Verdict   string  `json:"verdict" format:"verdict"`
 	HueWord   string  `json:"hueWord"`
 	Words     string  `json:"words" doc:"the colour as painted, in words"`
+	Mix       string  `json:"mix" doc:"what it is, as PAINT=PARTS with commas between"`
 }
 
 const laddersAlong = 17
@@ -72,7 +85,7 @@ func (v View) Contaminated(way *path.Path, third *paint.Paint, taints []path.Tai
 		t := Taint{Share: tainted.Share, Retention: round(u.Retention, 4), Verdict: u.Verdict.String(), HueWord: u.HueWord()}
 		for i, s := range tainted.Samples {
 			ok := v.look(&tainted.Mixed[i])
-			t.Samples = append(t.Samples, TaintedBand{shown(ok), shown(s.Under.Colour), round(s.Under.Retention, 4), s.Under.Verdict.String(), s.Under.HueWord(), ok.Words()})
+			t.Samples = append(t.Samples, TaintedBand{shown(ok), shown(s.Under.Colour), round(s.Under.Retention, 4), s.Under.Verdict.String(), s.Under.HueWord(), ok.Words(), mixed([]paint.Part{{Paint: way.A, Parts: (1 - s.Share) * (1 - tainted.Share)}, {Paint: way.B, Parts: s.Share * (1 - tainted.Share)}, {Paint: third, Parts: tainted.Share}})})
 		}
 		p.Taints = append(p.Taints, t)
 	}
@@ -83,12 +96,14 @@ func (v View) Contaminated(way *path.Path, third *paint.Paint, taints []path.Tai
 type PathSample struct {
 	Share float64 `json:"share" doc:"of the second paint, by volume, 0 to 1"`
 	At    float64 `json:"at" doc:"how far along the way, 0 to 1, in the measure of the spacing"`
+	Mix   string  `json:"mix" doc:"what it is, as PAINT=PARTS with commas between; its parts come near it"`
 	Mixture
 }
 
 // PathStep is a step with parts a brush can do.
 type PathStep struct {
 	Share float64 `json:"share"`
+	At    float64 `json:"at" doc:"how far along the way, 0 to 1, in the measure of the spacing"`
 	Mixture
 	Mixing []string `json:"mixing"`
 }
@@ -97,6 +112,8 @@ type PathStep struct {
 type Stretch struct {
 	From      float64      `json:"from" doc:"share of the second paint"`
 	To        float64      `json:"to"`
+	FromAt    float64      `json:"fromAt" doc:"how far along the way, 0 to 1, in the measure of the spacing"`
+	ToAt      float64      `json:"toAt"`
 	FromParts []Ingredient `json:"fromParts"`
 	ToParts   []Ingredient `json:"toParts"`
 	FromWord  string       `json:"fromWord"`
@@ -111,8 +128,8 @@ func (v View) Pair(p *path.Path, n int, spacing path.Spacing) Pair {
 	middle := p.Middle(spacing)
 	out := Pair{
 		Conditions: v.conditions(), Spacing: spacing.String(), Key: journal.Key(a, b, spacing), Predictable: journal.Predictable(p), A: v.Paint(a), B: v.Paint(b),
-		Middle: v.pathStep(p, middle), Lowest: round(p.Lowest(steps[0].Share, steps[n-1].Share), 4),
-		MudZones: v.stretches(p, p.Mud()), Dull: v.stretches(p, p.Dull()),
+		Middle: v.pathStep(p, middle, spacing), Lowest: round(p.Lowest(steps[0].Share, steps[n-1].Share), 4),
+		MudZones: v.stretches(p, p.Mud(), spacing), Dull: v.stretches(p, p.Dull(), spacing),
 		RuleOfThumb: "none", NoDifferent: p.NoDifferent(),
 		Because: bias.Because(a, b, "", "", &middle.Mixture), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(),
 	}
@@ -121,7 +138,10 @@ func (v View) Pair(p *path.Path, n int, spacing path.Spacing) Pair {
 		out.RuleOfThumb = rule.Word
 	}
 	for _, s := range steps {
-		out.Steps = append(out.Steps, v.pathStep(p, s))
+		out.Steps = append(out.Steps, v.pathStep(p, s, spacing))
+	}
+	for _, r := range path.Ratios {
+		out.Ratios = append(out.Ratios, RatioMark{r[0], r[1], round(p.ReachedAt(float64(r[1])/float64(r[0]+r[1]), spacing), 4)})
 	}
 	reached, laddered := p.Reached(spacing), 0
 	for i, s := range p.Samples {
@@ -130,26 +150,41 @@ func (v View) Pair(p *path.Path, n int, spacing path.Spacing) Pair {
 			out.Ladders = append(out.Ladders, LadderAt{i, v.ladder(&m)})
 			laddered++
 		}
-		out.Samples = append(out.Samples, PathSample{s.Share, round(reached[i], 4), Mixture{v.Recipe(p.Parts(s.Share).Parts), v.colours(&m, s.Under), judgement(s.Under)}})
+		out.Samples = append(out.Samples, PathSample{s.Share, round(reached[i], 4), mixed([]paint.Part{{Paint: a, Parts: 1 - s.Share}, {Paint: b, Parts: s.Share}}), v.sample(p.Parts(s.Share).Parts, &m, s.Under)})
 	}
 	return out
 }
 
-func (v View) pathStep(p *path.Path, s path.Step) PathStep {
-	out := PathStep{round(s.Share, 6), v.step(s), p.Mixing(s.Recipe)}
+func (v View) pathStep(p *path.Path, s path.Step, spacing path.Spacing) PathStep {
+	out := PathStep{round(s.Share, 6), round(p.ReachedAt(s.Share, spacing), 4), v.step(s), p.Mixing(s.Recipe)}
 	if p.NoDifferent() {
 		out.Verdict = paint.Neutral.String()
 	}
 	return out
 }
 
-func (v View) stretches(p *path.Path, in []path.Stretch) []Stretch {
+func (v View) stretches(p *path.Path, in []path.Stretch, spacing path.Spacing) []Stretch {
 	out := []Stretch{}
 	for _, s := range in {
 		out = append(out, Stretch{
-			From: round(s.From, 6), To: round(s.To, 6), FromWord: s.FromWord, ToWord: s.ToWord, Lowest: round(s.Lowest, 4),
+			From: round(s.From, 6), To: round(s.To, 6), FromAt: round(p.ReachedAt(s.From, spacing), 4), ToAt: round(p.ReachedAt(s.To, spacing), 4), FromWord: s.FromWord, ToWord: s.ToWord, Lowest: round(s.Lowest, 4),
 			FromParts: v.Recipe(p.Parts(s.From).Parts), ToParts: v.Recipe(p.Parts(s.To).Parts),
 		})
 	}
 	return out
+}
+
+func (v View) sample(r recipe.Recipe, m *paint.Mixture, u paint.Undertone) Mixture {
+	return Mixture{v.Recipe(r), plain(r), v.colours(m, u), judgement(u)}
+}
+
+// mixed is what is mixed by volume, as it is asked about.
+func mixed(parts []paint.Part) string {
+	var out []string
+	for _, p := range parts {
+		if p.Parts > 0 {
+			out = append(out, p.Paint.ID+"="+strconv.FormatFloat(p.Parts, 'g', 6, 64))
+		}
+	}
+	return strings.Join(out, ",")
 }

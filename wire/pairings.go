@@ -11,7 +11,7 @@ import (
 // Pairings are what becomes of every two paints of a system or of a box.
 type Pairings struct {
 	Conditions
-	Spacing string          `json:"spacing" enum:"hue,contrast,parts"`
+	Spacing string          `json:"spacing" format:"spacing"`
 	Clean   float64         `json:"cleanFrom" doc:"the retention from which a mixture is clean"`
 	Soft    float64         `json:"softenedFrom"`
 	Paints  []PairedPaint   `json:"paints" doc:"each once"`
@@ -48,12 +48,12 @@ type PairingOfBoth struct {
 	Section     string      `json:"section"`
 	Key         string      `json:"key" doc:"tells the two paints as they stand, and the spacing, from all others"`
 	Predictable bool        `json:"predictable" doc:"there is something to predict of the two"`
-	LeanA       string      `json:"leanA,omitempty" enum:"toward,centred,away" doc:"of the first with regard to the second; empty where there is no rule"`
-	LeanB       string      `json:"leanB,omitempty" enum:"toward,centred,away"`
+	LeanA       string      `json:"leanA,omitempty" format:"leanSide" doc:"of the first with regard to the second; empty where there is no rule"`
+	LeanB       string      `json:"leanB,omitempty" format:"leanSide"`
 	Retention   float64     `json:"retention" doc:"of the secondary"`
 	Lowest      float64     `json:"lowest" doc:"least retention between the first and the last of three steps"`
-	Verdict     string      `json:"verdict" enum:"clean,softened,muddy,neutral" doc:"of the secondary"`
-	RuleOfThumb string      `json:"ruleOfThumb" enum:"bright,moderate,dull,none"`
+	Verdict     string      `json:"verdict" format:"verdict" doc:"of the secondary"`
+	RuleOfThumb string      `json:"ruleOfThumb" format:"ruleOfThumb"`
 	Agrees      bool        `json:"agrees" doc:"false where rule and computation part within the section"`
 	Parting     string      `json:"parting,omitempty" doc:"how they part, and why"`
 	Because     string      `json:"because"`
@@ -128,7 +128,7 @@ func (v View) paired(p *paint.Paint, school bias.School) PairedPaint {
 func (v View) pairing(p *path.Pairing, section string, spacing path.Spacing, drawn bool) PairingOfBoth {
 	out := PairingOfBoth{
 		A: p.A.ID, B: p.B.ID, Section: section, Key: journal.Key(p.A, p.B, spacing), Predictable: journal.Predictable(p.Path), Lowest: round(p.Lowest(spacing), 4), RuleOfThumb: ruleWord(p), Agrees: true,
-		Because: bias.Because(p.A, p.B, p.RoleA, p.RoleB, &p.Middle.Mixture), NoDifferent: p.Path.NoDifferent(), Middle: v.pathStep(p.Path, p.Middle),
+		Because: bias.Because(p.A, p.B, p.RoleA, p.RoleB, &p.Middle.Mixture), NoDifferent: p.Path.NoDifferent(), Middle: v.pathStep(p.Path, p.Middle, spacing),
 	}
 	if r, ok := p.Rule(); ok {
 		out.LeanA, out.LeanB = r.A.String(), r.B.String()

@@ -77,7 +77,7 @@ func (v View) Places(p wheel.Places) SystemPlaces {
 	for i, name := range [4]string{"white", "black", "blueGrey", "convenience"} {
 		offers := RiderOffers{Rider: name, Offers: []Offer{}}
 		if usual := (wheel.System{}).Rider(wheel.Riders[i]); usual != nil {
-			offers.Usual = usual.Name
+			offers.Usual = usual.ShortName()
 		}
 		for _, o := range p.Riders[i] {
 			offers.Offers = append(offers.Offers, Offer{o.ID, o.Name})

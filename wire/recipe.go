@@ -15,6 +15,7 @@ type Ingredient struct {
 	Paint   string   `json:"paint"`
 	Code    string   `json:"code" doc:"what to call it in short: the library's id, or a tube's Colour Index name, or its name"`
 	Name    string   `json:"name"`
+	Short   string   `json:"shortName" doc:"the name without what stands in brackets"`
 	Parts   float64  `json:"parts"`
 	Shown            // the ingredient as painted, its let-down mixed
 	LetDown *LetDown `json:"letDown,omitempty" doc:"the paint is first let down: 1 part of it in so many of another"`
@@ -54,7 +55,7 @@ func (v View) Recipe(r recipe.Recipe) []Ingredient {
 	out := make([]Ingredient, len(r))
 	for i, p := range r {
 		m := p.Mixture()
-		out[i] = Ingredient{Paint: p.Paint.ID, Code: p.Paint.Code(), Name: p.Paint.Name, Parts: p.Parts, Shown: v.painted(&m)}
+		out[i] = Ingredient{Paint: p.Paint.ID, Code: p.Paint.Code(), Name: p.Paint.Name, Short: p.Paint.ShortName(), Parts: p.Parts, Shown: v.painted(&m)}
 		if p.In != nil {
 			out[i].LetDown = &LetDown{p.In.Code(), p.In.ID, p.Thin}
 		}
@@ -65,16 +66,29 @@ func (v View) Recipe(r recipe.Recipe) []Ingredient {
 	return out
 }
 
+// plain are the paints of a recipe by volume; nil where the recipe says so itself.
+func plain(r recipe.Recipe) (out []PartOf) {
+	if r.IsPlain() {
+		return nil
+	}
+	for _, p := range r.Plain() {
+		out = append(out, PartOf{p.Paint.ID, p.Paint.Code(), p.Parts})
+	}
+	return out
+}
+
 // Mixture is a mixture with all that is said of one.
 type Mixture struct {
 	Parts []Ingredient `json:"parts"`
+	Plain []PartOf     `json:"plain,omitempty" doc:"the paints by volume, where something is let down or was stirred before"`
 	Colours
 	Judgement
 }
 
 func (v View) pile(p paint.Pile) Mixture {
 	u := p.Mixture.Undertone()
-	return Mixture{v.Recipe(recipe.Of(p.Parts)), v.colours(&p.Mixture, u), judgement(u)}
+	r := recipe.Of(p.Parts)
+	return Mixture{v.Recipe(r), plain(r), v.colours(&p.Mixture, u), judgement(u)}
 }
 
 // Mix is the answer to "what do these parts make".
@@ -118,7 +132,7 @@ func (v View) look(m *paint.Mixture) colour.OKLab {
 func (v View) painted(m *paint.Mixture) Shown { return shown(v.look(m)) }
 
 func (v View) step(s path.Step) Mixture {
-	return Mixture{v.Recipe(s.Recipe.Parts), v.colours(&s.Mixture, s.Under), judgement(s.Under)}
+	return Mixture{v.Recipe(s.Recipe.Parts), plain(s.Recipe.Parts), v.colours(&s.Mixture, s.Under), judgement(s.Under)}
 }
 
 // PileDifference is one pile laid beside another.
@@ -151,7 +165,7 @@ type Quiet struct {
 
 // QuietWay is one way to cool or dull a colour.
 type QuietWay struct {
-	Way     string      `json:"way" enum:"complement,neighbour,earth"`
+	Way     string      `json:"way" format:"quietWay"`
 	With    *Ingredient `json:"with,omitempty" doc:"absent when there is no such paint"`
 	Library bool        `json:"library" doc:"it was found in the library, not among the paints at hand"`
 	Cools   bool        `json:"cools" doc:"it takes no chroma worth naming, but turns the hue"`
@@ -175,7 +189,6 @@ func (v View) Quiet(p paint.Pile, ways []path.Quietening) Quiet {
 		one := QuietWay{Way: string(way.Way), Library: way.FromLibrary, Cools: way.Cools, Rungs: []QuietRung{}}
 		if way.With != nil {
 			one.With = &v.Recipe(recipe.Pure(way.With))[0]
-			one.With.Name = way.With.ShortName()
 		}
 		for _, q := range way.Rungs {
 			one.Rungs = append(one.Rungs, QuietRung{v.step(q.Step), round(q.Lost, 3), round(q.Turned, 1), round(q.Lighter, 3), v.look(&q.Mixture).Beside(before)})

@@ -38,9 +38,9 @@ func ParseView(medium, light, judged string) (View, error) {
 
 // Conditions are a View in words.
 type Conditions struct {
-	Medium string `json:"medium" enum:"watercolour,gouache,tempera,acrylic,oil" doc:"medium of the colours as painted"`
-	Light  string `json:"light" enum:"D65,D50,A" doc:"D65 daylight, D50 gallery, A warm lamp"`
-	Judged string `json:"judged" enum:"wet,dry"`
+	Medium string `json:"medium" format:"medium" doc:"medium of the colours as painted"`
+	Light  string `json:"light" format:"light" doc:"D65 daylight, D50 gallery, A warm lamp"`
+	Judged string `json:"judged" format:"judged"`
 }
 
 func (v View) conditions() Conditions {
@@ -105,7 +105,7 @@ type Judgement struct {
 	HueWord   string  `json:"hueWord"`
 	WheelHue  float64 `json:"wheelHue" doc:"degrees on the painter's circle: red 0, yellow 120, blue 240"`
 	Retention float64 `json:"retention" doc:"undertone chroma over what the library can reach at this hue, 0 to 1"`
-	Verdict   string  `json:"verdict" enum:"clean,softened,muddy,neutral"`
+	Verdict   string  `json:"verdict" format:"verdict"`
 }
 
 func judgement(u paint.Undertone) Judgement {

@@ -7,7 +7,7 @@ import (
 // Selection is a primary system as it is kept: paints by reference, a role a
 // list, in the order of the wheel.
 type Selection struct {
-	Kind   wheel.SystemKind `json:"kind" enum:"triad,cmy,split,double,leaning-clockwise,leaning-counter-clockwise,own"`
+	Kind   wheel.SystemKind `json:"kind" format:"systemKind"`
 	Roles  [3][]string      `json:"roles" doc:"paints of each role, in the order of the wheel"`
 	Chosen [3][]string      `json:"chosen" doc:"the pair a painter wants for each section, empty for the brightest"`
 	Riders Riders           `json:"riders"`
@@ -38,10 +38,10 @@ func SelectionOf(s wheel.Selection) Selection {
 
 // WheelChoices are how a wheel is built and what rings it has.
 type WheelChoices struct {
-	Spacing string `json:"spacing" enum:"hue,contrast,parts"`
-	Order   string `json:"order" enum:"run,secondary" doc:"mixed from the weaker paint on, or the secondary first"`
-	Names   string `json:"names" enum:"painters,printers"`
-	Top     string `json:"top,omitempty" enum:"yellow,red,blue,magenta,cyan" doc:"the hue on top; the first role when left out"`
+	Spacing string `json:"spacing" format:"spacing"`
+	Order   string `json:"order" format:"order" doc:"mixed from the weaker paint on, or the secondary first"`
+	Names   string `json:"names" format:"nameSet"`
+	Top     string `json:"top,omitempty" format:"role" doc:"the hue on top; the first role when left out"`
 	CCW     bool   `json:"ccw,omitempty" doc:"counter-clockwise"`
 	Six     bool   `json:"six,omitempty" doc:"six slots for beginners"`
 	Raise   bool   `json:"raise,omitempty" doc:"transparent paints are first raised with white"`
@@ -51,9 +51,9 @@ type WheelChoices struct {
 // Rings are the rings that are on.
 type Rings struct {
 	Tints   int    `json:"tints" minimum:"0" maximum:"3"`
-	TintBy  string `json:"tintBy,omitempty" enum:"white,water,neighbour" doc:"by the medium when left out"`
+	TintBy  string `json:"tintBy,omitempty" format:"tintWay" doc:"by the medium when left out"`
 	Shades  int    `json:"shades" minimum:"0" maximum:"3"`
-	ShadeBy string `json:"shadeBy,omitempty" enum:"complement,black,blue-grey,mixed-black" doc:"the complement when left out"`
+	ShadeBy string `json:"shadeBy,omitempty" format:"shadeWay" doc:"the complement when left out"`
 	Wash    bool   `json:"wash"`
 	Neutral bool   `json:"neutral" doc:"the middles of the complements"`
 	Triple  bool   `json:"triple" doc:"highlight and shadow"`

@@ -14,7 +14,7 @@ type Wheel struct {
 	Choices  WheelChoices `json:"choices"`
 	System   string       `json:"system" doc:"kind"`
 	Library  string       `json:"library" doc:"version of the paint library it was worked out with"`
-	Spacing  string       `json:"spacing" enum:"hue,contrast,parts"`
+	Spacing  string       `json:"spacing" format:"spacing"`
 	Slots    []Slot       `json:"slots"`
 	Sections []Section    `json:"sections" doc:"from each role to the next, whatever is on top"`
 	Median   float64      `json:"medianJump" doc:"OKLab"`
@@ -31,9 +31,9 @@ type Slot struct {
 	Index  int      `json:"index"`
 	Home   int      `json:"home" doc:"where it would stand clockwise with the first role on top"`
 	Name   string   `json:"name"`
-	Kind   string   `json:"kind" enum:"primary,secondary,tertiary"`
+	Kind   string   `json:"kind" format:"slotKind"`
 	Empty  bool     `json:"empty" doc:"a role is missing, or six slots are wanted; then nothing else is filled in"`
-	Role   string   `json:"role,omitempty" enum:"yellow,red,blue,magenta,cyan" doc:"of a primary"`
+	Role   string   `json:"role,omitempty" format:"role" doc:"of a primary"`
 	Paints []string `json:"paints" doc:"what they are called in short"`
 	Mixture
 	Halves        []Half         `json:"halves,omitempty" doc:"of a split primary, the one that faces the slot before first"`
@@ -64,7 +64,7 @@ type OtherPairing struct {
 	A string `json:"a"`
 	B string `json:"b"`
 	Mixture
-	RuleOfThumb string `json:"ruleOfThumb" enum:"bright,moderate,dull,none"`
+	RuleOfThumb string `json:"ruleOfThumb" format:"ruleOfThumb"`
 }
 
 // SlotRings are a slot's places on the rings that are on.
@@ -134,7 +134,7 @@ type BandPoint struct {
 	At        float64 `json:"at" doc:"how far along the section, 0 to 1, in the measure of the spacing"`
 	Undertone Shown   `json:"undertone"`
 	Retention float64 `json:"retention"`
-	Verdict   string  `json:"verdict" enum:"clean,softened,muddy,neutral"`
+	Verdict   string  `json:"verdict" format:"verdict"`
 	HueWord   string  `json:"hueWord"`
 }
 
@@ -180,7 +180,7 @@ func (v View) section(w *wheel.Wheel, k int) Section {
 	}
 	out.From, out.To, out.Weaker = s.A.ID, s.B.ID, s.Path.Weaker().ID
 	out.Lowest = round(w.Lowest(k), 4)
-	out.Band, out.MudZone = band(s.Path, w.Spacing, 0), v.stretches(s.Path, s.Path.Mud())
+	out.Band, out.MudZone = band(s.Path, w.Spacing, 0), v.stretches(s.Path, s.Path.Mud(), w.Spacing)
 	return out
 }
 

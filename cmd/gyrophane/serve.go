@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
@@ -20,6 +21,7 @@ import (
 	"gyrophane/api"
 	"gyrophane/store"
 	"gyrophane/studio"
+	"gyrophane/wire"
 )
 
 type serveOptions struct {
@@ -53,12 +55,18 @@ func serveCommand() *cobra.Command {
 }
 
 func openapiCommand() *cobra.Command {
-	return &cobra.Command{
+	var constants bool
+	c := &cobra.Command{
 		Use:    "openapi",
 		Short:  "Print the API's OpenAPI description",
 		Hidden: true,
 		Args:   cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
+			if constants {
+				enc := json.NewEncoder(cmd.OutOrStdout())
+				enc.SetIndent("", "  ")
+				return enc.Encode(wire.NewConstants())
+			}
 			doc, err := api.OpenAPI()
 			if err != nil {
 				return err
@@ -67,6 +75,8 @@ func openapiCommand() *cobra.Command {
 			return err
 		},
 	}
+	c.Flags().BoolVar(&constants, "constants", false, "print the constants of the front end instead")
+	return c
 }
 
 func serve(ctx context.Context, o serveOptions) error {

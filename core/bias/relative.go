@@ -117,14 +117,17 @@ func Arcs(box []*paint.Paint) []Arc {
 	return out
 }
 
+// HueOrder is the place of a paint round the painter's circle, in degrees (0 to
+// 360) rising from yellow-green through blue and red to yellow: there no family is
+// cut in two.
+func HueOrder(p *paint.Paint) float64 { return 360 - colour.Turn(150-p.Undertone().WheelHue) }
+
 // InHueOrder sorts paints as a painter lays a box out: by undertone round the
 // painter's circle from yellow through red and blue to green, then earths,
 // whites and blacks.
 func InHueOrder(box []*paint.Paint) {
 	group := func(p *paint.Paint) int { return slices.Index([]Family{"earth", "white", "black"}, FamilyOf(p)) }
-	// From greenish yellow down the circle, so that no family is cut in two.
-	along := func(p *paint.Paint) float64 { return colour.Turn(150 - p.Undertone().WheelHue) }
 	slices.SortStableFunc(box, func(a, b *paint.Paint) int {
-		return cmp.Or(cmp.Compare(group(a), group(b)), cmp.Compare(along(a), along(b)))
+		return cmp.Or(cmp.Compare(group(a), group(b)), cmp.Compare(HueOrder(b), HueOrder(a)))
 	})
 }

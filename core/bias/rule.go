@@ -21,6 +21,12 @@ const (
 
 var sideWords = [...]string{"away", "centred", "toward"}
 
+// RuleWords are what the rule of thumb says, the brightest first.
+var RuleWords = []string{"bright", "moderate", "dull"}
+
+// Sides lists them.
+var Sides = []Side{Toward, Centred, Away}
+
 // String is "away", "centred" or "toward".
 func (s Side) String() string { return sideWords[s] }
 
@@ -70,11 +76,11 @@ func RuleOfThumb(a, b *paint.Paint, roleA, roleB Role) (Rule, bool) {
 	r := Rule{A: leanA.side(toB), B: leanB.side(toA)}
 	switch sum := float64(r.A)/2 + float64(r.B)/2; {
 	case sum > 1.25:
-		r.Word = "bright"
+		r.Word = RuleWords[0]
 	case sum < 0.75:
-		r.Word = "dull"
+		r.Word = RuleWords[2]
 	default:
-		r.Word = "moderate"
+		r.Word = RuleWords[1]
 	}
 	return r, true
 }

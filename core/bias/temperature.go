@@ -17,6 +17,9 @@ const (
 	GreenIsWarm  School = "green"
 )
 
+// Schools lists them.
+var Schools = []School{VioletIsWarm, GreenIsWarm}
+
 // ParseSchool reads the neighbour that a warm blue leans to.
 func ParseSchool(s string) (School, error) {
 	switch School(s) {

@@ -47,6 +47,9 @@ const (
 
 var lightNames = [lights]string{"D65", "D50", "A"}
 
+// Lights lists them.
+var Lights = []Light{D65, D50, A}
+
 // String is the CIE name of the light.
 func (l Light) String() string { return lightNames[l] }
 

@@ -109,6 +109,17 @@ func (p *Paint) Code() string {
 	return p.Name
 }
 
+// AlsoCalled is what stands in brackets in the paint's name; empty where nothing
+// does.
+func (p *Paint) AlsoCalled() string {
+	_, rest, found := strings.Cut(p.Name, " (")
+	if !found {
+		return ""
+	}
+	also, _, _ := strings.Cut(rest, ")")
+	return also
+}
+
 // ShortName is the paint's name without what stands in brackets.
 func (p *Paint) ShortName() string {
 	before, rest, found := strings.Cut(p.Name, " (")

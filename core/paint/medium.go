@@ -32,6 +32,9 @@ var media = mustMedia(mediaCSV)
 // Media lists the media in the order of the table, the default one included.
 func Media() []Medium { return media }
 
+// UsualMedium is the id of the medium that is meant where none is named.
+const UsualMedium = "acrylic"
+
 // ParseMedium finds a medium by its id.
 func ParseMedium(id string) (Medium, error) {
 	ids := make([]string, len(media))

@@ -36,6 +36,9 @@ var makingWords = map[Making]string{
 // Words say in a sentence how the curves were come by.
 func (m Making) Words() string { return makingWords[m] }
 
+// Makings lists those that a tube of a box can have.
+var Makings = []Making{Modelled, FromALabel, TwoSwatch, FromCurves, Changed}
+
 // Grade is how richly a tube is pigmented.
 type Grade string
 
@@ -44,6 +47,9 @@ const (
 	Artist  Grade = "artist"
 	Student Grade = "student"
 )
+
+// Grades lists them.
+var Grades = []Grade{Artist, Student}
 
 // ParseGrade reads "artist" or "student".
 func ParseGrade(s string) (Grade, error) {

@@ -17,6 +17,9 @@ const (
 	Instrument Source = "instrument" // a spectrum, from a meter or a file
 )
 
+// Sources lists them.
+var Sources = []Source{Eye, Photo, Instrument}
+
 // Reading is the colour of a painted swatch: CIELAB under D65, and the
 // reflectance seen from outside where it was measured.
 type Reading struct {

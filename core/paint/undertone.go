@@ -140,6 +140,9 @@ const (
 
 var verdictWords = [...]string{"neutral", "muddy", "softened", "clean"}
 
+// Verdicts lists them, the best first; the last is for what has no hue.
+var Verdicts = []Verdict{Clean, Softened, Muddy, Neutral}
+
 // String is the painter's word for the verdict.
 func (v Verdict) String() string { return verdictWords[v] }
 

@@ -20,6 +20,9 @@ const (
 	StartOver Advice = "start over"
 )
 
+// Advices lists them.
+var Advices = []Advice{LeaveIt, Add, StartOver}
+
 // Advise says what to do about a pile, and why in a sentence. Pile is the colour
 // that it comes to, in words.
 func (c Correction) Advise(pile string) (Advice, string) {

@@ -19,6 +19,9 @@ const (
 	EqualParts
 )
 
+// Spacings lists them.
+var Spacings = []Spacing{ByHue, ByContrast, EqualParts}
+
 var spacingNames = [...]string{"hue", "contrast", "parts"}
 
 // String is "hue", "contrast" or "parts".
@@ -86,6 +89,10 @@ func (p *Path) ReachedAt(share float64, s Spacing) float64 {
 	}
 	return 1
 }
+
+// Ratios are ratios of the first paint to the second that a hand can count, from
+// one end of a path to the other.
+var Ratios = [][2]int{{19, 1}, {9, 1}, {4, 1}, {2, 1}, {1, 1}, {1, 2}, {1, 4}, {1, 9}, {1, 19}}
 
 // ShareAt is the share of the second paint at which a path has gone a
 // fraction (0 to 1) of its way, in the measure of a spacing: where it gets

@@ -36,9 +36,8 @@ func (p *Path) TaintedAt(share float64, third *paint.Paint, taint float64) paint
 // mostTaint is the largest share of a third paint that is still a trace.
 const mostTaint = 0.5
 
-// TaintShares are the shares of a third paint that a path is worked out for; a
-// page draws what lies between.
-var TaintShares = []float64{0, 0.01, 0.02, 0.05, 0.10}
+// TaintShares are the shares of a third paint that a path is worked out for.
+var TaintShares = []float64{0, 0.005, 0.01, 0.015, 0.02, 0.03, 0.04, 0.05, 0.07, 0.10}
 
 // Taints are Taint for several shares. The error is an input.Error.
 func (p *Path) Taints(third *paint.Paint, shares []float64) (out []Taint, err error) {

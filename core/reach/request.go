@@ -29,6 +29,9 @@ const (
 // Aims lists them.
 var Aims = []Aim{MostHues, LeastPrice, FewestTubes, NearestTargets}
 
+// Kinds are the kinds of system that are chosen.
+var Kinds = []wheel.SystemKind{wheel.RYB, wheel.Split, wheel.Double}
+
 // Target is a colour that a system should come near to, as painted and dry.
 type Target struct {
 	Name string

@@ -96,6 +96,38 @@ func (r Recipe) Volumes() (out []paint.Part) {
 	return out
 }
 
+// Plain are the paints in the recipe by volume, each once: let-downs and what was
+// stirred before taken apart, in the order in which they are named.
+func (r Recipe) Plain() (out []paint.Part) {
+	var add func(p *paint.Paint, parts float64)
+	add = func(p *paint.Paint, parts float64) {
+		if p.Of != nil {
+			whole := 0.0
+			for _, of := range p.Of {
+				whole += of.Parts
+			}
+			for _, of := range p.Of {
+				add(of.Paint, parts*of.Parts/whole)
+			}
+			return
+		}
+		if at := slices.IndexFunc(out, func(there paint.Part) bool { return there.Paint == p }); at >= 0 {
+			out[at].Parts += parts
+			return
+		}
+		out = append(out, paint.Part{Paint: p, Parts: parts})
+	}
+	for _, v := range r.Volumes() {
+		add(v.Paint, v.Parts)
+	}
+	return out
+}
+
+// IsPlain says that every ingredient is a paint as it comes.
+func (r Recipe) IsPlain() bool {
+	return !slices.ContainsFunc(r, func(i Ingredient) bool { return i.In != nil || i.Paint.Of != nil })
+}
+
 // Stir is the recipe taken for a paint of its own, to be mixed further.
 func (r Recipe) Stir(id, name string) (*paint.Paint, error) {
 	var parts []paint.Part

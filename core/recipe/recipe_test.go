@@ -65,6 +65,13 @@ func TestARecipeIsOneMixtureHoweverItIsMade(t *testing.T) {
 		sum += v.Parts
 	}
 	assert.InDelta(t, 12, sum, 1e-9)
+	var plain []string
+	for _, v := range (recipe.Recipe{{Paint: stirred, Parts: 6}, {Paint: blue, Parts: 1}}).Plain() {
+		plain = append(plain, fmt.Sprintf("%s %.3f", v.Paint.ID, v.Parts))
+	}
+	assert.Equal(t, []string{"PY74 4.925", "PB15:3 1.075", "PW6 1.000"}, plain, "each paint once, whatever it came in")
+	assert.True(t, recipe.Pure(blue).IsPlain())
+	assert.False(t, r.IsPlain())
 	_, err = recipe.Recipe{}.Stir("nothing", "nothing")
 	assert.Error(t, err)
 }

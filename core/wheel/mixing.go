@@ -19,6 +19,9 @@ const (
 	SecondaryFirst Order = "secondary"
 )
 
+// Orders lists them.
+var Orders = []Order{RunOn, SecondaryFirst}
+
 // ParseOrder reads "run" or "secondary".
 func ParseOrder(s string) (Order, error) {
 	switch o := Order(s); o {

@@ -159,14 +159,14 @@ func blocks(groups []Couples, spacing path.Spacing) (out []Block) {
 	return out
 }
 
-// mostPaired is of how many paints all pairings are followed at most.
-const mostPaired = 60
+// MostPaired is of how many paints all pairings are followed at most.
+const MostPaired = 60
 
 // CheckPaired refuses paints of which not all pairings can be followed, with an
 // input.Error.
 func CheckPaired(paints []*paint.Paint) error {
-	if len(paints) < 2 || len(paints) > mostPaired {
-		return input.Errorf("pairings need 2 to %d paints, not %d", mostPaired, len(paints))
+	if len(paints) < 2 || len(paints) > MostPaired {
+		return input.Errorf("pairings need 2 to %d paints, not %d", MostPaired, len(paints))
 	}
 	seen := map[string]bool{}
 	for _, p := range paints {

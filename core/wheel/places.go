@@ -64,7 +64,7 @@ func (s Selection) Places(find paint.Finder, box []Candidate) (Places, error) {
 	for _, rider := range Riders {
 		for _, c := range candidates {
 			if rider.Accepts(c.Paint) {
-				out.Riders[rider] = append(out.Riders[rider], RiderOffer{c.Paint.ID, cmp.Or(c.Called, c.Paint.Name)})
+				out.Riders[rider] = append(out.Riders[rider], RiderOffer{c.Paint.ID, cmp.Or(c.Called, c.Paint.ShortName())})
 			}
 		}
 	}

@@ -27,6 +27,9 @@ const (
 	Tertiary
 )
 
+// SlotKinds lists them.
+var SlotKinds = []Kind{Primary, Secondary, Tertiary}
+
 var kindNames = [...]string{"primary", "secondary", "tertiary"}
 
 // String is the word for the kind.
@@ -97,9 +100,12 @@ var nameSets = func() map[string][12]string {
 	return out
 }()
 
-// ParseNames reads a name set: "painters" or "printers".
+// NameSets are the sets of slot names.
+var NameSets = []string{"painters", "printers"}
+
+// ParseNames reads a name set.
 func ParseNames(set string) (string, error) {
-	if set == "painters" || set == "printers" {
+	if slices.Contains(NameSets, set) {
 		return set, nil
 	}
 	return "", fmt.Errorf("unknown names %q: choose painters or printers", set)

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import figures from "./constants.json";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -12,7 +13,7 @@ export type KeptWheel = Schemas["KeptWheel"];
 export type WheelContent = Schemas["WheelContent"];
 export type Settings = Schemas["Settings"];
 export type Selection = Schemas["Selection"];
-export type SystemKind = Selection["kind"];
+export type SystemKind = Schemas["SystemKind"];
 export type WheelChoices = Schemas["WheelChoices"];
 export type SystemPlaces = Schemas["SystemPlaces"];
 export type Neutrals = Schemas["Neutrals"];
@@ -36,8 +37,14 @@ export type Beside = Schemas["Beside"];
 export type Import = Schemas["Import"];
 export type Samples = Schemas["Samples"];
 export type Shown = Schemas["Shown"];
-export type Verdict = Slot["verdict"];
+export type Verdict = Schemas["Verdict"];
 export type Conditions = Pick<Settings, "medium" | "light" | "judged">;
+
+/** Figures of the core that pages lay themselves out by. */
+export const constants = figures as Omit<typeof figures, "medium" | "choices"> & {
+  medium: Schemas["Medium"];
+  choices: WheelChoices;
+};
 
 export const client = createClient<paths>({
   querySerializer: { array: { style: "form", explode: false } },

@@ -974,11 +974,20 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         AddPaintsBody: {
-            /** @enum {string} */
-            grade?: "artist" | "student";
+            grade?: components["schemas"]["Grade"];
             /** @description library ids */
             paints: string[];
         };
+        /**
+         * @description what to do about a pile
+         * @enum {string}
+         */
+        Advice: "leave it" | "add" | "start over";
+        /**
+         * @description what a system is chosen for: the most clean hues, the least price, the fewest tubes, the wanted colours
+         * @enum {string}
+         */
+        Aim: "coverage" | "price" | "tubes" | "targets";
         Aimed: {
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
@@ -1001,11 +1010,8 @@ export interface components {
              * @description of the pairing in the round
              */
             place: number;
-            /**
-             * @description of the secondary
-             * @enum {string}
-             */
-            verdict: "clean" | "softened" | "muddy";
+            /** @description of the secondary */
+            verdict: components["schemas"]["ChromaticVerdict"];
         };
         Arc: {
             /**
@@ -1039,8 +1045,7 @@ export interface components {
             /** Format: double */
             retention: number;
             undertone: components["schemas"]["Shown"];
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
         };
         Beside: {
             a: components["schemas"]["Tube"];
@@ -1091,8 +1096,7 @@ export interface components {
             /** @description what undoing would take back; null when nothing */
             undo: components["schemas"]["BoxUndo"];
             warm: components["schemas"]["WarmHalf"];
-            /** @enum {string} */
-            warmBlue: "violet" | "green";
+            warmBlue: components["schemas"]["WarmBlue"];
         };
         BoxUndo: {
             /** Format: int64 */
@@ -1109,11 +1113,8 @@ export interface components {
             paints: string[];
         };
         Chosen: {
-            /**
-             * @description the most clean hues; the least price, or the fewest tubes, of those that reach nearly as many (95 %); the nearest to the wanted colours
-             * @enum {string}
-             */
-            aim: "coverage" | "price" | "tubes" | "targets";
+            /** @description the most clean hues; the least price, or the fewest tubes, of those that reach nearly as many (95 %); the nearest to the wanted colours */
+            aim: components["schemas"]["Aim"];
             best: components["schemas"]["ChosenSystem"];
             /** @description the library paints that let the best system of the box reach more hues cleanly, the best first; empty from the library, and where wanted colours are the aim */
             buyNext: components["schemas"]["Bought"][];
@@ -1123,10 +1124,14 @@ export interface components {
             elapsedMs: number;
             /** @enum {string} */
             from: "box" | "library";
-            /** @enum {string} */
-            kind: "triad" | "split" | "double";
+            kind: components["schemas"]["ChosenKind"];
             runnersUp: components["schemas"]["ChosenSystem"][];
         };
+        /**
+         * @description of system that can be searched for
+         * @enum {string}
+         */
+        ChosenKind: "triad" | "split" | "double";
         ChosenSystem: {
             /** Format: double */
             cleanCoverage: number;
@@ -1158,6 +1163,11 @@ export interface components {
             /** Format: double */
             softCoverage: number;
         };
+        /**
+         * @description a verdict on what has a hue
+         * @enum {string}
+         */
+        ChromaticVerdict: "clean" | "softened" | "muddy";
         Colour: {
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
@@ -1240,14 +1250,15 @@ export interface components {
             masstone: components["schemas"]["Colour"];
             name: string;
             parts: components["schemas"]["Ingredient"][];
+            /** @description the paints by volume, where something is let down or was stirred before */
+            plain?: components["schemas"]["PartOf"][];
             /**
              * Format: double
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
              */
             retention: number;
             undertone: components["schemas"]["Colour"];
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -1266,18 +1277,11 @@ export interface components {
             differences: components["schemas"]["Differing"][];
             /** @description the word for each of the 72 bins */
             hues: string[];
-            /** @enum {string} */
-            judged: "wet" | "dry";
-            /**
-             * @description D65 daylight, D50 gallery, A warm lamp
-             * @enum {string}
-             */
-            light: "D65" | "D50" | "A";
-            /**
-             * @description medium of the colours as painted
-             * @enum {string}
-             */
-            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            judged: components["schemas"]["Judged"];
+            /** @description D65 daylight, D50 gallery, A warm lamp */
+            light: components["schemas"]["Light"];
+            /** @description medium of the colours as painted */
+            medium: components["schemas"]["Medium"];
             /** Format: double */
             softenedFrom: number;
             systems: components["schemas"]["Compared"][];
@@ -1285,8 +1289,7 @@ export interface components {
         Correction: {
             /** @description the least that brings it there; empty when it is near enough */
             add: components["schemas"]["Ingredient"][];
-            /** @enum {string} */
-            advice: "leave it" | "add" | "start over";
+            advice: components["schemas"]["Advice"];
             /** @description where a colour is wanted */
             aim?: components["schemas"]["Aimed"];
             /**
@@ -1295,18 +1298,11 @@ export interface components {
              */
             grows: number;
             have: components["schemas"]["Mixture"];
-            /** @enum {string} */
-            judged: "wet" | "dry";
-            /**
-             * @description D65 daylight, D50 gallery, A warm lamp
-             * @enum {string}
-             */
-            light: "D65" | "D50" | "A";
-            /**
-             * @description medium of the colours as painted
-             * @enum {string}
-             */
-            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            judged: components["schemas"]["Judged"];
+            /** @description D65 daylight, D50 gallery, A warm lamp */
+            light: components["schemas"]["Light"];
+            /** @description medium of the colours as painted */
+            medium: components["schemas"]["Medium"];
             /**
              * Format: double
              * @description OKLab, brushed out
@@ -1444,11 +1440,8 @@ export interface components {
             /** @description of the secondary: one of the twelve of the wheel */
             hueWord: string;
             mud: components["schemas"]["MudStart"];
-            /**
-             * @description of the secondary
-             * @enum {string}
-             */
-            verdict: "clean" | "softened" | "muddy";
+            /** @description of the secondary */
+            verdict: components["schemas"]["ChromaticVerdict"];
         };
         Fit: {
             /**
@@ -1505,18 +1498,11 @@ export interface components {
             turned: components["schemas"]["Shown"];
         };
         Glazes: {
-            /** @enum {string} */
-            judged: "wet" | "dry";
-            /**
-             * @description D65 daylight, D50 gallery, A warm lamp
-             * @enum {string}
-             */
-            light: "D65" | "D50" | "A";
-            /**
-             * @description medium of the colours as painted
-             * @enum {string}
-             */
-            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            judged: components["schemas"]["Judged"];
+            /** @description D65 daylight, D50 gallery, A warm lamp */
+            light: components["schemas"]["Light"];
+            /** @description medium of the colours as painted */
+            medium: components["schemas"]["Medium"];
             /** @description the layers' paints stirred by thickness into one film; null where there are none */
             mixed: components["schemas"]["Shown"];
             /** @description the ground, then each layer in turn */
@@ -1538,6 +1524,11 @@ export interface components {
              */
             thickness: number;
         };
+        /**
+         * @description how richly a tube is pigmented
+         * @enum {string}
+         */
+        Grade: "artist" | "student";
         Guess: {
             /**
              * Format: int64
@@ -1545,18 +1536,14 @@ export interface components {
              */
             home: number;
             hueWord: string;
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy";
+            verdict: components["schemas"]["ChromaticVerdict"];
         };
         Guessed: {
             /** @description paint */
             a: string;
             b: string;
-            /**
-             * @description its verdict
-             * @enum {string}
-             */
-            came: "clean" | "softened" | "muddy";
+            /** @description its verdict */
+            came: components["schemas"]["ChromaticVerdict"];
             /** @description hue word of the secondary */
             computed: string;
             /** @description within one slot */
@@ -1579,13 +1566,9 @@ export interface components {
             /** Format: double */
             retention: number;
             section: string;
-            /** @enum {string} */
-            spacing: "hue" | "contrast" | "parts";
-            /**
-             * @description of the secondary
-             * @enum {string}
-             */
-            verdict: "clean" | "softened" | "muddy";
+            spacing: components["schemas"]["Spacing"];
+            /** @description of the secondary */
+            verdict: components["schemas"]["ChromaticVerdict"];
             verdictRight: boolean;
         };
         Guesses: {
@@ -1612,14 +1595,15 @@ export interface components {
             name: string;
             paint: string;
             parts: components["schemas"]["Ingredient"][];
+            /** @description the paints by volume, where something is let down or was stirred before */
+            plain?: components["schemas"]["PartOf"][];
             /**
              * Format: double
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
              */
             retention: number;
             undertone: components["schemas"]["Colour"];
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -1670,6 +1654,8 @@ export interface components {
             paint: string;
             /** Format: double */
             parts: number;
+            /** @description the name without what stands in brackets */
+            shortName: string;
             /** @description #rrggbb */
             srgb: string;
         };
@@ -1684,14 +1670,18 @@ export interface components {
              */
             was: "to paint" | "painted" | "judged" | "none";
         };
+        /**
+         * @description as it is being painted, or when it is dry
+         * @enum {string}
+         */
+        Judged: "wet" | "dry";
         KeepBody: {
             address: string;
             decision: string;
             note: string;
         };
         KeepOwnBody: {
-            /** @enum {string} */
-            grade?: "artist" | "student";
+            grade?: components["schemas"]["Grade"];
             name: string;
             origin: components["schemas"]["Origin"];
         };
@@ -1770,6 +1760,11 @@ export interface components {
             /** @description the neighbour it leans to, or centred */
             toward: string;
         };
+        /**
+         * @description how a paint leans with regard to its partner
+         * @enum {string}
+         */
+        LeanSide: "toward" | "centred" | "away";
         LetDown: {
             /** @description what to call the other paint in short */
             in: string;
@@ -1778,6 +1773,11 @@ export interface components {
             /** Format: int64 */
             parts: number;
         };
+        /**
+         * @description what it is looked at by: daylight, gallery, warm lamp
+         * @enum {string}
+         */
+        Light: "D65" | "D50" | "A";
         Located: {
             asPainted: components["schemas"]["Colour"];
             brushedOut: components["schemas"]["Colour"];
@@ -1791,6 +1791,8 @@ export interface components {
             hueWord: string;
             masstone: components["schemas"]["Colour"];
             parts: components["schemas"]["Ingredient"][];
+            /** @description the paints by volume, where something is let down or was stirred before */
+            plain?: components["schemas"]["PartOf"][];
             read: components["schemas"]["Aimed"];
             /**
              * Format: double
@@ -1804,8 +1806,7 @@ export interface components {
              */
             share: number;
             undertone: components["schemas"]["Colour"];
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -1814,6 +1815,11 @@ export interface components {
             /** @description the colour as painted, in words */
             words: string;
         };
+        /**
+         * @description how a paint's curves were come by
+         * @enum {string}
+         */
+        Making: "modelled" | "label" | "swatches" | "measured" | "adjusted";
         Matched: {
             /**
              * Format: double
@@ -1841,6 +1847,11 @@ export interface components {
             colour: components["schemas"]["Colour"];
             reading: components["schemas"]["Reading"];
         };
+        /**
+         * @description what is painted with
+         * @enum {string}
+         */
+        Medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
         Mend: {
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
@@ -1885,21 +1896,16 @@ export interface components {
              */
             hueError: number | null;
             hueWord: string;
-            /** @enum {string} */
-            judged: "wet" | "dry";
+            judged: components["schemas"]["Judged"];
             ladder: components["schemas"]["Rung"][];
-            /**
-             * @description D65 daylight, D50 gallery, A warm lamp
-             * @enum {string}
-             */
-            light: "D65" | "D50" | "A";
+            /** @description D65 daylight, D50 gallery, A warm lamp */
+            light: components["schemas"]["Light"];
             masstone: components["schemas"]["Colour"];
-            /**
-             * @description medium of the colours as painted
-             * @enum {string}
-             */
-            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /** @description medium of the colours as painted */
+            medium: components["schemas"]["Medium"];
             parts: components["schemas"]["Ingredient"][];
+            /** @description the paints by volume, where something is let down or was stirred before */
+            plain?: components["schemas"]["PartOf"][];
             /**
              * Format: double
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
@@ -1910,8 +1916,7 @@ export interface components {
             /** @description 1 part in 9 of titanium white */
             tint: components["schemas"]["Shown"];
             undertone: components["schemas"]["Colour"];
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
             /** @description a thin wash over white */
             wash: components["schemas"]["Shown"];
             /**
@@ -1922,20 +1927,26 @@ export interface components {
             /** @description the colour as painted, in words */
             words: string;
         };
+        /**
+         * @description mixed from the weaker paint on, or the secondary first
+         * @enum {string}
+         */
+        MixingOrder: "run" | "secondary";
         Mixture: {
             asPainted: components["schemas"]["Colour"];
             brushedOut: components["schemas"]["Colour"];
             hueWord: string;
             masstone: components["schemas"]["Colour"];
             parts: components["schemas"]["Ingredient"][];
+            /** @description the paints by volume, where something is let down or was stirred before */
+            plain?: components["schemas"]["PartOf"][];
             /**
              * Format: double
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
              */
             retention: number;
             undertone: components["schemas"]["Colour"];
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -1952,6 +1963,11 @@ export interface components {
             at: number;
             nowhere: boolean;
         };
+        /**
+         * @description whose names the slots have
+         * @enum {string}
+         */
+        NameSet: "painters" | "printers";
         Neutral: {
             /**
              * Format: int64
@@ -1990,18 +2006,11 @@ export interface components {
             earths: components["schemas"]["Earth"][];
             /** @description from the slot through the balance to its complement */
             intensity: components["schemas"]["RingRung"][];
-            /** @enum {string} */
-            judged: "wet" | "dry";
-            /**
-             * @description D65 daylight, D50 gallery, A warm lamp
-             * @enum {string}
-             */
-            light: "D65" | "D50" | "A";
-            /**
-             * @description medium of the colours as painted
-             * @enum {string}
-             */
-            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            judged: components["schemas"]["Judged"];
+            /** @description D65 daylight, D50 gallery, A warm lamp */
+            light: components["schemas"]["Light"];
+            /** @description medium of the colours as painted */
+            medium: components["schemas"]["Medium"];
             /** @description the six complement pairs */
             pairs: components["schemas"]["Neutral"][];
             /** @description the slot from its lightest tint to its darkest shade */
@@ -2074,16 +2083,16 @@ export interface components {
             hueWord: string;
             masstone: components["schemas"]["Colour"];
             parts: components["schemas"]["Ingredient"][];
+            /** @description the paints by volume, where something is let down or was stirred before */
+            plain?: components["schemas"]["PartOf"][];
             /**
              * Format: double
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
              */
             retention: number;
-            /** @enum {string} */
-            ruleOfThumb: "bright" | "moderate" | "dull" | "none";
+            ruleOfThumb: components["schemas"]["RuleOfThumb"];
             undertone: components["schemas"]["Colour"];
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -2093,6 +2102,8 @@ export interface components {
             words: string;
         };
         Paint: {
+            /** @description what stands in brackets */
+            also?: string;
             asPainted: components["schemas"]["Colour"];
             because: string;
             brushedOut: components["schemas"]["Colour"];
@@ -2114,6 +2125,11 @@ export interface components {
              * @description Preucil, 0 to 1; null where it does not apply
              */
             hueError: number | null;
+            /**
+             * Format: double
+             * @description for lists: degrees round the painter's circle, rising from yellow-green through blue and red to yellow
+             */
+            hueOrder: number;
             hueWord: string;
             id: string;
             ladder: components["schemas"]["Rung"][];
@@ -2133,6 +2149,8 @@ export interface components {
             retention: number;
             /** @description the roles it belongs in */
             roles: string[];
+            /** @description the name without what stands in brackets */
+            shortName: string;
             /**
              * @description typical of the class
              * @enum {string}
@@ -2145,8 +2163,7 @@ export interface components {
             strength: number;
             studentSafe: boolean;
             undertone: components["schemas"]["Colour"];
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -2173,27 +2190,20 @@ export interface components {
             cleanFrom: number;
             /** @description softened or worse */
             dullStretches: components["schemas"]["Stretch"][];
-            /** @enum {string} */
-            judged: "wet" | "dry";
+            judged: components["schemas"]["Judged"];
             /** @description tells the two paints as they stand, and the spacing, from all others */
             key: string;
             /** @description let down, or thinned, at some places of the way */
             ladders: components["schemas"]["LadderAt"][];
-            /**
-             * @description D65 daylight, D50 gallery, A warm lamp
-             * @enum {string}
-             */
-            light: "D65" | "D50" | "A";
+            /** @description D65 daylight, D50 gallery, A warm lamp */
+            light: components["schemas"]["Light"];
             /**
              * Format: double
              * @description least retention between the first and the last step
              */
             lowest: number;
-            /**
-             * @description medium of the colours as painted
-             * @enum {string}
-             */
-            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /** @description medium of the colours as painted */
+            medium: components["schemas"]["Medium"];
             /** @description the secondary, half way */
             middle: components["schemas"]["PathStep"];
             mudZones: components["schemas"]["Stretch"][];
@@ -2201,28 +2211,25 @@ export interface components {
             noDifferent: boolean;
             /** @description there is something to predict of the two */
             predictable: boolean;
+            /** @description where ratios stand that a hand can count */
+            ratios: components["schemas"]["RatioMark"][];
             /**
              * Format: double
              * @description of the secondary
              */
             retention: number;
-            /** @enum {string} */
-            ruleOfThumb: "bright" | "moderate" | "dull" | "none";
+            ruleOfThumb: components["schemas"]["RuleOfThumb"];
             samples: components["schemas"]["PathSample"][];
             /** Format: double */
             softenedFrom: number;
-            /** @enum {string} */
-            spacing: "hue" | "contrast" | "parts";
+            spacing: components["schemas"]["Spacing"];
             steps: components["schemas"]["PathStep"][];
             /** @description the same way with a trace of the third paint in every mixture, by rising share */
             taints?: components["schemas"]["Taint"][];
             /** @description the paint that is traced into it */
             third?: components["schemas"]["Paint"];
-            /**
-             * @description of the secondary
-             * @enum {string}
-             */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /** @description of the secondary */
+            verdict: components["schemas"]["Verdict"];
         };
         PairGuess: {
             /** @description paint */
@@ -2231,11 +2238,8 @@ export interface components {
             /** @description of the secondary: one of the twelve of the wheel */
             hueWord: string;
             mud: components["schemas"]["MudStart"];
-            /**
-             * @description of the secondary
-             * @enum {string}
-             */
-            verdict: "clean" | "softened" | "muddy";
+            /** @description of the secondary */
+            verdict: components["schemas"]["ChromaticVerdict"];
         };
         PairMark: {
             /** @description paint */
@@ -2245,11 +2249,8 @@ export interface components {
             mark: "to paint" | "painted" | "judged";
         };
         PairOutcome: {
-            /**
-             * @description its verdict
-             * @enum {string}
-             */
-            came: "clean" | "softened" | "muddy";
+            /** @description its verdict */
+            came: components["schemas"]["ChromaticVerdict"];
             /** @description hue word of the secondary */
             computed: string;
             /** @description within one slot */
@@ -2265,8 +2266,7 @@ export interface components {
             /** Format: double */
             retention: number;
             section: string;
-            /** @enum {string} */
-            spacing: "hue" | "contrast" | "parts";
+            spacing: components["schemas"]["Spacing"];
             verdictRight: boolean;
         };
         PairedPaint: {
@@ -2318,13 +2318,9 @@ export interface components {
             key: string;
             /** @description of the secondary */
             ladder?: components["schemas"]["Rung"][];
-            /**
-             * @description of the first with regard to the second; empty where there is no rule
-             * @enum {string}
-             */
-            leanA?: "toward" | "centred" | "away";
-            /** @enum {string} */
-            leanB?: "toward" | "centred" | "away";
+            /** @description of the first with regard to the second; empty where there is no rule */
+            leanA?: components["schemas"]["LeanSide"];
+            leanB?: components["schemas"]["LeanSide"];
             /**
              * Format: double
              * @description least retention between the first and the last of three steps
@@ -2343,14 +2339,10 @@ export interface components {
              * @description of the secondary
              */
             retention: number;
-            /** @enum {string} */
-            ruleOfThumb: "bright" | "moderate" | "dull" | "none";
+            ruleOfThumb: components["schemas"]["RuleOfThumb"];
             section: string;
-            /**
-             * @description of the secondary
-             * @enum {string}
-             */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            /** @description of the secondary */
+            verdict: components["schemas"]["Verdict"];
         };
         Pairings: {
             /**
@@ -2358,18 +2350,11 @@ export interface components {
              * @description the retention from which a mixture is clean
              */
             cleanFrom: number;
-            /** @enum {string} */
-            judged: "wet" | "dry";
-            /**
-             * @description D65 daylight, D50 gallery, A warm lamp
-             * @enum {string}
-             */
-            light: "D65" | "D50" | "A";
-            /**
-             * @description medium of the colours as painted
-             * @enum {string}
-             */
-            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            judged: components["schemas"]["Judged"];
+            /** @description D65 daylight, D50 gallery, A warm lamp */
+            light: components["schemas"]["Light"];
+            /** @description medium of the colours as painted */
+            medium: components["schemas"]["Medium"];
             /** @description each once */
             paints: components["schemas"]["PairedPaint"][];
             /** @description section by section, the brightest first */
@@ -2378,8 +2363,7 @@ export interface components {
             sections: components["schemas"]["PairingBlock"][];
             /** Format: double */
             softenedFrom: number;
-            /** @enum {string} */
-            spacing: "hue" | "contrast" | "parts";
+            spacing: components["schemas"]["Spacing"];
         };
         PartOf: {
             code: string;
@@ -2397,7 +2381,11 @@ export interface components {
             brushedOut: components["schemas"]["Colour"];
             hueWord: string;
             masstone: components["schemas"]["Colour"];
+            /** @description what it is, as PAINT=PARTS with commas between; its parts come near it */
+            mix: string;
             parts: components["schemas"]["Ingredient"][];
+            /** @description the paints by volume, where something is let down or was stirred before */
+            plain?: components["schemas"]["PartOf"][];
             /**
              * Format: double
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
@@ -2409,8 +2397,7 @@ export interface components {
              */
             share: number;
             undertone: components["schemas"]["Colour"];
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -2421,11 +2408,18 @@ export interface components {
         };
         PathStep: {
             asPainted: components["schemas"]["Colour"];
+            /**
+             * Format: double
+             * @description how far along the way, 0 to 1, in the measure of the spacing
+             */
+            at: number;
             brushedOut: components["schemas"]["Colour"];
             hueWord: string;
             masstone: components["schemas"]["Colour"];
             mixing: string[];
             parts: components["schemas"]["Ingredient"][];
+            /** @description the paints by volume, where something is let down or was stirred before */
+            plain?: components["schemas"]["PartOf"][];
             /**
              * Format: double
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
@@ -2434,8 +2428,7 @@ export interface components {
             /** Format: double */
             share: number;
             undertone: components["schemas"]["Colour"];
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -2452,18 +2445,11 @@ export interface components {
             de00: number;
             held: components["schemas"]["Mixture"];
             here: components["schemas"]["Mixture"];
-            /** @enum {string} */
-            judged: "wet" | "dry";
-            /**
-             * @description D65 daylight, D50 gallery, A warm lamp
-             * @enum {string}
-             */
-            light: "D65" | "D50" | "A";
-            /**
-             * @description medium of the colours as painted
-             * @enum {string}
-             */
-            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            judged: components["schemas"]["Judged"];
+            /** @description D65 daylight, D50 gallery, A warm lamp */
+            light: components["schemas"]["Light"];
+            /** @description medium of the colours as painted */
+            medium: components["schemas"]["Medium"];
             /** @description how the first differs from the second, as painted */
             words: string;
         };
@@ -2565,25 +2551,15 @@ export interface components {
             name: string;
             /** @description whether a passphrase is asked for */
             passphrase: boolean;
-            /**
-             * @description the neighbour that the blue called warm leans to
-             * @enum {string}
-             */
-            warmBlue: "violet" | "green";
+            /** @description the neighbour that the blue called warm leans to */
+            warmBlue: components["schemas"]["WarmBlue"];
         };
         Quiet: {
-            /** @enum {string} */
-            judged: "wet" | "dry";
-            /**
-             * @description D65 daylight, D50 gallery, A warm lamp
-             * @enum {string}
-             */
-            light: "D65" | "D50" | "A";
-            /**
-             * @description medium of the colours as painted
-             * @enum {string}
-             */
-            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            judged: components["schemas"]["Judged"];
+            /** @description D65 daylight, D50 gallery, A warm lamp */
+            light: components["schemas"]["Light"];
+            /** @description medium of the colours as painted */
+            medium: components["schemas"]["Medium"];
             of: components["schemas"]["Mixture"];
             ways: components["schemas"]["QuietWay"][];
         };
@@ -2605,6 +2581,8 @@ export interface components {
             lost: number;
             masstone: components["schemas"]["Colour"];
             parts: components["schemas"]["Ingredient"][];
+            /** @description the paints by volume, where something is let down or was stirred before */
+            plain?: components["schemas"]["PartOf"][];
             /**
              * Format: double
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
@@ -2616,8 +2594,7 @@ export interface components {
              */
             turned: number;
             undertone: components["schemas"]["Colour"];
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -2633,39 +2610,54 @@ export interface components {
             library: boolean;
             /** @description one for each share of chroma that can be lost so; where none can, one for each 15 degrees that the hue turns */
             rungs: components["schemas"]["QuietRung"][];
-            /** @enum {string} */
-            way: "complement" | "neighbour" | "earth";
+            way: components["schemas"]["QuietWayName"];
             /** @description absent when there is no such paint */
             with?: components["schemas"]["Ingredient"];
         };
+        /**
+         * @description how a colour is cooled or dulled
+         * @enum {string}
+         */
+        QuietWayName: "complement" | "neighbour" | "earth";
         Raised: {
             /** @description what to call it in short */
             paint: string;
             /** @description it, and white */
             parts: components["schemas"]["Ingredient"][];
         };
+        RatioMark: {
+            /**
+             * Format: int64
+             * @description parts of the first
+             */
+            a: number;
+            /** Format: double */
+            at: number;
+            /** Format: int64 */
+            b: number;
+        };
         ReadMeterBody: {
-            /** @enum {string} */
-            judged: "wet" | "dry";
-            /** @enum {string} */
-            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            judged: components["schemas"]["Judged"];
+            medium: components["schemas"]["Medium"];
             /** @description what the stand-in is to lay under itself: PB29=1 PW6=9 */
             swatch: string;
         };
         Reading: {
             /** @description #rrggbb */
             hex?: string;
-            /** @enum {string} */
-            judged: "wet" | "dry";
+            judged: components["schemas"]["Judged"];
             /** @description CIELAB under D65, 2 degrees */
             lab?: number[];
-            /** @enum {string} */
-            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
-            /** @enum {string} */
-            source: "eye" | "photo" | "instrument";
+            medium: components["schemas"]["Medium"];
+            source: components["schemas"]["ReadingSource"];
             /** @description reflectance, 380 to 730 nm every 10 nm, 0 to 1 */
             spectrum?: number[];
         };
+        /**
+         * @description how somebody came by a colour
+         * @enum {string}
+         */
+        ReadingSource: "eye" | "photo" | "instrument";
         Refused: {
             archived?: boolean;
             /** Format: int64 */
@@ -2721,24 +2713,23 @@ export interface components {
         Rings: {
             /** @description the middles of the complements */
             neutral: boolean;
-            /**
-             * @description the complement when left out
-             * @enum {string}
-             */
-            shadeBy?: "complement" | "black" | "blue-grey" | "mixed-black";
+            /** @description the complement when left out */
+            shadeBy?: components["schemas"]["ShadeWay"];
             /** Format: int64 */
             shades: number;
-            /**
-             * @description by the medium when left out
-             * @enum {string}
-             */
-            tintBy?: "white" | "water" | "neighbour";
+            /** @description by the medium when left out */
+            tintBy?: components["schemas"]["TintWay"];
             /** Format: int64 */
             tints: number;
             /** @description highlight and shadow */
             triple: boolean;
             wash: boolean;
         };
+        /**
+         * @description in a primary system
+         * @enum {string}
+         */
+        Role: "yellow" | "red" | "blue" | "magenta" | "cyan";
         RolePlaces: {
             /**
              * Format: int64
@@ -2764,8 +2755,7 @@ export interface components {
             pairs: components["schemas"]["PracticePair"][];
             /** Format: int64 */
             points: number;
-            /** @enum {string} */
-            spacing: "hue" | "contrast" | "parts";
+            spacing: components["schemas"]["Spacing"];
         };
         RoundScore: {
             /** Format: int64 */
@@ -2781,6 +2771,11 @@ export interface components {
             /** Format: int64 */
             points: number;
         };
+        /**
+         * @description what the rule of thumb says of two paints; none where it says nothing
+         * @enum {string}
+         */
+        RuleOfThumb: "bright" | "moderate" | "dull" | "none";
         Rung: {
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
@@ -2844,8 +2839,7 @@ export interface components {
         };
         SaveTubeBody: {
             archived: boolean;
-            /** @enum {string} */
-            grade: "artist" | "student";
+            grade: components["schemas"]["Grade"];
             nickname: string;
             note: string;
             /**
@@ -2874,8 +2868,7 @@ export interface components {
             slots: number[];
         };
         SchoolBody: {
-            /** @enum {string} */
-            warmBlue: "violet" | "green";
+            warmBlue: components["schemas"]["WarmBlue"];
         };
         Searching: {
             /**
@@ -2926,8 +2919,7 @@ export interface components {
         Selection: {
             /** @description the pair a painter wants for each section, empty for the brightest */
             chosen: string[][];
-            /** @enum {string} */
-            kind: "triad" | "cmy" | "split" | "double" | "leaning-clockwise" | "leaning-counter-clockwise" | "own";
+            kind: components["schemas"]["SystemKind"];
             note: string;
             riders: components["schemas"]["Riders"];
             /** @description paints of each role, in the order of the wheel */
@@ -2941,19 +2933,17 @@ export interface components {
         };
         Settings: {
             choices: components["schemas"]["WheelChoices"];
-            /** @enum {string} */
-            judged: "wet" | "dry";
-            /**
-             * @description D65 daylight, D50 gallery, A warm lamp
-             * @enum {string}
-             */
-            light: "D65" | "D50" | "A";
-            /**
-             * @description medium of the colours as painted
-             * @enum {string}
-             */
-            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            judged: components["schemas"]["Judged"];
+            /** @description D65 daylight, D50 gallery, A warm lamp */
+            light: components["schemas"]["Light"];
+            /** @description medium of the colours as painted */
+            medium: components["schemas"]["Medium"];
         };
+        /**
+         * @description what shades are made with
+         * @enum {string}
+         */
+        ShadeWay: "complement" | "black" | "blue-grey" | "mixed-black";
         Share: {
             name: string;
             paint: string;
@@ -3027,8 +3017,7 @@ export interface components {
             jump: number;
             /** @description over 1.6 times the wheel's median, and over 0.06 */
             jumps: boolean;
-            /** @enum {string} */
-            kind: "primary" | "secondary" | "tertiary";
+            kind: components["schemas"]["SlotKind"];
             ladder: components["schemas"]["Rung"][];
             /** @description of a primary, in its role */
             lean: components["schemas"]["Lean"];
@@ -3040,21 +3029,19 @@ export interface components {
             /** @description what they are called in short */
             paints: string[];
             parts: components["schemas"]["Ingredient"][];
+            /** @description the paints by volume, where something is let down or was stirred before */
+            plain?: components["schemas"]["PartOf"][];
             /**
              * Format: double
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
              */
             retention: number;
             rings?: components["schemas"]["SlotRings"];
-            /**
-             * @description of a primary
-             * @enum {string}
-             */
-            role?: "yellow" | "red" | "blue" | "magenta" | "cyan";
+            /** @description of a primary */
+            role?: components["schemas"]["Role"];
             schemes: components["schemas"]["SchemeSlots"][];
             undertone: components["schemas"]["Colour"];
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
             /** @description as painted, wet */
             wet: components["schemas"]["Colour"];
             /**
@@ -3065,6 +3052,11 @@ export interface components {
             /** @description the colour as painted, in words */
             words: string;
         };
+        /**
+         * @description what stands in a slot
+         * @enum {string}
+         */
+        SlotKind: "primary" | "secondary" | "tertiary";
         SlotRings: {
             highlight?: components["schemas"]["RingRung"];
             shades?: components["schemas"]["RingRung"][];
@@ -3072,6 +3064,11 @@ export interface components {
             tints?: components["schemas"]["RingRung"][];
             wash?: components["schemas"]["Shown"];
         };
+        /**
+         * @description what steps are even in
+         * @enum {string}
+         */
+        Spacing: "hue" | "contrast" | "parts";
         StartingSet: {
             name: string;
             /** @description library ids */
@@ -3086,12 +3083,19 @@ export interface components {
              * @description share of the second paint
              */
             from: number;
+            /**
+             * Format: double
+             * @description how far along the way, 0 to 1, in the measure of the spacing
+             */
+            fromAt: number;
             fromParts: components["schemas"]["Ingredient"][];
             fromWord: string;
             /** Format: double */
             lowest: number;
             /** Format: double */
             to: number;
+            /** Format: double */
+            toAt: number;
             toParts: components["schemas"]["Ingredient"][];
             toWord: string;
         };
@@ -3126,6 +3130,11 @@ export interface components {
             mass: number[];
             tint: number[];
         };
+        /**
+         * @description of primary system
+         * @enum {string}
+         */
+        SystemKind: "triad" | "cmy" | "split" | "double" | "leaning-clockwise" | "leaning-counter-clockwise" | "own";
         SystemPlaces: {
             kind: string;
             /** @description how many paints a role of each kind of system may have */
@@ -3164,21 +3173,28 @@ export interface components {
              * @description of the third paint, by volume, 0 to 1
              */
             share: number;
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
         };
         TaintedBand: {
             asPainted: components["schemas"]["Shown"];
             hueWord: string;
+            /** @description what it is, as PAINT=PARTS with commas between */
+            mix: string;
             /** Format: double */
             retention: number;
             undertone: components["schemas"]["Shown"];
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
             /** @description the colour as painted, in words */
             words: string;
         };
+        /**
+         * @description what tints are made with
+         * @enum {string}
+         */
+        TintWay: "white" | "water" | "neighbour";
         Tube: {
+            /** @description what stands in brackets */
+            also?: string;
             asPainted: components["schemas"]["Colour"];
             because: string;
             brushedOut: components["schemas"]["Colour"];
@@ -3208,6 +3224,11 @@ export interface components {
              * @description Preucil, 0 to 1; null where it does not apply
              */
             hueError: number | null;
+            /**
+             * Format: double
+             * @description for lists: degrees round the painter's circle, rising from yellow-green through blue and red to yellow
+             */
+            hueOrder: number;
             hueWord: string;
             id: string;
             ladder: components["schemas"]["Rung"][];
@@ -3218,8 +3239,7 @@ export interface components {
              * @enum {string}
              */
             lightfast?: "excellent" | "good" | "fair" | "poor";
-            /** @enum {string} */
-            made: "modelled" | "label" | "swatches" | "measured" | "adjusted";
+            made: components["schemas"]["Making"];
             madeWords: string;
             masstone: components["schemas"]["Colour"];
             name: string;
@@ -3234,6 +3254,8 @@ export interface components {
             retention: number;
             /** @description the roles it belongs in */
             roles: string[];
+            /** @description the name without what stands in brackets */
+            shortName: string;
             /**
              * @description typical of the class
              * @enum {string}
@@ -3251,8 +3273,7 @@ export interface components {
              */
             temperature?: "warm" | "cool";
             undertone: components["schemas"]["Colour"];
-            /** @enum {string} */
-            verdict: "clean" | "softened" | "muddy" | "neutral";
+            verdict: components["schemas"]["Verdict"];
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -3263,8 +3284,7 @@ export interface components {
         };
         TubeContent: {
             archived: boolean;
-            /** @enum {string} */
-            grade: "artist" | "student";
+            grade: components["schemas"]["Grade"];
             nickname: string;
             note: string;
             /**
@@ -3297,6 +3317,11 @@ export interface components {
              */
             change: number;
         };
+        /**
+         * @description on how much of the possible brightness is kept; neutral for what has no hue
+         * @enum {string}
+         */
+        Verdict: "clean" | "softened" | "muddy" | "neutral";
         Wanted: {
             /** @description #rrggbb, or CIELAB as L,a,b, as painted and dry */
             colour: string;
@@ -3329,6 +3354,11 @@ export interface components {
             problem?: string;
             shown?: components["schemas"]["Shown"];
         };
+        /**
+         * @description the neighbour that the blue called warm leans to
+         * @enum {string}
+         */
+        WarmBlue: "violet" | "green";
         WarmHalf: {
             /**
              * Format: double
@@ -3347,25 +3377,18 @@ export interface components {
             cleanFrom: number;
             /** @description the twelve words a hue is guessed by */
             hues: string[];
-            /** @enum {string} */
-            judged: "wet" | "dry";
+            judged: components["schemas"]["Judged"];
             /** @description version of the paint library it was worked out with */
             library: string;
-            /**
-             * @description D65 daylight, D50 gallery, A warm lamp
-             * @enum {string}
-             */
-            light: "D65" | "D50" | "A";
+            /** @description D65 daylight, D50 gallery, A warm lamp */
+            light: components["schemas"]["Light"];
             /**
              * Format: double
              * @description OKLab
              */
             medianJump: number;
-            /**
-             * @description medium of the colours as painted
-             * @enum {string}
-             */
-            medium: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+            /** @description medium of the colours as painted */
+            medium: components["schemas"]["Medium"];
             /** @description what evens the largest jump */
             mend?: components["schemas"]["Mend"];
             /** @description the middles of the six complement pairs */
@@ -3375,8 +3398,7 @@ export interface components {
             /** @description from each role to the next, whatever is on top */
             sections: components["schemas"]["Section"][];
             slots: components["schemas"]["Slot"][];
-            /** @enum {string} */
-            spacing: "hue" | "contrast" | "parts";
+            spacing: components["schemas"]["Spacing"];
             /** @description kind */
             system: string;
             warm: components["schemas"]["WarmHalf"];
@@ -3384,25 +3406,17 @@ export interface components {
         WheelChoices: {
             /** @description counter-clockwise */
             ccw?: boolean;
-            /** @enum {string} */
-            names: "painters" | "printers";
-            /**
-             * @description mixed from the weaker paint on, or the secondary first
-             * @enum {string}
-             */
-            order: "run" | "secondary";
+            names: components["schemas"]["NameSet"];
+            /** @description mixed from the weaker paint on, or the secondary first */
+            order: components["schemas"]["MixingOrder"];
             /** @description transparent paints are first raised with white */
             raise?: boolean;
             rings: components["schemas"]["Rings"];
             /** @description six slots for beginners */
             six?: boolean;
-            /** @enum {string} */
-            spacing: "hue" | "contrast" | "parts";
-            /**
-             * @description the hue on top; the first role when left out
-             * @enum {string}
-             */
-            top?: "yellow" | "red" | "blue" | "magenta" | "cyan";
+            spacing: components["schemas"]["Spacing"];
+            /** @description the hue on top; the first role when left out */
+            top?: components["schemas"]["Role"];
         };
         WheelContent: {
             archived?: boolean;
@@ -3443,11 +3457,11 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
             };
             header?: never;
             path?: never;
@@ -3533,11 +3547,11 @@ export interface operations {
         parameters: {
             query: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description tube */
                 a: number;
                 /** @description tube */
@@ -3715,11 +3729,11 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
             };
             header?: never;
             path?: never;
@@ -3809,11 +3823,11 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
             };
             header?: never;
             path: {
@@ -3924,11 +3938,11 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
             };
             header?: never;
             path: {
@@ -4028,13 +4042,13 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description what the steps are even in */
-                spacing?: "hue" | "contrast" | "parts";
+                spacing?: components["schemas"]["Spacing"];
                 /** @description only these, of the box or of the library; all of the box when none is named */
                 paints?: string[];
             };
@@ -4122,11 +4136,11 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
             };
             header?: never;
             path?: never;
@@ -4216,17 +4230,17 @@ export interface operations {
         parameters: {
             query: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description of system */
-                kind: "triad" | "split" | "double";
+                kind: components["schemas"]["ChosenKind"];
                 /** @description from which paints */
                 from?: "box" | "library";
                 /** @description what for: the most clean hues, the least price, the fewest tubes, the wanted colours */
-                aim?: "coverage" | "price" | "tubes" | "targets";
+                aim?: components["schemas"]["Aim"];
                 /** @description no paint whose class carries a special hazard */
                 careful?: boolean;
                 /** @description no paint of these classes of caution */
@@ -4329,11 +4343,11 @@ export interface operations {
         parameters: {
             query: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description kept systems, with commas between */
                 wheels: number[];
             };
@@ -4421,11 +4435,11 @@ export interface operations {
         parameters: {
             query: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description kept systems, with commas between */
                 wheels: number[];
                 /** @description of the file */
@@ -4890,11 +4904,11 @@ export interface operations {
         parameters: {
             query: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description what is in the pile: PAINT=PARTS, with commas between */
                 have: string[];
                 /** @description what it should be, and how much of it */
@@ -4981,11 +4995,11 @@ export interface operations {
         parameters: {
             query: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description PAINT=PARTS, with commas between */
                 here: string[];
                 /** @description what it is laid beside */
@@ -5166,9 +5180,9 @@ export interface operations {
                 /** @description spot of the tint */
                 tint?: string;
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
             };
             header?: never;
             path?: never;
@@ -5434,11 +5448,11 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
             };
@@ -5604,7 +5618,7 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what the steps are even in */
-                spacing?: "hue" | "contrast" | "parts";
+                spacing?: components["schemas"]["Spacing"];
                 /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
             };
@@ -5696,11 +5710,11 @@ export interface operations {
         parameters: {
             query: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description what the label says */
                 text: string;
             };
@@ -5770,11 +5784,11 @@ export interface operations {
         parameters: {
             query: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description paint */
                 a: string;
                 /** @description paint */
@@ -5946,11 +5960,11 @@ export interface operations {
         parameters: {
             query: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description PAINT=PARTS, with commas between */
                 parts: string[];
                 /** @description a kept wheel whose tubes are taken as they were kept with it */
@@ -6031,11 +6045,11 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
                 /** @description the slot, clockwise from the top */
@@ -6122,11 +6136,11 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
             };
             header?: never;
             path?: never;
@@ -6216,11 +6230,11 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
             };
             header?: never;
             path?: never;
@@ -6463,11 +6477,11 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
             };
             header?: never;
             path?: never;
@@ -6535,13 +6549,13 @@ export interface operations {
         parameters: {
             query: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description what the steps are even in */
-                spacing?: "hue" | "contrast" | "parts";
+                spacing?: components["schemas"]["Spacing"];
                 /** @description paint */
                 a: string;
                 /** @description paint */
@@ -6628,13 +6642,13 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description what the steps are even in */
-                spacing?: "hue" | "contrast" | "parts";
+                spacing?: components["schemas"]["Spacing"];
                 /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
             };
@@ -6896,11 +6910,11 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
             };
             header?: never;
             path?: never;
@@ -6986,13 +7000,13 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description what the steps are even in */
-                spacing?: "hue" | "contrast" | "parts";
+                spacing?: components["schemas"]["Spacing"];
             };
             header?: never;
             path?: never;
@@ -7171,11 +7185,11 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
             };
             header?: never;
             path: {
@@ -7277,11 +7291,11 @@ export interface operations {
         parameters: {
             query: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description PAINT=PARTS, with commas between */
                 parts: string[];
                 /** @description the paints at hand */
@@ -7370,11 +7384,11 @@ export interface operations {
         parameters: {
             query: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description a kept system */
                 wheel: number;
                 /** @description from which paints */
@@ -8262,11 +8276,11 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
             };
@@ -8358,7 +8372,7 @@ export interface operations {
         parameters: {
             query: {
                 /** @description of system */
-                kind: "triad" | "cmy" | "split" | "double" | "leaning-clockwise" | "leaning-counter-clockwise" | "own";
+                kind: components["schemas"]["SystemKind"];
             };
             header?: never;
             path?: never;
@@ -8444,11 +8458,11 @@ export interface operations {
         parameters: {
             query: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description kept systems, with commas between */
                 wheels: number[];
             };
@@ -8621,11 +8635,11 @@ export interface operations {
         parameters: {
             query: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description kept systems, with commas between */
                 wheels: number[];
             };
@@ -8808,11 +8822,11 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description what is painted with */
-                medium?: "watercolour" | "gouache" | "tempera" | "acrylic" | "oil";
+                medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
-                light?: "D65" | "D50" | "A";
+                light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
-                judged?: "wet" | "dry";
+                judged?: components["schemas"]["Judged"];
                 /** @description a kept wheel whose tubes are taken as they were kept with it */
                 wheel?: number;
             };

@@ -6,7 +6,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { Conditions, KeptTube, Paint } from "../api/client";
 import { paintsQuery } from "../api/queries";
-import { leanWords, paintName } from "../parts/naming";
+import { leanWords } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { LeanArrow } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
@@ -64,7 +64,7 @@ export function AddPanel({
     }
   };
   const row = (p: Paint, heading?: string) => {
-    const { name, also } = paintName(p.name);
+    const { shortName: name, also } = p;
     const on = marked.includes(p.id);
     return (
       <Box key={p.id}>

@@ -12,7 +12,7 @@ import {
   type Choosing,
 } from "../api/queries";
 import { OneOf } from "../parts/Choice";
-import { nameOf, paintName } from "../parts/naming";
+import { nameOf } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { useAddress } from "../parts/useAddress";
 import { useNewWheel } from "../parts/useNewWheel";
@@ -55,7 +55,7 @@ export function ChooseView({ view }: { view: Conditions }) {
   const all =
     from === "box"
       ? (box.data?.tubes ?? []).map((t) => ({ value: t.paint.id, name: nameOf(t) }))
-      : (library.data ?? []).map((p) => ({ value: p.id, name: paintName(p.name).name }));
+      : (library.data ?? []).map((p) => ({ value: p.id, name: p.shortName }));
   const chosen = got.error ? undefined : got.data;
   const named = new Map((got.data?.cautions ?? []).map((c) => [c.class, c.name]));
   const keep = (s: Schemas["ChosenSystem"]) =>

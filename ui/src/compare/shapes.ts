@@ -1,4 +1,4 @@
-import type { Schemas } from "../api/client";
+import { constants, type Schemas } from "../api/client";
 import { point } from "../drawing/ring";
 
 export type Comparison = Schemas["Comparison"];
@@ -12,7 +12,7 @@ export const outlines = [
   { dash: "15 4 2 4", cap: "butt" },
 ] as const;
 
-export const bins = 72;
+export const bins = constants.bins;
 
 /** The angle of a bin's middle, clockwise with yellow (120 degrees) on top. */
 export const angleOf = (bin: number) => 120 - (360 / bins) * (bin + 0.5);

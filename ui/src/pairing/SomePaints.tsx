@@ -1,14 +1,14 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useQuery } from "@tanstack/react-query";
-import type { KeptTube, Settings, Shown } from "../api/client";
+import { constants, type KeptTube, type Settings, type Shown } from "../api/client";
 import { paintsQuery } from "../api/queries";
 import { OneOf } from "../parts/Choice";
-import { nameOf, paintName } from "../parts/naming";
+import { nameOf } from "../parts/naming";
 import { grey } from "../drawing/style";
 import { Both } from "../drawing/Swatch";
 
-const most = 60;
+const most = constants.mostPaired;
 
 /** Any paints of the box or the library, to be paired with each other. */
 export function SomePaints({
@@ -34,7 +34,7 @@ export function SomePaints({
     .filter((p) => chosen.includes(p.id))
     .map((p) => ({
       id: p.id,
-      name: paintName(p.name).name,
+      name: p.shortName,
       masstone: p.masstone,
       undertone: p.undertone,
     }));
@@ -60,7 +60,7 @@ export function SomePaints({
         <OneOf
           label="a paint of the library"
           shown="one of the library"
-          of={left.map((p) => ({ value: p.id, name: `${p.id} ${paintName(p.name).name}` }))}
+          of={left.map((p) => ({ value: p.id, name: `${p.id} ${p.shortName}` }))}
           value=""
           onChoose={(v) => onChoose([...chosen, v])}
         />

@@ -6,7 +6,7 @@ import { useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { Paint } from "../api/client";
 import { Drop, LeanArrow } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
-import { leanWords, paintName } from "./naming";
+import { leanWords } from "./naming";
 import { figures, grey } from "../drawing/style";
 
 /** Paints for a role, in hue order; what belongs elsewhere stands below. */
@@ -118,14 +118,11 @@ function sorted(paints: Paint[], role: string, search: string) {
     .filter((p) =>
       words.every((w) => `${p.id} ${p.ci} ${p.name} ${p.family}`.toLowerCase().includes(w)),
     )
-    .sort((a, b) => a.wheelHue - b.wheelHue);
+    .sort((a, b) => a.hueOrder - b.hueOrder);
   const belongs = (p: Paint) => p.roles?.includes(role) ?? false;
-  // Reds lie on both sides of the end of the turn.
-  const turn = (p: Paint) =>
-    (role === "red" || role === "magenta") && p.wheelHue < 180 ? p.wheelHue + 360 : p.wheelHue;
   const earth = (p: Paint) => Number(p.family === "earth");
   return {
-    belonging: found.filter(belongs).sort((a, b) => earth(a) - earth(b) || turn(a) - turn(b)),
+    belonging: found.filter(belongs).sort((a, b) => earth(a) - earth(b)),
     others: found.filter((p) => !belongs(p)),
   };
 }
@@ -141,7 +138,7 @@ function PaintRow({
   taken: boolean;
   onPick: () => void;
 }) {
-  const { name, also } = paintName(paint.name);
+  const { shortName: name, also } = paint;
   const pick = () => {
     if (!taken) onPick();
   };

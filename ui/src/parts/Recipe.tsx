@@ -1,7 +1,6 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Ingredient } from "../api/client";
-import { paintName } from "./naming";
 import { figures, grey } from "../drawing/style";
 import { Swatch } from "../drawing/Swatch";
 
@@ -34,7 +33,7 @@ export function PartsBar({ parts }: { parts: Ingredient[] }) {
               ? `of ${p.code} let down 1:${p.letDown.parts} in ${p.letDown.in}`
               : p.of
                 ? `${p.name} (${p.of.map((o) => `${o.parts} ${o.code}`).join(" : ")})`
-                : `${p.code} ${paintName(p.name).name}`}
+                : `${p.code} ${p.shortName}`}
           </Typography>
         ))}
       </Box>

@@ -1,4 +1,4 @@
-import type { Settings } from "../api/client";
+import { constants, type Schemas, type Settings } from "../api/client";
 
 /** Plain words for what the API names by code. */
 export const mediumWords = {
@@ -7,30 +7,40 @@ export const mediumWords = {
   tempera: "tempera",
   acrylic: "acrylic",
   oil: "oil",
-} as const;
-export const lightWords = { D65: "daylight", A: "warm lamp", D50: "gallery" } as const;
-export const judgedWords = { wet: "wet", dry: "dry" } as const;
+} as const satisfies Record<Schemas["Medium"], string>;
+export const lightWords = {
+  D65: "daylight",
+  A: "warm lamp",
+  D50: "gallery",
+} as const satisfies Record<Schemas["Light"], string>;
+export const judgedWords = { wet: "wet", dry: "dry" } as const satisfies Record<
+  Schemas["Judged"],
+  string
+>;
 export const spacingWords = {
   hue: "half way in hue",
   contrast: "even contrast",
   parts: "equal parts",
-} as const;
+} as const satisfies Record<Schemas["Spacing"], string>;
 export const orderWords = {
   run: "run from the weaker paint",
   secondary: "the secondary first, then parted",
-} as const;
-export const nameWords = { painters: "painters’ names", printers: "printers’ names" } as const;
+} as const satisfies Record<Schemas["MixingOrder"], string>;
+export const nameWords = {
+  painters: "painters’ names",
+  printers: "printers’ names",
+} as const satisfies Record<Schemas["NameSet"], string>;
 export const tintWords = {
   white: "white",
   water: "water",
   neighbour: "a lighter neighbour",
-} as const;
+} as const satisfies Record<Schemas["TintWay"], string>;
 export const shadeWords = {
   complement: "the complement",
   black: "black",
   "blue-grey": "dark blue-grey",
   "mixed-black": "mixed black",
-} as const;
+} as const satisfies Record<Schemas["ShadeWay"], string>;
 
 /** The kinds of system: what each is called, and what it is. */
 export const kindWords = {
@@ -56,17 +66,12 @@ export const kindWords = {
     what: "three paints that all lean to the one before",
   },
   own: { name: "own system", what: "two to twelve paints in the roles you give them" },
-} as const;
+} as const satisfies Record<Schemas["SystemKind"], { name: string; what: string }>;
 
 /** How a new wheel is looked at. */
 export const plainSettings: Settings = {
-  medium: "acrylic",
+  medium: constants.medium,
   light: "D65",
   judged: "dry",
-  choices: {
-    spacing: "hue",
-    order: "run",
-    names: "painters",
-    rings: { tints: 0, shades: 0, wash: false, neutral: false, triple: false },
-  },
+  choices: constants.choices,
 };

@@ -1,11 +1,5 @@
 import type { Ingredient, KeptTube, Paint } from "../api/client";
 
-/** A paint's name, and what else it is called: the words in brackets. */
-export function paintName(full: string): { name: string; also?: string } {
-  const [, before = full, also, after = ""] = /^(.*?) \(([^)]*)\)(.*)$/.exec(full) ?? [];
-  return { name: before + after, also };
-}
-
 /** What a tube goes by: its nickname, or the paint's own name. */
 export const nameOf = (t: KeptTube) => t.content.nickname || t.paint.name;
 

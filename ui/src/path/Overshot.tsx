@@ -37,7 +37,7 @@ export function Overshot({
   const colour = colourInAddress(look);
   const found = useQuery(locateQuery(wheel, pair.a.id, pair.b.id, colour, pair));
   const place = useDeferredValue(sample); // a drag does not wait
-  const want = plainParts((pair.samples[place] ?? pair.samples[0]!).parts);
+  const want = plainParts(pair.samples[place] ?? pair.samples[0]!);
   const [x, y] = [number(a), number(b)];
   const have = [
     { ref: pair.a.id, parts: x ?? 0 },
@@ -48,7 +48,7 @@ export function Overshot({
   );
   const c = have.length > 0 ? correction.data : undefined;
   const take = () => {
-    const parts = plainParts(found.data!.parts);
+    const parts = plainParts(found.data!);
     const of = (ref: string) => parts.find((p) => p.ref === ref)?.parts ?? 0;
     setA(String(Number(of(pair.a.id).toFixed(2))));
     setB(String(Number(of(pair.b.id).toFixed(2))));

@@ -4,7 +4,7 @@ import { useId, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Pair, Schemas } from "../api/client";
 import { figures, grey, text } from "../drawing/style";
 import { fill } from "../drawing/screen";
-import { atShare, drawn, nearest } from "./along";
+import { nearest, placesOf } from "./along";
 
 const edge = 10;
 const rows = {
@@ -22,19 +22,6 @@ export type Over = { name: string; band: Schemas["BandPoint"][] };
 /** How the edges of ways that are laid over are dashed. */
 const dashes = ["7 3", "2 3", "11 3 2 3"];
 
-/** Ratios that a brush can count, first to second. */
-const ratios = [
-  [19, 1],
-  [9, 1],
-  [4, 1],
-  [2, 1],
-  [1, 1],
-  [1, 2],
-  [1, 4],
-  [1, 9],
-  [1, 19],
-] as const;
-
 /** The whole figure that an event happened in. */
 function figure(e: PointerEvent): SVGSVGElement {
   const at = e.currentTarget as SVGElement;
@@ -44,7 +31,7 @@ function figure(e: PointerEvent): SVGSVGElement {
 /** One way at full width: as painted, the undertone as thick as what is left, scale, flags, lightness and chroma. Drag along it. */
 export function PathFigure({
   pair,
-  share,
+  taint,
   at,
   flags,
   over,
@@ -52,7 +39,7 @@ export function PathFigure({
   onFlag,
 }: {
   pair: Pair;
-  share: number;
+  taint: number;
   at: number;
   flags: number[];
   over: Over[];
@@ -63,7 +50,7 @@ export function PathFigure({
   const width = useMediaQuery((t: Theme) => t.breakpoints.down("md")) ? 600 : 820;
   const X = (at: number) => edge + at * (width - 2 * edge);
   const [held, setHeld] = useState<number | "way" | null>(null);
-  const way = drawn(pair, share);
+  const way = placesOf(pair, taint).map((p, i) => ({ ...p, at: pair.samples[i]!.at }));
   const place = (e: PointerEvent) => {
     const box = figure(e).getBoundingClientRect();
     const x = ((e.clientX - box.left) / box.width) * width;
@@ -107,8 +94,8 @@ export function PathFigure({
     pair.samples
       .map((s, i) => `${i ? "L" : "M"}${X(s.at).toFixed(1)} ${y(i).toFixed(1)}`)
       .join(" ");
-  const marks = ratios
-    .map(([a, b]) => ({ a, b, x: X(atShare(pair, b / (a + b))) }))
+  const marks = pair.ratios
+    .map(({ a, b, at }) => ({ a, b, x: X(at) }))
     .map((m, i, all) => ({
       ...m,
       room:
@@ -191,9 +178,9 @@ export function PathFigure({
         {pair.dullStretches.map((z) => (
           <rect
             key={`d${z.from}`}
-            x={X(atShare(pair, z.from))}
+            x={X(z.fromAt)}
             y={rows.under[0]}
-            width={Math.max(2, X(atShare(pair, z.to)) - X(atShare(pair, z.from)))}
+            width={Math.max(2, X(z.toAt) - X(z.fromAt))}
             height={rows.under[1] - rows.under[0]}
             fill={`url(#${hatch}d)`}
             opacity={0.55}
@@ -205,9 +192,9 @@ export function PathFigure({
           <rect
             key={z.from}
             data-zone="mud"
-            x={X(atShare(pair, z.from))}
+            x={X(z.fromAt)}
             y={rows.under[0]}
-            width={Math.max(2, X(atShare(pair, z.to)) - X(atShare(pair, z.from)))}
+            width={Math.max(2, X(z.toAt) - X(z.fromAt))}
             height={rows.under[1] - rows.under[0]}
             fill={`url(#${hatch})`}
             opacity={0.5}

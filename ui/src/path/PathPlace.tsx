@@ -5,13 +5,20 @@ import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams } from "react-router";
-import type { KeptTube, Paint, Pair, PairingOfBoth, Profile } from "../api/client";
+import {
+  constants,
+  type KeptTube,
+  type Paint,
+  type Pair,
+  type PairingOfBoth,
+  type Profile,
+} from "../api/client";
 import { boxQuery, paintsQuery, pairingsQuery, pairQuery } from "../api/queries";
 import { choicesOf, OneOf } from "../parts/Choice";
 import { plainSettings, spacingWords } from "../parts/choices";
 import { Said } from "../parts/Expect";
 import { KeptShell, MissingWheel } from "../app/Kept";
-import { keyOf, nameOf, paintName } from "../parts/naming";
+import { keyOf, nameOf } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { useAddress } from "../parts/useAddress";
 import { useGuesses } from "../parts/useGuesses";
@@ -20,7 +27,7 @@ import { Waiting } from "../parts/Waiting";
 import { Words } from "../parts/Words";
 import { Drop } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
-import { nearest, nearestShare } from "./along";
+import { nearest, shareOf } from "./along";
 import { CoveredPath } from "./CoveredPath";
 import { Overshot } from "./Overshot";
 import { PathFigure, type Over } from "./PathFigure";
@@ -34,7 +41,7 @@ export function PathPlace({ painter }: { painter: Profile }) {
   return <OnePath key={id} id={id} painter={painter} />;
 }
 
-const mostSteps = 11;
+const mostSteps = constants.mostSteps;
 const views = {
   path: "one path",
   sheet: "ladder sheet",
@@ -73,7 +80,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
   const paints = [
     ...(pairings.data?.paints ?? []).map((p) => ({ value: p.id, name: p.name })),
     ...(box.data?.tubes ?? []).map((t) => ({ value: t.paint.id, name: nameOf(t) })),
-    ...(library.data ?? []).map((p) => ({ value: p.id, name: paintName(p.name).name })),
+    ...(library.data ?? []).map((p) => ({ value: p.id, name: p.shortName })),
   ].filter((p, i, all) => all.findIndex((q) => q.value === p.value) === i);
   const atHand = palette(pairings.data?.paints ?? [], box.data?.tubes ?? [], library.data ?? []);
   const pair = way.error ? undefined : way.data;
@@ -244,7 +251,7 @@ function palette(system: OnPalette[], box: KeptTube[], library: Paint[]): OnPale
     ...box.map((t) => ({ ...t.paint, name: nameOf(t) })),
     ...library
       .filter((p) => p.family === "white" || p.family === "black")
-      .map((p) => ({ ...p, name: paintName(p.name).name })),
+      .map((p) => ({ ...p, name: p.shortName })),
   ];
   return [...system, ...more].filter(
     (p, i, all) => all.findIndex((q) => q.id === p.id || q.name === p.name) === i,
@@ -272,13 +279,14 @@ function Along({
   onHold: (h: Held | null) => void;
   onOther: (p: PairingOfBoth) => void;
 }) {
-  const even = pair.steps.map((s) => pair.samples[nearestShare(pair, s.share)]!.at);
+  const even = pair.steps.map((s) => s.at);
   const [flags, setFlags] = useState(even);
   const [at, setAt] = useState(0.5);
-  const [taint, setTaint] = useState(2);
+  const [chosenTaint, setTaint] = useState(4);
   const [over, setOver] = useState<string[]>([]);
   const [all, setAll] = useState(false);
-  const share = third && pair.taints?.length ? taint / 100 : 0;
+  const scale = third && pair.taints ? pair.taints : [];
+  const taint = Math.min(chosenTaint, Math.max(0, scale.length - 1));
   const sample = nearest(pair, at);
   const moved = flags.some((f, i) => f !== even[i]);
   const section = others.find((p) => keyOf(p) === keyOf({ a: pair.a.id, b: pair.b.id }))?.section;
@@ -304,28 +312,28 @@ function Along({
       }}
     >
       <Box>
-        {third && pair.taints?.length ? (
+        {scale.length > 0 ? (
           <Box sx={{ display: "flex", alignItems: "center", gap: 2, maxWidth: 460 }}>
             <Slider
               size="small"
               aria-label="share of the third paint"
               min={0}
-              max={10}
-              step={0.5}
+              max={scale.length - 1}
               value={taint}
+              getAriaValueText={(i) => `${(100 * shareOf(pair, i)).toFixed(1)} %`}
               onChange={(_, v) => setTaint(v)}
             />
             <Typography
               variant="caption"
               sx={{ whiteSpace: "nowrap", fontFamily: figures, width: 190 }}
             >
-              {taint.toFixed(1)} % in every mixture
+              {(100 * shareOf(pair, taint)).toFixed(1)} % in every mixture
             </Typography>
           </Box>
         ) : null}
         <PathFigure
           pair={pair}
-          share={share}
+          taint={taint}
           at={at}
           flags={flags}
           over={laidOver.map((p) => turnedLike(pair, p))}
@@ -425,7 +433,7 @@ function Along({
         <PointCard
           wheel={wheel}
           pair={pair}
-          share={share}
+          taint={taint}
           sample={sample}
           held={held}
           tubes={tubes}

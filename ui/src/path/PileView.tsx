@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Schemas, Settings, Selection } from "../api/client";
+import { constants, type Schemas, type Settings, type Selection } from "../api/client";
 import { correctQuery, correctToQuery, mixQuery, wheelQuery } from "../api/queries";
 import { OneOf } from "../parts/Choice";
 import { colourInAddress } from "../parts/colour";
@@ -16,8 +16,6 @@ import { plainParts, total } from "./parts";
 import { asked, mostInPile, usePiles } from "./usePiles";
 
 const typed = "colour";
-/** How many paints a correction tries at most. */
-const mostTried = 24;
 
 /** A paint that can be laid on the palette. */
 export type OnPalette = {
@@ -54,7 +52,7 @@ export function PileView({
   ];
   const slot = slots.find((s) => `slot ${s.home}` === target);
   const want = slot
-    ? plainParts(slot.parts)
+    ? plainParts(slot)
     : paints.some((p) => p.id === target)
       ? [{ ref: target, parts: Math.max(1, total(piles.now)) }]
       : [];
@@ -65,7 +63,7 @@ export function PileView({
       id,
       have,
       colour,
-      paints.slice(0, mostTried).map((p) => p.id),
+      paints.slice(0, constants.mostStirred).map((p) => p.id),
       settings,
     ),
   );

@@ -9,7 +9,7 @@ import { OneOf } from "../parts/Choice";
 import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { Swatch } from "../drawing/Swatch";
-import { drawn, partsAt, said } from "./along";
+import { placesOf, shareOf } from "./along";
 import { Plane } from "./Plane";
 
 /** A mixture or a tube that is held beside what is shown. */
@@ -19,7 +19,7 @@ export type Held = { parts: string[]; label: string };
 export function PointCard({
   wheel,
   pair,
-  share,
+  taint,
   sample,
   held,
   tubes,
@@ -27,18 +27,17 @@ export function PointCard({
 }: {
   wheel: number;
   pair: Pair;
-  share: number;
+  taint: number;
   sample: number;
   held: Held | null;
   tubes: { value: string; name: string }[];
   onHold: (h: Held | null) => void;
 }) {
-  const here = useDeferredValue(partsAt(pair, sample, share).join());
+  const look = placesOf(pair, taint)[sample]!;
+  const share = shareOf(pair, taint);
+  const here = useDeferredValue(look.mix);
   const difference = useQuery(differenceQuery(wheel, here.split(","), held?.parts ?? [], pair));
   const s = pair.samples[sample]!;
-  const way = drawn(pair, share);
-  const look = way[sample]!;
-  const now = said(pair, sample, share);
   const ladder = pair.ladders.reduce((a, b) =>
     Math.abs(b.sample - sample) < Math.abs(a.sample - sample) ? b : a,
   ).rungs;
@@ -70,16 +69,16 @@ export function PointCard({
         )}
       </Box>
       <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
-        <Drop verdict={now.verdict} height={28} />
+        <Drop verdict={look.verdict} height={28} />
         <Box>
           <Typography sx={{ fontSize: 18, fontWeight: 600, lineHeight: "22px" }}>
-            {now.verdict}
+            {look.verdict}
           </Typography>
           <Typography variant="caption" sx={{ fontFamily: figures }}>
             {look.retention.toFixed(2)} of the possible
           </Typography>
         </Box>
-        <Typography sx={{ flex: 1, textAlign: "right" }}>{now.hueWord}</Typography>
+        <Typography sx={{ flex: 1, textAlign: "right" }}>{look.hueWord}</Typography>
       </Box>
       <Box sx={{ display: "flex" }}>
         {other && (
@@ -96,8 +95,8 @@ export function PointCard({
       </Box>
       <Typography variant="caption" component="p" sx={{ mt: -1 }}>
         {other
-          ? `held: ${held.label}, ${other.words} · here: ${now.words} · undertone`
-          : `as painted: ${now.words} · undertone`}
+          ? `held: ${held.label}, ${other.words} · here: ${look.words} · undertone`
+          : `as painted: ${look.words} · undertone`}
       </Typography>
       {held && difference.data && (
         <Typography aria-label="beside it" sx={{ borderLeft: `3px solid ${grey.ink}`, pl: 1 }}>
@@ -119,9 +118,7 @@ export function PointCard({
           variant="outlined"
           color="inherit"
           size="small"
-          onClick={() =>
-            onHold(held ? null : { parts: partsAt(pair, sample, share), label: parts(s) })
-          }
+          onClick={() => onHold(held ? null : { parts: look.mix.split(","), label: parts(s) })}
         >
           {held ? "put the held one back" : "hold this beside another"}
         </Button>

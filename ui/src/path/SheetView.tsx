@@ -12,7 +12,7 @@ import { figures, grey } from "../drawing/style";
 import { useAddress } from "../parts/useAddress";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
-import { nearest, nearestShare } from "./along";
+import { nearest } from "./along";
 
 const mostStacked = 8;
 
@@ -108,7 +108,7 @@ function Strip({ way }: { way: Pair }) {
   const ends = [way.samples[0]!, way.samples[way.samples.length - 1]!];
   const columns = [
     { at: 0, m: ends[0]! },
-    ...way.steps.map((s) => ({ at: way.samples[nearestShare(way, s.share)]!.at, m: s })),
+    ...way.steps.map((s) => ({ at: s.at, m: s })),
     { at: 1, m: ends[1]! },
   ];
   return (

@@ -3,7 +3,7 @@ import Typography from "@mui/material/Typography";
 import type { DragEvent } from "react";
 import type { KeptTube, Selection, SystemPlaces } from "../api/client";
 import { OneOf } from "../parts/Choice";
-import { nameOf, paintName } from "../parts/naming";
+import { nameOf } from "../parts/naming";
 import { grey } from "../drawing/style";
 import { PaintStrip } from "../drawing/PaintStrip";
 import { dragged } from "./drag";
@@ -79,9 +79,9 @@ export function Riders({
         const of = [
           {
             value: "",
-            name: usual ? `${paintName(usual).name}, as usual` : `no ${riderWords[rider]}`,
+            name: usual ? `${usual}, as usual` : `no ${riderWords[rider]}`,
           },
-          ...offers.map((o) => ({ value: o.ref, name: paintName(o.name).name })),
+          ...offers.map((o) => ({ value: o.ref, name: o.name })),
         ];
         const now = riding[rider] ?? "";
         return (

@@ -8,7 +8,6 @@ import { useNavigate } from "react-router";
 import { answer, client, type Profile, type SystemKind } from "../api/client";
 import { paintsQuery, wheelsQuery } from "../api/queries";
 import { kindWords, plainSettings } from "../parts/choices";
-import { paintName } from "../parts/naming";
 import { PaintPicker } from "../parts/PaintPicker";
 import { Shell } from "../app/Shell";
 import { grey } from "../drawing/style";
@@ -22,7 +21,7 @@ export function BeginPage({ painter }: { painter: Profile }) {
   const wheels = useQuery(wheelsQuery);
   const [chosen, setChosen] = useState<Partial<Record<(typeof roles)[number], string>>>({});
   const complete = roles.every((r) => chosen[r]);
-  const nameOf = (id: string) => paintName(paints.data?.find((p) => p.id === id)?.name ?? id).name;
+  const nameOf = (id: string) => paints.data?.find((p) => p.id === id)?.shortName ?? id;
   const create = useNewWheel();
   const navigate = useNavigate();
   const preset = useMutation({

@@ -1,0 +1,76 @@
+package wire
+
+import (
+	"fmt"
+
+	"gyrophane/core/bias"
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+	"gyrophane/core/reach"
+	"gyrophane/core/wheel"
+)
+
+// Enumeration is a set of words that a field takes one of. A field says which by
+// its format.
+type Enumeration struct {
+	Format string
+	Name   string // of the schema
+	Doc    string
+	Values []string
+}
+
+// Enumerations are the sets of words of the core that are sent.
+func Enumerations() []Enumeration {
+	var media []string
+	for _, m := range paint.Media() {
+		media = append(media, m.ID)
+	}
+	return []Enumeration{
+		{"medium", "Medium", "what is painted with", media},
+		{"light", "Light", "what it is looked at by: daylight, gallery, warm lamp", words(colour.Lights)},
+		{"judged", "Judged", "as it is being painted, or when it is dry", []string{paint.Judged(true), paint.Judged(false)}},
+		{"spacing", "Spacing", "what steps are even in", words(path.Spacings)},
+		{"verdict", "Verdict", "on how much of the possible brightness is kept; neutral for what has no hue", words(paint.Verdicts)},
+		{"chromaticVerdict", "ChromaticVerdict", "a verdict on what has a hue", words(paint.Verdicts[:3])},
+		{"ruleOfThumb", "RuleOfThumb", "what the rule of thumb says of two paints; none where it says nothing", append(words(bias.RuleWords), "none")},
+		{"leanSide", "LeanSide", "how a paint leans with regard to its partner", words(bias.Sides)},
+		{"warmBlue", "WarmBlue", "the neighbour that the blue called warm leans to", words(bias.Schools)},
+		{"role", "Role", "in a primary system", words(bias.Roles)},
+		{"systemKind", "SystemKind", "of primary system", words(wheel.Kinds)},
+		{"chosenKind", "ChosenKind", "of system that can be searched for", words(reach.Kinds)},
+		{"slotKind", "SlotKind", "what stands in a slot", words(wheel.SlotKinds)},
+		{"order", "MixingOrder", "mixed from the weaker paint on, or the secondary first", words(wheel.Orders)},
+		{"nameSet", "NameSet", "whose names the slots have", wheel.NameSets},
+		{"tintWay", "TintWay", "what tints are made with", words(wheel.Tinting)},
+		{"shadeWay", "ShadeWay", "what shades are made with", words(wheel.Shading)},
+		{"aim", "Aim", "what a system is chosen for: the most clean hues, the least price, the fewest tubes, the wanted colours", words(reach.Aims)},
+		{"grade", "Grade", "how richly a tube is pigmented", words(paint.Grades)},
+		{"making", "Making", "how a paint's curves were come by", words(paint.Makings)},
+		{"source", "ReadingSource", "how somebody came by a colour", words(paint.Sources)},
+		{"advice", "Advice", "what to do about a pile", words(path.Advices)},
+		{"quietWay", "QuietWayName", "how a colour is cooled or dulled", words(path.QuietWays)},
+	}
+}
+
+func words[T any](values []T) (out []string) {
+	for _, v := range values {
+		out = append(out, fmt.Sprint(v))
+	}
+	return out
+}
+
+// Constants are figures of the core that a page lays itself out by.
+type Constants struct {
+	Bins        int          `json:"bins"`        // of wheel hue, of a reach
+	MostSteps   int          `json:"mostSteps"`   // inner steps of a path
+	MostPaired  int          `json:"mostPaired"`  // paints whose pairings are listed
+	MostStirred int          `json:"mostStirred"` // paints that are stirred together
+	Medium      string       `json:"medium"`      // the usual one
+	Choices     WheelChoices `json:"choices"`     // of a new wheel
+}
+
+// NewConstants are the constants.
+func NewConstants() Constants {
+	return Constants{reach.Bins, path.MostSteps, wheel.MostPaired, paint.MostStirred, paint.UsualMedium, ChoicesOf(wheel.UsualChoices())}
+}
