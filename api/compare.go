@@ -227,7 +227,7 @@ func (s *Server) compareRoutes() {
 		func(ctx context.Context, in *struct {
 			ID int64 `path:"id" doc:"which one"`
 		}) (*struct{}, error) {
-			return nil, s.refusal(s.store.Unwant(ctx, painter(ctx).ID, in.ID))
+			return nil, s.refusal(s.store.RemoveWanted(ctx, painter(ctx).ID, in.ID))
 		})
 
 	type replace struct {

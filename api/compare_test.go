@@ -166,10 +166,10 @@ func TestASearchIsAskedHowFarItIsAndEnded(t *testing.T) {
 		status, text := ada.do("POST", "/api/choose?kind=split&aim=targets&ticket=one", "")
 		ended <- answer{status, text}
 	}()
-	var far api.Searching
+	var far api.SearchProgress
 	require.Eventually(t, func() bool {
 		ada.ok("GET", "/api/searches/one", "", &far)
-		return far.Looking == "fours" && far.Done > 0
+		return far.Stage == "fours" && far.Done > 0
 	}, 20*time.Second, 2*time.Millisecond)
 	assert.Greater(t, far.Of, far.Done)
 	eve.ok("GET", "/api/searches/one", "", &far)
@@ -182,6 +182,6 @@ func TestASearchIsAskedHowFarItIsAndEnded(t *testing.T) {
 	assert.Equal(t, 409, got.status)
 	assert.Contains(t, got.text, "left before it was done")
 	ada.ok("GET", "/api/searches/one", "", &far)
-	assert.Empty(t, far.Looking, "nothing is looked for")
+	assert.Empty(t, far.Stage, "nothing is looked for")
 	ada.ok("POST", "/api/choose?kind=triad&ticket=one", "", nil)
 }

@@ -61,7 +61,9 @@ func TestEnumerationsAreNamedOnce(t *testing.T) {
 	doc, err := api.OpenAPI()
 	require.NoError(t, err)
 	var all struct {
-		Components struct{ Schemas map[string]struct{ Enum []string } }
+		Components struct {
+			Schemas map[string]struct{ Enum []string }
+		}
 	}
 	require.NoError(t, json.Unmarshal(doc, &all))
 	for _, e := range wire.Enumerations() {

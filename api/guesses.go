@@ -69,7 +69,7 @@ type Practice struct {
 }
 
 func (s *Server) guesses(ctx context.Context) (*struct{ Body Guesses }, error) {
-	out := Guesses{Guesses: []Guessed{}, Sections: []wire.SectionRecord{}, Rounds: []RoundScore{}, Each: journal.MostOfGuess, Hues: colour.HueWords()}
+	out := Guesses{Guesses: []Guessed{}, Sections: []wire.SectionRecord{}, Rounds: []RoundScore{}, Each: journal.MaxGuessPoints, Hues: colour.HueWords()}
 	kept, err := s.store.Guesses(ctx, painter(ctx).ID)
 	if err != nil {
 		return nil, s.refusal(err)
@@ -101,7 +101,7 @@ func (s *Server) shown(ctx context.Context, v wire.View, r studio.Round, err err
 		return nil, s.refusal(err)
 	}
 	school := bias.School(painter(ctx).WarmBlue)
-	out := &Round{ID: r.ID, Made: r.CreatedAt, Spacing: r.Spacing.String(), Each: journal.MostOfGuess}
+	out := &Round{ID: r.ID, Made: r.CreatedAt, Spacing: r.Spacing.String(), Each: journal.MaxGuessPoints}
 	for _, p := range r.Pairs {
 		if p.Guess == nil {
 			out.Pairs = append(out.Pairs, v.CoveredPair(p.A, p.B, school))

@@ -34,12 +34,12 @@ func (s *Server) predicted(ctx context.Context, wheel int64) (*struct{ Body Pred
 	if err != nil {
 		return nil, s.refusal(err)
 	}
-	out := &struct{ Body Predictions }{Predictions{Predictions: []Predicted{}, Each: journal.MostPoints}}
+	out := &struct{ Body Predictions }{Predictions{Predictions: []Predicted{}, Each: journal.MaxSlotPoints}}
 	for _, p := range kept {
 		one := Predicted{Version: p.WheelVersion, Home: p.Home, HueWord: p.HueWord, Verdict: p.Verdict, Made: p.CreatedAt, Outcome: wire.OutcomeOf(p.Outcome)}
 		out.Body.Predictions = append(out.Body.Predictions, one)
 		out.Body.Points += one.Points
-		out.Body.OutOf += journal.MostPoints
+		out.Body.OutOf += journal.MaxSlotPoints
 	}
 	return out, nil
 }

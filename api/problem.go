@@ -78,7 +78,7 @@ func init() {
 // refusal turns what the core and the store refuse into problem documents.
 func (s *Server) refusal(err error) error {
 	var refusal store.Refusal
-	var conflict store.Conflict
+	var conflict store.WheelConflict
 	var tubeConflict store.TubeConflict
 	var markConflict store.MarkConflict
 	var comparisonConflict store.ComparisonConflict

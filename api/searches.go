@@ -60,11 +60,11 @@ func endWhenGone(ctx context.Context, conn net.Conn, end context.CancelCauseFunc
 	}
 }
 
-// Searching is how far a search is.
-type Searching struct {
-	Looking string `json:"looking" enum:",queue,pairs,systems,paints,fours" doc:"at what; queue before its turn comes; empty when nothing is looked for"`
-	Done    int    `json:"done" doc:"in the queue: the place, 1 being the next"`
-	Of      int    `json:"of"`
+// SearchProgress is how far a search is.
+type SearchProgress struct {
+	Stage string `json:"stage" enum:",queue,pairs,systems,paints,fours" doc:"what is looked at; queue before its turn comes; empty when nothing is looked for"`
+	Done  int    `json:"done" doc:"in the queue: the place, 1 being the next"`
+	Of    int    `json:"of"`
 }
 
 // Ticket names a search of a painter's own.
@@ -74,9 +74,9 @@ type Ticket struct {
 
 func (s *Server) searchRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "searching", Tags: []string{"choosing"}, Summary: "How far a search is, or its place in the line", Method: http.MethodGet, Path: "/api/searches/{ticket}"},
-		func(ctx context.Context, in *Ticket) (*struct{ Body Searching }, error) {
+		func(ctx context.Context, in *Ticket) (*struct{ Body SearchProgress }, error) {
 			at := s.studio.Searches.Progress(painter(ctx).ID, in.Ticket)
-			return &struct{ Body Searching }{Searching{string(at.Looking), at.Done, at.Of}}, nil
+			return &struct{ Body SearchProgress }{SearchProgress{string(at.Stage), at.Done, at.Of}}, nil
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "endSearch", Tags: []string{"choosing"}, Summary: "Ends a search", Method: http.MethodDelete, Path: "/api/searches/{ticket}", DefaultStatus: http.StatusNoContent},
 		func(ctx context.Context, in *Ticket) (*struct{}, error) {

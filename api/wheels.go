@@ -38,7 +38,7 @@ func (c WheelContent) studio() studio.WheelContent {
 	return studio.WheelContent{Name: c.Name, System: c.System.Core(), Settings: store.Settings{Medium: s.Medium, Light: s.Light, Judged: s.Judged, Choices: s.Choices.Core()}, Archived: c.Archived}
 }
 
-func wheelContentOf(c store.Content) WheelContent {
+func wheelContentOf(c store.WheelContent) WheelContent {
 	return WheelContent{c.Name, wire.SelectionOf(c.Snapshot.System), settingsOf(c.Settings), c.Archived}
 }
 
@@ -108,10 +108,10 @@ func (s *Server) wheelRoutes() {
 
 	huma.Register(s.api, huma.Operation{OperationID: "earlierWheels", Tags: []string{"wheels"}, Summary: "The versions that a wheel has been through", Method: http.MethodGet, Path: "/api/wheels/{id}/earlier"},
 		func(ctx context.Context, in *WheelID) (*struct{ Body []EarlierWheel }, error) {
-			versions, err := s.store.Earlier(ctx, painter(ctx).ID, in.ID)
+			versions, err := s.store.WheelHistory(ctx, painter(ctx).ID, in.ID)
 			out := &struct{ Body []EarlierWheel }{[]EarlierWheel{}}
 			for _, v := range versions {
-				out.Body = append(out.Body, EarlierWheel{v.Version, wheelContentOf(v.Content), v.CreatedAt})
+				out.Body = append(out.Body, EarlierWheel{v.Version, wheelContentOf(v.WheelContent), v.CreatedAt})
 			}
 			return out, s.refusal(err)
 		})
@@ -269,16 +269,16 @@ func (s *Server) kept(ctx context.Context, w store.Wheel, err error) (*keptWheel
 	if err != nil {
 		return nil, s.refusal(err)
 	}
-	out := KeptWheel{ID: w.ID, WheelContent: wheelContentOf(w.Content), Version: w.Version, Library: w.LibraryVersion, Saved: w.UpdatedAt, Refused: []Refused{}}
+	out := KeptWheel{ID: w.ID, WheelContent: wheelContentOf(w.WheelContent), Version: w.Version, Library: w.LibraryVersion, Saved: w.UpdatedAt, Refused: []Refused{}}
 	if out.CanUndo, err = s.store.CanUndo(ctx, w); err != nil {
 		return nil, s.refusal(err)
 	}
-	refused, err := s.store.Refused(ctx, painter(ctx).ID, w.ID)
+	refused, err := s.store.RefusedWheels(ctx, painter(ctx).ID, w.ID)
 	if err != nil {
 		return nil, s.refusal(err)
 	}
 	for _, r := range refused {
-		out.Refused = append(out.Refused, Refused{r.ID, wheelContentOf(r.Content), r.CreatedAt})
+		out.Refused = append(out.Refused, Refused{r.ID, wheelContentOf(r.WheelContent), r.CreatedAt})
 	}
 	return &keptWheelOutput{out}, nil
 }

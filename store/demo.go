@@ -18,7 +18,7 @@ type DemoRound struct {
 
 // Demo is what the made-up demo studio begins with.
 type Demo struct {
-	Wheels []Content
+	Wheels []WheelContent
 	Box    []NewTube
 	Rounds []DemoRound
 	Wanted []WantedColour

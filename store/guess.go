@@ -70,9 +70,9 @@ const (
 	listedRounds  = 60
 )
 
-// Guess keeps guesses, all or none. A pairing is guessed once while its paints
+// AddGuesses keeps guesses, all or none. A pairing is guessed once while its paints
 // stay what they are.
-func (s *Store) Guess(ctx context.Context, painter int64, guesses []PairGuess) error {
+func (s *Store) AddGuesses(ctx context.Context, painter int64, guesses []PairGuess) error {
 	err := s.transaction(ctx, func(tx *gorm.DB) error {
 		for _, g := range guesses {
 			g.PainterID, g.RoundID = painter, nil
@@ -174,8 +174,8 @@ func (s *Store) BeginRound(ctx context.Context, painter int64, r Round) (Round, 
 	return r, err
 }
 
-// Answer keeps the guess at one place of a round: there is one for each.
-func (s *Store) Answer(ctx context.Context, painter, round int64, g PairGuess) error {
+// AddAnswer keeps the guess at one place of a round: there is one for each.
+func (s *Store) AddAnswer(ctx context.Context, painter, round int64, g PairGuess) error {
 	g.PainterID, g.RoundID = painter, &round
 	err := s.with(ctx, func(db *gorm.DB) error { return db.Create(&g).Error })
 	switch {

@@ -19,10 +19,10 @@ func guessOf(key, section string, points int) store.PairGuess {
 func TestAGuessIsKeptOnceAndAddedUp(t *testing.T) {
 	s := fresh(t)
 	ada, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
-	require.NoError(t, s.Guess(ctx, ada.ID, []store.PairGuess{guessOf("one", "violet", 6), guessOf("two", "green", 2)}))
-	err := s.Guess(ctx, ada.ID, []store.PairGuess{guessOf("three", "green", 6), guessOf("one", "violet", 0)})
+	require.NoError(t, s.AddGuesses(ctx, ada.ID, []store.PairGuess{guessOf("one", "violet", 6), guessOf("two", "green", 2)}))
+	err := s.AddGuesses(ctx, ada.ID, []store.PairGuess{guessOf("three", "green", 6), guessOf("one", "violet", 0)})
 	require.ErrorAs(t, err, new(store.Refusal))
-	require.NoError(t, s.Guess(ctx, eve.ID, []store.PairGuess{guessOf("one", "violet", 1)}), "another painter's eye")
+	require.NoError(t, s.AddGuesses(ctx, eve.ID, []store.PairGuess{guessOf("one", "violet", 1)}), "another painter's eye")
 	kept, err := s.Guesses(ctx, ada.ID)
 	require.NoError(t, err)
 	require.Len(t, kept, 2, "none of the refused ones")
@@ -55,11 +55,11 @@ func TestOneRoundAtATimeAndOneAnswerToEachPlace(t *testing.T) {
 	answer := func(place, points int) error {
 		g := guessOf("one", "violet", points)
 		g.Place = place
-		return s.Answer(ctx, ada.ID, id, g)
+		return s.AddAnswer(ctx, ada.ID, id, g)
 	}
 	require.NoError(t, answer(0, 4))
 	require.ErrorAs(t, answer(0, 6), new(store.Refusal), "an answer stays as it is")
-	require.ErrorIs(t, s.Answer(ctx, eve.ID, id, guessOf("one", "violet", 6)), store.ErrNotFound, "another's round")
+	require.ErrorIs(t, s.AddAnswer(ctx, eve.ID, id, guessOf("one", "violet", 6)), store.ErrNotFound, "another's round")
 	open, guesses, err := s.OpenRound(ctx, ada.ID)
 	require.NoError(t, err)
 	assert.Equal(t, id, open.ID)
@@ -104,7 +104,7 @@ func TestOfManyTabsGuessingOnePairExactlyOneIsKept(t *testing.T) {
 	errs := make([]error, 6)
 	var wg sync.WaitGroup
 	for i := range errs {
-		wg.Go(func() { errs[i] = s.Guess(ctx, ada.ID, []store.PairGuess{guessOf("one", "violet", i)}) })
+		wg.Go(func() { errs[i] = s.AddGuesses(ctx, ada.ID, []store.PairGuess{guessOf("one", "violet", i)}) })
 	}
 	wg.Wait()
 	kept := 0
@@ -129,9 +129,9 @@ func TestPracticeIsNotListedAmongWhatWasSaidUnderCovers(t *testing.T) {
 	for place := range 3 {
 		g := guessOf("one", "violet", 6)
 		g.Place = place
-		require.NoError(t, s.Answer(ctx, ada.ID, r.ID, g), "practice asks about the same pairing again")
+		require.NoError(t, s.AddAnswer(ctx, ada.ID, r.ID, g), "practice asks about the same pairing again")
 	}
-	require.NoError(t, s.Guess(ctx, ada.ID, []store.PairGuess{guessOf("one", "violet", 0)}), "and it may still be said under its cover")
+	require.NoError(t, s.AddGuesses(ctx, ada.ID, []store.PairGuess{guessOf("one", "violet", 0)}), "and it may still be said under its cover")
 	listed, err := s.Guesses(ctx, ada.ID)
 	require.NoError(t, err)
 	require.Len(t, listed, 1)
@@ -144,5 +144,5 @@ func TestPracticeIsNotListedAmongWhatWasSaidUnderCovers(t *testing.T) {
 	assert.Len(t, guesses, 3)
 	_, _, err = s.Round(ctx, ada.ID, r.ID+1)
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	assert.Error(t, s.Guess(ctx, ada.ID, []store.PairGuess{guessOf("two", "violet", 7)}), "no more points than there are")
+	assert.Error(t, s.AddGuesses(ctx, ada.ID, []store.PairGuess{guessOf("two", "violet", 7)}), "no more points than there are")
 }

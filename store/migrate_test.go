@@ -29,10 +29,10 @@ func TestTriadsOfBeforeBecomeSystemsOfEveryKind(t *testing.T) {
 
 	w, err := s.Wheel(ctx, 1, 1)
 	require.NoError(t, err)
-	earlier, err := s.Earlier(ctx, 1, 1)
+	earlier, err := s.WheelHistory(ctx, 1, 1)
 	require.NoError(t, err)
 	require.Len(t, earlier, 1)
-	for _, c := range []Content{w.Content, earlier[0].Content} {
+	for _, c := range []WheelContent{w.WheelContent, earlier[0].WheelContent} {
 		assert.Equal(t, wheel.RYB, c.Snapshot.System.Kind)
 		assert.Equal(t, [3][]string{{"PY74"}, {"PR254"}, {"PB29"}}, c.Snapshot.System.Roles)
 		assert.Equal(t, "oil", c.Settings.Medium)

@@ -24,9 +24,9 @@ type Prediction struct {
 	CreatedAt    time.Time
 }
 
-// Predict keeps predictions for a version of a wheel, all or none. A slot is
+// AddPredictions keeps predictions for a version of a wheel, all or none. A slot is
 // predicted once for each version.
-func (s *Store) Predict(ctx context.Context, painter, wheel int64, version int, predictions []Prediction) error {
+func (s *Store) AddPredictions(ctx context.Context, painter, wheel int64, version int, predictions []Prediction) error {
 	err := s.transaction(ctx, func(tx *gorm.DB) error {
 		w, err := ownWheel(tx, painter, wheel)
 		if err != nil {

@@ -234,8 +234,8 @@ func (s keptSettings) open() Settings {
 }
 
 // same says that two contents would be kept as the same.
-func (c Content) same(other Content) (bool, error) {
-	kept := func(c Content) ([]byte, error) {
+func (c WheelContent) same(other WheelContent) (bool, error) {
+	kept := func(c WheelContent) ([]byte, error) {
 		return json.Marshal([]any{c.Name, c.Kind, c.Archived, keepSnapshot(c.Snapshot), keepSettings(c.Settings)})
 	}
 	one, err := kept(c)

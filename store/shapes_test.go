@@ -52,9 +52,9 @@ func TestRowsOfEveryShapeOpen(t *testing.T) {
 				Spacing: "contrast", Order: "secondary", Names: "painters", Top: "red", CCW: true,
 				Tints: 2, TintBy: "white", Shades: 1, Wash: true, Neutral: true, Highlight: true,
 			}}, w.Settings)
-			earlier, err := s.Earlier(ctx, 1, 1)
+			earlier, err := s.WheelHistory(ctx, 1, 1)
 			require.NoError(t, err)
-			assert.Equal(t, w.Content, earlier[0].Content)
+			assert.Equal(t, w.WheelContent, earlier[0].WheelContent)
 
 			said, err := s.Predictions(ctx, 1, 1)
 			require.NoError(t, err)
@@ -88,7 +88,7 @@ func TestWhatANewerProgramKeptIsNotMisread(t *testing.T) {
 	require.NoError(t, s.Migrate(ctx))
 	ada, err := s.CreatePainter(ctx, "Ada", "")
 	require.NoError(t, err)
-	_, err = s.CreateWheel(ctx, ada.ID, Content{Name: "Rock pool", Kind: "triad"})
+	_, err = s.CreateWheel(ctx, ada.ID, WheelContent{Name: "Rock pool", Kind: "triad"})
 	require.NoError(t, err)
 	var written string
 	require.NoError(t, s.db.Raw("select snapshot::text from wheels").Scan(&written).Error)

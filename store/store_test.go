@@ -40,16 +40,16 @@ func painter(t *testing.T, s *store.Store, name string) store.Painter {
 	return p
 }
 
-func content(name, blue string) store.Content {
+func content(name, blue string) store.WheelContent {
 	roles := [3][]string{{}, {}, {blue}}
 	selection := core.Selection{Kind: core.RYB, Roles: roles, Chosen: [3][]string{{}, {}, {}}}
-	return store.Content{Name: name, Kind: "triad", Snapshot: store.Snapshot{System: selection, Frozen: map[string]store.FrozenTube{}}, Settings: store.Settings{Medium: "acrylic"}}
+	return store.WheelContent{Name: name, Kind: "triad", Snapshot: store.Snapshot{System: selection, Frozen: map[string]store.FrozenTube{}}, Settings: store.Settings{Medium: "acrylic"}}
 }
 
 // demoWheels are what a demo studio is seeded with.
-var demoWheels = []store.Content{content("Rock pool", "PB29"), content("Low water", "PB60")}
+var demoWheels = []store.WheelContent{content("Rock pool", "PB29"), content("Low water", "PB60")}
 
-func blueOf(t *testing.T, c store.Content) string {
+func blueOf(t *testing.T, c store.WheelContent) string {
 	t.Helper()
 	return c.Snapshot.System.Roles[2][0]
 }
@@ -116,7 +116,7 @@ func TestWheelIsKeptAsItWasLeft(t *testing.T) {
 	got, err := s.Wheel(ctx, p.ID, w.ID)
 	require.NoError(t, err)
 	c.LibraryVersion = paint.LibraryVersion()
-	assert.Equal(t, c, got.Content)
+	assert.Equal(t, c, got.WheelContent)
 }
 
 func TestStaleSaveIsRefusedAndBothVersionsAreKept(t *testing.T) {
@@ -127,7 +127,7 @@ func TestStaleSaveIsRefusedAndBothVersionsAreKept(t *testing.T) {
 	require.NoError(t, err)
 
 	_, err = s.SaveWheel(ctx, p.ID, w.ID, 1, content("From the second tab", "PB28"), 0)
-	var conflict store.Conflict
+	var conflict store.WheelConflict
 	require.ErrorAs(t, err, &conflict)
 	assert.Equal(t, "From the first tab", conflict.Current.Name)
 	assert.Equal(t, "From the second tab", conflict.Kept.Name)
@@ -135,15 +135,15 @@ func TestStaleSaveIsRefusedAndBothVersionsAreKept(t *testing.T) {
 	now, err := s.Wheel(ctx, p.ID, w.ID)
 	require.NoError(t, err)
 	assert.Equal(t, "From the first tab", now.Name)
-	refused, err := s.Refused(ctx, p.ID, w.ID)
+	refused, err := s.RefusedWheels(ctx, p.ID, w.ID)
 	require.NoError(t, err)
 	require.Len(t, refused, 1)
-	assert.Equal(t, "PB28", blueOf(t, refused[0].Content))
+	assert.Equal(t, "PB28", blueOf(t, refused[0].WheelContent))
 
-	settled, err := s.SaveWheel(ctx, p.ID, w.ID, 2, refused[0].Content, refused[0].ID)
+	settled, err := s.SaveWheel(ctx, p.ID, w.ID, 2, refused[0].WheelContent, refused[0].ID)
 	require.NoError(t, err)
 	assert.Equal(t, "From the second tab", settled.Name)
-	refused, err = s.Refused(ctx, p.ID, w.ID)
+	refused, err = s.RefusedWheels(ctx, p.ID, w.ID)
 	require.NoError(t, err)
 	assert.Empty(t, refused, "taking the refused version settles it")
 }
@@ -163,13 +163,13 @@ func TestOfManySavesOnOneVersionExactlyOneGoesThrough(t *testing.T) {
 			if err == nil {
 				through++
 			} else {
-				assert.ErrorAs(t, err, new(store.Conflict))
+				assert.ErrorAs(t, err, new(store.WheelConflict))
 			}
 		})
 	}
 	wg.Wait()
 	assert.Equal(t, 1, through)
-	refused, err := s.Refused(ctx, p.ID, w.ID)
+	refused, err := s.RefusedWheels(ctx, p.ID, w.ID)
 	require.NoError(t, err)
 	assert.Len(t, refused, 20, "the newest are kept, not without end")
 }
@@ -186,13 +186,13 @@ func TestAWriteThatComesTwiceIsDoneOnce(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, first.Version, again.Version)
 	_, err = s.SaveWheel(ctx, p.ID, w.ID, 1, content("Rock pool", "PB28"), 0)
-	require.ErrorAs(t, err, new(store.Conflict), "another change on that version is one")
+	require.ErrorAs(t, err, new(store.WheelConflict), "another change on that version is one")
 	undone, err := s.UndoWheel(ctx, p.ID, w.ID, 2)
 	require.NoError(t, err)
 	twice, err := s.UndoWheel(ctx, p.ID, w.ID, 2)
 	require.NoError(t, err)
 	assert.Equal(t, undone.Version, twice.Version)
-	assert.Equal(t, "PB29", blueOf(t, twice.Content))
+	assert.Equal(t, "PB29", blueOf(t, twice.WheelContent))
 	_, err = s.SaveWheel(ctx, p.ID, w.ID, 3, content("Rock pool", "PB28"), 0)
 	require.NoError(t, err)
 	_, err = s.UndoWheel(ctx, p.ID, w.ID, 3)
@@ -229,7 +229,7 @@ func TestUndoGoesBackStepByStep(t *testing.T) {
 		assert.True(t, can)
 		w, err = s.UndoWheel(ctx, p.ID, w.ID, w.Version)
 		require.NoError(t, err)
-		assert.Equal(t, want, blueOf(t, w.Content))
+		assert.Equal(t, want, blueOf(t, w.WheelContent))
 	}
 	can, err := s.CanUndo(ctx, w)
 	require.NoError(t, err)
@@ -243,7 +243,7 @@ func TestUndoGoesBackStepByStep(t *testing.T) {
 	require.NoError(t, err)
 	w, err = s.UndoWheel(ctx, p.ID, w.ID, w.Version)
 	require.NoError(t, err)
-	assert.Equal(t, "PB29", blueOf(t, w.Content), "a change after undoing goes back to where it was made")
+	assert.Equal(t, "PB29", blueOf(t, w.WheelContent), "a change after undoing goes back to where it was made")
 }
 
 func TestNothingOfAnotherPainterCanBeReachedOrChanged(t *testing.T) {
@@ -251,8 +251,8 @@ func TestNothingOfAnotherPainterCanBeReachedOrChanged(t *testing.T) {
 	ada, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
 	w := wheel(t, s, ada)
 	_, err := s.SaveWheel(ctx, ada.ID, w.ID, 9, content("Refused", "PB60"), 0)
-	require.ErrorAs(t, err, new(store.Conflict))
-	refused, err := s.Refused(ctx, ada.ID, w.ID)
+	require.ErrorAs(t, err, new(store.WheelConflict))
+	refused, err := s.RefusedWheels(ctx, ada.ID, w.ID)
 	require.NoError(t, err)
 
 	_, err = s.Wheel(ctx, eve.ID, w.ID)
@@ -265,13 +265,13 @@ func TestNothingOfAnotherPainterCanBeReachedOrChanged(t *testing.T) {
 	list, err := s.Wheels(ctx, eve.ID)
 	require.NoError(t, err)
 	assert.Empty(t, list)
-	theirs, err := s.Refused(ctx, eve.ID, w.ID)
+	theirs, err := s.RefusedWheels(ctx, eve.ID, w.ID)
 	require.NoError(t, err)
 	assert.Empty(t, theirs)
 
 	now, err := s.Wheel(ctx, ada.ID, w.ID)
 	require.NoError(t, err)
-	assert.Equal(t, w.Content, now.Content)
+	assert.Equal(t, w.WheelContent, now.WheelContent)
 }
 
 func TestPainters(t *testing.T) {
@@ -322,11 +322,11 @@ func TestEarlierVersionsKeepTheirPaints(t *testing.T) {
 	w := wheel(t, s, p)
 	_, err := s.SaveWheel(ctx, p.ID, w.ID, 1, content("Rock pool", "PB60"), 0)
 	require.NoError(t, err)
-	earlier, err := s.Earlier(ctx, p.ID, w.ID)
+	earlier, err := s.WheelHistory(ctx, p.ID, w.ID)
 	require.NoError(t, err)
 	require.Len(t, earlier, 2)
-	assert.Equal(t, "PB60", blueOf(t, earlier[0].Content))
-	assert.Equal(t, "PB29", blueOf(t, earlier[1].Content))
+	assert.Equal(t, "PB60", blueOf(t, earlier[0].WheelContent))
+	assert.Equal(t, "PB29", blueOf(t, earlier[1].WheelContent))
 }
 
 func TestPredictionsAreWrittenOnce(t *testing.T) {
@@ -334,10 +334,10 @@ func TestPredictionsAreWrittenOnce(t *testing.T) {
 	p, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
 	w := wheel(t, s, p)
 	guess := []store.Prediction{{Home: 2, HueWord: "orange", Verdict: "clean"}, {Home: 6, HueWord: "violet", Verdict: "muddy"}}
-	require.NoError(t, s.Predict(ctx, p.ID, w.ID, 1, guess))
-	assert.ErrorAs(t, s.Predict(ctx, p.ID, w.ID, 1, guess[1:]), new(store.Refusal), "the cover has been lifted")
-	assert.ErrorAs(t, s.Predict(ctx, p.ID, w.ID, 7, guess), new(store.Refusal), "another version")
-	assert.ErrorIs(t, s.Predict(ctx, eve.ID, w.ID, 1, guess), store.ErrNotFound)
+	require.NoError(t, s.AddPredictions(ctx, p.ID, w.ID, 1, guess))
+	assert.ErrorAs(t, s.AddPredictions(ctx, p.ID, w.ID, 1, guess[1:]), new(store.Refusal), "the cover has been lifted")
+	assert.ErrorAs(t, s.AddPredictions(ctx, p.ID, w.ID, 7, guess), new(store.Refusal), "another version")
+	assert.ErrorIs(t, s.AddPredictions(ctx, eve.ID, w.ID, 1, guess), store.ErrNotFound)
 	got, err := s.Predictions(ctx, p.ID, w.ID)
 	require.NoError(t, err)
 	require.Len(t, got, 2)

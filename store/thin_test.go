@@ -112,8 +112,8 @@ func TestVersionsOfAWheelAndOfATubeAreThinnedAndCanStillBeUndone(t *testing.T) {
 	require.NoError(t, s.Migrate(ctx))
 	ada, err := s.CreatePainter(ctx, "Ada", "")
 	require.NoError(t, err)
-	content := func(blue string) Content {
-		return Content{Name: "Rock pool", Kind: "triad", Snapshot: Snapshot{System: wheel.Selection{Note: blue}}}
+	content := func(blue string) WheelContent {
+		return WheelContent{Name: "Rock pool", Kind: "triad", Snapshot: Snapshot{System: wheel.Selection{Note: blue}}}
 	}
 	older := func(days int) { // what was done so far was done some days before
 		for _, table := range []string{"wheel_versions", "tube_versions", "box_changes"} {
@@ -137,13 +137,13 @@ func TestVersionsOfAWheelAndOfATubeAreThinnedAndCanStillBeUndone(t *testing.T) {
 	_, err = s.KeepComparison(ctx, ada.ID, Comparison{Address: "systems=1", Decision: "this blue"}, func(string) []int64 { return []int64{w.ID} })
 	require.NoError(t, err)
 	save("4")
-	require.NoError(t, s.Predict(ctx, ada.ID, w.ID, w.Version, []Prediction{{Home: 2, HueWord: "green", Verdict: "clean"}}))
+	require.NoError(t, s.AddPredictions(ctx, ada.ID, w.ID, w.Version, []Prediction{{Home: 2, HueWord: "green", Verdict: "clean"}}))
 	save("5")
 	save("6")
 	older(1)
 	save("7")
 	save("8")
-	kept, err := s.Earlier(ctx, ada.ID, w.ID)
+	kept, err := s.WheelHistory(ctx, ada.ID, w.ID)
 	require.NoError(t, err)
 	var versions []int
 	for _, v := range kept {

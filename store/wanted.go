@@ -26,8 +26,8 @@ func (s *Store) Wanted(ctx context.Context, painter int64) ([]WantedColour, erro
 	return out, err
 }
 
-// Want keeps more wanted colours, all or none.
-func (s *Store) Want(ctx context.Context, painter int64, more []WantedColour) error {
+// AddWanted keeps more wanted colours, all or none.
+func (s *Store) AddWanted(ctx context.Context, painter int64, more []WantedColour) error {
 	return s.owned(ctx, painter, func(tx *gorm.DB) error {
 		var there int64
 		if err := tx.Model(&WantedColour{}).Where("painter_id = ?", painter).Count(&there).Error; err != nil {
@@ -46,8 +46,8 @@ func (s *Store) Want(ctx context.Context, painter int64, more []WantedColour) er
 	})
 }
 
-// Unwant takes a wanted colour away; ErrNotFound when it is not there, or
+// RemoveWanted takes a wanted colour away; ErrNotFound when it is not there, or
 // another painter's.
-func (s *Store) Unwant(ctx context.Context, painter, id int64) error {
+func (s *Store) RemoveWanted(ctx context.Context, painter, id int64) error {
 	return s.with(ctx, func(db *gorm.DB) error { return dropKept(db, &WantedColour{}, painter, id) })
 }

@@ -15,20 +15,20 @@ import (
 func TestWantedColoursAreKeptAndTakenAway(t *testing.T) {
 	s := fresh(t)
 	ada, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
-	require.NoError(t, s.Want(ctx, ada.ID, []store.WantedColour{{Name: "kelp", Colour: "#6e6228"}, {Name: "", Colour: "50,0,0"}}))
+	require.NoError(t, s.AddWanted(ctx, ada.ID, []store.WantedColour{{Name: "kelp", Colour: "#6e6228"}, {Name: "", Colour: "50,0,0"}}))
 	kept, err := s.Wanted(ctx, ada.ID)
 	require.NoError(t, err)
 	require.Len(t, kept, 2)
 	assert.Equal(t, "kelp", kept[0].Name)
-	require.ErrorIs(t, s.Unwant(ctx, eve.ID, kept[0].ID), store.ErrNotFound)
-	require.NoError(t, s.Unwant(ctx, ada.ID, kept[0].ID))
-	require.ErrorIs(t, s.Unwant(ctx, ada.ID, kept[0].ID), store.ErrNotFound)
+	require.ErrorIs(t, s.RemoveWanted(ctx, eve.ID, kept[0].ID), store.ErrNotFound)
+	require.NoError(t, s.RemoveWanted(ctx, ada.ID, kept[0].ID))
+	require.ErrorIs(t, s.RemoveWanted(ctx, ada.ID, kept[0].ID), store.ErrNotFound)
 
 	var many []store.WantedColour
 	for i := range reach.MostWanted {
 		many = append(many, store.WantedColour{Name: fmt.Sprint(i), Colour: "#000000"})
 	}
-	require.ErrorAs(t, s.Want(ctx, ada.ID, many), new(store.Refusal))
+	require.ErrorAs(t, s.AddWanted(ctx, ada.ID, many), new(store.Refusal))
 	kept, err = s.Wanted(ctx, ada.ID)
 	require.NoError(t, err)
 	assert.Len(t, kept, 1, "all or none")
@@ -47,7 +47,7 @@ func TestTabsWantingAtOnceNeverPassTheLimit(t *testing.T) {
 	errs := make([]error, 6)
 	var wg sync.WaitGroup
 	for i := range errs {
-		wg.Go(func() { errs[i] = s.Want(ctx, ada.ID, six) })
+		wg.Go(func() { errs[i] = s.AddWanted(ctx, ada.ID, six) })
 	}
 	wg.Wait()
 	refused := 0

@@ -28,17 +28,17 @@ type System struct {
 // Wheel is a wheel of a system: the paints as they were when it was last
 // saved, and how it is looked at.
 type Wheel struct {
-	ID        int64
-	PainterID int64
-	SystemID  int64
-	Content   `gorm:"embedded"`
-	Version   int // counts the saves; a save names the one it was made on
-	CreatedAt time.Time
-	UpdatedAt time.Time
+	ID           int64
+	PainterID    int64
+	SystemID     int64
+	WheelContent `gorm:"embedded"`
+	Version      int // counts the saves; a save names the one it was made on
+	CreatedAt    time.Time
+	UpdatedAt    time.Time
 }
 
-// Content is what a save of a wheel replaces.
-type Content struct {
+// WheelContent is what a save of a wheel replaces.
+type WheelContent struct {
 	Name           string
 	Kind           string   // of system
 	Snapshot       Snapshot `gorm:"serializer:snapshot"`
@@ -50,25 +50,25 @@ type Content struct {
 // WheelVersion is a wheel as it once was or, refused, as a save on an outdated
 // version would have had it.
 type WheelVersion struct {
-	ID        int64
-	PainterID int64
-	WheelID   int64
-	Version   int
-	BackTo    int // the version that undoing this one returns to, 0 for none
-	Refused   bool
-	Decision  bool // something was decided on it, so it stays
-	Content   `gorm:"embedded"`
-	CreatedAt time.Time
+	ID           int64
+	PainterID    int64
+	WheelID      int64
+	Version      int
+	BackTo       int // the version that undoing this one returns to, 0 for none
+	Refused      bool
+	Decision     bool // something was decided on it, so it stays
+	WheelContent `gorm:"embedded"`
+	CreatedAt    time.Time
 }
 
-// Conflict says that a wheel was saved elsewhere in the meantime. What could
+// WheelConflict says that a wheel was saved elsewhere in the meantime. What could
 // not be saved is kept beside it.
-type Conflict struct {
+type WheelConflict struct {
 	Current Wheel
 	Kept    WheelVersion
 }
 
-func (Conflict) Error() string {
+func (WheelConflict) Error() string {
 	return "this wheel was changed elsewhere in the meantime; both versions are kept"
 }
 
@@ -101,7 +101,7 @@ func ownWheel(tx *gorm.DB, painter, id int64) (Wheel, error) {
 }
 
 // CreateWheel keeps a new triad and its wheel.
-func (s *Store) CreateWheel(ctx context.Context, painter int64, c Content) (Wheel, error) {
+func (s *Store) CreateWheel(ctx context.Context, painter int64, c WheelContent) (Wheel, error) {
 	var w Wheel
 	err := s.owned(ctx, painter, func(tx *gorm.DB) (err error) {
 		w, err = createWheel(tx, painter, c)
@@ -110,7 +110,7 @@ func (s *Store) CreateWheel(ctx context.Context, painter int64, c Content) (Whee
 	return w, err
 }
 
-func createWheel(tx *gorm.DB, painter int64, c Content) (Wheel, error) {
+func createWheel(tx *gorm.DB, painter int64, c WheelContent) (Wheel, error) {
 	var err error
 	if c.Name, err = CleanName("wheel", c.Name); err != nil {
 		return Wheel{}, err
@@ -127,25 +127,25 @@ func createWheel(tx *gorm.DB, painter int64, c Content) (Wheel, error) {
 	if err := tx.Create(&system).Error; err != nil {
 		return Wheel{}, err
 	}
-	w := Wheel{PainterID: painter, SystemID: system.ID, Content: c, Version: 1}
+	w := Wheel{PainterID: painter, SystemID: system.ID, WheelContent: c, Version: 1}
 	if err := tx.Create(&w).Error; err != nil {
 		return Wheel{}, err
 	}
-	return w, tx.Create(&WheelVersion{PainterID: painter, WheelID: w.ID, Version: 1, Content: c}).Error
+	return w, tx.Create(&WheelVersion{PainterID: painter, WheelID: w.ID, Version: 1, WheelContent: c}).Error
 }
 
 // SaveWheel replaces a wheel's content, if it still stands at the version the
 // change was made on. If not, the change is kept as a refused version and the
 // error is a Conflict. Resolves names a refused version that this save settles,
 // or is 0.
-func (s *Store) SaveWheel(ctx context.Context, painter, id int64, onVersion int, c Content, resolves int64) (Wheel, error) {
+func (s *Store) SaveWheel(ctx context.Context, painter, id int64, onVersion int, c WheelContent, resolves int64) (Wheel, error) {
 	var err error
 	if c.Name, err = CleanName("wheel", c.Name); err != nil {
 		return Wheel{}, err
 	}
 	c.LibraryVersion = paint.LibraryVersion()
 	var w Wheel
-	var conflict *Conflict
+	var conflict *WheelConflict
 	err = s.transaction(ctx, func(tx *gorm.DB) error {
 		now, err := lockedWheel(tx, painter, id)
 		if err != nil {
@@ -157,7 +157,7 @@ func (s *Store) SaveWheel(ctx context.Context, painter, id int64, onVersion int,
 		}
 		if now.Version != onVersion {
 			kept, err := keepRefused(tx, now, onVersion, c)
-			conflict = &Conflict{now, kept}
+			conflict = &WheelConflict{now, kept}
 			return err
 		}
 		if resolves != 0 {
@@ -201,7 +201,7 @@ func (s *Store) UndoWheel(ctx context.Context, painter, id int64, onVersion int)
 		if err != nil {
 			return err
 		}
-		w, err = advance(tx, now, before.Content, before.BackTo, false)
+		w, err = advance(tx, now, before.WheelContent, before.BackTo, false)
 		return err
 	})
 	return w, err
@@ -209,11 +209,11 @@ func (s *Store) UndoWheel(ctx context.Context, painter, id int64, onVersion int)
 
 // savedBefore says that a save came once already: its answer was lost, and it was
 // sent again.
-func savedBefore(now Wheel, onVersion int, c Content) (bool, error) {
+func savedBefore(now Wheel, onVersion int, c WheelContent) (bool, error) {
 	if now.Version != onVersion+1 {
 		return false, nil
 	}
-	return now.Content.same(c)
+	return now.WheelContent.same(c)
 }
 
 // undoneBefore says that an undoing came once already.
@@ -230,7 +230,7 @@ func undoneBefore(tx *gorm.DB, now Wheel, onVersion int) (bool, error) {
 		return false, err
 	}
 	last, err := keptVersion(tx, now, now.Version)
-	return last.BackTo == before.BackTo && reflect.DeepEqual(last.Content, before.Content), err
+	return last.BackTo == before.BackTo && reflect.DeepEqual(last.WheelContent, before.WheelContent), err
 }
 
 // CanUndo says whether a wheel has an earlier version to go back to.
@@ -243,9 +243,9 @@ func (s *Store) CanUndo(ctx context.Context, w Wheel) (bool, error) {
 	return v.BackTo != 0, err
 }
 
-// Earlier lists the versions that a wheel has been through, the newest first;
+// WheelHistory lists the versions that a wheel has been through, the newest first;
 // each keeps its own paints.
-func (s *Store) Earlier(ctx context.Context, painter, id int64) ([]WheelVersion, error) {
+func (s *Store) WheelHistory(ctx context.Context, painter, id int64) ([]WheelVersion, error) {
 	var out []WheelVersion
 	err := s.with(ctx, func(db *gorm.DB) error {
 		return db.Where("painter_id = ? and wheel_id = ? and not refused", painter, id).Order("version desc").Limit(listedVersions).Find(&out).Error
@@ -253,9 +253,9 @@ func (s *Store) Earlier(ctx context.Context, painter, id int64) ([]WheelVersion,
 	return out, err
 }
 
-// Refused lists what could not be saved on a wheel and still waits for the
+// RefusedWheels lists what could not be saved on a wheel and still waits for the
 // painter to choose, the newest first.
-func (s *Store) Refused(ctx context.Context, painter, id int64) ([]WheelVersion, error) {
+func (s *Store) RefusedWheels(ctx context.Context, painter, id int64) ([]WheelVersion, error) {
 	var out []WheelVersion
 	err := s.with(ctx, func(db *gorm.DB) error {
 		return db.Where("painter_id = ? and wheel_id = ? and refused", painter, id).Order("id desc").Find(&out).Error
@@ -292,8 +292,8 @@ func keptVersion(tx *gorm.DB, w Wheel, version int) (WheelVersion, error) {
 }
 
 // advance writes a locked wheel's next version, and its system with it.
-func advance(tx *gorm.DB, w Wheel, c Content, backTo int, decision bool) (Wheel, error) {
-	w.Content = c
+func advance(tx *gorm.DB, w Wheel, c WheelContent, backTo int, decision bool) (Wheel, error) {
+	w.WheelContent = c
 	w.Version++
 	err := tx.Select("name", "kind", "snapshot", "settings", "archived", "library_version", "version", "updated_at").
 		Where("painter_id = ?", w.PainterID).Updates(&w).Error
@@ -306,7 +306,7 @@ func advance(tx *gorm.DB, w Wheel, c Content, backTo int, decision bool) (Wheel,
 	if err != nil {
 		return Wheel{}, err
 	}
-	err = tx.Create(&WheelVersion{PainterID: w.PainterID, WheelID: w.ID, Version: w.Version, BackTo: backTo, Decision: decision, Content: c}).Error
+	err = tx.Create(&WheelVersion{PainterID: w.PainterID, WheelID: w.ID, Version: w.Version, BackTo: backTo, Decision: decision, WheelContent: c}).Error
 	if err != nil {
 		return Wheel{}, err
 	}
@@ -314,8 +314,8 @@ func advance(tx *gorm.DB, w Wheel, c Content, backTo int, decision bool) (Wheel,
 }
 
 // keepRefused keeps what could not be saved, and of such the newest twenty.
-func keepRefused(tx *gorm.DB, w Wheel, onVersion int, c Content) (WheelVersion, error) {
-	v := WheelVersion{PainterID: w.PainterID, WheelID: w.ID, Version: onVersion, Refused: true, Content: c}
+func keepRefused(tx *gorm.DB, w Wheel, onVersion int, c WheelContent) (WheelVersion, error) {
+	v := WheelVersion{PainterID: w.PainterID, WheelID: w.ID, Version: onVersion, Refused: true, WheelContent: c}
 	if err := tx.Create(&v).Error; err != nil {
 		return WheelVersion{}, err
 	}

@@ -46,7 +46,7 @@ var DemoWanted = []reach.Wanted{
 
 // demoWheels are the systems of a made-up studio that paints panels of tide-pool
 // life; the last is the one shown first.
-func demoWheels() (out []store.Content) {
+func demoWheels() (out []store.WheelContent) {
 	for _, d := range []struct {
 		name, note string
 		kind       wheel.SystemKind
@@ -58,7 +58,7 @@ func demoWheels() (out []store.Content) {
 		{"Starfish and anemone", "", wheel.RYB, [3][]string{{"PY65"}, {"PR254"}, {"PB29"}}},
 	} {
 		selection := wheel.Selection{Kind: d.kind, Note: d.note, Roles: d.roles, Riders: wheel.RiderIDs{White: "PW6", BlueGrey: "blue-grey"}}
-		out = append(out, store.Content{
+		out = append(out, store.WheelContent{
 			Name: d.name, Kind: string(d.kind), Snapshot: store.Snapshot{System: selection},
 			Settings: store.Settings{Medium: "acrylic", Light: "D65", Judged: paint.Judged(false), Choices: wheel.UsualChoices()},
 		})

@@ -31,7 +31,7 @@ func score(find paint.Finder, g PairGuess, spacing path.Spacing) (out store.Pair
 	if err != nil {
 		return out, err
 	}
-	return store.PairGuess{A: a.ID, B: b.ID, Key: key, Section: outcome.Section, Said: g.Expected, Outcome: outcome, Points: outcome.Points, OutOf: journal.MostOfGuess}, nil
+	return store.PairGuess{A: a.ID, B: b.ID, Key: key, Section: outcome.Section, Said: g.Expected, Outcome: outcome, Points: outcome.Points, OutOf: journal.MaxGuessPoints}, nil
 }
 
 // Guess keeps guesses at pairings with what becomes of them, all or none; tubes as
@@ -53,7 +53,7 @@ func (s *Studio) Guess(ctx context.Context, painter store.Painter, wheelID int64
 		}
 		rows = append(rows, row)
 	}
-	return s.store.Guess(ctx, painter.ID, rows)
+	return s.store.AddGuesses(ctx, painter.ID, rows)
 }
 
 // Round is a round of practice, and what was guessed in it.
@@ -151,7 +151,7 @@ func (s *Studio) Answer(ctx context.Context, painter store.Painter, round int64,
 		return Round{}, err
 	}
 	row.Place = place
-	if err := s.store.Answer(ctx, painter.ID, r.ID, row); err != nil {
+	if err := s.store.AddAnswer(ctx, painter.ID, r.ID, row); err != nil {
 		return Round{}, err
 	}
 	now, guesses, err := s.store.Round(ctx, painter.ID, r.ID)

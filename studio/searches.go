@@ -48,11 +48,11 @@ type search struct {
 	at     reach.Progress
 }
 
-// tell hears how far a search is: the farthest of what it is told.
-func (s *search) tell(p reach.Progress) {
+// report keeps how far a search is: the farthest of what it is told.
+func (s *search) report(p reach.Progress) {
 	s.lock.Lock()
 	defer s.lock.Unlock()
-	if p.Looking != s.at.Looking || p.Done > s.at.Done {
+	if p.Stage != s.at.Stage || p.Done > s.at.Done {
 		s.at = p
 	}
 }
@@ -81,7 +81,7 @@ type Search struct {
 // search of the same painter begins, or its time is over. The error is that of the
 // work, an input.Error where it asks too much, ErrAnotherSearch, ErrNoTurn, or
 // context.Canceled.
-func (q *Queue) Run(ctx context.Context, s Search, work func(ctx context.Context, tell reach.Tell) error) error {
+func (q *Queue) Run(ctx context.Context, s Search, work func(ctx context.Context, report reach.Report) error) error {
 	ctx, end := context.WithCancelCause(ctx)
 	defer end(nil)
 	one := &search{searchKey: searchKey{s.Painter, s.Question}, ticket: s.Ticket, end: end, turn: make(chan struct{})}
@@ -98,7 +98,7 @@ func (q *Queue) Run(ctx context.Context, s Search, work func(ctx context.Context
 	}
 	limited, stop := context.WithTimeout(ctx, searchTime)
 	defer stop()
-	err := work(limited, one.tell)
+	err := work(limited, one.report)
 	if err != nil && ctx.Err() != nil {
 		return context.Cause(ctx) // why it was ended, not where
 	}
@@ -173,7 +173,7 @@ func (q *Queue) find(painter int64, ticket string) *search {
 
 // Queued is what a search does before its turn comes: then Done is its place in
 // the queue, 1 being the next, and Of how many there are.
-const Queued reach.Looking = "queue"
+const Queued reach.Stage = "queue"
 
 // Progress is how far a painter's search is; zero when there is none.
 func (q *Queue) Progress(painter int64, ticket string) reach.Progress {
@@ -184,7 +184,7 @@ func (q *Queue) Progress(painter int64, ticket string) reach.Progress {
 		return reach.Progress{}
 	}
 	if at := slices.Index(q.waiting, one); at >= 0 {
-		return reach.Progress{Looking: Queued, Done: at + 1, Of: len(q.waiting)}
+		return reach.Progress{Stage: Queued, Done: at + 1, Of: len(q.waiting)}
 	}
 	one.lock.Lock()
 	defer one.lock.Unlock()
@@ -208,7 +208,7 @@ const (
 )
 
 // Table is reach.NewTable, remembered for as long as the paints are the same.
-func (s *Studio) Table(ctx context.Context, paints []*paint.Paint, workers int, tell reach.Tell) (*reach.Table, error) {
+func (s *Studio) Table(ctx context.Context, paints []*paint.Paint, workers int, report reach.Report) (*reach.Table, error) {
 	var key strings.Builder
 	for _, p := range paints {
 		fmt.Fprintf(&key, "%s %016x %s\n", p.ID, p.Fingerprint(), p.Name)
@@ -216,7 +216,7 @@ func (s *Studio) Table(ctx context.Context, paints []*paint.Paint, workers int, 
 	if t, known := s.tables.Get(key.String()); known {
 		return t, nil
 	}
-	t, err := reach.NewTable(ctx, paints, workers, tell)
+	t, err := reach.NewTable(ctx, paints, workers, report)
 	if err == nil && t.Size() <= mostTabled {
 		s.tables.Add(key.String(), t)
 	}
@@ -226,7 +226,7 @@ func (s *Studio) Table(ctx context.Context, paints []*paint.Paint, workers int, 
 // Choose finds the best systems for a request, from a painter's box, its prices
 // and wanted colours; as a search with a ticket.
 func (s *Studio) Choose(ctx context.Context, painter int64, ticket string, r reach.Request) (out reach.Result, err error) {
-	err = s.Searches.Run(ctx, Search{painter, "choose", ticket}, func(ctx context.Context, tell reach.Tell) error {
+	err = s.Searches.Run(ctx, Search{painter, "choose", ticket}, func(ctx context.Context, report reach.Report) error {
 		box, err := s.Box(ctx, painter)
 		if err != nil {
 			return err
@@ -240,7 +240,7 @@ func (s *Studio) Choose(ctx context.Context, painter int64, ticket string, r rea
 				return err
 			}
 		}
-		r.Prices, r.Workers, r.Tell, r.Table = box.Prices(), searchWorkers, tell, s.Table
+		r.Prices, r.Workers, r.Report, r.Table = box.Prices(), searchWorkers, report, s.Table
 		out, err = reach.Choose(ctx, box.Paints(), r)
 		return err
 	})
@@ -256,7 +256,7 @@ type Replacing struct {
 
 // Replace says for each tube of a kept system what replaces it best; as a search.
 func (s *Studio) Replace(ctx context.Context, p store.Painter, r Replacing) (system reach.Named, swaps []reach.Swap, err error) {
-	err = s.Searches.Run(ctx, Search{Painter: p.ID, Question: "replace"}, func(ctx context.Context, _ reach.Tell) error {
+	err = s.Searches.Run(ctx, Search{Painter: p.ID, Question: "replace"}, func(ctx context.Context, _ reach.Report) error {
 		systems, err := s.SideBySide(ctx, p, []int64{r.Wheel})
 		if err != nil {
 			return err

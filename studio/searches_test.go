@@ -26,7 +26,7 @@ func (q searcher) begin(ctx context.Context, id int64, about, ticket string) (be
 	entered := make(chan struct{})
 	go func() {
 		close(entered)
-		ended <- q.s.Run(ctx, Search{id, about, ticket}, func(ctx context.Context, _ reach.Tell) error {
+		ended <- q.s.Run(ctx, Search{id, about, ticket}, func(ctx context.Context, _ reach.Report) error {
 			close(begun)
 			select {
 			case <-end:
@@ -61,8 +61,8 @@ func TestTwoSearchesAreWorkedOnAndTheRestWaitInLine(t *testing.T) {
 	q.until("the third waits", func() bool { return q.waiting() == 1 })
 	begun4, end4, ended4 := q.begin(t.Context(), 4, "choose", "a")
 	q.until("the fourth waits", func() bool { return q.waiting() == 2 })
-	assert.Equal(t, reach.Progress{Looking: Queued, Done: 1, Of: 2}, q.s.Progress(3, "a"))
-	assert.Equal(t, reach.Progress{Looking: Queued, Done: 2, Of: 2}, q.s.Progress(4, "a"))
+	assert.Equal(t, reach.Progress{Stage: Queued, Done: 1, Of: 2}, q.s.Progress(3, "a"))
+	assert.Equal(t, reach.Progress{Stage: Queued, Done: 2, Of: 2}, q.s.Progress(4, "a"))
 	assert.Zero(t, q.s.Progress(4, "b"), "another ticket is another search")
 	assert.Zero(t, q.s.Progress(5, "a"))
 
@@ -72,7 +72,7 @@ func TestTwoSearchesAreWorkedOnAndTheRestWaitInLine(t *testing.T) {
 	close(end2)
 	require.NoError(t, <-ended2)
 	<-begun3
-	assert.Equal(t, reach.Progress{Looking: Queued, Done: 1, Of: 2}, q.s.Progress(4, "a"))
+	assert.Equal(t, reach.Progress{Stage: Queued, Done: 1, Of: 2}, q.s.Progress(4, "a"))
 	close(end1)
 	require.NoError(t, <-ended1)
 	<-begun4

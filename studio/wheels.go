@@ -22,7 +22,7 @@ type WheelContent struct {
 }
 
 // WheelContentOf is what a painter decided of a wheel that is kept.
-func WheelContentOf(c store.Content) WheelContent {
+func WheelContentOf(c store.WheelContent) WheelContent {
 	return WheelContent{c.Name, c.Snapshot.System, c.Settings, c.Archived}
 }
 
@@ -51,26 +51,26 @@ func (s *Studio) SaveWheel(ctx context.Context, painter store.Painter, id int64,
 
 // content checks what a painter decided, and freezes the tubes it is made of:
 // those that were in the wheel before stay as they were.
-func (s *Studio) content(ctx context.Context, painter store.Painter, c WheelContent, before map[string]store.FrozenTube) (store.Content, error) {
+func (s *Studio) content(ctx context.Context, painter store.Painter, c WheelContent, before map[string]store.FrozenTube) (store.WheelContent, error) {
 	found := map[string]store.FrozenTube{}
 	system, err := c.System.System(s.finder(ctx, As(painter), before, found))
 	if err != nil {
-		return store.Content{}, err
+		return store.WheelContent{}, err
 	}
 	in, err := paint.ParseMedium(c.Settings.Medium)
 	if err != nil {
-		return store.Content{}, input.Wrap(err)
+		return store.WheelContent{}, input.Wrap(err)
 	}
 	if _, err := colour.ParseLight(c.Settings.Light); err != nil {
-		return store.Content{}, input.Wrap(err)
+		return store.WheelContent{}, input.Wrap(err)
 	}
 	if _, err := c.Settings.Choices.Options(in); err != nil {
-		return store.Content{}, err
+		return store.WheelContent{}, err
 	}
 	for k := range c.System.Roles {
 		c.System.Roles[k] = paint.IDs(system.Role(k)) // as the library writes them
 	}
-	return store.Content{Name: c.Name, Kind: string(c.System.Kind), Snapshot: store.Snapshot{System: c.System, Frozen: found}, Settings: c.Settings, Archived: c.Archived}, nil
+	return store.WheelContent{Name: c.Name, Kind: string(c.System.Kind), Snapshot: store.Snapshot{System: c.System, Frozen: found}, Settings: c.Settings, Archived: c.Archived}, nil
 }
 
 // KeptSystem is a kept wheel, and its system with the tubes as they were kept.
@@ -118,7 +118,7 @@ func (s *Studio) Want(ctx context.Context, painter int64, more []reach.Wanted) e
 		}
 		rows = append(rows, store.WantedColour{Name: w.Name, Colour: w.Colour})
 	}
-	return s.store.Want(ctx, painter, rows)
+	return s.store.AddWanted(ctx, painter, rows)
 }
 
 // Match finds for each wanted colour the best recipe of each of some systems, as
@@ -154,7 +154,7 @@ func (s *Studio) Predict(ctx context.Context, painter store.Painter, id int64, v
 	for i, g := range guesses {
 		rows = append(rows, store.Prediction{Home: g.Home, HueWord: g.HueWord, Verdict: g.Verdict, Outcome: outcomes[i]})
 	}
-	return s.store.Predict(ctx, painter.ID, id, version, rows)
+	return s.store.AddPredictions(ctx, painter.ID, id, version, rows)
 }
 
 // Marking is a pairing to be marked; an empty mark takes its mark away. Was is the

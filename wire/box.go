@@ -61,7 +61,7 @@ func spectra(p *paint.Paint) SwatchSpectra {
 func (v View) Tube(p *paint.Paint, box []*paint.Paint, school bias.School) Tube {
 	m := p.Alone()
 	out := Tube{
-		Paint: v.Paint(p), Made: string(p.Source), MadeWords: p.Source.Words(),
+		Paint: v.Paint(p), Made: string(p.Making), MadeWords: p.Making.Words(),
 		Temperature: bias.Temperature(p, school), Relative: bias.Relative(p, box),
 		PrintBecause: bias.PrintSentence(&m), Curves: spectra(p), G: p.Strength(),
 	}

@@ -101,13 +101,13 @@ func (v View) Comparison(systems []reach.Compared) Comparison {
 		one := v.compared(s)
 		for home := range one.Slots {
 			for _, other := range systems {
-				one.Slots[home].Alike = append(one.Slots[home].Alike, other.Alike(s.Wheel.At(home)))
+				one.Slots[home].Alike = append(one.Slots[home].Alike, other.NearestSlot(s.Wheel.At(home)))
 			}
 		}
 		out.Systems = append(out.Systems, one)
 		for j, before := range systems[:i] {
-			d := reach.Differ(before.Reach, s.Reach)
-			out.Differences = append(out.Differences, Differing{j, i, binRuns(d.First), binRuns(d.Second), binRuns(d.FirstBrighter), binRuns(d.SecondBrighter), d.Says(before.Name, s.Name)})
+			d := reach.Compare(before.Reach, s.Reach)
+			out.Differences = append(out.Differences, Differing{j, i, binRuns(d.First), binRuns(d.Second), binRuns(d.FirstBrighter), binRuns(d.SecondBrighter), d.Sentence(before.Name, s.Name)})
 		}
 	}
 	return out

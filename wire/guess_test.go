@@ -32,7 +32,7 @@ func TestAGuessIsScoredAgainstWhatThePageShows(t *testing.T) {
 		right := journal.Expected{HueWord: got.HueWord, Verdict: got.Verdict, Mud: got.Mud}
 		all, _, err := journal.ScorePair(couple[0], couple[1], path.ByHue, right)
 		require.NoError(t, err)
-		assert.Equal(t, journal.MostOfGuess, all.Points, "who says what comes is right in everything")
+		assert.Equal(t, journal.MaxGuessPoints, all.Points, "who says what comes is right in everything")
 	}
 	for says, e := range map[string]journal.Expected{
 		"no hue of the wheel": {HueWord: "teal", Verdict: "clean"},

@@ -14,28 +14,28 @@ import (
 // Pair is the way from one paint to another.
 type Pair struct {
 	Conditions
-	Spacing     string       `json:"spacing" format:"spacing"`
-	Key         string       `json:"key" doc:"tells the two paints as they stand, and the spacing, from all others"`
-	Predictable bool         `json:"predictable" doc:"there is something to predict of the two"`
-	A           Paint        `json:"a"`
-	B           Paint        `json:"b"`
-	Samples     []PathSample `json:"samples"`
-	Ratios      []RatioMark  `json:"ratios" doc:"where ratios stand that a hand can count"`
-	Steps       []PathStep   `json:"steps"`
-	Middle      PathStep     `json:"middle" doc:"the secondary, half way"`
-	Retention   float64      `json:"retention" doc:"of the secondary"`
-	Verdict     string       `json:"verdict" format:"verdict" doc:"of the secondary"`
-	Lowest      float64      `json:"lowest" doc:"least retention between the first and the last step"`
-	MudZones    []Stretch    `json:"mudZones"`
-	Dull        []Stretch    `json:"dullStretches" doc:"softened or worse"`
-	RuleOfThumb string       `json:"ruleOfThumb" format:"ruleOfThumb"`
-	Because     string       `json:"because"`
-	NoDifferent bool         `json:"noDifferent" doc:"the two cannot be told apart: steps are the first paint, without a verdict"`
-	Ladders     []LadderAt   `json:"ladders" doc:"let down, or thinned, at some places of the way"`
-	Third       *Paint       `json:"third,omitempty" doc:"the paint that is traced into it"`
-	Taints      []Taint      `json:"taints,omitempty" doc:"the same way with a trace of the third paint in every mixture, by rising share"`
-	Clean       float64      `json:"cleanFrom" doc:"the retention from which a mixture is clean"`
-	Soft        float64      `json:"softenedFrom"`
+	Spacing           string       `json:"spacing" format:"spacing"`
+	Key               string       `json:"key" doc:"tells the two paints as they stand, and the spacing, from all others"`
+	Predictable       bool         `json:"predictable" doc:"there is something to predict of the two"`
+	A                 Paint        `json:"a"`
+	B                 Paint        `json:"b"`
+	Samples           []PathSample `json:"samples"`
+	Ratios            []RatioMark  `json:"ratios" doc:"where ratios stand that a hand can count"`
+	Steps             []PathStep   `json:"steps"`
+	Middle            PathStep     `json:"middle" doc:"the secondary, half way"`
+	Retention         float64      `json:"retention" doc:"of the secondary"`
+	Verdict           string       `json:"verdict" format:"verdict" doc:"of the secondary"`
+	Lowest            float64      `json:"lowest" doc:"least retention between the first and the last step"`
+	MudZones          []Stretch    `json:"mudZones"`
+	Dull              []Stretch    `json:"dullStretches" doc:"softened or worse"`
+	RuleOfThumb       string       `json:"ruleOfThumb" format:"ruleOfThumb"`
+	Because           string       `json:"because"`
+	Indistinguishable bool         `json:"noDifferent" doc:"the two cannot be told apart: steps are the first paint, without a verdict"`
+	Ladders           []LadderAt   `json:"ladders" doc:"let down, or thinned, at some places of the way"`
+	Third             *Paint       `json:"third,omitempty" doc:"the paint that is traced into it"`
+	Taints            []Taint      `json:"taints,omitempty" doc:"the same way with a trace of the third paint in every mixture, by rising share"`
+	Clean             float64      `json:"cleanFrom" doc:"the retention from which a mixture is clean"`
+	Soft              float64      `json:"softenedFrom"`
 }
 
 // RatioMark is where a ratio of the two paints stands on the way.
@@ -127,15 +127,15 @@ func (v View) Pair(p *path.Path, n int, spacing path.Spacing) Pair {
 	steps := p.Steps(n, spacing)
 	middle := p.Middle(spacing)
 	out := Pair{
-		Conditions: v.conditions(), Spacing: spacing.String(), Key: journal.Key(a, b, spacing), Predictable: journal.Predictable(p), A: v.Paint(a), B: v.Paint(b),
+		Conditions: v.conditions(), Spacing: spacing.String(), Key: journal.PairKey(a, b, spacing), Predictable: journal.Predictable(p), A: v.Paint(a), B: v.Paint(b),
 		Middle: v.pathStep(p, middle, spacing), Lowest: round(p.Lowest(steps[0].Share, steps[n-1].Share), 4),
 		MudZones: v.stretches(p, p.Mud(), spacing), Dull: v.stretches(p, p.Dull(), spacing),
-		RuleOfThumb: "none", NoDifferent: p.NoDifferent(),
+		RuleOfThumb: "none", Indistinguishable: p.Indistinguishable(),
 		Because: bias.Because(a, b, "", "", &middle.Mixture), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(),
 	}
 	out.Retention, out.Verdict = out.Middle.Retention, out.Middle.Verdict
 	if rule, ok := bias.RuleOfThumb(a, b, "", ""); ok {
-		out.RuleOfThumb = rule.Word
+		out.RuleOfThumb = rule.Rating
 	}
 	for _, s := range steps {
 		out.Steps = append(out.Steps, v.pathStep(p, s, spacing))
@@ -157,7 +157,7 @@ func (v View) Pair(p *path.Path, n int, spacing path.Spacing) Pair {
 
 func (v View) pathStep(p *path.Path, s path.Step, spacing path.Spacing) PathStep {
 	out := PathStep{round(s.Share, 6), round(p.ReachedAt(s.Share, spacing), 4), v.step(s), p.Mixing(s.Recipe)}
-	if p.NoDifferent() {
+	if p.Indistinguishable() {
 		out.Verdict = paint.Neutral.String()
 	}
 	return out

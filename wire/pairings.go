@@ -43,24 +43,24 @@ type PairingBlock struct {
 
 // PairingOfBoth is one pairing.
 type PairingOfBoth struct {
-	A           string      `json:"a" doc:"paint"`
-	B           string      `json:"b"`
-	Section     string      `json:"section"`
-	Key         string      `json:"key" doc:"tells the two paints as they stand, and the spacing, from all others"`
-	Predictable bool        `json:"predictable" doc:"there is something to predict of the two"`
-	LeanA       string      `json:"leanA,omitempty" format:"leanSide" doc:"of the first with regard to the second; empty where there is no rule"`
-	LeanB       string      `json:"leanB,omitempty" format:"leanSide"`
-	Retention   float64     `json:"retention" doc:"of the secondary"`
-	Lowest      float64     `json:"lowest" doc:"least retention between the first and the last of three steps"`
-	Verdict     string      `json:"verdict" format:"verdict" doc:"of the secondary"`
-	RuleOfThumb string      `json:"ruleOfThumb" format:"ruleOfThumb"`
-	Agrees      bool        `json:"agrees" doc:"false where rule and computation part within the section"`
-	Parting     string      `json:"parting,omitempty" doc:"how they part, and why"`
-	Because     string      `json:"because"`
-	NoDifferent bool        `json:"noDifferent" doc:"the two cannot be told apart"`
-	Middle      PathStep    `json:"middle" doc:"the secondary, half way"`
-	Ladder      []Rung      `json:"ladder,omitempty" doc:"of the secondary"`
-	Band        []BandPoint `json:"band,omitempty" doc:"the path, for drawing; left out with its ladder where there are more than 240 pairings"`
+	A                 string      `json:"a" doc:"paint"`
+	B                 string      `json:"b"`
+	Section           string      `json:"section"`
+	Key               string      `json:"key" doc:"tells the two paints as they stand, and the spacing, from all others"`
+	Predictable       bool        `json:"predictable" doc:"there is something to predict of the two"`
+	LeanA             string      `json:"leanA,omitempty" format:"leanSide" doc:"of the first with regard to the second; empty where there is no rule"`
+	LeanB             string      `json:"leanB,omitempty" format:"leanSide"`
+	Retention         float64     `json:"retention" doc:"of the secondary"`
+	Lowest            float64     `json:"lowest" doc:"least retention between the first and the last of three steps"`
+	Verdict           string      `json:"verdict" format:"verdict" doc:"of the secondary"`
+	RuleOfThumb       string      `json:"ruleOfThumb" format:"ruleOfThumb"`
+	Agrees            bool        `json:"agrees" doc:"false where rule and computation part within the section"`
+	Parting           string      `json:"parting,omitempty" doc:"how they part, and why"`
+	Because           string      `json:"because"`
+	Indistinguishable bool        `json:"noDifferent" doc:"the two cannot be told apart"`
+	Middle            PathStep    `json:"middle" doc:"the secondary, half way"`
+	Ladder            []Rung      `json:"ladder,omitempty" doc:"of the secondary"`
+	Band              []BandPoint `json:"band,omitempty" doc:"the path, for drawing; left out with its ladder where there are more than 240 pairings"`
 }
 
 // What is drawn of pairings: of up to so many of them, and in how many points.
@@ -95,13 +95,13 @@ func (v View) pairings(paints []*paint.Paint, blocks []wheel.Block, spacing path
 			parted[i] = -1
 		}
 		if b.Section {
-			parted = path.Partings(b.Pairings)
+			parted = path.RuleConflicts(b.Pairings)
 		}
 		for i := range b.Pairings {
 			p := &b.Pairings[i]
 			row := v.pairing(p, b.Name, spacing, total <= mostDrawn)
 			if j := parted[i]; j >= 0 {
-				row.Agrees, row.Parting = false, p.Against(&b.Pairings[j])
+				row.Agrees, row.Parting = false, p.ExplainConflict(&b.Pairings[j])
 				group.Parted++
 			}
 			switch row.Verdict {
@@ -127,8 +127,8 @@ func (v View) paired(p *paint.Paint, school bias.School) PairedPaint {
 
 func (v View) pairing(p *path.Pairing, section string, spacing path.Spacing, drawn bool) PairingOfBoth {
 	out := PairingOfBoth{
-		A: p.A.ID, B: p.B.ID, Section: section, Key: journal.Key(p.A, p.B, spacing), Predictable: journal.Predictable(p.Path), Lowest: round(p.Lowest(spacing), 4), RuleOfThumb: ruleWord(p), Agrees: true,
-		Because: bias.Because(p.A, p.B, p.RoleA, p.RoleB, &p.Middle.Mixture), NoDifferent: p.Path.NoDifferent(), Middle: v.pathStep(p.Path, p.Middle, spacing),
+		A: p.A.ID, B: p.B.ID, Section: section, Key: journal.PairKey(p.A, p.B, spacing), Predictable: journal.Predictable(p.Path), Lowest: round(p.Lowest(spacing), 4), RuleOfThumb: ruleWord(p), Agrees: true,
+		Because: bias.Because(p.A, p.B, p.RoleA, p.RoleB, &p.Middle.Mixture), Indistinguishable: p.Path.Indistinguishable(), Middle: v.pathStep(p.Path, p.Middle, spacing),
 	}
 	if r, ok := p.Rule(); ok {
 		out.LeanA, out.LeanB = r.A.String(), r.B.String()

@@ -161,7 +161,7 @@ func (v View) Wheel(w *wheel.Wheel, c wheel.Choices) Wheel {
 			}
 		}
 	}
-	if m, ok := w.Mend(); ok {
+	if m, ok := w.BridgeJump(); ok {
 		out.Mend = &Mend{m.From, m.To, v.Recipe(m.Recipe.Parts), v.painted(&m.Mixture)}
 	}
 	for _, p := range w.System.Paints() {
@@ -203,7 +203,7 @@ func (v View) slot(w *wheel.Wheel, i int) Slot {
 	out.Dry = colourOf(s.Mixture.AsPainted(v.Medium, false), v.Light)
 	out.Ladder = v.ladder(&s.Mixture)
 	for _, p := range s.Parts {
-		if p.Paint.Of == nil || p.Paint.Source != paint.Stirred {
+		if p.Paint.Of == nil || p.Paint.Making != paint.Stirred {
 			out.Paints = append(out.Paints, p.Paint.Code())
 			continue
 		}
@@ -212,7 +212,7 @@ func (v View) slot(w *wheel.Wheel, i int) Slot {
 		}
 	}
 	for _, scheme := range wheel.Schemes {
-		out.Schemes = append(out.Schemes, SchemeSlots{string(scheme.Scheme), w.Read(i, scheme.Scheme)})
+		out.Schemes = append(out.Schemes, SchemeSlots{string(scheme.Scheme), w.SchemeSlots(i, scheme.Scheme)})
 	}
 	role := w.System.Kind.Roles()[s.Home/4]
 	switch {
@@ -222,7 +222,7 @@ func (v View) slot(w *wheel.Wheel, i int) Slot {
 			p := h.Parts[0].Paint
 			out.Halves = append(out.Halves, Half{p.ID, p.Name, v.step(h), leanIn(p, role)})
 		}
-	case w.SectionOf(i).Path.NoDifferent():
+	case w.SectionOf(i).Path.Indistinguishable():
 		out.Verdict = paint.Neutral.String()
 	}
 	if s.Kind == wheel.Secondary {
@@ -235,7 +235,7 @@ func (v View) slot(w *wheel.Wheel, i int) Slot {
 
 func ruleWord(p *path.Pairing) string {
 	if r, ok := p.Rule(); ok {
-		return r.Word
+		return r.Rating
 	}
 	return "none"
 }

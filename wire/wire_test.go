@@ -136,7 +136,7 @@ func TestPair(t *testing.T) {
 
 	same, err := pair(v, find("PB29"), find("PB29"), 3, path.ByHue)
 	require.NoError(t, err)
-	assert.True(t, same.NoDifferent)
+	assert.True(t, same.Indistinguishable)
 	assert.Equal(t, "neutral", same.Verdict)
 	for _, n := range []int{0, -1, 12} {
 		_, err = pair(v, find("PB29"), find("PR122"), n, path.ByHue)

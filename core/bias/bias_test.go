@@ -34,7 +34,7 @@ func TestFamiliesCloseTheCircle(t *testing.T) {
 // pigment: a check on the model as much as on the ranges.
 func TestMeasuredFamilyAgreesWithTheLibrary(t *testing.T) {
 	for _, p := range paint.Library() {
-		assert.Equal(t, Family(p.Word), FamilyOf(p), p.ID)
+		assert.Equal(t, Family(p.Family), FamilyOf(p), p.ID)
 	}
 }
 
@@ -85,11 +85,11 @@ func TestDensitiesAreTakenWhereTheHighestIsEightTenths(t *testing.T) {
 	for _, p := range paint.Library() {
 		m := p.Alone()
 		d := DensitiesOf(&m)
-		if p.Word != "white" {
+		if p.Family != "white" {
 			assert.InDelta(t, 0.8, d.high(), 1e-6, p.ID)
 		}
 		print, ok := PrintOf(&m)
-		assert.Equal(t, p.Word != "white" && p.Word != "black", ok, p.ID)
+		assert.Equal(t, p.Family != "white" && p.Family != "black", ok, p.ID)
 		for _, v := range []float64{print.HueError, print.Greyness} {
 			assert.InDelta(t, 0.5, v, 0.5, p.ID)
 		}

@@ -21,7 +21,7 @@ func ExampleLeanIn() {
 
 func ExampleRuleOfThumb() {
 	rule, ok := bias.RuleOfThumb(painttest.Paint("PR122"), painttest.Paint("PB29"), "", "")
-	fmt.Println(rule.Word, ok)
+	fmt.Println(rule.Rating, ok)
 	// Output:
 	// bright true
 }

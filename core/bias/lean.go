@@ -64,9 +64,9 @@ var roleHinges = func() map[Role]hinge {
 
 // FamilyOf is the family of a paint.
 func FamilyOf(p *paint.Paint) Family {
-	switch p.Word {
+	switch p.Family {
 	case "earth", "black", "white":
-		return Family(p.Word)
+		return Family(p.Family)
 	}
 	return rangeAt(p.Undertone().Hue).family
 }

@@ -96,7 +96,7 @@ func Arcs(box []*paint.Paint) []Arc {
 		}
 		hue := rangeAt(p.Undertone().Hue)
 		f, h := hue.family, hue.hinge
-		if r := RoleOf(f); r != "" && p.Word != "earth" {
+		if r := RoleOf(f); r != "" && p.Family != "earth" {
 			f, h = Family(r), roleHinges[r]
 		}
 		a := byFamily[f]

@@ -21,8 +21,8 @@ const (
 
 var sideWords = [...]string{"away", "centred", "toward"}
 
-// RuleWords are what the rule of thumb says, the brightest first.
-var RuleWords = []string{"bright", "moderate", "dull"}
+// RuleRatings are what the rule of thumb says, the brightest first.
+var RuleRatings = []string{"bright", "moderate", "dull"}
 
 // Sides lists them.
 var Sides = []Side{Toward, Centred, Away}
@@ -34,8 +34,8 @@ func (s Side) String() string { return sideWords[s] }
 // paint leaning toward its partner counts 1, centred 1/2, away 0. Above 1.25
 // the pair should be bright, below 0.75 dull.
 type Rule struct {
-	A, B Side
-	Word string // "bright", "moderate" or "dull"
+	A, B   Side
+	Rating string // "bright", "moderate" or "dull"
 }
 
 // partners names the neighbour on the way from a role to another.
@@ -76,11 +76,11 @@ func RuleOfThumb(a, b *paint.Paint, roleA, roleB Role) (Rule, bool) {
 	r := Rule{A: leanA.side(toB), B: leanB.side(toA)}
 	switch sum := float64(r.A)/2 + float64(r.B)/2; {
 	case sum > 1.25:
-		r.Word = RuleWords[0]
+		r.Rating = RuleRatings[0]
 	case sum < 0.75:
-		r.Word = RuleWords[2]
+		r.Rating = RuleRatings[2]
 	default:
-		r.Word = RuleWords[1]
+		r.Rating = RuleRatings[1]
 	}
 	return r, true
 }
@@ -117,7 +117,7 @@ func Because(a, b *paint.Paint, roleA, roleB Role, middle *paint.Mixture) string
 }
 
 func withNeutral(neutral, other *paint.Paint) string {
-	if neutral.Word == "white" {
+	if neutral.Family == "white" {
 		return fmt.Sprintf("%s scatters all light alike: it lets the %s down and shows its undertone.", text.UpperFirst(neutral.ShortName()), other.ShortName())
 	}
 	return fmt.Sprintf("%s swallows all light alike: it darkens the %s and takes brightness from every third of the spectrum.", text.UpperFirst(neutral.ShortName()), other.ShortName())
@@ -137,7 +137,7 @@ func leanSentence(a, b *paint.Paint, roleA, roleB Role, r Rule, v paint.Verdict)
 	default:
 		how = leanPhrase(a, leanA) + " and " + leanPhrase(b, leanB)
 	}
-	expected := map[string]paint.Verdict{"bright": paint.Clean, "moderate": paint.Softened, "dull": paint.Muddy}[r.Word]
+	expected := map[string]paint.Verdict{"bright": paint.Clean, "moderate": paint.Softened, "dull": paint.Muddy}[r.Rating]
 	switch {
 	case v > expected:
 		return text.UpperFirst(v.String()) + ", although " + how + ". "

@@ -27,7 +27,7 @@ func StartOfMud(p *path.Path, s path.Spacing) MudStart {
 // that can be told apart, and a hue to come of them.
 func Predictable(p *path.Path) bool {
 	a, b := p.A.Alone(), p.B.Alone()
-	return !p.NoDifferent() && !(a.Neutral() && b.Neutral())
+	return !p.Indistinguishable() && !(a.Neutral() && b.Neutral())
 }
 
 // Guess is what a painter expects of a pairing before it is shown: the hue and
@@ -39,7 +39,7 @@ type Guess struct {
 
 // ParseGuess reads a guess; at is a place of the way, 0 to 1.
 func ParseGuess(hue, verdict string, nowhere bool, at float64) (Guess, error) {
-	p, err := Parse(hue, verdict)
+	p, err := ParsePrediction(hue, verdict)
 	if err != nil {
 		return Guess{}, err
 	}
@@ -52,8 +52,8 @@ func ParseGuess(hue, verdict string, nowhere bool, at float64) (Guess, error) {
 	return Guess{p, MudStart{nowhere, at}}, nil
 }
 
-// MostOfGuess is what a guess is worth that is right in everything.
-const MostOfGuess = MostPoints + mudPoints
+// MaxGuessPoints is what a guess is worth that is right in everything.
+const MaxGuessPoints = MaxSlotPoints + mudPoints
 
 // The start of the mud is right within an eighth of the way, near within a
 // quarter.
@@ -86,9 +86,9 @@ func (g Guess) Against(u paint.Undertone, mud MudStart) GuessScore {
 	return s
 }
 
-// Key tells two paints and a spacing from all others: whoever stands first, and
+// PairKey tells two paints and a spacing from all others: whoever stands first, and
 // until one of the paints becomes another, as a relearned tube does.
-func Key(a, b *paint.Paint, s path.Spacing) string {
+func PairKey(a, b *paint.Paint, s path.Spacing) string {
 	x, y := fmt.Sprintf("%s@%016x", a.ID, a.Fingerprint()), fmt.Sprintf("%s@%016x", b.ID, b.Fingerprint())
 	if y < x {
 		x, y = y, x

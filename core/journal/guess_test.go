@@ -63,11 +63,11 @@ func TestMudStartsWhereThePathTurnsMuddy(t *testing.T) {
 
 func TestAKeyNamesTwoPaintsAsTheyStand(t *testing.T) {
 	a, b := found(t, "PY74"), found(t, "PB15:3")
-	assert.Equal(t, Key(a, b, path.ByHue), Key(b, a, path.ByHue))
-	assert.NotEqual(t, Key(a, b, path.ByHue), Key(a, b, path.ByContrast))
+	assert.Equal(t, PairKey(a, b, path.ByHue), PairKey(b, a, path.ByHue))
+	assert.NotEqual(t, PairKey(a, b, path.ByHue), PairKey(a, b, path.ByContrast))
 	weak, err := a.Tube("PY74", 0.5)
 	require.NoError(t, err)
-	assert.NotEqual(t, Key(a, b, path.ByHue), Key(weak, b, path.ByHue), "of another strength it is another paint")
+	assert.NotEqual(t, PairKey(a, b, path.ByHue), PairKey(weak, b, path.ByHue), "of another strength it is another paint")
 }
 
 func TestPracticeDrawsWhereGuessesWereWrong(t *testing.T) {

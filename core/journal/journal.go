@@ -17,8 +17,8 @@ type Prediction struct {
 	Verdict paint.Verdict
 }
 
-// Parse reads a hue word and a verdict ("clean", "softened", "muddy").
-func Parse(hue, verdict string) (Prediction, error) {
+// ParsePrediction reads a hue word and a verdict ("clean", "softened", "muddy").
+func ParsePrediction(hue, verdict string) (Prediction, error) {
 	if !slices.Contains(colour.HueWords(), hue) {
 		return Prediction{}, fmt.Errorf("%.20q is no hue of the wheel: choose one of its twelve, like yellow-green", hue)
 	}
@@ -30,8 +30,8 @@ func Parse(hue, verdict string) (Prediction, error) {
 	return Prediction{}, fmt.Errorf("%.20q is no verdict: choose clean, softened or muddy", verdict)
 }
 
-// MostPoints is what a prediction is worth that is right in hue and verdict.
-const MostPoints = 4
+// MaxSlotPoints is what a prediction is worth that is right in hue and verdict.
+const MaxSlotPoints = 4
 
 // Score is how a prediction stood up: the hue is right within one slot (30
 // degrees on the painter's circle), the verdict right, or one off.

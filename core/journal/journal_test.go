@@ -23,18 +23,18 @@ func TestPredictionsAreScored(t *testing.T) {
 		{"blue", "muddy", 0, false},
 		{"yellow", "softened", 1, true},
 	} {
-		p, err := Parse(c.hue, c.verdict)
+		p, err := ParsePrediction(c.hue, c.verdict)
 		require.NoError(t, err)
 		s := p.Against(green)
 		assert.Equal(t, c.points, s.Points, c)
 		assert.Equal(t, c.near, s.VerdictNear, c)
 	}
 	grey := paint.Undertone{Chroma: 0.01, WheelHue: 20, Verdict: paint.Muddy}
-	p, err := Parse("green", "muddy")
+	p, err := ParsePrediction("green", "muddy")
 	require.NoError(t, err)
 	assert.Equal(t, 4, p.Against(grey).Points, "a grey has no hue to be wrong about")
 	for _, c := range [][2]string{{"teal", "clean"}, {"green", "bright"}, {"", ""}} {
-		_, err := Parse(c[0], c[1])
+		_, err := ParsePrediction(c[0], c[1])
 		assert.Error(t, err)
 	}
 }

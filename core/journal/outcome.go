@@ -48,7 +48,7 @@ func ScorePair(a, b *paint.Paint, spacing path.Spacing, e Expected) (out PairOut
 	return PairOutcome{
 		Section: wheel.SectionOf(a, b), Spacing: spacing.String(), HueWord: u.HueWord(), Verdict: u.Verdict.String(), Retention: fourDigits(u.Retention),
 		Mud: mud, HueRight: s.HueRight, VerdictRight: s.VerdictRight, MudRight: s.MudRight, Points: s.Points,
-	}, Key(a, b, spacing), nil
+	}, PairKey(a, b, spacing), nil
 }
 
 // SlotGuess is what a painter expects of a slot.
@@ -76,7 +76,7 @@ func ScoreSlots(s wheel.System, c wheel.Choices, guesses []SlotGuess) ([]SlotOut
 	w := wheel.Build(s, o)
 	var out []SlotOutcome
 	for _, g := range guesses {
-		p, err := Parse(g.HueWord, g.Verdict)
+		p, err := ParsePrediction(g.HueWord, g.Verdict)
 		if err != nil {
 			return nil, input.Wrap(err)
 		}

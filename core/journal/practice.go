@@ -75,8 +75,8 @@ type Drawable struct {
 // right, up to 5 where every one was wrong. Before there are many, as if one
 // guess had been half right.
 func (d Drawable) Weight() float64 {
-	lost := float64(d.OutOf-d.Points) + MostOfGuess/2
-	return 1 + 4*lost/float64(d.OutOf+MostOfGuess)
+	lost := float64(d.OutOf-d.Points) + MaxGuessPoints/2
+	return 1 + 4*lost/float64(d.OutOf+MaxGuessPoints)
 }
 
 // Drawn is one pairing of a section, by index.

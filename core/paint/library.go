@@ -19,17 +19,17 @@ type Paint struct {
 	ID   string // unique, "PB29"
 	CI   string // Colour Index name of the pigment, or names
 	Name string
-	// Word is the family the library gives it: one of "yellow", "orange",
+	// Family is the family the library gives it: one of "yellow", "orange",
 	// "red", "magenta", "violet", "blue", "cyan", "green", "earth", "black",
 	// "white".
-	Word          string
+	Family        string
 	Hiding        string // "opaque", "semi" or "transparent"
 	StrengthClass int    // tinting strength, 1 (weak) to 5 (very strong)
 	Staining      string // typical of the class: "low", "medium", "high"; empty when unknown
 	Lightfast     string // typical of the class: "excellent", "good", "fair", "poor"; empty when unknown
 	CautionClass  string
 	Caution       string
-	Source        Making
+	Making        Making
 	Of            []Part // of a stirred mixture: what it was stirred from
 
 	strength  float64
@@ -193,12 +193,12 @@ func readLibrary(data []byte) (*library, error) {
 	}
 	l := &library{version: table.Version, byID: map[string]*Paint{}}
 	for _, row := range table.Paints {
-		p := &Paint{ID: row.ID, CI: row.CI, Name: row.Name, Word: row.Family, Hiding: row.Hiding,
+		p := &Paint{ID: row.ID, CI: row.CI, Name: row.Name, Family: row.Family, Hiding: row.Hiding,
 			StrengthClass: row.StrengthClass,
-			Staining:      row.Staining, Lightfast: row.Lightfast, CautionClass: row.CautionClass, Caution: row.Caution, Source: Modelled, strength: 1}
+			Staining:      row.Staining, Lightfast: row.Lightfast, CautionClass: row.CautionClass, Caution: row.Caution, Making: Modelled, strength: 1}
 		if row.Params != nil {
 			p.alone.k, p.alone.s = row.Params.Spectra()
-			p.alone.neutral = p.Word == "white" || p.Word == "black"
+			p.alone.neutral = p.Family == "white" || p.Family == "black"
 		} else {
 			var parts []Part
 			for _, m := range row.Mixture {

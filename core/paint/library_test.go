@@ -40,7 +40,7 @@ func TestLibraryHoldsEveryPaint(t *testing.T) {
 		seen[p.ID] = true
 		assert.NotEmpty(t, p.Name, p.ID)
 		assert.Contains(t, []string{"opaque", "semi", "transparent"}, p.Hiding, p.ID)
-		assert.Contains(t, []string{"yellow", "orange", "red", "magenta", "violet", "blue", "cyan", "green", "earth", "black", "white"}, p.Word, p.ID)
+		assert.Contains(t, []string{"yellow", "orange", "red", "magenta", "violet", "blue", "cyan", "green", "earth", "black", "white"}, p.Family, p.ID)
 		assert.InDelta(t, 3, p.StrengthClass, 2, p.ID)
 		assert.NotEmpty(t, p.Caution, p.ID)
 		assert.Equal(t, 1.0, p.Strength(), p.ID)

@@ -74,7 +74,7 @@ func (p *Paint) Tube(id string, g float64) (*Paint, error) {
 	if !(g >= 0.05 && g <= 20) {
 		return nil, fmt.Errorf("a strength of %.4g cannot be: it runs from 0.05 to 20, 1 being an ordinary artist's tube", g)
 	}
-	if p.Word == "white" {
+	if p.Family == "white" {
 		g = 1
 	}
 	t := p.copied()
@@ -103,8 +103,8 @@ func (p *Paint) Called(id, name string) *Paint {
 
 // copied is the paint without what was worked out of it.
 func (p *Paint) copied() *Paint {
-	return &Paint{ID: p.ID, CI: p.CI, Name: p.Name, Word: p.Word, Hiding: p.Hiding, StrengthClass: p.StrengthClass,
-		Staining: p.Staining, Lightfast: p.Lightfast, CautionClass: p.CautionClass, Caution: p.Caution, Source: p.Source,
+	return &Paint{ID: p.ID, CI: p.CI, Name: p.Name, Family: p.Family, Hiding: p.Hiding, StrengthClass: p.StrengthClass,
+		Staining: p.Staining, Lightfast: p.Lightfast, CautionClass: p.CautionClass, Caution: p.Caution, Making: p.Making,
 		strength: p.strength, alone: p.alone}
 }
 
@@ -123,7 +123,7 @@ func OfCurves(k, s colour.Spectrum) (Mixture, error) {
 // library paints its label names, none when nobody knows: cautions, staining
 // and lightfastness come from them. Family, hiding and strength are measured.
 func Own(id, name string, m Mixture, pigments []*Paint, made Making) *Paint {
-	p := &Paint{ID: id, Name: name, Source: made, strength: 1, alone: m, Word: wordOf(&m, pigments), Hiding: hidingOf(&m), StrengthClass: strengthOf(&m)}
+	p := &Paint{ID: id, Name: name, Making: made, strength: 1, alone: m, Family: wordOf(&m, pigments), Hiding: hidingOf(&m), StrengthClass: strengthOf(&m)}
 	p.CautionClass, p.Caution = "unknown", unknownCaution
 	p.takeAfter(pigments)
 	var codes []string
@@ -168,7 +168,7 @@ func wordOf(m *Mixture, pigments []*Paint) string {
 		return "black"
 	}
 	coloured := slices.DeleteFunc(slices.Clone(pigments), func(p *Paint) bool { return p.alone.neutral })
-	if len(coloured) > 0 && !slices.ContainsFunc(coloured, func(p *Paint) bool { return p.Word != "earth" }) {
+	if len(coloured) > 0 && !slices.ContainsFunc(coloured, func(p *Paint) bool { return p.Family != "earth" }) {
 		return "earth"
 	}
 	return ""
@@ -210,7 +210,7 @@ func Adjusted(p *Paint, factor, shift float64) (Mixture, error) {
 	if !(math.Abs(shift) <= 20) {
 		return Mixture{}, fmt.Errorf("a shift of %.4g nm is out of reach: choose from -20 to 20", shift)
 	}
-	if p.Word == "white" && factor != 1 {
+	if p.Family == "white" && factor != 1 {
 		return Mixture{}, errors.New("white is the measure of strength and always has 1; it can be shifted, not made stronger or weaker")
 	}
 	m := p.alone

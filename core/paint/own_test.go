@@ -239,7 +239,7 @@ func TestWhatIsMeasuredOfAnOwnPaintAgreesWithTheLibrary(t *testing.T) {
 	hiding := 0
 	for _, p := range Library() {
 		own := Own("x", "mine", p.alone, nil, TwoSwatch)
-		if p.Word == "white" {
+		if p.Family == "white" {
 			continue // two swatches cannot tell a white
 		}
 		assert.InDelta(t, p.StrengthClass, own.StrengthClass, 1, "%s: strength within a class", p.ID)
@@ -251,9 +251,9 @@ func TestWhatIsMeasuredOfAnOwnPaintAgreesWithTheLibrary(t *testing.T) {
 	}
 	assert.GreaterOrEqual(t, hiding, len(Library())-6)
 	black := Own("x", "soot", find(t, "PBk9").alone, nil, TwoSwatch)
-	assert.Equal(t, "black", black.Word)
+	assert.Equal(t, "black", black.Family)
 	earth := Own("x", "mud", find(t, "PY43").alone, []*Paint{find(t, "PY43")}, TwoSwatch)
-	assert.Equal(t, "earth", earth.Word)
+	assert.Equal(t, "earth", earth.Family)
 	mixed := Own("x", "toy", find(t, "PB29").alone, []*Paint{find(t, "PB29"), find(t, "PY35"), find(t, "PR83")}, FromALabel)
 	assert.Equal(t, "cadmium", mixed.CautionClass, "the gravest of its pigments")
 	assert.Equal(t, "poor", mixed.Lightfast, "the worst of its pigments")

@@ -40,7 +40,7 @@ func NewRoundTrip() (RoundTrip, error) {
 	var refits []Mixture
 	for _, p := range Library() {
 		m := p.alone
-		if p.Word != "white" {
+		if p.Family != "white" {
 			mass, tint := m.Masstone(), p.alone.LetDown(1-TripTint)
 			wet := Medium{Wet: Gloss}
 			refit, fit, err := FromSwatches(Swatches{

@@ -9,7 +9,7 @@ func Stir(id, name string, parts ...Part) (*Paint, error) {
 	if err != nil {
 		return nil, err
 	}
-	p := &Paint{ID: id, Name: name, Source: Stirred, Hiding: hidingOf(&m), StrengthClass: strengthOf(&m), Of: parts, strength: 1, alone: m}
+	p := &Paint{ID: id, Name: name, Making: Stirred, Hiding: hidingOf(&m), StrengthClass: strengthOf(&m), Of: parts, strength: 1, alone: m}
 	var of []*Paint
 	for _, part := range parts {
 		of = append(of, part.Paint)

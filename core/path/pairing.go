@@ -79,17 +79,17 @@ func SortBright(list []Pairing) {
 // computation to be said to part.
 const partsBy = 0.10
 
-// Partings says for each pairing of one section where the rule of thumb and the
+// RuleConflicts says for each pairing of one section where the rule of thumb and the
 // computation part: the index of the pairing that shows it most, because the
 // rule puts it on the other side by more than 0.10 of retention, or -1.
-func Partings(section []Pairing) []int {
+func RuleConflicts(section []Pairing) []int {
 	out := make([]int, len(section))
 	order := map[string]int{"dull": 0, "moderate": 1, "bright": 2}
 	rank := make([]int, len(section))
 	for i := range section {
 		rank[i] = -1
 		if r, ok := section[i].Rule(); ok {
-			rank[i] = order[r.Word]
+			rank[i] = order[r.Rating]
 		}
 	}
 	for i := range section {
@@ -111,9 +111,9 @@ func Partings(section []Pairing) []int {
 	return out
 }
 
-// Against explains why the rule of thumb, which puts one of two pairings of a
+// ExplainConflict explains why the rule of thumb, which puts one of two pairings of a
 // section above the other, is wrong about them.
-func (p *Pairing) Against(other *Pairing) string {
+func (p *Pairing) ExplainConflict(other *Pairing) string {
 	mine, _ := p.Rule()
 	its, _ := other.Rule()
 	more, less := p, other
@@ -122,7 +122,7 @@ func (p *Pairing) Against(other *Pairing) string {
 	}
 	than := map[bool]string{true: "more", false: "less"}[more == p]
 	return fmt.Sprintf("The rule of thumb calls it %s and the %s with the %s %s, and yet it keeps %s: %.2f to %.2f. %s %s",
-		mine.Word, other.A.ShortName(), other.B.ShortName(), its.Word, than,
+		mine.Rating, other.A.ShortName(), other.B.ShortName(), its.Rating, than,
 		p.Middle.Under.Retention, other.Middle.Under.Retention,
 		bias.Shared(less.A, less.B), bias.Shared(more.A, more.B))
 }

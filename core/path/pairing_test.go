@@ -49,7 +49,7 @@ func TestRuleAndComputationPartOnlyByMoreThanATenth(t *testing.T) {
 	section := PairAll(couples(t, all...), ByHue)
 	order := map[string]int{"dull": 0, "moderate": 1, "bright": 2}
 	parted := 0
-	for i, j := range Partings(section) {
+	for i, j := range RuleConflicts(section) {
 		if j < 0 {
 			continue
 		}
@@ -57,16 +57,16 @@ func TestRuleAndComputationPartOnlyByMoreThanATenth(t *testing.T) {
 		mine, _ := section[i].Rule()
 		its, _ := section[j].Rule()
 		by := section[i].Middle.Under.Retention - section[j].Middle.Under.Retention
-		assert.Greater(t, by*float64(order[its.Word]-order[mine.Word]), 0.10)
-		says := section[i].Against(&section[j])
-		assert.Contains(t, says, "The rule of thumb calls it "+mine.Word)
+		assert.Greater(t, by*float64(order[its.Rating]-order[mine.Rating]), 0.10)
+		says := section[i].ExplainConflict(&section[j])
+		assert.Contains(t, says, "The rule of thumb calls it "+mine.Rating)
 		assert.Contains(t, says, map[bool]string{true: "keeps more", false: "keeps less"}[by > 0])
 		assert.Contains(t, says, "third, of which")
 	}
 	assert.Positive(t, parted, "there are such pairs among these")
 	assert.Less(t, parted, len(section))
-	assert.Equal(t, []int{-1}, Partings(section[:1]), "a pair alone parts with nothing")
-	assert.Equal(t, []int{-1, -1}, Partings(PairAll(couples(t, [2]string{"PG7", "PB29"}, [2]string{"PW6", "PB29"}), ByHue)), "nor what has no rule")
+	assert.Equal(t, []int{-1}, RuleConflicts(section[:1]), "a pair alone parts with nothing")
+	assert.Equal(t, []int{-1, -1}, RuleConflicts(PairAll(couples(t, [2]string{"PG7", "PB29"}, [2]string{"PW6", "PB29"}), ByHue)), "nor what has no rule")
 }
 
 func BenchmarkPairTableOfTheLibrary(b *testing.B) {

@@ -109,8 +109,8 @@ func between(s, t float64) float64 {
 // Length is the OKLab arc length of the brushed-out colours.
 func (p *Path) Length() float64 { return p.Samples[len(p.Samples)-1].Arc }
 
-// NoDifferent says that the two paints cannot be told apart in a mixture.
-func (p *Path) NoDifferent() bool { return p.Length() < recipe.NearEnough }
+// Indistinguishable says that the two paints cannot be told apart in a mixture.
+func (p *Path) Indistinguishable() bool { return p.Length() < recipe.NearEnough }
 
 // leastTurn is the turn of hue, in degrees on the painter's circle, below
 // which steps by hue would follow noise: even contrast takes over.

@@ -49,7 +49,7 @@ func TestStepsOfEveryPairOfTheLibrary(t *testing.T) {
 				require.Less(t, a.Brushed.Distance(b.Brushed), recipe.NearEnough, name)
 			}
 		}
-		if p.NoDifferent() {
+		if p.Indistinguishable() {
 			return
 		}
 		for _, spacing := range []Spacing{ByHue, ByContrast, EqualParts} {
@@ -140,7 +140,7 @@ func TestATraceOfAStrongPaintIsLetDownFirst(t *testing.T) {
 
 func TestNoDifferent(t *testing.T) {
 	p := of(t, "PB29", "PB29")
-	assert.True(t, p.NoDifferent())
+	assert.True(t, p.Indistinguishable())
 	assert.Empty(t, p.Mud())
 	for _, s := range p.Steps(3, ByHue) {
 		assert.Equal(t, recipe.Recipe{{Paint: p.A, Parts: 1}}, s.Parts)

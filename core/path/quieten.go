@@ -153,7 +153,7 @@ func NeighbourOf(u paint.Undertone, among []*paint.Paint) *paint.Paint {
 func EarthFor(m *paint.Mixture, among []*paint.Paint) *paint.Paint {
 	u := m.Undertone()
 	earth := leastBy(among, func(p *paint.Paint) float64 {
-		if p.Word != "earth" {
+		if p.Family != "earth" {
 			return math.Inf(1)
 		}
 		return math.Abs(colour.TurnBetween(u.WheelHue, p.Undertone().WheelHue))
@@ -166,7 +166,7 @@ func EarthFor(m *paint.Mixture, among []*paint.Paint) *paint.Paint {
 }
 
 func coloured(p *paint.Paint) bool {
-	return p.Word != "earth" && p.Undertone().HasHue() && bias.FamilyOf(p) != "black" && bias.FamilyOf(p) != "white"
+	return p.Family != "earth" && p.Undertone().HasHue() && bias.FamilyOf(p) != "black" && bias.FamilyOf(p) != "white"
 }
 
 // leastBy is the paint with the least of some measure, nil when all are infinite.

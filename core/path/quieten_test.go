@@ -65,7 +65,7 @@ func TestWhatQuietensIsChosenFromThePaintsAtHand(t *testing.T) {
 		require.NotNil(t, across, id)
 		require.NotNil(t, beside, id)
 		assert.InDelta(t, 180, colour.Turn(across.Undertone().WheelHue-p.Undertone().WheelHue), 60, id)
-		assert.NotEqual(t, "earth", beside.Word)
+		assert.NotEqual(t, "earth", beside.Family)
 		earth := EarthFor(&m, box)
 		require.NotNil(t, earth)
 		own := earth.Alone()

@@ -118,7 +118,7 @@ func (p *Path) ShareAt(fraction float64, s Spacing) float64 {
 func (p *Path) Steps(n int, s Spacing) []Step {
 	steps := make([]Step, n)
 	for i := range steps {
-		if p.NoDifferent() {
+		if p.Indistinguishable() {
 			steps[i] = p.step(p.pure(0))
 			continue
 		}
@@ -175,7 +175,7 @@ func (p *Path) Dull() []Stretch {
 
 func (p *Path) stretches(in func(paint.Verdict) bool) []Stretch {
 	var out []Stretch
-	if p.NoDifferent() {
+	if p.Indistinguishable() {
 		return out
 	}
 	open := false

@@ -20,7 +20,7 @@ const MostCompared = 4
 // Compared is a system laid beside others.
 type Compared struct {
 	Named
-	Standing
+	Metrics
 	Price *float64 // of its tubes; nil where one is not known
 }
 
@@ -31,7 +31,7 @@ func SideBySide(systems []Named, in paint.Medium) (out []Compared, err error) {
 		return nil, input.Errorf("one to %d systems are laid beside each other, not %d", MostCompared, len(systems))
 	}
 	for _, n := range systems {
-		out = append(out, Compared{n, Stand(n.System, in), PriceOf(n.System.Paints(), n.Prices)})
+		out = append(out, Compared{n, Measure(n.System, in), PriceOf(n.System.Paints(), n.Prices)})
 	}
 	return out, nil
 }

@@ -9,8 +9,8 @@ import (
 	"gyrophane/core/paint"
 )
 
-// News are the paints of the library that a box has not.
-func News(box []*paint.Paint) (out []*paint.Paint) {
+// NotIn are the paints of the library that a box has not.
+func NotIn(box []*paint.Paint) (out []*paint.Paint) {
 	for _, p := range paint.Library() {
 		if !has(box, p) {
 			out = append(out, p)
@@ -25,27 +25,27 @@ func has(paints []*paint.Paint, p *paint.Paint) bool {
 	return slices.ContainsFunc(paints, func(q *paint.Paint) bool { return q.ID == p.ID || q.CI == p.CI && q.Name == p.Name })
 }
 
-// Bought is a paint that would let the best system reach more hues cleanly.
-type Bought struct {
+// Purchase is a paint that would let the best system reach more hues cleanly.
+type Purchase struct {
 	Paint *paint.Paint
 	Clean float64 // share of the circle, 0 to 1, with it
 	Gain  float64 // more than without it
 }
 
-// BuyNext are the paints which, each added by itself to those a wish chooses
+// BuyNext are the paints which, each added by itself to those a criteria chooses
 // among, let the best system reach more of the circle cleanly than it does: the
 // one that adds most first. All of them must be in the table. Only systems with
 // the added paint in them are looked at: the others are known.
-func (t *Table) BuyNext(ctx context.Context, w Wish, paints []*paint.Paint) (out []Bought, err error) {
-	tell := w.Tell
-	w.Most, w.Tell = 1, nil
+func (t *Table) BuyNext(ctx context.Context, w Criteria, paints []*paint.Paint) (out []Purchase, err error) {
+	report := w.Report
+	w.Most, w.Report = 1, nil
 	without, err := t.Best(ctx, w)
 	if err != nil {
 		return nil, err
 	}
 	had := without[0].Reach.Clean()
 	for i, p := range paints {
-		tell.hears(AtPaints, i, len(paints))
+		report.send(PaintsStage, i, len(paints))
 		with := w
 		with.Among = append(slices.Clone(w.Among), p.ID)
 		with.Contains = append(slices.Clone(w.Contains), p.ID)
@@ -60,9 +60,9 @@ func (t *Table) BuyNext(ctx context.Context, w Wish, paints []*paint.Paint) (out
 			continue // it finds no place in such a system
 		}
 		if clean := best[0].Reach.Clean(); clean > had {
-			out = append(out, Bought{p, clean, clean - had})
+			out = append(out, Purchase{p, clean, clean - had})
 		}
 	}
-	slices.SortStableFunc(out, func(a, b Bought) int { return cmp.Compare(b.Gain, a.Gain) })
+	slices.SortStableFunc(out, func(a, b Purchase) int { return cmp.Compare(b.Gain, a.Gain) })
 	return out, nil
 }

@@ -74,10 +74,10 @@ type TooMany struct{ Sentence string }
 func (t TooMany) Error() string { return t.Sentence }
 
 // NewTable follows every two paints that could stand in a system together, until
-// the context ends, so many at once; tell, when given, hears how far it is. Paints without a role
+// the context ends, so many at once; report, when given, is told how far it is. Paints without a role
 // (whites, blacks, greens and the like) are left out, and tubes of the same K and
 // S are followed once. The error is TooMany when they are.
-func NewTable(ctx context.Context, paints []*paint.Paint, workers int, tell Tell) (*Table, error) {
+func NewTable(ctx context.Context, paints []*paint.Paint, workers int, report Report) (*Table, error) {
 	t, first := sorted(paints)
 	all := t.kinds * (t.kinds - 1) / 2
 	if all > mostPairs {
@@ -94,7 +94,7 @@ func NewTable(ctx context.Context, paints []*paint.Paint, workers int, tell Tell
 		if err := ctx.Err(); err != nil {
 			return nil, err
 		}
-		tell.hears(AtPairs, len(t.ways), all)
+		report.send(PairsStage, len(t.ways), all)
 		for _, p := range path.PairSome(some, path.ByHue, workers) {
 			r := OfPath(p.Path)
 			t.ways = append(t.ways, way{r, reached{r.from(paint.CleanFrom()), r.from(paint.SoftenedFrom())}})
@@ -129,8 +129,8 @@ func sorted(paints []*paint.Paint) (t *Table, first []*paint.Paint) {
 // Size is how many different paints are in the table.
 func (t *Table) Size() int { return t.kinds }
 
-// Wish is what a system should be chosen for.
-type Wish struct {
+// Criteria is what a system should be chosen for.
+type Criteria struct {
 	Kind     wheel.SystemKind // RYB, Split or Double
 	Contains []string         // paints that must be in it, by id
 	Among    []string         // only these, by id; all of the table when empty
@@ -145,34 +145,34 @@ type Wish struct {
 	Most   int // how many choices are wanted, the best first
 	// Workers is how many fours are held against wanted colours at once, at least 1.
 	Workers int
-	// Tell, when given, hears how far a search is. It may be called from several
+	// Report, when given, is told how far a search is. It may be called from several
 	// goroutines at once.
-	Tell Tell
+	Report Report
 }
 
-// Tell hears how far a search is; nil when nobody listens.
-type Tell func(Progress)
+// Report is told how far a search is; nil when nobody listens.
+type Report func(Progress)
 
 // Progress is how far a search is: so many of so many things are looked at.
 type Progress struct {
-	Looking  Looking
+	Stage    Stage
 	Done, Of int
 }
 
-// Looking is what a search looks at one after the other.
-type Looking string
+// Stage is what a search looks at one after the other.
+type Stage string
 
 // What is looked at: pairs of paints, whole systems, paints that could be bought, fours of paints
 // held against the wanted colours.
 const (
-	AtPairs   Looking = "pairs"
-	AtSystems Looking = "systems"
-	AtPaints  Looking = "paints"
-	AtFours   Looking = "fours"
+	PairsStage   Stage = "pairs"
+	SystemsStage Stage = "systems"
+	PaintsStage  Stage = "paints"
+	RecipesStage Stage = "fours"
 )
 
-// hears tells how far a search is.
-func (t Tell) hears(at Looking, done, of int) {
+// send tells how far a search is.
+func (t Report) send(at Stage, done, of int) {
 	if t != nil {
 		t(Progress{at, done, of})
 	}
@@ -193,7 +193,7 @@ type filling struct {
 // the most of it at least softened, then the most on the whole. With prices it
 // is the cheapest ones that reach nearly as much, or those of the fewest tubes.
 // It ends with the context.
-func (t *Table) Best(ctx context.Context, w Wish) ([]Choice, error) {
+func (t *Table) Best(ctx context.Context, w Criteria) ([]Choice, error) {
 	if w.Fewest {
 		w.Prices = map[string]float64{}
 		for _, p := range t.paints {
@@ -239,7 +239,7 @@ func (t *Table) system(kind wheel.SystemKind, fill [3]filling) (wheel.System, er
 }
 
 // lookAt looks at every system that the fillings make, until the context ends.
-func (f *finder) lookAt(ctx context.Context, w Wish, fill [3][]filling) error {
+func (f *finder) lookAt(ctx context.Context, w Criteria, fill [3][]filling) error {
 	done, of := 0, len(fill[0])*len(fill[1])*len(fill[2])
 	if err := countable(of, f.double); err != nil {
 		return err
@@ -249,7 +249,7 @@ func (f *finder) lookAt(ctx context.Context, w Wish, fill [3][]filling) error {
 			if err := ctx.Err(); err != nil {
 				return err
 			}
-			w.Tell.hears(AtSystems, done, of)
+			w.Report.send(SystemsStage, done, of)
 			done += len(fill[2])
 			part := f.section(y, r).or(y.within).or(r.within)
 			for _, b := range fill[2] {
@@ -268,9 +268,9 @@ func countable(systems int, double bool) error {
 	return nil
 }
 
-// Countable says before anything is followed whether the systems that a wish
+// CheckSize says before anything is followed whether the systems that a criteria
 // makes of some paints can all be looked at; the error is TooMany when not.
-func (w Wish) Countable(paints []*paint.Paint) error {
+func (w Criteria) CheckSize(paints []*paint.Paint) error {
 	t, _ := sorted(paints)
 	missing, systems := slices.Clone(w.Contains), 1
 	for k := range t.roles {
@@ -287,9 +287,9 @@ func (w Wish) Countable(paints []*paint.Paint) error {
 	return countable(systems, w.Kind == wheel.Double)
 }
 
-// candidates are the paints that a wish lets stand in a role, and those of them
+// candidates are the paints that a criteria lets stand in a role, and those of them
 // that must; these are struck off what is missing.
-func (t *Table) candidates(w Wish, k int, missing *[]string) (role, must []int) {
+func (t *Table) candidates(w Criteria, k int, missing *[]string) (role, must []int) {
 	role = slices.DeleteFunc(slices.Clone(t.roles[k]), func(i int) bool {
 		p := t.paints[i]
 		_, priced := w.Prices[p.ID]
@@ -304,7 +304,7 @@ func (t *Table) candidates(w Wish, k int, missing *[]string) (role, must []int) 
 }
 
 // fillings are what may stand in each role.
-func (t *Table) fillings(w Wish) (out [3][]filling, err error) {
+func (t *Table) fillings(w Criteria) (out [3][]filling, err error) {
 	if w.Kind != wheel.RYB && w.Kind != wheel.Split && w.Kind != wheel.Double {
 		return out, fmt.Errorf("a system of the kind %q is not chosen: take triad, split or double", w.Kind)
 	}
@@ -355,7 +355,7 @@ func (t *Table) fillings(w Wish) (out [3][]filling, err error) {
 // in a system makes no difference. What must be in it stays, then the cheapest
 // stays where prices matter, then the first. Where a role has one kind alone and
 // two tubes of it, a pair of them stays.
-func (t *Table) oneOfAKind(role, must []int, w Wish) (out []int) {
+func (t *Table) oneOfAKind(role, must []int, w Criteria) (out []int) {
 	at := map[int]int{} // place in out, by kind
 	var second []int
 	for _, i := range role {

@@ -86,7 +86,7 @@ func TestTheBestSystemOfABoxIsExact(t *testing.T) {
 	box := append(append(append(tubes(t, "PW6", "PG7"), yellows...), reds...), blues...)
 	table := tableOf(t, box)
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split, wheel.Double} {
-		got, err := table.Best(t.Context(), Wish{Kind: kind, Most: 5})
+		got, err := table.Best(t.Context(), Criteria{Kind: kind, Most: 5})
 		require.NoError(t, err)
 		require.NotEmpty(t, got)
 		yellowRole := append(yellows[:3:3], reds[2]) // the red oxide counts with the yellows
@@ -104,7 +104,7 @@ func TestTheBestSystemOfABoxIsExact(t *testing.T) {
 
 func TestWhatIsChosenObeysTheWish(t *testing.T) {
 	table := tableOf(t, tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6"))
-	got, err := table.Best(t.Context(), Wish{Kind: wheel.RYB, Contains: []string{"PR255", "PY65"}, Most: 9})
+	got, err := table.Best(t.Context(), Criteria{Kind: wheel.RYB, Contains: []string{"PR255", "PY65"}, Most: 9})
 	require.NoError(t, err)
 	require.Len(t, got, 2)
 	for _, c := range got {
@@ -113,9 +113,9 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 	}
 	// The cheapest that reach nearly as much, against every system by hand.
 	prices := map[string]float64{"PY184": 9, "PY65": 6, "PR255": 12, "PR122": 8, "PB29": 5, "PB15:3": 7}
-	every, err := table.Best(t.Context(), Wish{Kind: wheel.RYB, Most: 100})
+	every, err := table.Best(t.Context(), Criteria{Kind: wheel.RYB, Most: 100})
 	require.NoError(t, err)
-	cheap, err := table.Best(t.Context(), Wish{Kind: wheel.RYB, Prices: prices, Most: 100})
+	cheap, err := table.Best(t.Context(), Criteria{Kind: wheel.RYB, Prices: prices, Most: 100})
 	require.NoError(t, err)
 	least := math.Inf(1)
 	cost := func(c Choice) (sum float64) {
@@ -136,9 +136,9 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 			assert.GreaterOrEqual(t, cost(c), cost(cheap[i-1]))
 		}
 	}
-	few, err := table.Best(t.Context(), Wish{Kind: wheel.Split, Fewest: true, Most: 200})
+	few, err := table.Best(t.Context(), Criteria{Kind: wheel.Split, Fewest: true, Most: 200})
 	require.NoError(t, err)
-	six, err := table.Best(t.Context(), Wish{Kind: wheel.Split, Most: 1})
+	six, err := table.Best(t.Context(), Criteria{Kind: wheel.Split, Most: 1})
 	require.NoError(t, err)
 	for i, c := range few {
 		assert.GreaterOrEqual(t, c.Reach.Clean(), 0.95*six[0].Reach.Clean()-1e-9)
@@ -150,7 +150,7 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 		}
 	}
 	assert.Less(t, len(few[0].System.Paints()), 6, "five do nearly as well as six here")
-	bare, err := tableOf(t, paint.Library()).Best(t.Context(), Wish{Kind: wheel.Split, Without: []string{"cobalt", "zinc"}, Most: 50})
+	bare, err := tableOf(t, paint.Library()).Best(t.Context(), Criteria{Kind: wheel.Split, Without: []string{"cobalt", "zinc"}, Most: 50})
 	require.NoError(t, err)
 	others := 0
 	for _, c := range bare {
@@ -162,7 +162,7 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 		}
 	}
 	assert.Positive(t, others, "what else there is to be careful with may stay")
-	safe, err := tableOf(t, paint.Library()).Best(t.Context(), Wish{Kind: wheel.Split, Careful: true, Most: 3})
+	safe, err := tableOf(t, paint.Library()).Best(t.Context(), Criteria{Kind: wheel.Split, Careful: true, Most: 3})
 	require.NoError(t, err)
 	for _, c := range safe {
 		for _, p := range c.System.Paints() {
@@ -171,10 +171,10 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 	}
 	delete(prices, "PB29")
 	delete(prices, "PB15:3")
-	_, err = table.Best(t.Context(), Wish{Kind: wheel.RYB, Prices: prices})
+	_, err = table.Best(t.Context(), Criteria{Kind: wheel.RYB, Prices: prices})
 	assert.ErrorContains(t, err, "too few paints for the role of the blue")
 
-	for says, w := range map[string]Wish{
+	for says, w := range map[string]Criteria{
 		"is not chosen":          {Kind: wheel.OwnSystem},
 		"PW6 is not among":       {Kind: wheel.RYB, Contains: []string{"PW6"}},
 		"cannot be in one triad": {Kind: wheel.RYB, Contains: []string{"PB29", "PB15:3"}},
@@ -182,9 +182,9 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 		_, err := table.Best(t.Context(), w)
 		assert.ErrorContains(t, err, says)
 	}
-	_, err = tableOf(t, tubes(t, "PY184", "PR255")).Best(t.Context(), Wish{Kind: wheel.RYB})
+	_, err = tableOf(t, tubes(t, "PY184", "PR255")).Best(t.Context(), Criteria{Kind: wheel.RYB})
 	assert.ErrorContains(t, err, "too few paints for the role of the blue")
-	_, err = tableOf(t, tubes(t, "PY184", "PR255", "PB29")).Best(t.Context(), Wish{Kind: wheel.Split})
+	_, err = tableOf(t, tubes(t, "PY184", "PR255", "PB29")).Best(t.Context(), Criteria{Kind: wheel.Split})
 	assert.ErrorContains(t, err, "needs 2")
 }
 
@@ -216,7 +216,7 @@ func TestATubeIsReplacedByWhatServesBest(t *testing.T) {
 			if q.ID == w.In.ID || q.ID == w.Out.ID || !wheel.RYB.Roles()[at].Accepts(q) {
 				continue
 			}
-			other, err := s.Swapping(at, w.Out, q)
+			other, err := s.WithSwap(at, w.Out, q)
 			require.NoError(t, err)
 			assert.LessOrEqual(t, OfSystem(other).Clean(), w.Reach.Clean(), "%s for %s", q.ID, w.Out.ID)
 		}
@@ -224,7 +224,7 @@ func TestATubeIsReplacedByWhatServesBest(t *testing.T) {
 			assert.LessOrEqual(t, w.Reach.Clean(), swaps[i-1].Reach.Clean())
 		}
 	}
-	_, err = s.Swapping(0, others[2], others[0])
+	_, err = s.WithSwap(0, others[2], others[0])
 	assert.ErrorContains(t, err, "is no yellow")
 }
 
@@ -233,7 +233,7 @@ func BenchmarkBestOfTheLibraryCold(b *testing.B) {
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split} {
 		b.Run(string(kind), func(b *testing.B) {
 			for b.Loop() {
-				if _, err := tableOf(b, paint.Library()).Best(b.Context(), Wish{Kind: kind, Most: 5}); err != nil {
+				if _, err := tableOf(b, paint.Library()).Best(b.Context(), Criteria{Kind: kind, Most: 5}); err != nil {
 					b.Fatal(err)
 				}
 			}
@@ -246,7 +246,7 @@ func BenchmarkBestOfTheLibraryWithTheTable(b *testing.B) {
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split, wheel.Double} {
 		b.Run(string(kind), func(b *testing.B) {
 			for b.Loop() {
-				if _, err := table.Best(b.Context(), Wish{Kind: kind, Most: 5}); err != nil {
+				if _, err := table.Best(b.Context(), Criteria{Kind: kind, Most: 5}); err != nil {
 					b.Fatal(err)
 				}
 			}
@@ -260,15 +260,15 @@ func TestASearchTellsHowFarItIsAndEndsWhenItIsLeft(t *testing.T) {
 	require.NoError(t, err)
 	require.Greater(t, len(told), 1, "a table of many pairs says more than once how far it is")
 	for i, p := range told {
-		assert.Equal(t, Progress{AtPairs, i * atOnce, told[0].Of}, p)
+		assert.Equal(t, Progress{PairsStage, i * atOnce, told[0].Of}, p)
 	}
 	told = nil
-	w := Wish{Kind: wheel.RYB, Tell: func(p Progress) { told = append(told, p) }}
+	w := Criteria{Kind: wheel.RYB, Report: func(p Progress) { told = append(told, p) }}
 	_, err = table.Best(t.Context(), w)
 	require.NoError(t, err)
 	require.NotEmpty(t, told)
 	for i, p := range told {
-		assert.Equal(t, AtSystems, p.Looking)
+		assert.Equal(t, SystemsStage, p.Stage)
 		assert.Less(t, p.Done, p.Of)
 		if i > 0 {
 			assert.Greater(t, p.Done, told[i-1].Done)
@@ -277,20 +277,20 @@ func TestASearchTellsHowFarItIsAndEndsWhenItIsLeft(t *testing.T) {
 	told = nil
 	box := tubes(t, "PY184", "PR254", "PB29")
 	w.Among = []string{"PY184", "PR254", "PB29"}
-	_, err = tableOf(t, append(box, News(box)...)).BuyNext(t.Context(), w, News(box))
+	_, err = tableOf(t, append(box, NotIn(box)...)).BuyNext(t.Context(), w, NotIn(box))
 	require.NoError(t, err)
-	assert.Equal(t, len(News(box)), len(told))
-	assert.Equal(t, Progress{AtPaints, 0, len(told)}, told[0])
+	assert.Equal(t, len(NotIn(box)), len(told))
+	assert.Equal(t, Progress{PaintsStage, 0, len(told)}, told[0])
 
 	ctx, leave := context.WithCancel(t.Context())
-	w = Wish{Kind: wheel.Double, Tell: func(p Progress) {
+	w = Criteria{Kind: wheel.Double, Report: func(p Progress) {
 		if p.Done > 0 {
 			leave()
 		}
 	}}
 	_, err = table.Best(ctx, w)
 	assert.ErrorIs(t, err, context.Canceled)
-	_, err = table.BuyNext(ctx, w, News(nil))
+	_, err = table.BuyNext(ctx, w, NotIn(nil))
 	assert.ErrorIs(t, err, context.Canceled)
 	_, err = NewTable(ctx, box, 2, nil)
 	assert.ErrorIs(t, err, context.Canceled)

@@ -16,7 +16,7 @@ func ExampleTable_Best() {
 	if err != nil {
 		panic(err)
 	}
-	best, err := table.Best(context.Background(), reach.Wish{Kind: wheel.RYB})
+	best, err := table.Best(context.Background(), reach.Criteria{Kind: wheel.RYB})
 	if err != nil {
 		panic(err)
 	}

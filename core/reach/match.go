@@ -372,7 +372,7 @@ func (s *search) match(r recipe.Recipe) Match {
 }
 
 // Reached says that the recipe passes for the wanted colour.
-func (m Match) Reached() bool { return m.DE <= Passes }
+func (m Match) Reached() bool { return m.DE <= ReachedWithin }
 
 // Sentence says what to mix or, where the wanted colour is not reached, how the
 // nearest differs from it.

@@ -49,18 +49,18 @@ type Request struct {
 	Careful  bool         // no paint whose class carries a special hazard
 	Without  []string     // nor one of these classes of caution
 	Prices   map[string]float64
-	Workers  int  // how much of the machine it may take: at least 1
-	Tell     Tell // hears how far the search is; may be nil
+	Workers  int    // how much of the machine it may take: at least 1
+	Report   Report // is told how far the search is; may be nil
 	// Table finds the table of some paints where it is known already; NewTable
 	// when nil.
-	Table func(ctx context.Context, paints []*paint.Paint, workers int, tell Tell) (*Table, error)
+	Table func(ctx context.Context, paints []*paint.Paint, workers int, report Report) (*Table, error)
 }
 
 // Result is the best system for a request, and what comes next.
 type Result struct {
 	Best      Ranked
 	RunnersUp []Ranked
-	BuyNext   []Bought             // library paints that let the best system of the box reach more, the best first
+	BuyNext   []Purchase           // library paints that let the best system of the box reach more, the best first
 	Cautions  []paint.CautionGroup // of the paints that are chosen from, the gravest first
 }
 
@@ -82,17 +82,17 @@ const mostBought = 5
 // every one is looked at. From a box it says as well which paint of the library
 // would add most. The error is TooMany, that of the context, or an input.Error.
 func Choose(ctx context.Context, box []*paint.Paint, r Request) (Result, error) {
-	wish := Wish{Kind: r.Kind, Contains: r.Contains, Careful: r.Careful, Without: r.Without, Most: 1 + RunnersUp, Workers: r.Workers, Tell: r.Tell}
+	criteria := Criteria{Kind: r.Kind, Contains: r.Contains, Careful: r.Careful, Without: r.Without, Most: 1 + RunnersUp, Workers: r.Workers, Report: r.Report}
 	switch {
 	case r.Aim == LeastPrice && r.Library:
 		return Result{}, input.Errorf("The library knows no prices: choose by price from the box, where its tubes have some.")
 	case r.Aim == LeastPrice:
-		wish.Prices = r.Prices
-		if wish.Prices == nil {
-			wish.Prices = map[string]float64{}
+		criteria.Prices = r.Prices
+		if criteria.Prices == nil {
+			criteria.Prices = map[string]float64{}
 		}
 	case r.Aim == FewestTubes:
-		wish.Fewest = true
+		criteria.Fewest = true
 	case !slices.Contains(Aims, r.Aim):
 		return Result{}, input.Errorf("%q is no aim: choose coverage, price, tubes or targets", input.Clip(string(r.Aim)))
 	}
@@ -101,33 +101,33 @@ func Choose(ctx context.Context, box []*paint.Paint, r Request) (Result, error) 
 		if len(box) == 0 {
 			return Result{}, input.Errorf("Your box is empty: add paints to it, or choose from the library.")
 		}
-		wish.Among = paint.IDs(box)
-		all, from = append(slices.Clone(box), News(box)...), box
+		criteria.Among = paint.IDs(box)
+		all, from = append(slices.Clone(box), NotIn(box)...), box
 	}
 	out := Result{Cautions: paint.Cautions(from)}
 	if err := knownClasses(r.Without, from); err != nil {
 		return out, err
 	}
 	if r.Aim != NearestTargets {
-		if err := wish.Countable(all); err != nil {
+		if err := criteria.CheckSize(all); err != nil {
 			return out, err
 		}
 	}
 	if r.Table == nil {
 		r.Table = NewTable
 	}
-	table, err := r.Table(ctx, all, r.Workers, r.Tell)
+	table, err := r.Table(ctx, all, r.Workers, r.Report)
 	if err != nil {
 		return out, ended(ctx, err)
 	}
 	if r.Aim == NearestTargets {
-		return out, ended(ctx, out.nearest(ctx, table, wish, r))
+		return out, ended(ctx, out.nearest(ctx, table, criteria, r))
 	}
-	if err := out.best(ctx, table, wish, r); err != nil || r.Library {
+	if err := out.best(ctx, table, criteria, r); err != nil || r.Library {
 		return out, ended(ctx, err)
 	}
-	wish.Prices, wish.Fewest = nil, false // what is not bought yet has no price
-	bought, err := table.BuyNext(ctx, wish, News(box))
+	criteria.Prices, criteria.Fewest = nil, false // what is not bought yet has no price
+	bought, err := table.BuyNext(ctx, criteria, NotIn(box))
 	out.BuyNext = bought[:min(mostBought, len(bought))]
 	return out, ended(ctx, err)
 }
@@ -171,15 +171,15 @@ func (r *Result) add(one Ranked, rank int) {
 	r.RunnersUp = append(r.RunnersUp, one)
 }
 
-func (r *Result) best(ctx context.Context, table *Table, wish Wish, request Request) error {
-	choices, err := table.Best(ctx, wish)
+func (r *Result) best(ctx context.Context, table *Table, criteria Criteria, request Request) error {
+	choices, err := table.Best(ctx, criteria)
 	if err != nil {
 		return err
 	}
 	for i, c := range choices {
 		one := Ranked{Choice: c, Price: PriceOf(c.System.Paints(), request.Prices)}
-		if d := Differ(choices[0].Reach, c.Reach); !d.Same() {
-			one.Loses = d.Says("The best", "this one")
+		if d := Compare(choices[0].Reach, c.Reach); !d.Same() {
+			one.Loses = d.Sentence("The best", "this one")
 		} else {
 			one.Loses = fmt.Sprintf("As clean everywhere; on the whole it keeps %.3f of the possible, the best %.3f.", c.Reach.Mean(), choices[0].Reach.Mean())
 		}
@@ -190,20 +190,20 @@ func (r *Result) best(ctx context.Context, table *Table, wish Wish, request Requ
 }
 
 // nearest ranks the systems that come nearest to the targets.
-func (r *Result) nearest(ctx context.Context, table *Table, wish Wish, request Request) error {
+func (r *Result) nearest(ctx context.Context, table *Table, criteria Criteria, request Request) error {
 	var labs []colour.Lab
 	for _, t := range request.Targets {
 		labs = append(labs, t.Lab)
 	}
 	usual := wheel.System{}
-	suits, err := table.Suited(ctx, wish, []*paint.Paint{usual.Rider(wheel.WhiteRider), usual.Rider(wheel.BlackRider)}, labs, request.Medium)
+	fits, err := table.NearestTo(ctx, criteria, []*paint.Paint{usual.Rider(wheel.WhiteRider), usual.Rider(wheel.BlackRider)}, labs, request.Medium)
 	if err != nil {
 		return err
 	}
-	for i, s := range suits {
+	for i, s := range fits {
 		one := Ranked{Choice: Choice{System: s.System, Reach: OfSystem(s.System)}, Price: PriceOf(s.System.Paints(), request.Prices), Reached: s.Reached, MeanDE: &s.Mean}
 		if i > 0 {
-			one.Loses = misses(request.Targets, suits[0].DE, s.DE)
+			one.Loses = misses(request.Targets, fits[0].DE, s.DE)
 		}
 		r.add(one, i)
 	}
@@ -241,10 +241,10 @@ func PriceOf(paints []*paint.Paint, prices map[string]float64) *float64 {
 // Sentence says what changes with a swap: where the system is cleaner or less
 // clean than before, brighter or duller.
 func (s Swap) Sentence(before Reach) string {
-	d := Differ(s.Reach, before)
+	d := Compare(s.Reach, before)
 	out := "As clean as before everywhere"
 	if !d.Same() {
-		out = text.UpperFirst(strings.TrimSuffix(d.Says("with it the system", "as it is, it"), "."))
+		out = text.UpperFirst(strings.TrimSuffix(d.Sentence("with it the system", "as it is, it"), "."))
 	}
 	if len(d.FirstBrighter) > 0 {
 		out += "; brighter " + Runs(d.FirstBrighter)

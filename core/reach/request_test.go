@@ -37,11 +37,11 @@ func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 	assert.Equal(t, 15.0, *cheap.Best.Price)
 	targets, err := Targets([]Wanted{{"starfish orange", "#f0662b"}, {"anemone red", "#c8203c"}, {"mussel violet", "#4f3d78"}, {"turquoise", "#00a6b0"}}, acrylic)
 	require.NoError(t, err)
-	suits, err := Choose(t.Context(), tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"), Request{Kind: wheel.RYB, Aim: NearestTargets, Medium: acrylic, Targets: targets})
+	fits, err := Choose(t.Context(), tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"), Request{Kind: wheel.RYB, Aim: NearestTargets, Medium: acrylic, Targets: targets})
 	require.NoError(t, err)
-	require.NotNil(t, suits.Best.MeanDE)
-	for _, r := range suits.RunnersUp {
-		assert.LessOrEqual(t, r.Reached, suits.Best.Reached)
+	require.NotNil(t, fits.Best.MeanDE)
+	for _, r := range fits.RunnersUp {
+		assert.LessOrEqual(t, r.Reached, fits.Best.Reached)
 		assert.Contains(t, r.Loses, "It comes ")
 	}
 	for says, ask := range map[string]struct {

@@ -11,9 +11,9 @@ import (
 	"gyrophane/core/wheel"
 )
 
-// Standing is how a system stands beside others: all that is compared, under
+// Metrics is how a system stands beside others: all that is compared, under
 // the same medium.
-type Standing struct {
+type Metrics struct {
 	Wheel    *wheel.Wheel
 	Reach    Reach
 	Shades   [Bins]*colour.OKLab // an undertone of each bin, for drawing; nil where there is none
@@ -30,11 +30,11 @@ type Shift struct {
 	DE   float64 // CIEDE2000, each against its own white
 }
 
-// Stand works out how a system stands, as painted in a medium, dry.
-func Stand(s wheel.System, in paint.Medium) Standing {
+// Measure works out how a system stands, as painted in a medium, dry.
+func Measure(s wheel.System, in paint.Medium) Metrics {
 	w := wheel.Build(s, wheel.Options{})
 	ways := path.PairAll(s.Allowed(), path.ByHue)
-	out := Standing{Wheel: w, Reach: ofWays(ways), Shades: shades(ways), Dark: w.Dark()}
+	out := Metrics{Wheel: w, Reach: ofWays(ways), Shades: shades(ways), Dark: w.Dark()}
 	largest := 0.0
 	for i := range w.Slots {
 		slot := &w.Slots[i]
@@ -67,9 +67,9 @@ func Stand(s wheel.System, in paint.Medium) Standing {
 	return out
 }
 
-// Alike is the home (0 to 11) of the slot whose undertone stands nearest in
+// NearestSlot is the home (0 to 11) of the slot whose undertone stands nearest in
 // wheel hue to a slot of another wheel; -1 where one or the other has no hue.
-func (s Standing) Alike(other *wheel.Slot) int {
+func (s Metrics) NearestSlot(other *wheel.Slot) int {
 	best, off := -1, 0.0
 	if other.Empty || !other.Under.HasHue() {
 		return best
@@ -126,8 +126,8 @@ const (
 	brighter = 0.1 // of the possible
 )
 
-// Differ compares two reaches verdict by verdict, then by how bright they are.
-func Differ(a, b Reach) Difference {
+// Compare compares two reaches verdict by verdict, then by how bright they are.
+func Compare(a, b Reach) Difference {
 	var cleaner, bright [2]bins
 	for i := range Bins {
 		x, y := paint.VerdictAt(a[i]), paint.VerdictAt(b[i])
@@ -168,9 +168,9 @@ func (b bins) runs() (out []Run) {
 // Same says that neither has the better verdict anywhere for long.
 func (d Difference) Same() bool { return len(d.First)+len(d.Second) == 0 }
 
-// Says is the difference in a sentence, with the names of both: where each is
+// Sentence is the difference in a sentence, with the names of both: where each is
 // cleaner, or where neither is, what is brighter.
-func (d Difference) Says(first, second string) string {
+func (d Difference) Sentence(first, second string) string {
 	if !d.Same() {
 		return sides(first, " is cleaner ", d.First, second, d.Second) + "."
 	}

@@ -16,10 +16,10 @@ import (
 func TestSystemsStandBesideEachOther(t *testing.T) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
-	triad := Stand(systemOf(t, wheel.RYB, []string{"PY65"}, []string{"PR254"}, []string{"PB29"}), acrylic)
-	split := Stand(systemOf(t, wheel.Split, []string{"PY184", "PY65"}, []string{"PR255", "PR122"}, []string{"PB29", "PB15:3"}), acrylic)
+	triad := Measure(systemOf(t, wheel.RYB, []string{"PY65"}, []string{"PR254"}, []string{"PB29"}), acrylic)
+	split := Measure(systemOf(t, wheel.Split, []string{"PY184", "PY65"}, []string{"PR255", "PR122"}, []string{"PB29", "PB15:3"}), acrylic)
 	assert.Greater(t, split.Reach.Clean(), triad.Reach.Clean())
-	for _, s := range []Standing{triad, split} {
+	for _, s := range []Metrics{triad, split} {
 		assert.Positive(t, s.Evenness)
 		assert.LessOrEqual(t, s.Evenness, 1.0)
 		assert.Positive(t, s.Lamp.DE)
@@ -53,7 +53,7 @@ func TestDifferencesAreSaid(t *testing.T) {
 		{round(0, 71, 0.8).With(round(10, 14, 0.95)), round(0, 71, 0.8).With(round(47, 52, 1)), "A and B are as clean as each other everywhere; A is brighter in the orange; B is brighter from blue to blue-violet."},
 		{round(0, 71, 0.4).With(round(10, 14, 0.95)), round(0, 71, 0.4).With(round(47, 52, 0.6)), "A is cleaner in the orange."}, // what is brighter is left to the drawing
 	} {
-		assert.Equal(t, c.says, Differ(c.a, c.b).Says("A", "B"))
+		assert.Equal(t, c.says, Compare(c.a, c.b).Sentence("A", "B"))
 	}
 }
 
@@ -62,7 +62,7 @@ func BenchmarkStand(b *testing.B) {
 	require.NoError(b, err)
 	s := systemOf(b, wheel.Split, []string{"PY184", "PY65"}, []string{"PR255", "PR122"}, []string{"PB29", "PB15:3"})
 	for b.Loop() {
-		Stand(s, acrylic)
+		Measure(s, acrylic)
 	}
 }
 
@@ -85,7 +85,7 @@ func TestAPathReachesTheSameFromEitherEnd(t *testing.T) {
 func TestAReachNeverPassesTheEnvelope(t *testing.T) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
-	s := Stand(systemOf(t, wheel.Split, []string{"PY184", "PY65"}, []string{"PR255", "PR122"}, []string{"PB29", "PB15:3"}), acrylic)
+	s := Measure(systemOf(t, wheel.Split, []string{"PY184", "PY65"}, []string{"PR255", "PR122"}, []string{"PB29", "PB15:3"}), acrylic)
 	for bin, v := range s.Reach {
 		assert.GreaterOrEqual(t, v, 0.0)
 		assert.LessOrEqual(t, v, 1.0)
@@ -101,9 +101,9 @@ func TestAReachNeverPassesTheEnvelope(t *testing.T) {
 func TestEveryBinIsOnOneSideOfADifference(t *testing.T) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
-	a := Stand(systemOf(t, wheel.RYB, []string{"PY65"}, []string{"PR254"}, []string{"PB29"}), acrylic)
-	b := Stand(systemOf(t, wheel.CMY, []string{"PY184"}, []string{"PR122"}, []string{"PB15:3"}), acrylic)
-	d, back := Differ(a.Reach, b.Reach), Differ(b.Reach, a.Reach)
+	a := Measure(systemOf(t, wheel.RYB, []string{"PY65"}, []string{"PR254"}, []string{"PB29"}), acrylic)
+	b := Measure(systemOf(t, wheel.CMY, []string{"PY184"}, []string{"PR122"}, []string{"PB15:3"}), acrylic)
+	d, back := Compare(a.Reach, b.Reach), Compare(b.Reach, a.Reach)
 	assert.Equal(t, d.First, back.Second, "from the other side it is the other way round")
 	assert.Equal(t, d.Second, back.First)
 	assert.Equal(t, d.FirstBrighter, back.SecondBrighter)
@@ -122,7 +122,7 @@ func TestEveryBinIsOnOneSideOfADifference(t *testing.T) {
 			assert.Greater(t, paint.VerdictAt(b.Reach[bin%Bins]), paint.VerdictAt(a.Reach[bin%Bins]))
 		}
 	}
-	assert.Equal(t, Difference{}, Differ(a.Reach, a.Reach))
+	assert.Equal(t, Difference{}, Compare(a.Reach, a.Reach))
 }
 
 func TestRunsAreNamedInOrder(t *testing.T) {
@@ -140,15 +140,15 @@ func TestRunsAreNamedInOrder(t *testing.T) {
 func TestTheStepNearestInHueIsFoundOnTheOtherWheel(t *testing.T) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
-	s := Stand(systemOf(t, wheel.Split, []string{"PY184", "PY65"}, []string{"PR255", "PR122"}, []string{"PB29", "PB15:3"}), acrylic)
+	s := Measure(systemOf(t, wheel.Split, []string{"PY184", "PY65"}, []string{"PR255", "PR122"}, []string{"PB29", "PB15:3"}), acrylic)
 	for home := range 12 {
 		slot := s.Wheel.At(home)
-		assert.Equal(t, home, s.Alike(slot), "itself, on its own wheel: %s", slot.Name)
+		assert.Equal(t, home, s.NearestSlot(slot), "itself, on its own wheel: %s", slot.Name)
 	}
-	half := Stand(systemOf(t, wheel.OwnSystem, []string{"PY74"}, nil, []string{"PB29"}), acrylic)
+	half := Measure(systemOf(t, wheel.OwnSystem, []string{"PY74"}, nil, []string{"PB29"}), acrylic)
 	for at := range 12 {
 		one := s.Wheel.At(at)
-		home := half.Alike(one)
+		home := half.NearestSlot(one)
 		require.GreaterOrEqual(t, home, 0)
 		assert.False(t, half.Wheel.At(home).Empty, "no step that is not there")
 		own := math.Abs(colour.TurnBetween(half.Wheel.At(home).Under.WheelHue, one.Under.WheelHue))
@@ -158,7 +158,7 @@ func TestTheStepNearestInHueIsFoundOnTheOtherWheel(t *testing.T) {
 			}
 		}
 		if missing := half.Wheel.At(at); missing.Empty {
-			assert.Equal(t, -1, s.Alike(missing), "a step that is not there is like none")
+			assert.Equal(t, -1, s.NearestSlot(missing), "a step that is not there is like none")
 		}
 	}
 }
@@ -167,14 +167,14 @@ func TestWhatToBuyNextIsExact(t *testing.T) {
 	box := tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PW6")
 	offered := tubes(t, "PB15:3", "PB28", "PY43", "PG7", "PB60")
 	table := tableOf(t, append(box[:len(box):len(box)], offered...))
-	wish := Wish{Kind: wheel.RYB}
+	criteria := Criteria{Kind: wheel.RYB}
 	for _, p := range box {
-		wish.Among = append(wish.Among, p.ID)
+		criteria.Among = append(criteria.Among, p.ID)
 	}
-	got, err := table.BuyNext(t.Context(), wish, offered)
+	got, err := table.BuyNext(t.Context(), criteria, offered)
 	require.NoError(t, err)
 	require.NotEmpty(t, got)
-	own, err := tableOf(t, box).Best(t.Context(), Wish{Kind: wheel.RYB})
+	own, err := tableOf(t, box).Best(t.Context(), Criteria{Kind: wheel.RYB})
 	require.NoError(t, err)
 	gains := map[string]float64{}
 	for i, b := range got {
@@ -185,15 +185,15 @@ func TestWhatToBuyNextIsExact(t *testing.T) {
 		gains[b.Paint.ID] = b.Gain
 	}
 	for _, p := range offered {
-		with, err := tableOf(t, append(box[:len(box):len(box)], p)).Best(t.Context(), Wish{Kind: wheel.RYB})
+		with, err := tableOf(t, append(box[:len(box):len(box)], p)).Best(t.Context(), Criteria{Kind: wheel.RYB})
 		require.NoError(t, err)
 		assert.InDelta(t, max(0, with[0].Reach.Clean()-own[0].Reach.Clean()), gains[p.ID], 1e-9, p.ID)
 	}
-	news := News(box)
+	news := NotIn(box)
 	for _, p := range news {
 		assert.NotContains(t, box, p)
 	}
 	assert.Len(t, news, len(paint.Library())-len(box))
-	_, err = table.BuyNext(t.Context(), Wish{Kind: wheel.OwnSystem}, offered)
+	_, err = table.BuyNext(t.Context(), Criteria{Kind: wheel.OwnSystem}, offered)
 	assert.Error(t, err)
 }

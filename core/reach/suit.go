@@ -15,16 +15,16 @@ import (
 	"gyrophane/core/wheel"
 )
 
-// Suit is a system, and how near it comes to some wanted colours.
-type Suit struct {
+// TargetFit is a system, and how near it comes to some wanted colours.
+type TargetFit struct {
 	System  wheel.System
 	DE      []float64 // CIEDE2000 to each, of the best four paints before their parts are made whole
 	Reached int       // of them, within 3
 	Mean    float64   // of the CIEDE2000
 }
 
-// Passes is the CIEDE2000 up to which a recipe passes for a wanted colour.
-const Passes = 3
+// ReachedWithin is the CIEDE2000 up to which a recipe passes for a wanted colour.
+const ReachedWithin = 3
 
 // mostTried is how many fours are brought near how many colours at most: ten
 // seconds of work.
@@ -34,12 +34,12 @@ const mostTried = 100_000
 // the bits of a word.
 const mostOfFours = 64
 
-// Suited are the systems of a kind that come nearest to wanted colours (CIELAB,
+// NearestTo are the systems of a kind that come nearest to wanted colours (CIELAB,
 // D65, as painted in a medium, dry): the most of them reached, then the least
 // mean difference. Every four paints that can stand in one system together with
 // the helpers (a white, a black) are matched once with every colour, and every
 // system is looked at.
-func (t *Table) Suited(ctx context.Context, w Wish, helpers []*paint.Paint, wanted []colour.Lab, in paint.Medium) ([]Suit, error) {
+func (t *Table) NearestTo(ctx context.Context, w Criteria, helpers []*paint.Paint, wanted []colour.Lab, in paint.Medium) ([]TargetFit, error) {
 	fill, err := t.fillings(w)
 	if err != nil {
 		return nil, err
@@ -114,7 +114,7 @@ func (t *Table) Suited(ctx context.Context, w Wish, helpers []*paint.Paint, want
 				})
 				for _, d := range c.de {
 					c.mean += d / float64(len(wanted))
-					if d <= Passes {
+					if d <= ReachedWithin {
 						c.reached++
 					}
 				}
@@ -123,13 +123,13 @@ func (t *Table) Suited(ctx context.Context, w Wish, helpers []*paint.Paint, want
 		}
 	}
 	keepBest()
-	var out []Suit
+	var out []TargetFit
 	for _, c := range best {
 		s, err := t.system(w.Kind, c.fill)
 		if err != nil {
 			return nil, err
 		}
-		out = append(out, Suit{s, c.de, c.reached, c.mean})
+		out = append(out, TargetFit{s, c.de, c.reached, c.mean})
 	}
 	return out, nil
 }
@@ -186,7 +186,7 @@ func eachFour(paints []int, visit func(set uint64)) {
 
 // matchAll brings every four near every wanted colour, several at once, until
 // the context ends.
-func matchAll(ctx context.Context, w Wish, paints []*paint.Paint, fours [][]int, wanted []colour.Lab, in paint.Medium) ([][]float64, error) {
+func matchAll(ctx context.Context, w Criteria, paints []*paint.Paint, fours [][]int, wanted []colour.Lab, in paint.Medium) ([][]float64, error) {
 	var searches []*search
 	for _, c := range wanted {
 		searches = append(searches, newSearch(c, paints, in))
@@ -199,7 +199,7 @@ func matchAll(ctx context.Context, w Wish, paints []*paint.Paint, fours [][]int,
 			break
 		}
 		workers.Go(func() error {
-			w.Tell.hears(AtFours, i, len(fours))
+			w.Report.send(RecipesStage, i, len(fours))
 			for _, s := range searches {
 				out[i] = append(out[i], s.four(fours[i]).miss)
 			}

@@ -30,7 +30,7 @@ func TestTheSystemThatSuitsWantedColours(t *testing.T) {
 		mixed(paint.Part{Paint: p[1], Parts: 6}, paint.Part{Paint: p[2], Parts: 1}, paint.Part{Paint: p[3], Parts: 9}),
 		mixed(paint.Part{Paint: p[0], Parts: 6}, paint.Part{Paint: p[1], Parts: 2}),
 	}
-	got, err := table.Suited(context.Background(), Wish{Kind: wheel.RYB, Most: 8}, helpers, wanted, acrylic)
+	got, err := table.NearestTo(context.Background(), Criteria{Kind: wheel.RYB, Most: 8}, helpers, wanted, acrylic)
 	require.NoError(t, err)
 	require.Len(t, got, 8, "every triad was looked at")
 	assert.Equal(t, []*paint.Paint{p[0], p[1], p[2]}, got[0].System.Paints())
@@ -44,17 +44,17 @@ func TestTheSystemThatSuitsWantedColours(t *testing.T) {
 			assert.LessOrEqual(t, d, one.DE+0.5, "no worse than what the matcher finds in whole parts")
 		}
 	}
-	split, err := table.Suited(context.Background(), Wish{Kind: wheel.Split, Most: 1}, helpers, wanted, acrylic)
+	split, err := table.NearestTo(context.Background(), Criteria{Kind: wheel.Split, Most: 1}, helpers, wanted, acrylic)
 	require.NoError(t, err)
 	assert.LessOrEqual(t, split[0].Mean, got[0].Mean+0.1, "six paints do what three of them do")
 
 	gone, cancel := context.WithCancel(context.Background())
 	cancel()
-	_, err = table.Suited(gone, Wish{Kind: wheel.RYB}, helpers, wanted, acrylic)
+	_, err = table.NearestTo(gone, Criteria{Kind: wheel.RYB}, helpers, wanted, acrylic)
 	assert.ErrorIs(t, err, context.Canceled)
-	_, err = tableOf(t, paint.Library()).Suited(context.Background(), Wish{Kind: wheel.Split}, helpers, wanted, acrylic)
+	_, err = tableOf(t, paint.Library()).NearestTo(context.Background(), Criteria{Kind: wheel.Split}, helpers, wanted, acrylic)
 	assert.ErrorContains(t, err, "choose from fewer paints")
-	_, err = table.Suited(context.Background(), Wish{Kind: wheel.RYB}, helpers, nil, acrylic)
+	_, err = table.NearestTo(context.Background(), Criteria{Kind: wheel.RYB}, helpers, nil, acrylic)
 	assert.ErrorContains(t, err, "no colour is wanted")
 }
 
@@ -77,17 +77,17 @@ func TestWantedColoursAreSuitedFromFewPaintsOfALargeBox(t *testing.T) {
 	table := tableOf(t, append(large, few...))
 	require.Greater(t, len(table.paints), 64, "more than a set of bits holds")
 	helpers, wanted := tubes(t, "PW6", "PBk9"), []colour.Lab{{L: 50, A: 40, B: 30}, {L: 40, A: -10, B: -25}, {L: 20}}
-	w := Wish{Kind: wheel.Split, Among: among, Most: 3}
-	got, err := table.Suited(t.Context(), w, helpers, wanted, acrylic)
+	w := Criteria{Kind: wheel.Split, Among: among, Most: 3}
+	got, err := table.NearestTo(t.Context(), w, helpers, wanted, acrylic)
 	require.NoError(t, err)
-	want, err := tableOf(t, few).Suited(t.Context(), w, helpers, wanted, acrylic)
+	want, err := tableOf(t, few).NearestTo(t.Context(), w, helpers, wanted, acrylic)
 	require.NoError(t, err)
 	require.Len(t, want, 1)
 	require.Len(t, got, 1)
 	assert.InDeltaSlice(t, want[0].DE, got[0].DE, 0.05)
 
 	w.Among = nil
-	_, err = table.Suited(t.Context(), w, helpers, wanted, acrylic)
+	_, err = table.NearestTo(t.Context(), w, helpers, wanted, acrylic)
 	assert.ErrorContains(t, err, "choose from fewer paints", "and not after an age")
 }
 
@@ -100,7 +100,7 @@ func BenchmarkSuitedOfABoxOfTwelve(b *testing.B) {
 		wanted = append(wanted, colour.Lab{L: 30 + 7*float64(i), A: 40 - 12*float64(i), B: -30 + 10*float64(i)})
 	}
 	for b.Loop() {
-		if _, err := table.Suited(context.Background(), Wish{Kind: wheel.Split, Most: 5, Workers: 2}, tubes(b, "PW6", "PBk9"), wanted, acrylic); err != nil {
+		if _, err := table.NearestTo(context.Background(), Criteria{Kind: wheel.Split, Most: 5, Workers: 2}, tubes(b, "PW6", "PBk9"), wanted, acrylic); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -38,7 +38,7 @@ func Swaps(ctx context.Context, s wheel.System, candidates []*paint.Paint) (out 
 				if err := ctx.Err(); err != nil {
 					return nil, err
 				}
-				with, err := s.Swapping(k, p, q)
+				with, err := s.WithSwap(k, p, q)
 				if err != nil {
 					continue // it stands in the system already
 				}
@@ -62,7 +62,7 @@ func SwapOf(s wheel.System, out, in *paint.Paint) (Swap, error) {
 		if !slices.ContainsFunc(s.Role(k), func(p *paint.Paint) bool { return p.ID == out.ID }) {
 			continue
 		}
-		with, err := s.Swapping(k, out, in)
+		with, err := s.WithSwap(k, out, in)
 		if err != nil {
 			return Swap{}, err
 		}

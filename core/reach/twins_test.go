@@ -29,9 +29,9 @@ func TestFurtherTubesOfTheSameChangeNothing(t *testing.T) {
 	alone, many := tableOf(t, box), tableOf(t, twins(t, box, 4))
 	assert.Equal(t, alone.Size(), many.Size(), "each is followed once")
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split, wheel.Double} {
-		a, err := alone.Best(t.Context(), Wish{Kind: kind, Most: 3})
+		a, err := alone.Best(t.Context(), Criteria{Kind: kind, Most: 3})
 		require.NoError(t, err)
-		b, err := many.Best(t.Context(), Wish{Kind: kind, Most: 3})
+		b, err := many.Best(t.Context(), Criteria{Kind: kind, Most: 3})
 		require.NoError(t, err)
 		require.Len(t, b, len(a))
 		for i := range a {
@@ -47,15 +47,15 @@ func TestOfTubesOfTheSameTheCheapestIsTakenOrTheOneThatMust(t *testing.T) {
 	for i, p := range many {
 		prices[p.ID] = float64(20 - i)
 	}
-	got, err := table.Best(t.Context(), Wish{Kind: wheel.RYB, Prices: prices})
+	got, err := table.Best(t.Context(), Criteria{Kind: wheel.RYB, Prices: prices})
 	require.NoError(t, err)
 	for _, p := range got[0].System.Paints() {
 		assert.Contains(t, p.ID, "-2", "the last tube of each is the cheapest")
 	}
-	got, err = table.Best(t.Context(), Wish{Kind: wheel.RYB, Prices: prices, Contains: []string{"PB29-0"}})
+	got, err = table.Best(t.Context(), Criteria{Kind: wheel.RYB, Prices: prices, Contains: []string{"PB29-0"}})
 	require.NoError(t, err)
 	assert.Equal(t, "PB29-0", got[0].System.Role(2)[0].ID)
-	got, err = table.Best(t.Context(), Wish{Kind: wheel.Split, Contains: []string{"PB29-0", "PB29-1"}})
+	got, err = table.Best(t.Context(), Criteria{Kind: wheel.Split, Contains: []string{"PB29-0", "PB29-1"}})
 	require.NoError(t, err, "two tubes of the same are a pair where there is nothing else")
 	assert.Len(t, got[0].System.Paints(), 6)
 }
@@ -78,10 +78,10 @@ func TestTooManyForAnExactAnswerIsSaidAtOnce(t *testing.T) {
 	require.ErrorAs(t, err, &many)
 	assert.Contains(t, many.Sentence, "too many for an exact answer: leave some out")
 	some := shifted(t, 200)
-	assert.NoError(t, Wish{Kind: wheel.RYB}.Countable(some))
-	require.ErrorAs(t, Wish{Kind: wheel.Split}.Countable(some), &many)
-	assert.NoError(t, Wish{Kind: wheel.Split}.Countable(some[:80]))
-	assert.NoError(t, Wish{Kind: wheel.Split}.Countable(twins(t, paint.Library(), 4)), "tubes of the same count once")
+	assert.NoError(t, Criteria{Kind: wheel.RYB}.CheckSize(some))
+	require.ErrorAs(t, Criteria{Kind: wheel.Split}.CheckSize(some), &many)
+	assert.NoError(t, Criteria{Kind: wheel.Split}.CheckSize(some[:80]))
+	assert.NoError(t, Criteria{Kind: wheel.Split}.CheckSize(twins(t, paint.Library(), 4)), "tubes of the same count once")
 	// What must be in it makes fewer systems.
 	blue := some[0]
 	for _, p := range some[:100] {
@@ -89,20 +89,20 @@ func TestTooManyForAnExactAnswerIsSaidAtOnce(t *testing.T) {
 			blue = p
 		}
 	}
-	require.ErrorAs(t, Wish{Kind: wheel.Split}.Countable(some[:130]), &many)
-	assert.NoError(t, Wish{Kind: wheel.Split, Contains: []string{blue.ID}}.Countable(some[:130]))
+	require.ErrorAs(t, Criteria{Kind: wheel.Split}.CheckSize(some[:130]), &many)
+	assert.NoError(t, Criteria{Kind: wheel.Split, Contains: []string{blue.ID}}.CheckSize(some[:130]))
 }
 
 // Only systems with the new paint are looked at; all of them give the same.
 func TestBuyNextIsWhatAddingOneByOneGives(t *testing.T) {
 	box := tubes(t, "PY184", "PY65", "PR254", "PR112", "PB29", "PB60")
-	table := tableOf(t, append(box, News(box)...))
+	table := tableOf(t, append(box, NotIn(box)...))
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split} {
-		w := Wish{Kind: kind}
+		w := Criteria{Kind: kind}
 		for _, p := range box {
 			w.Among = append(w.Among, p.ID)
 		}
-		got, err := table.BuyNext(t.Context(), w, News(box))
+		got, err := table.BuyNext(t.Context(), w, NotIn(box))
 		require.NoError(t, err)
 		require.NotEmpty(t, got)
 		gains := map[string]float64{}
@@ -111,7 +111,7 @@ func TestBuyNextIsWhatAddingOneByOneGives(t *testing.T) {
 		}
 		without, err := table.Best(t.Context(), w)
 		require.NoError(t, err)
-		for _, p := range News(box) {
+		for _, p := range NotIn(box) {
 			with := w
 			with.Among = append([]string{p.ID}, w.Among...)
 			best, err := table.Best(t.Context(), with)

@@ -37,6 +37,6 @@ func Raise(p, white *paint.Paint, lightness float64) (*paint.Paint, bool) {
 	if err != nil {
 		return p, false // the parts are whole numbers above 0
 	}
-	raised.CI, raised.Word = p.CI, p.Word
+	raised.CI, raised.Family = p.CI, p.Family
 	return raised, true
 }

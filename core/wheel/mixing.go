@@ -49,7 +49,7 @@ const mostBase = 60
 // place. ok is false where there are none, or a step has a third paint.
 func (w *Wheel) RunOf(section int) (run Run, ok bool) {
 	s := &w.Sections[section]
-	if s.Empty() || s.Path.NoDifferent() {
+	if s.Empty() || s.Path.Indistinguishable() {
 		return run, false
 	}
 	run.Weak, run.Strong = s.Path.Weaker(), s.B
@@ -108,7 +108,7 @@ func (w *Wheel) Mixing(index int, order Order) []string {
 		return recipe.Straight(slot.Parts[0].Paint)
 	}
 	for i, p := range slot.Parts {
-		if p.Paint.Of != nil && p.Paint.Source == paint.Stirred && p.Paint.ID == w.At(4*k+2).Name {
+		if p.Paint.Of != nil && p.Paint.Making == paint.Stirred && p.Paint.ID == w.At(4*k+2).Name {
 			other := slot.Parts[1-i]
 			return []string{
 				fmt.Sprintf("Take %s of the %s you mixed.", recipe.Count(p.Parts), p.Paint.Name),
@@ -177,18 +177,18 @@ func (w *Wheel) parted(section, step int) []string {
 	}
 }
 
-// Mend is what evens the largest jump of a wheel: a recipe half way between
+// Bridge is what evens the largest jump of a wheel: a recipe half way between
 // the two slots, by contrast.
-type Mend struct {
+type Bridge struct {
 	From, To int // slots
 	Jump     float64
 	Recipe   path.Recipe
 	Mixture  paint.Mixture
 }
 
-// Mend finds the largest jump between slots of one section, and the recipe that
+// BridgeJump finds the largest jump between slots of one section, and the recipe that
 // stands half way in it.
-func (w *Wheel) Mend() (Mend, bool) {
+func (w *Wheel) BridgeJump() (Bridge, bool) {
 	at := -1
 	for i := range w.Slots {
 		if s := &w.Slots[i]; !s.Empty && s.Jumps && (at < 0 || s.Jump > w.Slots[at].Jump) {
@@ -196,7 +196,7 @@ func (w *Wheel) Mend() (Mend, bool) {
 		}
 	}
 	if at < 0 {
-		return Mend{}, false
+		return Bridge{}, false
 	}
 	next := (at + 1) % 12
 	for w.Slots[next].Empty {
@@ -210,8 +210,8 @@ func (w *Wheel) Mend() (Mend, bool) {
 		a = w.Slots[at].Halves[0].Parts[0].Paint
 	}
 	if a == nil || b == nil || a.ID == b.ID {
-		return Mend{}, false
+		return Bridge{}, false
 	}
 	step := path.New(a, b).Middle(path.ByContrast)
-	return Mend{at, next, w.Slots[at].Jump, step.Recipe, step.Mixture}, true
+	return Bridge{at, next, w.Slots[at].Jump, step.Recipe, step.Mixture}, true
 }

@@ -121,14 +121,14 @@ func TestASwapLeavesTheRestOfASystemAsItIs(t *testing.T) {
 	s := of(t, Double, yellows, reds, blues)
 	other := paintsOf(t, []string{"PY43", "PR254", "PBk7"})[0]
 	p := s.Paints()
-	s, err := s.Choosing(0, p[0], p[2])
+	s, err := s.WithPair(0, p[0], p[2])
 	require.NoError(t, err)
-	s, err = s.Choosing(1, p[3], p[4])
+	s, err = s.WithPair(1, p[3], p[4])
 	require.NoError(t, err)
-	s, err = s.Riding(BlackRider, other[2])
+	s, err = s.WithRider(BlackRider, other[2])
 	require.NoError(t, err)
 
-	swapped, err := s.Swapping(0, p[0], other[0])
+	swapped, err := s.WithSwap(0, p[0], other[0])
 	require.NoError(t, err)
 	assert.Equal(t, []string{"PY43", "PY65", "PR255", "PR122", "PB29", "PB15:3"}, ids(swapped.Paints()))
 	assert.Equal(t, []string{"PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"}, ids(s.Paints()), "the system it came from stays")
@@ -141,10 +141,10 @@ func TestASwapLeavesTheRestOfASystemAsItIs(t *testing.T) {
 		"is no red of this system": {1, p[0], other[1]},
 		"stands twice":             {0, p[0], p[1]},
 	} {
-		_, err := s.Swapping(ask[0].(int), ask[1].(*paint.Paint), ask[2].(*paint.Paint))
+		_, err := s.WithSwap(ask[0].(int), ask[1].(*paint.Paint), ask[2].(*paint.Paint))
 		assert.ErrorContains(t, err, says)
 	}
-	_, err = s.Swapping(0, p[0], p[2])
+	_, err = s.WithSwap(0, p[0], p[2])
 	assert.Error(t, err, "a red of the system cannot be its yellow too")
 }
 

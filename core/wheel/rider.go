@@ -48,9 +48,9 @@ func (r Rider) Accepts(p *paint.Paint) bool {
 	return f != "white" && f != "black"
 }
 
-// Riding is the system with a paint riding along. The error is for a paint that
+// WithRider is the system with a paint riding along. The error is for a paint that
 // cannot ride there.
-func (s System) Riding(r Rider, p *paint.Paint) (System, error) {
+func (s System) WithRider(r Rider, p *paint.Paint) (System, error) {
 	if !r.Accepts(p) {
 		return s, fmt.Errorf("%s (%s) cannot ride along as the %s: choose another paint for it, or none", p.ID, p.Name, r)
 	}

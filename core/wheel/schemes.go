@@ -22,8 +22,8 @@ var Schemes = []struct {
 	{TriadScheme, []int{0, 4, 8}},
 }
 
-// Read are the slots of a scheme from one slot on, empty ones left out.
-func (w *Wheel) Read(index int, scheme Scheme) (out []int) {
+// SchemeSlots are the slots of a scheme from one slot on, empty ones left out.
+func (w *Wheel) SchemeSlots(index int, scheme Scheme) (out []int) {
 	for _, s := range Schemes {
 		if s.Scheme != scheme {
 			continue

@@ -77,7 +77,7 @@ func (s Selection) System(find paint.Finder) (System, error) {
 		if err != nil {
 			return System{}, err
 		}
-		if out, err = out.Riding(Riders[i], p); err != nil {
+		if out, err = out.WithRider(Riders[i], p); err != nil {
 			return System{}, input.Wrap(err)
 		}
 	}
@@ -96,7 +96,7 @@ func (s Selection) System(find paint.Finder) (System, error) {
 		if err != nil {
 			return System{}, err
 		}
-		if out, err = out.Choosing(k, a, b); err != nil {
+		if out, err = out.WithPair(k, a, b); err != nil {
 			return System{}, input.Wrap(err)
 		}
 	}

@@ -122,7 +122,7 @@ func TestRidersAreWhatTheyAreCalled(t *testing.T) {
 		{BlueGreyRider, tube, true}, {BlueGreyRider, find("PBk7"), true}, {BlueGreyRider, find("PB29"), false},
 		{ConvenienceRider, find("PO20"), true}, {ConvenienceRider, find("PW6"), false},
 	} {
-		rides, err := s.Riding(c.rider, c.paint)
+		rides, err := s.WithRider(c.rider, c.paint)
 		if !c.fits {
 			assert.ErrorContains(t, err, "cannot ride along as the "+c.rider.String())
 			continue
@@ -142,7 +142,7 @@ func TestRidersMakeTheRings(t *testing.T) {
 	with := map[Rider]string{WhiteRider: "PW4", BlackRider: "PBk7", BlueGreyRider: "PBk7"}
 	var err error
 	for r, id := range with {
-		s, err = s.Riding(r, find(id))
+		s, err = s.WithRider(r, find(id))
 		require.NoError(t, err)
 	}
 	w := Build(s, Options{})
@@ -161,7 +161,7 @@ func TestRidersMakeTheRings(t *testing.T) {
 	assert.Equal(t, "PBk7", low.Parts[1].Paint.ID)
 	assert.Equal(t, "PW4", w.Values(8, 9, ByBlack)[0].Parts[1].Paint.ID)
 	glassy := of(t, Double, []string{"PY150", "PY35"}, []string{"PR108", "PR83"}, []string{"PB60", "PB28"})
-	glassy, err = glassy.Riding(WhiteRider, find("PW4"))
+	glassy, err = glassy.WithRider(WhiteRider, find("PW4"))
 	require.NoError(t, err)
 	raised := Build(glassy, Options{Raise: true})
 	require.NotEmpty(t, raised.Raised)

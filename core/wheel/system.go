@@ -112,10 +112,10 @@ func same(p *paint.Paint) func(*paint.Paint) bool {
 	return func(q *paint.Paint) bool { return q.ID == p.ID }
 }
 
-// Choosing is the system with a pair chosen for a section (0 to 2, from role k
+// WithPair is the system with a pair chosen for a section (0 to 2, from role k
 // to the next); a nil pair leaves it to the brightest. Only double and own
 // systems let one choose.
-func (s System) Choosing(section int, from, to *paint.Paint) (System, error) {
+func (s System) WithPair(section int, from, to *paint.Paint) (System, error) {
 	if s.Kind != Double && s.Kind != OwnSystem {
 		return s, fmt.Errorf("in a %s system the paints that lean toward each other fill a section; only double and own systems let one choose", s.Kind)
 	}
@@ -128,9 +128,9 @@ func (s System) Choosing(section int, from, to *paint.Paint) (System, error) {
 	return s, nil
 }
 
-// Swapping is the system with another paint in the place of one of a role;
+// WithSwap is the system with another paint in the place of one of a role;
 // chosen pairs that held the one are left to the brightest.
-func (s System) Swapping(role int, out, in *paint.Paint) (System, error) {
+func (s System) WithSwap(role int, out, in *paint.Paint) (System, error) {
 	roles := s.roles
 	at := slices.IndexFunc(roles[role], same(out))
 	if at < 0 {

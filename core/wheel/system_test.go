@@ -88,7 +88,7 @@ func TestADoubleSystemTakesTheBrightestPairingUnlessToldOtherwise(t *testing.T) 
 		}
 	}
 	a, b := paintsOf(t, []string{"PY43"})[0][0], paintsOf(t, []string{"PBr7-burnt-sienna"})[0][0]
-	chosen, err := s.Choosing(0, a, b)
+	chosen, err := s.WithPair(0, a, b)
 	require.NoError(t, err)
 	quiet := Build(chosen, Options{})
 	assert.True(t, quiet.Sections[0].Chosen)
@@ -106,9 +106,9 @@ func TestADoubleSystemTakesTheBrightestPairingUnlessToldOtherwise(t *testing.T) 
 		}
 	}
 	assert.Positive(t, three)
-	_, err = s.Choosing(1, a, b)
+	_, err = s.WithPair(1, a, b)
 	assert.ErrorContains(t, err, "are not a red and a blue")
-	_, err = of(t, Split, yellows, reds, blues).Choosing(0, a, b)
+	_, err = of(t, Split, yellows, reds, blues).WithPair(0, a, b)
 	assert.ErrorContains(t, err, "only double and own")
 }
 
@@ -221,7 +221,7 @@ func TestSecondariesOfTheLibraryAreCalledWhatPaintersExpect(t *testing.T) {
 		right, all := 0.0, 0.0
 		for _, a := range paint.Library() {
 			for _, b := range paint.Library() {
-				if !c.a.Accepts(a) || !c.b.Accepts(b) || a.Word == "earth" {
+				if !c.a.Accepts(a) || !c.b.Accepts(b) || a.Family == "earth" {
 					continue
 				}
 				all++
@@ -318,10 +318,10 @@ func TestComplementsBalanceToGrey(t *testing.T) {
 
 func TestSchemesAreReadOffTheWheel(t *testing.T) {
 	w := Build(triad(t, "PY74", "PR122", "PB15:3"), Options{})
-	assert.Equal(t, []int{2, 8}, w.Read(2, Complement))
-	assert.Equal(t, []int{2, 7, 9}, w.Read(2, SplitComplement))
-	assert.Equal(t, []int{11, 0, 1}, w.Read(0, Analogous))
-	assert.Equal(t, []int{11, 3, 7}, w.Read(11, TriadScheme))
+	assert.Equal(t, []int{2, 8}, w.SchemeSlots(2, Complement))
+	assert.Equal(t, []int{2, 7, 9}, w.SchemeSlots(2, SplitComplement))
+	assert.Equal(t, []int{11, 0, 1}, w.SchemeSlots(0, Analogous))
+	assert.Equal(t, []int{11, 3, 7}, w.SchemeSlots(11, TriadScheme))
 }
 
 func TestARunAddsToWhatOneHas(t *testing.T) {
@@ -353,7 +353,7 @@ func TestARunAddsToWhatOneHas(t *testing.T) {
 	}
 	assert.Contains(t, w.Mixing(3, SecondaryFirst)[0], "Take a third of the orange")
 	jumpy := Build(triad(t, "PY74", "PR122", "PB15:3"), Options{Spacing: path.EqualParts})
-	mend, ok := jumpy.Mend()
+	mend, ok := jumpy.BridgeJump()
 	require.True(t, ok)
 	a := mend.Mixture.Brushed().Distance(jumpy.Slots[mend.From].Brushed)
 	assert.Less(t, a, mend.Jump)

@@ -359,7 +359,7 @@ func (w *Wheel) Because(index int) string {
 		return bias.Alone(slot.Parts[0].Paint)
 	}
 	s := &w.Sections[slot.Home/4]
-	if s.Path.NoDifferent() {
+	if s.Path.Indistinguishable() {
 		return fmt.Sprintf("The %s and the %s are no different: there is nothing to step through.", s.A.ShortName(), s.B.ShortName())
 	}
 	return bias.Because(s.A, s.B, s.RoleA, s.RoleB, &slot.Mixture)

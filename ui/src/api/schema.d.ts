@@ -2870,19 +2870,19 @@ export interface components {
         SchoolBody: {
             warmBlue: components["schemas"]["WarmBlue"];
         };
-        Searching: {
+        SearchProgress: {
             /**
              * Format: int64
              * @description in the queue: the place, 1 being the next
              */
             done: number;
-            /**
-             * @description at what; queue before its turn comes; empty when nothing is looked for
-             * @enum {string}
-             */
-            looking: "" | "queue" | "pairs" | "systems" | "paints" | "fours";
             /** Format: int64 */
             of: number;
+            /**
+             * @description what is looked at; queue before its turn comes; empty when nothing is looked for
+             * @enum {string}
+             */
+            stage: "" | "queue" | "pairs" | "systems" | "paints" | "fours";
         };
         Section: {
             /** @description the path, for drawing */
@@ -7503,7 +7503,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Searching"];
+                    "application/json": components["schemas"]["SearchProgress"];
                 };
             };
             /** @description The request could not be read. */

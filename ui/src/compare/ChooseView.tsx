@@ -129,7 +129,7 @@ export function ChooseView({ view }: { view: Conditions }) {
         </Typography>
       )}
       {got.isFetching && (
-        <Looking onLeave={() => void queries.cancelQueries({ queryKey: ["box", "choose"] })} />
+        <Progress onLeave={() => void queries.cancelQueries({ queryKey: ["box", "choose"] })} />
       )}
       {!got.isFetching && !got.error && (!got.data || got.isPlaceholderData) && (
         <Box sx={{ display: "flex", alignItems: "center", gap: 2, mt: 1 }}>
@@ -224,7 +224,7 @@ const things = {
 } as const;
 
 /** How far the search is, once it takes longer than half a second, and the way out of it. */
-function Looking({ onLeave }: { onLeave: () => void }) {
+function Progress({ onLeave }: { onLeave: () => void }) {
   const far = useQuery(searchingQuery).data;
   return (
     <Box
@@ -242,27 +242,27 @@ function Looking({ onLeave }: { onLeave: () => void }) {
         <Box
           sx={{
             height: 10,
-            width: far?.of && far.looking !== "queue" ? `${(100 * far.done) / far.of}%` : 0,
+            width: far?.of && far.stage !== "queue" ? `${(100 * far.done) / far.of}%` : 0,
             bgcolor: grey.ink,
           }}
         />
       </Box>
       <Typography>
-        {far?.looking === "queue" ? (
+        {far?.stage === "queue" ? (
           far.done === 1 ? (
             "Two others are searched for just now; yours is the next."
           ) : (
             `Others are searched for just now; yours is number ${far.done} in line.`
           )
-        ) : far?.of && far.looking ? (
+        ) : far?.of && far.stage ? (
           <>
             <span style={{ fontFamily: figures, fontSize: 13 }}>
               {far.done} of {far.of}
             </span>{" "}
-            {things[far.looking]}
+            {things[far.stage]}
           </>
         ) : (
-          "Looking…"
+          "Progress…"
         )}
       </Typography>
       <Button
