@@ -3,6 +3,7 @@ package api_test
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"log/slog"
@@ -36,20 +37,21 @@ func server(t *testing.T, local bool) (*fiber.App, *store.Store) {
 
 func serverWith(t *testing.T, o api.Options) (*fiber.App, *store.Store) {
 	t.Helper()
-	s, err := store.Open(storetest.Database(t))
+	prepare := func(address string) error {
+		s, err := store.Open(address)
+		if err != nil {
+			return err
+		}
+		defer s.Close()
+		d, err := studio.Demo()
+		return errors.Join(err, s.Migrate(t.Context()), s.SeedDemo(t.Context(), store.Demo{Wheels: d.Wheels, Box: d.Box}))
+	}
+	s, err := store.Open(storetest.Copy(t, "api", prepare))
 	require.NoError(t, err)
 	t.Cleanup(func() { require.NoError(t, s.Close()) })
-	require.NoError(t, s.Migrate(context.Background()))
-	require.NoError(t, s.SeedDemo(context.Background(), store.Demo{Wheels: demo(t).Wheels, Box: demo(t).Box}))
+	require.NoError(t, s.Migrate(t.Context()))
 	o.Log = slog.New(slog.DiscardHandler)
 	return api.New(s, o).App(), s
-}
-
-func demo(t *testing.T) store.Demo {
-	t.Helper()
-	d, err := studio.Demo()
-	require.NoError(t, err)
-	return d
 }
 
 func (c *client) request(method, path, body string) *http.Request {

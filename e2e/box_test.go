@@ -15,8 +15,6 @@ import (
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"gyrophane/store/storetest"
 )
 
 // inTheBox is the demo painter in front of the box.
@@ -37,10 +35,7 @@ func (v visitor) goTo(place string) {
 // strips are the names on the strips, in order.
 func (v visitor) strips() (out []string) {
 	v.t.Helper()
-	for _, e := range v.MustElements("[role=option][data-tube] .name") {
-		out = append(out, strings.ReplaceAll(e.MustText(), "\n", " "))
-	}
-	return out
+	return v.all("[role=option][data-tube] .name", `(e) => e.innerText.replaceAll("\n", " ")`)
 }
 
 func (v visitor) strip(name string) {
@@ -74,7 +69,8 @@ func (v visitor) saved() {
 }
 
 func TestAnEmptyBoxIsFilledWithTheKeyboard(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.write("your name", "Ada")
 	p.press("begin")
 	p.see("Three paints make a wheel")
@@ -106,7 +102,8 @@ func TestAnEmptyBoxIsFilledWithTheKeyboard(t *testing.T) {
 }
 
 func TestTheBoxIsSearchedFilteredAndSorted(t *testing.T) {
-	p := inTheBox(t, startApp(t, storetest.Database(t)))
+	t.Parallel()
+	p := inTheBox(t, startApp(t, demoDatabase(t)))
 	all := p.strips()
 	require.Len(t, all, 14)
 	assert.Equal(t, "bismuth yellow", all[0])
@@ -135,7 +132,8 @@ func TestTheBoxIsSearchedFilteredAndSorted(t *testing.T) {
 }
 
 func TestATubeIsNamedGradedArchivedAndBroughtBack(t *testing.T) {
-	p := inTheBox(t, startApp(t, storetest.Database(t)))
+	t.Parallel()
+	p := inTheBox(t, startApp(t, demoDatabase(t)))
 	p.strip("ultramarine blue")
 	p.see("the most violet of your four blues")
 	p.see("typical of the pigment class")
@@ -166,7 +164,8 @@ func TestATubeIsNamedGradedArchivedAndBroughtBack(t *testing.T) {
 }
 
 func TestLeansDialsAndTheSchool(t *testing.T) {
-	p := inTheBox(t, startApp(t, storetest.Database(t)))
+	t.Parallel()
+	p := inTheBox(t, startApp(t, demoDatabase(t)))
 	p.strip("ultramarine blue")
 	p.see("leans to violet 11°, warm")
 	p.choose("shown as", "leans")
@@ -232,7 +231,8 @@ func fileOf(t *testing.T, name string, data []byte) string {
 }
 
 func TestAPaintFromTwoTypedSwatches(t *testing.T) {
-	p := inTheBox(t, startApp(t, storetest.Database(t)))
+	t.Parallel()
+	p := inTheBox(t, startApp(t, demoDatabase(t)))
 	p.press("make a paint")
 	p.see("Paint two swatches")
 	p.write("masstone: CIELAB", "43 -33 -18")
@@ -281,7 +281,8 @@ func swatchPhoto(t *testing.T) string {
 }
 
 func TestAPaintFromAPhoto(t *testing.T) {
-	p := inTheBox(t, startApp(t, storetest.Database(t)))
+	t.Parallel()
+	p := inTheBox(t, startApp(t, demoDatabase(t)))
 	p.press("make a paint")
 	p.choose("colours are", "from a photo")
 	p.upload("choose a photo", fileOf(t, "holiday.png", []byte("this is no picture")))
@@ -317,7 +318,8 @@ func (v visitor) complaintsBut(meant string) (out []string) {
 }
 
 func TestAPaintFromTheMeter(t *testing.T) {
-	p := inTheBox(t, startAppWith(t, storetest.Database(t), "--with-meter"))
+	t.Parallel()
+	p := inTheBox(t, startAppWith(t, demoDatabase(t), "--with-meter"))
 	p.press("make a paint")
 	p.choose("colours are", "with the meter")
 	p.choosing("under the meter lies", "PR122")
@@ -328,7 +330,7 @@ func TestAPaintFromTheMeter(t *testing.T) {
 	p.see("leans to violet 25°")
 	p.keepAs("metered magenta")
 
-	unplugged := inTheBox(t, startApp(t, storetest.Database(t)))
+	unplugged := inTheBox(t, startApp(t, demoDatabase(t)))
 	unplugged.press("make a paint")
 	unplugged.choose("colours are", "with the meter")
 	unplugged.choosing("under the meter lies", "PR122")
@@ -337,9 +339,10 @@ func TestAPaintFromTheMeter(t *testing.T) {
 }
 
 func TestAPaintFromASpectralFile(t *testing.T) {
+	t.Parallel()
 	spectra, err := exec.Command(filepath.Join(root(t), "bin", "gyrophane"), "paints", "--format", "cgats").Output()
 	require.NoError(t, err)
-	p := inTheBox(t, startApp(t, storetest.Database(t)))
+	p := inTheBox(t, startApp(t, demoDatabase(t)))
 	p.press("make a paint")
 	p.way("a spectral file")
 	p.upload("choose a spectral file", fileOf(t, "cut.txt", spectra[:3000]))
@@ -356,7 +359,8 @@ func TestAPaintFromASpectralFile(t *testing.T) {
 }
 
 func TestAPaintFromTheLabelAndOneLikeAnother(t *testing.T) {
-	p := inTheBox(t, startApp(t, storetest.Database(t)))
+	t.Parallel()
+	p := inTheBox(t, startApp(t, demoDatabase(t)))
 	p.press("make a paint")
 	p.way("from the label")
 	p.write("what the label says", "PV23, PBr7, PY300")
@@ -383,7 +387,8 @@ func TestAPaintFromTheLabelAndOneLikeAnother(t *testing.T) {
 }
 
 func TestABoxFileIsLookedAtRowByRow(t *testing.T) {
-	p := inTheBox(t, startApp(t, storetest.Database(t)))
+	t.Parallel()
+	p := inTheBox(t, startApp(t, demoDatabase(t)))
 	p.press("files")
 	p.upload("choose a box file", fileOf(t, "notes.csv", []byte("colour,price\nred,3\n")))
 	p.see("notes.csv: line 1: no column is called paint or name")
@@ -406,7 +411,8 @@ func TestABoxFileIsLookedAtRowByRow(t *testing.T) {
 }
 
 func TestTwoTabsOnOnePaintNeverOverwriteEachOther(t *testing.T) {
-	first := inTheBox(t, startApp(t, storetest.Database(t)))
+	t.Parallel()
+	first := inTheBox(t, startApp(t, demoDatabase(t)))
 	first.strip("cobalt blue")
 	second := first.another(first.MustInfo().URL)
 	second.see("hold another beside it")
@@ -427,6 +433,7 @@ func TestTwoTabsOnOnePaintNeverOverwriteEachOther(t *testing.T) {
 }
 
 func TestABoxChangeWaitsForTheDatabase(t *testing.T) {
+	t.Parallel()
 	cluster := ownCluster(t)
 	p := inTheBox(t, startApp(t, cluster.url))
 	p.strip("burnt sienna")
@@ -440,7 +447,8 @@ func TestABoxChangeWaitsForTheDatabase(t *testing.T) {
 }
 
 func TestSurroundAndWideScreens(t *testing.T) {
-	p := inTheBox(t, startApp(t, storetest.Database(t)))
+	t.Parallel()
+	p := inTheBox(t, startApp(t, demoDatabase(t)))
 	ground := func() string { return p.MustEval(`() => getComputedStyle(document.body).backgroundColor`).String() }
 	light := ground()
 	p.choose("surround", "dark")
@@ -460,7 +468,8 @@ func TestSurroundAndWideScreens(t *testing.T) {
 }
 
 func TestTheBoxFitsATablet(t *testing.T) {
-	a := startApp(t, storetest.Database(t))
+	t.Parallel()
+	a := startApp(t, demoDatabase(t))
 	for _, width := range []int{768, 1024, 1280} {
 		p := inTheBox(t, a)
 		p.MustSetViewport(width, 800, 1, false)
@@ -477,7 +486,8 @@ func TestTheBoxFitsATablet(t *testing.T) {
 }
 
 func TestNumberKeysGoToPlaces(t *testing.T) {
-	p := inTheBox(t, startApp(t, storetest.Database(t)))
+	t.Parallel()
+	p := inTheBox(t, startApp(t, demoDatabase(t)))
 	p.MustElement("body").MustFocus()
 	p.keys(input.Digit3)
 	p.see("of nine mixtures")

@@ -6,12 +6,11 @@ import (
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
-
-	"gyrophane/store/storetest"
 )
 
 func TestSystemsAreComparedSideBySide(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.goTo("Compare")
 	p.see("Six from the harbour is clean all the way round.")
@@ -60,7 +59,8 @@ func TestSystemsAreComparedSideBySide(t *testing.T) {
 }
 
 func TestWantedColoursAreMatchedByEverySystem(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.goTo("Compare")
 	first := func() string {
@@ -96,7 +96,8 @@ func TestWantedColoursAreMatchedByEverySystem(t *testing.T) {
 }
 
 func TestTheBestSystemIsChosenAndMade(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.goTo("Compare")
 	p.choose("laid beside each other by", "choose from my box")
@@ -153,7 +154,8 @@ func TestTheBestSystemIsChosenAndMade(t *testing.T) {
 }
 
 func TestAComparisonIsKeptWithItsDecision(t *testing.T) {
-	a := startApp(t, storetest.Database(t))
+	t.Parallel()
+	a := startApp(t, demoDatabase(t))
 	p := open(t, a.address)
 	p.asDemo()
 	p.goTo("Compare")
@@ -189,7 +191,8 @@ func TestAComparisonIsKeptWithItsDecision(t *testing.T) {
 }
 
 func TestWantedColoursComeOutOfFilesAndTubes(t *testing.T) {
-	p := open(t, startAppWith(t, storetest.Database(t), "--with-meter").address)
+	t.Parallel()
+	p := open(t, startAppWith(t, demoDatabase(t), "--with-meter").address)
 	p.asDemo()
 	p.goTo("Compare")
 	p.press("want another")
@@ -218,7 +221,8 @@ func TestWantedColoursComeOutOfFilesAndTubes(t *testing.T) {
 }
 
 func TestAColourIsWantedWhereItIsSeen(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.slot("green")
 	p.press("want this colour")

@@ -12,11 +12,11 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/store"
-	"gyrophane/store/storetest"
 )
 
 func TestFirstRunToAWheelOfThreeChosenPaints(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.see("Who is painting?")
 	p.see("Tide-pool studio")
 	p.write("your name", "Ada")
@@ -38,7 +38,8 @@ func TestFirstRunToAWheelOfThreeChosenPaints(t *testing.T) {
 }
 
 func TestSwappingAPaintChangesPartsAndVerdictAndStays(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.slot("green")
 	before := p.parts()
@@ -61,7 +62,8 @@ func TestSwappingAPaintChangesPartsAndVerdictAndStays(t *testing.T) {
 }
 
 func TestMediumLightAndWetnessChangeWhatIsShown(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.slot("violet")
 	verdict, painted := p.verdict(), p.painted(6)
@@ -89,7 +91,8 @@ func TestMediumLightAndWetnessChangeWhatIsShown(t *testing.T) {
 }
 
 func TestPickerSearchesByNameAndColourIndex(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.slot("red")
 	p.press("swap this paint")
@@ -107,7 +110,8 @@ func TestPickerSearchesByNameAndColourIndex(t *testing.T) {
 }
 
 func TestKeyboardOnly(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.see("Tide-pool studio")
 	p.focusOn("button", "Tide-pool studio")
 	p.keys(input.Enter)
@@ -128,6 +132,7 @@ func TestKeyboardOnly(t *testing.T) {
 }
 
 func TestTheDatabaseStopsAndComesBack(t *testing.T) {
+	t.Parallel()
 	cluster := ownCluster(t)
 	app := startApp(t, cluster.url)
 	p := open(t, app.address)
@@ -155,6 +160,7 @@ func TestTheDatabaseStopsAndComesBack(t *testing.T) {
 }
 
 func TestTheClusterRecoversFromBeingKilled(t *testing.T) {
+	t.Parallel()
 	cluster := ownCluster(t)
 	s, err := store.Open(cluster.url)
 	require.NoError(t, err)
@@ -175,7 +181,8 @@ func TestTheClusterRecoversFromBeingKilled(t *testing.T) {
 }
 
 func TestAPassphraseIsGivenLater(t *testing.T) {
-	app := startApp(t, storetest.Database(t))
+	t.Parallel()
+	app := startApp(t, demoDatabase(t))
 	p := open(t, app.address)
 	p.write("your name", "Ada")
 	p.press("begin")
@@ -203,7 +210,8 @@ func TestAPassphraseIsGivenLater(t *testing.T) {
 }
 
 func TestTwoTabsNeverOverwriteEachOther(t *testing.T) {
-	app := startApp(t, storetest.Database(t))
+	t.Parallel()
+	app := startApp(t, demoDatabase(t))
 	first := open(t, app.address)
 	first.asDemo()
 	first.see("of nine mixtures")
@@ -229,7 +237,8 @@ func TestTwoTabsNeverOverwriteEachOther(t *testing.T) {
 }
 
 func TestPassphraseIsAskedFor(t *testing.T) {
-	app := startApp(t, storetest.Database(t))
+	t.Parallel()
+	app := startApp(t, demoDatabase(t))
 	p := open(t, app.address)
 	p.see("Tide-pool studio")
 	p.write("your name", "Ada")
@@ -252,7 +261,8 @@ func TestPassphraseIsAskedFor(t *testing.T) {
 }
 
 func TestAnothersWheelIsNotShown(t *testing.T) {
-	app := startApp(t, storetest.Database(t))
+	t.Parallel()
+	app := startApp(t, demoDatabase(t))
 	demo := open(t, app.address)
 	demo.asDemo()
 	address := strings.Split(demo.MustInfo().URL, "?")[0]
@@ -265,7 +275,8 @@ func TestAnothersWheelIsNotShown(t *testing.T) {
 }
 
 func TestNothingIsRefusedByThePolicyNorLeftInTheConsole(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.slot("red")
 	p.press("swap this paint")
@@ -274,7 +285,8 @@ func TestNothingIsRefusedByThePolicyNorLeftInTheConsole(t *testing.T) {
 }
 
 func TestAtTabletWidthNothingIsCutOff(t *testing.T) {
-	app := startApp(t, storetest.Database(t))
+	t.Parallel()
+	app := startApp(t, demoDatabase(t))
 	for _, width := range []int{768, 1024, 1280} {
 		p := open(t, app.address)
 		p.MustSetViewport(width, 800, 1, false)

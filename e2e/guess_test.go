@@ -9,8 +9,6 @@ import (
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"gyrophane/store/storetest"
 )
 
 // expect says what is expected of a covered pairing; mud is where it starts, as
@@ -33,7 +31,8 @@ func (v visitor) expect(of, hue, drop string, mud float64) {
 }
 
 func TestPairingsArePredictedUnderTheirCovers(t *testing.T) {
-	a := startApp(t, storetest.Database(t))
+	t.Parallel()
+	a := startApp(t, demoDatabase(t))
 	p := open(t, a.address)
 	p.asDemo()
 	p.wheelOf("Six from the harbour")
@@ -85,7 +84,8 @@ func TestPairingsArePredictedUnderTheirCovers(t *testing.T) {
 }
 
 func TestAPathIsPredictedUnderItsCover(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.goTo("Path")
 	p.menu("from", "phthalo blue green shade")
@@ -109,7 +109,8 @@ func TestAPathIsPredictedUnderItsCover(t *testing.T) {
 }
 
 func TestARoundOfPracticeIsPlayedAndKept(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.goTo("Pairings")
 	p.press("practice")

@@ -19,6 +19,10 @@ import (
 	"github.com/go-rod/rod/lib/launcher"
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/require"
+
+	"gyrophane/store"
+	"gyrophane/store/storetest"
+	"gyrophane/studio"
 )
 
 // patience is how long a page may take to show what is waited for.
@@ -38,7 +42,7 @@ func browser(t *testing.T) *rod.Browser {
 			NoSandbox(os.Geteuid() == 0).
 			Set("disable-gpu").Set("disable-quic").Set("disable-component-update").
 			Set("disable-extensions").Set("hide-scrollbars").Set("disable-background-networking").
-			Set("force-color-profile", "srgb")
+			Set("force-color-profile", "srgb").Set("force-prefers-reduced-motion")
 		var url string
 		if url, browserErr = l.Launch(); browserErr != nil {
 			return
@@ -156,19 +160,23 @@ func (v visitor) see(text string) {
 // element finds the element of a kind whose text or label holds some words.
 func (v visitor) element(selector, words string) *rod.Element {
 	v.t.Helper()
-	var found *rod.Element
-	v.waitFor(selector+" "+words, func() bool {
-		for _, e := range v.MustElements(selector) {
-			label, _ := e.Attribute("aria-label")
-			text, err := e.Text()
-			if err == nil && e.MustVisible() && (strings.Contains(text, words) || label != nil && strings.Contains(*label, words)) {
-				found = e
-				return true
-			}
-		}
-		return false
+	return v.find(selector+" "+words, `(selector, words) => [...document.querySelectorAll(selector)].find((e) => {
+		const { width, height } = e.getBoundingClientRect();
+		return width && height && getComputedStyle(e).visibility !== "hidden" &&
+			((e.innerText ?? e.textContent).includes(words) || e.getAttribute("aria-label")?.includes(words));
+	})`, selector, words)
+}
+
+// find waits for an element that a function in the page finds, looking all over
+// the page at once.
+func (v visitor) find(what, js string, args ...any) (found *rod.Element) {
+	v.t.Helper()
+	v.waitFor(what, func() bool {
+		e, err := v.Sleeper(rod.NotFoundSleeper).ElementByJS(rod.Eval(js, args...))
+		found = e
+		return err == nil
 	})
-	return found
+	return found.Sleeper(rod.DefaultSleeper)
 }
 
 func (v visitor) press(words string) { v.t.Helper(); v.element("button, a[href]", words).MustClick() }
@@ -179,20 +187,21 @@ func (v visitor) write(label, text string) {
 	v.field(label).MustInput(text)
 }
 
+// all evaluates a function in the page on every element of a selector, at once.
+func (v visitor) all(selector, js string) (out []string) {
+	v.t.Helper()
+	for _, one := range v.MustEval(`(selector) => [...document.querySelectorAll(selector)].map(`+js+`)`, selector).Arr() {
+		out = append(out, one.Str())
+	}
+	return out
+}
+
 func (v visitor) field(label string) *rod.Element {
 	v.t.Helper()
-	var found *rod.Element
-	v.waitFor("a field "+label, func() bool {
-		for _, l := range v.MustElements("label") {
-			text, err := l.Text()
-			if id, _ := l.Attribute("for"); err == nil && id != nil && strings.Contains(text, label) && l.MustVisible() {
-				found = v.MustElement(`[id="` + *id + `"]`)
-				return true
-			}
-		}
-		return false
-	})
-	return found
+	return v.find("a field "+label, `(label) => {
+		const of = [...document.querySelectorAll("label[for]")].find((l) => l.innerText.includes(label) && l.getBoundingClientRect().width);
+		return of && document.getElementById(of.htmlFor);
+	}`, label)
 }
 
 func (v visitor) asDemo() {
@@ -218,17 +227,7 @@ func (v visitor) swap(role, id string) {
 // slot chooses a slot of the wheel by its name.
 func (v visitor) slot(name string) {
 	v.t.Helper()
-	e := v.element(`[role=radio][data-slot]`, "")
-	v.waitFor("slot "+name, func() bool {
-		for _, s := range v.MustElements(`[role=radio][data-slot]`) {
-			if label := s.MustAttribute("aria-label"); label != nil && strings.HasPrefix(*label, name+", ") {
-				e = s
-				return true
-			}
-		}
-		return false
-	})
-	e.MustEval(`() => this.dispatchEvent(new MouseEvent("click", { bubbles: true }))`)
+	v.find("slot "+name, `(name) => document.querySelector('[role=radio][data-slot][aria-label^="' + name + ', "]')`, name).MustEval(`() => this.dispatchEvent(new MouseEvent("click", { bubbles: true }))`)
 	v.waitFor("the card of "+name, func() bool { return v.MustHas(`[aria-label="step: ` + name + `"]`) })
 }
 
@@ -281,6 +280,22 @@ func (v visitor) keys(keys ...input.Key) {
 		// As fast as a hand that sees what it does: the page was drawn in between.
 		v.MustEval(`() => new Promise((seen) => requestAnimationFrame(() => requestAnimationFrame(seen)))`)
 	}
+}
+
+// demoDatabase is a database of the test's own with the demo studio in it.
+func demoDatabase(t *testing.T) string {
+	t.Helper()
+	return storetest.Copy(t, "demo", func(address string) error {
+		s, err := store.Open(address)
+		if err != nil {
+			return err
+		}
+		defer s.Close()
+		if err := s.Migrate(t.Context()); err != nil {
+			return err
+		}
+		return studio.SeedDemo(t.Context(), s)
+	})
 }
 
 // app is a running server with demo data.
@@ -348,9 +363,11 @@ func ownCluster(t *testing.T) cluster {
 	t.Helper()
 	state, err := os.MkdirTemp("", "gyrophane-cluster")
 	require.NoError(t, err)
+	_, port, err := net.SplitHostPort(freeAddress(t))
+	require.NoError(t, err)
 	run := func(command string) string {
 		cmd := exec.Command(filepath.Join(root(t), "scripts", "postgres.sh"), command)
-		cmd.Env = append(os.Environ(), "GYROPHANE_STATE="+state, "GYROPHANE_PGPORT=5744")
+		cmd.Env = append(os.Environ(), "GYROPHANE_STATE="+state, "GYROPHANE_PGPORT="+port)
 		out, err := cmd.CombinedOutput()
 		require.NoError(t, err, string(out))
 		return strings.TrimSpace(string(out))

@@ -6,21 +6,17 @@ import (
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
-
-	"gyrophane/store/storetest"
 )
 
 // pairs are the pairings that are shown, as FROM~TO, in their order.
 func (v visitor) pairs(within string) (out []string) {
 	v.t.Helper()
-	for _, e := range v.MustElements(within + " [data-pair]") {
-		out = append(out, *e.MustAttribute("data-pair"))
-	}
-	return out
+	return v.all(within+" [data-pair]", `(e) => e.dataset.pair`)
 }
 
 func TestPairingsAreSortedExplainedAndTickedOff(t *testing.T) {
-	a := startApp(t, storetest.Database(t))
+	t.Parallel()
+	a := startApp(t, demoDatabase(t))
 	p := open(t, a.address)
 	p.asDemo()
 	p.wheelOf("Six from the harbour")
@@ -59,7 +55,8 @@ func TestPairingsAreSortedExplainedAndTickedOff(t *testing.T) {
 }
 
 func TestPairingsOfTheWholeBoxByLeanAndAsAMap(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.goTo("Pairings")
 	p.choose("pairings of", "my whole box")
@@ -85,7 +82,8 @@ func TestPairingsOfTheWholeBoxByLeanAndAsAMap(t *testing.T) {
 }
 
 func TestNothingMovesFromUnderTheHandWhilePairingsAreWorkedOut(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	release := p.holds("*/api/pairings*")
 	p.goTo("Pairings")
@@ -100,7 +98,8 @@ func TestNothingMovesFromUnderTheHandWhilePairingsAreWorkedOut(t *testing.T) {
 }
 
 func TestPairingsOfSomePaints(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.goTo("Pairings")
 	p.choose("pairings of", "some paints")
@@ -120,7 +119,8 @@ func TestPairingsOfSomePaints(t *testing.T) {
 }
 
 func TestPairingsFitATablet(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.MustSetViewport(768, 1024, 1, false)
 	p.goTo("Pairings")

@@ -9,17 +9,12 @@ import (
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"gyrophane/store/storetest"
 )
 
 // flags are the parts on the flags of a path.
 func (v visitor) flags() (out []string) {
 	v.t.Helper()
-	for _, e := range v.MustElements("[data-flag]") {
-		out = append(out, *e.MustAttribute("data-flag"))
-	}
-	return out
+	return v.all("[data-flag]", `(e) => e.dataset.flag`)
 }
 
 // follow goes from one paint to another, and waits until that is drawn.
@@ -36,7 +31,8 @@ func (v visitor) follow(from, to string) {
 func (v visitor) place() string { return v.MustElement(`section[aria-label="place"]`).MustText() }
 
 func TestAPathIsFollowedDraggedAndTainted(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.wheelOf("Six from the harbour")
 	p.goTo("Pairings")
@@ -85,7 +81,8 @@ func TestAPathIsFollowedDraggedAndTainted(t *testing.T) {
 }
 
 func TestAPathFitsATablet(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.MustSetViewport(768, 1024, 1, false)
 	p.goTo("Path")
@@ -94,7 +91,8 @@ func TestAPathFitsATablet(t *testing.T) {
 }
 
 func TestAPileIsMixedBranchedAndMended(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.wheelOf("Six from the harbour")
 	p.goTo("Path")
@@ -130,7 +128,8 @@ func TestAPileIsMixedBranchedAndMended(t *testing.T) {
 }
 
 func TestWaysAreLaidOverOneAnotherAndTubesBesideThem(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.wheelOf("Six from the harbour")
 	p.goTo("Path")
@@ -162,7 +161,8 @@ func TestWaysAreLaidOverOneAnotherAndTubesBesideThem(t *testing.T) {
 }
 
 func TestWhatWasOvershotIsMended(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.goTo("Path")
 	p.follow("bismuth yellow", "phthalo blue green shade")
@@ -180,7 +180,8 @@ func TestWhatWasOvershotIsMended(t *testing.T) {
 }
 
 func TestAPileIsBroughtToAColourAndQuietened(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.wheelOf("Six from the harbour")
 	p.goTo("Path")

@@ -6,8 +6,6 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/require"
-
-	"gyrophane/store/storetest"
 )
 
 // The pictures of the main views for the README, from fresh demo data; made
@@ -17,7 +15,7 @@ func TestScreenshots(t *testing.T) {
 	if dir == "" {
 		t.Skip("GYROPHANE_SCREENSHOTS is not set")
 	}
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	shoot := func(name string) {
 		t.Helper()
 		p.waitFor("menus that have closed", func() bool { return !p.MustHas("[role=menu]") })

@@ -15,8 +15,6 @@ import (
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"gyrophane/store/storetest"
 )
 
 // slowWay is a way to a server on which every answer takes its time, and what was
@@ -88,7 +86,8 @@ func (v visitor) rename(name string) {
 // Whoever works quickly on a slow connection has many writes under way, and reads
 // beside them; nothing of that is a change made elsewhere.
 func TestQuickEditsOnASlowConnectionNeverConflict(t *testing.T) {
-	way := slowly(t, startApp(t, storetest.Database(t)).address, 1500*time.Millisecond)
+	t.Parallel()
+	way := slowly(t, startApp(t, demoDatabase(t)).address, 1500*time.Millisecond)
 	p := open(t, way.address)
 	p.asDemo()
 	p.goTo("Box")

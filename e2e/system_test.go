@@ -1,14 +1,13 @@
 package e2e
 
 import (
+	"strconv"
 	"strings"
 	"testing"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"gyrophane/store/storetest"
 )
 
 // wheelOf opens one of the demo wheels by name.
@@ -21,18 +20,14 @@ func (v visitor) wheelOf(name string) {
 // names are what the slots are called, from the top in the wheel's direction.
 func (v visitor) names() []string {
 	v.t.Helper()
-	out := make([]string, 12)
-	for i, e := range v.MustElements(`[role=radio][data-slot]`) {
-		label := strings.Split(*e.MustAttribute("aria-label"), ",")[0]
-		index := e.MustAttribute("data-slot")
-		require.NotNil(v.t, index, i)
-		at := 0
-		for _, d := range *index {
-			at = 10*at + int(d-'0')
-		}
-		out[at] = label
+	var out [12]string
+	for _, one := range v.all(`[role=radio][data-slot]`, `(e) => e.dataset.slot + "," + e.getAttribute("aria-label")`) {
+		words := strings.Split(one, ",")
+		slot, err := strconv.Atoi(words[0])
+		require.NoError(v.t, err)
+		out[slot] = words[1]
 	}
-	return out
+	return out[:]
 }
 
 func (v visitor) close() {
@@ -44,7 +39,8 @@ func (v visitor) close() {
 func (v visitor) rings(what string) int { return len(v.MustElements(`[data-ring="` + what + `"]`)) }
 
 func TestEveryKindOfSystemIsFilledFromTheBox(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	for _, kind := range []string{"RYB triad", "CMY triad", "split primaries", "double primaries", "leaning clockwise", "leaning counter-clockwise", "own system"} {
 		p.menu("wheel: ", "a new wheel")
@@ -63,7 +59,8 @@ func TestEveryKindOfSystemIsFilledFromTheBox(t *testing.T) {
 }
 
 func TestPlacesWarnAndTakePaintsByKeyAndByDragging(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.wheelOf("Six from the harbour")
 	p.goTo("System")
@@ -104,7 +101,8 @@ func TestPlacesWarnAndTakePaintsByKeyAndByDragging(t *testing.T) {
 }
 
 func TestWhatRidesAlongMakesTheTints(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.slot("red")
 	p.menu("rings: ", "1 tint")
@@ -133,7 +131,8 @@ func TestWhatRidesAlongMakesTheTints(t *testing.T) {
 }
 
 func TestADoubleSystemShowsAndChoosesItsPairings(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.wheelOf("Kelp and wet stone")
 	p.slot("violet")
@@ -154,7 +153,8 @@ func TestADoubleSystemShowsAndChoosesItsPairings(t *testing.T) {
 }
 
 func TestSplitPrimariesAreTwoHalves(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.wheelOf("Six from the harbour")
 	p.slot("yellow")
@@ -166,7 +166,8 @@ func TestSplitPrimariesAreTwoHalves(t *testing.T) {
 }
 
 func TestRingsSchoolsAndTurns(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.slot("red-violet")
 	p.see("Begin the run")
@@ -216,7 +217,8 @@ func TestRingsSchoolsAndTurns(t *testing.T) {
 }
 
 func TestSchemesAreReadOff(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.slot("orange")
 	p.see("split complement")
@@ -225,7 +227,8 @@ func TestSchemesAreReadOff(t *testing.T) {
 }
 
 func TestNeutralsAndGlazes(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.choose("looked at", "neutrals")
 	p.see("The darkest dark")
@@ -248,7 +251,8 @@ func TestNeutralsAndGlazes(t *testing.T) {
 }
 
 func TestPredictFirst(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.press("cover, guess")
 	p.see("What will it be?")
@@ -279,7 +283,8 @@ func TestPredictFirst(t *testing.T) {
 }
 
 func TestSystemsAndTheirViewsFitATablet(t *testing.T) {
-	p := open(t, startApp(t, storetest.Database(t)).address)
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.wheelOf("Six from the harbour")
 	wheel := strings.Split(p.MustInfo().URL, "?")[0]

@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# postgres.sh start|stop|status|url: the project's own PostgreSQL cluster.
+# postgres.sh start|stop|status|url|volatile: the project's own PostgreSQL cluster.
 #
 # Its data, password and port live in a folder of the project
 # (GYROPHANE_STATE, default .gyrophane); it listens on loopback only. Works as
@@ -145,12 +145,21 @@ stop() {
     fail "PostgreSQL did not stop; see $log."
 }
 
+# Waits for the disk no more, which is quicker and loses everything in a crash: for
+# tests alone.
+volatile() {
+  local setting
+  for setting in fsync synchronous_commit full_page_writes; do sql postgres "alter system set $setting = off"; done
+  sql postgres "select pg_reload_conf()" >/dev/null
+}
+
 case "${1:-}" in
   start) start ;;
+  volatile) volatile ;;
   stop) stop ;;
   status) if running; then echo running; else echo stopped; fi ;;
   url)
     [ -e "$state/port" ] || fail "PostgreSQL has not been started yet; run scripts/postgres.sh start."
     echo "postgres://$name:$(cat "$state/password")@127.0.0.1:$(cat "$state/port")/$name?sslmode=disable" ;;
-  *) fail "usage: scripts/postgres.sh start|stop|status|url" ;;
+  *) fail "usage: scripts/postgres.sh start|stop|status|url|volatile" ;;
 esac

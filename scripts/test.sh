@@ -23,6 +23,7 @@ finish() {
 }
 trap finish EXIT
 scripts/postgres.sh start
+scripts/postgres.sh volatile
 GYROPHANE_TEST_DATABASE_URL=$(scripts/postgres.sh url)
 export GYROPHANE_TEST_DATABASE_URL
 

@@ -21,7 +21,14 @@ var ctx = context.Background()
 // fresh is a store on an empty, migrated database.
 func fresh(t *testing.T) *store.Store {
 	t.Helper()
-	return on(t, storetest.Database(t))
+	return on(t, storetest.Copy(t, "store", func(address string) error {
+		s, err := store.Open(address)
+		if err != nil {
+			return err
+		}
+		defer s.Close()
+		return s.Migrate(ctx)
+	}))
 }
 
 func on(t *testing.T, url string) *store.Store {
