@@ -214,7 +214,7 @@ func (v visitor) upload(label, path string) {
 	v.t.Helper()
 	v.waitFor("a place for a file: "+label, func() bool {
 		for _, e := range v.MustElements(`input[type=file]`) {
-			if *e.MustAttribute("aria-label") == label && e.MustEval(`() => !!this.closest("label").offsetParent`).Bool() {
+			if *e.MustAttribute("aria-label") == label && e.MustEval(`() => !!this.previousElementSibling.offsetParent`).Bool() {
 				e.MustSetFiles(path)
 				return true
 			}

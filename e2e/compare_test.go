@@ -29,7 +29,7 @@ func TestSystemsAreComparedSideBySide(t *testing.T) {
 	p.menu("another two", "Kelp and wet stone, Sea lettuce and mussel")
 	p.see("outside the rings: black where Kelp and wet stone is cleaner, white where Sea lettuce and mussel is")
 
-	p.press("take Sea lettuce and mussel off")
+	p.press("take off Sea lettuce and mussel")
 	p.waitFor("three systems", func() bool { return outlines() == 3 })
 	p.MustReload().MustWaitLoad()
 	p.waitFor("the address reopens them", func() bool { return p.MustHas("[data-outline]") && outlines() == 3 })
@@ -160,7 +160,7 @@ func TestAComparisonIsKeptWithItsDecision(t *testing.T) {
 	p.asDemo()
 	p.goTo("Compare")
 	p.MustElement(`section[aria-label="kept comparisons"] textarea`).MustInput("for the ferry")
-	p.press("take Sea lettuce and mussel off") // what was written stays
+	p.press("take off Sea lettuce and mussel") // what was written stays
 	p.waitFor("three systems", func() bool { return len(p.MustElements("[data-outline]")) == 3 })
 	p.MustElements(`section[aria-label="kept comparisons"] textarea:not([aria-hidden])`)[1].MustInput("took the six, for its oranges")
 	p.press("keep it")

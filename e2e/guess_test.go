@@ -57,7 +57,7 @@ func TestPairingsArePredictedUnderTheirCovers(t *testing.T) {
 	}
 	p.see("you say violet, muddy, muddy 50 % of the way")
 	p.MustElement(`section[aria-label="green"]`).MustElementR("button", "commit 2").MustClick()
-	p.element("[data-pair]", "phthalo blue green shade with arylide yellow deep: ").MustClick()
+	p.element("[data-pair]", "phthalo blue green shade with arylide yellow deep").MustClick()
 	p.see("You said violet, muddy")
 
 	// The same in another tab, which has not seen that it was said.

@@ -158,25 +158,50 @@ func (v visitor) see(text string) {
 }
 
 // element finds the element of a kind whose text or label holds some words.
-func (v visitor) element(selector, words string) *rod.Element {
+func (v visitor) element(selector, words string) found {
 	v.t.Helper()
 	return v.find(selector+" "+words, `(selector, words) => [...document.querySelectorAll(selector)].find((e) => {
 		const { width, height } = e.getBoundingClientRect();
 		return width && height && getComputedStyle(e).visibility !== "hidden" &&
-			((e.innerText ?? e.textContent).includes(words) || e.getAttribute("aria-label")?.includes(words));
+			[e.innerText, e.textContent.replace(/\s+/g, " "), e.getAttribute("aria-label")].some((text) => text?.includes(words));
 	})`, selector, words)
+}
+
+// found is an element, and how to find it again when the page has drawn it anew.
+type found struct {
+	*rod.Element
+	v     visitor
+	again func() (*rod.Element, error)
 }
 
 // find waits for an element that a function in the page finds, looking all over
 // the page at once.
-func (v visitor) find(what, js string, args ...any) (found *rod.Element) {
+func (v visitor) find(what, js string, args ...any) found {
 	v.t.Helper()
+	f := found{v: v, again: func() (*rod.Element, error) {
+		return v.Sleeper(rod.NotFoundSleeper).ElementByJS(rod.Eval(js, args...))
+	}}
 	v.waitFor(what, func() bool {
-		e, err := v.Sleeper(rod.NotFoundSleeper).ElementByJS(rod.Eval(js, args...))
-		found = e
+		var err error
+		f.Element, err = f.again()
 		return err == nil
 	})
-	return found.Sleeper(rod.DefaultSleeper)
+	return f
+}
+
+// MustClick clicks as soon as the element is where it can be clicked.
+func (f found) MustClick() *rod.Element {
+	f.v.t.Helper()
+	f.v.waitFor("a click", func() bool {
+		if f.Click(proto.InputMouseButtonLeft, 1) == nil {
+			return true
+		}
+		if e, err := f.again(); err == nil {
+			f.Element = e
+		}
+		return false
+	})
+	return f.Element
 }
 
 func (v visitor) press(words string) { v.t.Helper(); v.element("button, a[href]", words).MustClick() }
@@ -196,7 +221,7 @@ func (v visitor) all(selector, js string) (out []string) {
 	return out
 }
 
-func (v visitor) field(label string) *rod.Element {
+func (v visitor) field(label string) found {
 	v.t.Helper()
 	return v.find("a field "+label, `(label) => {
 		const of = [...document.querySelectorAll("label[for]")].find((l) => l.innerText.includes(label) && l.getBoundingClientRect().width);
@@ -213,7 +238,7 @@ func (v visitor) asDemo() {
 // pick chooses a paint by its id in the list for a role.
 func (v visitor) pick(role, id string) {
 	v.t.Helper()
-	v.element(`[aria-label="paints for the `+role+`"] [role=option]`, id+" ").MustClick()
+	v.element(`[aria-label="paints for the `+role+`"] [data-paint="`+id+`"]`, "").MustClick()
 }
 
 // swap puts another paint in a role.

@@ -21,7 +21,7 @@ func (v visitor) flags() (out []string) {
 func (v visitor) follow(from, to string) {
 	v.t.Helper()
 	for label, paint := range map[string]string{"from": from, "to": to} {
-		v.MustElement(`[aria-label="` + label + `"]`).MustClick()
+		v.MustElement(`[data-choice="` + label + `"]`).MustClick()
 		v.element("[role=menuitem]", paint).MustClick()
 	}
 	v.MustElement(`svg[aria-label^="the way from ` + from + `"][aria-label*="to ` + to + `"]`)
@@ -74,7 +74,7 @@ func TestAPathIsFollowedDraggedAndTainted(t *testing.T) {
 	p.keys(input.PageUp, input.PageUp)
 	p.waitFor("a difference in words", func() bool { return p.shows("Beside the held one") && !p.shows("no difference to be seen") })
 	p.element("button", "follow quinacridone magenta to ultramarine").MustClick()
-	p.waitFor("the other way", func() bool { return len(p.MustElements(`[aria-label="from"]`)) == 1 && p.shows("both lean to violet") })
+	p.waitFor("the other way", func() bool { return len(p.MustElements(`[data-choice="from"]`)) == 1 && p.shows("both lean to violet") })
 	require.Empty(t, p.complaints())
 	p.MustReload().MustWaitLoad()
 	p.see("both lean to violet")
@@ -198,7 +198,7 @@ func TestAPileIsBroughtToAColourAndQuietened(t *testing.T) {
 
 	p.choose("looked at", "quieten")
 	p.see("the pile on the palette")
-	p.MustElement(`button[aria-label="quieten"]`).MustClick()
+	p.MustElement(`[data-choice="quieten"]`).MustClick()
 	p.element("[role=menuitem]", "pyrrole scarlet").MustClick()
 	for way, did := range map[string]string{"by its complement": "% chroma", "by its neighbour": "turned ", "by an earth": "% chroma"} {
 		assert.Contains(t, p.MustElement(`[aria-label="`+way+`"]`).MustText(), did, way)
@@ -207,7 +207,7 @@ func TestAPileIsBroughtToAColourAndQuietened(t *testing.T) {
 	p.waitFor("cooled by the blue", func() bool {
 		return strings.Contains(p.MustElement(`[aria-label="by its neighbour"]`).MustText(), "to violet") || strings.Contains(p.MustElement(`[aria-label="by its neighbour"]`).MustText(), "to red-violet")
 	})
-	p.MustElement(`button[aria-label="quieten"]`).MustClick()
+	p.MustElement(`[data-choice="quieten"]`).MustClick()
 	p.element("[role=menuitem]", "titanium white").MustClick()
 	p.see("no hue in this")
 	assert.Len(t, p.complaints(), 1, "the refusal alone")

@@ -83,7 +83,7 @@ func TestScreenshots(t *testing.T) {
 	p.see("add it")
 	shoot("pile.png")
 	p.choose("looked at", "quieten")
-	p.MustElement(`button[aria-label="quieten"]`).MustClick()
+	p.MustElement(`[data-choice="quieten"]`).MustClick()
 	p.element("[role=menuitem]", "pyrrole scarlet").MustClick()
 	p.see("raised with white first")
 	shoot("quieten.png")

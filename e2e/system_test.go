@@ -66,7 +66,7 @@ func TestPlacesWarnAndTakePaintsByKeyAndByDragging(t *testing.T) {
 	p.goTo("System")
 	p.see("leans to green. The best first")
 	p.element(`[aria-label="places of the yellow"] [role=option]`, "PY184")
-	p.element(`button`, "put PY35 cadmium yellow").MustClick()
+	p.element(`button`, "put cadmium yellow PY35").MustClick()
 	p.see("The cadmium yellow is centred; a paint that leans to green would do better here.")
 	p.see("PY65 with PR255")
 	p.saved()

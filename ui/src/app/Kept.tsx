@@ -102,7 +102,7 @@ function paintsOf({ system }: Pick<KeptWheel, "system">): string {
 export function MissingWheel({ painter, sentence }: { painter: Profile; sentence: string }) {
   const navigate = useNavigate();
   return (
-    <Shell painter={painter}>
+    <Shell painter={painter} title="There is no such wheel">
       <Typography variant="h2">This wheel is not here</Typography>
       <Typography sx={{ my: 2 }}>{sentence}</Typography>
       <Button variant="outlined" onClick={() => void navigate("/")}>
@@ -111,6 +111,13 @@ export function MissingWheel({ painter, sentence }: { painter: Profile; sentence
     </Shell>
   );
 }
+
+const placeTitles: Record<KeptPlace, string> = {
+  wheel: "Wheel",
+  system: "System",
+  pairings: "Pairings",
+  path: "Path",
+};
 
 /** The frame around a place that shows one kept system: which one, and how it is looked at. */
 export function KeptShell({
@@ -132,6 +139,7 @@ export function KeptShell({
   return (
     <Shell
       painter={painter}
+      title={`${placeTitles[place]} of ${content.name}`}
       conditions={
         <>
           <Group>

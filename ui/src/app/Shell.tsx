@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import MenuItem from "@mui/material/MenuItem";
 import { styled } from "@mui/material/styles";
+import visuallyHidden from "@mui/utils/visuallyHidden";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useLayoutEffect, useState, type ReactNode } from "react";
@@ -25,14 +26,16 @@ const Bar = styled("header")({
   borderBottom: `1px solid ${grey.hairline}`,
 });
 
-/** The frame around a place: bar, rail, foot. `conditions` fills the bar. */
+/** The frame around a place: bar, rail, foot. `conditions` fills the bar; the title is for those who hear the page. */
 export function Shell({
   painter,
   conditions,
   notice,
+  title,
   children,
 }: {
   painter: Profile;
+  title: string;
   conditions?: ReactNode;
   notice?: ReactNode;
   children: ReactNode;
@@ -62,6 +65,9 @@ export function Shell({
       <Box sx={{ flex: 1, display: "flex", minHeight: 0 }}>
         <Rail />
         <Box component="main" sx={{ flex: 1, minWidth: 0, p: "16px 24px 8px" }}>
+          <Typography component="h1" sx={visuallyHidden}>
+            {title}
+          </Typography>
           {children}
         </Box>
       </Box>

@@ -72,6 +72,13 @@ export const themeOf = (surround: SurroundName) =>
           contained: { "&.Mui-disabled": { backgroundColor: grey.track, color: grey.third } },
         },
       },
+      // The heading of the first level is the frame's; what looks like one below it
+      // is a section of the place.
+      MuiTypography: {
+        defaultProps: {
+          variantMapping: { h1: "h2", h2: "h2", h3: "h2", subtitle1: "p", subtitle2: "p" },
+        },
+      },
       MuiPaper: { styleOverrides: { root: { backgroundImage: "none" } } },
       MuiMenuItem: { styleOverrides: { root: { fontSize: 15, minHeight: 40 } } },
       MuiMenu: { styleOverrides: { paper: { border: `1px solid ${grey.ink}` } } },

@@ -80,7 +80,6 @@ export function AddPanel({
         <Box
           role="option"
           aria-selected={on}
-          aria-label={`${p.id} ${p.name}`}
           data-paint={p.id}
           tabIndex={-1}
           onClick={() => toggle(p.id)}

@@ -172,6 +172,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
   return (
     <Shell
       painter={painter}
+      title="Box"
       conditions={<ViewingConditions view={view} onSet={(v) => show(v)} />}
       notice={<Notices own={own} every={every} />}
     >

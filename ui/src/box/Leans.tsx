@@ -124,7 +124,7 @@ function Dial({
         const tube = tubes.get(paint)!;
         const { x, y, label } = marks[i]!;
         const { left, foot, long } = labels[i]!;
-        const words = `${tube.paint.ci || nameOf(tube)} ${nameOf(tube)}, ${Math.abs(degrees).toFixed(0)} degrees`;
+        const words = `${label} ${nameOf(tube)}, ${Math.abs(degrees).toFixed(0)} degrees`;
         return (
           <g
             key={paint}

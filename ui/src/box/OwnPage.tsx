@@ -54,7 +54,11 @@ export function OwnPage({ painter }: { painter: Profile }) {
     like: <LikeAnother view={view} onOrigin={hear("like")} />,
   };
   return (
-    <Shell painter={painter} conditions={<ViewingConditions view={view} onSet={(v) => show(v)} />}>
+    <Shell
+      painter={painter}
+      title="Make a paint"
+      conditions={<ViewingConditions view={view} onSet={(v) => show(v)} />}
+    >
       <Box
         sx={{
           display: "grid",

@@ -7,6 +7,7 @@ import { figures, grey } from "../drawing/style";
 import { DrawDown } from "../drawing/DrawDown";
 import { Drop, HidingMark, LeanArrow, StrengthMark } from "../drawing/Marks";
 import { familyWords } from "./words";
+import { VisuallyHidden } from "../parts/VisuallyHidden";
 
 const wide = 100;
 
@@ -94,22 +95,11 @@ function Strip({
 }) {
   const p = tube.paint;
   const name = nameOf(tube);
-  const said = [
-    p.ci,
-    name,
-    p.family,
-    p.lean && `leans ${leanWords(p.lean)}`,
-    p.verdict,
-    `strength ${p.strength} of 5`,
-    p.hiding,
-    p.cautious && "take care",
-  ].filter(Boolean);
   const oneLine = { overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" } as const;
   return (
     <Box
       role="option"
       aria-selected={held > 0}
-      aria-label={said.join(", ")}
       data-tube={tube.id}
       tabIndex={tabIndex}
       onClick={onChoose}
@@ -210,6 +200,9 @@ function Strip({
             </>
           )}
         </Box>
+        <VisuallyHidden>
+          {[p.family, p.verdict, p.cautious && "take care"].filter(Boolean).join(", ")}
+        </VisuallyHidden>
         <Box sx={{ display: "flex", alignItems: "center", gap: 0.5, height: 20 }}>
           <Box sx={{ width: 14 }}>
             <Drop verdict={p.verdict} height={15} />

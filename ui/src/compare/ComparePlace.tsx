@@ -23,7 +23,7 @@ import { Gyre } from "./Gyre";
 import { KeptComparisons } from "./KeptComparisons";
 import { LineMark, Tubes } from "./Marks";
 import { Overlay } from "./Overlay";
-import { outlines, type Compared, type Comparison } from "./shapes";
+import { columnsOf, outlines, type Compared, type Comparison } from "./shapes";
 import { StepsView } from "./StepsView";
 import { WantedStrip } from "./WantedStrip";
 
@@ -53,7 +53,11 @@ export function ComparePlace({ painter }: { painter: Profile }) {
   const got = compared.error ? undefined : compared.data;
   const more = kept.filter((w) => !ids.includes(w.id));
   return (
-    <Shell painter={painter} conditions={<ViewingConditions view={view} onSet={show} />}>
+    <Shell
+      painter={painter}
+      title="Systems side by side"
+      conditions={<ViewingConditions view={view} onSet={show} />}
+    >
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 4, alignItems: "center" }}>
         <Words
           label="laid beside each other by"
@@ -210,7 +214,7 @@ function ReachView({
           <Box
             sx={{
               display: "grid",
-              gridTemplateColumns: `148px repeat(${got.systems.length}, minmax(0, 1fr))`,
+              gridTemplateColumns: columnsOf(got.systems.length),
               mb: 1,
             }}
           >
@@ -240,7 +244,7 @@ function ReachView({
                   <Button
                     size="small"
                     color="inherit"
-                    aria-label={`take ${s.name} off`}
+                    aria-label={`take off ${s.name}`}
                     onClick={() => onPut(ids.filter((_, n) => n !== i))}
                     sx={{ minWidth: 0, fontWeight: 400 }}
                   >

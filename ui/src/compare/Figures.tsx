@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
-import type { Comparison, Compared } from "./shapes";
+import { columnsOf, type Comparison, type Compared } from "./shapes";
 
 /** The figures of every system, a row each. */
 export function Figures({ got }: { got: Comparison }) {
@@ -92,7 +92,7 @@ export function Figures({ got }: { got: Comparison }) {
       aria-label="figures"
       sx={{
         display: "grid",
-        gridTemplateColumns: `148px repeat(${got.systems.length}, minmax(0, 1fr))`,
+        gridTemplateColumns: columnsOf(got.systems.length),
         alignItems: "stretch",
         position: "relative",
       }}
@@ -126,7 +126,7 @@ export function Figures({ got }: { got: Comparison }) {
               gap: 0.75,
               borderTop: `1px solid ${grey.hairline}`,
               py: 0.375,
-              whiteSpace: "nowrap",
+              whiteSpace: { sm: "nowrap" },
               color: grey.second,
             }}
           >
@@ -140,7 +140,8 @@ export function Figures({ got }: { got: Comparison }) {
                 role="cell"
                 sx={{
                   display: "grid",
-                  gridTemplateColumns: "50px minmax(0, 1fr)",
+                  gridTemplateColumns: { xs: "minmax(0, 1fr)", sm: "50px minmax(0, 1fr)" },
+                  minWidth: 0,
                   gap: 0.75,
                   alignItems: "center",
                   borderTop: `1px solid ${grey.hairline}`,

@@ -1,5 +1,5 @@
 import { grey } from "../drawing/style";
-import { piece } from "../drawing/ring";
+import { Piece } from "../drawing/Ring";
 import { fill } from "../drawing/screen";
 import { angleOf, bins, outline, outlines, type Compared } from "./shapes";
 
@@ -22,9 +22,14 @@ export function Gyre({ system, index, clean }: { system: Compared; index: number
       {system.shades.map(
         (shade, bin) =>
           shade.srgb && (
-            <path
+            <Piece
               key={bin}
-              d={piece(c, c, inner, angleOf(bin + 1) - 0.4, angleOf(bin), r(bin + 1), r(bin))}
+              centre={[c, c]}
+              outer={inner}
+              ends={[
+                { angle: angleOf(bin + 1) - 0.4, inner: r(bin + 1) },
+                { angle: angleOf(bin), inner: r(bin) },
+              ]}
               fill={fill(shade)}
             />
           ),

@@ -1,6 +1,7 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import { grey, text } from "../drawing/style";
-import { point, sector } from "../drawing/ring";
+import { Sector } from "../drawing/Ring";
+import { point } from "../drawing/ring";
 import { fill } from "../drawing/screen";
 import { angleOf, bins, outline, outlines, type Comparison } from "./shapes";
 
@@ -143,23 +144,20 @@ export function Overlay({
       {difference &&
         bands(difference).map(({ runs, side, wide }) =>
           runs.map((r) => (
-            <path
+            <Sector
               key={`${side} ${r.from}`}
               data-difference={side}
-              d={sector(
-                c,
-                c,
-                outer + 7,
-                outer + (wide ? 13 : 10),
-                angleOf(r.to + 0.5),
-                angleOf(r.from - 0.5),
-              )}
+              centre={[c, c]}
+              inner={outer + 7}
+              outer={outer + (wide ? 13 : 10)}
+              from={angleOf(r.to + 0.5)}
+              to={angleOf(r.from - 0.5)}
               fill={side === 0 ? grey.ink : grey.paper}
               stroke={grey.ink}
               strokeWidth={1}
             >
               <title>{difference.says}</title>
-            </path>
+            </Sector>
           )),
         )}
       <circle cx={c} cy={c} r={inner} fill={grey.paper} stroke={grey.hairline} />

@@ -1,7 +1,8 @@
 import { useRef, type KeyboardEvent } from "react";
 import { grey, text } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
-import { point, sector } from "../drawing/ring";
+import { Sector } from "../drawing/Ring";
+import { point } from "../drawing/ring";
 import { fill } from "../drawing/screen";
 import { LineMark } from "./Marks";
 import type { Compared } from "./shapes";
@@ -75,8 +76,13 @@ export function StepWheel({
               onClick={() => onStep(n)}
               style={{ cursor: "pointer", outline: "none" }}
             >
-              <path
-                d={sector(c, c, inner, outer, angle(n) - half, angle(n) + half, byHue ? 0 : 2)}
+              <Sector
+                centre={[c, c]}
+                inner={inner}
+                outer={outer}
+                from={angle(n) - half}
+                to={angle(n) + half}
+                gap={byHue ? 0 : 2}
                 fill={
                   n === at
                     ? byHue
@@ -96,16 +102,13 @@ export function StepWheel({
         })}
       </g>
       {filled.includes(at) && (
-        <path
-          d={sector(
-            c,
-            c,
-            inner + lifted,
-            outer + lifted,
-            angle(at) - half,
-            angle(at) + half,
-            byHue ? 0 : 2,
-          )}
+        <Sector
+          centre={[c, c]}
+          inner={inner + lifted}
+          outer={outer + lifted}
+          from={angle(at) - half}
+          to={angle(at) + half}
+          gap={byHue ? 0 : 2}
           fill={chosen.empty ? grey.track : fill(chosen.asPainted)}
           stroke={grey.ink}
           strokeWidth={2}

@@ -242,7 +242,11 @@ export function StepsView({ got }: { got: Comparison }) {
         {got.systems.map((s, i) => {
           const slot = s.slots[stepOf(i)]!;
           return (
-            <Box key={i} aria-label={`${slot.name} of ${s.name}`}>
+            <Box
+              key={i}
+              aria-label={`${slot.name} of ${s.name}`}
+              sx={{ minWidth: 0, overflowWrap: "anywhere" }}
+            >
               {!slot.empty && (
                 <>
                   <Swatch colour={slot.asPainted} height={128} />
@@ -259,7 +263,14 @@ export function StepsView({ got }: { got: Comparison }) {
                 <Typography>Nothing fills it.</Typography>
               ) : (
                 <>
-                  <Typography sx={{ display: "flex", alignItems: "center", gap: 0.75 }}>
+                  <Typography
+                    sx={{
+                      display: "flex",
+                      flexWrap: "wrap",
+                      alignItems: "center",
+                      columnGap: 0.75,
+                    }}
+                  >
                     <Drop verdict={slot.verdict} height={17} /> {slot.verdict}{" "}
                     <span style={{ fontFamily: figures }}>{slot.retention.toFixed(2)}</span>
                   </Typography>

@@ -1,3 +1,4 @@
+import { line } from "d3-shape";
 import { constants, type Schemas } from "../api/client";
 import { point } from "../drawing/ring";
 
@@ -12,6 +13,12 @@ export const outlines = [
   { dash: "15 4 2 4", cap: "butt" },
 ] as const;
 
+/** The columns of a table with a column for each system, the names of its rows before them. */
+export const columnsOf = (systems: number) => ({
+  xs: `84px repeat(${systems}, minmax(0, 1fr))`,
+  sm: `148px repeat(${systems}, minmax(0, 1fr))`,
+});
+
 export const bins = constants.bins;
 
 /** The angle of a bin's middle, clockwise with yellow (120 degrees) on top. */
@@ -19,12 +26,5 @@ export const angleOf = (bin: number) => 120 - (360 / bins) * (bin + 0.5);
 
 /** A reach as a closed outline. */
 export function outline(reach: number[], c: number, inner: number, outer: number): string {
-  return `${reach
-    .map(
-      (r, bin) =>
-        `${bin ? "L" : "M"}${point(c, c, inner + r * (outer - inner), angleOf(bin))
-          .map((v) => v.toFixed(1))
-          .join(" ")}`,
-    )
-    .join(" ")} Z`;
+  return `${line().digits(1)(reach.map((r, bin) => point(c, c, inner + r * (outer - inner), angleOf(bin))))} Z`;
 }

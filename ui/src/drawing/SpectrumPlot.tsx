@@ -1,6 +1,9 @@
+import { scaleLinear } from "d3-scale";
+import { line } from "d3-shape";
 import { figures, grey } from "./style";
 
 const first = 380;
+const last = 730;
 const step = 10;
 const dashes = [undefined, "7 4"];
 
@@ -15,10 +18,9 @@ export function SpectrumPlot({
   const width = 340;
   const left = 22;
   const foot = 16;
-  const x = (i: number) => left + ((width - left - 2) * i) / 35;
-  const y = (r: number) => 4 + (height - foot - 6) * (1 - r);
-  const line = (values: number[]) =>
-    values.map((r, i) => `${i ? "L" : "M"}${x(i).toFixed(1)} ${y(r).toFixed(1)}`).join(" ");
+  const x = scaleLinear([first, last], [left, width - 2]);
+  const y = scaleLinear([0, 1], [height - foot - 2, 4]);
+  const curve = line<number>((_, i) => x(first + step * i), y).digits(1);
   const label = { fontFamily: figures, fontSize: 12, fill: grey.third };
   return (
     <svg
@@ -38,14 +40,14 @@ export function SpectrumPlot({
         0
       </text>
       {[400, 500, 600, 700].map((nm) => (
-        <text key={nm} x={x((nm - first) / step)} y={height - 2} textAnchor="middle" {...label}>
+        <text key={nm} x={x(nm)} y={height - 2} textAnchor="middle" {...label}>
           {nm}
         </text>
       ))}
       {paints.map((p, i) => (
         <g key={i} fill="none" stroke={grey.ink} strokeDasharray={dashes[i]}>
-          <path d={line(p.curves.mass ?? [])} strokeWidth={2.2} />
-          <path d={line(p.curves.tint ?? [])} strokeWidth={1} />
+          <path d={curve(p.curves.mass) ?? undefined} strokeWidth={2.2} />
+          <path d={curve(p.curves.tint) ?? undefined} strokeWidth={1} />
         </g>
       ))}
     </svg>

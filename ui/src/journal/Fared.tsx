@@ -1,3 +1,5 @@
+import { scaleLinear, scalePoint } from "d3-scale";
+import { line } from "d3-shape";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Schemas } from "../api/client";
@@ -72,7 +74,10 @@ function Row({
     <Box
       sx={{
         display: "grid",
-        gridTemplateColumns: "108px minmax(0, 1fr) repeat(4, 44px)",
+        gridTemplateColumns: {
+          xs: "72px minmax(0, 1fr) repeat(4, 40px)",
+          sm: "108px minmax(0, 1fr) repeat(4, 44px)",
+        },
         alignItems: "center",
         gap: 0.75,
         minHeight: 28,
@@ -104,11 +109,10 @@ function Row({
 /** Score over time: a dot for each round, as high as the share of points it won. */
 function Rounds({ rounds }: { rounds: Guesses["rounds"] }) {
   const [width, height, left, foot] = [400, 132, 34, 112];
-  const X = (i: number) =>
-    left +
-    12 +
-    (rounds.length > 1 ? (i * (width - left - 24)) / (rounds.length - 1) : (width - left - 24) / 2);
-  const Y = (r: Guesses["rounds"][number]) => foot - (r.points / r.outOf) * (foot - 10);
+  // One round alone stands in the middle.
+  const X = scalePoint(rounds.keys(), [left + 12, width - 12]).align(0.5);
+  const Y = scaleLinear([0, 1], [foot, 10]);
+  const won = (r: Guesses["rounds"][number]) => Y(r.points / r.outOf);
   const day = (made: string) =>
     new Date(made).toLocaleDateString(undefined, { day: "numeric", month: "short" });
   return (
@@ -124,14 +128,14 @@ function Rounds({ rounds }: { rounds: Guesses["rounds"] }) {
     >
       {[0, 0.5, 1].map((v) => (
         <g key={v}>
-          <path d={`M${left} ${foot - v * (foot - 10)} H${width}`} stroke={grey.hairline} />
-          <text x={left - 6} y={foot - v * (foot - 10) + 4} textAnchor="end">
+          <path d={`M${left} ${Y(v)} H${width}`} stroke={grey.hairline} />
+          <text x={left - 6} y={Y(v) + 4} textAnchor="end">
             {100 * v}
           </text>
         </g>
       ))}
       <path
-        d={rounds.map((r, i) => `${i ? "L" : "M"}${X(i)} ${Y(r)}`).join(" ")}
+        d={line<Guesses["rounds"][number]>((_, i) => X(i)!, won)(rounds) ?? undefined}
         fill="none"
         stroke={grey.mark}
         strokeWidth={1.4}
@@ -140,7 +144,7 @@ function Rounds({ rounds }: { rounds: Guesses["rounds"] }) {
         <circle
           key={r.id}
           cx={X(i)}
-          cy={Y(r)}
+          cy={won(r)}
           r={r.guesses < r.length ? 3.4 : 4.4}
           fill={r.guesses < r.length ? grey.paper : grey.ink}
           stroke={grey.ink}

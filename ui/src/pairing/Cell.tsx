@@ -13,6 +13,7 @@ import { fill } from "../drawing/screen";
 import { Both, Swatch } from "../drawing/Swatch";
 import type { Marks } from "./useMarks";
 import { markWords, ruleWords } from "./words";
+import { VisuallyHidden } from "../parts/VisuallyHidden";
 
 export type Paints = Map<string, PairedPaint>;
 
@@ -54,7 +55,8 @@ export function Parents({ pair, a, b }: { pair: PairingOfBoth; a: PairedPaint; b
       <Box component="span" sx={{ display: "flex", flex: "none" }}>
         {pair.leanA && <PairArrow side={pair.leanA} />}
         {pair.leanB && <PairArrow side={pair.leanB} right />}
-        {!pair.leanA && "·"}
+        {!pair.leanA && <span aria-hidden>·</span>}
+        <VisuallyHidden>with</VisuallyHidden>
       </Box>
       <Box component="span" sx={{ ...name, flex: 1 }}>
         {b.name}
@@ -98,7 +100,6 @@ export function Cell({
         component="button"
         aria-expanded={open}
         data-pair={`${pair.a}~${pair.b}`}
-        aria-label={`${a.name} with ${b.name}: ${pair.verdict}, ${pair.retention.toFixed(2)}, ${pair.middle.hueWord}, ${ruleWords(pair)}, ${markWords[mark]}`}
         onClick={onOpen}
         sx={{
           display: "block",
@@ -138,6 +139,7 @@ export function Cell({
             {pair.middle.hueWord} · {ruleWords(pair)}
           </Box>
           <MarkSign mark={mark} />
+          <VisuallyHidden>{markWords[mark]}</VisuallyHidden>
           <Box component="span" sx={{ display: "flex", gap: "1px", flex: "none" }}>
             {pair.ladder
               ?.filter((_, i) => i % 2 === 0)

@@ -60,6 +60,47 @@ export function Grid({
       </Box>
     );
   };
+  const cell = (p: PairingOfBoth, a: string, b: string) => (
+    <Box
+      component="button"
+      data-pair={`${a}~${b}`}
+      aria-label={`${paints.get(a)!.name} with ${paints.get(b)!.name}: ${covered(p) ? "covered" : `${p.verdict}, ${p.retention.toFixed(2)}, ${ruleWords(p)}`}`}
+      onClick={() => onOpen(p)}
+      sx={{
+        p: 0.5,
+        border: `${open === `${a}~${b}` ? 2 : 1}px solid ${open === `${a}~${b}` ? grey.ink : grey.hairline}`,
+        bgcolor: "transparent",
+        color: grey.ink,
+        font: "inherit",
+        cursor: "pointer",
+      }}
+    >
+      {covered(p) ? (
+        <Lid height={46} />
+      ) : (
+        <>
+          {p.band && <Ribbon band={p.band} height={22} middle={false} />}
+          <Box
+            component="span"
+            sx={{
+              display: "flex",
+              alignItems: "center",
+              gap: 0.75,
+              pt: 0.5,
+              fontFamily: figures,
+              fontSize: 12,
+            }}
+          >
+            <Drop verdict={p.verdict} height={13} />
+            {p.retention.toFixed(2)}
+            <Box component="span" sx={{ flex: 1, textAlign: "right", fontWeight: 700 }}>
+              {!p.agrees && "≠"}
+            </Box>
+          </Box>
+        </>
+      )}
+    </Box>
+  );
   return (
     <Box
       role="table"
@@ -72,61 +113,29 @@ export function Grid({
         pb: 1,
       }}
     >
-      <span />
-      {columns.map((b) => (
-        <Box key={b}>{head(b)}</Box>
+      <Box role="row" sx={{ display: "contents" }}>
+        <span role="cell" />
+        {columns.map((b) => (
+          <Box key={b} role="columnheader">
+            {head(b)}
+          </Box>
+        ))}
+      </Box>
+      {rows.map((a) => (
+        <Box key={a} role="row" sx={{ display: "contents" }}>
+          <Box role="rowheader" sx={{ alignSelf: "center" }}>
+            {head(a)}
+          </Box>
+          {columns.map((b) => {
+            const p = at(a, b);
+            return (
+              <Box key={b} role="cell" sx={{ display: "grid" }}>
+                {p && cell(p, a, b)}
+              </Box>
+            );
+          })}
+        </Box>
       ))}
-      {rows.map((a) => [
-        <Box key={a} sx={{ alignSelf: "center" }}>
-          {head(a)}
-        </Box>,
-        ...columns.map((b) => {
-          const p = at(a, b);
-          if (!p) return <span key={`${a} ${b}`} />;
-          return (
-            <Box
-              key={`${a} ${b}`}
-              component="button"
-              data-pair={`${a}~${b}`}
-              aria-label={`${paints.get(a)!.name} with ${paints.get(b)!.name}: ${covered(p) ? "covered" : `${p.verdict}, ${p.retention.toFixed(2)}, ${ruleWords(p)}`}`}
-              onClick={() => onOpen(p)}
-              sx={{
-                p: 0.5,
-                border: `${open === `${a}~${b}` ? 2 : 1}px solid ${open === `${a}~${b}` ? grey.ink : grey.hairline}`,
-                bgcolor: "transparent",
-                color: grey.ink,
-                font: "inherit",
-                cursor: "pointer",
-              }}
-            >
-              {covered(p) ? (
-                <Lid height={46} />
-              ) : (
-                <>
-                  {p.band && <Ribbon band={p.band} height={22} middle={false} />}
-                  <Box
-                    component="span"
-                    sx={{
-                      display: "flex",
-                      alignItems: "center",
-                      gap: 0.75,
-                      pt: 0.5,
-                      fontFamily: figures,
-                      fontSize: 12,
-                    }}
-                  >
-                    <Drop verdict={p.verdict} height={13} />
-                    {p.retention.toFixed(2)}
-                    <Box component="span" sx={{ flex: 1, textAlign: "right", fontWeight: 700 }}>
-                      {!p.agrees && "≠"}
-                    </Box>
-                  </Box>
-                </>
-              )}
-            </Box>
-          );
-        }),
-      ])}
     </Box>
   );
 }

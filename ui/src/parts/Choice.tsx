@@ -3,6 +3,7 @@ import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import { useState, type ReactNode } from "react";
 import { grey } from "../drawing/style";
+import { VisuallyHidden } from "./VisuallyHidden";
 
 /** A word that opens a list of choices below it. */
 export function Choice({
@@ -21,7 +22,7 @@ export function Choice({
   return (
     <>
       <ButtonBase
-        aria-label={label}
+        data-choice={label}
         aria-haspopup="menu"
         onClick={(e) => setAnchor(e.currentTarget)}
         sx={{
@@ -33,6 +34,7 @@ export function Choice({
           "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" },
         }}
       >
+        {shown !== label && <VisuallyHidden>{label}</VisuallyHidden>}
         {shown}
         <svg width={9} height={6} viewBox="0 0 9 6" aria-hidden>
           <path d="M1 1 L4.5 4.8 L8 1" fill="none" stroke={grey.ink} strokeWidth={1.4} />
@@ -62,7 +64,7 @@ export function OneOf<T extends string>({
   bold?: boolean;
 }) {
   return (
-    <Choice label={label} bold={bold} shown={<span>{shown}</span>}>
+    <Choice label={label} bold={bold} shown={shown}>
       {(close) =>
         of.map((o) => (
           <MenuItem

@@ -1,6 +1,5 @@
 import Button from "@mui/material/Button";
-import { useId, useState, type DragEvent } from "react";
-import { grey } from "../drawing/style";
+import { useRef, useState, type DragEvent } from "react";
 
 /** Asks for one file, by choosing or by dropping it here. */
 export function FileButton({
@@ -12,7 +11,7 @@ export function FileButton({
   accept: string;
   onFile: (f: File) => void;
 }) {
-  const id = useId();
+  const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   const drop = (e: DragEvent) => {
     e.preventDefault();
@@ -21,34 +20,32 @@ export function FileButton({
     if (f) onFile(f);
   };
   return (
-    <Button
-      component="label"
-      htmlFor={id}
-      variant="outlined"
-      onDragOver={(e: DragEvent) => {
-        e.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={drop}
-      sx={{
-        borderStyle: over ? "dashed" : "solid",
-        "&:focus-within": { outline: `2px solid ${grey.ink}`, outlineOffset: 2 },
-      }}
-    >
-      {label}
+    <>
+      <Button
+        variant="outlined"
+        onClick={() => input.current?.click()}
+        onDragOver={(e: DragEvent) => {
+          e.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={drop}
+        sx={{ borderStyle: over ? "dashed" : "solid" }}
+      >
+        {label}
+      </Button>
       <input
-        id={id}
+        ref={input}
         type="file"
+        hidden
         accept={accept}
         aria-label={label}
-        style={{ position: "absolute", opacity: 0, width: 1, height: 1 }}
         onChange={(e) => {
           const f = e.target.files?.[0];
           if (f) onFile(f);
           e.target.value = "";
         }}
       />
-    </Button>
+    </>
   );
 }

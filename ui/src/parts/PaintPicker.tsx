@@ -90,17 +90,25 @@ export function PaintPicker({
       />
       <Box
         ref={list}
-        role="listbox"
+        role="group"
         aria-label={`paints for the ${role}`}
         sx={{ overflowY: "auto", flex: 1, minHeight: 0, mt: 0.5 }}
       >
-        {belonging.map(row)}
-        {others.length > 0 && (
-          <Typography variant="caption" component="p" sx={{ mt: 2, mb: 0.5 }}>
-            not usually a {role}
-          </Typography>
+        {belonging.length > 0 && (
+          <Box role="listbox" aria-label={`usual for a ${role}`}>
+            {belonging.map(row)}
+          </Box>
         )}
-        {others.map(row)}
+        {others.length > 0 && (
+          <>
+            <Typography variant="caption" component="p" sx={{ mt: 2, mb: 0.5 }}>
+              not usually a {role}
+            </Typography>
+            <Box role="listbox" aria-label={`not usually a ${role}`}>
+              {others.map(row)}
+            </Box>
+          </>
+        )}
         {paints.length > 0 && belonging.length + others.length === 0 && (
           <Typography sx={{ mt: 2 }}>
             No paint of the library is called that. Try part of a name, or a code such as PB29.
@@ -147,7 +155,7 @@ function PaintRow({
       role="option"
       aria-selected={chosen}
       aria-disabled={taken}
-      aria-label={`${paint.id} ${paint.name}`}
+      data-paint={paint.id}
       tabIndex={chosen ? 0 : -1}
       onClick={pick}
       onKeyDown={(e) => {

@@ -49,7 +49,7 @@ export function WantIt({
           fontSize: 12,
           lineHeight: "18px",
           fontWeight: 500,
-          whiteSpace: "nowrap",
+          textAlign: "left",
           alignSelf: "flex-start",
         }}
       >

@@ -2,6 +2,8 @@ import type { Theme } from "@mui/material/styles";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useId, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Pair, Schemas } from "../api/client";
+import { scaleLinear } from "d3-scale";
+import { line } from "d3-shape";
 import { figures, grey, text } from "../drawing/style";
 import { fill } from "../drawing/screen";
 import { nearest, placesOf } from "./along";
@@ -48,7 +50,7 @@ export function PathFigure({
 }) {
   const hatch = useId();
   const width = useMediaQuery((t: Theme) => t.breakpoints.down("md")) ? 600 : 820;
-  const X = (at: number) => edge + at * (width - 2 * edge);
+  const X = scaleLinear([0, 1], [edge, width - edge]);
   const [held, setHeld] = useState<number | "way" | null>(null);
   const way = placesOf(pair, taint).map((p, i) => ({ ...p, at: pair.samples[i]!.at }));
   const place = (e: PointerEvent) => {
@@ -88,12 +90,13 @@ export function PathFigure({
   const half = (retention: number) =>
     Math.max(0.8, (retention * (rows.under[1] - rows.under[0])) / 2);
   const [top, foot] = rows.traces;
-  const L = (v: number) => foot - v * (foot - top);
-  const C = (v: number) => foot - Math.min(1, v / 0.3) * (foot - top);
-  const line = (y: (i: number) => number) =>
-    pair.samples
-      .map((s, i) => `${i ? "L" : "M"}${X(s.at).toFixed(1)} ${y(i).toFixed(1)}`)
-      .join(" ");
+  const L = scaleLinear([0, 1], [foot, top]);
+  const C = scaleLinear([0, 0.3], [foot, top]).clamp(true);
+  const trace = (y: (i: number) => number) =>
+    line<Pair["samples"][number]>(
+      (s) => X(s.at),
+      (_, i) => y(i),
+    ).digits(1)(pair.samples) ?? undefined;
   const marks = pair.ratios
     .map(({ a, b, at }) => ({ a, b, x: X(at) }))
     .map((m, i, all) => ({
@@ -241,13 +244,13 @@ export function PathFigure({
         <rect x={X(0)} y={top} width={X(1) - X(0)} height={foot - top} fill="transparent" />
         <path d={`M${X(0)} ${foot} H${X(1)} M${X(0)} ${top} H${X(1)}`} stroke={grey.hairline} />
         <path
-          d={line((i) => L(pair.samples[i]!.asPainted.oklch[0]!))}
+          d={trace((i) => L(pair.samples[i]!.asPainted.oklch[0]!))}
           fill="none"
           stroke={grey.ink}
           strokeWidth={1.8}
         />
         <path
-          d={line((i) => C(pair.samples[i]!.undertone.oklch[1]!))}
+          d={trace((i) => C(pair.samples[i]!.undertone.oklch[1]!))}
           fill="none"
           stroke={grey.ink}
           strokeWidth={1.6}

@@ -35,6 +35,7 @@ import { PileView, type OnPalette } from "./PileView";
 import { QuietView } from "./QuietView";
 import { SheetView } from "./SheetView";
 import { PointCard, type Held } from "./PointCard";
+import { VisuallyHidden } from "../parts/VisuallyHidden";
 
 export function PathPlace({ painter }: { painter: Profile }) {
   const id = Number(useParams().id);
@@ -371,11 +372,13 @@ function Along({
             >
               <Box
                 component="button"
-                aria-label={`follow ${called(p.a)} to ${called(p.b)}`}
                 onClick={() => onOther(p)}
                 sx={{
                   display: "grid",
-                  gridTemplateColumns: "200px minmax(0, 1fr) 20px 40px",
+                  gridTemplateColumns: {
+                    xs: "minmax(0, 1fr) 48px 20px 40px",
+                    sm: "200px minmax(0, 1fr) 20px 40px",
+                  },
                   gap: 1.5,
                   alignItems: "center",
                   p: 0,
@@ -388,6 +391,7 @@ function Along({
                   cursor: "pointer",
                 }}
               >
+                <VisuallyHidden>follow</VisuallyHidden>
                 <Box
                   component="span"
                   sx={{

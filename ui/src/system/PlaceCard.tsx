@@ -8,6 +8,7 @@ import { PaintPicker } from "../parts/PaintPicker";
 import { figures, grey } from "../drawing/style";
 import { fill } from "../drawing/screen";
 import { dragged, type At } from "./drag";
+import { VisuallyHidden } from "../parts/VisuallyHidden";
 
 /** What could stand in the place that is chosen. */
 export function PlaceCard({
@@ -65,7 +66,6 @@ export function PlaceCard({
               draggable
               onDragStart={(e: DragEvent) => e.dataTransfer.setData(dragged, s.ref)}
               onClick={() => onPut(s.ref)}
-              aria-label={`put ${s.ci} ${s.name}`}
               sx={{
                 display: "flex",
                 width: 1,
@@ -82,6 +82,7 @@ export function PlaceCard({
                 "&:hover": { bgcolor: grey.track },
               }}
             >
+              <VisuallyHidden>put</VisuallyHidden>
               <svg width={28} height={28} aria-hidden>
                 <rect width={28} height={28} fill={fill(s.shown)} />
               </svg>

@@ -52,20 +52,20 @@ export function Places({
                 onTake={() => onTake({ role, place })}
               />
             ))}
-            {r.places.length < r.most && r.places.every((p) => p.paint) && (
-              <Button
-                color="inherit"
-                size="small"
-                onClick={() => onAt({ role, place: r.places.length })}
-                sx={{
-                  px: 0.5,
-                  fontWeight: at.role === role && at.place === r.places.length ? 600 : 400,
-                }}
-              >
-                one more {r.role}
-              </Button>
-            )}
           </Box>
+          {r.places.length < r.most && r.places.every((p) => p.paint) && (
+            <Button
+              color="inherit"
+              size="small"
+              onClick={() => onAt({ role, place: r.places.length })}
+              sx={{
+                px: 0.5,
+                fontWeight: at.role === role && at.place === r.places.length ? 600 : 400,
+              }}
+            >
+              one more {r.role}
+            </Button>
+          )}
         </Box>
       ))}
       {places.sections.map((s, k) => (
@@ -165,11 +165,7 @@ function PlaceMark({
     <Box
       role="option"
       aria-selected={chosen}
-      aria-label={
-        p
-          ? `${p.ci} ${p.name}${place.warning ? `, ${place.warning}` : ""}`
-          : `empty place${place.want ? `, wants a lean to ${place.want}` : ""}`
-      }
+      data-place={p?.id ?? "empty"}
       tabIndex={0}
       draggable={!!p}
       onDragStart={(e: DragEvent) => place.ref && e.dataTransfer.setData(dragged, place.ref)}

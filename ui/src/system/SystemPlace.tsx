@@ -108,11 +108,18 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
         }}
       >
         <Box sx={{ height: { md: "calc(100vh - 116px)" }, overflowY: { md: "auto" }, pr: 1 }}>
-          <Box sx={{ display: "flex", justifyContent: "space-between", gap: 2 }}>
-            <Box sx={{ flex: 1, minWidth: 0, maxWidth: 420 }}>
+          <Box
+            sx={{
+              display: "flex",
+              flexWrap: "wrap",
+              justifyContent: "space-between",
+              columnGap: 2,
+            }}
+          >
+            <Box sx={{ flex: "1 1 240px", minWidth: 0, maxWidth: 420 }}>
               <NameField name={content.name} onRename={(name) => change({ ...content, name })} />
             </Box>
-            <Box sx={{ display: "flex", alignItems: "flex-start" }}>
+            <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "flex-start" }}>
               <Button color="inherit" component={To} to={`/wheel/${id}`} sx={{ fontWeight: 600 }}>
                 see the wheel
               </Button>

@@ -36,7 +36,7 @@ export function BeginPage({ painter }: { painter: Profile }) {
   });
   const problem = create.error ?? preset.error;
   return (
-    <Shell painter={painter}>
+    <Shell painter={painter} title="Begin a wheel">
       <Box
         sx={{
           display: "flex",
@@ -70,7 +70,7 @@ export function BeginPage({ painter }: { painter: Profile }) {
         <Box
           sx={{
             display: "grid",
-            gridTemplateColumns: { xs: "1fr", md: "repeat(3, minmax(0, 1fr))" },
+            gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "repeat(3, minmax(0, 1fr))" },
             gap: 4,
             flex: 1,
             minHeight: 0,
@@ -93,8 +93,9 @@ export function BeginPage({ painter }: { painter: Profile }) {
         <Box
           sx={{
             display: "flex",
+            flexWrap: "wrap",
             alignItems: "center",
-            gap: 3,
+            columnGap: 3,
             pt: 2,
             borderTop: `1px solid ${grey.hairline}`,
             position: "sticky",

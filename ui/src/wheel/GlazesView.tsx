@@ -10,7 +10,8 @@ import { glazesQuery, type Glazing } from "../api/queries";
 import { OneOf } from "../parts/Choice";
 import { grey, text } from "../drawing/style";
 import { fill } from "../drawing/screen";
-import { point, sector } from "../drawing/ring";
+import { Sector } from "../drawing/Ring";
+import { point } from "../drawing/ring";
 import { Swatch } from "../drawing/Swatch";
 
 /** Dry layers over paper or a painted ground, and the same wheel built of them. */
@@ -195,11 +196,12 @@ function GlazedWheel({ glazes }: { glazes: Glazes }) {
         .map((s) => {
           const a = 30 * s.index;
           const [x, y] = point(c, c, 204, a);
+          const place = { centre: [c, c], from: a - 15, to: a + 15, gap: 2.5 } as const;
           return (
             <g key={s.index}>
               <title>{`${s.name}: chroma ${s.chroma.toFixed(3)} glazed, ${s.mixedChroma.toFixed(3)} mixed`}</title>
-              <path d={sector(c, c, 128, 190, a - 15, a + 15, 2.5)} fill={fill(s.glazed)} />
-              <path d={sector(c, c, 66, 124, a - 15, a + 15, 2.5)} fill={fill(s.mixed)} />
+              <Sector {...place} inner={128} outer={190} fill={fill(s.glazed)} />
+              <Sector {...place} inner={66} outer={124} fill={fill(s.mixed)} />
               {s.brighter && <circle cx={x} cy={y} r={4} fill={grey.ink} />}
             </g>
           );

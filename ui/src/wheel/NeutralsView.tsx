@@ -46,7 +46,6 @@ export function NeutralsView({
           <Box
             key={p.a}
             component="button"
-            aria-label={`${name(p.a)} with ${name(p.b)}`}
             onClick={() => onChoose(p.a)}
             sx={{
               p: 0,

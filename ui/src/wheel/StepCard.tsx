@@ -67,7 +67,13 @@ export function StepCard({
           />
         </Box>
         <Box
-          sx={{ display: "flex", alignItems: "center", justifyContent: "space-between", gap: 1 }}
+          sx={{
+            display: "flex",
+            flexWrap: "wrap",
+            alignItems: "center",
+            justifyContent: "space-between",
+            columnGap: 1,
+          }}
         >
           <Typography
             variant="h1"
@@ -117,7 +123,7 @@ export function StepCard({
       {slot.rings && <RingRows slot={slot} />}
       <Ladder slot={slot} medium={settings.medium} />
       {!!slot.otherPairings?.length && <OtherPairings slot={slot} />}
-      <Box sx={{ display: "flex", gap: 3 }}>
+      <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3, rowGap: 1 }}>
         <Neighbours wheel={wheel} slot={slot} onChoose={onChoose} />
         <Across slot={wheel.slots[slot.complement]!} onChoose={onChoose} />
       </Box>

@@ -5,7 +5,8 @@ import type { RingRung, Section, Slot, Wheel } from "../api/client";
 import { figures, grey, text } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { cut, fill } from "../drawing/screen";
-import { piece, point, sector } from "../drawing/ring";
+import { Piece, Sector } from "../drawing/Ring";
+import { point } from "../drawing/ring";
 import { partsInWords, ratio, share } from "./words";
 
 /** The whole stage beside the heading, and without it where the figure stands alone. */
@@ -13,6 +14,7 @@ const stage = "0 0 744 652";
 const alone = "0 14 744 640";
 const cx = 372;
 const cy = 334;
+const centre = [cx, cy] as const;
 const rim = { inner: 184, outer: 252 };
 const band = { outer: 176, thick: 52 };
 
@@ -150,7 +152,8 @@ function SlotMark({
 }) {
   const middle = 30 * slot.index;
   const out = chosen ? 10 : 0;
-  const shape = sector(cx, cy, rim.inner + out, rim.outer + out, middle - 15, middle + 15, 2.8);
+  const place = { centre, from: middle - 15, to: middle + 15, gap: 2.8 };
+  const whole = { ...place, inner: rim.inner + out, outer: rim.outer + out };
   const primary = slot.kind === "primary";
   const name = slot.empty
     ? `${slot.name}, empty`
@@ -176,40 +179,40 @@ function SlotMark({
       style={{ cursor: "pointer", outline: "none" }}
     >
       {slot.empty || covered ? (
-        <path d={shape} fill={slot.empty ? grey.track : "url(#cover)"} stroke={grey.hairline} />
+        <Sector {...whole} fill={slot.empty ? grey.track : "url(#cover)"} stroke={grey.hairline} />
       ) : (
         <>
           {bands.rings.map((b, i) => (
-            <path
+            <Sector
               key={i}
+              {...place}
               data-ring={b.what}
-              d={sector(cx, cy, b.inner, b.outer, middle - 15, middle + 15, 2.8)}
+              inner={b.inner}
+              outer={b.outer}
               fill={fill(b.colour)}
             >
               <title>{b.title}</title>
-            </path>
+            </Sector>
           ))}
           {halves ? (
             halves.map((h, i) => (
-              <path
+              <Sector
                 key={h.paint}
-                d={sector(
-                  cx,
-                  cy,
-                  bands.inner,
-                  bands.outer,
-                  middle - 15 + 15 * i + (i ? 0.2 : 0),
-                  middle + 15 * i - (i ? 0 : 0.2),
-                  0,
-                )}
+                centre={centre}
+                inner={bands.inner}
+                outer={bands.outer}
+                from={middle - 15 + 15 * i + (i ? 0.2 : 0)}
+                to={middle + 15 * i - (i ? 0 : 0.2)}
                 fill={fill(h.asPainted)}
               >
                 <title>{h.name}</title>
-              </path>
+              </Sector>
             ))
           ) : (
-            <path
-              d={sector(cx, cy, bands.inner, bands.outer, middle - 15, middle + 15, 2.8)}
+            <Sector
+              {...place}
+              inner={bands.inner}
+              outer={bands.outer}
               fill={fill(slot.asPainted)}
             />
           )}
@@ -217,17 +220,13 @@ function SlotMark({
       )}
       {chosen && (
         <>
-          <path d={shape} fill="none" stroke={grey.paper} strokeWidth={4} />
-          <path
-            d={sector(
-              cx,
-              cy,
-              rim.inner + out - 3,
-              rim.outer + out + 3,
-              middle - 15,
-              middle + 15,
-              -2,
-            )}
+          <Sector {...whole} fill="none" stroke={grey.paper} strokeWidth={4} />
+          <Sector
+            centre={centre}
+            inner={rim.inner + out - 3}
+            outer={rim.outer + out + 3}
+            from={middle - 15.3}
+            to={middle + 15.3}
             fill="none"
             stroke={grey.ink}
             strokeWidth={2.2}
@@ -426,17 +425,14 @@ function Ribbon({ section, start, turn }: { section: Section; start: number; tur
         if (to.at <= from.at) return null;
         const overlap = 0.35 * turn;
         return (
-          <path
+          <Piece
             key={i}
-            d={piece(
-              cx,
-              cy,
-              band.outer,
-              start + turn * 120 * from.at,
-              start + turn * 120 * to.at + overlap,
-              inner(from.retention),
-              inner(to.retention),
-            )}
+            centre={centre}
+            outer={band.outer}
+            ends={[
+              { angle: start + turn * 120 * from.at, inner: inner(from.retention) },
+              { angle: start + turn * 120 * to.at + overlap, inner: inner(to.retention) },
+            ]}
             fill={fill(to.undertone)}
           />
         );

@@ -120,6 +120,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   return (
     <Shell
       painter={painter}
+      title={`Wheel of ${content.name}`}
       conditions={
         <>
           <Group>

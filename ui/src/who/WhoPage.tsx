@@ -27,7 +27,7 @@ function useEnter() {
 
 export function WhoPage({ local }: { local: boolean }) {
   return (
-    <Box sx={{ maxWidth: 880, mx: "auto", p: "56px 32px" }}>
+    <Box component="main" sx={{ maxWidth: 880, mx: "auto", p: "56px 32px" }}>
       <Box sx={{ display: "flex", alignItems: "center", gap: 1.5 }}>
         <Mark size={34} />
         <Typography sx={{ fontSize: 22, fontWeight: 600 }}>Gyrophane</Typography>
@@ -36,7 +36,7 @@ export function WhoPage({ local }: { local: boolean }) {
         Builds the twelve-step colour wheel of your three paints: how much of each, which mixtures
         stay clean, and why some turn to mud.
       </Typography>
-      <Typography variant="h1" sx={{ mt: 5, mb: 3 }}>
+      <Typography variant="h1" component="h1" sx={{ mt: 5, mb: 3 }}>
         Who is painting?
       </Typography>
       {local ? <Locals /> : <Strangers />}
