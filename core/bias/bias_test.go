@@ -164,6 +164,24 @@ func TestBecause(t *testing.T) {
 	}
 }
 
+// The light that gets past best is found, and of the two paints the one that
+// takes more of it is blamed, whichever is named first.
+func TestTheReasonBlamesThePaintThatTakesMore(t *testing.T) {
+	for _, c := range []struct{ a, b, says string }{
+		{"PY65", "PB29", "of the red light, which gets past best, 54 % is lost, mostly to the ultramarine blue."},
+		{"PG7", "PR254", "of the green light, which gets past best, 62 % is lost, mostly to the pyrrole red."},
+		{"PY43", "PV23", "of the red light, which gets past best, 47 % is lost, mostly to the dioxazine violet."},
+		{"PR101", "PB15:3", "of the blue light, which gets past best, 35 % is lost, mostly to the transparent red oxide."},
+	} {
+		for _, ids := range [][2]string{{c.a, c.b}, {c.b, c.a}} {
+			a, b := find(t, ids[0]), find(t, ids[1])
+			ma, mb := a.Alone(), b.Alone()
+			m := paint.Between(&ma, &mb, 0.5)
+			assert.Contains(t, Because(a, b, "", "", &m), c.says, ids)
+		}
+	}
+}
+
 func TestAloneSpeaksOfThePaint(t *testing.T) {
 	assert.Contains(t, Alone(find(t, "PR122")), "quinacridone magenta swallows green light")
 	assert.Contains(t, Alone(find(t, "PBk11")), "Iron oxide black treats all light alike")

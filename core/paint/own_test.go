@@ -261,6 +261,31 @@ func TestWhatIsMeasuredOfAnOwnPaintAgreesWithTheLibrary(t *testing.T) {
 	assert.Equal(t, "PB29, PY35, PR83", mixed.CI)
 }
 
+// The words part where the library's do: at S of 0.19 and 0.45 at 550 nm, and a
+// black hides by what it absorbs.
+func TestHidingIsReadOffTheScattering(t *testing.T) {
+	violet := colour.Flat(0.1)
+	violet[17] = 2
+	for _, c := range []struct {
+		name string
+		k    colour.Spectrum
+		s    float64
+		want string
+	}{
+		{"hardly scatters", violet, 0.01, "transparent"},
+		{"just below half", violet, 0.189, "transparent"},
+		{"just above half", violet, 0.191, "semi"},
+		{"just below opaque", violet, 0.449, "semi"},
+		{"just above opaque", violet, 0.451, "opaque"},
+		{"a grey that absorbs", colour.Flat(2.9), 0.01, "transparent"},
+		{"a black", colour.Flat(3.1), 0.01, "opaque"},
+	} {
+		m, err := OfCurves(c.k, colour.Flat(c.s))
+		require.NoError(t, err)
+		assert.Equal(t, c.want, Own("x", c.name, m, nil, TwoSwatch).Hiding, c.name)
+	}
+}
+
 func TestCurvesThatCannotBeAreRefused(t *testing.T) {
 	k, s := colour.Flat(1), colour.Flat(1)
 	_, err := OfCurves(k, s)
