@@ -24,22 +24,23 @@ func Database(t testing.TB) string {
 
 var (
 	lock      sync.Mutex
-	templates = map[string]bool{}
+	templates = map[string]string{}
 )
 
 // Copy makes a database as Database does, which is a copy of one that prepare has
-// filled: once for each name, and anew in each run of tests. That is many times as
-// quick as filling it again.
+// filled: once for each name, and anew in each run of a package's tests, since
+// several run beside each other on one cluster. That is many times as quick as
+// filling it again. The filled ones go when the cluster does.
 func Copy(t testing.TB, name string, prepare func(address string) error) string {
 	t.Helper()
-	template := "template_" + name
 	lock.Lock()
 	defer lock.Unlock()
-	if !templates[name] {
-		do(t, "drop database if exists "+template)
+	template, ok := templates[name]
+	if !ok {
+		template = "template_" + name + "_" + strings.ToLower(rand.Text())
 		do(t, "create database "+template)
 		require.NoError(t, prepare(address(t, template)))
-		templates[name] = true
+		templates[name] = template
 	}
 	return create(t, "test_"+strings.ToLower(rand.Text()), " template "+template)
 }
