@@ -31,7 +31,7 @@ export function Places({
     <Box
       sx={{
         display: "grid",
-        gridTemplateColumns: "repeat(3, minmax(0, 1fr))",
+        gridTemplateColumns: { xs: "minmax(0, 1fr)", sm: "repeat(3, minmax(0, 1fr))" },
         columnGap: 2,
         rowGap: 1,
       }}
