@@ -132,6 +132,13 @@ func TestTheBestSystemIsChosenAndMade(t *testing.T) {
 	release()
 	p.press("look at them")
 	p.see("The most wanted colours reached")
+	tickets := p.MustEval(`() => performance.getEntriesByType("resource").filter((r) => r.name.includes("/api/choose")).map((r) => new URL(r.name).searchParams.get("ticket"))`).Arr()
+	assert.Greater(t, len(tickets), 3)
+	seen := map[string]bool{}
+	for _, ticket := range tickets {
+		assert.False(t, seen[ticket.Str()], "a search that was left ends no other: each has its own ticket")
+		seen[ticket.Str()] = true
+	}
 	p.see("wanted reached, CIEDE2000")
 	p.see("It comes less near to ")
 	p.choose("for", "the least price")

@@ -360,8 +360,13 @@ export type Choosing = {
   contains: string[];
 };
 
-/** What this tab's searches go by. A new one ends the painter's one before. */
-const ticket = Math.random().toString(36).slice(2);
+/**
+ * What this tab's search goes by: each has a ticket of its own, so that ending one
+ * that was left never ends the one that was begun after it.
+ */
+const drawn = () => Math.random().toString(36).slice(2);
+let ticket = drawn();
+const newTicket = () => (ticket = drawn());
 
 /** How far this tab's search is. */
 export const searchingQuery = queryOptions({
@@ -394,7 +399,7 @@ export const chooseQuery = (
               careful,
               ...(without.length > 0 && { without }),
               ...(contains.length > 0 && { contains }),
-              ticket,
+              ticket: newTicket(),
               medium,
               light,
               judged,
