@@ -1,6 +1,7 @@
 package bias
 
 import (
+	"math"
 	"strings"
 	"testing"
 
@@ -62,6 +63,38 @@ func TestRelativeLeanInsideAFamily(t *testing.T) {
 	second, err := twins[1].Tube("tube-2", 0.5)
 	require.NoError(t, err)
 	assert.Empty(t, Relative(twins[0], []*paint.Paint{twins[0], second}), "alike is not more")
+}
+
+// Two paints are as like another up to a degree of lean.
+func TestRelativeLeanNeedsMoreThanADegree(t *testing.T) {
+	var alike, near int
+	for _, p := range paint.Library() {
+		for _, q := range paint.Library() {
+			a, okA := LeanIn(p, "")
+			b, okB := LeanIn(q, "")
+			if p == q || !okA || !okB || RoleOf(FamilyOf(p)) == "" || RoleOf(FamilyOf(p)) != RoleOf(FamilyOf(q)) {
+				continue
+			}
+			switch off := math.Abs(a.Degrees - b.Degrees); {
+			case off <= 1:
+				alike++
+				assert.Empty(t, Relative(p, []*paint.Paint{p, q}), "%s beside %s", p.ID, q.ID)
+			case off < 3:
+				near++
+				assert.Contains(t, Relative(p, []*paint.Paint{p, q}), "the more ", "%s beside %s", p.ID, q.ID)
+			}
+		}
+	}
+	assert.Positive(t, alike)
+	assert.Positive(t, near)
+}
+
+func TestAnArcIsThirtyDegreesToEitherSideAtLeast(t *testing.T) {
+	for id, want := range map[string]float64{"PY74": 30, "PB29": 30, "PR122": 30} {
+		arcs := Arcs(tubes(t, id))
+		require.Len(t, arcs, 1, id)
+		assert.Equal(t, want, arcs[0].Span, id)
+	}
 }
 
 func TestArcsHoldEveryHuedPaintOnceWithinTheirSpan(t *testing.T) {

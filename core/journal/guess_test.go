@@ -33,7 +33,10 @@ func TestAGuessIsScoredForTheStartOfTheMudToo(t *testing.T) {
 		{true, 0, MudStart{At: 0.1}, 4},
 		{false, 0.1, MudStart{Nowhere: true}, 4},
 		{false, 0.4, MudStart{At: 0.5}, 6},
-		{false, 0.4, MudStart{At: 0.6}, 5},
+		{false, 0.4, MudStart{At: 0.524}, 6},
+		{false, 0.4, MudStart{At: 0.526}, 5},
+		{false, 0.4, MudStart{At: 0.649}, 5},
+		{false, 0.4, MudStart{At: 0.651}, 4},
 		{false, 0.4, MudStart{At: 0.7}, 4},
 	} {
 		g, err := ParseGuess("green", "softened", c.nowhere, c.at)

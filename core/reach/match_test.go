@@ -116,6 +116,11 @@ func TestWhatASystemsPaintsMakeIsRecovered(t *testing.T) {
 	}
 }
 
+func TestAColourPassesForTheWantedOneUpToThree(t *testing.T) {
+	assert.True(t, Match{DE: 3}.Reached())
+	assert.False(t, Match{DE: 3.01}.Reached())
+}
+
 func BenchmarkNearest(b *testing.B) {
 	box := tubes(b, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6", "PBk9")
 	acrylic, err := paint.ParseMedium("acrylic")

@@ -1,11 +1,13 @@
 package wheel
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/bias"
 	"gyrophane/core/paint"
 )
 
@@ -72,6 +74,32 @@ func TestSubstitutesAreRankedAsAPainterWould(t *testing.T) {
 			}
 			assert.Equal(t, c.want, idsOf(c.kind.Substitutes(c.roles, c.role, c.place, c.from)))
 		})
+	}
+}
+
+// Price counts against fitness: a point for every ten, where a point is a degree
+// of lean, thirty are all the brightness there is, and to lean the wrong way is
+// twenty more.
+func TestAPriceOutweighsFitnessAtTenAPoint(t *testing.T) {
+	worse := func(p *paint.Paint, want string) float64 {
+		lean, ok := bias.LeanIn(p, "blue")
+		require.True(t, ok)
+		off := math.Abs(lean.Degrees)
+		if lean.Toward == want {
+			off = math.Abs(off - 14)
+		} else {
+			off += 20
+		}
+		return 30*(1-p.Undertone().Retention) + off
+	}
+	for _, c := range []struct{ better, worse string }{{"PB29", "PB15:3"}, {"PB29", "PB28"}} {
+		of := candidates(t, c.better, c.worse)
+		apart := worse(of[1].Paint, "violet") - worse(of[0].Paint, "violet")
+		require.Greater(t, apart, 5.0)
+		for price, want := range map[float64][]string{10*apart - 1: {c.better, c.worse}, 10*apart + 1: {c.worse, c.better}} {
+			of[0].Price = &price
+			assert.Equal(t, want, idsOf(Split.Substitutes([3][]*paint.Paint{}, 2, 0, of)), "at %.0f", price)
+		}
 	}
 }
 

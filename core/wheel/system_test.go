@@ -265,12 +265,15 @@ func TestRingsStepEvenlyInLightness(t *testing.T) {
 				assert.GreaterOrEqual(t, r.L, last)
 				last = r.L
 			}
-			assert.InDelta(t, lightestTint, last, 6, "a let-down of 1:9 in 39 parts of white still shows")
+			assert.InDelta(t, 92, last, 6, "a let-down of 1:9 in 39 parts of white still shows")
 		}
 		for _, by := range []Additive{ByBlack, ByBlueGrey, ByMixedBlack} {
 			shades := w.Shades(i, 3, by)
 			if own <= darkestShade+leastShade {
 				assert.Empty(t, shades, "it is dark already")
+			}
+			if i == 0 && by == ByBlack {
+				assert.InDelta(t, 20, shades[2].L, 1, "a yellow can be taken down to 20")
 			}
 			last := own
 			for _, r := range shades {

@@ -58,17 +58,30 @@ func TestTheRunOfASectionGoesOneWay(t *testing.T) {
 	}
 }
 
+// A step jumps past 1.6 times the median step, and never below 0.06; among these
+// wheels are steps that lie close to either.
 func TestJumps(t *testing.T) {
-	w := Build(triad(t, "PY184", "PR122", "PB15:3"), Options{Spacing: path.EqualParts})
-	jumps := 0
-	for i, s := range w.Slots {
-		assert.InDelta(t, s.Brushed.Distance(w.Slots[(i+1)%12].Brushed), s.Jump, 1e-12)
-		assert.Equal(t, s.Jump > 1.6*w.Median && s.Jump > 0.06, s.Jumps)
-		if s.Jumps {
-			jumps++
+	var past, short, small int
+	for _, ids := range [][3]string{{"PY184", "PR122", "PB15:3"}, {"PY65", "PR255", "PB29"}, {"PY43", "PR101", "PB29"}, {"PY184", "PR254", "PB60"}, {"PY43", "PBr7-raw-umber", "PG23"}} {
+		for _, spacing := range []path.Spacing{path.ByHue, path.ByContrast, path.EqualParts} {
+			w := Build(triad(t, ids[0], ids[1], ids[2]), Options{Spacing: spacing})
+			for i, s := range w.Slots {
+				assert.InDelta(t, s.Brushed.Distance(w.Slots[(i+1)%12].Brushed), s.Jump, 1e-12)
+				assert.Equal(t, s.Jump > 1.6*w.Median && s.Jump > 0.06, s.Jumps, "%v by %v, slot %d", ids, spacing, i)
+				switch times := s.Jump / w.Median; {
+				case s.Jumps && times < 1.9:
+					past++
+				case !s.Jumps && times > 1.3 && times < 1.6:
+					short++
+				case times > 1.6 && s.Jump > 0.04:
+					small++
+				}
+			}
 		}
 	}
-	assert.Positive(t, jumps, "by equal parts a strong blue jumps away from yellow")
+	assert.Positive(t, past, "just past it")
+	assert.Positive(t, short, "just short of it")
+	assert.Positive(t, small, "more than 1.6 times as large, and yet small")
 }
 
 func TestBrightAndDullTriadsAreToldApart(t *testing.T) {
