@@ -146,7 +146,7 @@ func TestTheBestSystemIsChosenAndMade(t *testing.T) {
 	p.waitFor("without the bismuth", func() bool { return !strings.Contains(p.MustElement(`[aria-label="the best"]`).MustText(), "bismuth") })
 	p.choose("chosen from", "from the whole library")
 	p.see("100 % clean")
-	p.MustElement(`[aria-label="the best"]`).MustElementR("button", "make a wheel of it").MustClick()
+	p.element(`[aria-label="the best"] button`, "make a wheel of it").MustClick()
 	p.waitFor("its wheel", func() bool {
 		return p.MustHas(`[role=radio][data-slot]`) && strings.Contains(p.nameOfWheel(), "best triad of the library")
 	})
@@ -189,7 +189,7 @@ func TestAComparisonIsKeptWithItsDecision(t *testing.T) {
 	q.press("save mine over it")
 	q.see("for its oranges · the second tab")
 
-	q.MustElementR(`[role=group][aria-label^="kept "] a`, "20").MustClick()
+	q.element(`[role=group][aria-label^="kept "] a`, "20").MustClick()
 	q.waitFor("its address reopens it", func() bool { return len(q.MustElements("[data-outline]")) == 3 })
 	svg := *q.element("a", "drawing (SVG)").MustAttribute("href")
 	assert.Contains(t, q.MustEval(`async (at) => (await fetch(at)).text()`, svg).Str(), "Six from the harbour")

@@ -26,7 +26,7 @@ func (v visitor) expect(of, hue, drop string, mud float64) {
 		v.Mouse.MustClick(proto.InputMouseButtonLeft)
 	}
 	v.press("hue of " + of)
-	v.MustElementR("[role=menuitem]", "^"+hue+"$").MustClick()
+	v.item(hue).MustClick()
 	v.choose("brightness of "+of, drop)
 }
 
@@ -56,7 +56,7 @@ func TestPairingsArePredictedUnderTheirCovers(t *testing.T) {
 		p.expect(pair, "violet", "muddy", 0.5)
 	}
 	p.see("you say violet, muddy, muddy 50 % of the way")
-	p.MustElement(`section[aria-label="green"]`).MustElementR("button", "commit 2").MustClick()
+	p.element(`section[aria-label="green"] button`, "commit 2").MustClick()
 	p.element("[data-pair]", "phthalo blue green shade with arylide yellow deep").MustClick()
 	p.see("You said violet, muddy")
 

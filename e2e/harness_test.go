@@ -189,11 +189,22 @@ func (v visitor) find(what, js string, args ...any) found {
 	return f
 }
 
-// MustClick clicks as soon as the element is where it can be clicked.
+// MustElement is the first of a selector, as soon as there is one.
+func (v visitor) MustElement(selector string) found {
+	v.t.Helper()
+	return v.find(selector, `(selector) => document.querySelector(selector)`, selector)
+}
+
+// MustClick clicks as soon as the element is where it can be clicked, and again
+// when the page moved between the look and the click, so that it met another.
 func (f found) MustClick() *rod.Element {
 	f.v.t.Helper()
 	f.v.waitFor("a click", func() bool {
-		if f.Click(proto.InputMouseButtonLeft, 1) == nil {
+		_, err := f.Eval(`() => {
+			window.met = false;
+			this.addEventListener("click", () => { window.met = true; }, { capture: true, once: true });
+		}`)
+		if err == nil && f.Click(proto.InputMouseButtonLeft, 1) == nil && f.v.met() {
 			return true
 		}
 		if e, err := f.again(); err == nil {
@@ -202,6 +213,12 @@ func (f found) MustClick() *rod.Element {
 		return false
 	})
 	return f.Element
+}
+
+// met says whether the click met its element; it did too when there is another page now.
+func (v visitor) met() bool {
+	got, err := v.Eval(`() => window.met !== false`)
+	return err != nil || got.Value.Bool()
 }
 
 func (v visitor) press(words string) { v.t.Helper(); v.element("button, a[href]", words).MustClick() }
@@ -291,6 +308,12 @@ func (v visitor) menu(label, item string) {
 	v.t.Helper()
 	v.press(label)
 	v.element("[role=menuitem]", item).MustClick()
+}
+
+// item is the one of an open menu that says just that.
+func (v visitor) item(words string) found {
+	v.t.Helper()
+	return v.find("in the menu: "+words, `(words) => [...document.querySelectorAll("[role=menuitem]")].find((e) => e.innerText === words)`, words)
 }
 
 func (v visitor) focusOn(selector, words string) {
