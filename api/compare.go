@@ -19,8 +19,8 @@ import (
 	"gyrophane/wire"
 )
 
-// Compared is what is asked for of kept systems side by side.
-type Compared struct {
+// ComparedQuery is what is asked for of kept systems side by side.
+type ComparedQuery struct {
 	Look
 	Wheels []int64 `query:"wheels" required:"true" minItems:"1" maxItems:"4" doc:"kept systems, with commas between"`
 }
@@ -114,7 +114,7 @@ func (s *Server) comparisonRoutes() {
 }
 
 // compared are kept systems side by side, in the medium they are looked at in.
-func (s *Server) compared(ctx context.Context, in *Compared) (v wire.View, out []reach.Compared, err error) {
+func (s *Server) compared(ctx context.Context, in *ComparedQuery) (v wire.View, out []reach.Compared, err error) {
 	if v, err = in.view(); err != nil {
 		return v, nil, err
 	}
@@ -135,7 +135,7 @@ type matched struct {
 	matches []reach.TargetMatch
 }
 
-func (s *Server) matched(ctx context.Context, in *Compared) (m matched, err error) {
+func (s *Server) matched(ctx context.Context, in *ComparedQuery) (m matched, err error) {
 	if m.view, err = in.view(); err != nil {
 		return m, err
 	}
@@ -151,7 +151,7 @@ func (s *Server) matched(ctx context.Context, in *Compared) (m matched, err erro
 
 func (s *Server) compareRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "compare", Tags: []string{"comparing"}, Summary: "Kept systems side by side: reach, figures, steps, differences", Method: http.MethodGet, Path: "/api/compare"},
-		func(ctx context.Context, in *Compared) (*struct{ Body wire.Comparison }, error) {
+		func(ctx context.Context, in *ComparedQuery) (*struct{ Body wire.Comparison }, error) {
 			v, systems, err := s.compared(ctx, in)
 			if err != nil {
 				return nil, s.refusal(err)
@@ -160,12 +160,12 @@ func (s *Server) compareRoutes() {
 		})
 
 	type export struct {
-		Compared
+		ComparedQuery
 		Format string `query:"format" required:"true" enum:"svg,csv" doc:"of the file"`
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "exportComparison", Tags: []string{"comparing"}, Summary: "A comparison as a drawing or a table", Method: http.MethodGet, Path: "/api/compare/export"},
 		func(ctx context.Context, in *export) (*Export, error) {
-			_, systems, err := s.compared(ctx, &in.Compared)
+			_, systems, err := s.compared(ctx, &in.ComparedQuery)
 			if err != nil {
 				return nil, s.refusal(err)
 			}
@@ -190,7 +190,7 @@ func (s *Server) compareRoutes() {
 		})
 
 	huma.Register(s.api, huma.Operation{OperationID: "wanted", Tags: []string{"comparing"}, Summary: "The wanted colours, and the best recipe of each system for each", Method: http.MethodGet, Path: "/api/wanted"},
-		func(ctx context.Context, in *Compared) (*struct{ Body []WantedKept }, error) {
+		func(ctx context.Context, in *ComparedQuery) (*struct{ Body []WantedKept }, error) {
 			m, err := s.matched(ctx, in)
 			if err != nil {
 				return nil, s.refusal(err)
@@ -203,7 +203,7 @@ func (s *Server) compareRoutes() {
 		})
 
 	huma.Register(s.api, huma.Operation{OperationID: "exportRecipes", Tags: []string{"comparing"}, Summary: "The recipes for the wanted colours as a table", Method: http.MethodGet, Path: "/api/wanted/export"},
-		func(ctx context.Context, in *Compared) (*Export, error) {
+		func(ctx context.Context, in *ComparedQuery) (*Export, error) {
 			m, err := s.matched(ctx, in)
 			if err != nil {
 				return nil, s.refusal(err)

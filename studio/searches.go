@@ -70,8 +70,8 @@ var (
 	ErrNoTurn        = errors.New("the turn of the search did not come")
 )
 
-// Search is a search to be run.
-type Search struct {
+// SearchRequest is a search to be run.
+type SearchRequest struct {
 	Painter  int64
 	Question string // a new search for the same one ends the one before
 	Ticket   string // names it, so that one can ask how far it is, and end it
@@ -81,7 +81,7 @@ type Search struct {
 // search of the same painter begins, or its time is over. The error is that of the
 // work, an input.Error where it asks too much, ErrAnotherSearch, ErrNoTurn, or
 // context.Canceled.
-func (q *Queue) Run(ctx context.Context, s Search, work func(ctx context.Context, report reach.Report) error) error {
+func (q *Queue) Run(ctx context.Context, s SearchRequest, work func(ctx context.Context, report reach.Report) error) error {
 	ctx, end := context.WithCancelCause(ctx)
 	defer end(nil)
 	one := &search{searchKey: searchKey{s.Painter, s.Question}, ticket: s.Ticket, end: end, turn: make(chan struct{})}
@@ -226,7 +226,7 @@ func (s *Studio) Table(ctx context.Context, paints []*paint.Paint, workers int, 
 // Choose finds the best systems for a request, from a painter's box, its prices
 // and wanted colours; as a search with a ticket.
 func (s *Studio) Choose(ctx context.Context, painter int64, ticket string, r reach.Request) (out reach.Result, err error) {
-	err = s.Searches.Run(ctx, Search{painter, "choose", ticket}, func(ctx context.Context, report reach.Report) error {
+	err = s.Searches.Run(ctx, SearchRequest{painter, "choose", ticket}, func(ctx context.Context, report reach.Report) error {
 		box, err := s.Box(ctx, painter)
 		if err != nil {
 			return err
@@ -256,7 +256,7 @@ type Replacing struct {
 
 // Replace says for each tube of a kept system what replaces it best; as a search.
 func (s *Studio) Replace(ctx context.Context, p store.Painter, r Replacing) (system reach.Named, swaps []reach.Swap, err error) {
-	err = s.Searches.Run(ctx, Search{Painter: p.ID, Question: "replace"}, func(ctx context.Context, _ reach.Report) error {
+	err = s.Searches.Run(ctx, SearchRequest{Painter: p.ID, Question: "replace"}, func(ctx context.Context, _ reach.Report) error {
 		systems, err := s.SideBySide(ctx, p, []int64{r.Wheel})
 		if err != nil {
 			return err

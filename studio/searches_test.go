@@ -26,7 +26,7 @@ func (q searcher) begin(ctx context.Context, id int64, about, ticket string) (be
 	entered := make(chan struct{})
 	go func() {
 		close(entered)
-		ended <- q.s.Run(ctx, Search{id, about, ticket}, func(ctx context.Context, _ reach.Report) error {
+		ended <- q.s.Run(ctx, SearchRequest{id, about, ticket}, func(ctx context.Context, _ reach.Report) error {
 			close(begun)
 			select {
 			case <-end:

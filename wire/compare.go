@@ -83,7 +83,7 @@ type BinRun struct {
 	To   int `json:"to"`
 }
 
-func binRuns(runs []reach.Run) []BinRun {
+func binRuns(runs []reach.HueRange) []BinRun {
 	out := []BinRun{}
 	for _, r := range runs {
 		out = append(out, BinRun{r.From, r.To})

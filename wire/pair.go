@@ -156,7 +156,7 @@ func (v View) Pair(p *path.Path, n int, spacing path.Spacing) Pair {
 }
 
 func (v View) pathStep(p *path.Path, s path.Step, spacing path.Spacing) PathStep {
-	out := PathStep{round(s.Share, 6), round(p.ReachedAt(s.Share, spacing), 4), v.step(s), p.Mixing(s.Recipe)}
+	out := PathStep{round(s.Share, 6), round(p.ReachedAt(s.Share, spacing), 4), v.step(s), p.Mixing(s.Ratio)}
 	if p.Indistinguishable() {
 		out.Verdict = paint.Neutral.String()
 	}

@@ -132,7 +132,7 @@ func (v View) look(m *paint.Mixture) colour.OKLab {
 func (v View) painted(m *paint.Mixture) Shown { return shown(v.look(m)) }
 
 func (v View) step(s path.Step) Mixture {
-	return Mixture{v.Recipe(s.Recipe.Parts), plain(s.Recipe.Parts), v.colours(&s.Mixture, s.Under), judgement(s.Under)}
+	return Mixture{v.Recipe(s.Ratio.Parts), plain(s.Ratio.Parts), v.colours(&s.Mixture, s.Under), judgement(s.Under)}
 }
 
 // PileDifference is one pile laid beside another.

@@ -265,7 +265,7 @@ func (v View) rings(w *wheel.Wheel, i int, c wheel.Choices) *SlotRings {
 	return out
 }
 
-func (v View) ringRung(r *wheel.Rung) RingRung {
+func (v View) ringRung(r *wheel.RingRung) RingRung {
 	s := r.Looks(v.Medium, v.Wet)
 	return RingRung{shown(s.OKLab(v.Light)), r.With, v.Recipe(r.Parts), round(r.L, 1), r.Reached, r.Mixture.Undertone().HueWord()}
 }

@@ -85,7 +85,7 @@ func TestPracticeDrawsWhereGuessesWereWrong(t *testing.T) {
 	for range 400 {
 		round := Draw(sections, RoundLength, random)
 		require.Len(t, round, RoundLength)
-		seen := map[Drawn]bool{}
+		seen := map[DrawnPairing]bool{}
 		for _, d := range round {
 			assert.False(t, seen[d], "none twice")
 			seen[d] = true

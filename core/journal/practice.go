@@ -79,12 +79,12 @@ func (d Drawable) Weight() float64 {
 	return 1 + 4*lost/float64(d.OutOf+MaxGuessPoints)
 }
 
-// Drawn is one pairing of a section, by index.
-type Drawn struct{ Section, Pairing int }
+// DrawnPairing is one pairing of a section, by index.
+type DrawnPairing struct{ Section, Pairing int }
 
 // Draw takes n pairings, or all when there are fewer, none of them twice: each
 // time a section by its weight, then any of its pairings.
-func Draw(sections []Drawable, n int, random *rand.Rand) (out []Drawn) {
+func Draw(sections []Drawable, n int, random *rand.Rand) (out []DrawnPairing) {
 	left := make([][]int, len(sections))
 	for i, s := range sections {
 		left[i] = random.Perm(s.Pairings)
@@ -109,7 +109,7 @@ func Draw(sections []Drawable, n int, random *rand.Rand) (out []Drawn) {
 				break
 			}
 		}
-		out = append(out, Drawn{taken, left[taken][0]})
+		out = append(out, DrawnPairing{taken, left[taken][0]})
 		left[taken] = left[taken][1:]
 	}
 	return out

@@ -49,9 +49,9 @@ func hundredths(v float64) string {
 // Sentence says what a reading that was found on a path looks like.
 func (f Found) Sentence(r paint.Reading) string {
 	if f.Fits {
-		return fmt.Sprintf("It looks like %s.", f.Recipe.Parts.Words())
+		return fmt.Sprintf("It looks like %s.", f.Ratio.Parts.Words())
 	}
 	look := f.Mixture.AsPainted(r.Medium, r.Wet)
 	return fmt.Sprintf("Nothing between these two looks like that: the nearest is %s, and what was read is %s beside it.",
-		f.Recipe.Parts.Words(), r.Lab.OKLab().Beside(look.OKLab(colour.D65)))
+		f.Ratio.Parts.Words(), r.Lab.OKLab().Beside(look.OKLab(colour.D65)))
 }

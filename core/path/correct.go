@@ -51,19 +51,19 @@ func Correct(have, want []paint.Part) (Correction, error) {
 			with = append(with, p.Paint)
 		}
 	}
-	return CorrectTo(have, Aim{target.Brushed(), (*paint.Mixture).Brushed}, with, volume(want))
+	return CorrectTo(have, Target{target.Brushed(), (*paint.Mixture).Brushed}, with, volume(want))
 }
 
-// Aim is a colour that is wanted, and how a mixture is looked at to be held
+// Target is a colour that is wanted, and how a mixture is looked at to be held
 // against it: brushed out, or as painted, as a swatch was that has been read.
-type Aim struct {
+type Target struct {
 	Colour colour.OKLab
 	Look   func(*paint.Mixture) colour.OKLab
 }
 
 // AimAt is the colour of a reading, and its medium and wetness for looking.
-func AimAt(r paint.Reading) Aim {
-	return Aim{r.Lab.OKLab(), func(m *paint.Mixture) colour.OKLab {
+func AimAt(r paint.Reading) Target {
+	return Target{r.Lab.OKLab(), func(m *paint.Mixture) colour.OKLab {
 		s := m.AsPainted(r.Medium, r.Wet)
 		return s.OKLab(colour.D65)
 	}}
@@ -71,7 +71,7 @@ func AimAt(r paint.Reading) Aim {
 
 // Locate finds the place of a path that comes nearest to an aim: the share of
 // the second paint, and how far from the aim that is in OKLab.
-func (p *Path) Locate(want Aim) (share, miss float64) {
+func (p *Path) Locate(want Target) (share, miss float64) {
 	at := func(t float64) float64 {
 		m := p.At(t)
 		return want.Look(&m).Distance(want.Colour)
@@ -122,7 +122,7 @@ func (p *Path) Find(r paint.Reading) Found {
 
 // CorrectTo is Correct for any aim, and the paints that may be added; needed is
 // the amount that is wanted, in parts.
-func CorrectTo(have []paint.Part, want Aim, with []*paint.Paint, needed float64) (Correction, error) {
+func CorrectTo(have []paint.Part, want Target, with []*paint.Paint, needed float64) (Correction, error) {
 	if len(with) == 0 {
 		return Correction{}, errors.New("name at least one paint that may be added")
 	}
@@ -164,7 +164,7 @@ type search struct {
 	base paint.Mixture
 	now  float64 // its parts
 	with []paint.Mixture
-	want Aim
+	want Target
 	duos [][2]int // which two are tried together; a paint with itself is that paint alone
 }
 

@@ -73,7 +73,7 @@ func TestCorrectionsByHand(t *testing.T) {
 	assert.Error(t, err)
 	_, err = Correct(pile(t, map[string]float64{"PY74": 1}), nil)
 	assert.Error(t, err)
-	_, err = CorrectTo(pile(t, map[string]float64{"PY74": 1}), Aim{Look: (*paint.Mixture).Brushed}, nil, 1)
+	_, err = CorrectTo(pile(t, map[string]float64{"PY74": 1}), Target{Look: (*paint.Mixture).Brushed}, nil, 1)
 	assert.ErrorContains(t, err, "at least one paint")
 }
 

@@ -13,4 +13,4 @@ func (p *Path) Weaker() *paint.Paint {
 
 // Mixing tells in order how to mix a recipe of the path: let-downs first, then
 // from the weaker paint, the stronger one a trace at a time.
-func (p *Path) Mixing(r Recipe) []string { return r.Parts.MixingFrom(p.Weaker()) }
+func (p *Path) Mixing(r Ratio) []string { return r.Parts.MixingFrom(p.Weaker()) }

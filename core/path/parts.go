@@ -9,8 +9,8 @@ import (
 	"gyrophane/core/recipe"
 )
 
-// Recipe is a mixture of a path's two paints in whole parts.
-type Recipe struct {
+// Ratio is a mixture of a path's two paints in whole parts.
+type Ratio struct {
 	Share float64       // of the second paint that the parts come to, by volume
 	Parts recipe.Recipe // in the order of the path: one ingredient, or two
 }
@@ -23,7 +23,7 @@ const looked = 1.25 * recipe.NearEnough
 // colour lies within 0.02 OKLab of the mixture with that share (0 to 1) of the
 // second paint. Where none does, the paint of which a trace is wanted is first
 // let down, 1:9 or 1:19, in its partner.
-func (p *Path) Parts(share float64) Recipe {
+func (p *Path) Parts(share float64) Ratio {
 	if share == 0 || share == 1 {
 		return p.pure(share)
 	}
@@ -54,27 +54,27 @@ func (p *Path) Parts(share float64) Recipe {
 }
 
 // pure is the first paint at a share of 0, and the second at 1.
-func (p *Path) pure(share float64) Recipe {
+func (p *Path) pure(share float64) Ratio {
 	if share == 1 {
-		return Recipe{1, recipe.Pure(p.B)}
+		return Ratio{1, recipe.Pure(p.B)}
 	}
-	return Recipe{0, recipe.Pure(p.A)}
+	return Ratio{0, recipe.Pure(p.A)}
 }
 
-func (p *Path) plain(parts [2]int) Recipe {
-	return Recipe{float64(parts[1]) / float64(parts[0]+parts[1]), recipe.OfTwo(p.A, p.B, parts)}
+func (p *Path) plain(parts [2]int) Ratio {
+	return Ratio{float64(parts[1]) / float64(parts[0]+parts[1]), recipe.OfTwo(p.A, p.B, parts)}
 }
 
 // letDown is a recipe of so many parts of the weak paint and of the let-down of
 // the strong one.
-func (p *Path) letDown(strong, weak *paint.Paint, parts [2]int, thin int) Recipe {
+func (p *Path) letDown(strong, weak *paint.Paint, parts [2]int, thin int) Ratio {
 	rest := recipe.Ingredient{Paint: weak, Parts: float64(parts[0])}
 	let := recipe.Ingredient{Paint: strong, Parts: float64(parts[1]), In: weak, Thin: thin}
 	share := float64(parts[1]) / float64((parts[0]+parts[1])*(thin+1))
 	if strong == p.A {
-		return Recipe{1 - share, recipe.Recipe{let, rest}}
+		return Ratio{1 - share, recipe.Recipe{let, rest}}
 	}
-	return Recipe{share, recipe.Recipe{rest, let}}
+	return Ratio{share, recipe.Recipe{rest, let}}
 }
 
 // roughly is the brushed-out colour between the two samples around a share,

@@ -208,7 +208,7 @@ func BenchmarkPath(b *testing.B) {
 func TestMixingStartsFromTheWeakerPaint(t *testing.T) {
 	p := of(t, "PB15:3", "PY184")
 	assert.Equal(t, "PY184", p.Weaker().ID)
-	says := p.Mixing(p.Middle(ByHue).Recipe)
+	says := p.Mixing(p.Middle(ByHue).Ratio)
 	require.GreaterOrEqual(t, len(says), 3)
 	assert.Contains(t, says[len(says)-3], "bismuth yellow, the weaker paint")
 	assert.Contains(t, says[len(says)-2], "a trace at a time")
@@ -220,7 +220,7 @@ func TestMixingStartsFromTheWeakerPaint(t *testing.T) {
 	assert.Contains(t, says[2], "this let-down")
 
 	same := of(t, "PB29", "PB29")
-	assert.Equal(t, []string{"Straight from the tube: the ultramarine blue as it comes."}, same.Mixing(same.Middle(ByHue).Recipe))
+	assert.Equal(t, []string{"Straight from the tube: the ultramarine blue as it comes."}, same.Mixing(same.Middle(ByHue).Ratio))
 }
 
 func BenchmarkPathWithPartsEverywhere(b *testing.B) {

@@ -43,7 +43,7 @@ const MostSteps = 11
 // Step is one place on a path, with parts a brush can do. Its mixture is that
 // of the parts.
 type Step struct {
-	Recipe
+	Ratio
 	Mixture paint.Mixture
 	Under   paint.Undertone
 	Brushed colour.OKLab
@@ -122,7 +122,7 @@ func (p *Path) Steps(n int, s Spacing) []Step {
 			steps[i] = p.step(p.pure(0))
 			continue
 		}
-		var r Recipe
+		var r Ratio
 		if s == EqualParts {
 			r = p.plain([2]int{n - i, i + 1})
 		} else {
@@ -136,7 +136,7 @@ func (p *Path) Steps(n int, s Spacing) []Step {
 // Middle is the secondary: the step half way.
 func (p *Path) Middle(s Spacing) Step { return p.Steps(1, s)[0] }
 
-func (p *Path) step(r Recipe) Step {
+func (p *Path) step(r Ratio) Step {
 	m := p.At(r.Share)
 	return Step{r, m, m.Undertone(), m.Brushed()}
 }

@@ -81,7 +81,7 @@ func (r Reach) Clean() float64 { return r.from(paint.CleanFrom()).share() }
 func (r Reach) Soft() float64 { return r.from(paint.SoftenedFrom()).share() }
 
 // CleanRuns are the stretches of the circle that are reached cleanly.
-func (r Reach) CleanRuns() []Run { return r.from(paint.CleanFrom()).runs() }
+func (r Reach) CleanRuns() []HueRange { return r.from(paint.CleanFrom()).runs() }
 
 // Mean is the mean over all bins.
 func (r Reach) Mean() float64 {

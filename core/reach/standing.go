@@ -86,11 +86,11 @@ func (s Metrics) NearestSlot(other *wheel.Slot) int {
 	return best
 }
 
-// Run is a stretch of the circle, from one bin upward to another, both in it.
-type Run struct{ From, To int }
+// HueRange is a stretch of the circle, from one bin upward to another, both in it.
+type HueRange struct{ From, To int }
 
 // Words name a run by its hues: "in the orange", "from blue-green to violet".
-func (r Run) Words() string {
+func (r HueRange) Words() string {
 	if r.To-r.From+1 == Bins {
 		return "all the way round"
 	}
@@ -102,7 +102,7 @@ func (r Run) Words() string {
 }
 
 // Runs names several: "in the orange, in the green and from blue to violet".
-func Runs(runs []Run) string {
+func Runs(runs []HueRange) string {
 	var words []string
 	for _, r := range runs {
 		words = append(words, r.Words())
@@ -115,10 +115,10 @@ func Runs(runs []Run) string {
 
 // Difference is where of two systems one is better off than the other.
 type Difference struct {
-	First, Second []Run // where the first, and where the second, has the better verdict
+	First, Second []HueRange // where the first, and where the second, has the better verdict
 	// FirstBrighter and SecondBrighter are where the verdict is the same for both
 	// and one keeps at least 0.1 more of the possible.
-	FirstBrighter, SecondBrighter []Run
+	FirstBrighter, SecondBrighter []HueRange
 }
 
 const (
@@ -146,9 +146,9 @@ func Compare(a, b Reach) Difference {
 }
 
 // runs are the unbroken stretches of a set, those that cross 0 degrees whole.
-func (b bins) runs() (out []Run) {
+func (b bins) runs() (out []HueRange) {
 	if b.count() == Bins {
-		return []Run{{0, Bins - 1}}
+		return []HueRange{{0, Bins - 1}}
 	}
 	for i := range Bins {
 		if !b.has(i) || b.has((i+Bins-1)%Bins) {
@@ -159,7 +159,7 @@ func (b bins) runs() (out []Run) {
 			to++
 		}
 		if to-i+1 >= leastRun {
-			out = append(out, Run{i, to})
+			out = append(out, HueRange{i, to})
 		}
 	}
 	return out
@@ -181,7 +181,7 @@ func (d Difference) Sentence(first, second string) string {
 	return same + "."
 }
 
-func sides(first, is string, its []Run, second string, others []Run) string {
+func sides(first, is string, its []HueRange, second string, others []HueRange) string {
 	var says []string
 	if len(its) > 0 {
 		says = append(says, first+is+Runs(its))

@@ -108,7 +108,7 @@ func TestEveryBinIsOnOneSideOfADifference(t *testing.T) {
 	assert.Equal(t, d.Second, back.First)
 	assert.Equal(t, d.FirstBrighter, back.SecondBrighter)
 	seen := map[int]bool{}
-	for _, runs := range [][]Run{d.First, d.Second, d.FirstBrighter, d.SecondBrighter} {
+	for _, runs := range [][]HueRange{d.First, d.Second, d.FirstBrighter, d.SecondBrighter} {
 		for _, r := range runs {
 			assert.Less(t, r.From, r.To)
 			for bin := r.From; bin <= r.To; bin++ {
@@ -126,7 +126,7 @@ func TestEveryBinIsOnOneSideOfADifference(t *testing.T) {
 }
 
 func TestRunsAreNamedInOrder(t *testing.T) {
-	for says, runs := range map[string][]Run{
+	for says, runs := range map[string][]HueRange{
 		"":                               {},
 		"in the red":                     {{71, 73}},
 		"all the way round":              {{0, 71}},

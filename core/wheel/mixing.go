@@ -118,13 +118,13 @@ func (w *Wheel) Mixing(index int, order Order) []string {
 	}
 	if order == SecondaryFirst {
 		if step == 2 {
-			return append(s.Path.Mixing(slot.Recipe), "Part it in three: one for this slot, one for each slot beside it.")
+			return append(s.Path.Mixing(slot.Ratio), "Part it in three: one for this slot, one for each slot beside it.")
 		}
 		return w.parted(k, step)
 	}
 	run, ok := w.RunOf(k)
 	if !ok {
-		return s.Path.Mixing(slot.Recipe)
+		return s.Path.Mixing(slot.Ratio)
 	}
 	at := step - 1
 	if run.Backward {
@@ -182,7 +182,7 @@ func (w *Wheel) parted(section, step int) []string {
 type Bridge struct {
 	From, To int // slots
 	Jump     float64
-	Recipe   path.Recipe
+	Recipe   path.Ratio
 	Mixture  paint.Mixture
 }
 
@@ -213,5 +213,5 @@ func (w *Wheel) BridgeJump() (Bridge, bool) {
 		return Bridge{}, false
 	}
 	step := path.New(a, b).Middle(path.ByContrast)
-	return Bridge{at, next, w.Slots[at].Jump, step.Recipe, step.Mixture}, true
+	return Bridge{at, next, w.Slots[at].Jump, step.Ratio, step.Mixture}, true
 }

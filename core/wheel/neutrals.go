@@ -67,7 +67,7 @@ func BalanceOf(a, b *paint.Paint, in paint.Medium) Balance {
 
 // Intensity are n steps (5 or 7) from one colour through the balance to the
 // other, at equal arcs of the brushed-out colour on either side.
-func (b *Balance) Intensity(n int) []Rung {
+func (b *Balance) Intensity(n int) []RingRung {
 	if b.path == nil {
 		b.path = path.New(b.A, b.B)
 	}
@@ -86,7 +86,7 @@ func (b *Balance) Intensity(n int) []Rung {
 	}
 	middle, whole := arcAt(b.share), b.path.Length()
 	half := n / 2
-	var out []Rung
+	var out []RingRung
 	for i := range n {
 		var share float64
 		switch {
@@ -113,7 +113,7 @@ func (b *Balance) Intensity(n int) []Rung {
 			counts := wholeParts(&ma, &mb, share, brushed)
 			parts, m = recipe.OfTwo(b.A, b.B, counts), paint.Between(&ma, &mb, float64(counts[1])/float64(counts[0]+counts[1]))
 		}
-		out = append(out, Rung{Of: b.A.Name, With: b.B.Name, Parts: parts, Mixture: m, L: massLightness(&m), Reached: true})
+		out = append(out, RingRung{Of: b.A.Name, With: b.B.Name, Parts: parts, Mixture: m, L: massLightness(&m), Reached: true})
 	}
 	return out
 }

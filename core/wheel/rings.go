@@ -56,8 +56,8 @@ func ParseAdditive(name string, among []Additive) (Additive, error) {
 	return "", fmt.Errorf("unknown way %q: choose one of %v", name, among)
 }
 
-// Rung is one place of a ring: a slot's mixture with something else.
-type Rung struct {
+// RingRung is one place of a ring: a slot's mixture with something else.
+type RingRung struct {
 	Of, With string        // the slot, and what is added: a slot, a paint or "water"; With is empty for the slot itself
 	Parts    recipe.Recipe // of the slot's mixture, or its let-down, and of what is added; without the water
 	Film     float64       // thickness where water thins, 0 otherwise
@@ -68,7 +68,7 @@ type Rung struct {
 
 // Looks is how the rung is painted in a medium, wet or dry: at its own film
 // where it was thinned.
-func (r *Rung) Looks(in paint.Medium, wet bool) colour.Spectrum {
+func (r *RingRung) Looks(in paint.Medium, wet bool) colour.Spectrum {
 	if r.Film == 0 {
 		return r.Mixture.AsPainted(in, wet)
 	}
@@ -77,17 +77,17 @@ func (r *Rung) Looks(in paint.Medium, wet bool) colour.Spectrum {
 
 // Tints are n rungs (1 to 3) from a slot toward white at equal steps of L*,
 // the last at 92 where that can be reached.
-func (w *Wheel) Tints(index, n int, by Additive) []Rung {
+func (w *Wheel) Tints(index, n int, by Additive) []RingRung {
 	return w.rungs(index, n, by, lightestTint)
 }
 
 // Shades are n rungs (1 to 3) toward black at equal steps of L*, the last at 20
 // where that can be reached.
-func (w *Wheel) Shades(index, n int, by Additive) []Rung {
+func (w *Wheel) Shades(index, n int, by Additive) []RingRung {
 	return w.rungs(index, n, by, darkestShade)
 }
 
-func (w *Wheel) rungs(index, n int, by Additive, end float64) []Rung {
+func (w *Wheel) rungs(index, n int, by Additive, end float64) []RingRung {
 	slot := &w.Slots[index]
 	if slot.Empty || n < 1 {
 		return nil
@@ -101,7 +101,7 @@ func (w *Wheel) rungs(index, n int, by Additive, end float64) []Rung {
 		return nil // dark already
 	}
 	own, other := w.SlotPaint(index), w.other(index, by)
-	out := make([]Rung, 0, n)
+	out := make([]RingRung, 0, n)
 	for i := 1; i <= n; i++ {
 		want := from + (end-from)*float64(i)/float64(n)
 		if by == ByWater {
@@ -175,7 +175,7 @@ func wash(m *paint.Mixture, x float64) float64 {
 }
 
 // thinned finds the film that is as light as wanted, or nearly the bare paper.
-func thinned(of *paint.Paint, want float64) Rung {
+func thinned(of *paint.Paint, want float64) RingRung {
 	m := of.Alone()
 	thin, thick := math.Log(1.0/512), math.Log(fullWash)
 	for range 40 {
@@ -187,12 +187,12 @@ func thinned(of *paint.Paint, want float64) Rung {
 	}
 	x := math.Exp(thin)
 	l := wash(&m, x)
-	return Rung{Of: of.Name, With: "water", Parts: recipe.Pure(of), Film: x, Mixture: m, L: l, Reached: math.Abs(l-want) < 3}
+	return RingRung{Of: of.Name, With: "water", Parts: recipe.Pure(of), Film: x, Mixture: m, L: l, Reached: math.Abs(l-want) < 3}
 }
 
 // toward mixes a slot's paint with another until L* of the masstone is as wanted,
 // or as near as it comes, in whole parts. Of a trace of it the let-down is mixed.
-func toward(of, other *paint.Paint, want float64) Rung {
+func toward(of, other *paint.Paint, want float64) RingRung {
 	m, o := of.Alone(), other.Alone()
 	at := func(t float64) float64 {
 		mixed := paint.Between(&m, &o, t)
@@ -224,7 +224,7 @@ func toward(of, other *paint.Paint, want float64) Rung {
 	first := base.Mixture()
 	parts := wholeParts(&first, &o, share, mass)
 	base.Parts = float64(parts[0])
-	r := Rung{Of: of.Name, With: other.Name, Parts: recipe.Recipe{base, {Paint: other, Parts: float64(parts[1])}}}
+	r := RingRung{Of: of.Name, With: other.Name, Parts: recipe.Recipe{base, {Paint: other, Parts: float64(parts[1])}}}
 	r.Mixture = paint.Between(&first, &o, float64(parts[1])/float64(parts[0]+parts[1]))
 	r.L = massLightness(&r.Mixture)
 	r.Reached = math.Abs(r.L-want) < 4
@@ -253,7 +253,7 @@ func wholeParts(a, b *paint.Mixture, t float64, look func(*paint.Mixture) colour
 
 // Triple is a slot's highlight, base and shadow: L* 18 lighter, as it is, and
 // 18 darker, with the system's white and by a way of shading.
-func (w *Wheel) Triple(index int, by Additive) (highlight, shadow Rung, ok bool) {
+func (w *Wheel) Triple(index int, by Additive) (highlight, shadow RingRung, ok bool) {
 	slot := &w.Slots[index]
 	other := w.other(index, by)
 	if slot.Empty || other == nil {
@@ -267,7 +267,7 @@ func (w *Wheel) Triple(index int, by Additive) (highlight, shadow Rung, ok bool)
 
 // Values are n rungs (3 to 11) of one slot from the lightest tint to the
 // darkest shade at equal steps of L*, the slot itself left where it falls.
-func (w *Wheel) Values(index, n int, by Additive) []Rung {
+func (w *Wheel) Values(index, n int, by Additive) []RingRung {
 	slot := &w.Slots[index]
 	dark := w.other(index, by)
 	if slot.Empty || dark == nil {
@@ -275,12 +275,12 @@ func (w *Wheel) Values(index, n int, by Additive) []Rung {
 	}
 	n = min(max(n, 3), 11)
 	own, light := w.SlotPaint(index), massLightness(&slot.Mixture)
-	var out []Rung
+	var out []RingRung
 	for i := range n {
 		want := lightestTint + (darkestShade-lightestTint)*float64(i)/float64(n-1)
 		switch {
 		case math.Abs(want-light) < 0.5*(lightestTint-darkestShade)/float64(n-1):
-			out = append(out, Rung{Of: slot.Name, Parts: recipe.Pure(own), Mixture: slot.Mixture, L: light, Reached: true})
+			out = append(out, RingRung{Of: slot.Name, Parts: recipe.Pure(own), Mixture: slot.Mixture, L: light, Reached: true})
 		case want > light:
 			out = append(out, toward(own, w.System.Rider(WhiteRider), want))
 		default:

@@ -341,7 +341,7 @@ func (w *Wheel) measure() {
 func alone(p *paint.Paint) path.Step {
 	m := p.Alone()
 	return path.Step{
-		Recipe:  path.Recipe{Parts: recipe.Pure(p)},
+		Ratio:  path.Ratio{Parts: recipe.Pure(p)},
 		Mixture: m, Under: m.Undertone(), Brushed: m.Brushed(),
 	}
 }
