@@ -47,5 +47,5 @@ func Glaze(ground colour.Spectrum, layers []Layer, top Surface) (colour.Spectrum
 // Paper is the ground of white paper or primer.
 func Paper() colour.Spectrum { return colour.Flat(WhiteGround) }
 
-// Painted is the ground of an opaque, dry layer of a mixture.
-func (m *Mixture) Painted() colour.Spectrum { return m.Opaque(Surface{}) }
+// AsGround is the ground of an opaque, dry layer of a mixture.
+func (m *Mixture) AsGround() colour.Spectrum { return m.Opaque(Surface{}) }

@@ -57,11 +57,11 @@ func (m Medium) Surface(wet bool) Surface {
 
 // AsPainted is what a slot shows in a medium, wet or dry.
 func (m *Mixture) AsPainted(in Medium, wet bool) colour.Spectrum {
-	return m.Laid(in, in.Thickness, wet)
+	return m.FilmIn(in, in.Thickness, wet)
 }
 
-// Laid is a film of thickness x (+Inf when opaque) on a medium's ground.
-func (m *Mixture) Laid(in Medium, x float64, wet bool) colour.Spectrum {
+// FilmIn is a film of thickness x (+Inf when opaque) on a medium's ground.
+func (m *Mixture) FilmIn(in Medium, x float64, wet bool) colour.Spectrum {
 	f := in.Surface(wet)
 	if math.IsInf(x, 1) {
 		return m.Opaque(f)
@@ -85,7 +85,7 @@ func (m *Mixture) Ladder(in Medium, wet bool, n int) []Rung {
 		f := float64(i) / float64(len(rungs)-1)
 		if in.LightenWithWater {
 			x := 2 * math.Pow(2, -6*f)
-			rungs[i] = Rung{1, x, m.Laid(in, x, wet)}
+			rungs[i] = Rung{1, x, m.FilmIn(in, x, wet)}
 			continue
 		}
 		share := math.Pow(leastShare, f)

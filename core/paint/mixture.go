@@ -168,9 +168,9 @@ func (m *Mixture) BrushedOut() colour.Spectrum { return m.Film(1, WhiteGround, G
 // Wash is a thin wash (x = 0.3) over white, wet.
 func (m *Mixture) Wash() colour.Spectrum { return m.Film(0.3, WhiteGround, Gloss) }
 
-// Brushed is the brushed-out colour in OKLab under daylight, which paths,
+// BrushedOutColour is the brushed-out colour in OKLab under daylight, which paths,
 // steps and parts are measured in: BrushedOut without keeping the spectrum.
-func (m *Mixture) Brushed() colour.OKLab {
+func (m *Mixture) BrushedOutColour() colour.OKLab {
 	w := colour.D65.Weights()
 	var c colour.Cones
 	for i := range m.k {

@@ -133,7 +133,7 @@ func TestSurface(t *testing.T) {
 func TestBrushedIsTheColourOfTheBrushedOutSpectrum(t *testing.T) {
 	for _, p := range Library() {
 		s := p.alone.BrushedOut()
-		assert.InDelta(t, 0, s.OKLab(colour.D65).Distance(p.alone.Brushed()), 1e-12, p.ID)
+		assert.InDelta(t, 0, s.OKLab(colour.D65).Distance(p.alone.BrushedOutColour()), 1e-12, p.ID)
 		u := p.alone.Undertone()
 		let := p.alone.LetDown(u.Share)
 		s = let.Masstone()
@@ -228,6 +228,6 @@ func BenchmarkMixBrushedOut(b *testing.B) {
 	b.ReportAllocs()
 	for b.Loop() {
 		m := Between(&x, &y, 0.3)
-		m.Brushed()
+		m.BrushedOutColour()
 	}
 }

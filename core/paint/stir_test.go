@@ -37,7 +37,7 @@ func TestGlazesOfOneLayerAreFilmsAndNoLayerIsTheGround(t *testing.T) {
 	flat := colour.Flat(0.5)
 	assert.InDeltaSlice(t, flat[:], none[:], 1e-12)
 	black := find(t, "PBk9").alone
-	over, err := Glaze(black.Painted(), []Layer{{find(t, "PY35").alone, 1}}, Matt)
+	over, err := Glaze(black.AsGround(), []Layer{{find(t, "PY35").alone, 1}}, Matt)
 	require.NoError(t, err)
 	under, err := Glaze(Paper(), []Layer{{find(t, "PY35").alone, 1}, {black, 1}}, Matt)
 	require.NoError(t, err)

@@ -51,7 +51,7 @@ func Correct(have, want []paint.Part) (Correction, error) {
 			with = append(with, p.Paint)
 		}
 	}
-	return CorrectTo(have, Target{target.Brushed(), (*paint.Mixture).Brushed}, with, volume(want))
+	return CorrectTo(have, Target{target.BrushedOutColour(), (*paint.Mixture).BrushedOutColour}, with, volume(want))
 }
 
 // Target is a colour that is wanted, and how a mixture is looked at to be held

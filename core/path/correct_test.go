@@ -37,11 +37,11 @@ func TestAPileIsCorrectedWithTheLeastPaint(t *testing.T) {
 	assert.Equal(t, c.Waste <= 7, c.Better())
 	wanted, err := paint.Mix(want...)
 	require.NoError(t, err)
-	assert.InDelta(t, c.Miss, c.Pile.Brushed().Distance(wanted.Brushed()), 1e-9)
+	assert.InDelta(t, c.Miss, c.Pile.BrushedOutColour().Distance(wanted.BrushedOutColour()), 1e-9)
 	// One part less is not enough.
 	less, err := paint.Mix(append(have[:2:2], paint.Part{Paint: c.Add[0].Paint, Parts: c.Add[0].Parts - 1})...)
 	require.NoError(t, err)
-	assert.Greater(t, less.Brushed().Distance(wanted.Brushed()), recipe.NearEnough)
+	assert.Greater(t, less.BrushedOutColour().Distance(wanted.BrushedOutColour()), recipe.NearEnough)
 }
 
 func TestCorrectionsByHand(t *testing.T) {
@@ -73,7 +73,7 @@ func TestCorrectionsByHand(t *testing.T) {
 	assert.Error(t, err)
 	_, err = Correct(pile(t, map[string]float64{"PY74": 1}), nil)
 	assert.Error(t, err)
-	_, err = CorrectTo(pile(t, map[string]float64{"PY74": 1}), Target{Look: (*paint.Mixture).Brushed}, nil, 1)
+	_, err = CorrectTo(pile(t, map[string]float64{"PY74": 1}), Target{Look: (*paint.Mixture).BrushedOutColour}, nil, 1)
 	assert.ErrorContains(t, err, "at least one paint")
 }
 
@@ -86,7 +86,7 @@ func TestATaintLeavesItsMarkOnEveryMixture(t *testing.T) {
 		assert.Equal(t, s.Share, some.Samples[i].Share)
 		mixed, err := paint.Mix(paint.Part{Paint: red, Parts: 0.02}, paint.Part{Paint: c[0].A, Parts: math.Max(1e-12, 0.98*(1-s.Share))}, paint.Part{Paint: c[0].B, Parts: math.Max(1e-12, 0.98*s.Share)})
 		require.NoError(t, err)
-		assert.Less(t, mixed.Brushed().Distance(some.Samples[i].Brushed), 1e-6)
+		assert.Less(t, mixed.BrushedOutColour().Distance(some.Samples[i].Brushed), 1e-6)
 	}
 	middle := len(p.Samples) / 2
 	assert.Less(t, more.Samples[middle].Under.Retention, some.Samples[middle].Under.Retention)

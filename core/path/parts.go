@@ -28,13 +28,13 @@ func (p *Path) Parts(share float64) Ratio {
 		return p.pure(share)
 	}
 	at := p.At(share)
-	want := at.Brushed()
+	want := at.BrushedOutColour()
 	off := func(t float64) float64 {
 		if rough := p.roughly(t); rough.Distance(want) > looked {
 			return math.Inf(1)
 		}
 		m := p.At(t)
-		return m.Brushed().Distance(want)
+		return m.BrushedOutColour().Distance(want)
 	}
 	low, high := p.within(share)
 	if parts, ok := (recipe.Search{Share: share, Low: low, High: high, Off: off}).Ratio(); ok {
@@ -97,7 +97,7 @@ func (p *Path) roughly(share float64) colour.OKLab {
 // with a margin: what is found in between is still measured.
 func (p *Path) within(share float64) (low, high float64) {
 	m := p.At(share)
-	want := m.Brushed()
+	want := m.BrushedOutColour()
 	low, high = 0, 1
 	for _, s := range p.Samples {
 		if s.Brushed.Distance(want) > looked {

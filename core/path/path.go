@@ -60,7 +60,7 @@ func (p *Path) At(share float64) paint.Mixture { return paint.Between(&p.a, &p.b
 
 func (p *Path) brush(t float64) Sample {
 	m := p.At(t)
-	return Sample{Share: t, Brushed: m.Brushed()}
+	return Sample{Share: t, Brushed: m.BrushedOutColour()}
 }
 
 // refine halves every gap that is too wide, the widest first when there is no

@@ -72,7 +72,7 @@ func TestStepsOfEveryPairOfTheLibrary(t *testing.T) {
 					continue
 				}
 				want := p.At(p.ShareAt(float64(i+1)/4, spacing))
-				require.LessOrEqual(t, s.Brushed.Distance(want.Brushed()), recipe.NearEnough, "%s step %d by %v: the parts meet the tolerance", name, i+1, spacing)
+				require.LessOrEqual(t, s.Brushed.Distance(want.BrushedOutColour()), recipe.NearEnough, "%s step %d by %v: the parts meet the tolerance", name, i+1, spacing)
 			}
 		}
 	})
@@ -116,7 +116,7 @@ func TestPartsAreTheSmallestThatDo(t *testing.T) {
 		for n := 2; n < total; n++ {
 			for b := 1; b < n; b++ {
 				m := p.At(float64(b) / float64(n))
-				assert.Greater(t, m.Brushed().Distance(want.Brushed()), recipe.NearEnough, "%d:%d would have done for share %v", n-b, b, share)
+				assert.Greater(t, m.BrushedOutColour().Distance(want.BrushedOutColour()), recipe.NearEnough, "%d:%d would have done for share %v", n-b, b, share)
 			}
 		}
 	}

@@ -85,7 +85,7 @@ func (p *Path) first(holds func(colour.OKLab) bool) (share float64, ok bool) {
 		low, high := p.Samples[i-1].Share, p.Samples[i].Share
 		for range 30 {
 			mid := (low + high) / 2
-			if m := p.At(mid); holds(m.Brushed()) {
+			if m := p.At(mid); holds(m.BrushedOutColour()) {
 				high = mid
 			} else {
 				low = mid

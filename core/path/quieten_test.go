@@ -31,8 +31,8 @@ func TestAColourIsQuietenedByShares(t *testing.T) {
 		for i, r := range rungs {
 			assert.InDelta(t, Losses[i], r.Lost, 0.12, "%s, parts a brush can do", with.ID)
 			m := paint.Between(new(red.Alone()), new(with.Alone()), r.Share)
-			assert.Equal(t, r.Brushed, m.Brushed(), "the colour is that of the parts")
-			assert.InDelta(t, r.Brushed.L-own.Brushed().L, r.Lighter, 1e-12)
+			assert.Equal(t, r.Brushed, m.BrushedOutColour(), "the colour is that of the parts")
+			assert.InDelta(t, r.Brushed.L-own.BrushedOutColour().L, r.Lighter, 1e-12)
 			if i > 0 {
 				assert.Greater(t, r.Share, rungs[i-1].Share, "more of it quietens more")
 			}

@@ -138,7 +138,7 @@ func (p *Path) Middle(s Spacing) Step { return p.Steps(1, s)[0] }
 
 func (p *Path) step(r Ratio) Step {
 	m := p.At(r.Share)
-	return Step{r, m, m.Undertone(), m.Brushed()}
+	return Step{r, m, m.Undertone(), m.BrushedOutColour()}
 }
 
 // Lowest is the least retention between two shares.

@@ -20,7 +20,7 @@ func (p *Path) Taint(third *paint.Paint, share float64) Taint {
 	for i, s := range p.Samples {
 		m := &out.Mixed[i]
 		*m = p.TaintedAt(s.Share, third, share)
-		s.Brushed, s.Under = m.Brushed(), m.Undertone()
+		s.Brushed, s.Under = m.BrushedOutColour(), m.Undertone()
 		out.Samples[i] = s
 	}
 	return out

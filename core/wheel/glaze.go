@@ -136,5 +136,5 @@ func GroundOf(p *paint.Paint) colour.Spectrum {
 		return paint.Paper()
 	}
 	m := p.Alone()
-	return m.Painted()
+	return m.AsGround()
 }

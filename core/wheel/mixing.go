@@ -79,7 +79,7 @@ func (w *Wheel) RunOf(section int) (run Run, ok bool) {
 			upTo := max(have+1, int(math.Round(float64(run.Base)*t/(1-t))))
 			got := paint.Between(&weak, &strong, float64(upTo)/float64(run.Base+upTo))
 			want := paint.Between(&weak, &strong, t)
-			if upTo > mostBase || got.Brushed().Distance(want.Brushed()) > recipe.NearEnough {
+			if upTo > mostBase || got.BrushedOutColour().Distance(want.BrushedOutColour()) > recipe.NearEnough {
 				fits = false
 				break
 			}
@@ -169,7 +169,7 @@ func (w *Wheel) parted(section, step int) []string {
 	p := primary.Alone()
 	parts, _ := recipe.Search{Share: 0.5, High: 1, Off: func(share float64) float64 {
 		m := paint.Between(&secondary.Mixture, &p, share)
-		return m.Brushed().Distance(slot.Brushed)
+		return m.BrushedOutColour().Distance(slot.Brushed)
 	}}.Ratio()
 	return []string{
 		fmt.Sprintf("Take a third of the %s you mixed.", secondary.Name),

@@ -72,7 +72,7 @@ func (r *RingRung) Looks(in paint.Medium, wet bool) colour.Spectrum {
 	if r.Film == 0 {
 		return r.Mixture.AsPainted(in, wet)
 	}
-	return r.Mixture.Laid(in, r.Film, wet)
+	return r.Mixture.FilmIn(in, r.Film, wet)
 }
 
 // Tints are n rungs (1 to 3) from a slot toward white at equal steps of L*,
@@ -232,7 +232,7 @@ func toward(of, other *paint.Paint, want float64) RingRung {
 }
 
 // brushed and mass are two ways to look at a mixture.
-func brushed(m *paint.Mixture) colour.OKLab { return m.Brushed() }
+func brushed(m *paint.Mixture) colour.OKLab { return m.BrushedOutColour() }
 
 func mass(m *paint.Mixture) colour.OKLab {
 	s := m.Masstone()

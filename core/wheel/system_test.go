@@ -203,7 +203,7 @@ func TestPrimariesStandFourApartAndPartsReproduceTheirColours(t *testing.T) {
 				p, err := slot.Parts.Stir(slot.Name, slot.Name)
 				require.NoError(t, err)
 				m := p.Alone()
-				assert.LessOrEqual(t, m.Brushed().Distance(slot.Brushed), recipe.NearEnough, "%s %s", s.Kind, slot.Name)
+				assert.LessOrEqual(t, m.BrushedOutColour().Distance(slot.Brushed), recipe.NearEnough, "%s %s", s.Kind, slot.Name)
 			}
 		}
 	}
@@ -346,7 +346,7 @@ func TestARunAddsToWhatOneHas(t *testing.T) {
 			if run.Backward {
 				slot = w.At(4*k + 3 - i)
 			}
-			assert.LessOrEqual(t, m.Brushed().Distance(slot.Brushed), 2*recipe.NearEnough)
+			assert.LessOrEqual(t, m.BrushedOutColour().Distance(slot.Brushed), 2*recipe.NearEnough)
 		}
 	}
 	assert.Positive(t, found)
@@ -358,7 +358,7 @@ func TestARunAddsToWhatOneHas(t *testing.T) {
 	jumpy := Build(triad(t, "PY74", "PR122", "PB15:3"), Options{Spacing: path.EqualParts})
 	mend, ok := jumpy.BridgeJump()
 	require.True(t, ok)
-	a := mend.Mixture.Brushed().Distance(jumpy.Slots[mend.From].Brushed)
+	a := mend.Mixture.BrushedOutColour().Distance(jumpy.Slots[mend.From].Brushed)
 	assert.Less(t, a, mend.Jump)
 }
 

@@ -341,8 +341,8 @@ func (w *Wheel) measure() {
 func alone(p *paint.Paint) path.Step {
 	m := p.Alone()
 	return path.Step{
-		Ratio:  path.Ratio{Parts: recipe.Pure(p)},
-		Mixture: m, Under: m.Undertone(), Brushed: m.Brushed(),
+		Ratio:   path.Ratio{Parts: recipe.Pure(p)},
+		Mixture: m, Under: m.Undertone(), Brushed: m.BrushedOutColour(),
 	}
 }
 
