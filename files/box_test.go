@@ -16,6 +16,7 @@ import (
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/wheel"
 )
 
@@ -180,18 +181,11 @@ func TestLibraryFiles(t *testing.T) {
 	assert.ErrorContains(t, err, "choose cgats, csv or gpl")
 }
 
-func libraryPaint(t testing.TB, id string) *paint.Paint {
-	t.Helper()
-	p, err := paint.Find(id)
-	require.NoError(t, err)
-	return p
-}
-
 // paintWith does with a paint what a painter does: everything must come to a
 // number.
 func paintWith(t *testing.T, p *paint.Paint) {
 	t.Helper()
-	blue := libraryPaint(t, "PB29")
+	blue := painttest.Paint("PB29")
 	m, err := paint.Mix(paint.Part{Paint: p, Parts: 1}, paint.Part{Paint: blue, Parts: 3})
 	require.NoError(t, err)
 	for _, mixture := range []paint.Mixture{p.Alone(), m} {
@@ -204,7 +198,7 @@ func paintWith(t *testing.T, p *paint.Paint) {
 	}
 	bias.LeanIn(p, bias.RoleAmong(p))
 	for k := range 3 {
-		roles := [3][]*paint.Paint{{libraryPaint(t, "PY184")}, {libraryPaint(t, "PR254")}, {libraryPaint(t, "PB29")}}
+		roles := [3][]*paint.Paint{{painttest.Paint("PY184")}, {painttest.Paint("PR254")}, {painttest.Paint("PB29")}}
 		roles[k] = append(roles[k], p)
 		if s, err := wheel.NewSystem(wheel.OwnSystem, roles); err == nil {
 			wheel.Build(s, wheel.Options{})

@@ -5,6 +5,8 @@
 # (GYROPHANE_STATE, default .gyrophane); it listens on loopback only. Works as
 # root (the server then runs as the user postgres) and as an ordinary user;
 # starting twice is the same as once, and a start after kill -9 recovers.
+# volatile is for the throw-away clusters of tests alone: nothing in one has to
+# survive the machine, so it does not wait for the disk.
 set -euo pipefail
 
 root=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd -P)
@@ -148,6 +150,7 @@ stop() {
 # Waits for the disk no more, which is quicker and loses everything in a crash: for
 # tests alone.
 volatile() {
+  [ "$state" != "$root/.gyrophane" ] || fail "what is kept in $state has to survive: volatile is for the clusters of tests."
   local setting
   for setting in fsync synchronous_commit full_page_writes; do sql postgres "alter system set $setting = off"; done
   sql postgres "select pg_reload_conf()" >/dev/null

@@ -35,16 +35,12 @@ func (s *Studio) open(t store.Tube) (Tube, error) {
 	if known, there := s.tubes.Get(key); there {
 		return Tube{t, known.Paint}, nil
 	}
-	out, err := openTube(t)
+	p, err := t.Definition.Paint(TubeID(t.ID), t.Details().Strength())
+	out := Tube{t, p}
 	if err == nil {
 		s.tubes.Add(key, out)
 	}
 	return out, err
-}
-
-func openTube(t store.Tube) (Tube, error) {
-	p, err := t.Definition.Paint(TubeID(t.ID), t.Details().Strength())
-	return Tube{t, p}, err
 }
 
 // Box is a painter's tubes, each in hue order.

@@ -7,6 +7,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -55,18 +56,15 @@ func As(p store.Painter) Identity {
 	return func(context.Context) (store.Painter, error) { return p, nil }
 }
 
-// school is which blue a painter calls warm; the usual one where nobody is known,
+// School is which blue a painter calls warm; the usual one where nobody is known,
 // or nobody can say who.
-func school(ctx context.Context, who Identity) bias.School {
+func (s *Studio) School(ctx context.Context, who Identity) bias.School {
 	p, err := who(ctx)
 	if err != nil {
 		return bias.VioletIsWarm
 	}
 	return bias.School(p.WarmBlue)
 }
-
-// School is which blue a painter calls warm; the usual one where nobody is known.
-func (s *Studio) School(ctx context.Context, who Identity) bias.School { return school(ctx, who) }
 
 // finder finds library paints by their ids, and a painter's tubes as they are now
 // or, where they are frozen, as they were then. What it finds among the tubes it
@@ -172,12 +170,7 @@ func (s *Studio) System(ctx context.Context, who Identity, wheelID int64, c whee
 }
 
 func mentionTubes(ids []string) bool {
-	for _, id := range ids {
-		if strings.HasPrefix(id, paint.TubePrefix) {
-			return true
-		}
-	}
-	return false
+	return slices.ContainsFunc(ids, func(id string) bool { return strings.HasPrefix(id, paint.TubePrefix) })
 }
 
 // TubeID is what a tube's paint is called among the paints of its box.

@@ -10,6 +10,7 @@ import (
 
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
 )
@@ -142,7 +143,7 @@ func TestALetDownIsSaidInARecipe(t *testing.T) {
 	v := view(t, "acrylic", "D65", "dry")
 	m, err := mix(v, parts(t, "PY184=150", "PB15:3=1"))
 	require.NoError(t, err)
-	got, err := match(v, [][]*paint.Paint{hand(t, "PY184", "PB15:3", "PR255", "PW6")}, []reach.Wanted{{Name: "lettuce tip", Colour: m.AsPainted.SRGB}})
+	got, err := match(v, [][]*paint.Paint{painttest.Paints("PY184", "PB15:3", "PR255", "PW6")}, []reach.Wanted{{Name: "lettuce tip", Colour: m.AsPainted.SRGB}})
 	require.NoError(t, err)
 	nearest := got[0].Matches[0]
 	assert.True(t, nearest.Reached)

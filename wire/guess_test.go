@@ -10,13 +10,14 @@ import (
 	"gyrophane/core/bias"
 	"gyrophane/core/input"
 	"gyrophane/core/journal"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
 )
 
 func TestAGuessIsScoredAgainstWhatThePageShows(t *testing.T) {
 	v := view(t, "acrylic", "D65", "dry")
 	for _, ids := range [][2]string{{"PY74", "PB15:3"}, {"PR255", "PB29"}, {"PB29", "PY65"}, {"PY184", "PR122"}} {
-		couple := hand(t, ids[0], ids[1])
+		couple := painttest.Paints(ids[0], ids[1])
 		shown, err := pair(v, couple[0], couple[1], 3, path.ByHue)
 		require.NoError(t, err)
 		said := journal.Expected{HueWord: "green", Verdict: shown.Verdict}
@@ -39,19 +40,19 @@ func TestAGuessIsScoredAgainstWhatThePageShows(t *testing.T) {
 		"no verdict":          {HueWord: "green", Verdict: "neutral"},
 		"from 0 to 1":         {HueWord: "green", Verdict: "clean", Mud: journal.MudStart{At: 1.5}},
 	} {
-		couple := hand(t, "PY74", "PB29")
+		couple := painttest.Paints("PY74", "PB29")
 		_, _, err := journal.ScorePair(couple[0], couple[1], path.ByHue, e)
 		require.ErrorAs(t, err, new(input.Error))
 		assert.ErrorContains(t, err, says)
 	}
-	couple := hand(t, "PW6", "PBk9")
+	couple := painttest.Paints("PW6", "PBk9")
 	_, _, err := journal.ScorePair(couple[0], couple[1], path.ByHue, journal.Expected{HueWord: "green", Verdict: "clean"})
 	assert.ErrorContains(t, err, "no hue between them")
 }
 
 func TestACoveredPairTellsNothingOfWhatItHides(t *testing.T) {
 	v := view(t, "acrylic", "D65", "dry")
-	couple := hand(t, "PR255", "PB29")
+	couple := painttest.Paints("PR255", "PB29")
 	text, err := json.Marshal(v.CoveredPair(couple[0], couple[1], bias.VioletIsWarm))
 	require.NoError(t, err)
 	for _, tells := range []string{"retention", "verdict", "because", "band", "outcome", "mud", "softened", "computed"} {
@@ -68,7 +69,7 @@ func TestACoveredPairTellsNothingOfWhatItHides(t *testing.T) {
 }
 
 func TestWhatIsSaidOfAPairDoesNotDependOnHowItIsLookedAt(t *testing.T) {
-	couple := hand(t, "PR255", "PB29")
+	couple := painttest.Paints("PR255", "PB29")
 	daylight, err := pair(view(t, "acrylic", "D65", "dry"), couple[0], couple[1], 3, path.ByHue)
 	require.NoError(t, err)
 	for _, look := range [][3]string{{"oil", "A", "wet"}, {"watercolour", "D50", "dry"}, {"gouache", "D65", "wet"}} {

@@ -6,12 +6,13 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
 )
 
 func TestATraceOfAThirdPaintDullsAPair(t *testing.T) {
 	v := view(t, "acrylic", "D65", "dry")
-	l := library(t, "PB29", "PR122", "PY74")
+	l := painttest.Paints("PB29", "PR122", "PY74")
 	p, err := pair(v, l[0], l[1], 3, path.ByHue)
 	require.NoError(t, err)
 	way := path.New(l[0], l[1])
@@ -39,7 +40,7 @@ func TestATraceOfAThirdPaintDullsAPair(t *testing.T) {
 
 func TestAPairIsDrawnFromWhatItCarries(t *testing.T) {
 	v := view(t, "watercolour", "D50", "wet")
-	l := library(t, "PY65", "PB29")
+	l := painttest.Paints("PY65", "PB29")
 	p, err := pair(v, l[0], l[1], 11, path.ByContrast)
 	require.NoError(t, err)
 	last := -1.0
@@ -56,7 +57,7 @@ func TestAPairIsDrawnFromWhatItCarries(t *testing.T) {
 }
 
 func BenchmarkPairWithEverything(b *testing.B) {
-	v, l := view(b, "acrylic", "D65", "dry"), library(b, "PY65", "PB29")
+	v, l := view(b, "acrylic", "D65", "dry"), painttest.Paints("PY65", "PB29")
 	b.ReportAllocs()
 	for b.Loop() {
 		pair(v, l[0], l[1], 11, path.ByHue)

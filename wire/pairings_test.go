@@ -10,23 +10,14 @@ import (
 	"gyrophane/core/bias"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
 	"gyrophane/core/wheel"
 )
 
-func library(t testing.TB, ids ...string) (out []*paint.Paint) {
-	t.Helper()
-	for _, id := range ids {
-		p, err := paint.Find(id)
-		require.NoError(t, err)
-		out = append(out, p)
-	}
-	return out
-}
-
 func TestPairingsOfABox(t *testing.T) {
 	v := view(t, "acrylic", "D65", "dry")
-	got := v.PaintPairings(library(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"), path.ByHue, bias.VioletIsWarm)
+	got := v.PaintPairings(painttest.Paints("PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"), path.ByHue, bias.VioletIsWarm)
 	assert.Len(t, got.Pairs, 15)
 	assert.Len(t, got.Paints, 6)
 	one := map[string]PairingOfBoth{}
@@ -38,7 +29,7 @@ func TestPairingsOfABox(t *testing.T) {
 		assert.Zero(t, p.Band[0].At)
 		assert.Equal(t, 1.0, p.Band[len(p.Band)-1].At)
 	}
-	violet, alone := one["PR122 PB29"], path.Couple{A: library(t, "PR122")[0], B: library(t, "PB29")[0]}.Pair(path.ByHue)
+	violet, alone := one["PR122 PB29"], path.Couple{A: painttest.Paints("PR122")[0], B: painttest.Paints("PB29")[0]}.Pair(path.ByHue)
 	assert.Equal(t, "violet", violet.Section)
 	assert.Equal(t, "bright", violet.RuleOfThumb)
 	assert.Equal(t, []string{"toward", "toward"}, []string{violet.LeanA, violet.LeanB})
@@ -51,7 +42,7 @@ func TestPairingsOfABox(t *testing.T) {
 		total += b.Clean + b.Softened + b.Muddy
 	}
 	assert.Equal(t, 15, total)
-	other := v.PaintPairings(library(t, "PY184", "PB29"), path.ByHue, bias.GreenIsWarm)
+	other := v.PaintPairings(painttest.Paints("PY184", "PB29"), path.ByHue, bias.GreenIsWarm)
 	assert.Equal(t, []string{"warm", "cool"}, []string{got.Paints[4].Warmth, other.Paints[1].Warmth}, "the school decides which blue is warm")
 	for _, p := range got.Paints {
 		for _, share := range p.Takes {
@@ -62,7 +53,7 @@ func TestPairingsOfABox(t *testing.T) {
 
 func TestPairingsSayWhereTheRuleIsWrong(t *testing.T) {
 	v := view(t, "oil", "A", "wet")
-	got := v.PaintPairings(library(t, "PR254", "PR255", "PR122", "PV19", "PR108", "PB29", "PB15:3", "PB60", "PB28"), path.ByHue, bias.VioletIsWarm)
+	got := v.PaintPairings(painttest.Paints("PR254", "PR255", "PR122", "PV19", "PR108", "PB29", "PB15:3", "PB60", "PB28"), path.ByHue, bias.VioletIsWarm)
 	parted := 0
 	for _, p := range got.Pairs {
 		assert.Equal(t, p.Agrees, p.Parting == "")
@@ -72,7 +63,7 @@ func TestPairingsSayWhereTheRuleIsWrong(t *testing.T) {
 	}
 	assert.Equal(t, got.Blocks[0].Parted+got.Blocks[1].Parted+got.Blocks[2].Parted, parted)
 	assert.Positive(t, parted)
-	plain := view(t, "acrylic", "D65", "dry").PaintPairings(library(t, "PR254", "PB29"), path.ByHue, bias.VioletIsWarm)
+	plain := view(t, "acrylic", "D65", "dry").PaintPairings(painttest.Paints("PR254", "PB29"), path.ByHue, bias.VioletIsWarm)
 	for _, p := range got.Pairs {
 		if p.A == "PR254" && p.B == "PB29" {
 			assert.Equal(t, plain.Pairs[0].Retention, p.Retention, "the light changes no verdict")
@@ -89,7 +80,7 @@ func TestManyPairingsAreTold(t *testing.T) {
 	_, err := json.Marshal(got)
 	assert.NoError(t, err)
 	for says, ids := range map[string][]string{"2 to 60": {"PB29"}, "twice": {"PB29", "PB29"}} {
-		err := wheel.CheckPaired(library(t, ids...))
+		err := wheel.CheckPaired(painttest.Paints(ids...))
 		require.ErrorAs(t, err, new(input.Error))
 		assert.ErrorContains(t, err, says)
 	}

@@ -10,18 +10,9 @@ import (
 
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
 )
-
-func hand(t *testing.T, ids ...string) (out []*paint.Paint) {
-	t.Helper()
-	for _, id := range ids {
-		p, err := paint.Find(id)
-		require.NoError(t, err)
-		out = append(out, p)
-	}
-	return out
-}
 
 func quiet(v View, parts []paint.Part, hand []*paint.Paint, given map[path.QuietWay]*paint.Paint) (Quiet, error) {
 	pile, err := paint.NewPile(parts)
@@ -43,7 +34,7 @@ func correctTo(v View, have []paint.Part, want paint.Reading, with []*paint.Pain
 
 func TestARedIsQuietenedThreeWays(t *testing.T) {
 	v := view(t, "acrylic", "D65", "dry")
-	got, err := quiet(v, parts(t, "PR254=1"), hand(t, "PB29", "PG7", "PR101", "PW6", "PY74"), nil)
+	got, err := quiet(v, parts(t, "PR254=1"), painttest.Paints("PB29", "PG7", "PR101", "PW6", "PY74"), nil)
 	require.NoError(t, err)
 	require.Len(t, got.Ways, 3)
 	for i, with := range []string{"PG7", "PB29", "PR101"} {
@@ -64,14 +55,14 @@ func TestARedIsQuietenedThreeWays(t *testing.T) {
 	assert.Negative(t, got.Ways[1].Rungs[1].Turned, "a blue turns it")
 	assert.Contains(t, got.Ways[1].Rungs[0].Beside, "nearer to ", "and says so")
 
-	got, err = quiet(v, parts(t, "PR254=3", "PY74=1"), hand(t, "PR254"), map[path.QuietWay]*paint.Paint{path.ByNeighbour: hand(t, "PB60")[0], path.ByEarth: hand(t, "PBr7-burnt-umber")[0]})
+	got, err = quiet(v, parts(t, "PR254=3", "PY74=1"), painttest.Paints("PR254"), map[path.QuietWay]*paint.Paint{path.ByNeighbour: painttest.Paints("PB60")[0], path.ByEarth: painttest.Paints("PBr7-burnt-umber")[0]})
 	require.NoError(t, err)
 	assert.True(t, got.Ways[0].Library, "no complement at hand")
 	assert.Equal(t, "PB60", got.Ways[1].With.Paint, "the one that was given")
 	assert.True(t, strings.HasPrefix(got.Ways[2].With.Paint, "PBr7"))
 	assert.NotEmpty(t, got.Ways[0].Rungs[0].Parts[0].Of, "the pile, and what is in it")
 
-	_, err = quiet(v, parts(t, "PBk9=1", "PW6=2"), hand(t, "PG7"), nil)
+	_, err = quiet(v, parts(t, "PBk9=1", "PW6=2"), painttest.Paints("PG7"), nil)
 	assert.ErrorAs(t, err, new(input.Error))
 }
 
@@ -81,7 +72,7 @@ func TestAPileIsBroughtToAColourThatWasTyped(t *testing.T) {
 	require.NoError(t, err)
 	want, err := v.ParseColour(m.AsPainted.SRGB)
 	require.NoError(t, err)
-	got, err := correctTo(v, parts(t, "PY74=5", "PB15:3=1"), want, hand(t, "PY74", "PB15:3", "PR254", "PW6", "PBk9"))
+	got, err := correctTo(v, parts(t, "PY74=5", "PB15:3=1"), want, painttest.Paints("PY74", "PB15:3", "PR254", "PW6", "PBk9"))
 	require.NoError(t, err)
 	assert.True(t, got.Reached, got.Says)
 	assert.Contains(t, got.Says, "titanium white")
@@ -96,7 +87,7 @@ func TestAReadingIsFoundBetweenTwoPaints(t *testing.T) {
 	v := view(t, "acrylic", "D65", "dry")
 	m, err := mix(v, parts(t, "PY74=5", "PB15:3=2"))
 	require.NoError(t, err)
-	couple := hand(t, "PY74", "PB15:3")
+	couple := painttest.Paints("PY74", "PB15:3")
 	read, err := v.ParseColour(strings.Trim(strings.Join(strings.Fields(fmt.Sprint(m.AsPainted.Lab)), ","), "[]"))
 	require.NoError(t, err)
 	way := path.New(couple[0], couple[1])

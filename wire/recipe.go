@@ -146,13 +146,10 @@ type PileDifference struct {
 
 // PileDifference shapes a pile laid beside another that is held.
 func (v View) PileDifference(here, held paint.Pile) PileDifference {
-	lab := func(p paint.Pile) colour.Lab {
-		s := p.Mixture.AsPainted(v.Medium, v.Wet)
-		return s.XYZ(v.Light).Lab(v.Light.White())
-	}
+	a, b := here.Mixture.AsPainted(v.Medium, v.Wet), held.Mixture.AsPainted(v.Medium, v.Wet)
 	return PileDifference{
 		Conditions: v.conditions(), Here: v.pile(here), Held: v.pile(held),
-		Words: v.look(&here.Mixture).Beside(v.look(&held.Mixture)), DE: round(colour.Difference(lab(here), lab(held)), 2),
+		Words: v.look(&here.Mixture).Beside(v.look(&held.Mixture)), DE: round(colour.Difference(a.LabUnder(v.Light), b.LabUnder(v.Light)), 2),
 	}
 }
 

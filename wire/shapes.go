@@ -69,7 +69,7 @@ func shown(o colour.OKLab) Shown {
 }
 
 func colourOf(s colour.Spectrum, l colour.Light) Colour {
-	lab := s.XYZ(l).Lab(l.White())
+	lab := s.LabUnder(l)
 	ok := s.OKLab(l)
 	lch := ok.OKLCh()
 	return Colour{

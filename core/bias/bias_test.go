@@ -9,14 +9,8 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 )
-
-func find(t testing.TB, id string) *paint.Paint {
-	t.Helper()
-	p, err := paint.Find(id)
-	require.NoError(t, err)
-	return p
-}
 
 func TestFamiliesCloseTheCircle(t *testing.T) {
 	for h := 0.0; h < 360; h += 0.25 {
@@ -50,19 +44,19 @@ func TestLean(t *testing.T) {
 		{"PV19", "magenta", "red"}, {"PB16", "cyan", "centred"}, {"PB29", "cyan", "blue"},
 		{"PG7", "", "blue"}, {"PO73", "", "red"}, {"PY43", "yellow", "orange"},
 	} {
-		l, ok := LeanIn(find(t, c.id), c.role)
+		l, ok := LeanIn(painttest.Paint(c.id), c.role)
 		require.True(t, ok, c.id)
 		assert.Equal(t, c.toward, l.Toward, "%s in %q: %+v", c.id, c.role, l)
 	}
-	ultramarine, _ := LeanIn(find(t, "PB29"), "")
-	m := find(t, "PB29").Alone()
+	ultramarine, _ := LeanIn(painttest.Paint("PB29"), "")
+	m := painttest.Paint("PB29").Alone()
 	assert.InDelta(t, m.Undertone().Hue-247, ultramarine.Degrees, 1e-9, "signed degrees from the blue hinge")
-	azo, _ := LeanIn(find(t, "PY150"), "")
+	azo, _ := LeanIn(painttest.Paint("PY150"), "")
 	assert.Equal(t, "orange", azo.Toward)
 	assert.Equal(t, "green", azo.InWash, "its wash tells another story")
 	assert.Empty(t, ultramarine.InWash)
 	for _, id := range []string{"PW6", "PBk7"} {
-		_, ok := LeanIn(find(t, id), "")
+		_, ok := LeanIn(painttest.Paint(id), "")
 		assert.False(t, ok, "%s has no lean", id)
 	}
 }
@@ -77,7 +71,7 @@ func TestRolesAccept(t *testing.T) {
 		{"red", "PR122", true}, {"red", "PV14", false}, {"magenta", "PR254", true},
 		{"blue", "PB16", true}, {"cyan", "PB29", true}, {"blue", "PG7", false}, {"blue", "PBk7", false}, {"", "PB29", false},
 	} {
-		assert.Equal(t, c.want, c.role.Accepts(find(t, c.id)), "%s as %s", c.id, c.role)
+		assert.Equal(t, c.want, c.role.Accepts(painttest.Paint(c.id)), "%s as %s", c.id, c.role)
 	}
 }
 
@@ -102,7 +96,7 @@ func TestDensitiesAreTakenWhereTheHighestIsEightTenths(t *testing.T) {
 
 func TestADullPaintIsGreyerThanABrightOne(t *testing.T) {
 	for _, pair := range [][2]string{{"PY43", "PY74"}, {"PBr7-burnt-sienna", "PO73"}, {"PG17", "PG36"}, {"PB60", "PB15:3"}} {
-		dull, bright := find(t, pair[0]).Alone(), find(t, pair[1]).Alone()
+		dull, bright := painttest.Paint(pair[0]).Alone(), painttest.Paint(pair[1]).Alone()
 		d, _ := PrintOf(&dull)
 		b, _ := PrintOf(&bright)
 		assert.Greater(t, d.Greyness, b.Greyness, pair)
@@ -125,18 +119,18 @@ func TestRuleOfThumb(t *testing.T) {
 		{"PR209", "PB15:3", Centred, Away, "dull"},
 		{"PY65", "PR255", Toward, Toward, "bright"},
 	} {
-		got, ok := RuleOfThumb(find(t, c.a), find(t, c.b), "", "")
+		got, ok := RuleOfThumb(painttest.Paint(c.a), painttest.Paint(c.b), "", "")
 		require.True(t, ok, "%s %s", c.a, c.b)
 		assert.Equal(t, Rule{c.sa, c.sb, c.want}, got, "%s %s", c.a, c.b)
-		back, ok := RuleOfThumb(find(t, c.b), find(t, c.a), "", "")
+		back, ok := RuleOfThumb(painttest.Paint(c.b), painttest.Paint(c.a), "", "")
 		require.True(t, ok)
 		assert.Equal(t, Rule{c.sb, c.sa, c.want}, back, "%s %s", c.b, c.a)
 	}
 	for _, pair := range [][2]string{{"PR254", "PR122"}, {"PB29", "PB16"}, {"PY43", "PB29"}, {"PG7", "PR254"}, {"PW6", "PB29"}, {"PBk7", "PY74"}} {
-		_, ok := RuleOfThumb(find(t, pair[0]), find(t, pair[1]), "", "")
+		_, ok := RuleOfThumb(painttest.Paint(pair[0]), painttest.Paint(pair[1]), "", "")
 		assert.False(t, ok, "no rule for %v", pair)
 	}
-	cmy, ok := RuleOfThumb(find(t, "PR122"), find(t, "PB29"), "magenta", "cyan")
+	cmy, ok := RuleOfThumb(painttest.Paint("PR122"), painttest.Paint("PB29"), "magenta", "cyan")
 	require.True(t, ok)
 	assert.Equal(t, Rule{Centred, Toward, "bright"}, cmy, "roles move the hinges")
 }
@@ -154,7 +148,7 @@ func TestBecause(t *testing.T) {
 		{"greys", "PBk7", "PW6", 0.5, []string{"nothing but greys"}},
 		{"no rule for a green and a red", "PG7", "PR254", 0.5, []string{"The phthalo green blue shade swallows"}},
 	} {
-		a, b := find(t, c.a), find(t, c.b)
+		a, b := painttest.Paint(c.a), painttest.Paint(c.b)
 		ma, mb := a.Alone(), b.Alone()
 		m := paint.Between(&ma, &mb, c.share)
 		got := Because(a, b, "", "", &m)
@@ -174,7 +168,7 @@ func TestTheReasonBlamesThePaintThatTakesMore(t *testing.T) {
 		{"PR101", "PB15:3", "of the blue light, which gets past best, 35 % is lost, mostly to the transparent red oxide."},
 	} {
 		for _, ids := range [][2]string{{c.a, c.b}, {c.b, c.a}} {
-			a, b := find(t, ids[0]), find(t, ids[1])
+			a, b := painttest.Paint(ids[0]), painttest.Paint(ids[1])
 			ma, mb := a.Alone(), b.Alone()
 			m := paint.Between(&ma, &mb, 0.5)
 			assert.Contains(t, Because(a, b, "", "", &m), c.says, ids)
@@ -183,9 +177,9 @@ func TestTheReasonBlamesThePaintThatTakesMore(t *testing.T) {
 }
 
 func TestAloneSpeaksOfThePaint(t *testing.T) {
-	assert.Contains(t, Alone(find(t, "PR122")), "quinacridone magenta swallows green light")
-	assert.Contains(t, Alone(find(t, "PBk11")), "Iron oxide black treats all light alike")
-	assert.Contains(t, Alone(find(t, "PG17")), "greys it")
+	assert.Contains(t, Alone(painttest.Paint("PR122")), "quinacridone magenta swallows green light")
+	assert.Contains(t, Alone(painttest.Paint("PBk11")), "Iron oxide black treats all light alike")
+	assert.Contains(t, Alone(painttest.Paint("PG17")), "greys it")
 }
 
 func TestEveryPairHasASentence(t *testing.T) {
@@ -203,7 +197,7 @@ func TestEveryPairHasASentence(t *testing.T) {
 }
 
 func BenchmarkDensities(b *testing.B) {
-	m := find(b, "PB29").Alone()
+	m := painttest.Paint("PB29").Alone()
 	for b.Loop() {
 		DensitiesOf(&m)
 	}

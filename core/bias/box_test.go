@@ -10,17 +10,8 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 )
-
-func tubes(t testing.TB, ids ...string) (out []*paint.Paint) {
-	t.Helper()
-	for _, id := range ids {
-		p, err := paint.Find(id)
-		require.NoError(t, err)
-		out = append(out, p)
-	}
-	return out
-}
 
 func TestTemperatureFollowsTheSchool(t *testing.T) {
 	for id, words := range map[string][2]string{
@@ -35,7 +26,7 @@ func TestTemperatureFollowsTheSchool(t *testing.T) {
 		"PY43":   {"", ""}, // an earth
 		"PBk7":   {"", ""},
 	} {
-		p := tubes(t, id)[0]
+		p := painttest.Paints(id)[0]
 		assert.Equal(t, words[0], Temperature(p, VioletIsWarm), id)
 		assert.Equal(t, words[1], Temperature(p, GreenIsWarm), id)
 	}
@@ -47,7 +38,7 @@ func TestTemperatureFollowsTheSchool(t *testing.T) {
 }
 
 func TestRelativeLeanInsideAFamily(t *testing.T) {
-	box := tubes(t, "PB29", "PB28", "PB15:3", "PR254", "PR122", "PY74", "PG7", "PBk7", "PY43")
+	box := painttest.Paints("PB29", "PB28", "PB15:3", "PR254", "PR122", "PY74", "PG7", "PBk7", "PY43")
 	want := map[string]string{
 		"PB29":   "the most violet of your three blues",
 		"PB28":   "between the others of your three blues",
@@ -59,7 +50,7 @@ func TestRelativeLeanInsideAFamily(t *testing.T) {
 	for _, p := range box {
 		assert.Equal(t, want[p.ID], Relative(p, box), p.ID)
 	}
-	twins := tubes(t, "PB29", "PB29")
+	twins := painttest.Paints("PB29", "PB29")
 	second, err := twins[1].Tube("tube-2", 0.5)
 	require.NoError(t, err)
 	assert.Empty(t, Relative(twins[0], []*paint.Paint{twins[0], second}), "alike is not more")
@@ -91,7 +82,7 @@ func TestRelativeLeanNeedsMoreThanADegree(t *testing.T) {
 
 func TestAnArcIsThirtyDegreesToEitherSideAtLeast(t *testing.T) {
 	for id, want := range map[string]float64{"PY74": 30, "PB29": 30, "PR122": 30} {
-		arcs := Arcs(tubes(t, id))
+		arcs := Arcs(painttest.Paints(id))
 		require.Len(t, arcs, 1, id)
 		assert.Equal(t, want, arcs[0].Span, id)
 	}
@@ -122,7 +113,7 @@ func TestArcsHoldEveryHuedPaintOnceWithinTheirSpan(t *testing.T) {
 }
 
 func TestInHueOrderKeepsFamiliesTogether(t *testing.T) {
-	box := tubes(t, "PW6", "PBk7", "PB29", "PY43", "PG7", "PY184", "PR254", "PY65", "PR122")
+	box := painttest.Paints("PW6", "PBk7", "PB29", "PY43", "PG7", "PY184", "PR254", "PY65", "PR122")
 	InHueOrder(box)
 	var ids []string
 	for _, p := range box {
@@ -133,7 +124,7 @@ func TestInHueOrderKeepsFamiliesTogether(t *testing.T) {
 
 func TestDifferencesSayWhatAPainterWouldSee(t *testing.T) {
 	said := func(a, b string) string {
-		p := tubes(t, a, b)
+		p := painttest.Paints(a, b)
 		return strings.Join(Differences(p[0], p[1]), " ")
 	}
 	blues := said("PB29", "PB15:3")
@@ -144,14 +135,14 @@ func TestDifferencesSayWhatAPainterWouldSee(t *testing.T) {
 	assert.Contains(t, yellows, "half opaque")
 	assert.Contains(t, said("PBk7", "PB29"), "The carbon black has no hue to speak of.")
 	assert.Equal(t, "No difference a painter would see: one will do.", said("PB29", "PB29"))
-	half, err := tubes(t, "PB29")[0].Tube("x", 0.8)
+	half, err := painttest.Paints("PB29")[0].Tube("x", 0.8)
 	require.NoError(t, err)
-	assert.Contains(t, strings.Join(Differences(tubes(t, "PB29")[0], half), " "), "on the left is 1.2 times as strong")
+	assert.Contains(t, strings.Join(Differences(painttest.Paints("PB29")[0], half), " "), "on the left is 1.2 times as strong")
 }
 
 func TestPrintSentenceNamesTheThirds(t *testing.T) {
 	say := func(id string) string {
-		m := tubes(t, id)[0].Alone()
+		m := painttest.Paints(id)[0].Alone()
 		return PrintSentence(&m)
 	}
 	assert.Equal(t, "Of the three thirds of the light it swallows blue most, hardly touches the green, and leaves the red alone, so there is no grey in it.", say("PY184"))

@@ -81,7 +81,11 @@ func (s *Spectrum) XYZ(l Light) XYZ {
 
 // Lab is the CIELAB value of a reflectance under D65 for the 2 degree observer,
 // against this grid's white [CIE 15:2004].
-func (s Spectrum) Lab() Lab { return s.XYZ(D65).Lab(D65.White()) }
+func (s Spectrum) Lab() Lab { return s.LabUnder(D65) }
+
+// LabUnder is the CIELAB value of a reflectance under a light for the 2 degree
+// observer, against that light's own white on this grid [CIE 15:2004].
+func (s Spectrum) LabUnder(l Light) Lab { return s.XYZ(l).Lab(l.White()) }
 
 // OKLab is the colour of a reflectance under a light, adapted to D65 by the
 // Bradford transform; a flat reflectance is neutral under every light.

@@ -9,16 +9,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
 	"gyrophane/core/wheel"
 )
-
-func found(t *testing.T, id string) *paint.Paint {
-	t.Helper()
-	p, err := paint.Find(id)
-	require.NoError(t, err)
-	return p
-}
 
 func TestAGuessIsScoredForTheStartOfTheMudToo(t *testing.T) {
 	green := paint.Undertone{Chroma: 0.1, WheelHue: 182, Verdict: paint.Softened}
@@ -53,7 +47,7 @@ func TestAGuessIsScoredForTheStartOfTheMudToo(t *testing.T) {
 
 func TestMudStartsWhereThePathTurnsMuddy(t *testing.T) {
 	// A dull red with a green-leaning blue is muddy along the middle.
-	p := path.New(found(t, "PR101"), found(t, "PB15:3"))
+	p := path.New(painttest.Paint("PR101"), painttest.Paint("PB15:3"))
 	require.NotEmpty(t, p.Mud())
 	for _, s := range []path.Spacing{path.ByHue, path.ByContrast, path.EqualParts} {
 		got := StartOfMud(p, s)
@@ -61,11 +55,11 @@ func TestMudStartsWhereThePathTurnsMuddy(t *testing.T) {
 		at := p.At(p.ShareAt(got.At, s) + 1e-9)
 		assert.Equal(t, paint.Muddy, at.Undertone().Verdict, s)
 	}
-	assert.Equal(t, MudStart{Nowhere: true}, StartOfMud(path.New(found(t, "PY74"), found(t, "PB15:3")), path.ByHue))
+	assert.Equal(t, MudStart{Nowhere: true}, StartOfMud(path.New(painttest.Paint("PY74"), painttest.Paint("PB15:3")), path.ByHue))
 }
 
 func TestAKeyNamesTwoPaintsAsTheyStand(t *testing.T) {
-	a, b := found(t, "PY74"), found(t, "PB15:3")
+	a, b := painttest.Paint("PY74"), painttest.Paint("PB15:3")
 	assert.Equal(t, PairKey(a, b, path.ByHue), PairKey(b, a, path.ByHue))
 	assert.NotEqual(t, PairKey(a, b, path.ByHue), PairKey(a, b, path.ByContrast))
 	weak, err := a.Tube("PY74", 0.5)
@@ -112,7 +106,7 @@ func TestARoundComesFromTheBox(t *testing.T) {
 	}
 	box := func(ids ...string) (out []*paint.Paint) {
 		for _, id := range ids {
-			out = append(out, found(t, id))
+			out = append(out, painttest.Paint(id))
 		}
 		return out
 	}
@@ -150,16 +144,16 @@ func TestARoundComesFromTheBox(t *testing.T) {
 }
 
 func TestWhatCanBePredicted(t *testing.T) {
-	same, err := found(t, "PY74").Tube("again", 1)
+	same, err := painttest.Paint("PY74").Tube("again", 1)
 	require.NoError(t, err)
 	for _, c := range []struct {
 		a, b *paint.Paint
 		can  bool
 	}{
-		{found(t, "PY74"), found(t, "PB29"), true},
-		{found(t, "PW6"), found(t, "PB29"), true},
-		{found(t, "PW6"), found(t, "PBk9"), false}, // no hue between them
-		{found(t, "PY74"), same, false},            // no different
+		{painttest.Paint("PY74"), painttest.Paint("PB29"), true},
+		{painttest.Paint("PW6"), painttest.Paint("PB29"), true},
+		{painttest.Paint("PW6"), painttest.Paint("PBk9"), false}, // no hue between them
+		{painttest.Paint("PY74"), same, false},                   // no different
 	} {
 		assert.Equal(t, c.can, Predictable(path.New(c.a, c.b)), "%s with %s", c.a.ID, c.b.ID)
 	}

@@ -9,17 +9,11 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/recipe"
 )
 
-func find(t testing.TB, id string) *paint.Paint {
-	t.Helper()
-	p, err := paint.Find(id)
-	require.NoError(t, err)
-	return p
-}
-
-func of(t testing.TB, a, b string) *Path { return New(find(t, a), find(t, b)) }
+func of(t testing.TB, a, b string) *Path { return New(painttest.Paint(a), painttest.Paint(b)) }
 
 // everyPair visits all ordered pairs of the library, or a part of them when
 // tests are run short.
@@ -197,7 +191,7 @@ func TestParseSpacing(t *testing.T) {
 }
 
 func BenchmarkPath(b *testing.B) {
-	x, y := find(b, "PY184"), find(b, "PB15:3")
+	x, y := painttest.Paint("PY184"), painttest.Paint("PB15:3")
 	New(x, y)
 	b.ReportAllocs()
 	for b.Loop() {
@@ -224,7 +218,7 @@ func TestMixingStartsFromTheWeakerPaint(t *testing.T) {
 }
 
 func BenchmarkPathWithPartsEverywhere(b *testing.B) {
-	x, y := find(b, "PY65"), find(b, "PB29")
+	x, y := painttest.Paint("PY65"), painttest.Paint("PB29")
 	b.ReportAllocs()
 	for b.Loop() {
 		p := New(x, y)

@@ -9,22 +9,13 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 )
 
-func paints(t testing.TB, ids ...string) (out []*paint.Paint) {
-	t.Helper()
-	for _, id := range ids {
-		p, err := paint.Find(id)
-		require.NoError(t, err)
-		out = append(out, p)
-	}
-	return out
-}
-
 func TestAColourIsQuietenedByShares(t *testing.T) {
-	red := paints(t, "PR254")[0]
+	red := painttest.Paints("PR254")[0]
 	own := red.Alone()
-	for _, with := range paints(t, "PG7", "PB29", "PR101") {
+	for _, with := range painttest.Paints("PG7", "PB29", "PR101") {
 		rungs, cools := Quieten(red, with)
 		assert.False(t, cools, with.ID)
 		require.NotEmpty(t, rungs, with.ID)
@@ -39,27 +30,27 @@ func TestAColourIsQuietenedByShares(t *testing.T) {
 		}
 	}
 	// A green with a red goes straight through grey; a blue turns it far sooner.
-	greens, _ := Quieten(red, paints(t, "PG7")[0])
-	blues, _ := Quieten(red, paints(t, "PB29")[0])
+	greens, _ := Quieten(red, painttest.Paints("PG7")[0])
+	blues, _ := Quieten(red, painttest.Paints("PB29")[0])
 	green, blue := greens[1], blues[1]
 	assert.Less(t, math.Abs(green.Turned), math.Abs(blue.Turned))
 	assert.Less(t, blue.Turned, 0.0, "toward violet")
-	cooled, cools := Quieten(paints(t, "PR255")[0], paints(t, "PR122")[0])
+	cooled, cools := Quieten(painttest.Paints("PR255")[0], painttest.Paints("PR122")[0])
 	assert.True(t, cools)
 	require.Len(t, cooled, 2, "it takes none of the chroma, and turns the hue; it is itself not far off")
 	assert.InDelta(t, -15, cooled[0].Turned, 8)
 	assert.InDelta(t, -30, cooled[1].Turned, 8)
-	none, _ := Quieten(paints(t, "PY74")[0], paints(t, "PY35")[0])
+	none, _ := Quieten(painttest.Paints("PY74")[0], painttest.Paints("PY35")[0])
 	assert.Empty(t, none, "what cannot be had is left out")
 }
 
 func TestWhatQuietensIsChosenFromThePaintsAtHand(t *testing.T) {
-	box := paints(t, "PY74", "PR254", "PR122", "PB29", "PB15:3", "PG7", "PY43", "PR101", "PW6", "PBk9")
+	box := painttest.Paints("PY74", "PR254", "PR122", "PB29", "PB15:3", "PG7", "PY43", "PR101", "PW6", "PBk9")
 	for id, want := range map[string][3]string{
 		"PR254": {"PG7", "PR122", "PR101"},
 		"PY74":  {"PB29", "PG7", "PY43"},
 	} {
-		p := paints(t, id)[0]
+		p := painttest.Paints(id)[0]
 		m := p.Alone()
 		across, beside := ComplementOf(p.Undertone(), box), NeighbourOf(p.Undertone(), box)
 		require.NotNil(t, across, id)
@@ -83,16 +74,16 @@ func TestWhatQuietensIsChosenFromThePaintsAtHand(t *testing.T) {
 		case ByEarth:
 			assert.Equal(t, EarthFor(&m, box).ID, fit.ID)
 		}
-		assert.Nil(t, way.Fittest(&m, paints(t, "PW6", "PBk9")), "no white or black quietens by hue")
+		assert.Nil(t, way.Fittest(&m, painttest.Paints("PW6", "PBk9")), "no white or black quietens by hue")
 	}
-	assert.Nil(t, ComplementOf(box[1].Undertone(), paints(t, "PR122", "PW6", "PR101")))
-	assert.Nil(t, NeighbourOf(box[1].Undertone(), paints(t, "PY74", "PW6")))
+	assert.Nil(t, ComplementOf(box[1].Undertone(), painttest.Paints("PR122", "PW6", "PR101")))
+	assert.Nil(t, NeighbourOf(box[1].Undertone(), painttest.Paints("PY74", "PW6")))
 	m := box[1].Alone()
-	assert.Nil(t, EarthFor(&m, paints(t, "PB29")))
+	assert.Nil(t, EarthFor(&m, painttest.Paints("PB29")))
 }
 
 func TestAReadingIsFoundOnItsPath(t *testing.T) {
-	couple := paints(t, "PY74", "PB15:3")
+	couple := painttest.Paints("PY74", "PB15:3")
 	p := New(couple[0], couple[1])
 	in, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
@@ -118,7 +109,7 @@ func TestAReadingIsFoundOnItsPath(t *testing.T) {
 func TestAPileIsBroughtToAReadingWithManyPaintsAtHand(t *testing.T) {
 	in, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
-	box := paints(t, "PY74", "PR254", "PR122", "PB29", "PB15:3", "PG7", "PY43", "PR101", "PW6", "PBk9")
+	box := painttest.Paints("PY74", "PR254", "PR122", "PB29", "PB15:3", "PG7", "PY43", "PR101", "PW6", "PBk9")
 	have := []paint.Part{{Paint: box[0], Parts: 4}, {Paint: box[4], Parts: 1}}
 	for _, add := range [][]paint.Part{
 		{{Paint: box[8], Parts: 3}},
@@ -143,7 +134,7 @@ func TestAPileIsBroughtToAReadingWithManyPaintsAtHand(t *testing.T) {
 func BenchmarkTowardAReadingWithManyPaints(b *testing.B) {
 	in, err := paint.ParseMedium("acrylic")
 	require.NoError(b, err)
-	box := paints(b, "PY74", "PR254", "PR122", "PB29", "PB15:3", "PG7", "PY43", "PR101", "PW6", "PBk9", "PY65", "PR255", "PB28", "PV23")
+	box := painttest.Paints("PY74", "PR254", "PR122", "PB29", "PB15:3", "PG7", "PY43", "PR101", "PW6", "PBk9", "PY65", "PR255", "PB28", "PV23")
 	have := []paint.Part{{Paint: box[0], Parts: 4}, {Paint: box[4], Parts: 1}}
 	unreachable, err := paint.LabReading(colour.Lab{L: 50, A: 75, B: -60}, paint.Eye, false, in)
 	require.NoError(b, err)
@@ -156,7 +147,7 @@ func BenchmarkTowardAReadingWithManyPaints(b *testing.B) {
 
 func TestHowFarAPathHasComeNeverFalls(t *testing.T) {
 	for _, c := range [][2]string{{"PY74", "PB15:3"}, {"PR255", "PB29"}, {"PR254", "PG7"}, {"PY74", "PY65"}} {
-		couple := paints(t, c[0], c[1])
+		couple := painttest.Paints(c[0], c[1])
 		p := New(couple[0], couple[1])
 		for _, s := range []Spacing{ByHue, ByContrast, EqualParts} {
 			reached := p.Reached(s)

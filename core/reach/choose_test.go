@@ -9,12 +9,13 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/wheel"
 )
 
 func systemOf(t testing.TB, kind wheel.SystemKind, yellows, reds, blues []string) wheel.System {
 	t.Helper()
-	s, err := wheel.NewSystem(kind, [3][]*paint.Paint{tubes(t, yellows...), tubes(t, reds...), tubes(t, blues...)})
+	s, err := wheel.NewSystem(kind, [3][]*paint.Paint{painttest.Paints(yellows...), painttest.Paints(reds...), painttest.Paints(blues...)})
 	require.NoError(t, err)
 	return s
 }
@@ -82,8 +83,8 @@ func bruteForce(t *testing.T, kind wheel.SystemKind, roles [3][]*paint.Paint) (b
 }
 
 func TestTheBestSystemOfABoxIsExact(t *testing.T) {
-	yellows, reds, blues := tubes(t, "PY184", "PY65", "PY43"), tubes(t, "PR255", "PR122", "PR101"), tubes(t, "PB29", "PB15:3", "PB28")
-	box := append(append(append(tubes(t, "PW6", "PG7"), yellows...), reds...), blues...)
+	yellows, reds, blues := painttest.Paints("PY184", "PY65", "PY43"), painttest.Paints("PR255", "PR122", "PR101"), painttest.Paints("PB29", "PB15:3", "PB28")
+	box := append(append(append(painttest.Paints("PW6", "PG7"), yellows...), reds...), blues...)
 	table := tableOf(t, box)
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split, wheel.Double} {
 		got, err := table.Best(t.Context(), Criteria{Kind: kind, Most: 5})
@@ -103,7 +104,7 @@ func TestTheBestSystemOfABoxIsExact(t *testing.T) {
 }
 
 func TestWhatIsChosenObeysTheWish(t *testing.T) {
-	table := tableOf(t, tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6"))
+	table := tableOf(t, painttest.Paints("PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6"))
 	got, err := table.Best(t.Context(), Criteria{Kind: wheel.RYB, Contains: []string{"PR255", "PY65"}, Most: 9})
 	require.NoError(t, err)
 	require.Len(t, got, 2)
@@ -182,15 +183,15 @@ func TestWhatIsChosenObeysTheWish(t *testing.T) {
 		_, err := table.Best(t.Context(), w)
 		assert.ErrorContains(t, err, says)
 	}
-	_, err = tableOf(t, tubes(t, "PY184", "PR255")).Best(t.Context(), Criteria{Kind: wheel.RYB})
+	_, err = tableOf(t, painttest.Paints("PY184", "PR255")).Best(t.Context(), Criteria{Kind: wheel.RYB})
 	assert.ErrorContains(t, err, "too few paints for the role of the blue")
-	_, err = tableOf(t, tubes(t, "PY184", "PR255", "PB29")).Best(t.Context(), Criteria{Kind: wheel.Split})
+	_, err = tableOf(t, painttest.Paints("PY184", "PR255", "PB29")).Best(t.Context(), Criteria{Kind: wheel.Split})
 	assert.ErrorContains(t, err, "needs 2")
 }
 
 func TestATubeIsReplacedByWhatServesBest(t *testing.T) {
 	s := systemOf(t, wheel.RYB, []string{"PY65"}, []string{"PR254"}, []string{"PB29"})
-	others := tubes(t, "PY184", "PY74", "PR122", "PB15:3", "PB60", "PW6", "PG7", "PB29")
+	others := painttest.Paints("PY184", "PY74", "PR122", "PB15:3", "PB60", "PW6", "PG7", "PB29")
 	twin, err := s.Role(1)[0].Tube("tube-1", 1)
 	require.NoError(t, err)
 	none, err := Swaps(t.Context(), s, []*paint.Paint{twin})
@@ -275,7 +276,7 @@ func TestASearchTellsHowFarItIsAndEndsWhenItIsLeft(t *testing.T) {
 		}
 	}
 	told = nil
-	box := tubes(t, "PY184", "PR254", "PB29")
+	box := painttest.Paints("PY184", "PR254", "PB29")
 	w.Among = []string{"PY184", "PR254", "PB29"}
 	_, err = tableOf(t, append(box, NotIn(box)...)).BuyNext(t.Context(), w, NotIn(box))
 	require.NoError(t, err)

@@ -391,8 +391,8 @@ func (m Match) UnderLamp(want paint.Reading, in paint.Medium) (de float64, ok bo
 	if err != nil {
 		return 0, false
 	}
-	look, white := m.Mixture.AsPainted(in, false), colour.A.White()
-	return colour.Difference(s.XYZ(colour.A).Lab(white), look.XYZ(colour.A).Lab(white)), true
+	look := m.Mixture.AsPainted(in, false)
+	return colour.Difference(s.LabUnder(colour.A), look.LabUnder(colour.A)), true
 }
 
 // TargetMatch is a wanted colour and the best recipe of each of some palettes.

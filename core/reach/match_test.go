@@ -10,17 +10,8 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 )
-
-func tubes(t testing.TB, ids ...string) (out []*paint.Paint) {
-	t.Helper()
-	for _, id := range ids {
-		p, err := paint.Find(id)
-		require.NoError(t, err)
-		out = append(out, p)
-	}
-	return out
-}
 
 func painted(m paint.Mixture, in paint.Medium) colour.Lab {
 	r := m.AsPainted(in, false)
@@ -28,7 +19,7 @@ func painted(m paint.Mixture, in paint.Medium) colour.Lab {
 }
 
 func TestNearestFindsWhatWasMixed(t *testing.T) {
-	box := tubes(t, "PY74", "PR254", "PB29", "PW6", "PBk9")
+	box := painttest.Paints("PY74", "PR254", "PB29", "PW6", "PBk9")
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
 	for _, parts := range [][]float64{{1, 0, 0, 0, 0}, {3, 1, 0, 0, 0}, {2, 1, 1, 0, 0}, {4, 1, 0, 6, 0}, {0, 1, 2, 8, 1}} {
@@ -60,7 +51,7 @@ func TestNearestFindsWhatWasMixed(t *testing.T) {
 func TestATraceOfAStrongPaintIsLetDownFirst(t *testing.T) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
-	box := tubes(t, "PY184", "PB15:3", "PR255", "PW6")
+	box := painttest.Paints("PY184", "PB15:3", "PR255", "PW6")
 	m, err := paint.Mix(paint.Part{Paint: box[0], Parts: 150}, paint.Part{Paint: box[1], Parts: 1})
 	require.NoError(t, err)
 	got, err := Nearest(painted(m, acrylic), box, acrylic)
@@ -82,11 +73,11 @@ func TestATraceOfAStrongPaintIsLetDownFirst(t *testing.T) {
 }
 
 func TestEarthsAreReachedFromPrimaries(t *testing.T) {
-	box := tubes(t, "PY74", "PR254", "PB29", "PW6")
+	box := painttest.Paints("PY74", "PR254", "PB29", "PW6")
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
 	for _, id := range []string{"PY43", "PBr7-burnt-sienna", "PBr7-raw-umber"} {
-		got, err := Nearest(painted(tubes(t, id)[0].Alone(), acrylic), box, acrylic)
+		got, err := Nearest(painted(painttest.Paints(id)[0].Alone(), acrylic), box, acrylic)
 		require.NoError(t, err)
 		assert.Less(t, got.DE, 5.0, id)
 	}
@@ -101,7 +92,7 @@ func TestWhatASystemsPaintsMakeIsRecovered(t *testing.T) {
 		{"PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6"},
 		{"PY184", "PY43", "PBr7-burnt-sienna", "PR122", "PB29", "PB15:3", "PW6", "PBk9"},
 	} {
-		box := tubes(t, ids...)
+		box := painttest.Paints(ids...)
 		for range 60 {
 			var of []paint.Part
 			for _, i := range random.Perm(len(box))[:1+random.IntN(4)] {
@@ -122,10 +113,10 @@ func TestAColourPassesForTheWantedOneUpToThree(t *testing.T) {
 }
 
 func BenchmarkNearest(b *testing.B) {
-	box := tubes(b, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6", "PBk9")
+	box := painttest.Paints("PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6", "PBk9")
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(b, err)
-	want := painted(tubes(b, "PY43")[0].Alone(), acrylic)
+	want := painted(painttest.Paints("PY43")[0].Alone(), acrylic)
 	for b.Loop() {
 		if _, err := Nearest(want, box, acrylic); err != nil {
 			b.Fatal(err)

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/wheel"
 )
 
@@ -14,7 +15,7 @@ func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
 	codes := func(r Ranked) []string { return paint.IDs(r.System.Paints()) }
-	got, err := Choose(t.Context(), tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB60", "PY43", "PW6"), Request{Kind: wheel.Split, Aim: MostHues})
+	got, err := Choose(t.Context(), painttest.Paints("PY184", "PY65", "PR255", "PR122", "PB29", "PB60", "PY43", "PW6"), Request{Kind: wheel.Split, Aim: MostHues})
 	require.NoError(t, err)
 	assert.Equal(t, []string{"PY184", "PY65", "PR255", "PR122", "PB29", "PB60"}, codes(got.Best))
 	require.NotEmpty(t, got.RunnersUp)
@@ -30,14 +31,14 @@ func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 	got, err = Choose(t.Context(), nil, Request{Kind: wheel.RYB, Aim: MostHues, Library: true, Contains: []string{"PB29"}})
 	require.NoError(t, err)
 	assert.Contains(t, codes(got.Best), "PB29")
-	three := tubes(t, "PY184", "PR254", "PB29", "PB60")
+	three := painttest.Paints("PY184", "PR254", "PB29", "PB60")
 	cheap, err := Choose(t.Context(), three, Request{Kind: wheel.RYB, Aim: LeastPrice, Prices: map[string]float64{"PY184": 4, "PR254": 5, "PB29": 6}})
 	require.NoError(t, err)
 	assert.Equal(t, []string{"PY184", "PR254", "PB29"}, codes(cheap.Best))
 	assert.Equal(t, 15.0, *cheap.Best.Price)
 	targets, err := Targets([]Wanted{{"starfish orange", "#f0662b"}, {"anemone red", "#c8203c"}, {"mussel violet", "#4f3d78"}, {"turquoise", "#00a6b0"}}, acrylic)
 	require.NoError(t, err)
-	fits, err := Choose(t.Context(), tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"), Request{Kind: wheel.RYB, Aim: NearestTargets, Medium: acrylic, Targets: targets})
+	fits, err := Choose(t.Context(), painttest.Paints("PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"), Request{Kind: wheel.RYB, Aim: NearestTargets, Medium: acrylic, Targets: targets})
 	require.NoError(t, err)
 	require.NotNil(t, fits.Best.MeanDE)
 	for _, r := range fits.RunnersUp {
@@ -63,33 +64,33 @@ func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 }
 
 func TestWhatReplacesATube(t *testing.T) {
-	s, err := wheel.Triad(tubes(t, "PY65")[0], tubes(t, "PR254")[0], tubes(t, "PB29")[0])
+	s, err := wheel.Triad(painttest.Paints("PY65")[0], painttest.Paints("PR254")[0], painttest.Paints("PB29")[0])
 	require.NoError(t, err)
-	got, err := SwapsWith(t.Context(), s, tubes(t, "PY184", "PR122", "PB15:3", "PW6"), nil)
+	got, err := SwapsWith(t.Context(), s, painttest.Paints("PY184", "PR122", "PB15:3", "PW6"), nil)
 	require.NoError(t, err)
 	require.Len(t, got, 3)
 	before := OfSystem(s)
 	assert.Greater(t, got[0].Reach.Clean(), before.Clean())
 	assert.Contains(t, got[0].Sentence(before), "With it the system is cleaner ")
-	none, err := SwapsWith(t.Context(), s, tubes(t, "PW6"), nil)
+	none, err := SwapsWith(t.Context(), s, painttest.Paints("PW6"), nil)
 	require.NoError(t, err)
 	assert.Empty(t, none)
-	blue, red := tubes(t, "PB60")[0], tubes(t, "PR255")[0]
-	tried, err := SwapsWith(t.Context(), s, tubes(t, "PY184", "PR122", "PW6"), map[string]*paint.Paint{"PB29": blue, "PR254": red})
+	blue, red := painttest.Paints("PB60")[0], painttest.Paints("PR255")[0]
+	tried, err := SwapsWith(t.Context(), s, painttest.Paints("PY184", "PR122", "PW6"), map[string]*paint.Paint{"PB29": blue, "PR254": red})
 	require.NoError(t, err)
 	put := map[string]string{}
 	for _, w := range tried {
 		put[w.Out.ID] = w.In.ID
 	}
 	assert.Equal(t, map[string]string{"PY65": "PY184", "PR254": "PR255", "PB29": "PB60"}, put, "what is tried, or the best where nothing is")
-	_, err = SwapsWith(t.Context(), s, nil, map[string]*paint.Paint{"PB29": tubes(t, "PW6")[0]})
+	_, err = SwapsWith(t.Context(), s, nil, map[string]*paint.Paint{"PB29": painttest.Paints("PW6")[0]})
 	assert.ErrorContains(t, err, "no hue of its own")
 }
 
 func BenchmarkMatchTwelveColoursByFourSystems(b *testing.B) {
 	var palettes [][]*paint.Paint
 	for _, ids := range [][3]string{{"PY65", "PR254", "PB29"}, {"PY74", "PR122", "PB15:3"}, {"PY184", "PR255", "PB60"}, {"PY43", "PR101", "PB28"}} {
-		s, err := wheel.Triad(tubes(b, ids[0])[0], tubes(b, ids[1])[0], tubes(b, ids[2])[0])
+		s, err := wheel.Triad(painttest.Paints(ids[0])[0], painttest.Paints(ids[1])[0], painttest.Paints(ids[2])[0])
 		require.NoError(b, err)
 		palettes = append(palettes, Palette(s))
 	}

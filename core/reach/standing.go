@@ -46,7 +46,7 @@ func Measure(s wheel.System, in paint.Medium) Metrics {
 			out.Jumps++
 		}
 		look := slot.Mixture.AsPainted(in, false)
-		day, lamp := look.XYZ(colour.D65).Lab(colour.D65.White()), look.XYZ(colour.A).Lab(colour.A.White())
+		day, lamp := look.Lab(), look.LabUnder(colour.A)
 		if d := colour.Difference(day, lamp); d > out.Lamp.DE {
 			out.Lamp = Shift{i, d}
 		}

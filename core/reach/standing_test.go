@@ -9,6 +9,7 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
 	"gyrophane/core/wheel"
 )
@@ -68,7 +69,7 @@ func BenchmarkStand(b *testing.B) {
 
 func TestAPathReachesTheSameFromEitherEnd(t *testing.T) {
 	for _, c := range [][2]string{{"PY74", "PB15:3"}, {"PR255", "PB29"}, {"PR122", "PB29"}, {"PY65", "PR254"}, {"PR254", "PG7"}} {
-		p := tubes(t, c[0], c[1])
+		p := painttest.Paints(c[0], c[1])
 		there, back := OfPath(path.New(p[0], p[1])), OfPath(path.New(p[1], p[0]))
 		reached := 0
 		for bin := range there {
@@ -164,8 +165,8 @@ func TestTheStepNearestInHueIsFoundOnTheOtherWheel(t *testing.T) {
 }
 
 func TestWhatToBuyNextIsExact(t *testing.T) {
-	box := tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PW6")
-	offered := tubes(t, "PB15:3", "PB28", "PY43", "PG7", "PB60")
+	box := painttest.Paints("PY184", "PY65", "PR255", "PR122", "PB29", "PW6")
+	offered := painttest.Paints("PB15:3", "PB28", "PY43", "PG7", "PB60")
 	table := tableOf(t, append(box[:len(box):len(box)], offered...))
 	criteria := Criteria{Kind: wheel.RYB}
 	for _, p := range box {

@@ -10,20 +10,21 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/wheel"
 )
 
 func TestTheSystemThatSuitsWantedColours(t *testing.T) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
-	table := tableOf(t, tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"))
-	helpers := tubes(t, "PW6", "PBk9")
+	table := tableOf(t, painttest.Paints("PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3"))
+	helpers := painttest.Paints("PW6", "PBk9")
 	mixed := func(parts ...paint.Part) colour.Lab {
 		m, err := paint.Mix(parts...)
 		require.NoError(t, err)
 		return painted(m, acrylic)
 	}
-	p := tubes(t, "PY184", "PR122", "PB15:3", "PW6")
+	p := painttest.Paints("PY184", "PR122", "PB15:3", "PW6")
 	// What one triad makes is what that triad suits best.
 	wanted := []colour.Lab{
 		mixed(paint.Part{Paint: p[0], Parts: 8}, paint.Part{Paint: p[2], Parts: 1}),
@@ -61,7 +62,7 @@ func TestTheSystemThatSuitsWantedColours(t *testing.T) {
 func TestWantedColoursAreSuitedFromFewPaintsOfALargeBox(t *testing.T) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
-	few := tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3")
+	few := painttest.Paints("PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3")
 	var among []string
 	for _, p := range few {
 		among = append(among, p.ID)
@@ -76,7 +77,7 @@ func TestWantedColoursAreSuitedFromFewPaintsOfALargeBox(t *testing.T) {
 	}
 	table := tableOf(t, append(large, few...))
 	require.Greater(t, len(table.paints), 64, "more than a set of bits holds")
-	helpers, wanted := tubes(t, "PW6", "PBk9"), []colour.Lab{{L: 50, A: 40, B: 30}, {L: 40, A: -10, B: -25}, {L: 20}}
+	helpers, wanted := painttest.Paints("PW6", "PBk9"), []colour.Lab{{L: 50, A: 40, B: 30}, {L: 40, A: -10, B: -25}, {L: 20}}
 	w := Criteria{Kind: wheel.Split, Among: among, Most: 3}
 	got, err := table.NearestTo(t.Context(), w, helpers, wanted, acrylic)
 	require.NoError(t, err)
@@ -94,13 +95,13 @@ func TestWantedColoursAreSuitedFromFewPaintsOfALargeBox(t *testing.T) {
 func BenchmarkSuitedOfABoxOfTwelve(b *testing.B) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(b, err)
-	table := tableOf(b, tubes(b, "PY184", "PY65", "PY43", "PR255", "PR254", "PR122", "PB29", "PB28", "PB15:3", "PB60", "PV19", "PY74"))
+	table := tableOf(b, painttest.Paints("PY184", "PY65", "PY43", "PR255", "PR254", "PR122", "PB29", "PB28", "PB15:3", "PB60", "PV19", "PY74"))
 	var wanted []colour.Lab
 	for i := range 7 {
 		wanted = append(wanted, colour.Lab{L: 30 + 7*float64(i), A: 40 - 12*float64(i), B: -30 + 10*float64(i)})
 	}
 	for b.Loop() {
-		if _, err := table.NearestTo(context.Background(), Criteria{Kind: wheel.Split, Most: 5, Workers: 2}, tubes(b, "PW6", "PBk9"), wanted, acrylic); err != nil {
+		if _, err := table.NearestTo(context.Background(), Criteria{Kind: wheel.Split, Most: 5, Workers: 2}, painttest.Paints("PW6", "PBk9"), wanted, acrylic); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/wheel"
 )
 
@@ -25,7 +26,7 @@ func twins(t *testing.T, paints []*paint.Paint, of int) (out []*paint.Paint) {
 }
 
 func TestFurtherTubesOfTheSameChangeNothing(t *testing.T) {
-	box := tubes(t, "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PB28")
+	box := painttest.Paints("PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PB28")
 	alone, many := tableOf(t, box), tableOf(t, twins(t, box, 4))
 	assert.Equal(t, alone.Size(), many.Size(), "each is followed once")
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split, wheel.Double} {
@@ -41,7 +42,7 @@ func TestFurtherTubesOfTheSameChangeNothing(t *testing.T) {
 }
 
 func TestOfTubesOfTheSameTheCheapestIsTakenOrTheOneThatMust(t *testing.T) {
-	many := twins(t, tubes(t, "PY184", "PR255", "PB29"), 3)
+	many := twins(t, painttest.Paints("PY184", "PR255", "PB29"), 3)
 	table := tableOf(t, many)
 	prices := map[string]float64{}
 	for i, p := range many {
@@ -95,7 +96,7 @@ func TestTooManyForAnExactAnswerIsSaidAtOnce(t *testing.T) {
 
 // Only systems with the new paint are looked at; all of them give the same.
 func TestBuyNextIsWhatAddingOneByOneGives(t *testing.T) {
-	box := tubes(t, "PY184", "PY65", "PR254", "PR112", "PB29", "PB60")
+	box := painttest.Paints("PY184", "PY65", "PR254", "PR112", "PB29", "PB60")
 	table := tableOf(t, append(box, NotIn(box)...))
 	for _, kind := range []wheel.SystemKind{wheel.RYB, wheel.Split} {
 		w := Criteria{Kind: kind}

@@ -83,8 +83,7 @@ const perPart = 0.03
 // wanted, where a part more must be worth 0.03 of it. Paints that come to nothing
 // are left out.
 func Counted(paints []*paint.Paint, shares []float64, difference func(Recipe) float64) (best Recipe, least float64) {
-	var c counting
-	c.worth, c.least = math.Inf(1), math.Inf(1)
+	c := counting{least: math.Inf(1), worth: math.Inf(1)}
 	for total := len(shares); total <= MostParts; total++ {
 		var r Recipe
 		for i, share := range shares {
@@ -111,8 +110,7 @@ func CountedLetDown(paints []*paint.Paint, shares []float64, difference func(Rec
 			main = i
 		}
 	}
-	var c counting
-	c.worth, c.least = math.Inf(1), math.Inf(1)
+	c := counting{least: math.Inf(1), worth: math.Inf(1)}
 	for _, thin := range Thinnings {
 		for total := len(shares); total <= MostParts && trace != main; total++ {
 			r, rest := make(Recipe, len(shares)), float64(total)

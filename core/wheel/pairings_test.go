@@ -40,7 +40,7 @@ func TestBlocksHoldEveryPairingOfASystem(t *testing.T) {
 }
 
 func TestBlocksOfABoxGoByFamily(t *testing.T) {
-	paints := paintsOf(t, []string{"PB29", "PY184", "PG36", "PR122", "PW6", "PY43", "PB15:3"})[0]
+	paints := paintsOf([]string{"PB29", "PY184", "PG36", "PR122", "PW6", "PY43", "PB15:3"})[0]
 	got := BlocksOf(paints, path.ByContrast)
 	require.Len(t, got, 5)
 	assert.ElementsMatch(t, []string{"PY184 PR122", "PY43 PR122"}, couplesOf(got[0]), "the yellow first, and an ochre among the yellows")
@@ -83,7 +83,7 @@ func TestTheWaysThatASystemPaintsWith(t *testing.T) {
 
 func TestTwoOfARoleFaceEitherSide(t *testing.T) {
 	for _, ids := range [][2]string{{"PY184", "PY65"}, {"PR255", "PR122"}, {"PB29", "PB15:3"}} {
-		p := paintsOf(t, ids[:])[0]
+		p := paintsOf(ids[:])[0]
 		before, after := Facing(p[0], p[1])
 		again, too := Facing(p[1], p[0])
 		assert.Equal(t, before, again, "whichever is named first")
@@ -91,7 +91,7 @@ func TestTwoOfARoleFaceEitherSide(t *testing.T) {
 		assert.NotEqual(t, before, after)
 	}
 	// The green-leaning yellow faces the blue before it, the orange-leaning one the red.
-	p := paintsOf(t, yellows)[0]
+	p := paintsOf(yellows)[0]
 	before, after := Facing(p[0], p[1])
 	assert.Equal(t, "PY184", before.ID)
 	assert.Equal(t, "PY65", after.ID)
@@ -103,7 +103,7 @@ func TestTheSectionOfTwoPaintsDoesNotDependOnTheirOrder(t *testing.T) {
 		{"PY74", "PY43"}: WithinFamily, {"PB29", "PB15:3"}: WithinFamily,
 		{"PY74", "PW6"}: Elsewhere, {"PG7", "PR254"}: Elsewhere, {"PV23", "PB29"}: Elsewhere,
 	} {
-		p := paintsOf(t, pair[:])[0]
+		p := paintsOf(pair[:])[0]
 		assert.Equal(t, want, SectionOf(p[0], p[1]), pair)
 		assert.Equal(t, want, SectionOf(p[1], p[0]), pair)
 		in := 0
@@ -119,7 +119,7 @@ func TestTheSectionOfTwoPaintsDoesNotDependOnTheirOrder(t *testing.T) {
 
 func TestASwapLeavesTheRestOfASystemAsItIs(t *testing.T) {
 	s := of(t, Double, yellows, reds, blues)
-	other := paintsOf(t, []string{"PY43", "PR254", "PBk7"})[0]
+	other := paintsOf([]string{"PY43", "PR254", "PBk7"})[0]
 	p := s.Paints()
 	s, err := s.WithPair(0, p[0], p[2])
 	require.NoError(t, err)

@@ -11,9 +11,8 @@ import (
 	"gyrophane/core/paint"
 )
 
-func candidates(t testing.TB, ids ...string) (out []Candidate) {
-	t.Helper()
-	for _, p := range paintsOf(t, ids)[0] {
+func candidates(ids ...string) (out []Candidate) {
+	for _, p := range paintsOf(ids)[0] {
 		out = append(out, Candidate{Paint: p})
 	}
 	return out
@@ -38,29 +37,29 @@ func TestSubstitutesAreRankedAsAPainterWould(t *testing.T) {
 		want   []string
 	}{
 		"a blue that leans as wanted before one that leans the other way": {
-			kind: Split, role: 2, place: 0, from: candidates(t, "PB15:3", "PB29"), want: []string{"PB29", "PB15:3"},
+			kind: Split, role: 2, place: 0, from: candidates("PB15:3", "PB29"), want: []string{"PB29", "PB15:3"},
 		},
 		"the other place wants the other one": {
-			kind: Split, role: 2, place: 1, from: candidates(t, "PB29", "PB15:3"), want: []string{"PB15:3", "PB29"},
+			kind: Split, role: 2, place: 1, from: candidates("PB29", "PB15:3"), want: []string{"PB15:3", "PB29"},
 		},
 		"a triad wants what is centred": {
-			kind: RYB, role: 0, place: 0, from: candidates(t, "PY65", "PY74"), want: []string{"PY74", "PY65"},
+			kind: RYB, role: 0, place: 0, from: candidates("PY65", "PY74"), want: []string{"PY74", "PY65"},
 		},
 		"only what belongs in the role": {
-			kind: RYB, role: 0, place: 0, from: candidates(t, "PB29", "PW6", "PY74", "PR254"), want: []string{"PY74"},
+			kind: RYB, role: 0, place: 0, from: candidates("PB29", "PW6", "PY74", "PR254"), want: []string{"PY74"},
 		},
 		"not what stands in the role already": {
-			kind: Double, roles: paintsOf(t, []string{"PY74"}), role: 0, place: 1, from: candidates(t, "PY74", "PY65"), want: []string{"PY65"},
+			kind: Double, roles: paintsOf([]string{"PY74"}), role: 0, place: 1, from: candidates("PY74", "PY65"), want: []string{"PY65"},
 		},
 		"a bright paint before a dull one": {
-			kind: OwnSystem, role: 0, place: 0, from: candidates(t, "PY43", "PY74"), want: []string{"PY74", "PY43"},
+			kind: OwnSystem, role: 0, place: 0, from: candidates("PY43", "PY74"), want: []string{"PY74", "PY43"},
 		},
 		"the box before the library, however it leans": {
-			kind: Split, role: 2, place: 0, from: candidates(t, "PB29", "PB15:3"),
+			kind: Split, role: 2, place: 0, from: candidates("PB29", "PB15:3"),
 			change: func(c []Candidate) { c[1].InBox = true }, want: []string{"PB15:3", "PB29"},
 		},
 		"of two alike the cheaper": {
-			kind: RYB, role: 0, place: 0, from: candidates(t, "PY74", "PY74"),
+			kind: RYB, role: 0, place: 0, from: candidates("PY74", "PY74"),
 			change: func(c []Candidate) {
 				twin, _ := c[0].Paint.Tube("tube-1", 1)
 				c[0] = Candidate{Paint: twin, Price: &dear}
@@ -93,7 +92,7 @@ func TestAPriceOutweighsFitnessAtTenAPoint(t *testing.T) {
 		return 30*(1-p.Undertone().Retention) + off
 	}
 	for _, c := range []struct{ better, worse string }{{"PB29", "PB15:3"}, {"PB29", "PB28"}} {
-		of := candidates(t, c.better, c.worse)
+		of := candidates(c.better, c.worse)
 		apart := worse(of[1].Paint, "violet") - worse(of[0].Paint, "violet")
 		require.Greater(t, apart, 5.0)
 		for price, want := range map[float64][]string{10*apart - 1: {c.better, c.worse}, 10*apart + 1: {c.worse, c.better}} {
@@ -104,7 +103,7 @@ func TestAPriceOutweighsFitnessAtTenAPoint(t *testing.T) {
 }
 
 func TestATubeOfThePaintThatIsThereIsNoSubstitute(t *testing.T) {
-	roles := paintsOf(t, []string{"PY74"})
+	roles := paintsOf([]string{"PY74"})
 	tube, err := roles[0][0].Tube("tube-1", 1)
 	require.NoError(t, err)
 	weak, err := roles[0][0].Tube("tube-2", 0.5)
@@ -130,13 +129,13 @@ func TestEveryKindIsFilledFromTheLibrary(t *testing.T) {
 		_, err := NewSystem(kind, roles)
 		assert.NoError(t, err, kind)
 	}
-	short := Double.Fill(candidates(t, "PY74", "PR254", "PB29", "PB60"))
+	short := Double.Fill(candidates("PY74", "PR254", "PB29", "PB60"))
 	assert.Len(t, short[0], 1, "a role stays short where the box has no more")
 	assert.Len(t, short[2], 2)
 }
 
 func TestRidersAreWhatTheyAreCalled(t *testing.T) {
-	find := func(id string) *paint.Paint { return paintsOf(t, []string{id})[0][0] }
+	find := func(id string) *paint.Paint { return paintsOf([]string{id})[0][0] }
 	tube, err := find("blue-grey").Tube("tube-1", 1)
 	require.NoError(t, err)
 	s := triad(t, "PY74", "PR254", "PB29")
@@ -165,7 +164,7 @@ func TestRidersAreWhatTheyAreCalled(t *testing.T) {
 }
 
 func TestRidersMakeTheRings(t *testing.T) {
-	find := func(id string) *paint.Paint { return paintsOf(t, []string{id})[0][0] }
+	find := func(id string) *paint.Paint { return paintsOf([]string{id})[0][0] }
 	s := triad(t, "PY184", "PR254", "PB60")
 	with := map[Rider]string{WhiteRider: "PW4", BlackRider: "PBk7", BlueGreyRider: "PBk7"}
 	var err error

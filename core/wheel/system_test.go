@@ -9,6 +9,7 @@ import (
 
 	"gyrophane/core/bias"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
 	"gyrophane/core/recipe"
 )
@@ -16,19 +17,14 @@ import (
 // of makes a system of ids, a role a slice.
 func of(t testing.TB, kind SystemKind, roles ...[]string) System {
 	t.Helper()
-	s, err := NewSystem(kind, paintsOf(t, roles...))
+	s, err := NewSystem(kind, paintsOf(roles...))
 	require.NoError(t, err)
 	return s
 }
 
-func paintsOf(t testing.TB, roles ...[]string) (out [3][]*paint.Paint) {
-	t.Helper()
+func paintsOf(roles ...[]string) (out [3][]*paint.Paint) {
 	for k, ids := range roles {
-		for _, id := range ids {
-			p, err := paint.Find(id)
-			require.NoError(t, err)
-			out[k] = append(out[k], p)
-		}
+		out[k] = painttest.Paints(ids...)
 	}
 	return out
 }
@@ -87,7 +83,7 @@ func TestADoubleSystemTakesTheBrightestPairingUnlessToldOtherwise(t *testing.T) 
 			last = p.Middle.Under.Retention
 		}
 	}
-	a, b := paintsOf(t, []string{"PY43"})[0][0], paintsOf(t, []string{"PBr7-burnt-sienna"})[0][0]
+	a, b := paintsOf([]string{"PY43"})[0][0], paintsOf([]string{"PBr7-burnt-sienna"})[0][0]
 	chosen, err := s.WithPair(0, a, b)
 	require.NoError(t, err)
 	quiet := Build(chosen, Options{})
@@ -139,17 +135,17 @@ func TestSystemsThatCannotBeAreRefused(t *testing.T) {
 		"at most 1":               {RYB, [][]string{{"PY74", "PY3"}, {"PR254"}, {"PB29"}}},
 		"at least two":            {OwnSystem, [][]string{{"PY74"}, nil, nil}},
 	} {
-		_, err := NewSystem(c.kind, paintsOf(t, c.roles...))
+		_, err := NewSystem(c.kind, paintsOf(c.roles...))
 		assert.ErrorContains(t, err, says)
 	}
-	_, err := NewSystem(OwnSystem, paintsOf(t, []string{"PY74"}, []string{"PY74"}, []string{"PB29"}))
+	_, err := NewSystem(OwnSystem, paintsOf([]string{"PY74"}, []string{"PY74"}, []string{"PB29"}))
 	assert.NoError(t, err, "in an own system a paint may play several roles")
 	_, err = ParseSystemKind("quartet")
 	assert.ErrorContains(t, err, "choose triad")
 }
 
 func TestPlacesSayWhatTheyWantAndWarnWithoutForbidding(t *testing.T) {
-	find := func(id string) *paint.Paint { return paintsOf(t, []string{id})[0][0] }
+	find := func(id string) *paint.Paint { return paintsOf([]string{id})[0][0] }
 	assert.Equal(t, "green", Split.Want(0, 0))
 	assert.Equal(t, "orange", Split.Want(0, 1))
 	assert.Empty(t, Split.Fits(find("PY184"), 0, 0))
@@ -245,7 +241,7 @@ func TestTransparentPaintsAreRaisedToOneLightness(t *testing.T) {
 		assert.Equal(t, "PW6", p.Of[1].Paint.ID, id)
 		_ = m
 	}
-	crimson, opaque := w.Raised["PR83"].Alone(), paintsOf(t, []string{"PR108"})[0][0].Alone()
+	crimson, opaque := w.Raised["PR83"].Alone(), paintsOf([]string{"PR108"})[0][0].Alone()
 	assert.InDelta(t, lightness(&opaque), lightness(&crimson), 2)
 	assert.Empty(t, Build(s, Options{}).Raised)
 }

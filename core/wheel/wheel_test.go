@@ -7,18 +7,13 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
 )
 
 func triad(t testing.TB, yellow, red, blue string) System {
 	t.Helper()
-	var p [3]*paint.Paint
-	for i, id := range []string{yellow, red, blue} {
-		var err error
-		p[i], err = paint.Find(id)
-		require.NoError(t, err)
-	}
-	s, err := Triad(p[0], p[1], p[2])
+	s, err := Triad(painttest.Paint(yellow), painttest.Paint(red), painttest.Paint(blue))
 	require.NoError(t, err)
 	return s
 }

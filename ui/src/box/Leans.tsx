@@ -5,7 +5,7 @@ import { nameOf } from "../parts/naming";
 import { figures, grey, text } from "../drawing/style";
 import { Words } from "../parts/Words";
 import { fill } from "../drawing/screen";
-import { point } from "../drawing/ring";
+import { point } from "../drawing/polar";
 
 type Arc = PaintBox["arcs"][number];
 

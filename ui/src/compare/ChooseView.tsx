@@ -262,7 +262,7 @@ function Progress({ onLeave }: { onLeave: () => void }) {
             {things[far.stage]}
           </>
         ) : (
-          "Progress…"
+          "Looking…"
         )}
       </Typography>
       <Button

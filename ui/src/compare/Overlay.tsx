@@ -1,7 +1,7 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import { grey, text } from "../drawing/style";
 import { Sector } from "../drawing/Ring";
-import { point } from "../drawing/ring";
+import { point } from "../drawing/polar";
 import { fill } from "../drawing/screen";
 import { angleOf, bins, outline, outlines, type Comparison } from "./shapes";
 

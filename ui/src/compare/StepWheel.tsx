@@ -2,7 +2,7 @@ import { useRef, type KeyboardEvent } from "react";
 import { grey, text } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { Sector } from "../drawing/Ring";
-import { point } from "../drawing/ring";
+import { point } from "../drawing/polar";
 import { fill } from "../drawing/screen";
 import { LineMark } from "./Marks";
 import type { Compared } from "./shapes";

@@ -1,6 +1,6 @@
 import { line } from "d3-shape";
 import { constants, type Schemas } from "../api/client";
-import { point } from "../drawing/ring";
+import { point } from "../drawing/polar";
 
 export type Comparison = Schemas["Comparison"];
 export type Compared = Schemas["Compared"];

@@ -1,6 +1,6 @@
 import { arc, areaRadial } from "d3-shape";
 import type { SVGProps } from "react";
-import { radians } from "./ring";
+import { radians } from "./polar";
 
 type Shape = Omit<SVGProps<SVGPathElement>, "from" | "to" | "d" | "transform"> & {
   centre: readonly [number, number];

@@ -1,7 +1,7 @@
 import type { Pair } from "../api/client";
 import { grey } from "../drawing/style";
 import { fill } from "../drawing/screen";
-import { point } from "../drawing/ring";
+import { point } from "../drawing/polar";
 
 const size = 200;
 const reach = 0.3;

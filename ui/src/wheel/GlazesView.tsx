@@ -11,7 +11,7 @@ import { OneOf } from "../parts/Choice";
 import { grey, text } from "../drawing/style";
 import { fill } from "../drawing/screen";
 import { Sector } from "../drawing/Ring";
-import { point } from "../drawing/ring";
+import { point } from "../drawing/polar";
 import { Swatch } from "../drawing/Swatch";
 
 /** Dry layers over paper or a painted ground, and the same wheel built of them. */

@@ -6,7 +6,7 @@ import { figures, grey, text } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { cut, fill } from "../drawing/screen";
 import { Piece, Sector } from "../drawing/Ring";
-import { point } from "../drawing/ring";
+import { point } from "../drawing/polar";
 import { partsInWords, ratio, share } from "./words";
 
 /** The whole stage beside the heading, and without it where the figure stands alone. */
