@@ -145,7 +145,7 @@ func (s *Server) matched(ctx context.Context, in *ComparedQuery) (m matched, err
 	if m.kept, m.wanted, err = s.studio.Wanted(ctx, painter(ctx).ID); err != nil {
 		return m, err
 	}
-	m.matches, err = studio.Match(m.systems, m.wanted, m.view.Medium)
+	m.matches, err = s.studio.Match(ctx, m.systems, m.wanted, m.view.Medium)
 	return m, err
 }
 
@@ -264,7 +264,7 @@ func (s *Server) compareRoutes() {
 		Careful  bool     `query:"careful" doc:"no paint whose class carries a special hazard"`
 		Without  []string `query:"without" maxItems:"12" doc:"no paint of these classes of caution"`
 		Contains []string `query:"contains" maxItems:"6" doc:"paints that must be in it"`
-		Ticket   string   `query:"ticket" maxLength:"40" doc:"names the search, so that one can ask how far it is, and end it; the painter's search of before is ended in any case"`
+		Ticket   string   `query:"ticket" maxLength:"40" doc:"names the search, so that one can ask how far it is, and end it; a painter may have four at once, one more ends the oldest"`
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "choose", Tags: []string{"choosing"}, Summary: "The best system of a kind for an aim, exactly", Method: http.MethodPost, Path: "/api/choose"},
 		func(ctx context.Context, in *choose) (*struct{ Body wire.Chosen }, error) {

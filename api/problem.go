@@ -98,8 +98,8 @@ func (s *Server) refusal(err error) error {
 		return huma.Error409Conflict("Nothing was marked, for " + err.Error() + ". Look at it again.")
 	case errors.Is(err, store.ErrNothingToUndo):
 		return huma.Error422UnprocessableEntity("There is nothing to undo: this is how it began.")
-	case errors.Is(err, studio.ErrAnotherSearch):
-		return huma.Error409Conflict("You asked for another search in the meantime, so this one was ended.")
+	case errors.Is(err, studio.ErrManySearches):
+		return huma.Error409Conflict("You asked for several other searches in the meantime, so this one was ended. Ask again, or close the pages that you have done with.")
 	case errors.Is(err, studio.ErrNoTurn):
 		return huma.Error503ServiceUnavailable("So many searches are waited for that yours did not come to its turn. Try again in a moment.")
 	case errors.Is(err, context.Canceled):

@@ -28,7 +28,8 @@ scripts/postgres.sh volatile
 GYROPHANE_TEST_DATABASE_URL=$(scripts/postgres.sh url)
 export GYROPHANE_TEST_DATABASE_URL
 
-# The front end is looked at while Go is: what looks at it keeps one core busy.
+# The front end is looked at while Go is, tests and all: what looks at it keeps
+# one core busy.
 ( cd ui && npm run --silent types:check && npm run --silent format:check && npm run --silent typecheck && npm run --silent lint ) \
   > "$GYROPHANE_STATE/front.log" 2>&1 &
 front=$!
@@ -45,6 +46,9 @@ say "types from Go"
   go run ./cmd/gyrophane openapi --constants | diff -u ui/src/api/constants.json -; } ||
   { echo "the API's types have drifted from Go: run make types and commit"; exit 1; }
 
+say "Go: tests"
+go list ./... | grep -v '/e2e$' | xargs go test -count=1 -timeout 10m
+
 say "front end: types, prettier, tsc, eslint"
 looked=0
 wait "$front" || looked=$?
@@ -52,8 +56,6 @@ front=
 cat "$GYROPHANE_STATE/front.log"
 [ "$looked" -eq 0 ] || exit 1
 
-say "Go: tests"
-go list ./... | grep -v '/e2e$' | xargs go test -count=1 -timeout 10m
 [ -z "$quick" ] || exit 0
 
 # A browser mostly waits, so more of them go side by side than there are cores.

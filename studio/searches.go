@@ -17,19 +17,18 @@ import (
 )
 
 // Queue are the searches under way and those that wait for their turn. A painter
-// has one for each question, for a new one ends the one before, and of a painter
-// one is worked on at a time. The zero value is ready.
+// may have a few, one for each page that is open, and of a painter one is worked
+// on at a time. The zero value is ready.
 type Queue struct {
 	lock    sync.Mutex
-	of      map[searchKey]*search
-	waiting []*search // in the order they came
-	running map[int64]*search
+	of      map[int64][]*search // by painter, in the order they came
+	waiting []*search           // in the order they came
+	running map[int64]*search   // by painter
 }
 
-type searchKey struct {
-	painter  int64
-	question string
-}
+// mostOfPainter is how many searches a painter may have: one more ends the oldest.
+// A page ends what it left by itself.
+const mostOfPainter = 4
 
 // mostSearching is how many searches are worked on at the same time.
 const mostSearching = 2
@@ -40,12 +39,12 @@ const searchWorkers = 1
 
 // search is one that a painter waits for.
 type search struct {
-	searchKey
-	ticket string
-	end    context.CancelCauseFunc
-	turn   chan struct{} // closed when it is worked on
-	lock   sync.Mutex
-	at     reach.Progress
+	painter int64
+	ticket  string
+	end     context.CancelCauseFunc
+	turn    chan struct{} // closed when it is worked on
+	lock    sync.Mutex
+	at      reach.Progress
 }
 
 // report keeps how far a search is: the farthest of what it is told.
@@ -66,25 +65,24 @@ const (
 
 // Why a search did not come to its end.
 var (
-	ErrAnotherSearch = errors.New("another search of the painter's began")
-	ErrNoTurn        = errors.New("the turn of the search did not come")
+	ErrManySearches = errors.New("too many searches of the painter's began after it")
+	ErrNoTurn       = errors.New("the turn of the search did not come")
 )
 
 // SearchRequest is a search to be run.
 type SearchRequest struct {
-	Painter  int64
-	Question string // a new search for the same one ends the one before
-	Ticket   string // names it, so that one can ask how far it is, and end it
+	Painter int64
+	Ticket  string // names it, so that one can ask how far it is, and end it
 }
 
-// Run works on a search when its turn comes, until its context ends, another
-// search of the same painter begins, or its time is over. The error is that of the
-// work, an input.Error where it asks too much, ErrAnotherSearch, ErrNoTurn, or
+// Run works on a search when its turn comes, until its context ends, too many of
+// the same painter's have begun after it, or its time is over. The error is that of
+// the work, an input.Error where it asks too much, ErrManySearches, ErrNoTurn, or
 // context.Canceled.
 func (q *Queue) Run(ctx context.Context, s SearchRequest, work func(ctx context.Context, report reach.Report) error) error {
 	ctx, end := context.WithCancelCause(ctx)
 	defer end(nil)
-	one := &search{searchKey: searchKey{s.Painter, s.Question}, ticket: s.Ticket, end: end, turn: make(chan struct{})}
+	one := &search{painter: s.Painter, ticket: s.Ticket, end: end, turn: make(chan struct{})}
 	defer q.enter(one)()
 	wait, cancel := context.WithTimeout(ctx, queueTime)
 	defer cancel()
@@ -117,25 +115,26 @@ func tooLong(err error) error {
 	return err
 }
 
-// enter lets a search wait for its turn, and ends the painter's one before. Done
-// must be called when it is over, whether or not its turn came.
+// enter lets a search wait for its turn, and ends the painter's oldest when there
+// are too many. Done must be called when it is over, whether or not its turn came.
 func (q *Queue) enter(one *search) (done func()) {
 	q.lock.Lock()
 	defer q.lock.Unlock()
 	if q.of == nil {
-		q.of, q.running = map[searchKey]*search{}, map[int64]*search{}
+		q.of, q.running = map[int64][]*search{}, map[int64]*search{}
 	}
-	if before := q.of[one.searchKey]; before != nil {
-		before.end(ErrAnotherSearch)
+	if all := q.of[one.painter]; len(all) >= mostOfPainter {
+		all[len(all)-mostOfPainter].end(ErrManySearches)
 	}
-	q.of[one.searchKey] = one
+	q.of[one.painter] = append(q.of[one.painter], one)
 	q.waiting = append(q.waiting, one)
 	q.next()
 	return func() {
 		q.lock.Lock()
 		defer q.lock.Unlock()
-		if q.of[one.searchKey] == one {
-			delete(q.of, one.searchKey)
+		all := slices.DeleteFunc(q.of[one.painter], func(s *search) bool { return s == one })
+		if q.of[one.painter] = all; len(all) == 0 {
+			delete(q.of, one.painter)
 		}
 		if at := slices.Index(q.waiting, one); at >= 0 {
 			q.waiting = slices.Delete(q.waiting, at, at+1)
@@ -163,8 +162,8 @@ func (q *Queue) next() {
 // find is a painter's search of a ticket; nil when there is none. The lock must
 // be held.
 func (q *Queue) find(painter int64, ticket string) *search {
-	for key, one := range q.of {
-		if key.painter == painter && one.ticket == ticket {
+	for _, one := range q.of[painter] {
+		if one.ticket == ticket {
 			return one
 		}
 	}
@@ -209,24 +208,34 @@ const (
 
 // Table is reach.NewTable, remembered for as long as the paints are the same.
 func (s *Studio) Table(ctx context.Context, paints []*paint.Paint, workers int, report reach.Report) (*reach.Table, error) {
-	var key strings.Builder
-	for _, p := range paints {
-		fmt.Fprintf(&key, "%s %016x %s\n", p.ID, p.Fingerprint(), p.Name)
-	}
-	if t, known := s.tables.Get(key.String()); known {
+	key := paintsKey(paints)
+	if t, known := s.tables.Get(key); known {
 		return t, nil
 	}
 	t, err := reach.NewTable(ctx, paints, workers, report)
 	if err == nil && t.Size() <= mostTabled {
-		s.tables.Add(key.String(), t)
+		s.tables.Add(key, t)
 	}
 	return t, err
+}
+
+// paintsKey tells apart what is worked out of some paints, and what is shown of
+// them with it.
+func paintsKey(paints []*paint.Paint) string {
+	var key strings.Builder
+	for _, p := range paints {
+		fmt.Fprintf(&key, "%016x %q %q %q %q %q %q\n", p.Fingerprint(), p.ID, p.CI, p.Name, p.Family, p.Hiding, p.Caution)
+		for _, of := range p.Of {
+			fmt.Fprintf(&key, "of %g %s", of.Parts, paintsKey([]*paint.Paint{of.Paint}))
+		}
+	}
+	return key.String()
 }
 
 // Choose finds the best systems for a request, from a painter's box, its prices
 // and wanted colours; as a search with a ticket.
 func (s *Studio) Choose(ctx context.Context, painter int64, ticket string, r reach.Request) (out reach.Result, err error) {
-	err = s.Searches.Run(ctx, SearchRequest{painter, "choose", ticket}, func(ctx context.Context, report reach.Report) error {
+	err = s.Searches.Run(ctx, SearchRequest{painter, ticket}, func(ctx context.Context, report reach.Report) error {
 		box, err := s.Box(ctx, painter)
 		if err != nil {
 			return err
@@ -256,7 +265,7 @@ type Replacing struct {
 
 // Replace says for each tube of a kept system what replaces it best; as a search.
 func (s *Studio) Replace(ctx context.Context, p store.Painter, r Replacing) (system reach.Named, swaps []reach.Swap, err error) {
-	err = s.Searches.Run(ctx, SearchRequest{Painter: p.ID, Question: "replace"}, func(ctx context.Context, _ reach.Report) error {
+	err = s.Searches.Run(ctx, SearchRequest{Painter: p.ID}, func(ctx context.Context, _ reach.Report) error {
 		systems, err := s.SideBySide(ctx, p, []int64{r.Wheel})
 		if err != nil {
 			return err

@@ -27,6 +27,7 @@ type Studio struct {
 	store    *store.Store
 	tubes    *lru.Cache[tubeKey, Tube]
 	tables   *lru.Cache[string, *reach.Table]
+	matches  *lru.Cache[matchKey, reach.Match]
 }
 
 // mostTubes is how many tubes are remembered once they have been read, some
@@ -35,7 +36,12 @@ const mostTubes = 4000
 
 // New makes a studio on a store.
 func New(s *store.Store) *Studio {
-	return &Studio{store: s, tubes: cache[tubeKey, Tube](mostTubes), tables: cache[string, *reach.Table](mostTables)}
+	return &Studio{
+		store:   s,
+		tubes:   cache[tubeKey, Tube](mostTubes),
+		tables:  cache[string, *reach.Table](mostTables),
+		matches: cache[matchKey, reach.Match](mostMatches),
+	}
 }
 
 // cache remembers the last used things, so many of them.

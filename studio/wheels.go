@@ -122,8 +122,9 @@ func (s *Studio) Want(ctx context.Context, painter int64, more []reach.Wanted) e
 }
 
 // Match finds for each wanted colour the best recipe of each of some systems, as
-// painted in a medium.
-func Match(systems []reach.Named, wanted []reach.Wanted, in paint.Medium) ([]reach.TargetMatch, error) {
+// painted in a medium. Recipes are remembered, so that one more colour, or one more
+// system, costs its own alone.
+func (s *Studio) Match(ctx context.Context, systems []reach.Named, wanted []reach.Wanted, in paint.Medium) ([]reach.TargetMatch, error) {
 	var palettes [][]*paint.Paint
 	for _, n := range systems {
 		palettes = append(palettes, reach.Palette(n.System))
@@ -132,11 +133,35 @@ func Match(systems []reach.Named, wanted []reach.Wanted, in paint.Medium) ([]rea
 	if err != nil {
 		return nil, err
 	}
-	matches, err := reach.MatchAll(palettes, readings, in)
+	matches, err := reach.MatchAll(ctx, palettes, readings, in, s.nearest)
 	if err != nil {
 		return nil, input.Wrap(err)
 	}
 	return matches, nil
+}
+
+// matchKey is what a recipe for a wanted colour depends on.
+type matchKey struct {
+	want   colour.Lab
+	paints string
+	in     paint.Medium
+}
+
+// mostMatches is how many recipes are remembered, some hundred bytes each: those of
+// a few painters' wanted colours.
+const mostMatches = 2000
+
+// nearest is reach.Nearest, remembered for as long as the paints are the same.
+func (s *Studio) nearest(want colour.Lab, paints []*paint.Paint, in paint.Medium) (reach.Match, error) {
+	key := matchKey{want, paintsKey(paints), in}
+	if m, known := s.matches.Get(key); known {
+		return m, nil
+	}
+	m, err := reach.Nearest(want, paints, in)
+	if err == nil {
+		s.matches.Add(key, m)
+	}
+	return m, err
 }
 
 // Predict keeps predictions of a kept wheel's slots with what becomes of them, all

@@ -32,12 +32,12 @@ func compare(v View, systems []reach.Named) (Comparison, error) {
 	return v.Comparison(out), nil
 }
 
-func match(v View, palettes [][]*paint.Paint, wanted []reach.Wanted) ([]WantedColour, error) {
+func match(t *testing.T, v View, palettes [][]*paint.Paint, wanted []reach.Wanted) ([]WantedColour, error) {
 	readings, err := reach.Readings(wanted, v.Medium)
 	if err != nil {
 		return nil, err
 	}
-	matches, err := reach.MatchAll(palettes, readings, v.Medium)
+	matches, err := reach.MatchAll(t.Context(), palettes, readings, v.Medium, reach.Nearest)
 	if err != nil {
 		return nil, err
 	}
@@ -77,7 +77,7 @@ func TestWantedColoursAreMatchedByEachPalette(t *testing.T) {
 	v := view(t, "acrylic", "A", "wet")
 	three := reach.Palette(named(t, "three", "triad", "PY65", "PR254", "PB29").System)
 	six := reach.Palette(named(t, "six", "split", "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3").System)
-	got, err := match(v, [][]*paint.Paint{three, six}, []reach.Wanted{{Name: "kelp", Colour: "#6e5a28"}, {Name: "turquoise", Colour: "#00a6b0"}, {Name: "nothing has it", Colour: "97,-90,90"}})
+	got, err := match(t, v, [][]*paint.Paint{three, six}, []reach.Wanted{{Name: "kelp", Colour: "#6e5a28"}, {Name: "turquoise", Colour: "#00a6b0"}, {Name: "nothing has it", Colour: "97,-90,90"}})
 	require.NoError(t, err)
 	require.Len(t, got, 3)
 	for _, w := range got {
@@ -97,9 +97,9 @@ func TestWantedColoursAreMatchedByEachPalette(t *testing.T) {
 		assert.Equal(t, min(c.Matches[0].DE, c.Matches[1].DE), c.Least, c.Name)
 		assert.Equal(t, max(c.Matches[0].DE, c.Matches[1].DE), c.Most, c.Name)
 	}
-	_, err = match(v, [][]*paint.Paint{three}, []reach.Wanted{{Name: "odd", Colour: "teal"}})
+	_, err = match(t, v, [][]*paint.Paint{three}, []reach.Wanted{{Name: "odd", Colour: "teal"}})
 	assert.ErrorContains(t, err, "odd: ")
-	_, err = match(v, [][]*paint.Paint{three}, make([]reach.Wanted, 25))
+	_, err = match(t, v, [][]*paint.Paint{three}, make([]reach.Wanted, 25))
 	assert.ErrorContains(t, err, "at most 24")
 }
 
@@ -143,7 +143,7 @@ func TestALetDownIsSaidInARecipe(t *testing.T) {
 	v := view(t, "acrylic", "D65", "dry")
 	m, err := mix(v, parts(t, "PY184=150", "PB15:3=1"))
 	require.NoError(t, err)
-	got, err := match(v, [][]*paint.Paint{painttest.Paints("PY184", "PB15:3", "PR255", "PW6")}, []reach.Wanted{{Name: "lettuce tip", Colour: m.AsPainted.SRGB}})
+	got, err := match(t, v, [][]*paint.Paint{painttest.Paints("PY184", "PB15:3", "PR255", "PW6")}, []reach.Wanted{{Name: "lettuce tip", Colour: m.AsPainted.SRGB}})
 	require.NoError(t, err)
 	nearest := got[0].Matches[0]
 	assert.True(t, nearest.Reached)

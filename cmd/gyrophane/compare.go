@@ -108,7 +108,7 @@ func matchCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			matches, err := reach.MatchAll([][]*paint.Paint{paints}, readings, v.Medium)
+			matches, err := reach.MatchAll(cmd.Context(), [][]*paint.Paint{paints}, readings, v.Medium, reach.Nearest)
 			if err != nil {
 				return err
 			}

@@ -5,6 +5,7 @@ package reach
 
 import (
 	"cmp"
+	"context"
 	"errors"
 	"fmt"
 	"math"
@@ -403,15 +404,20 @@ type TargetMatch struct {
 
 // MatchAll finds the best recipe of each palette (paints, with the white and
 // black that ride along) for each wanted colour, as painted in a medium and dry.
-func MatchAll(palettes [][]*paint.Paint, wanted []paint.Reading, in paint.Medium) ([]TargetMatch, error) {
+// What finds one recipe is Nearest, or what remembers its answers. The error is
+// the first of it, or the context's.
+func MatchAll(ctx context.Context, palettes [][]*paint.Paint, wanted []paint.Reading, in paint.Medium, nearest func(want colour.Lab, paints []*paint.Paint, in paint.Medium) (Match, error)) ([]TargetMatch, error) {
 	out := make([]TargetMatch, len(wanted))
-	var workers errgroup.Group
+	workers, ctx := errgroup.WithContext(ctx)
 	workers.SetLimit(runtime.GOMAXPROCS(0))
 	for i, want := range wanted {
 		out[i] = TargetMatch{want, make([]Match, len(palettes))}
 		for n := range palettes {
 			workers.Go(func() (err error) {
-				out[i].Matches[n], err = Nearest(want.Lab, palettes[n], in)
+				if err := ctx.Err(); err != nil {
+					return err
+				}
+				out[i].Matches[n], err = nearest(want.Lab, palettes[n], in)
 				return err
 			})
 		}

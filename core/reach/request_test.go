@@ -103,7 +103,7 @@ func BenchmarkMatchTwelveColoursByFourSystems(b *testing.B) {
 	readings, err := Readings(wanted, acrylic)
 	require.NoError(b, err)
 	for b.Loop() {
-		if _, err := MatchAll(palettes, readings, acrylic); err != nil {
+		if _, err := MatchAll(b.Context(), palettes, readings, acrylic, Nearest); err != nil {
 			b.Fatal(err)
 		}
 	}

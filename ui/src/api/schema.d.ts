@@ -4247,7 +4247,7 @@ export interface operations {
                 without?: string[];
                 /** @description paints that must be in it */
                 contains?: string[];
-                /** @description names the search, so that one can ask how far it is, and end it; the painter's search of before is ended in any case */
+                /** @description names the search, so that one can ask how far it is, and end it; a painter may have four at once, one more ends the oldest */
                 ticket?: string;
             };
             header?: never;
