@@ -121,21 +121,36 @@ sql() {
     "$bin/psql" -qtAX -v ON_ERROR_STOP=1 -h 127.0.0.1 -p "$(cat "$state/port")" -U "$name" -d "$1" -c "$2" </dev/null
 }
 
+answers() { running && sql postgres 'select 1' >/dev/null 2>&1; }
+
+launch() {
+  local port
+  clear_stale_pid
+  port=$(cat "$state/port" 2>/dev/null || true)
+  if [ -z "$port" ] || ! port_is_free "$port"; then port=$(free_port); fi
+  echo "$port" >"$state/port"
+  : >"$log"
+  if [ "$(id -u)" -eq 0 ]; then chown postgres "$log"; fi
+  as_owner "$bin/pg_ctl" -D "$data" -w -t 30 -l "$log" -o "-p $port" start >/dev/null 2>&1 </dev/null 9>&-
+}
+
 start() {
   exec 9>"$state/lock"
   flock -w 60 9 || fail "another start of PostgreSQL is still under way; try again in a minute."
   ensure_cluster
-  clear_stale_pid
-  if ! running; then
-    local port
-    port=$(cat "$state/port" 2>/dev/null || true)
-    if [ -z "$port" ] || ! port_is_free "$port"; then port=$(free_port); fi
-    echo "$port" >"$state/port"
-    : >"$log"
-    if [ "$(id -u)" -eq 0 ]; then chown postgres "$log"; fi
-    as_owner "$bin/pg_ctl" -D "$data" -w -t 30 -l "$log" -o "-p $port" start >/dev/null 2>&1 </dev/null 9>&- ||
-      { tail -n 5 "$log" >&2; fail "PostgreSQL did not start; the lines above say why."; }
-  fi
+  # One that was killed a moment ago may still look alive, and what it started may
+  # still hold its memory: a server runs when it answers.
+  local tries=1
+  if [ -e "$data/postmaster.pid" ]; then tries=60; fi
+  while ! answers; do
+    if ! running && launch; then break; fi
+    tries=$((tries - 1))
+    if [ "$tries" -eq 0 ]; then
+      tail -n 5 "$log" >&2
+      fail "PostgreSQL did not start; the lines above say why."
+    fi
+    sleep 0.5
+  done
   [ "$(sql postgres "select 1 from pg_database where datname = '$name'")" = 1 ] || sql postgres "create database $name"
 }
 

@@ -47,7 +47,7 @@ say "types from Go"
   { echo "the API's types have drifted from Go: run make types and commit"; exit 1; }
 
 say "Go: tests"
-go list ./... | grep -v '/e2e$' | xargs go test -count=1 -timeout 10m
+go list ./... | grep -v '/e2e$' | xargs go test -p "$(( $(nproc) + 1 ))" -count=1 -timeout 10m
 
 say "front end: types, prettier, tsc, eslint"
 looked=0
