@@ -25,8 +25,12 @@ import (
 	"gyrophane/studio"
 )
 
-// patience is how long a page may take to show what is waited for.
-const patience = 20 * time.Second
+// patience is how long a page may take to show what is waited for, and lookEvery
+// how long it is left alone in between: a look costs the page some work.
+const (
+	patience  = 20 * time.Second
+	lookEvery = 60 * time.Millisecond
+)
 
 var (
 	browserOnce sync.Once
@@ -123,7 +127,7 @@ func (v visitor) waitFor(what string, holds func() bool) {
 		if time.Now().After(deadline) {
 			require.Fail(v.t, "waited in vain for: "+what, "the page shows: %s", v.text())
 		}
-		<-time.After(25 * time.Millisecond)
+		<-time.After(lookEvery)
 	}
 }
 
@@ -325,9 +329,14 @@ func (v visitor) keys(keys ...input.Key) {
 	v.t.Helper()
 	for _, k := range keys {
 		v.Keyboard.MustType(k)
-		// As fast as a hand that sees what it does: the page was drawn in between.
-		v.MustEval(`() => new Promise((seen) => requestAnimationFrame(() => requestAnimationFrame(seen)))`)
+		v.drawn() // as fast as a hand that sees what it does
 	}
+}
+
+// drawn waits until the page has been drawn.
+func (v visitor) drawn() {
+	v.t.Helper()
+	v.MustEval(`() => new Promise((seen) => requestAnimationFrame(() => requestAnimationFrame(seen)))`)
 }
 
 // demoDatabase is a database of the test's own with the demo studio in it.
