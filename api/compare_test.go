@@ -140,7 +140,7 @@ func TestComparisonsAreKeptNotedAndExported(t *testing.T) {
 	require.Len(t, table, 2)
 	assert.Equal(t, "'=kelp", table[1][0], "no formula for a spreadsheet")
 	assert.Equal(t, "Rock pool", table[1][4])
-	assert.Contains(t, table[1][9], "Lay out ")
+	assert.Contains(t, table[1][9], "Start with ")
 	status, _ = eve.do("GET", fmt.Sprintf("/api/wanted/export?wheels=%d", w.ID), "")
 	assert.Equal(t, 404, status)
 	var rows []wire.WantedRow

@@ -71,7 +71,7 @@ func TestWantedColoursAreMatchedByEverySystem(t *testing.T) {
 	})
 	p.element("button", "starfish orange from Six from the harbour").MustClick()
 	p.see("Mix ")
-	p.see("Lay out ")
+	p.see("Start with ")
 	p.see("a little at a time, up to ")
 	recipes := *p.element("a", "recipes (CSV)").MustAttribute("href")
 	assert.Contains(t, p.MustEval(`async (at) => (await fetch(at)).text()`, recipes).Str(), "starfish orange,")

@@ -152,6 +152,6 @@ func TestALetDownIsSaidInARecipe(t *testing.T) {
 	require.GreaterOrEqual(t, let, 0)
 	assert.Equal(t, "PB15:3", nearest.Recipe[let].Paint)
 	assert.Equal(t, "PY184", nearest.Recipe[let].LetDown.Paint)
-	assert.Contains(t, nearest.Mixing[0], "Let the phthalo blue green shade down first: 1 part in ", "before anything else")
-	assert.Contains(t, nearest.Mixing[1], "Lay out ")
+	assert.Contains(t, nearest.Mixing[0], "Let the phthalo blue green shade down first", "before anything else")
+	assert.Contains(t, nearest.Mixing[1], "Start with ")
 }

@@ -55,7 +55,7 @@ func (v View) Recipe(r recipe.Recipe) []Ingredient {
 	out := make([]Ingredient, len(r))
 	for i, p := range r {
 		m := p.Mixture()
-		out[i] = Ingredient{Paint: p.Paint.ID, Code: p.Paint.Code(), Name: p.Paint.Name, Short: p.Paint.ShortName(), Parts: p.Parts, Shown: v.painted(&m)}
+		out[i] = Ingredient{Paint: p.Paint.ID, Code: p.Code(), Name: p.Paint.Name, Short: p.Paint.ShortName(), Parts: p.Parts, Shown: v.painted(&m)}
 		if p.In != nil {
 			out[i].LetDown = &LetDown{p.In.Code(), p.In.ID, p.Thin}
 		}

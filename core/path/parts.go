@@ -19,10 +19,14 @@ type Ratio struct {
 // for what is between them to be looked at: the samples are not the mixtures.
 const looked = 1.25 * recipe.NearEnough
 
+// leastCounted is the smallest share that can be counted out: 1 part in 40 of what
+// is let down the farthest.
+var leastCounted = 1 / float64(recipe.MostParts*(recipe.Thinnings[len(recipe.Thinnings)-1]+1))
+
 // Parts are the smallest whole numbers, at most 40 in all, whose brushed-out
 // colour lies within 0.02 OKLab of the mixture with that share (0 to 1) of the
 // second paint. Where none does, the paint of which a trace is wanted is first
-// let down, 1:9 or 1:19, in its partner.
+// let down, 1:9, 1:19 or 1:99, in its partner.
 func (p *Path) Parts(share float64) Ratio {
 	if share == 0 || share == 1 {
 		return p.pure(share)
@@ -46,10 +50,12 @@ func (p *Path) Parts(share float64) Ratio {
 		strong, weak = p.A, p.B
 		trace = recipe.Search{Share: 1 - share, Low: 1 - high, High: 1 - low, Off: func(t float64) float64 { return off(1 - t) }}
 	}
-	if parts, thin, ok := trace.LetDown(); ok {
-		return p.letDown(strong, weak, parts, thin)
+	if trace.Share > leastCounted/2 {
+		if parts, thin, ok := trace.LetDown(); ok {
+			return p.letDown(strong, weak, parts, thin)
+		}
 	}
-	// Less than 1 part in 800: nearer to an end than anyone can count.
+	// Nearer to an end than anyone can count.
 	return p.pure(math.Round(share))
 }
 

@@ -199,12 +199,12 @@ func BenchmarkPath(b *testing.B) {
 	}
 }
 
-func TestMixingStartsFromTheWeakerPaint(t *testing.T) {
+func TestMixingStartsFromWhatThereIsMostOf(t *testing.T) {
 	p := of(t, "PB15:3", "PY184")
 	assert.Equal(t, "PY184", p.Weaker().ID)
 	says := p.Mixing(p.Middle(ByHue).Ratio)
 	require.GreaterOrEqual(t, len(says), 3)
-	assert.Contains(t, says[len(says)-3], "bismuth yellow, the weaker paint")
+	assert.Contains(t, says[len(says)-3], "Start with 6 parts of the bismuth yellow.")
 	assert.Contains(t, says[len(says)-2], "a trace at a time")
 
 	white := of(t, "PW6", "PB15:3")

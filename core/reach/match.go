@@ -33,14 +33,9 @@ type Match struct {
 }
 
 const (
-	mostPaints = 4 // of a recipe
-	trace      = 0.002
-	fewPaints  = 10  // up to so many every four of them are tried
-	unseen     = 0.8 // CIEDE2000 that nobody sees
-	// Letting down first must be worth so much CIEDE2000; and it is for shares up
-	// to that of a trace.
-	worthLetting = 0.4
-	traceShare   = 0.06
+	mostPaints = 4      // of a recipe
+	fewPaints  = 10     // up to so many every four of them are tried
+	unseen     = 0.8    // CIEDE2000 that nobody sees
 )
 
 // Nearest finds the recipe of at most 4 of the paints whose colour as painted
@@ -85,13 +80,37 @@ type search struct {
 	want   colour.Lab
 	paints []*paint.Paint
 	alone  []paint.Mixture
+	absorb []float64 // how strongly each tells
 	in     paint.Medium
+}
+
+// The least share of a paint, and the share from which it is no trace whatever it
+// is mixed with.
+const (
+	leastTrace = 0.0001
+	mostTrace  = 0.002
+)
+
+// trace is the least share at which one of some paints is seen in their mixture:
+// where it makes up 1 in 200 of what is absorbed. Below, more or less of it makes no
+// difference that could be followed.
+func (s *search) trace(of []int, share []float64) (least [mostPaints]float64) {
+	sum := 0.0
+	for n, i := range of {
+		sum += share[n] * s.absorb[i]
+	}
+	for n, i := range of {
+		least[n] = min(max(sum/200/s.absorb[i], leastTrace), mostTrace)
+	}
+	return least
 }
 
 func newSearch(want colour.Lab, paints []*paint.Paint, in paint.Medium) *search {
 	s := &search{want: want, paints: paints, in: in}
 	for _, p := range paints {
-		s.alone = append(s.alone, p.Alone())
+		m := p.Alone()
+		s.alone = append(s.alone, m)
+		s.absorb = append(s.absorb, m.Absorption())
 	}
 	return s
 }
@@ -107,6 +126,9 @@ type trial struct {
 func (s *search) look(of []int, share []float64) (paint.Mixture, colour.Lab) {
 	m, sum := s.alone[of[0]], share[0]
 	for n, i := range of[1:] {
+		if share[n+1] == 0 {
+			continue
+		}
 		sum += share[n+1]
 		m = paint.Between(&m, &s.alone[i], share[n+1]/sum)
 	}
@@ -165,13 +187,14 @@ func (s *search) fours() (out []trial) {
 func (s *search) four(of []int) trial {
 	t := trial{of: of}
 	for _, i := range of {
-		t.share = append(t.share, 1/(0.1+s.alone[i].Absorption()))
+		t.share = append(t.share, 1/(0.1+s.absorb[i]))
 	}
 	normalise(t.share)
 	t = s.approach(t)
 	var kept trial
+	least := s.trace(t.of, t.share)
 	for i, v := range t.share {
-		if v > 1.5*trace {
+		if v > 1.5*least[i] {
 			kept.of, kept.share = append(kept.of, t.of[i]), append(kept.share, v)
 		}
 	}
@@ -218,7 +241,7 @@ func (s *search) settle(t trial) trial {
 			for _, by := range [2]float64{math.Exp(stride), math.Exp(-stride)} {
 				copy(next, t.share)
 				next[i] *= by
-				if normalise(next) < trace {
+				if normalise(next) < leastTrace {
 					continue
 				}
 				if d := s.miss(t.of, next); d < t.miss {
@@ -301,8 +324,9 @@ func (s *search) stride(t *trial) {
 			next[i] = t.share[i] * math.Exp(max(-1.5, min(1.5, step)))
 		}
 		normalise(next)
+		least := s.trace(t.of, next)
 		for i := range next {
-			next[i] = max(next[i], trace)
+			next[i] = max(next[i], least[i])
 		}
 		normalise(next)
 		d, sq := far(next)
@@ -345,17 +369,14 @@ func solve3(m [3][3]float64, b [3]float64) (x [3]float64, ok bool) {
 // whole finds whole parts near a trial's shares, small numbers before a
 // difference nobody sees.
 func (s *search) whole(t trial) Match {
-	var paints []*paint.Paint
+	w := recipe.Wanted{Shares: t.share, Colour: s.want, Look: func(shares []float64) colour.Lab {
+		_, lab := s.look(t.of, shares)
+		return lab
+	}}
 	for _, i := range t.of {
-		paints = append(paints, s.paints[i])
+		w.Paints = append(w.Paints, s.paints[i])
 	}
-	difference := func(r recipe.Recipe) float64 { return s.match(r).DE }
-	best, least := recipe.Counted(paints, t.share, difference)
-	if least > unseen && slices.Min(t.share) <= traceShare {
-		if let, d := recipe.CountedLetDown(paints, t.share, difference); d < least-worthLetting {
-			best = let
-		}
-	}
+	best, _ := w.Countable()
 	out := s.match(best.Reduced())
 	slices.SortStableFunc(out.Parts, func(a, b recipe.Ingredient) int { return cmp.Compare(b.Parts, a.Parts) })
 	return out

@@ -11,6 +11,7 @@ import (
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/paint/painttest"
+	"gyrophane/core/recipe"
 )
 
 func painted(m paint.Mixture, in paint.Medium) colour.Lab {
@@ -105,6 +106,51 @@ func TestWhatASystemsPaintsMakeIsRecovered(t *testing.T) {
 			assert.Less(t, got.DE, 1.0, of)
 		}
 	}
+}
+
+// Pale, middle and dark mixtures of the library's paints, in every medium, are found
+// again from those paints, in parts that can be counted.
+func TestRandomMixturesAreRecovered(t *testing.T) {
+	random := rand.New(rand.NewPCG(14, 1))
+	var coloured []*paint.Paint
+	for _, p := range paint.Library() {
+		if m := p.Alone(); !m.Neutral() {
+			coloured = append(coloured, p)
+		}
+	}
+	missed, all := 0, 500
+	for n := range all {
+		in := paint.Media()[n%len(paint.Media())]
+		var of []paint.Part
+		for _, i := range random.Perm(len(coloured))[:2+random.IntN(3)] {
+			of = append(of, paint.Part{Paint: coloured[i], Parts: float64(1 + random.IntN(10))})
+		}
+		switch n / len(paint.Media()) % 3 {
+		case 0: // pale
+			of[0] = paint.Part{Paint: paint.White(), Parts: math.Exp(3 + 3*random.Float64())}
+		case 1:
+			of[0] = paint.Part{Paint: painttest.Paint("PBk9"), Parts: float64(1 + random.IntN(10))}
+		}
+		m, err := paint.Mix(of...)
+		require.NoError(t, err)
+		var box []*paint.Paint
+		for _, p := range of {
+			box = append(box, p.Paint)
+		}
+		got, err := Nearest(painted(m, in), box, in)
+		require.NoError(t, err)
+		again, err := paint.Mix(got.Parts.Volumes()...)
+		require.NoError(t, err)
+		assert.InDelta(t, 0, colour.Difference(got.Lab, painted(again, in)), 1e-6, "what is said is what the parts make")
+		for _, step := range got.Parts.Steps() {
+			assert.LessOrEqual(t, step.Total(), float64(recipe.MostParts))
+		}
+		if got.DE > 1 {
+			missed++
+			t.Logf("%s: %.2f: wanted %v, got %v", in.ID, got.DE, recipe.Of(of), got.Parts)
+		}
+	}
+	assert.LessOrEqual(t, missed, all/100)
 }
 
 func TestAColourPassesForTheWantedOneUpToThree(t *testing.T) {

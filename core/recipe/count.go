@@ -3,9 +3,6 @@ package recipe
 import (
 	"cmp"
 	"math"
-	"slices"
-
-	"gyrophane/core/paint"
 )
 
 // Search looks for countable parts of two, a and b, that come near the mixture
@@ -73,75 +70,4 @@ func (s Search) tried(total int, whole float64) (out []int) {
 		out = append(out, n)
 	}
 	return out
-}
-
-// perPart is what a part more must bring in CIEDE2000 to be worth counting.
-const perPart = 0.03
-
-// Counted finds whole parts for shares (above 0, summing to 1) of paints: of all
-// totals up to MostParts the one of least difference, CIEDE2000 to what is
-// wanted, where a part more must be worth 0.03 of it. Paints that come to nothing
-// are left out.
-func Counted(paints []*paint.Paint, shares []float64, difference func(Recipe) float64) (best Recipe, least float64) {
-	c := counting{least: math.Inf(1), worth: math.Inf(1)}
-	for total := len(shares); total <= MostParts; total++ {
-		var r Recipe
-		for i, share := range shares {
-			if n := math.Round(share * float64(total)); n > 0 {
-				r = append(r, Ingredient{Paint: paints[i], Parts: n})
-			}
-		}
-		if len(r) > 0 {
-			c.try(r, total, difference)
-		}
-	}
-	return c.best, c.least
-}
-
-// CountedLetDown is Counted with the paint of least share let down first in the
-// one of the greatest; the difference is infinite where that cannot be.
-func CountedLetDown(paints []*paint.Paint, shares []float64, difference func(Recipe) float64) (best Recipe, least float64) {
-	trace, main := 0, 0
-	for i, share := range shares {
-		if share < shares[trace] {
-			trace = i
-		}
-		if share > shares[main] {
-			main = i
-		}
-	}
-	c := counting{least: math.Inf(1), worth: math.Inf(1)}
-	for _, thin := range Thinnings {
-		for total := len(shares); total <= MostParts && trace != main; total++ {
-			r, rest := make(Recipe, len(shares)), float64(total)
-			for i, share := range shares {
-				r[i] = Ingredient{Paint: paints[i], Parts: math.Round(share * float64(total))}
-				if i == trace {
-					r[i] = Ingredient{paints[i], math.Round(share * float64(total*(thin+1))), paints[main], thin}
-				}
-				if i != main {
-					rest -= r[i].Parts
-				}
-			}
-			r[main].Parts = rest
-			if rest < 1 || r[trace].Parts < 1 {
-				continue
-			}
-			c.try(slices.DeleteFunc(r, func(i Ingredient) bool { return i.Parts == 0 }), total, difference)
-		}
-	}
-	return c.best, c.least
-}
-
-// counting keeps the best of the recipes that are tried.
-type counting struct {
-	best         Recipe
-	least, worth float64
-}
-
-func (c *counting) try(r Recipe, total int, difference func(Recipe) float64) {
-	d := difference(r)
-	if worth := d + perPart*float64(total); worth < c.worth {
-		c.best, c.least, c.worth = r, d, worth
-	}
 }

@@ -20,8 +20,8 @@ const MostParts = 40
 const NearEnough = 0.02
 
 // Thinnings are how many parts of another paint go to 1 part of a paint that is
-// let down, those tried first first.
-var Thinnings = [2]int{9, 19}
+// let down, those tried first first; the last is let down twice.
+var Thinnings = [3]int{9, 19, 99}
 
 // Ingredient is so many parts of a paint, or of its let-down.
 type Ingredient struct {
@@ -41,6 +41,26 @@ func (i Ingredient) Mixture() paint.Mixture {
 	}
 	in := i.In.Alone()
 	return paint.Between(&in, &m, 1/float64(i.Thin+1))
+}
+
+// thinnings are the parts of In that go to 1 part, one let-down after the other:
+// 1:99 is 1:9 of what was let down 1:9.
+func (i Ingredient) thinnings() []int {
+	switch {
+	case i.In == nil:
+		return nil
+	case i.Thin > MostParts:
+		return []int{9, (i.Thin+1)/10 - 1}
+	}
+	return []int{i.Thin}
+}
+
+// Code is what to call the paint in short; a hue by what it is mixed from.
+func (i Ingredient) Code() string {
+	if i.Paint.ID == HueID {
+		return "hue (" + Of(i.Paint.Of).String() + ")"
+	}
+	return i.Paint.Code()
 }
 
 // Recipe is ingredients that are mixed.
@@ -145,6 +165,20 @@ func (r Recipe) Stir(id, name string) (*paint.Paint, error) {
 	return paint.Stir(id, name, parts...)
 }
 
+// Steps are what is counted out one after the other: what is stirred or let down
+// first, and then the recipe itself.
+func (r Recipe) Steps() (out []Recipe) {
+	for _, i := range r {
+		if i.Paint.Of != nil {
+			out = append(out, Of(i.Paint.Of).Steps()...)
+		}
+		for _, parts := range i.thinnings() {
+			out = append(out, Recipe{{Paint: i.Paint, Parts: 1}, {Paint: i.In, Parts: float64(parts)}})
+		}
+	}
+	return append(out, r)
+}
+
 // Total is how many parts there are in all.
 func (r Recipe) Total() (n float64) {
 	for _, i := range r {
@@ -177,7 +211,7 @@ func (r Recipe) String() string {
 		if i.In != nil {
 			in = i.In.Code()
 		}
-		words = append(words, Short(i.Parts, i.Paint.Code(), i.Thin, in))
+		words = append(words, Short(i.Parts, i.Code(), i.Thin, in))
 	}
 	return strings.Join(words, " : ")
 }

@@ -4,11 +4,14 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/paint/painttest"
 	"gyrophane/core/recipe"
@@ -24,16 +27,16 @@ func ExampleRecipe_Mixing() {
 	// Output:
 	// 9 PY65 : 1 PB15:3 (let down 1:9 in PY65) : 4 PW6
 	// Let the phthalo blue green shade down first: 1 part in 9 parts of the arylide yellow deep.
-	// Lay out 4 parts of the titanium white, the weakest.
-	// Add the arylide yellow deep a little at a time, up to 9 parts.
-	// Add this let-down of the phthalo blue green shade a little at a time, up to 1 part.
+	// Start with 9 parts of the arylide yellow deep.
+	// Add the titanium white a little at a time, up to 4 parts.
+	// Add this let-down of the phthalo blue green shade a trace at a time, up to 1 part.
 }
 
 func TestAPaintAloneComesStraightFromTheTube(t *testing.T) {
 	white := painttest.Paint("PW6")
 	want := []string{"Straight from the tube: the titanium white as it comes."}
 	assert.Equal(t, want, recipe.Pure(white).Mixing())
-	assert.Equal(t, want, recipe.Pure(white).MixingFrom(white))
+	assert.Equal(t, want, recipe.Pure(white).MixingToTaste())
 	assert.Equal(t, "1 of the titanium white", recipe.Pure(white).Words())
 	assert.Equal(t, recipe.Pure(white), recipe.OfTwo(white, painttest.Paint("PB29"), [2]int{3, 0}))
 }
@@ -116,33 +119,122 @@ func TestATraceIsLetDown(t *testing.T) {
 	assert.False(t, ok)
 }
 
-func TestAPartMoreMustBeWorthCounting(t *testing.T) {
-	paints := []*paint.Paint{painttest.Paint("PY74"), painttest.Paint("PR254"), painttest.Paint("PB29")}
-	shares := []float64{0.6, 0.3, 0.1}
-	off := func(r recipe.Recipe) float64 {
-		sum := map[*paint.Paint]float64{}
-		total := 0.0
-		for _, v := range r.Volumes() {
-			sum[v.Paint] += v.Parts
-			total += v.Parts
+// look is the masstone of some paints by shares.
+func look(t *testing.T, paints []*paint.Paint) func([]float64) colour.Lab {
+	return func(shares []float64) colour.Lab {
+		var parts []paint.Part
+		for i, share := range shares {
+			if share > 0 { // what is wanted, or what was counted
+				parts = append(parts, paint.Part{Paint: paints[i], Parts: share})
+			}
 		}
-		d := 0.0
-		for i, p := range paints {
-			d += math.Abs(sum[p]/total - shares[i])
-		}
-		return d
+		m, err := paint.Mix(parts...)
+		require.NoError(t, err)
+		seen := m.Masstone()
+		return seen.Lab()
 	}
-	r, d := recipe.Counted(paints, shares, func(r recipe.Recipe) float64 { return 10 * off(r) })
-	assert.Zero(t, math.Round(d*1e9))
-	assert.Equal(t, 10.0, r.Total())
-	rough, _ := recipe.Counted(paints, shares, func(r recipe.Recipe) float64 { return 0.1 * off(r) })
-	assert.Less(t, rough.Total(), 10.0)
+}
 
-	let, _ := recipe.CountedLetDown(paints, []float64{0.7, 0.297, 0.003}, off)
-	require.Len(t, let, 3)
-	assert.Equal(t, paints[0], let[2].In, "the least in the most")
-	_, d = recipe.CountedLetDown(paints[:1], []float64{1}, off)
-	assert.True(t, math.IsInf(d, 1))
+func TestSmallNumbersAreCountedBeforeADifferenceNobodySees(t *testing.T) {
+	paints := painttest.Paints("PY74", "PR254", "PB29")
+	see := look(t, paints)
+	// By brute force: no recipe of fewer parts would have been worth it.
+	for _, shares := range [][]float64{{0.6, 0.3, 0.1}, {0.5, 0.45, 0.05}, {0.21, 0.37, 0.42}, {0.1, 0.8, 0.1}} {
+		want := see(shares)
+		got, off := recipe.Wanted{Paints: paints, Shares: shares, Colour: want, Look: see}.Countable()
+		require.True(t, got.IsPlain())
+		cost := off + 0.03*got.Total()
+		for total := 1; total <= recipe.MostParts; total++ {
+			n := [3]float64{}
+			sum := 0.0
+			for i, share := range shares {
+				n[i] = math.Round(share * float64(total))
+				sum += n[i]
+			}
+			if sum == 0 {
+				continue
+			}
+			other := colour.Difference(want, see([]float64{n[0] / sum, n[1] / sum, n[2] / sum}))
+			assert.LessOrEqual(t, cost, other+0.03*sum+1e-9, "%v would have been better for %v than %v", n, shares, got)
+		}
+	}
+}
+
+func TestTracesAreLetDownOneByOneOrAsAHue(t *testing.T) {
+	white, yellow, red, blue := painttest.Paint("PW6"), painttest.Paint("PY184"), painttest.Paint("PR254"), painttest.Paint("PB29")
+	paints := []*paint.Paint{white, yellow, red, blue}
+	see := look(t, paints)
+	for _, c := range []struct {
+		parts []float64
+		hue   bool
+	}{
+		{[]float64{4000, 170, 20, 10}, true},
+		{[]float64{30, 9, 0.05, 0.03}, false},
+	} {
+		sum := c.parts[0] + c.parts[1] + c.parts[2] + c.parts[3]
+		shares := make([]float64, 4)
+		for i := range shares {
+			shares[i] = c.parts[i] / sum
+		}
+		got, off := recipe.Wanted{Paints: paints, Shares: shares, Colour: see(shares), Look: see}.Countable()
+		assert.Less(t, off, 1.0)
+		assert.Equal(t, c.hue, strings.Contains(got.String(), "hue ("), got)
+		assert.Equal(t, !c.hue, strings.Contains(got.String(), "let down 1:"), got)
+		volumes := make([]float64, 4)
+		for _, v := range got.Plain() {
+			volumes[slices.Index(paints, v.Paint)] += v.Parts / got.Total()
+		}
+		assert.InDelta(t, 0, colour.Difference(see(volumes), see(shares))-off, 1e-6, "the difference is of what the recipe makes")
+		for _, step := range got.Steps() {
+			assert.LessOrEqual(t, step.Total(), float64(recipe.MostParts))
+			for _, i := range step {
+				assert.Equal(t, math.Trunc(i.Parts), i.Parts)
+			}
+		}
+	}
+}
+
+func TestAHueIsMixedFirstAndLetDownTwice(t *testing.T) {
+	white, yellow, red := painttest.Paint("PW6"), painttest.Paint("PY184"), painttest.Paint("PR254")
+	hue, err := recipe.OfTwo(red, yellow, [2]int{1, 8}).Stir(recipe.HueID, "hue")
+	require.NoError(t, err)
+	r := recipe.Recipe{{Paint: white, Parts: 5}, {Paint: hue, Parts: 2, In: white, Thin: 99}}
+	assert.Equal(t, "5 PW6 : 2 hue (1 PR254 : 8 PY184) (let down 1:99 in PW6)", r.String())
+	assert.Equal(t, []string{
+		"Mix the hue first: 8 parts of the bismuth yellow, then 1 of the pyrrole red.",
+		"Let the hue down, twice: 1 part in 9 parts of the titanium white, then 1 part of that in 9 parts more.",
+		"Start with 5 parts of the titanium white.",
+		"Add this let-down of the hue a little at a time, up to 2 parts.",
+	}, r.Mixing())
+	assert.Len(t, r.Steps(), 4, "the hue, twice let down, and the recipe")
+}
+
+func TestMixingBeginsWithWhatMakesMostOfThePile(t *testing.T) {
+	random := rand.New(rand.NewPCG(14, 7))
+	library := paint.Library()
+	for range 200 {
+		var r recipe.Recipe
+		for _, i := range random.Perm(len(library))[:2+random.IntN(3)] {
+			r = append(r, recipe.Ingredient{Paint: library[i], Parts: float64(1 + random.IntN(4))})
+		}
+		order := r.InOrder()
+		assert.ElementsMatch(t, r, order)
+		for i, b := range order[1:] {
+			a := order[i]
+			x, y := a.Mixture(), b.Mixture()
+			assert.True(t, a.Parts > b.Parts || a.Parts == b.Parts && x.Absorption() <= y.Absorption(), r)
+		}
+		assert.Contains(t, r.Mixing()[0], "Start with "+recipe.Count(order[0].Parts)+" of the "+order[0].Paint.ShortName())
+	}
+}
+
+func TestWhatToAddIsSaidByHueOrByLightness(t *testing.T) {
+	of := func(a, b string) string {
+		return recipe.ToTaste(recipe.Ingredient{Paint: painttest.Paint(a)}, recipe.Ingredient{Paint: painttest.Paint(b)})
+	}
+	assert.Equal(t, "Too near red: more of the arylide yellow light. Still too near yellow: more of the pyrrole red.", of("PY3", "PR254"))
+	assert.Equal(t, "Too pale: more of the pyrrole red. Too dark: more of the titanium white.", of("PW6", "PR254"))
+	assert.Equal(t, "Too pale: more of the bone black. Too dark: more of the titanium white.", of("PBk9", "PW6"))
 }
 
 func TestRaisedPaintsComeToTheLightnessAskedFor(t *testing.T) {

@@ -3,6 +3,7 @@ package recipe
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -28,6 +29,9 @@ func (r Recipe) Words() string {
 	var words []string
 	for _, i := range r {
 		one := fmt.Sprintf("%s of the %s", number(i.Parts), i.Paint.ShortName())
+		if i.Paint.ID == HueID {
+			one += " (" + Of(i.Paint.Of).Words() + ")"
+		}
 		if i.In != nil {
 			one += fmt.Sprintf(" let down 1:%d in the %s", i.Thin, i.In.ShortName())
 		}
@@ -36,62 +40,108 @@ func (r Recipe) Words() string {
 	return strings.Join(words, " and ")
 }
 
-// letDown tells how to let an ingredient down; empty for a paint as it comes.
-func (i Ingredient) letDown() []string {
-	if i.In == nil {
-		return nil
+// before tells how to make what has to be there first: the hue that is mixed, and
+// what is let down, 1:99 in two goes.
+func (i Ingredient) before() (out []string) {
+	what := "the " + i.Paint.ShortName()
+	if i.Paint.ID == HueID {
+		hue := Of(i.Paint.Of).InOrder()
+		line := fmt.Sprintf("Mix %s first: %s of the %s", what, Count(hue[0].Parts), hue[0].Paint.ShortName())
+		for _, more := range hue[1:] {
+			line += fmt.Sprintf(", then %s of the %s", number(more.Parts), more.Paint.ShortName())
+		}
+		out = append(out, line+".")
 	}
-	return []string{fmt.Sprintf("Let the %s down first: 1 part in %d parts of the %s.", i.Paint.ShortName(), i.Thin, i.In.ShortName())}
+	first := " first"
+	if len(out) > 0 {
+		first = ""
+	}
+	switch thin := i.thinnings(); len(thin) {
+	case 1:
+		out = append(out, fmt.Sprintf("Let %s down%s: 1 part in %d parts of the %s.", what, first, thin[0], i.In.ShortName()))
+	case 2:
+		out = append(out, fmt.Sprintf("Let %s down%s, twice: 1 part in %d parts of the %s, then 1 part of that in %d parts more.", what, first, thin[0], i.In.ShortName(), thin[1]))
+	}
+	return out
 }
 
-// Mixing tells in order how to mix any number of ingredients: let-downs first,
-// then from the weakest (which absorbs least at equal volume) to the strongest.
-func (r Recipe) Mixing() []string {
-	if len(r) == 1 && r[0].In == nil {
-		return Straight(r[0].Paint)
-	}
+// InOrder is the recipe in the order in which it is mixed: from what makes the
+// most of the pile; of equal parts, from what has less tinting strength.
+func (r Recipe) InOrder() Recipe {
 	order := slices.Clone(r)
 	slices.SortStableFunc(order, func(a, b Ingredient) int {
 		x, y := a.Mixture(), b.Mixture()
-		return cmp.Compare(x.Absorption(), y.Absorption())
+		return cmp.Or(cmp.Compare(b.Parts, a.Parts), cmp.Compare(x.Absorption(), y.Absorption()))
 	})
+	return order
+}
+
+// Mixing tells in order how to mix the recipe: what has to be there first, then
+// from what makes the most of the pile.
+func (r Recipe) Mixing() []string {
+	if len(r) == 1 && r[0].In == nil && r[0].Paint.ID != HueID {
+		return Straight(r[0].Paint)
+	}
 	var first, then []string
-	for n, i := range order {
+	var most float64
+	for n, i := range r.InOrder() {
 		what := "the " + i.Paint.ShortName()
-		first = append(first, i.letDown()...)
+		first = append(first, i.before()...)
 		if i.In != nil {
 			what = "this let-down of " + what
 		}
 		if n == 0 {
-			then = append(then, fmt.Sprintf("Lay out %s of %s, the weakest.", Count(i.Parts), what))
+			most = i.Parts
+			then = append(then, fmt.Sprintf("Start with %s of %s.", Count(i.Parts), what))
 		} else {
-			then = append(then, fmt.Sprintf("Add %s a little at a time, up to %s.", what, Count(i.Parts)))
+			by := "a little"
+			if i.Parts < most/3 {
+				by = "a trace"
+			}
+			then = append(then, fmt.Sprintf("Add %s %s at a time, up to %s.", what, by, Count(i.Parts)))
 		}
 	}
 	return append(first, then...)
 }
 
-// MixingFrom tells in order how to mix a recipe of one paint or two, starting
-// from the weaker one: a let-down first, then the stronger a trace at a time, and
-// what to do when it has gone too far.
-func (r Recipe) MixingFrom(weaker *paint.Paint) []string {
-	if len(r) == 1 {
-		return Straight(r[0].Paint)
+// MixingToTaste is Mixing, and what to do when a recipe of two has gone too far one
+// way or the other.
+func (r Recipe) MixingToTaste() []string {
+	if len(r) != 2 {
+		return r.Mixing()
 	}
-	first, second := r[0], r[1]
-	if second.In == nil && (first.In != nil || first.Paint != weaker) {
-		first, second = second, first
+	order := r.InOrder()
+	return append(r.Mixing(), ToTaste(order[0], order[1]))
+}
+
+// ToTaste tells what to add to a mixture of two that lies too near either: by their
+// hues where those differ most, by their lightness where that does.
+func ToTaste(a, b Ingredient) string {
+	name := func(i Ingredient) string {
+		if i.In != nil {
+			return "this let-down"
+		}
+		return "the " + i.Paint.ShortName()
 	}
-	what := "the " + second.Paint.ShortName()
-	if second.In != nil {
-		what = "this let-down"
+	x, y := a.Mixture(), b.Mixture()
+	of, beside := x.BrushedOutColour(), y.BrushedOutColour()
+	wordA, greyA := hueOf(a.Paint)
+	wordB, greyB := hueOf(b.Paint)
+	across, up := math.Hypot(of.A-beside.A, of.B-beside.B), math.Abs(of.L-beside.L)
+	if wordA == wordB || (greyA || greyB) && up > across {
+		pale, dark := a, b
+		if of.L < beside.L {
+			pale, dark = b, a
+		}
+		return fmt.Sprintf("Too pale: more of %s. Too dark: more of %s.", name(dark), name(pale))
 	}
-	wordA, wordB := first.Paint.Undertone().HueWord(), second.Paint.Undertone().HueWord()
-	if wordA == wordB {
-		wordA, wordB = first.Paint.ShortName(), second.Paint.ShortName()
+	return fmt.Sprintf("Too near %s: more of %s. Still too near %s: more of %s.", wordB, name(a), wordA, name(b))
+}
+
+// hueOf is the word for a paint's hue, plainly grey where it has none.
+func hueOf(p *paint.Paint) (word string, grey bool) {
+	if u := p.Undertone(); u.HasHue() {
+		return u.HueWord(), false
 	}
-	return append(second.letDown(),
-		fmt.Sprintf("Lay out %s of the %s, the weaker paint.", Count(first.Parts), first.Paint.ShortName()),
-		fmt.Sprintf("Add %s a trace at a time, up to %s.", what, Count(second.Parts)),
-		fmt.Sprintf("Too near %s: more of the %s. Still too near %s: more of %s.", wordB, first.Paint.ShortName(), wordA, what))
+	return "grey", true
 }

@@ -154,8 +154,7 @@ func (w *Wheel) Mixing(index int, order Order) []string {
 
 // caution says what to add when a step of a run has gone to one side.
 func (s *Section) caution(run Run) string {
-	weak, strong := run.Weak.Undertone().HueWord(), run.Strong.Undertone().HueWord()
-	return fmt.Sprintf("Too near %s: more of the %s. Still too near %s: more of the %s.", strong, run.Weak.ShortName(), weak, run.Strong.ShortName())
+	return recipe.ToTaste(recipe.Ingredient{Paint: run.Weak}, recipe.Ingredient{Paint: run.Strong})
 }
 
 // parted makes a tertiary from the secondary and the primary beside it.
