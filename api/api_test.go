@@ -219,16 +219,6 @@ func TestPassphrases(t *testing.T) {
 	assert.Equal(t, 401, status)
 }
 
-func TestGuessingIsSlowedDown(t *testing.T) {
-	app, _ := server(t, true)
-	c := &client{t: t, app: app}
-	last := 0
-	for range 25 {
-		last, _ = c.do("POST", "/api/session", `{"name":"nobody","passphrase":"a guess at it"}`)
-	}
-	assert.Equal(t, 429, last)
-}
-
 func TestBeyondLoopbackAPassphraseIsAsked(t *testing.T) {
 	app, s := server(t, false)
 	c := &client{t: t, app: app}

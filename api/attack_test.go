@@ -354,21 +354,6 @@ func countOf[T any](all []T, holds func(T) bool) (n int) {
 	return n
 }
 
-func TestNewPaintersAreLimitedBeyondLoopback(t *testing.T) {
-	app, _ := server(t, false)
-	c := &client{t: t, app: app}
-	var last int
-	var text string
-	for i := range 32 {
-		last, text = c.do("POST", "/api/painters", fmt.Sprintf(`{"name":"Painter %d","passphrase":"wet on wet 1"}`, i))
-		if last != 200 {
-			break
-		}
-	}
-	assert.Equal(t, 429, last)
-	assert.Contains(t, text, "no more are taken for a while")
-}
-
 func TestAQuestionAboutLibraryPaintsNeverWaitsForTheDatabase(t *testing.T) {
 	l, err := net.Listen("tcp", "127.0.0.1:0") // takes connections, and says nothing
 	require.NoError(t, err)

@@ -2,9 +2,12 @@ package api
 
 import (
 	"context"
+	"io"
 	"log/slog"
 	"net"
 	"net/http/httptest"
+	"strconv"
+	"strings"
 	"testing"
 	"time"
 
@@ -13,6 +16,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/store"
+	"gyrophane/store/storetest"
 )
 
 func TestOneAskerHasAFewTurnsAndAnotherHasOthers(t *testing.T) {
@@ -71,6 +75,45 @@ func TestWhoeverAsksTooOftenWaitsWhereOthersCanReachTheServer(t *testing.T) {
 	assert.True(t, slow.spent("ada"))
 	assert.False(t, slow.allows("ada"))
 	assert.True(t, slow.allows("eve"), "another has a count of her own")
+}
+
+func TestGuessesAndNewPaintersAreFewInAWhile(t *testing.T) {
+	s, err := store.Open(storetest.Database(t))
+	require.NoError(t, err)
+	defer s.Close()
+	require.NoError(t, s.Migrate(t.Context()))
+	for _, c := range []struct {
+		name, path, body string
+		local            bool
+		first            int
+		refusal          string
+	}{
+		{"guesses at a passphrase", "/api/session", `{"name":"nobody","passphrase":"a guess at it"}`, true, 403, "wait"},
+		{"new painters", "/api/painters", `{"name":"Painter %d","passphrase":"wet on wet 1"}`, false, 200, "no more are taken for a while"},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			server := New(s, Options{Local: c.local, Log: slog.New(slog.DiscardHandler)})
+			server.limits.wrong, server.limits.registers = newPace(time.Hour, 2), newPace(time.Hour, 2)
+			for i := range 3 {
+				r := httptest.NewRequest("POST", c.path, strings.NewReader(strings.ReplaceAll(c.body, "%d", strconv.Itoa(i))))
+				r.Host = "127.0.0.1"
+				r.Header.Set("Content-Type", "application/json")
+				r.Header.Set("Origin", "http://127.0.0.1")
+				r.Header.Set("Sec-Fetch-Site", "same-origin")
+				resp, err := server.app.Test(r, fiber.TestConfig{Timeout: 0})
+				require.NoError(t, err)
+				text, err := io.ReadAll(resp.Body)
+				require.NoError(t, err)
+				require.NoError(t, resp.Body.Close())
+				if i < 2 {
+					assert.Equal(t, c.first, resp.StatusCode, "%s", text)
+					continue
+				}
+				assert.Equal(t, 429, resp.StatusCode)
+				assert.Contains(t, string(text), c.refusal)
+			}
+		})
+	}
 }
 
 func TestASearchEndsWhenTheAskerLeaves(t *testing.T) {

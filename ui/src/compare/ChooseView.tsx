@@ -14,7 +14,7 @@ import {
 import { OneOf } from "../parts/Choice";
 import { nameOf } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
-import { useAddress } from "../parts/useAddress";
+import { joined, listIn, relisted, useAddress } from "../parts/useAddress";
 import { useNewWheel } from "../parts/useNewWheel";
 import { Words } from "../parts/Words";
 import { Both } from "../drawing/Swatch";
@@ -43,8 +43,8 @@ export function ChooseView({ view }: { view: Conditions }) {
   const wish = one<Choosing["aim"]>("aim", aims, "coverage");
   const aim = from === "library" && wish === "price" ? "coverage" : wish;
   const careful = search.get("careful") === "yes";
-  const without = search.get("without")?.split(",").filter(Boolean) ?? [];
-  const contains = search.get("contains")?.split(",").filter(Boolean) ?? [];
+  const without = listIn(search, "without") ?? [];
+  const contains = listIn(search, "contains") ?? [];
   const got = useQuery(chooseQuery({ kind, from, aim, careful, without, contains }, view));
   const box = useQuery(boxQuery(view));
   const library = useQuery(paintsQuery(view));
@@ -104,8 +104,7 @@ export function ChooseView({ view }: { view: Conditions }) {
           onChoose={(v) =>
             show({
               careful: v === "all" ? "yes" : undefined,
-              without:
-                v === "" || v === "all" ? undefined : [...new Set([...without, v])].join(","),
+              ...relisted("without", v === "" || v === "all" ? () => [] : joined(v)),
             })
           }
         />
@@ -118,9 +117,7 @@ export function ChooseView({ view }: { view: Conditions }) {
           }
           of={[{ value: "", name: "whichever paints" }, ...all]}
           value=""
-          onChoose={(v) =>
-            show({ contains: v === "" ? undefined : [...new Set([...contains, v])].join(",") })
-          }
+          onChoose={(v) => show(relisted("contains", v === "" ? () => [] : joined(v)))}
         />
       </Box>
       {got.error && (

@@ -12,7 +12,7 @@ import { kindWords } from "../parts/choices";
 import { ViewingConditions } from "../parts/Conditions";
 import { Shell } from "../app/Shell";
 import { figures, grey } from "../drawing/style";
-import { useAddress } from "../parts/useAddress";
+import { joined, listIn, relisted, useAddress, without } from "../parts/useAddress";
 import { useView } from "../parts/useView";
 import { Waiting } from "../parts/Waiting";
 import { Words } from "../parts/Words";
@@ -41,14 +41,13 @@ export function ComparePlace({ painter }: { painter: Profile }) {
   const look = one<keyof typeof views>("show", views, "reach");
   const wheels = useQuery(wheelsQuery);
   const kept = (wheels.data ?? []).filter((w) => !w.archived);
-  const asked = search
-    .get("systems")
-    ?.split(",")
-    .map(Number)
+  const asked = listIn(search, "systems")
+    ?.map(Number)
     .filter((id) => Number.isInteger(id) && id > 0);
   const ids = (asked ?? kept.map((w) => w.id).sort((a, b) => a - b)).slice(0, most);
   const compared = useQuery(compareQuery(ids, view));
-  const put = (list: number[]) => show({ systems: list.join(",") });
+  const change = (how: (now: string[]) => string[]) =>
+    show(relisted("systems", how, ids.map(String)));
   if (!wheels.data) return <Waiting failing={wheels.failureCount > 0} />;
   const got = compared.error ? undefined : compared.data;
   const more = kept.filter((w) => !ids.includes(w.id));
@@ -73,7 +72,7 @@ export function ComparePlace({ painter }: { painter: Profile }) {
                   key={w.id}
                   onClick={() => {
                     close();
-                    put([...ids, w.id]);
+                    change(joined(String(w.id)));
                   }}
                 >
                   {w.name}
@@ -97,7 +96,7 @@ export function ComparePlace({ painter }: { painter: Profile }) {
           {got && got.systems.length === ids.length && (
             <Box sx={{ opacity: compared.isPlaceholderData ? 0.5 : 1 }}>
               {look === "reach" ? (
-                <ReachView got={got} ids={ids} onPut={put} />
+                <ReachView got={got} ids={ids} onTakeOff={(id) => change(without(String(id)))} />
               ) : (
                 <StepsView got={got} />
               )}
@@ -125,11 +124,11 @@ function addressOf(search: URLSearchParams, ids: number[]): string {
 function ReachView({
   got,
   ids,
-  onPut,
+  onTakeOff,
 }: {
   got: Comparison;
   ids: number[];
-  onPut: (ids: number[]) => void;
+  onTakeOff: (id: number) => void;
 }) {
   const [bin, setBin] = useState(23); // yellow
   const [forward, setForward] = useState<number | null>(null);
@@ -245,7 +244,7 @@ function ReachView({
                     size="small"
                     color="inherit"
                     aria-label={`take off ${s.name}`}
-                    onClick={() => onPut(ids.filter((_, n) => n !== i))}
+                    onClick={() => onTakeOff(ids[i]!)}
                     sx={{ minWidth: 0, fontWeight: 400 }}
                   >
                     take off

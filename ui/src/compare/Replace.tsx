@@ -6,7 +6,7 @@ import type { Conditions } from "../api/client";
 import { replaceQuery, wheelsQuery } from "../api/queries";
 import { OneOf } from "../parts/Choice";
 import { figures, grey } from "../drawing/style";
-import { useAddress } from "../parts/useAddress";
+import { listIn, relisted, useAddress } from "../parts/useAddress";
 import { Both } from "../drawing/Swatch";
 
 /** What changes when one tube of a kept system is swapped for the best other one. */
@@ -25,16 +25,16 @@ export function Replace({
   const wheels = useQuery(wheelsQuery);
   const kept = (wheels.data ?? []).filter((w) => !w.archived);
   const id = Number(search.get("replace")) || kept[0]?.id || 0;
-  const tried = search.get("tried")?.split(",").filter(Boolean) ?? [];
+  const tried = listIn(search, "tried") ?? [];
   const got = useQuery(replaceQuery(id, from, tried, view));
   // The empty choice gives a place back to what replaces it best.
   const attempt = (out: string, put: string) =>
-    show({
-      tried:
-        [...tried.filter((t) => !t.startsWith(`${out}~`)), ...(put ? [`${out}~${put}`] : [])].join(
-          ",",
-        ) || undefined,
-    });
+    show(
+      relisted("tried", (now) => [
+        ...now.filter((t) => !t.startsWith(`${out}~`)),
+        ...(put ? [`${out}~${put}`] : []),
+      ]),
+    );
   if (kept.length === 0) return null;
   return (
     <Box

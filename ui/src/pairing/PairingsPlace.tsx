@@ -10,7 +10,7 @@ import { KeptShell, MissingWheel } from "../app/Kept";
 import { counted, nameOf } from "../parts/naming";
 import { Notice } from "../app/Shell";
 import { grey } from "../drawing/style";
-import { useAddress } from "../parts/useAddress";
+import { listIn, relisted, toggled, useAddress } from "../parts/useAddress";
 import { useGuesses, type Guesses } from "../parts/useGuesses";
 import { useKeptWheel } from "../parts/useKeptWheel";
 import { Waiting } from "../parts/Waiting";
@@ -51,7 +51,7 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
   const settings = own.content?.settings ?? plainSettings;
   const guesses = useGuesses(id, settings);
   const system = own.content?.system;
-  const some = search.get("paints")?.split(",").filter(Boolean) ?? [];
+  const some = listIn(search, "paints") ?? [];
   const from: PairingsOf =
     of === "some" ? { paints: some } : of === "box" || !system ? "box" : { wheel: id, system };
   const question = pairingsQuery(from, settings);
@@ -151,7 +151,7 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
           tubes={box.data?.tubes ?? []}
           settings={settings}
           chosen={some}
-          onChoose={(paints) => show({ paints: paints.join(",") || undefined, pair: undefined })}
+          onPress={(paint) => show({ ...relisted("paints", toggled(paint)), pair: undefined })}
         />
       )}
       {few && (

@@ -15,12 +15,12 @@ export function SomePaints({
   tubes,
   settings,
   chosen,
-  onChoose,
+  onPress,
 }: {
   tubes: KeptTube[];
   settings: Settings;
   chosen: string[];
-  onChoose: (paints: string[]) => void;
+  onPress: (paint: string) => void;
 }) {
   const library = useQuery(paintsQuery(settings));
   const all = library.data ?? [];
@@ -51,9 +51,7 @@ export function SomePaints({
           paint={p}
           on={chosen.includes(p.id)}
           full={chosen.length >= most}
-          onPress={() =>
-            onChoose(chosen.includes(p.id) ? chosen.filter((c) => c !== p.id) : [...chosen, p.id])
-          }
+          onPress={() => onPress(p.id)}
         />
       ))}
       {left.length > 0 && chosen.length < most && (
@@ -62,7 +60,7 @@ export function SomePaints({
           shown="one of the library"
           of={left.map((p) => ({ value: p.id, name: `${p.id} ${p.shortName}` }))}
           value=""
-          onChoose={(v) => onChoose([...chosen, v])}
+          onChoose={onPress}
         />
       )}
     </Box>

@@ -9,7 +9,7 @@ import { pairQuery } from "../api/queries";
 import { Choice } from "../parts/Choice";
 import { keyOf } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
-import { useAddress } from "../parts/useAddress";
+import { joined, listIn, relisted, useAddress, without } from "../parts/useAddress";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { nearest } from "./along";
@@ -33,7 +33,7 @@ export function SheetView({
   children: ReactNode;
 }) {
   const { search, show } = useAddress();
-  const asked = search.get("stack")?.split(",");
+  const asked = listIn(search, "stack");
   const first = pairs[0]?.section;
   const stacked = asked
     ? asked.map((k) => pairs.find((p) => keyOf(p) === k)).filter((p) => p !== undefined)
@@ -41,7 +41,8 @@ export function SheetView({
   const ways = useQueries({
     queries: stacked.map((p) => pairQuery({ wheel: id, a: p.a, b: p.b, steps }, settings)),
   });
-  const put = (list: PairingOfBoth[]) => show({ stack: list.map(keyOf).join(",") });
+  const change = (how: (now: string[]) => string[]) =>
+    show(relisted("stack", how, stacked.map(keyOf)));
   const more = pairs.filter((p) => !stacked.includes(p));
   return (
     <Box component="section" aria-label="ladder sheet">
@@ -56,7 +57,7 @@ export function SheetView({
                   key={keyOf(p)}
                   onClick={() => {
                     close();
-                    put([...stacked, p]);
+                    change(joined(keyOf(p)));
                   }}
                 >
                   {called(p.a)} to {called(p.b)}
@@ -83,11 +84,7 @@ export function SheetView({
                   {p.section} · {p.verdict} {p.retention.toFixed(2)}
                 </Box>
               </Typography>
-              <Button
-                size="small"
-                color="inherit"
-                onClick={() => put(stacked.filter((q) => q !== p))}
-              >
+              <Button size="small" color="inherit" onClick={() => change(without(keyOf(p)))}>
                 take off
               </Button>
             </Box>
