@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"encoding/json"
+	"fmt"
 	"os"
 	"path/filepath"
 	"slices"
@@ -110,15 +111,33 @@ func (v visitor) isThere(words string) bool {
 // isOpen looks at the page at every width.
 func (v visitor) isOpen(here string) {
 	v.t.Helper()
+	v.MustSetViewport(1024, 800, 1, false)
+	v.fits(here + " at 1024 px")
 	for _, width := range []int{390, 768, 1280} {
 		v.MustSetViewport(width, 800, 1, false)
-		v.drawn()
+		v.fits(fmt.Sprintf("%s at %d px", here, width))
 		for _, b := range v.breaks() {
 			for _, n := range b.Nodes {
 				assert.Fail(v.t, b.ID, "%s at %d px: %s: %v %.200s", here, width, b.Help, n.Target, n.HTML)
 			}
 		}
 		assert.Equal(v.t, 1, v.MustEval(`() => document.querySelectorAll("h1").length`).Int(), "%s at %d px: headings of the first level", here, width)
-		assert.Empty(v.t, v.tooWide(), "%s at %d px: it scrolls sideways", here, width)
 	}
+}
+
+// fits waits until nothing has to be scrolled sideways: a page takes a moment to
+// lay itself out anew.
+func (v visitor) fits(here string) {
+	v.t.Helper()
+	wide := ""
+	defer func() {
+		if wide != "" {
+			v.t.Log("it stands out: " + wide)
+		}
+	}()
+	v.waitFor(here+": nothing scrolls sideways", func() bool {
+		v.drawn()
+		wide = v.tooWide()
+		return wide == ""
+	})
 }

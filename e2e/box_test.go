@@ -1,7 +1,6 @@
 package e2e
 
 import (
-	"fmt"
 	"image"
 	"image/color"
 	"image/png"
@@ -465,24 +464,6 @@ func TestSurroundAndWideScreens(t *testing.T) {
 	assert.NotContains(t, p.MustHTML(), "color(display-p3")
 	require.NoError(t, proto.EmulationSetEmulatedMedia{Features: []*proto.EmulationMediaFeature{{Name: "color-gamut", Value: "p3"}}}.Call(p))
 	p.waitFor("a wide screen gets more", func() bool { return strings.Contains(p.MustHTML(), "color(display-p3") && cut() < before })
-}
-
-func TestTheBoxFitsATablet(t *testing.T) {
-	t.Parallel()
-	a := startApp(t, demoDatabase(t))
-	for _, width := range []int{768, 1024, 1280} {
-		p := inTheBox(t, a)
-		p.MustSetViewport(width, 800, 1, false)
-		for _, search := range []string{"", "?view=leans", "?panel=add", "?panel=files", "?panel=care"} {
-			p.MustNavigate(strings.Split(p.MustInfo().URL, "?")[0] + search).MustWaitLoad()
-			p.see("Fourteen paints")
-			wide := p.MustEval(`() => document.documentElement.scrollWidth`).Int()
-			require.LessOrEqual(t, wide, width, fmt.Sprintf("no sideways scrolling at %d %s", width, search))
-		}
-		p.press("make a paint")
-		p.see("Paint two swatches")
-		require.LessOrEqual(t, p.MustEval(`() => document.documentElement.scrollWidth`).Int(), width)
-	}
 }
 
 func TestNumberKeysGoToPlaces(t *testing.T) {

@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"strconv"
 	"strings"
 	"testing"
@@ -288,7 +289,7 @@ func TestSystemsAndTheirViewsFitATablet(t *testing.T) {
 		} {
 			p.MustNavigate(address).MustWaitLoad()
 			p.see(says)
-			require.LessOrEqual(t, p.MustEval(`() => document.documentElement.scrollWidth`).Int(), width, "no sideways scrolling at %d: %s", width, says)
+			p.fits(fmt.Sprintf("%s at %d px", says, width))
 		}
 	}
 }
