@@ -33,9 +33,10 @@ type Match struct {
 }
 
 const (
-	mostPaints = 4      // of a recipe
-	fewPaints  = 10     // up to so many every four of them are tried
-	unseen     = 0.8    // CIEDE2000 that nobody sees
+	mostPaints = 4   // of a recipe
+	fewPaints  = 10  // up to so many every four of them are tried
+	unseen     = 0.8 // CIEDE2000 that nobody sees
+	perPaint   = 0.1 // what one more paint must bring
 )
 
 // Nearest finds the recipe of at most 4 of the paints whose colour as painted
@@ -49,11 +50,15 @@ func Nearest(want colour.Lab, paints []*paint.Paint, in paint.Medium) (Match, er
 	}
 	s := newSearch(want, paints, in)
 	best := s.beginnings()
+	var simpler []trial // that will do, though one more paint comes nearer
 	for i := range best {
 		for len(best[i].of) < mostPaints {
 			next, better := s.add(best[i])
 			if !better {
 				break
+			}
+			if best[i].miss < unseen {
+				simpler = append(simpler, best[i])
 			}
 			best[i] = next
 		}
@@ -62,15 +67,20 @@ func Nearest(want colour.Lab, paints []*paint.Paint, in paint.Medium) (Match, er
 	if len(paints) <= fewPaints && nearest.miss > unseen/2 {
 		best = append(best, s.fours()...)
 	}
-	slices.SortStableFunc(best, func(a, b trial) int { return cmp.Compare(a.miss, b.miss) })
+	slices.SortStableFunc(best, func(a, b trial) int { return cmp.Compare(a.promise(), b.promise()) })
 	// What comes nearest may need parts nobody can count: then others may do.
-	out := Match{DE: math.Inf(1)}
+	out, least := Match{DE: math.Inf(1)}, math.Inf(1)
 	for n, t := range best {
 		if n >= 3 && (out.DE < unseen || n >= 12) {
 			break
 		}
-		if m := s.whole(s.settle(t)); m.DE < out.DE-0.05 {
-			out = m
+		if m, cost := s.whole(s.settle(t)); cost < least-0.05 {
+			out, least = m, cost
+		}
+	}
+	for _, t := range simpler {
+		if m, cost := s.whole(s.settle(t)); m.DE < unseen && cost < least {
+			out, least = m, cost
 		}
 	}
 	return out, nil
@@ -121,6 +131,9 @@ type trial struct {
 	share []float64
 	miss  float64
 }
+
+// promise orders trials: how far they miss, where a paint more must be worth it.
+func (t trial) promise() float64 { return t.miss + perPaint*float64(len(t.of)) }
 
 // look is what shares of some paints make, and its colour as painted.
 func (s *search) look(of []int, share []float64) (paint.Mixture, colour.Lab) {
@@ -367,8 +380,8 @@ func solve3(m [3][3]float64, b [3]float64) (x [3]float64, ok bool) {
 }
 
 // whole finds whole parts near a trial's shares, small numbers before a
-// difference nobody sees.
-func (s *search) whole(t trial) Match {
+// difference nobody sees, and what they cost: the difference, and the trouble.
+func (s *search) whole(t trial) (m Match, cost float64) {
 	w := recipe.Wanted{Shares: t.share, Colour: s.want, Look: func(shares []float64) colour.Lab {
 		_, lab := s.look(t.of, shares)
 		return lab
@@ -376,10 +389,10 @@ func (s *search) whole(t trial) Match {
 	for _, i := range t.of {
 		w.Paints = append(w.Paints, s.paints[i])
 	}
-	best, _ := w.Countable()
+	best, _, cost := w.Countable()
 	out := s.match(best.Reduced())
 	slices.SortStableFunc(out.Parts, func(a, b recipe.Ingredient) int { return cmp.Compare(b.Parts, a.Parts) })
-	return out
+	return out, cost
 }
 
 // match is what a recipe comes to beside the wanted colour.

@@ -39,11 +39,11 @@ const lookedAt = 10
 
 // Countable is the recipe of whole parts, at most MostParts in each step, of least
 // difference to the colour that is wanted (CIEDE2000), where each part and each
-// step before must be worth it; and that difference. Paints that come to nothing
-// are left out. Where parts alone do not do, traces are let down in the paint of
+// step before must be worth it; that difference, and with what its parts and steps
+// cost. Paints that come to nothing are left out. Where parts alone do not do, traces are let down in the paint of
 // which there is most, each by itself, or mixed to a hue first which is let down as
 // one.
-func (w Wanted) Countable() (Recipe, float64) {
+func (w Wanted) Countable() (r Recipe, off, cost float64) {
 	c := newCounting(w)
 	c.plain()
 	best := c.nearest()
@@ -52,7 +52,7 @@ func (w Wanted) Countable() (Recipe, float64) {
 		c.hueLetDown()
 		best = c.nearest()
 	}
-	return best.recipe, best.off
+	return best.recipe, best.off, best.off + best.parts
 }
 
 // candidate is a recipe that may do.
