@@ -409,14 +409,22 @@ func (s *search) match(r recipe.Recipe) Match {
 // Reached says that the recipe passes for the wanted colour.
 func (m Match) Reached() bool { return m.DE <= ReachedWithin }
 
-// Sentence says what to mix or, where the wanted colour is not reached, how the
-// nearest differs from it.
+// sameWithin is the CIEDE2000 up to which nobody tells two colours apart that do
+// not touch.
+const sameWithin = 1
+
+// Sentence says what to mix and, where that is not the wanted colour to the eye, how
+// it differs: it may still be close.
 func (m Match) Sentence(want colour.Lab, in paint.Medium) string {
-	if m.Reached() {
+	if m.DE <= sameWithin {
 		return fmt.Sprintf("Mix %s.", m.Parts.Words())
 	}
 	look := m.Mixture.AsPainted(in, false)
-	return fmt.Sprintf("It cannot be reached: the nearest is %s, and is %s.", m.Parts.Words(), look.OKLab(colour.D65).Beside(want.OKLab()))
+	differs := look.OKLab(colour.D65).Beside(want.OKLab())
+	if m.Reached() {
+		return fmt.Sprintf("Mix %s. That is close: %s.", m.Parts.Words(), differs)
+	}
+	return fmt.Sprintf("It cannot be reached: the nearest is %s, and is %s.", m.Parts.Words(), differs)
 }
 
 // UnderLamp is CIEDE2000 under lamp A between the recipe and the smoothest

@@ -156,6 +156,22 @@ func TestRandomMixturesAreRecovered(t *testing.T) {
 func TestAColourPassesForTheWantedOneUpToThree(t *testing.T) {
 	assert.True(t, Match{DE: 3}.Reached())
 	assert.False(t, Match{DE: 3.01}.Reached())
+	in, err := paint.ParseMedium("acrylic")
+	require.NoError(t, err)
+	ochre := painttest.Paint("PY43")
+	m := ochre.Alone()
+	lab := painted(m, in)
+	for _, c := range []struct {
+		de   float64
+		says string
+	}{
+		{0.9, "Mix 1 of the yellow ochre."},
+		{1.1, "Mix 1 of the yellow ochre. That is close: a little darker."},
+		{3.1, "It cannot be reached: the nearest is 1 of the yellow ochre, and is a little darker."},
+	} {
+		got := Match{Parts: recipe.Pure(ochre), Mixture: m, DE: c.de}.Sentence(colour.Lab{L: lab.L + 2, A: lab.A, B: lab.B}, in)
+		assert.Equal(t, c.says, got)
+	}
 }
 
 func BenchmarkNearest(b *testing.B) {
