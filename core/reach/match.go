@@ -23,8 +23,8 @@ import (
 
 // Match is a recipe for a wanted colour.
 type Match struct {
-	// Parts are whole, at most 40 in all, the most first. A strong paint of which
-	// only a trace is wanted may be let down first in the main one.
+	// Parts are whole, at most 40 in each step, the most first. Traces may be let
+	// down first in the main paint, or mixed to a hue first.
 	Parts   recipe.Recipe
 	Mixture paint.Mixture
 	Lab     colour.Lab // as painted, under D65
@@ -35,7 +35,6 @@ type Match struct {
 const (
 	mostPaints = 4   // of a recipe
 	fewPaints  = 10  // up to so many every four of them are tried
-	unseen     = 0.8 // CIEDE2000 that nobody sees
 	perPaint   = 0.1 // what one more paint must bring
 )
 
@@ -57,21 +56,21 @@ func Nearest(want colour.Lab, paints []*paint.Paint, in paint.Medium) (Match, er
 			if !better {
 				break
 			}
-			if best[i].miss < unseen {
+			if best[i].miss < recipe.Unseen {
 				simpler = append(simpler, best[i])
 			}
 			best[i] = next
 		}
 	}
 	nearest := slices.MinFunc(best, func(a, b trial) int { return cmp.Compare(a.miss, b.miss) })
-	if len(paints) <= fewPaints && nearest.miss > unseen/2 {
+	if len(paints) <= fewPaints && nearest.miss > recipe.Unseen/2 {
 		best = append(best, s.fours()...)
 	}
 	slices.SortStableFunc(best, func(a, b trial) int { return cmp.Compare(a.promise(), b.promise()) })
 	// What comes nearest may need parts nobody can count: then others may do.
 	out, least := Match{DE: math.Inf(1)}, math.Inf(1)
 	for n, t := range best {
-		if n >= 3 && (out.DE < unseen || n >= 12) {
+		if n >= 3 && (out.DE < recipe.Unseen || n >= 12) {
 			break
 		}
 		if m, cost := s.whole(s.settle(t)); cost < least-0.05 {
@@ -79,7 +78,7 @@ func Nearest(want colour.Lab, paints []*paint.Paint, in paint.Medium) (Match, er
 		}
 	}
 	for _, t := range simpler {
-		if m, cost := s.whole(s.settle(t)); m.DE < unseen && cost < least {
+		if m, cost := s.whole(s.settle(t)); m.DE < recipe.Unseen && cost < least {
 			out, least = m, cost
 		}
 	}
@@ -382,14 +381,14 @@ func solve3(m [3][3]float64, b [3]float64) (x [3]float64, ok bool) {
 // whole finds whole parts near a trial's shares, small numbers before a
 // difference nobody sees, and what they cost: the difference, and the trouble.
 func (s *search) whole(t trial) (m Match, cost float64) {
-	w := recipe.Wanted{Shares: t.share, Colour: s.want, Look: func(shares []float64) colour.Lab {
+	b := recipe.Blend{Shares: t.share, Colour: s.want, Look: func(shares []float64) colour.Lab {
 		_, lab := s.look(t.of, shares)
 		return lab
 	}}
 	for _, i := range t.of {
-		w.Paints = append(w.Paints, s.paints[i])
+		b.Paints = append(b.Paints, s.paints[i])
 	}
-	best, _, cost := w.Countable()
+	best, _, cost := b.Countable()
 	out := s.match(best.Reduced())
 	slices.SortStableFunc(out.Parts, func(a, b recipe.Ingredient) int { return cmp.Compare(b.Parts, a.Parts) })
 	return out, cost

@@ -9,8 +9,8 @@ import (
 	"gyrophane/core/paint"
 )
 
-// Wanted is a mixture of up to four paints that is to be counted out.
-type Wanted struct {
+// Blend is a mixture of up to four paints that is to be counted out.
+type Blend struct {
 	Paints []*paint.Paint
 	Shares []float64 // by volume, above 0, summing to 1
 	Colour colour.Lab
@@ -30,9 +30,9 @@ const (
 // does not do.
 const traceShare = 0.05
 
-// unseen is a CIEDE2000 that nobody sees: a recipe that comes so near is not made
+// Unseen is a CIEDE2000 that nobody sees: a recipe that comes so near is not made
 // more complicated.
-const unseen = 0.8
+const Unseen = 0.8
 
 // lookedAt is how many recipes that ought to come near are looked at.
 const lookedAt = 10
@@ -40,14 +40,14 @@ const lookedAt = 10
 // Countable is the recipe of whole parts, at most MostParts in each step, of least
 // difference to the colour that is wanted (CIEDE2000), where each part and each
 // step before must be worth it; that difference, and with what its parts and steps
-// cost. Paints that come to nothing are left out. Where parts alone do not do, traces are let down in the paint of
-// which there is most, each by itself, or mixed to a hue first which is let down as
-// one.
-func (w Wanted) Countable() (r Recipe, off, cost float64) {
-	c := newCounting(w)
+// cost. Paints that come to nothing are left out. Where parts alone do not do,
+// traces are let down in the paint of which there is most, each by itself, or mixed
+// to a hue first which is let down as one.
+func (b Blend) Countable() (r Recipe, off, cost float64) {
+	c := newCounting(b)
 	c.plain()
 	best := c.nearest()
-	if best.off > unseen {
+	if best.off > Unseen {
 		c.tracesLetDown()
 		c.hueLetDown()
 		best = c.nearest()
@@ -68,27 +68,27 @@ type candidate struct {
 // out from the slopes of the colour over the logarithms of the shares, for there
 // are thousands and a look takes long.
 type counting struct {
-	Wanted
+	Blend
 	main   int // the paint of which there is most
 	base   colour.Lab
 	slopes [4]colour.Lab // of the colour over ln(share)
 	found  []candidate   // the best so far, at most lookedAt
 }
 
-func newCounting(w Wanted) *counting {
-	c := &counting{Wanted: w, base: w.Look(w.Shares)}
+func newCounting(b Blend) *counting {
+	c := &counting{Blend: b, base: b.Look(b.Shares)}
 	const nudge = 0.02
-	next := make([]float64, len(w.Shares))
-	for i, share := range w.Shares {
-		if share > w.Shares[c.main] {
+	next := make([]float64, len(b.Shares))
+	for i, share := range b.Shares {
+		if share > b.Shares[c.main] {
 			c.main = i
 		}
-		copy(next, w.Shares)
+		copy(next, b.Shares)
 		next[i] *= math.Exp(nudge)
 		for n := range next {
 			next[n] /= 1 + share*(math.Exp(nudge)-1)
 		}
-		lab := w.Look(next)
+		lab := b.Look(next)
 		c.slopes[i] = colour.Lab{L: (lab.L - c.base.L) / nudge, A: (lab.A - c.base.A) / nudge, B: (lab.B - c.base.B) / nudge}
 	}
 	return c

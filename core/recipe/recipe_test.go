@@ -141,7 +141,7 @@ func TestSmallNumbersAreCountedBeforeADifferenceNobodySees(t *testing.T) {
 	// By brute force: no recipe of fewer parts would have been worth it.
 	for _, shares := range [][]float64{{0.6, 0.3, 0.1}, {0.5, 0.45, 0.05}, {0.21, 0.37, 0.42}, {0.1, 0.8, 0.1}} {
 		want := see(shares)
-		got, _, cost := recipe.Wanted{Paints: paints, Shares: shares, Colour: want, Look: see}.Countable()
+		got, _, cost := recipe.Blend{Paints: paints, Shares: shares, Colour: want, Look: see}.Countable()
 		require.True(t, got.IsPlain())
 		for total := 1; total <= recipe.MostParts; total++ {
 			n := [3]float64{}
@@ -175,7 +175,7 @@ func TestTracesAreLetDownOneByOneOrAsAHue(t *testing.T) {
 		for i := range shares {
 			shares[i] = c.parts[i] / sum
 		}
-		got, off, _ := recipe.Wanted{Paints: paints, Shares: shares, Colour: see(shares), Look: see}.Countable()
+		got, off, _ := recipe.Blend{Paints: paints, Shares: shares, Colour: see(shares), Look: see}.Countable()
 		assert.Less(t, off, 1.0)
 		assert.Equal(t, c.hue, strings.Contains(got.String(), "hue ("), got)
 		assert.Equal(t, !c.hue, strings.Contains(got.String(), "let down 1:"), got)
