@@ -275,7 +275,7 @@ const HueID = "hue"
 
 // hueRecipe is so many parts of a hue, perhaps let down, in the main paint.
 func (c *counting) hueRecipe(n [4]int, of, rest, thin int) Recipe {
-	hue, err := c.recipe(n, [4]int{}).Stir(HueID, "hue")
+	hue, err := c.recipe(n, [4]int{}).InOrder().Stir(HueID, "hue")
 	if err != nil {
 		panic(err) // the parts are whole numbers above 0
 	}

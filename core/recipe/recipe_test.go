@@ -195,10 +195,10 @@ func TestTracesAreLetDownOneByOneOrAsAHue(t *testing.T) {
 
 func TestAHueIsMixedFirstAndLetDownTwice(t *testing.T) {
 	white, yellow, red := painttest.Paint("PW6"), painttest.Paint("PY184"), painttest.Paint("PR254")
-	hue, err := recipe.OfTwo(red, yellow, [2]int{1, 8}).Stir(recipe.HueID, "hue")
+	hue, err := recipe.OfTwo(yellow, red, [2]int{8, 1}).Stir(recipe.HueID, "hue")
 	require.NoError(t, err)
 	r := recipe.Recipe{{Paint: white, Parts: 5}, {Paint: hue, Parts: 2, In: white, Thin: 99}}
-	assert.Equal(t, "5 PW6 : 2 hue (1 PR254 : 8 PY184) (let down 1:99 in PW6)", r.String())
+	assert.Equal(t, "5 PW6 : 2 hue (8 PY184 : 1 PR254) (let down 1:99 in PW6)", r.String())
 	assert.Equal(t, []string{
 		"Mix the hue first: 8 parts of the bismuth yellow, then 1 of the pyrrole red.",
 		"Let the hue down, twice: 1 part in 9 parts of the titanium white, then 1 part of that in 9 parts more.",

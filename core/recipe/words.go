@@ -45,7 +45,7 @@ func (r Recipe) Words() string {
 func (i Ingredient) before() (out []string) {
 	what := "the " + i.Paint.ShortName()
 	if i.Paint.ID == HueID {
-		hue := Of(i.Paint.Of).InOrder()
+		hue := Of(i.Paint.Of)
 		line := fmt.Sprintf("Mix %s first: %s of the %s", what, Count(hue[0].Parts), hue[0].Paint.ShortName())
 		for _, more := range hue[1:] {
 			line += fmt.Sprintf(", then %s of the %s", number(more.Parts), more.Paint.ShortName())
