@@ -197,6 +197,24 @@ func TestAComparisonIsKeptWithItsDecision(t *testing.T) {
 	q.waitFor("gone", func() bool { return !q.MustHas(`[role=group][aria-label^="kept "]`) })
 }
 
+func TestNothingMovesFromUnderTheHandWhileSystemsAreCompared(t *testing.T) {
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
+	p.asDemo()
+	compared, wanted := p.holds("*/api/compare?*"), p.holds("*/api/wanted?*")
+	p.goTo("Compare")
+	p.see("Systems side by side")
+	p.drawn()
+	assert.False(t, p.MustHas(`section[aria-label="kept comparisons"]`), "it stands below what has not come yet")
+	compared()
+	keep := p.element("button", "keep it")
+	top := func() float64 { return keep.MustEval(`() => this.getBoundingClientRect().top + scrollY`).Num() }
+	before := top()
+	wanted()
+	p.element(`[aria-label="wanted colours"] [role=group]`, "sea-lettuce green")
+	assert.InDelta(t, before, top(), 12)
+}
+
 func TestWantedColoursComeOutOfFilesAndTubes(t *testing.T) {
 	t.Parallel()
 	p := open(t, startAppWith(t, demoDatabase(t), "--with-meter").address)

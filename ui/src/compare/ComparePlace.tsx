@@ -105,7 +105,8 @@ export function ComparePlace({ painter }: { painter: Profile }) {
               )}
             </Box>
           )}
-          {ids.length > 0 && (
+          {/* Below what is compared: before that has come it would move from under the hand. */}
+          {ids.length > 0 && (got ?? compared.error) && (
             <KeptComparisons address={addressOf(search, ids)} wheels={ids} view={view} />
           )}
         </>

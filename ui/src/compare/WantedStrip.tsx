@@ -105,6 +105,7 @@ export function WantedStrip({
           overflowX: "auto",
           pb: 1,
           mt: 0.5,
+          minHeight: got.isPending ? 46 + 44 * wheels.length : 0, // the room it will take
           opacity: got.isPlaceholderData ? 0.5 : 1,
         }}
       >
