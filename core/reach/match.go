@@ -100,6 +100,9 @@ const (
 	mostTrace  = 0.002
 )
 
+// leastAbsorption is taken for that of a paint that absorbs nothing.
+const leastAbsorption = 1e-6
+
 // trace is the least share at which one of some paints is seen in their mixture:
 // where it makes up 1 in 200 of what is absorbed. Below, more or less of it makes no
 // difference that could be followed.
@@ -119,7 +122,7 @@ func newSearch(want colour.Lab, paints []*paint.Paint, in paint.Medium) *search 
 	for _, p := range paints {
 		m := p.Alone()
 		s.alone = append(s.alone, m)
-		s.absorb = append(s.absorb, m.Absorption())
+		s.absorb = append(s.absorb, max(m.Absorption(), leastAbsorption))
 	}
 	return s
 }

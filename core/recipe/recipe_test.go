@@ -234,6 +234,7 @@ func TestWhatToAddIsSaidByHueOrByLightness(t *testing.T) {
 	assert.Equal(t, "Too near red: more of the arylide yellow light. Still too near yellow: more of the pyrrole red.", of("PY3", "PR254"))
 	assert.Equal(t, "Too pale: more of the pyrrole red. Too dark: more of the titanium white.", of("PW6", "PR254"))
 	assert.Equal(t, "Too pale: more of the bone black. Too dark: more of the titanium white.", of("PBk9", "PW6"))
+	assert.Equal(t, "Too near the arylide yellow light: more of the bismuth yellow. Still too near the bismuth yellow: more of the arylide yellow light.", of("PY184", "PY3"))
 }
 
 func TestRaisedPaintsComeToTheLightnessAskedFor(t *testing.T) {

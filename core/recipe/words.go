@@ -115,7 +115,8 @@ func (r Recipe) MixingToTaste() []string {
 }
 
 // ToTaste tells what to add to a mixture of two that lies too near either: by their
-// hues where those differ most, by their lightness where that does.
+// hues; by their lightness where that is what differs, for one has no hue or they
+// share its word; else by their names.
 func ToTaste(a, b Ingredient) string {
 	name := func(i Ingredient) string {
 		if i.In != nil {
@@ -128,12 +129,14 @@ func ToTaste(a, b Ingredient) string {
 	wordA, greyA := hueOf(a.Paint)
 	wordB, greyB := hueOf(b.Paint)
 	across, up := math.Hypot(of.A-beside.A, of.B-beside.B), math.Abs(of.L-beside.L)
-	if wordA == wordB || (greyA || greyB) && up > across {
+	if same := wordA == wordB; (same || greyA || greyB) && up > across {
 		pale, dark := a, b
 		if of.L < beside.L {
 			pale, dark = b, a
 		}
 		return fmt.Sprintf("Too pale: more of %s. Too dark: more of %s.", name(dark), name(pale))
+	} else if same {
+		wordA, wordB = "the "+a.Paint.ShortName(), "the "+b.Paint.ShortName()
 	}
 	return fmt.Sprintf("Too near %s: more of %s. Still too near %s: more of %s.", wordB, name(a), wordA, name(b))
 }
