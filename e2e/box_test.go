@@ -463,7 +463,9 @@ func TestSurroundAndWideScreens(t *testing.T) {
 	assert.Positive(t, before, "some paints are brighter than sRGB")
 	assert.NotContains(t, p.MustHTML(), "color(display-p3")
 	require.NoError(t, proto.EmulationSetEmulatedMedia{Features: []*proto.EmulationMediaFeature{{Name: "color-gamut", Value: "p3"}}}.Call(p))
-	p.waitFor("a wide screen gets more", func() bool { return strings.Contains(p.MustHTML(), "color(display-p3") && cut() < before })
+	p.waitFor("the screen is wide", func() bool { return p.MustEval(`() => matchMedia("(color-gamut: p3)").matches`).Bool() })
+	p.waitFor("it gets more of a colour", func() bool { return strings.Contains(p.MustHTML(), "color(display-p3") })
+	assert.Less(t, cut(), before, "fewer paints are brighter than the screen")
 }
 
 func TestNumberKeysGoToPlaces(t *testing.T) {

@@ -39,10 +39,12 @@ var (
 )
 
 // browser is one Chromium for all tests; every visitor gets a context of its own.
+// It is the one without windows of its own: a whole Chromium loads the pages of
+// its address bar for every visitor.
 func browser(t *testing.T) *rod.Browser {
 	t.Helper()
 	browserOnce.Do(func() {
-		l := launcher.New().Bin("/usr/bin/chromium").Leakless(false).HeadlessNew(true).
+		l := launcher.New().Bin("/usr/bin/chromium-headless-shell").Leakless(false).Headless(true).
 			NoSandbox(os.Geteuid() == 0).
 			Set("disable-gpu").Set("disable-quic").Set("disable-component-update").
 			Set("disable-extensions").Set("hide-scrollbars").Set("disable-background-networking").

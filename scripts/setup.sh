@@ -16,7 +16,7 @@ for tool in flock:util-linux setpriv:util-linux; do
   command -v "${tool%%:*}" >/dev/null || missing+=("${tool##*:}")
 done
 if [ "${1:-}" = test ]; then
-  command -v chromium >/dev/null || missing+=(chromium)
+  command -v chromium-headless-shell >/dev/null || missing+=(chromium-headless-shell)
 fi
 [ ${#missing[@]} -gt 0 ] || exit 0
 
