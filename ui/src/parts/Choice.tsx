@@ -11,11 +11,14 @@ export function Choice({
   shown,
   children,
   bold = true,
+  ready = true,
 }: {
   label: string;
   shown: ReactNode;
   children: (close: () => void) => ReactNode;
   bold?: boolean;
+  /** Whether the list is all there: one that grows while it is open moves under the pointer. */
+  ready?: boolean;
 }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const close = () => setAnchor(null);
@@ -24,6 +27,7 @@ export function Choice({
       <ButtonBase
         data-choice={label}
         aria-haspopup="menu"
+        disabled={!ready}
         onClick={(e) => setAnchor(e.currentTarget)}
         sx={{
           fontSize: 15,
@@ -55,6 +59,7 @@ export function OneOf<T extends string>({
   value,
   onChoose,
   bold = false,
+  ready,
 }: {
   label: string;
   shown: string;
@@ -62,9 +67,10 @@ export function OneOf<T extends string>({
   value: T;
   onChoose: (value: T) => void;
   bold?: boolean;
+  ready?: boolean;
 }) {
   return (
-    <Choice label={label} bold={bold} shown={shown}>
+    <Choice label={label} bold={bold} shown={shown} ready={ready}>
       {(close) =>
         of.map((o) => (
           <MenuItem

@@ -87,6 +87,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
   const pair = way.error ? undefined : way.data;
   const over = pair && covering && pair.predictable && guesses.covered(pair);
   const said = pair && guesses.of(pair);
+  const ready = !pairings.isPending && !box.isPending && !library.isPending;
   const called = (ref?: string) => paints.find((p) => p.value === ref)?.name ?? ref ?? "";
   return (
     <KeptShell painter={painter} own={{ ...own, content }} id={id} place="path">
@@ -96,10 +97,10 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
         value={view}
         onChoose={(v) => show({ view: v === "path" ? undefined : v })}
       />
-      {view === "pile" && system && (
+      {view === "pile" && system && ready && (
         <PileView id={id} system={system} settings={settings} paints={atHand} />
       )}
-      {view === "quiet" && <QuietView id={id} settings={settings} paints={atHand} />}
+      {view === "quiet" && ready && <QuietView id={id} settings={settings} paints={atHand} />}
       {view === "sheet" && pairings.data && (
         <SheetView
           id={id}
@@ -124,6 +125,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
           >
             <OneOf
               label="from"
+              ready={ready}
               shown={called(a)}
               of={paints}
               value={a ?? ""}
@@ -132,6 +134,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
             <Typography sx={{ color: grey.second }}>to</Typography>
             <OneOf
               label="to"
+              ready={ready}
               shown={called(b)}
               of={paints}
               value={b ?? ""}
@@ -170,6 +173,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
             </Button>
             <OneOf
               label="a trace of"
+              ready={ready}
               shown={third ? `a trace of ${called(third)}` : "a clean brush"}
               of={[
                 { value: "", name: "a clean brush" },
