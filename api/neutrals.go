@@ -40,6 +40,10 @@ func (s *Server) neutralRoutes() {
 			if err != nil {
 				return nil, s.refusal(input.Wrap(err))
 			}
-			return &struct{ Body wire.Neutrals }{v.Neutrals(wheel.Build(system, options), in.Slot, in.Steps, earths)}, nil
+			atHand, err := s.studio.AtHand(ctx, painterIfAny)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			return &struct{ Body wire.Neutrals }{v.Neutrals(wheel.Build(system, options), in.Slot, in.Steps, earths, atHand)}, nil
 		})
 }

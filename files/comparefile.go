@@ -16,7 +16,7 @@ import (
 // ComparisonCSV is the figures of systems side by side as a table: a row a
 // system, then how far each reaches in every bin of wheel hue.
 func ComparisonCSV(systems []reach.Compared) []byte {
-	header := []string{"system", "kind", "paints", "clean_coverage", "soft_coverage", "widest_gap_degrees", "gap_from", "gap_to", "darkest_l", "complement_middles_c", "evenness", "jumps", "lamp_de00", "tubes", "price", "cautions"}
+	header := []string{"system", "kind", "paints", "clean_coverage", "soft_coverage", "vivid_coverage", "mean_brightness", "widest_gap_degrees", "gap_from", "gap_to", "darkest_l", "complement_middles_c", "evenness", "jumps", "lamp_de00", "tubes", "price", "cautions"}
 	for bin := range reach.Bins {
 		header = append(header, fmt.Sprintf("reach_%.1f", reach.Middle(bin)))
 	}
@@ -32,7 +32,7 @@ func ComparisonCSV(systems []reach.Compared) []byte {
 		}
 		gap := s.Reach.WidestGap()
 		from, to := gap.Words()
-		row := []string{textCell(s.Name), string(s.System.Kind), textCell(strings.Join(codes, " ")), figure(s.Reach.Clean(), 4), figure(s.Reach.Soft(), 4), figure(gap.Degrees, 1), from, to,
+		row := []string{textCell(s.Name), string(s.System.Kind), textCell(strings.Join(codes, " ")), figure(s.Reach.Clean(), 4), figure(s.Reach.Soft(), 4), figure(s.Reach.Vivid(), 4), figure(s.Reach.Mean(), 4), figure(gap.Degrees, 1), from, to,
 			figure(s.Dark.Lab.L, 1), figure(s.Middles, 2), figure(s.Evenness, 3), strconv.Itoa(s.Jumps), figure(s.Lamp.DE, 2), strconv.Itoa(len(paints)), optional(s.Price), strings.Join(cautions, "; ")}
 		for _, r := range s.Reach {
 			row = append(row, figure(r, 4))
@@ -138,7 +138,7 @@ func ComparisonSVG(systems []reach.Compared) []byte {
 		fmt.Fprintf(&b, `<path d="%sZ" fill="none" %s/>`+"\n", d.String(), stroke)
 		y := foot + 34*i
 		fmt.Fprintf(&b, `<path d="M20 %d H70" %s/>`+"\n", y-5, stroke)
-		fmt.Fprintf(&b, `<text x="84" y="%d" fill="#161616">%s: %.0f %% of the hues clean, %.0f %% softened or better</text>`+"\n", y, text(s.Name), 100*s.Reach.Clean(), 100*s.Reach.Soft())
+		fmt.Fprintf(&b, `<text x="84" y="%d" fill="#161616">%s: %.0f %% of the hues clean, %.0f %% vivid, mean brightness %.2f</text>`+"\n", y, text(s.Name), 100*s.Reach.Clean(), 100*s.Reach.Vivid(), s.Reach.Mean())
 	}
 	b.WriteString("</svg>\n")
 	return b.Bytes()

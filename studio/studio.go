@@ -62,6 +62,17 @@ func As(p store.Painter) Identity {
 	return func(context.Context) (store.Painter, error) { return p, nil }
 }
 
+// AtHand are the paints of the box of whoever asks, or those of the library where
+// nobody is known.
+func (s *Studio) AtHand(ctx context.Context, who Identity) ([]*paint.Paint, error) {
+	p, err := who(ctx)
+	if err != nil {
+		return paint.Library(), nil
+	}
+	box, err := s.Box(ctx, p.ID)
+	return box.Paints(), err
+}
+
 // School is which blue a painter calls warm; the usual one where nobody is known,
 // or nobody can say who.
 func (s *Studio) School(ctx context.Context, who Identity) bias.School {

@@ -26,22 +26,26 @@ type CautionClass struct {
 
 // ChosenSystem is one of the systems that were looked at.
 type ChosenSystem struct {
-	Paints        []string         `json:"paints" doc:"yellows, reds, blues"`
-	Roles         [][]PaintSummary `json:"roles"`
-	CleanCoverage float64          `json:"cleanCoverage"`
-	SoftCoverage  float64          `json:"softCoverage"`
-	Mean          float64          `json:"mean" doc:"of the reach"`
-	Price         *float64         `json:"price" doc:"of its tubes; null where one is not known"`
-	Reached       int              `json:"reached" doc:"wanted colours within CIEDE2000 3, when they are the aim"`
-	MeanDE        *float64         `json:"meanDe00" doc:"to the wanted colours, before parts are made whole; null when they are not the aim"`
-	Loses         string           `json:"loses,omitempty" doc:"of a runner-up, against the best"`
+	Paints         []string         `json:"paints" doc:"yellows, reds, blues"`
+	Roles          [][]PaintSummary `json:"roles"`
+	CleanCoverage  float64          `json:"cleanCoverage"`
+	SoftCoverage   float64          `json:"softCoverage"`
+	VividCoverage  float64          `json:"vividCoverage" doc:"share of the circle reached at 0.90 of the possible or more"`
+	MeanBrightness float64          `json:"meanBrightness" doc:"mean reach over the circle, 0 to 1"`
+	Price          *float64         `json:"price" doc:"of its tubes; null where one is not known"`
+	Reached        int              `json:"reached" doc:"wanted colours within CIEDE2000 3, when they are the aim"`
+	MeanDE         *float64         `json:"meanDe00" doc:"to the wanted colours, before parts are made whole; null when they are not the aim"`
+	Loses          string           `json:"loses,omitempty" doc:"of a runner-up, against the best"`
 }
 
 // Bought is what a paint of the library would add.
 type Bought struct {
-	Paint         PaintSummary `json:"paint"`
-	CleanCoverage float64      `json:"cleanCoverage" doc:"of the best system with it"`
-	Gain          float64      `json:"gain" doc:"more than without it"`
+	Paint          PaintSummary `json:"paint"`
+	CleanCoverage  float64      `json:"cleanCoverage" doc:"of the best system with it"`
+	VividCoverage  float64      `json:"vividCoverage"`
+	MeanBrightness float64      `json:"meanBrightness"`
+	Gain           float64      `json:"gain" doc:"more clean coverage than without it"`
+	MeanGain       float64      `json:"meanGain" doc:"more mean brightness than without it"`
 }
 
 // Chosen shapes the result of a request.
@@ -54,7 +58,7 @@ func (v View) Chosen(r reach.Request, got reach.Result) Chosen {
 		out.RunnersUp = append(out.RunnersUp, v.ranked(one))
 	}
 	for _, b := range got.BuyNext {
-		out.BuyNext = append(out.BuyNext, Bought{v.summary(b.Paint), round(b.Clean, 4), round(b.Gain, 4)})
+		out.BuyNext = append(out.BuyNext, Bought{v.summary(b.Paint), round(b.Reach.Clean(), 4), round(b.Reach.Vivid(), 4), round(b.Reach.Mean(), 4), round(b.Gain, 4), round(b.MeanGain, 4)})
 	}
 	for _, g := range got.Cautions {
 		out.Cautions = append(out.Cautions, CautionClass{g.Class, g.Name})
@@ -63,7 +67,7 @@ func (v View) Chosen(r reach.Request, got reach.Result) Chosen {
 }
 
 func (v View) ranked(r reach.Ranked) ChosenSystem {
-	out := ChosenSystem{CleanCoverage: round(r.Reach.Clean(), 4), SoftCoverage: round(r.Reach.Soft(), 4), Mean: round(r.Reach.Mean(), 4), Price: r.Price, Reached: r.Reached, Loses: r.Loses}
+	out := ChosenSystem{CleanCoverage: round(r.Reach.Clean(), 4), SoftCoverage: round(r.Reach.Soft(), 4), VividCoverage: round(r.Reach.Vivid(), 4), MeanBrightness: round(r.Reach.Mean(), 4), Price: r.Price, Reached: r.Reached, Loses: r.Loses}
 	if r.MeanDE != nil {
 		mean := round(*r.MeanDE, 2)
 		out.MeanDE = &mean
@@ -96,11 +100,12 @@ func (v View) summary(p *paint.Paint) PaintSummary {
 
 // Swapped is what replaces one tube of a system best.
 type Swapped struct {
-	Out           PaintSummary `json:"out"`
-	In            PaintSummary `json:"in"`
-	CleanCoverage float64      `json:"cleanCoverage" doc:"of the system with it"`
-	Gain          float64      `json:"gain" doc:"more than without it; negative when less"`
-	Says          string       `json:"says"`
+	Out            PaintSummary `json:"out"`
+	In             PaintSummary `json:"in"`
+	CleanCoverage  float64      `json:"cleanCoverage" doc:"of the system with it"`
+	MeanBrightness float64      `json:"meanBrightness"`
+	Gain           float64      `json:"gain" doc:"more clean coverage than without it; negative when less"`
+	Says           string       `json:"says"`
 }
 
 // Swaps shapes what replaces the tubes of a system.
@@ -108,7 +113,7 @@ func (v View) Swaps(s wheel.System, swaps []reach.Swap) []Swapped {
 	before := reach.OfSystem(s)
 	out := []Swapped{}
 	for _, w := range swaps {
-		out = append(out, Swapped{v.summary(w.Out), v.summary(w.In), round(w.Reach.Clean(), 4), round(w.Reach.Clean()-before.Clean(), 4), w.Sentence(before)})
+		out = append(out, Swapped{v.summary(w.Out), v.summary(w.In), round(w.Reach.Clean(), 4), round(w.Reach.Mean(), 4), round(w.Reach.Clean()-before.Clean(), 4), w.Sentence(before)})
 	}
 	return out
 }

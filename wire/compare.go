@@ -19,27 +19,29 @@ type Comparison struct {
 
 // Compared is one of the systems.
 type Compared struct {
-	Name          string         `json:"name"`
-	Kind          string         `json:"kind"`
-	Paints        []PaintSummary `json:"paints" doc:"in the order of the wheel"`
-	CleanCoverage float64        `json:"cleanCoverage" doc:"share of the painter's circle reached cleanly, 0 to 1"`
-	SoftCoverage  float64        `json:"softCoverage" doc:"reached clean or softened"`
-	WidestGap     WidestGap      `json:"widestGap" doc:"the longest run that is not clean"`
-	Reach         []float64      `json:"reach" doc:"of the possible chroma, at the middle of each of 72 bins of 5 degrees of wheel hue"`
-	Verdicts      []string       `json:"verdicts" doc:"of each bin: clean, softened or muddy"`
-	Shades        []Shown        `json:"shades" doc:"a colour for each bin, for drawing; with an empty srgb where nothing is reached"`
-	Evenness      float64        `json:"evenness" doc:"the median jump over the largest, 0 to 1"`
-	Jumps         int            `json:"jumps" doc:"steps that jump"`
-	Darkest       Dark           `json:"darkest"`
-	Middles       float64        `json:"complementMiddles" doc:"mean C*ab of the greys that complements meet in"`
-	Lamp          LampShift      `json:"lamp" doc:"the slot that changes most from daylight to a warm lamp"`
-	Tubes         int            `json:"tubes"`
-	Price         *float64       `json:"price" doc:"of its tubes; null where one is not known"`
-	Cautions      []string       `json:"cautions"`
-	Transparent   int            `json:"transparent" doc:"how many of its paints are"`
-	Opaque        int            `json:"opaque"`
-	Slots         []ComparedSlot `json:"slots" doc:"by name, clockwise with the first role on top"`
-	Says          string         `json:"says"`
+	Name           string         `json:"name"`
+	Kind           string         `json:"kind"`
+	Paints         []PaintSummary `json:"paints" doc:"in the order of the wheel"`
+	CleanCoverage  float64        `json:"cleanCoverage" doc:"share of the painter's circle reached cleanly, 0 to 1"`
+	SoftCoverage   float64        `json:"softCoverage" doc:"reached clean or softened"`
+	VividCoverage  float64        `json:"vividCoverage" doc:"reached at 0.90 of the possible or more"`
+	MeanBrightness float64        `json:"meanBrightness" doc:"mean reach over the circle, 0 to 1"`
+	WidestGap      WidestGap      `json:"widestGap" doc:"the longest run that is not clean"`
+	Reach          []float64      `json:"reach" doc:"of the possible chroma, at the middle of each of 72 bins of 5 degrees of wheel hue"`
+	Verdicts       []string       `json:"verdicts" doc:"of each bin: clean, softened or muddy"`
+	Shades         []Shown        `json:"shades" doc:"a colour for each bin, for drawing; with an empty srgb where nothing is reached"`
+	Evenness       float64        `json:"evenness" doc:"the median jump over the largest, 0 to 1"`
+	Jumps          int            `json:"jumps" doc:"steps that jump"`
+	Darkest        Dark           `json:"darkest"`
+	Middles        float64        `json:"complementMiddles" doc:"mean C*ab of the greys that complements meet in"`
+	Lamp           LampShift      `json:"lamp" doc:"the slot that changes most from daylight to a warm lamp"`
+	Tubes          int            `json:"tubes"`
+	Price          *float64       `json:"price" doc:"of its tubes; null where one is not known"`
+	Cautions       []string       `json:"cautions"`
+	Transparent    int            `json:"transparent" doc:"how many of its paints are"`
+	Opaque         int            `json:"opaque"`
+	Slots          []ComparedSlot `json:"slots" doc:"by name, clockwise with the first role on top"`
+	Says           string         `json:"says"`
 }
 
 // WidestGap is a run of wheel hue.
@@ -118,7 +120,7 @@ func (v View) compared(s reach.Compared) Compared {
 	gap := s.Reach.WidestGap()
 	from, to := gap.Words()
 	out := Compared{
-		Name: s.Name, Kind: string(s.System.Kind), CleanCoverage: round(s.Reach.Clean(), 4), SoftCoverage: round(s.Reach.Soft(), 4), WidestGap: WidestGap{gap.Degrees, from, to},
+		Name: s.Name, Kind: string(s.System.Kind), CleanCoverage: round(s.Reach.Clean(), 4), SoftCoverage: round(s.Reach.Soft(), 4), VividCoverage: round(s.Reach.Vivid(), 4), MeanBrightness: round(s.Reach.Mean(), 4), WidestGap: WidestGap{gap.Degrees, from, to},
 		Evenness: round(s.Evenness, 3), Jumps: s.Jumps, Darkest: v.dark(s.Dark, w.System.Rider(wheel.BlackRider)), Middles: round(s.Middles, 2),
 		Lamp: LampShift{w.Slots[s.Lamp.Slot].Name, round(s.Lamp.DE, 2)}, Cautions: []string{}, Price: s.Price, Says: s.Reach.Sentence(s.Name),
 	}

@@ -104,7 +104,7 @@ func TestWantedColoursAreMatchedByEachPalette(t *testing.T) {
 }
 
 func TestAComparisonStandsOnOneFooting(t *testing.T) {
-	three, six := named(t, "three", "triad", "PY65", "PR254", "PB29"), named(t, "six", "split", "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3")
+	three, six := named(t, "three", "triad", "PY65", "PR254", "PG50"), named(t, "six", "split", "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3")
 	day, err := compare(view(t, "acrylic", "D65", "dry"), []reach.Named{three, six})
 	require.NoError(t, err)
 	lamp, err := compare(view(t, "acrylic", "A", "wet"), []reach.Named{six, three})
@@ -132,7 +132,7 @@ func TestAComparisonStandsOnOneFooting(t *testing.T) {
 			assert.Contains(t, []string{"clean", "softened", "muddy"}, s.Verdicts[bin])
 		}
 	}
-	assert.Positive(t, greys, "orange-red and ultramarine make a grey")
+	assert.Positive(t, greys, "orange-red and cobalt teal make a grey")
 	assert.NotEqual(t, day.Systems[0].Slots[2].AsPainted, lamp.Systems[1].Slots[2].AsPainted)
 	one, err := compare(view(t, "acrylic", "D65", "dry"), []reach.Named{six})
 	require.NoError(t, err)

@@ -41,7 +41,9 @@ type Earth struct {
 
 // Neutrals shapes a wheel's greys and darks, and the scales of a slot: n (5 or 7)
 // steps of intensity. The slot is between 0 and 11.
-func (v View) Neutrals(w *wheel.Wheel, slot, n int, earths []reach.EarthMatch) Neutrals {
+// Paints at hand are looked through for one that brings a middle which is no grey
+// to one.
+func (v View) Neutrals(w *wheel.Wheel, slot, n int, earths []reach.EarthMatch, atHand []*paint.Paint) Neutrals {
 	out := Neutrals{Conditions: v.conditions(), Pairs: []Neutral{}, Intensity: []RingRung{}, Values: []RingRung{}, Dark: v.dark(w.Dark(), w.System.Rider(wheel.BlackRider)), Earths: []Earth{}}
 	for i := range 6 {
 		if pair, ok := v.neutral(w, i); ok {
@@ -52,6 +54,7 @@ func (v View) Neutrals(w *wheel.Wheel, slot, n int, earths []reach.EarthMatch) N
 	if a, b := w.SlotPaint(slot), w.SlotPaint(across); a != nil && b != nil {
 		balance := wheel.BalanceOf(a, b, v.Medium)
 		pair := v.balance(balance, slot, across)
+		pair.Helped = v.helped(&balance, atHand)
 		out.Balance, out.Intensity = &pair, v.scale(&balance, n)
 	}
 	for _, r := range w.Values(slot, valueRungs, w.ShadeBy) {
@@ -63,6 +66,14 @@ func (v View) Neutrals(w *wheel.Wheel, slot, n int, earths []reach.EarthMatch) N
 		out.Earths = append(out.Earths, Earth{e.Name, shown(look.OKLab(v.Light)), shown(made.OKLab(v.Light)), v.Recipe(e.Parts), round(e.DE, 1)})
 	}
 	return out
+}
+
+func (v View) helped(b *wheel.Balance, atHand []*paint.Paint) *Helped {
+	h, ok := b.Helped(atHand, v.Medium)
+	if !ok {
+		return nil
+	}
+	return &Helped{h.Paint.ShortName(), v.Recipe(h.Parts), round(h.Lab.Chroma(), 1)}
 }
 
 // valueRungs is how many rungs a slot's scale of values has.

@@ -35,10 +35,13 @@ type Paint struct {
 	Ladder      []Rung   `json:"ladder"`
 }
 
-// Lean is how far, in OKLCh degrees, an undertone lies from its role's hinge.
+// Lean is how far, in OKLCh degrees, the 1:9 tint of a paint lies from its role's hinge.
 type Lean struct {
 	Degrees float64 `json:"degrees"`
 	Toward  string  `json:"toward" doc:"the neighbour it leans to, or centred"`
+	Lower   Shown   `json:"lower" doc:"the brightest paint there is of the neighbour on the side of lower hue"`
+	Higher  Shown   `json:"higher" doc:"the same on the side of higher hue"`
+	InMass  string  `json:"inMass,omitempty" doc:"where the masstone leans the other way: the neighbour it leans to"`
 	InWash  string  `json:"inWash,omitempty" doc:"where a thin wash leans the other way: the neighbour it leans to"`
 }
 

@@ -62,13 +62,14 @@ type Taint struct {
 
 // TaintedBand is one place of a tainted way.
 type TaintedBand struct {
-	AsPainted Shown   `json:"asPainted"`
-	Undertone Shown   `json:"undertone"`
-	Retention float64 `json:"retention"`
-	Verdict   string  `json:"verdict" format:"verdict"`
-	HueWord   string  `json:"hueWord"`
-	Words     string  `json:"words" doc:"the colour as painted, in words"`
-	Mix       string  `json:"mix" doc:"what it is, as PAINT=PARTS with commas between"`
+	AsPainted    Shown   `json:"asPainted"`
+	Undertone    Shown   `json:"undertone"`
+	Retention    float64 `json:"retention"`
+	Verdict      string  `json:"verdict" format:"verdict"`
+	VerdictWords string  `json:"verdictWords" doc:"the verdict, with how near it stands to the next"`
+	HueWord      string  `json:"hueWord"`
+	Words        string  `json:"words" doc:"the colour as painted, in words"`
+	Mix          string  `json:"mix" doc:"what it is, as PAINT=PARTS with commas between"`
 }
 
 const laddersAlong = 17
@@ -85,7 +86,7 @@ func (v View) Contaminated(way *path.Path, third *paint.Paint, taints []path.Tai
 		t := Taint{Share: tainted.Share, Retention: round(u.Retention, 4), Verdict: u.Verdict.String(), HueWord: u.HueWord()}
 		for i, s := range tainted.Samples {
 			ok := v.look(&tainted.Mixed[i])
-			t.Samples = append(t.Samples, TaintedBand{shown(ok), shown(s.Under.Colour), round(s.Under.Retention, 4), s.Under.Verdict.String(), s.Under.HueWord(), ok.Words(), mixed([]paint.Part{{Paint: way.A, Parts: (1 - s.Share) * (1 - tainted.Share)}, {Paint: way.B, Parts: s.Share * (1 - tainted.Share)}, {Paint: third, Parts: tainted.Share}})})
+			t.Samples = append(t.Samples, TaintedBand{shown(ok), shown(s.Under.Colour), round(s.Under.Retention, 4), s.Under.Verdict.String(), s.Under.VerdictWords(), s.Under.HueWord(), ok.Words(), mixed([]paint.Part{{Paint: way.A, Parts: (1 - s.Share) * (1 - tainted.Share)}, {Paint: way.B, Parts: s.Share * (1 - tainted.Share)}, {Paint: third, Parts: tainted.Share}})})
 		}
 		p.Taints = append(p.Taints, t)
 	}
@@ -158,7 +159,7 @@ func (v View) Pair(p *path.Path, n int, spacing path.Spacing) Pair {
 func (v View) pathStep(p *path.Path, s path.Step, spacing path.Spacing) PathStep {
 	out := PathStep{round(s.Share, 6), round(p.ReachedAt(s.Share, spacing), 4), v.step(s), p.Mixing(s.Ratio)}
 	if p.Indistinguishable() {
-		out.Verdict = paint.Neutral.String()
+		out.withoutVerdict()
 	}
 	return out
 }

@@ -36,6 +36,7 @@ type PairingBlock struct {
 	Name     string `json:"name" doc:"of the secondary; within a family; with the others"`
 	Section  bool   `json:"section" doc:"from one primary to another"`
 	Clean    int    `json:"clean" doc:"how many pairings are"`
+	Quiet    int    `json:"quiet"`
 	Softened int    `json:"softened"`
 	Muddy    int    `json:"muddy"`
 	Parted   int    `json:"parted" doc:"where rule of thumb and computation part"`
@@ -107,6 +108,8 @@ func (v View) pairings(paints []*paint.Paint, blocks []wheel.Block, spacing path
 			switch row.Verdict {
 			case "clean":
 				group.Clean++
+			case "quiet":
+				group.Quiet++
 			case "softened":
 				group.Softened++
 			case "muddy":

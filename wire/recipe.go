@@ -2,6 +2,7 @@ package wire
 
 import (
 	"strings"
+	"sync"
 
 	"gyrophane/core/bias"
 	"gyrophane/core/colour"
@@ -201,5 +202,16 @@ func leanIn(p *paint.Paint, r bias.Role) *Lean {
 	if !ok {
 		return nil
 	}
-	return &Lean{round(l.Degrees, 1), l.Toward, l.InWash}
+	return &Lean{round(l.Degrees, 1), l.Toward, neighbours()[l.Lower], neighbours()[l.Higher], l.InMass, l.InWash}
 }
+
+// neighbours are the hues that paints lean to, each shown as the brightest paint
+// that there is of it.
+var neighbours = sync.OnceValue(func() map[string]Shown {
+	out := map[string]Shown{}
+	for i, word := range colour.HueWords() {
+		best := paint.Brightest(30 * float64(i))
+		out[word] = shown(best.Undertone().Colour)
+	}
+	return out
+})

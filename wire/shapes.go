@@ -102,14 +102,22 @@ func (v View) colours(m *paint.Mixture, u paint.Undertone) Colours {
 
 // Judgement is what the undertone says of a mixture.
 type Judgement struct {
-	HueWord   string  `json:"hueWord"`
-	WheelHue  float64 `json:"wheelHue" doc:"degrees on the painter's circle: red 0, yellow 120, blue 240"`
-	Retention float64 `json:"retention" doc:"undertone chroma over what the library can reach at this hue, 0 to 1"`
-	Verdict   string  `json:"verdict" format:"verdict"`
+	HueWord      string  `json:"hueWord"`
+	WheelHue     float64 `json:"wheelHue" doc:"degrees on the painter's circle: red 0, yellow 120, blue 240"`
+	Retention    float64 `json:"retention" doc:"undertone chroma over what the library can reach at this hue, 0 to 1"`
+	Kept         float64 `json:"kept" doc:"retention over the mean of what its paints have alone, 0 to 1; 1 for a paint alone"`
+	Verdict      string  `json:"verdict" format:"verdict"`
+	VerdictWords string  `json:"verdictWords" doc:"the verdict, with how near it stands to the next: just clean, nearly clean"`
 }
 
 func judgement(u paint.Undertone) Judgement {
-	return Judgement{u.HueWord(), round(u.WheelHue, 2), round(u.Retention, 4), u.Verdict.String()}
+	return Judgement{u.HueWord(), round(u.WheelHue, 2), round(u.Retention, 4), round(u.Kept, 4), u.Verdict.String(), u.VerdictWords()}
+}
+
+// withoutVerdict is for what is not to be judged.
+func (j *Judgement) withoutVerdict() {
+	j.Verdict = paint.Neutral.String()
+	j.VerdictWords = j.Verdict
 }
 
 func round(v float64, digits int) float64 {

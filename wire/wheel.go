@@ -100,8 +100,17 @@ type Neutral struct {
 	Lab     [3]float64   `json:"lab" doc:"as painted, dry"`
 	Chroma  float64      `json:"chroma" doc:"C*ab as painted, dry"`
 	HueWord string       `json:"hueWord"`
-	Even    string       `json:"even" doc:"what dominates in equal parts, and what to add"`
+	Neutral bool         `json:"neutral" doc:"C*ab at most 12: a grey"`
+	Says    string       `json:"says" doc:"what the two make, and which way equal parts lie"`
+	Helped  *Helped      `json:"helped,omitempty" doc:"where it is no grey: the paint at hand that brings it to one"`
 	Shown
+}
+
+// Helped is a balance brought to a grey by a third paint.
+type Helped struct {
+	Paint  string       `json:"paint" doc:"its name"`
+	Parts  []Ingredient `json:"parts" doc:"of all three"`
+	Chroma float64      `json:"chroma" doc:"C*ab as painted, dry"`
 }
 
 // Mend is the recipe that stands half way in the largest jump.
@@ -194,7 +203,8 @@ func (v View) slot(w *wheel.Wheel, i int) Slot {
 		out.Role = string(w.System.Kind.Roles()[s.Home/4])
 	}
 	if s.Empty {
-		out.Parts, out.Verdict = []Ingredient{}, paint.Neutral.String()
+		out.Parts = []Ingredient{}
+		out.withoutVerdict()
 		return out
 	}
 	out.Mixture, out.Mixing = v.step(s.Step), w.Mixing(i, w.Order)
@@ -223,7 +233,7 @@ func (v View) slot(w *wheel.Wheel, i int) Slot {
 			out.Halves = append(out.Halves, Half{p.ID, p.Name, v.step(h), leanIn(p, role)})
 		}
 	case w.SectionOf(i).Path.Indistinguishable():
-		out.Verdict = paint.Neutral.String()
+		out.withoutVerdict()
 	}
 	if s.Kind == wheel.Secondary {
 		for _, p := range w.SectionOf(i).Others {
@@ -281,7 +291,7 @@ func (v View) neutral(w *wheel.Wheel, i int) (Neutral, bool) {
 func (v View) balance(b wheel.Balance, i, j int) Neutral {
 	return Neutral{
 		A: i, B: j, Parts: v.Recipe(b.Parts), Lab: [3]float64{round(b.Lab.L, 2), round(b.Lab.A, 2), round(b.Lab.B, 2)},
-		Chroma: round(b.Lab.Chroma(), 2), HueWord: b.HueWord, Even: b.Even, Shown: v.painted(&b.Mixture),
+		Chroma: round(b.Lab.Chroma(), 2), HueWord: b.HueWord, Neutral: b.Neutral(), Says: b.Says, Shown: v.painted(&b.Mixture),
 	}
 }
 
@@ -311,8 +321,10 @@ type Complements struct {
 }
 
 // Complements shapes two paints that cancel each other, in n steps (5 or 7).
-func (v View) Complements(b wheel.Balance, n int) Complements {
-	return Complements{v.conditions(), v.Paint(b.A), v.Paint(b.B), v.balance(b, 0, 0), v.scale(&b, n)}
+func (v View) Complements(b wheel.Balance, n int, atHand []*paint.Paint) Complements {
+	pair := v.balance(b, 0, 0)
+	pair.Helped = v.helped(&b, atHand)
+	return Complements{v.conditions(), v.Paint(b.A), v.Paint(b.B), pair, v.scale(&b, n)}
 }
 
 func (v View) scale(b *wheel.Balance, n int) []RingRung {

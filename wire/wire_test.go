@@ -111,7 +111,7 @@ func TestLibraryListsWhatAPainterLooksFor(t *testing.T) {
 	assert.Nil(t, byID["PW6"].Lean)
 	assert.True(t, byID["PY35"].Cautious)
 	assert.False(t, byID["PY74"].Cautious)
-	assert.Equal(t, "green", byID["PY150"].Lean.InWash)
+	assert.Equal(t, "orange", byID["PR264"].Lean.InMass)
 }
 
 func TestPair(t *testing.T) {
@@ -263,7 +263,7 @@ func TestTheConveniencePaintHelpsTheEarths(t *testing.T) {
 		require.NoError(t, err)
 		earths, err := reach.Earths(s, v.Medium)
 		require.NoError(t, err)
-		n := v.Neutrals(wheel.Build(s, wheel.Options{}), 0, 5, earths)
+		n := v.Neutrals(wheel.Build(s, wheel.Options{}), 0, 5, earths, paint.Library())
 		out := map[string]Earth{}
 		for _, e := range n.Earths {
 			out[e.Name] = e

@@ -238,10 +238,13 @@ func neutralCommand() *cobra.Command {
 			if a.ID == b.ID {
 				return fmt.Errorf("%s cannot cancel itself: choose two different paints", a.ID)
 			}
-			out := v.Complements(wheel.BalanceOf(a, b, v.Medium), steps)
+			out := v.Complements(wheel.BalanceOf(a, b, v.Medium), steps, paint.Library())
 			return q.answer(cmd, out, func(w io.Writer) {
 				fmt.Fprintf(w, "most neutral\t%s\t%s, C*ab %.1f\n", wire.InParts(out.Balance.Parts), out.Balance.HueWord, out.Balance.Chroma)
-				fmt.Fprintln(w, out.Balance.Even)
+				fmt.Fprintln(w, out.Balance.Says)
+				if h := out.Balance.Helped; h != nil {
+					fmt.Fprintf(w, "a grey with\t%s\tC*ab %.1f\n", wire.InParts(h.Parts), h.Chroma)
+				}
 				for _, r := range out.Intensity {
 					fmt.Fprintf(w, "%s\t%s\t%s\n", wire.InParts(r.Parts), r.SRGB, r.HueWord)
 				}

@@ -63,7 +63,7 @@ func TestTablesAreReadable(t *testing.T) {
 		"mix PB29=1 PR122=2 PW6=3":                 "violet, clean",
 		"pair PR254 PG7":                           "muddy",
 		"wheel PY184 PR254 PB60":                   "let down 1:9 in PY184",
-		"paints":                                   "to violet 11",
+		"paints":                                   "to violet 12",
 		"wheel PY184 PR122 PB15:3 --spacing parts": "jumps",
 	} {
 		code, out, errText := call(t, line)

@@ -69,13 +69,13 @@ func namedSystem(text string) (reach.Named, error) {
 }
 
 func compareTable(w io.Writer, out wire.Comparison) {
-	fmt.Fprintln(w, "system\tclean\tsoftened or better\twidest gap\tdarkest\tits tint\tevenness\tjumps\tgreys, C*ab\ttubes")
+	fmt.Fprintln(w, "system\tclean\tvivid\tmean brightness\tsoftened or better\twidest gap\tdarkest\tits tint\tevenness\tjumps\tgreys, C*ab\ttubes")
 	for _, s := range out.Systems {
 		gap := "none"
 		if s.WidestGap.Degrees > 0 {
 			gap = fmt.Sprintf("%.0f degrees, %s to %s", s.WidestGap.Degrees, s.WidestGap.From, s.WidestGap.To)
 		}
-		fmt.Fprintf(w, "%s\t%.0f %%\t%.0f %%\t%s\tL* %.1f\t%s\t%.2f\t%d\t%.1f\t%d\n", s.Name, 100*s.CleanCoverage, 100*s.SoftCoverage, gap, s.Darkest.Lab[0], s.Darkest.Hidden, s.Evenness, s.Jumps, s.Middles, s.Tubes)
+		fmt.Fprintf(w, "%s\t%.0f %%\t%.0f %%\t%.2f\t%.0f %%\t%s\tL* %.1f\t%s\t%.2f\t%d\t%.1f\t%d\n", s.Name, 100*s.CleanCoverage, 100*s.VividCoverage, s.MeanBrightness, 100*s.SoftCoverage, gap, s.Darkest.Lab[0], s.Darkest.Hidden, s.Evenness, s.Jumps, s.Middles, s.Tubes)
 	}
 	for _, d := range out.Differences {
 		fmt.Fprintln(w, d.Says)
@@ -188,16 +188,16 @@ func chooseCommand() *cobra.Command {
 				fmt.Fprintln(cmd.ErrOrStderr(), whose(of.Name, from, aim))
 			}
 			return q.answer(cmd, out, func(w io.Writer) {
-				fmt.Fprintln(w, "paints\tclean\tsoftened or better\t")
+				fmt.Fprintln(w, "paints\tclean\tvivid\tmean brightness\t")
 				for _, s := range append([]wire.ChosenSystem{out.Best}, out.RunnersUp...) {
 					near := s.Loses
 					if s.MeanDE != nil {
 						near = fmt.Sprintf("%d wanted colours reached, CIEDE2000 %.1f on the mean. %s", s.Reached, *s.MeanDE, s.Loses)
 					}
-					fmt.Fprintf(w, "%s\t%.1f %%\t%.1f %%\t%s\n", strings.Join(s.Paints, " "), 100*s.CleanCoverage, 100*s.SoftCoverage, near)
+					fmt.Fprintf(w, "%s\t%.1f %%\t%.1f %%\t%.3f\t%s\n", strings.Join(s.Paints, " "), 100*s.CleanCoverage, 100*s.VividCoverage, s.MeanBrightness, near)
 				}
 				for _, b := range out.BuyNext {
-					fmt.Fprintf(w, "buy next %s\t%.1f %%\t+%.1f %%\t\n", b.Paint.ID, 100*b.CleanCoverage, 100*b.Gain)
+					fmt.Fprintf(w, "buy next %s\t%.1f %%, +%.1f\t%.1f %%\t%.3f, +%.3f\t\n", b.Paint.ID, 100*b.CleanCoverage, 100*b.Gain, 100*b.VividCoverage, b.MeanBrightness, b.MeanGain)
 				}
 			})
 		},

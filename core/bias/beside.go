@@ -18,7 +18,7 @@ func PrintSentence(m *paint.Mixture) string {
 		return ""
 	}
 	d := DensitiesOf(m)
-	list := d.list()
+	list := [3]float64{d.Blue, d.Green, d.Red}
 	high, low := 0, 0
 	for t := range list {
 		if list[t] > list[high] {
@@ -43,16 +43,16 @@ func PrintSentence(m *paint.Mixture) string {
 	case e > 0.06:
 		hue = "takes a little of"
 	}
-	grey := "leaves the " + lightNames[low] + " alone, so there is no grey in it"
+	grey := "leaves the " + thirdNames[low] + " alone, so there is no grey in it"
 	switch g := d.Greyness(); {
 	case g > 0.35:
-		grey = fmt.Sprintf("takes %.0f %% as much of the %s too, which greys it strongly", 100*g, lightNames[low])
+		grey = fmt.Sprintf("takes %.0f %% as much of the %s too, which greys it strongly", 100*g, thirdNames[low])
 	case g > 0.12:
-		grey = fmt.Sprintf("takes %.0f %% as much of the %s too, which greys it a little", 100*g, lightNames[low])
+		grey = fmt.Sprintf("takes %.0f %% as much of the %s too, which greys it a little", 100*g, thirdNames[low])
 	case g > 0.03:
-		grey = "hardly touches the " + lightNames[low] + ", so it is nearly free of grey"
+		grey = "hardly touches the " + thirdNames[low] + ", so it is nearly free of grey"
 	}
-	return fmt.Sprintf("Of the three thirds of the light it swallows %s most, %s the %s, and %s.", lightNames[high], hue, lightNames[middle], grey)
+	return fmt.Sprintf("Of the three thirds of the light it takes %s most, %s the %s, and %s.", thirdNames[high], hue, thirdNames[middle], grey)
 }
 
 // Differences says in plain words in what two paints differ, the weightiest

@@ -145,7 +145,7 @@ func TestPrintSentenceNamesTheThirds(t *testing.T) {
 		m := painttest.Paints(id)[0].Alone()
 		return PrintSentence(&m)
 	}
-	assert.Equal(t, "Of the three thirds of the light it swallows blue most, hardly touches the green, and leaves the red alone, so there is no grey in it.", say("PY184"))
+	assert.Equal(t, "Of the three thirds of the light it takes blue most, hardly touches the green, and leaves the red alone, so there is no grey in it.", say("PY184"))
 	assert.Contains(t, say("PG18"), "takes 44 % as much of the green too, which greys it strongly")
 	assert.Empty(t, say("PBk7"))
 	assert.Empty(t, say("PW6"))

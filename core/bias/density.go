@@ -2,6 +2,7 @@ package bias
 
 import (
 	"math"
+	"slices"
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
@@ -18,10 +19,12 @@ const highDensity = 0.8
 // thirds are the first and last wavelength (nm) of each broad band.
 var thirds = [3][2]float64{{400, 490}, {500, 580}, {600, 700}}
 
+var thirdNames = [3]string{"blue", "green", "red"}
+
 // Swallowed are the shares of the blue, green and red light that are taken, 0
 // to 1.
 func (d Densities) Swallowed() (out [3]float64) {
-	for t, v := range d.list() {
+	for t, v := range [3]float64{d.Blue, d.Green, d.Red} {
 		out[t] = max(0, 1-math.Pow(10, -v))
 	}
 	return out
@@ -30,17 +33,25 @@ func (d Densities) Swallowed() (out [3]float64) {
 // DensitiesOf measures a mixture; where even the thickest film stays paler
 // than density 0.8, that film counts.
 func DensitiesOf(m *paint.Mixture) Densities {
+	d := thinned(m, thirds[:], bareThirds)
+	return Densities{d[0], d[1], d[2]}
+}
+
+// thinned are the densities in some bands of a film thinned until the highest of
+// them is 0.8, or of the thickest film where even that is paler. bare are those
+// of the ground.
+func thinned(m *paint.Mixture, bands [][2]float64, bare []float64) []float64 {
 	thinnest, thickest := math.Log(1e-4), math.Log(1e4)
-	full := film(m, math.Exp(thickest))
-	if full.high() <= highDensity {
+	full := film(m, math.Exp(thickest), bands, bare)
+	if slices.Max(full) <= highDensity {
 		return full
 	}
 	// The secant on logarithms of thickness and density, held in a bracket.
 	want := math.Log(highDensity)
 	x, lastMiss, lastStep := 0.0, 0.0, 0.0
 	for range 60 {
-		d := film(m, math.Exp(x))
-		miss := math.Log(d.high()) - want
+		d := film(m, math.Exp(x), bands, bare)
+		miss := math.Log(slices.Max(d)) - want
 		if math.Abs(miss) < 1e-7 {
 			return d
 		}
@@ -59,27 +70,30 @@ func DensitiesOf(m *paint.Mixture) Densities {
 		}
 		x, lastMiss, lastStep = x+step, miss, step
 	}
-	return film(m, math.Exp(x))
+	return film(m, math.Exp(x), bands, bare)
 }
 
-func film(m *paint.Mixture, x float64) Densities {
+func film(m *paint.Mixture, x float64, bands [][2]float64, bare []float64) []float64 {
 	r := m.Film(x, paint.WhiteGround, paint.Gloss)
-	var d [3]float64
-	for t, band := range thirds {
-		d[t] = bareThirds[t] - math.Log10(mean(&r, band))
+	d := make([]float64, len(bands))
+	for i, band := range bands {
+		d[i] = bare[i] - math.Log10(mean(&r, band))
 	}
-	return Densities{d[0], d[1], d[2]}
+	return d
 }
 
 // bareThirds are the log10 mean reflectances of the ground without paint.
-var bareThirds = func() (out [3]float64) {
+var bareThirds = bareOf(thirds[:])
+
+func bareOf(bands [][2]float64) []float64 {
 	var none paint.Mixture
 	r := none.Film(0, paint.WhiteGround, paint.Gloss)
-	for t, band := range thirds {
-		out[t] = math.Log10(mean(&r, band))
+	out := make([]float64, len(bands))
+	for i, band := range bands {
+		out[i] = math.Log10(mean(&r, band))
 	}
 	return out
-}()
+}
 
 func mean(r *colour.Spectrum, band [2]float64) float64 {
 	var sum, n float64

@@ -1,6 +1,6 @@
 // Package bias says what a paint is among paints: its family, where it leans
 // and by how much, how grey it is, and why a pair of paints stays clean or
-// turns dull. Lean is measured on the undertone, never looked up.
+// turns dull. Lean is measured on the 1:9 tint in white, never looked up.
 package bias
 
 import (
@@ -111,13 +111,15 @@ func (r Role) Accepts(p *paint.Paint) bool {
 	return false
 }
 
-// Lean is how far a paint's undertone lies from the hinge of its role.
+// Lean is how far a paint's 1:9 tint in white lies from the hinge of its role: the
+// tint is what a painter lays out to see it.
 type Lean struct {
 	Degrees float64 // OKLCh hue less the hinge, -180 to 180
 	Toward  string  // the neighbour it leans to, or "centred" within the dead band
-	// InWash is the neighbour it leans to in a thin wash where that is the
-	// other side; empty where wash and tint agree.
-	InWash string
+	// InMass and InWash are the neighbour it leans to straight from the tube, and
+	// in a thin wash, where that is the other side; empty where they agree.
+	InMass, InWash string
+	Lower, Higher  string // the neighbours on the side of lower and of higher hue
 }
 
 // Centred says that the lean is within the dead band.
@@ -139,12 +141,24 @@ func LeanIn(p *paint.Paint, r Role) (Lean, bool) {
 	if r != "" {
 		h = roleHinges[r]
 	}
-	lean := h.lean(u.Hue)
-	s := m.Wash()
-	if wash := h.lean(s.OKLab(colour.D65).OKLCh().H); !lean.Centred() && !wash.Centred() && wash.Toward != lean.Toward {
-		lean.InWash = wash.Toward
-	}
+	tint := m.LetDown(paint.TintShare)
+	lean := h.lean(hueOf(tint.Masstone()))
+	lean.InMass = lean.otherwise(h, m.Masstone())
+	lean.InWash = lean.otherwise(h, m.Wash())
+	lean.Lower, lean.Higher = h.lower, h.higher
 	return lean, true
+}
+
+func hueOf(s colour.Spectrum) float64 { return s.OKLab(colour.D65).OKLCh().H }
+
+// otherwise is the neighbour that a colour leans to where it is the other one;
+// empty where it is not, or too grey to tell.
+func (l Lean) otherwise(h hinge, s colour.Spectrum) string {
+	lch := s.OKLab(colour.D65).OKLCh()
+	if is := h.lean(lch.H); lch.C >= colour.NeutralChroma && !l.Centred() && !is.Centred() && is.Toward != l.Toward {
+		return is.Toward
+	}
+	return ""
 }
 
 func (h hinge) lean(hue float64) Lean {

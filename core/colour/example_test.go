@@ -15,7 +15,7 @@ func ExampleWheelHue() {
 	// OKLCh 29 stands at 18 degrees of the painter's circle: red-orange
 	// OKLCh 110 stands at 132 degrees of the painter's circle: yellow
 	// OKLCh 142 stands at 172 degrees of the painter's circle: green
-	// OKLCh 264 stands at 247 degrees of the painter's circle: blue
+	// OKLCh 264 stands at 256 degrees of the painter's circle: blue-violet
 }
 
 func ExampleDifference() {
@@ -29,5 +29,5 @@ func ExampleParseHex() {
 	xyz, err := colour.ParseHex("#4f3d78")
 	fmt.Println(xyz.OKLab().Words(), err)
 	// Output:
-	// dark quiet blue-violet <nil>
+	// dark quiet violet <nil>
 }

@@ -44,12 +44,54 @@ var strongChroma = func() (end float64) {
 	return end
 }()
 
+//go:embed data/names.csv
+var namesCSV string
+
+// region is where a painter's name for a colour holds.
+type region struct {
+	name                 string
+	from, to             float64 // wheel hue, degrees; may pass through 0
+	lowL, highL          float64
+	lowC, highC          float64
+	darkBelow, lightFrom float64
+}
+
+var regions = func() (out []region) {
+	for _, r := range table.Rows(namesCSV) {
+		n := func(i int) float64 { return table.Number(r[i]) }
+		out = append(out, region{r[0], n(1), n(2), n(3), n(4), n(5), n(6), n(7), n(8)})
+	}
+	return out
+}()
+
+// Name is the name that painters have for a colour beside the twelve hues:
+// "brown", "light olive", "navy"; empty where it has none. The regions are in
+// data/names.csv.
+func (c OKLab) Name() string {
+	lch := c.OKLCh()
+	w := WheelHue(lch.H)
+	for _, r := range regions {
+		if Turn(w-r.from) > Turn(r.to-r.from) || lch.L < r.lowL || lch.L >= r.highL || lch.C < r.lowC || lch.C >= r.highC {
+			continue
+		}
+		switch {
+		case lch.L < r.darkBelow:
+			return "dark " + r.name
+		case lch.L >= r.lightFrom:
+			return "light " + r.name
+		}
+		return r.name
+	}
+	return ""
+}
+
 // NeutralChroma is the OKLCh chroma below which a colour has no hue to trust.
 const NeutralChroma = 0.03
 
-// Words describe a colour: "dark greyed violet", "vivid orange", or, where
-// there is too little chroma to trust the hue, "light grey, leaning blue". The
-// scheme is in data/words.csv.
+// Words describe a colour: by its own name where painters have one ("dark
+// brown"), by its hue ("dark greyed violet", "vivid orange") or, where there is
+// too little chroma to trust the hue, "light grey, leaning blue". The scheme is
+// in data/words.csv and data/names.csv.
 func (c OKLab) Words() string {
 	lch := c.OKLCh()
 	hue := HueWord(WheelHue(lch.H))
@@ -59,6 +101,9 @@ func (c OKLab) Words() string {
 			return grey
 		}
 		return grey + ", leaning " + hue
+	}
+	if name := c.Name(); name != "" {
+		return name
 	}
 	light := "lightness"
 	if lch.C >= strongChroma {

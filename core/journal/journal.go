@@ -17,17 +17,20 @@ type Prediction struct {
 	Verdict paint.Verdict
 }
 
-// ParsePrediction reads a hue word and a verdict ("clean", "softened", "muddy").
+// chromatic are the verdicts on what has a hue.
+var chromatic = slices.DeleteFunc(slices.Clone(paint.Verdicts), func(v paint.Verdict) bool { return v == paint.Neutral })
+
+// ParsePrediction reads a hue word and a verdict ("clean", "quiet", "softened", "muddy").
 func ParsePrediction(hue, verdict string) (Prediction, error) {
 	if !slices.Contains(colour.HueWords(), hue) {
 		return Prediction{}, fmt.Errorf("%.20q is no hue of the wheel: choose one of its twelve, like yellow-green", hue)
 	}
-	for _, v := range []paint.Verdict{paint.Clean, paint.Softened, paint.Muddy} {
+	for _, v := range chromatic {
 		if v.String() == verdict {
 			return Prediction{hue, v}, nil
 		}
 	}
-	return Prediction{}, fmt.Errorf("%.20q is no verdict: choose clean, softened or muddy", verdict)
+	return Prediction{}, fmt.Errorf("%.20q is no verdict: choose clean, quiet, softened or muddy", verdict)
 }
 
 // MaxSlotPoints is what a prediction is worth that is right in hue and verdict.
@@ -47,9 +50,8 @@ func (p Prediction) Against(u paint.Undertone) Score {
 	middle := 30 * float64(slices.Index(colour.HueWords(), p.HueWord))
 	s := Score{Off: math.Abs(colour.TurnBetween(middle, u.WheelHue))}
 	s.HueRight = !u.HasHue() || s.Off <= 30
-	apart := int(p.Verdict) - int(u.Verdict)
-	s.VerdictRight = apart == 0
-	s.VerdictNear = apart == 1 || apart == -1
+	s.VerdictRight = p.Verdict == u.Verdict
+	s.VerdictNear = oneOff(p.Verdict, u.Verdict)
 	if s.HueRight {
 		s.Points += 2
 	}
@@ -60,4 +62,11 @@ func (p Prediction) Against(u paint.Undertone) Score {
 		s.Points++
 	}
 	return s
+}
+
+// oneOff says that two verdicts are neighbours: quiet and softened, which both
+// stand between clean and muddy, are beside each other and beside both.
+func oneOff(a, b paint.Verdict) bool {
+	between := func(v paint.Verdict) bool { return v == paint.Quiet || v == paint.Softened }
+	return a != b && a != paint.Neutral && b != paint.Neutral && (between(a) || between(b))
 }

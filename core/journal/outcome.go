@@ -12,7 +12,7 @@ import (
 // Expected is what a painter expects of a pairing, before it is checked.
 type Expected struct {
 	HueWord string // of the secondary
-	Verdict string // "clean", "softened" or "muddy"
+	Verdict string // "clean", "quiet", "softened" or "muddy"
 	Mud     MudStart
 }
 

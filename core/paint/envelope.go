@@ -24,7 +24,35 @@ func Envelope(wheelHue float64) float64 { return envelope().at(wheelHue) }
 
 type hueBins [envelopeBins]float64
 
-var envelope = sync.OnceValue(func() *hueBins { return buildEnvelope(Library()) })
+// Brightest is the mixture of at most two library paints that reaches the most
+// undertone chroma near a wheel hue in degrees.
+func Brightest(wheelHue float64) Mixture {
+	at := int(colour.Turn(wheelHue)/binWidth) % envelopeBins
+	for away := range envelopeBins {
+		for _, i := range []int{at + away, at - away + envelopeBins} {
+			if b := brightest()[i%envelopeBins]; b.c > 0 {
+				return b.mixture()
+			}
+		}
+	}
+	panic("the envelope is empty") // it is not: the library is embedded and tested
+}
+
+// envelope and brightest are worked out together.
+var (
+	envelope  = sync.OnceValue(func() *hueBins { e, _ := ofLibrary(); return e })
+	brightest = sync.OnceValue(func() *[envelopeBins]hueSample { _, best := ofLibrary(); return best })
+	ofLibrary = sync.OnceValues(func() (*hueBins, *[envelopeBins]hueSample) {
+		samples := reachedBy(curves().paints)
+		var best [envelopeBins]hueSample
+		for _, s := range samples {
+			if b := &best[s.bin()]; s.c > b.c {
+				*b = s
+			}
+		}
+		return buildEnvelope(samples), &best
+	})
+)
 
 // at interpolates between the centres of the bins.
 func (e *hueBins) at(w float64) float64 {
@@ -56,9 +84,20 @@ func Shares(n int, strengthA, strengthB float64) []float64 {
 	return out
 }
 
-type hueSample struct{ w, c float64 }
+// hueSample is the wheel hue and undertone chroma of a share of b in a.
+type hueSample struct {
+	w, c  float64
+	a, b  *Paint
+	share float64
+}
 
-func buildEnvelope(library []*Paint) *hueBins {
+func (s hueSample) bin() int { return int(s.w/binWidth) % envelopeBins }
+
+func (s hueSample) mixture() Mixture { return Between(&s.a.alone, &s.b.alone, s.share) }
+
+// reachedBy are the undertones of the paints of a library and of their mixtures
+// of two.
+func reachedBy(library []*Paint) []hueSample {
 	shares := Shares(pairSamples, 1, 1)
 	perPaint := make([][]hueSample, len(library))
 	var workers errgroup.Group
@@ -77,9 +116,13 @@ func buildEnvelope(library []*Paint) *hueBins {
 	for _, s := range perPaint {
 		samples = append(samples, s...)
 	}
+	return samples
+}
+
+func buildEnvelope(samples []hueSample) *hueBins {
 	var bins hueBins
 	for _, s := range samples {
-		b := &bins[int(s.w/binWidth)%envelopeBins]
+		b := &bins[s.bin()]
 		*b = max(*b, s.c)
 	}
 	bins.bridge()
@@ -92,17 +135,17 @@ func buildEnvelope(library []*Paint) *hueBins {
 // follow it in the library.
 func pairsOf(library []*Paint, i int, shares []float64) []hueSample {
 	var out []hueSample
-	keep := func(m *Mixture) {
+	keep := func(m *Mixture, b *Paint, share float64) {
 		if u := m.bareUndertone(); u.HasHue() {
-			out = append(out, hueSample{u.WheelHue, u.Chroma})
+			out = append(out, hueSample{u.WheelHue, u.Chroma, library[i], b, share})
 		}
 	}
 	a := &library[i].alone
-	keep(a)
+	keep(a, library[i], 0)
 	for _, other := range library[i+1:] {
 		for _, t := range shares[1 : len(shares)-1] {
 			m := Between(a, &other.alone, t)
-			keep(&m)
+			keep(&m, other, t)
 		}
 	}
 	return out

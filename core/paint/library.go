@@ -61,7 +61,7 @@ func (p *Paint) Strength() float64 { return p.strength }
 
 // LibraryVersion names the paints and the envelope made from them; what is
 // kept with a wheel says which library it was worked out with.
-func LibraryVersion() string { return loaded().version }
+func LibraryVersion() string { return curves().version }
 
 // Library is the built-in library: modelled paints, typical of each pigment
 // class at ordinary artist strength, in the order of the table. The slice and
@@ -155,7 +155,9 @@ func (p Params) Spectra() (k, s colour.Spectrum) {
 //go:embed data/library.json
 var libraryJSON []byte
 
-var loaded = sync.OnceValue(func() *library {
+// curves is the library before its paints know how bright they are themselves,
+// which the envelope made from it tells.
+var curves = sync.OnceValue(func() *library {
 	l, err := readLibrary(libraryJSON)
 	if err != nil {
 		panic(err) // the table is embedded and tested
@@ -163,14 +165,18 @@ var loaded = sync.OnceValue(func() *library {
 	return l
 })
 
-// titanium is the white everything is let down with.
-var titanium = func() *Paint {
-	p, err := Find("PW6")
-	if err != nil {
-		panic(err)
+var loaded = sync.OnceValue(func() *library {
+	l := curves()
+	for _, p := range l.paints {
+		if p.Family != "white" {
+			p.alone.ofOneTube()
+		}
 	}
-	return p
-}()
+	return l
+})
+
+// titanium is the white everything is let down with.
+var titanium = curves().byID["pw6"]
 
 func readLibrary(data []byte) (*library, error) {
 	var table struct {
@@ -215,6 +221,9 @@ func readLibrary(data []byte) (*library, error) {
 		}
 		if err := p.alone.sound(); err != nil {
 			return nil, fmt.Errorf("%s: %w", p.ID, err)
+		}
+		if p.Family == "white" {
+			p.alone.allWhite()
 		}
 		l.paints = append(l.paints, p)
 		l.byID[strings.ToLower(p.ID)] = p

@@ -18,6 +18,64 @@ import (
 type Mixture struct {
 	k, s    colour.Spectrum
 	neutral bool // made of nothing but whites and blacks
+	hued    bool // a paint in it has a hue of its own
+
+	// What its paints, whites left out, bring: their shares times their mean
+	// absorption from 400 to 700 nm, and that times their own retention.
+	weight, brought float64
+
+	white  *Mixture // the white in it, nil for none
+	whites float64  // its share by volume
+}
+
+// ofOneTube makes a mixture the paint of a tube, which has lost nothing by being
+// itself; neutral is set already.
+func (m *Mixture) ofOneTube() {
+	m.white, m.whites = nil, 0
+	u := m.bareUndertone()
+	m.hued = !m.neutral && u.HasHue()
+	m.weight = m.visibleAbsorption()
+	m.brought = m.weight * min(1, u.Chroma/Envelope(u.WheelHue))
+}
+
+// allWhite makes a mixture the paint of a tube of white.
+func (m *Mixture) allWhite() {
+	itself := Mixture{k: m.k, s: m.s}
+	*m = Mixture{k: m.k, s: m.s, neutral: true, white: &itself, whites: 1}
+}
+
+// visibleAbsorption is the mean of K from 400 to 700 nm.
+func (m *Mixture) visibleAbsorption() (mean float64) {
+	const from, to = 2, 32
+	for _, k := range m.k[from : to+1] {
+		mean += k / (to - from + 1)
+	}
+	return mean
+}
+
+// withoutWhite is what is left when the whites are taken out: what a tint is a
+// tint of. Of nothing but white, it is the white.
+func (m *Mixture) withoutWhite() Mixture {
+	if m.white == nil || m.whites >= 1 {
+		return *m
+	}
+	c := *m
+	c.white, c.whites = nil, 0
+	rest := 1 - m.whites
+	for i := range c.k {
+		c.k[i] = max(0, (m.k[i]-m.whites*m.white.k[i])/rest)
+		c.s[i] = max(0, (m.s[i]-m.whites*m.white.s[i])/rest)
+	}
+	return c
+}
+
+// kept is how much of its paints' own retention a mixture of a retention has, 0
+// to 1: its mixing loss. A paint alone keeps all.
+func (m *Mixture) kept(retention float64) float64 {
+	if m.brought == 0 || retention*m.weight >= m.brought {
+		return 1
+	}
+	return retention * m.weight / m.brought
 }
 
 // Part is so many volume parts of a paint.
@@ -58,10 +116,14 @@ func Between(a, b *Mixture, t float64) Mixture {
 	case 1:
 		return *b
 	}
-	m := Mixture{neutral: a.neutral && b.neutral}
+	m := Mixture{neutral: a.neutral && b.neutral, hued: a.hued || b.hued,
+		weight: a.weight + t*(b.weight-a.weight), brought: a.brought + t*(b.brought-a.brought)}
 	for i := range m.k {
 		m.k[i] = a.k[i] + t*(b.k[i]-a.k[i])
 		m.s[i] = a.s[i] + t*(b.s[i]-a.s[i])
+	}
+	if a.white != nil || b.white != nil {
+		m.white, m.whites = together(a.white, (1-t)*a.whites, b.white, t*b.whites)
 	}
 	return m
 }
@@ -72,6 +134,26 @@ func (m *Mixture) add(p *Mixture, share float64) {
 		m.s[i] += share * p.s[i]
 	}
 	m.neutral = m.neutral && p.neutral
+	m.hued = m.hued || p.hued
+	m.weight += share * p.weight
+	m.brought += share * p.brought
+	if p.white != nil {
+		m.white, m.whites = together(m.white, m.whites, p.white, share*p.whites)
+	}
+}
+
+// together is the white that a share of one and a share of another make, and
+// their sum.
+func together(a *Mixture, ofA float64, b *Mixture, ofB float64) (*Mixture, float64) {
+	both := ofA + ofB
+	switch {
+	case b == nil || a == b || ofB == 0:
+		return a, both
+	case a == nil || ofA == 0:
+		return b, both
+	}
+	m := Between(&Mixture{k: a.k, s: a.s}, &Mixture{k: b.k, s: b.s}, ofB/both)
+	return &m, both
 }
 
 // Neutral says that nothing coloured is in the mixture: only whites and blacks.

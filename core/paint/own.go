@@ -85,6 +85,8 @@ func (p *Paint) Tube(id string, g float64) (*Paint, error) {
 		t.alone.k[i] *= g
 		t.alone.s[i] *= g
 	}
+	t.alone.weight *= g
+	t.alone.brought *= g
 	if err := t.alone.sound(); err != nil {
 		return nil, fmt.Errorf("at a strength of %.4g: %w", g, err)
 	}
@@ -124,6 +126,11 @@ func OfCurves(k, s colour.Spectrum) (Mixture, error) {
 // and lightfastness come from them. Family, hiding and strength are measured.
 func Own(id, name string, m Mixture, pigments []*Paint, made Making) *Paint {
 	p := &Paint{ID: id, Name: name, Making: made, strength: 1, alone: m, Family: wordOf(&m, pigments), Hiding: hidingOf(&m), StrengthClass: strengthOf(&m)}
+	if p.Family == "white" {
+		p.alone.allWhite()
+	} else {
+		p.alone.ofOneTube()
+	}
 	p.CautionClass, p.Caution = "unknown", unknownCaution
 	p.takeAfter(pigments)
 	var codes []string

@@ -5,22 +5,23 @@ import (
 	"math"
 
 	"gyrophane/core/colour"
-	"gyrophane/core/internal/table"
 )
 
 // leastShare is the last rung of the white ladder: the share of colour left.
 const leastShare = 0.003
 
 // Undertone is the rung of the white ladder with the highest OKLCh chroma:
-// what a paint or mixture really is. Always in titanium white, wet, under
-// daylight, whatever the viewing conditions.
+// what a paint or mixture really is. Whites that are in it already are left out
+// before it climbs: a tint has the undertone of its colour. Always in titanium
+// white, wet, under daylight, whatever the viewing conditions.
 type Undertone struct {
-	Share     float64 // of the mixture in the white, 0.003 to 1
+	Share     float64 // of the mixture, its whites left out, in the white, 0.003 to 1
 	Colour    colour.OKLab
 	Chroma    float64 // OKLCh
 	Hue       float64 // OKLCh, degrees
 	WheelHue  float64 // degrees on the painter's circle
 	Retention float64 // chroma over what the library can reach at this hue, 0 to 1
+	Kept      float64 // the mixing loss: retention over the mean of its paints' own, 0 to 1; 1 for a paint alone
 	Verdict   Verdict
 }
 
@@ -40,9 +41,15 @@ func (u Undertone) HueWord() string {
 // Undertone finds the mixture's undertone, by a coarse scan of the ladder and
 // then golden section on the logarithm of the share.
 func (m *Mixture) Undertone() Undertone {
-	u := m.bareUndertone()
+	colour := m
+	if m.white != nil {
+		c := m.withoutWhite()
+		colour = &c
+	}
+	u := colour.bareUndertone()
 	u.Retention = min(1, u.Chroma/Envelope(u.WheelHue))
-	u.Verdict = judge(u, m.neutral)
+	u.Kept = m.kept(u.Retention)
+	u.Verdict = m.judge(u)
 	return u
 }
 
@@ -125,62 +132,4 @@ func (m *Mixture) rung(f, share float64) rung {
 	}
 	o := c.OKLab()
 	return rung{f, share, o, o.A*o.A + o.B*o.B}
-}
-
-// Verdict says how much of the possible brightness a mixture keeps.
-type Verdict uint8
-
-// The verdicts. Neutral is for whites, blacks and what is meant to be grey.
-const (
-	Neutral Verdict = iota
-	Muddy
-	Softened
-	Clean
-)
-
-var verdictWords = [...]string{"neutral", "muddy", "softened", "clean"}
-
-// Verdicts lists them, the best first; the last is for what has no hue.
-var Verdicts = []Verdict{Clean, Softened, Muddy, Neutral}
-
-// String is the painter's word for the verdict.
-func (v Verdict) String() string { return verdictWords[v] }
-
-//go:embed data/verdicts.csv
-var verdictsCSV string
-
-// cleanFrom and softenedFrom are retentions.
-var cleanFrom, softenedFrom = func() (clean, softened float64) {
-	at := map[string]float64{}
-	for _, row := range table.Rows(verdictsCSV) {
-		at[row[0]] = table.Number(row[1])
-	}
-	return at["clean"], at["softened"]
-}()
-
-// CleanFrom is the retention from which a mixture is clean.
-func CleanFrom() float64 { return cleanFrom }
-
-// SoftenedFrom is the retention from which a mixture is softened, not muddy.
-func SoftenedFrom() float64 { return softenedFrom }
-
-func judge(u Undertone, neutral bool) Verdict {
-	switch {
-	case neutral:
-		return Neutral
-	case !u.HasHue():
-		return Muddy
-	}
-	return VerdictAt(u.Retention)
-}
-
-// VerdictAt is the verdict on a retention alone, 0 to 1.
-func VerdictAt(retention float64) Verdict {
-	switch {
-	case retention < softenedFrom:
-		return Muddy
-	case retention < cleanFrom:
-		return Softened
-	}
-	return Clean
 }

@@ -51,8 +51,20 @@ func New(a, b *paint.Paint) *Path {
 			s.Arc = before.Arc + before.Brushed.Distance(s.Brushed)
 		}
 	}
+	p.settle()
 	p.turn()
 	return p
+}
+
+// settle gives a sample that alone differs in verdict from both its neighbours
+// theirs: a path does not turn muddy for less than a hand could measure.
+func (p *Path) settle() {
+	for i := 1; i < len(p.Samples)-1; i++ {
+		before, after := p.Samples[i-1].Under.Verdict, p.Samples[i+1].Under.Verdict
+		if here := &p.Samples[i].Under; before == after && before != paint.Neutral {
+			here.Verdict = before
+		}
+	}
 }
 
 // At is the mixture with a share (0 to 1, by volume) of the second paint.

@@ -204,7 +204,7 @@ func TestMixingStartsFromWhatThereIsMostOf(t *testing.T) {
 	assert.Equal(t, "PY184", p.Weaker().ID)
 	says := p.Mixing(p.Middle(ByHue).Ratio)
 	require.GreaterOrEqual(t, len(says), 3)
-	assert.Contains(t, says[len(says)-3], "Start with 6 parts of the bismuth yellow.")
+	assert.Contains(t, says[len(says)-3], "Start with 5 parts of the bismuth yellow.")
 	assert.Contains(t, says[len(says)-2], "a trace at a time")
 
 	white := of(t, "PW6", "PB15:3")
@@ -226,6 +226,22 @@ func BenchmarkPathWithPartsEverywhere(b *testing.B) {
 		p.Mud()
 		for _, s := range p.Samples {
 			p.Parts(s.Share)
+		}
+	}
+}
+
+// A path's verdict never changes for one sample alone.
+func TestAPathDoesNotFlicker(t *testing.T) {
+	lib := paint.Library()
+	for i := 0; i < len(lib); i += 3 {
+		for j := i + 1; j < len(lib); j += 4 {
+			s := New(lib[i], lib[j]).Samples
+			for k := 1; k < len(s)-1; k++ {
+				before, here, after := s[k-1].Under.Verdict, s[k].Under.Verdict, s[k+1].Under.Verdict
+				if before == after && before != paint.Neutral {
+					assert.Equal(t, before, here, "%s to %s, sample %d", lib[i].ID, lib[j].ID, k)
+				}
+			}
 		}
 	}
 }

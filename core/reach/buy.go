@@ -25,16 +25,22 @@ func has(paints []*paint.Paint, p *paint.Paint) bool {
 	return slices.ContainsFunc(paints, func(q *paint.Paint) bool { return q.ID == p.ID || q.CI == p.CI && q.Name == p.Name })
 }
 
-// Purchase is a paint that would let the best system reach more hues cleanly.
+// Purchase is a paint that would let the best system reach more hues cleanly or,
+// where it reaches all, more brightly.
 type Purchase struct {
-	Paint *paint.Paint
-	Clean float64 // share of the circle, 0 to 1, with it
-	Gain  float64 // more than without it
+	Paint    *paint.Paint
+	Reach    Reach   // of the best system with it
+	Gain     float64 // more of the circle reached cleanly than without it, 0 to 1
+	MeanGain float64 // more mean brightness than without it
 }
 
+// leastMeanGain is the mean brightness, 0 to 1, below which a paint is not worth
+// buying where all is clean already.
+const leastMeanGain = 0.005
+
 // BuyNext are the paints which, each added by itself to those a criteria chooses
-// among, let the best system reach more of the circle cleanly than it does: the
-// one that adds most first. All of them must be in the table. Only systems with
+// among, let the best system reach more of the circle cleanly than it does or,
+// where it reaches all of it, more brightly: the one that adds most first. All of them must be in the table. Only systems with
 // the added paint in them are looked at: the others are known.
 func (t *Table) BuyNext(ctx context.Context, w Criteria, paints []*paint.Paint) (out []Purchase, err error) {
 	report := w.Report
@@ -43,7 +49,7 @@ func (t *Table) BuyNext(ctx context.Context, w Criteria, paints []*paint.Paint) 
 	if err != nil {
 		return nil, err
 	}
-	had := without[0].Reach.Clean()
+	had := without[0].Reach
 	for i, p := range paints {
 		report.send(PaintsStage, i, len(paints))
 		with := w
@@ -59,10 +65,13 @@ func (t *Table) BuyNext(ctx context.Context, w Criteria, paints []*paint.Paint) 
 		case err != nil:
 			continue // it finds no place in such a system
 		}
-		if clean := best[0].Reach.Clean(); clean > had {
-			out = append(out, Purchase{p, clean, clean - had})
+		one := Purchase{p, best[0].Reach, best[0].Reach.Clean() - had.Clean(), best[0].Reach.Mean() - had.Mean()}
+		if one.Gain > 0 || had.Clean() == 1 && one.Gain == 0 && one.MeanGain >= leastMeanGain {
+			out = append(out, one)
 		}
 	}
-	slices.SortStableFunc(out, func(a, b Purchase) int { return cmp.Compare(b.Gain, a.Gain) })
+	slices.SortStableFunc(out, func(a, b Purchase) int {
+		return cmp.Or(cmp.Compare(b.Gain, a.Gain), cmp.Compare(b.MeanGain, a.MeanGain))
+	})
 	return out, nil
 }

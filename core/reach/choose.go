@@ -32,7 +32,7 @@ type Table struct {
 // way is what is reached between two kinds of paint.
 type way struct {
 	reach Reach
-	set   reached
+	clean bins
 }
 
 var nothing way
@@ -49,11 +49,6 @@ func (t *Table) way(i, j int) *way {
 	}
 	return &t.ways[a*(a-1)/2+b]
 }
-
-// reached are the bins that are reached cleanly, and at least softened.
-type reached struct{ clean, soft bins }
-
-func (a reached) or(b reached) reached { return reached{a.clean.or(b.clean), a.soft.or(b.soft)} }
 
 // atOnce is how many pairs are followed before the context is looked at again,
 // and how many paths are in memory at once: some hundredths of a second.
@@ -97,7 +92,7 @@ func NewTable(ctx context.Context, paints []*paint.Paint, workers int, report Re
 		report.send(PairsStage, len(t.ways), all)
 		for _, p := range path.PairSome(some, path.ByHue, workers) {
 			r := OfPath(p.Path)
-			t.ways = append(t.ways, way{r, reached{r.from(paint.CleanFrom()), r.from(paint.SoftenedFrom())}})
+			t.ways = append(t.ways, way{r, r.from(paint.CleanFrom())})
 		}
 	}
 	return t, nil
@@ -186,11 +181,11 @@ const nearly = 0.95
 // the role before.
 type filling struct {
 	before, after int
-	within        reached // between the two
+	within        bins // reached cleanly between the two
 }
 
 // Best are the systems that reach the most of the circle cleanly; among those
-// the most of it at least softened, then the most on the whole. With prices it
+// the brightest on the mean. With prices it
 // is the cheapest ones that reach nearly as much, or those of the fewest tubes.
 // It ends with the context.
 func (t *Table) Best(ctx context.Context, w Criteria) ([]Choice, error) {
@@ -328,7 +323,7 @@ func (t *Table) fillings(w Criteria) (out [3][]filling, err error) {
 			}
 			for _, j := range role[:n] {
 				before, _ := wheel.Facing(t.paints[j], t.paints[i])
-				f := filling{j, i, t.way(i, j).set}
+				f := filling{j, i, t.way(i, j).clean}
 				if before == t.paints[i] {
 					f.before, f.after = i, j
 				}
@@ -391,33 +386,33 @@ type finder struct {
 
 type found struct {
 	fill        [3]filling
-	clean, soft int
+	clean       int
 	mean, price float64
 }
 
-// section is what is reached between two roles.
-func (f *finder) section(a, b filling) reached {
-	s := f.t.way(a.after, b.before).set
+// section is what is reached cleanly between two roles.
+func (f *finder) section(a, b filling) bins {
+	s := f.t.way(a.after, b.before).clean
 	if f.double {
-		s = s.or(f.t.way(a.before, b.before).set).or(f.t.way(a.before, b.after).set).or(f.t.way(a.after, b.after).set)
+		s = s.or(f.t.way(a.before, b.before).clean).or(f.t.way(a.before, b.after).clean).or(f.t.way(a.after, b.after).clean)
 	}
 	return s
 }
 
-func (f *finder) offer(fill [3]filling, all reached) {
-	c := found{fill: fill, clean: all.clean.count(), soft: all.soft.count(), price: f.price(fill)}
+func (f *finder) offer(fill [3]filling, all bins) {
+	c := found{fill: fill, clean: all.count(), price: f.price(fill)}
 	if c.clean < f.least {
 		return
 	}
 	if len(f.best) == f.most {
 		last := f.best[len(f.best)-1]
-		if cmp.Or(cmp.Compare(last.price, c.price), cmp.Compare(c.clean, last.clean), cmp.Compare(c.soft, last.soft)) < 0 {
+		if cmp.Or(cmp.Compare(last.price, c.price), cmp.Compare(c.clean, last.clean)) < 0 {
 			return // whatever its mean
 		}
 	}
 	c.mean = f.reach(fill).Mean()
 	at, _ := slices.BinarySearchFunc(f.best, c, func(a, b found) int {
-		if better := cmp.Or(cmp.Compare(a.price, b.price), cmp.Compare(b.clean, a.clean), cmp.Compare(b.soft, a.soft), cmp.Compare(b.mean, a.mean)); better != 0 {
+		if better := cmp.Or(cmp.Compare(a.price, b.price), cmp.Compare(b.clean, a.clean), cmp.Compare(b.mean, a.mean)); better != 0 {
 			return better
 		}
 		return -1 // what was found first stays before its equals

@@ -80,10 +80,17 @@ func (r Reach) Clean() float64 { return r.from(paint.CleanFrom()).share() }
 // Soft is the share of the circle, 0 to 1, that is reached clean or softened.
 func (r Reach) Soft() float64 { return r.from(paint.SoftenedFrom()).share() }
 
+// vividFrom is the reach from which a hue is vivid, once rounded.
+const vividFrom = 0.90
+
+// Vivid is the share of the circle, 0 to 1, that is reached at 0.90 of the possible
+// or more.
+func (r Reach) Vivid() float64 { return r.from(vividFrom).share() }
+
 // CleanRuns are the stretches of the circle that are reached cleanly.
 func (r Reach) CleanRuns() []HueRange { return r.from(paint.CleanFrom()).runs() }
 
-// Mean is the mean over all bins.
+// Mean is the mean brightness: the mean over all bins.
 func (r Reach) Mean() float64 {
 	sum := 0.0
 	for _, v := range r {
@@ -118,7 +125,7 @@ type bins [2]uint64
 
 func (r Reach) from(least float64) (out bins) {
 	for i, v := range r {
-		if v >= least {
+		if paint.TwoPlaces(v) >= least {
 			out.add(i)
 		}
 	}

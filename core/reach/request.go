@@ -290,7 +290,7 @@ func (r Reach) Sentence(name string) string {
 	}
 	switch runs := r.CleanRuns(); {
 	case r.Clean() == 1:
-		return name + " is clean all the way round."
+		return fmt.Sprintf("%s is clean all the way round, and vivid in %.0f %% of it.", name, 100*r.Vivid())
 	case len(runs) == 0:
 		return fmt.Sprintf("%s is clean nowhere for long, %s.", name, rest)
 	default:

@@ -26,7 +26,7 @@ func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 	require.NotEmpty(t, got.BuyNext, "a blue that leans to green is missing")
 	for _, b := range got.BuyNext {
 		assert.Equal(t, byte('B'), b.Paint.ID[1], b.Paint.ID)
-		assert.InDelta(t, got.Best.Reach.Clean()+b.Gain, b.Clean, 1e-3)
+		assert.InDelta(t, got.Best.Reach.Clean()+b.Gain, b.Reach.Clean(), 1e-3)
 	}
 	got, err = Choose(t.Context(), nil, Request{Kind: wheel.RYB, Aim: MostHues, Library: true, Contains: []string{"PB29"}})
 	require.NoError(t, err)
@@ -107,4 +107,31 @@ func BenchmarkMatchTwelveColoursByFourSystems(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
+}
+
+// A box that is clean all the way round is still told what would make it brighter.
+func TestABoxThatIsCleanAllRoundBuysForBrightness(t *testing.T) {
+	box := painttest.Paints("PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3")
+	got, err := Choose(t.Context(), box, Request{Kind: wheel.Split, Aim: MostHues})
+	require.NoError(t, err)
+	require.Equal(t, 1.0, got.Best.Reach.Clean())
+	require.NotEmpty(t, got.BuyNext)
+	last := 1.0
+	for _, b := range got.BuyNext {
+		assert.Zero(t, b.Gain, b.Paint.ID)
+		assert.GreaterOrEqual(t, b.MeanGain, leastMeanGain, b.Paint.ID)
+		assert.InDelta(t, got.Best.Reach.Mean()+b.MeanGain, b.Reach.Mean(), 1e-9)
+		assert.LessOrEqual(t, b.MeanGain, last, "the one that adds most comes first")
+		last = b.MeanGain
+	}
+}
+
+func TestVividIsCleanAndMore(t *testing.T) {
+	var r Reach
+	for i := range r {
+		r[i] = float64(i) / (Bins - 1)
+	}
+	assert.InDelta(t, 0.5, r.Mean(), 1e-12)
+	assert.InDelta(t, 8.0/Bins, r.Vivid(), 1e-12, "from 0.895, which is 0.90 once rounded")
+	assert.Less(t, r.Vivid(), r.Clean())
 }

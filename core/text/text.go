@@ -70,6 +70,14 @@ func UpperFirst(s string) string {
 	return string(unicode.ToUpper(r)) + s[size:]
 }
 
+// Article is a word, in lower case, behind "a" or "an".
+func Article(word string) string {
+	if word != "" && strings.ContainsRune("aeio", rune(word[0])) {
+		return "an " + word
+	}
+	return "a " + word
+}
+
 func ordinal(n int) string {
 	ending := "th"
 	if n%100 < 11 || n%100 > 13 {

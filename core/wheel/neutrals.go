@@ -10,6 +10,7 @@ import (
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/core/recipe"
+	"gyrophane/core/text"
 )
 
 // Balance is where two colours cancel: the mixture of least C*ab as painted.
@@ -19,7 +20,7 @@ type Balance struct {
 	Mixture paint.Mixture
 	Lab     colour.Lab // as painted, dry
 	HueWord string     // of its undertone: "grey, leaning ..."
-	Even    string     // what dominates in equal parts, and what to add
+	Says    string     // what the two make: a grey, or what it is called that is none, and which way equal parts lie
 	path    *path.Path
 	share   float64
 }
@@ -53,16 +54,73 @@ func BalanceOf(a, b *paint.Paint, in paint.Medium) Balance {
 	out := Balance{A: a, B: b, Parts: recipe.OfTwo(a, b, parts), Mixture: m, Lab: m.AsPainted(in, false).Lab(), share: share}
 	out.HueWord = m.Undertone().HueWord()
 	half := paint.Between(&ma, &mb, 0.5)
-	strong, weak := a, b
+	weak := b
 	if share < 0.5 {
-		strong, weak = b, a
+		weak = a
 	}
-	if math.Abs(share-0.5) < 0.02 {
-		out.Even = "In equal parts they are balanced."
-	} else {
-		out.Even = fmt.Sprintf("In equal parts the %s dominates (%s): add more of the %s.", strong.Name, half.Undertone().HueWord(), weak.Name)
+	look := half.AsPainted(in, false)
+	switch words := look.OKLab(colour.D65).Words(); {
+	case !out.Neutral():
+		out.Says = fmt.Sprintf("These two make %s, not a grey.", text.Article(out.Lab.OKLab().Words()))
+	case math.Abs(share-0.5) < 0.02:
+		out.Says = "In equal parts they are balanced."
+	default:
+		out.Says = fmt.Sprintf("In equal parts they make %s: add more of the %s.", text.Article(words), weak.ShortName())
 	}
 	return out
+}
+
+// greyChroma is the C*ab as painted up to which the middle of two complements is
+// called a grey.
+const greyChroma = 12
+
+// Neutral says that the two cancel: what they make is a grey.
+func (b *Balance) Neutral() bool { return b.Lab.Chroma() <= greyChroma }
+
+// Help is a third paint that brings a balance to a grey.
+type Help struct {
+	Paint *paint.Paint
+	Parts recipe.Recipe // of all three
+	Lab   colour.Lab    // as painted, dry
+}
+
+// Helped finds, among paints at hand, the one that brings a balance that is no
+// grey nearest to one, and the parts: no white or black, and none where none
+// brings it to a C*ab of 12.
+func (b *Balance) Helped(from []*paint.Paint, in paint.Medium) (best Help, ok bool) {
+	two := b.Parts.Plain()
+	if b.Neutral() || len(two) != 2 {
+		return best, false
+	}
+	least := float64(greyChroma)
+	whole := int(two[0].Parts + two[1].Parts)
+	for _, p := range from {
+		m := p.Alone()
+		if m.Neutral() || p.ID == b.A.ID || p.ID == b.B.ID {
+			continue
+		}
+		grey := func(share float64) colour.Lab {
+			mixed := paint.Between(&b.Mixture, &m, share)
+			return mixed.AsPainted(in, false).Lab()
+		}
+		near := math.Inf(1) // what the paint can do, in parts that are not whole
+		for _, share := range paint.Shares(25, 1, p.Strength()) {
+			near = min(near, grey(share).Chroma())
+		}
+		if near > least+1 {
+			continue
+		}
+		for times := 1; times*whole < recipe.MostParts; times++ {
+			for n := 1; times*whole+n <= recipe.MostParts; n++ {
+				look := grey(float64(n) / float64(times*whole+n))
+				if c := look.Chroma(); c < least-0.25 || c <= greyChroma && best.Paint == nil {
+					parts := recipe.OfTwo(b.A, b.B, [2]int{times * int(two[0].Parts), times * int(two[1].Parts)})
+					best, least = Help{p, append(parts, recipe.Ingredient{Paint: p, Parts: float64(n)}), look}, c
+				}
+			}
+		}
+	}
+	return best, best.Paint != nil
 }
 
 // Intensity are n steps (5 or 7) from one colour through the balance to the

@@ -299,7 +299,11 @@ func TestComplementsBalanceToGrey(t *testing.T) {
 		a, c := b.A.Alone(), b.B.Alone()
 		assert.Less(t, b.Lab.Chroma(), a.AsPainted(medium, false).Lab().Chroma())
 		assert.Less(t, b.Lab.Chroma(), c.AsPainted(medium, false).Lab().Chroma())
-		assert.Contains(t, b.Even, "equal parts")
+		if b.Neutral() {
+			assert.Contains(t, b.Says, "equal parts")
+		} else {
+			assert.Contains(t, b.Says, "not a grey")
+		}
 		for _, n := range []int{5, 7} {
 			steps := b.Intensity(n)
 			require.Len(t, steps, n)
@@ -398,4 +402,30 @@ func BenchmarkDoubleWheelOfNinePairings(b *testing.B) {
 	for b.Loop() {
 		Build(s, Options{})
 	}
+}
+
+func TestOppositesThatMakeNoGreyAreCalledWhatTheyMake(t *testing.T) {
+	medium := paint.Media()[0]
+	find := func(id string) *paint.Paint {
+		p, err := paint.Find(id)
+		require.NoError(t, err)
+		return p
+	}
+	brown := BalanceOf(find("PY74"), find("PV19"), medium)
+	require.False(t, brown.Neutral())
+	assert.Regexp(t, "^These two make an? .+, not a grey.$", brown.Says)
+	help, ok := brown.Helped(paint.Library(), medium)
+	require.True(t, ok, brown.Says)
+	assert.LessOrEqual(t, help.Lab.Chroma(), 12.0)
+	m, err := paint.Mix(help.Parts.Plain()...)
+	require.NoError(t, err)
+	assert.InDelta(t, help.Lab.Chroma(), m.AsPainted(medium, false).Lab().Chroma(), 1e-9, "the parts make what is promised")
+	assert.LessOrEqual(t, help.Parts.Total(), float64(recipe.MostParts))
+
+	_, ok = brown.Helped([]*paint.Paint{find("PW6"), find("PBk7"), find("PY74")}, medium)
+	assert.False(t, ok, "neither white nor black is a help, nor one of the two")
+	grey := BalanceOf(find("PO20"), find("PB35"), medium)
+	require.True(t, grey.Neutral(), grey.Says)
+	_, ok = grey.Helped(paint.Library(), medium)
+	assert.False(t, ok, "what is a grey needs none")
 }

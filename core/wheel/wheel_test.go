@@ -85,7 +85,7 @@ func TestBrightAndDullTriadsAreToldApart(t *testing.T) {
 	assert.Equal(t, paint.Clean, bright.Slots[10].Under.Verdict, "green of a lemon and a green-leaning blue")
 	assert.Equal(t, paint.Muddy, dull.Slots[10].Under.Verdict, "green of an orange-leaning yellow and a violet-leaning blue")
 	assert.Greater(t, bright.Lowest(2), dull.Lowest(2))
-	assert.Contains(t, dull.Because(10), "both lean away")
+	assert.Contains(t, dull.Because(10), "they lean away")
 }
 
 func TestTriadRefusesWhatCannotBeAPrimary(t *testing.T) {

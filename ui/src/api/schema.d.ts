@@ -1077,10 +1077,19 @@ export interface components {
             cleanCoverage: number;
             /**
              * Format: double
-             * @description more than without it
+             * @description more clean coverage than without it
              */
             gain: number;
+            /** Format: double */
+            meanBrightness: number;
+            /**
+             * Format: double
+             * @description more mean brightness than without it
+             */
+            meanGain: number;
             paint: components["schemas"]["PaintSummary"];
+            /** Format: double */
+            vividCoverage: number;
         };
         Box: {
             archived: components["schemas"]["KeptTube"][];
@@ -1139,9 +1148,9 @@ export interface components {
             loses?: string;
             /**
              * Format: double
-             * @description of the reach
+             * @description mean reach over the circle, 0 to 1
              */
-            mean: number;
+            meanBrightness: number;
             /**
              * Format: double
              * @description to the wanted colours, before parts are made whole; null when they are not the aim
@@ -1162,12 +1171,17 @@ export interface components {
             roles: components["schemas"]["PaintSummary"][][];
             /** Format: double */
             softCoverage: number;
+            /**
+             * Format: double
+             * @description share of the circle reached at 0.90 of the possible or more
+             */
+            vividCoverage: number;
         };
         /**
          * @description a verdict on what has a hue
          * @enum {string}
          */
-        ChromaticVerdict: "clean" | "softened" | "muddy";
+        ChromaticVerdict: "clean" | "quiet" | "softened" | "muddy";
         Colour: {
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
@@ -1206,6 +1220,11 @@ export interface components {
             kind: string;
             /** @description the slot that changes most from daylight to a warm lamp */
             lamp: components["schemas"]["LampShift"];
+            /**
+             * Format: double
+             * @description mean reach over the circle, 0 to 1
+             */
+            meanBrightness: number;
             name: string;
             /** Format: int64 */
             opaque: number;
@@ -1237,6 +1256,11 @@ export interface components {
             tubes: number;
             /** @description of each bin: clean, softened or muddy */
             verdicts: string[];
+            /**
+             * Format: double
+             * @description reached at 0.90 of the possible or more
+             */
+            vividCoverage: number;
             /** @description the longest run that is not clean */
             widestGap: components["schemas"]["WidestGap"];
         };
@@ -1247,6 +1271,11 @@ export interface components {
             brushedOut: components["schemas"]["Colour"];
             empty: boolean;
             hueWord: string;
+            /**
+             * Format: double
+             * @description retention over the mean of what its paints have alone, 0 to 1; 1 for a paint alone
+             */
+            kept: number;
             masstone: components["schemas"]["Colour"];
             name: string;
             parts: components["schemas"]["Ingredient"][];
@@ -1259,6 +1288,8 @@ export interface components {
             retention: number;
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
+            /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
+            verdictWords: string;
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -1590,6 +1621,11 @@ export interface components {
             asPainted: components["schemas"]["Colour"];
             brushedOut: components["schemas"]["Colour"];
             hueWord: string;
+            /**
+             * Format: double
+             * @description retention over the mean of what its paints have alone, 0 to 1; 1 for a paint alone
+             */
+            kept: number;
             lean: components["schemas"]["Lean"];
             masstone: components["schemas"]["Colour"];
             name: string;
@@ -1604,6 +1640,8 @@ export interface components {
             retention: number;
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
+            /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
+            verdictWords: string;
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -1611,6 +1649,17 @@ export interface components {
             wheelHue: number;
             /** @description the colour as painted, in words */
             words: string;
+        };
+        Helped: {
+            /**
+             * Format: double
+             * @description C*ab as painted, dry
+             */
+            chroma: number;
+            /** @description its name */
+            paint: string;
+            /** @description of all three */
+            parts: components["schemas"]["Ingredient"][];
         };
         Import: {
             /**
@@ -1755,8 +1804,14 @@ export interface components {
         Lean: {
             /** Format: double */
             degrees: number;
+            /** @description the same on the side of higher hue */
+            higher: components["schemas"]["Shown"];
+            /** @description where the masstone leans the other way: the neighbour it leans to */
+            inMass?: string;
             /** @description where a thin wash leans the other way: the neighbour it leans to */
             inWash?: string;
+            /** @description the brightest paint there is of the neighbour on the side of lower hue */
+            lower: components["schemas"]["Shown"];
             /** @description the neighbour it leans to, or centred */
             toward: string;
         };
@@ -1789,6 +1844,11 @@ export interface components {
             /** @description near enough to be on this way at all */
             fits: boolean;
             hueWord: string;
+            /**
+             * Format: double
+             * @description retention over the mean of what its paints have alone, 0 to 1; 1 for a paint alone
+             */
+            kept: number;
             masstone: components["schemas"]["Colour"];
             parts: components["schemas"]["Ingredient"][];
             /** @description the paints by volume, where something is let down or was stirred before */
@@ -1807,6 +1867,8 @@ export interface components {
             share: number;
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
+            /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
+            verdictWords: string;
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -1897,6 +1959,11 @@ export interface components {
             hueError: number | null;
             hueWord: string;
             judged: components["schemas"]["Judged"];
+            /**
+             * Format: double
+             * @description retention over the mean of what its paints have alone, 0 to 1; 1 for a paint alone
+             */
+            kept: number;
             ladder: components["schemas"]["Rung"][];
             /** @description D65 daylight, D50 gallery, A warm lamp */
             light: components["schemas"]["Light"];
@@ -1917,6 +1984,8 @@ export interface components {
             tint: components["schemas"]["Shown"];
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
+            /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
+            verdictWords: string;
             /** @description a thin wash over white */
             wash: components["schemas"]["Shown"];
             /**
@@ -1936,6 +2005,11 @@ export interface components {
             asPainted: components["schemas"]["Colour"];
             brushedOut: components["schemas"]["Colour"];
             hueWord: string;
+            /**
+             * Format: double
+             * @description retention over the mean of what its paints have alone, 0 to 1; 1 for a paint alone
+             */
+            kept: number;
             masstone: components["schemas"]["Colour"];
             parts: components["schemas"]["Ingredient"][];
             /** @description the paints by volume, where something is let down or was stirred before */
@@ -1947,6 +2021,8 @@ export interface components {
             retention: number;
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
+            /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
+            verdictWords: string;
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -1988,14 +2064,18 @@ export interface components {
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
-            /** @description what dominates in equal parts, and what to add */
-            even: string;
+            /** @description where it is no grey: the paint at hand that brings it to one */
+            helped?: components["schemas"]["Helped"];
             hueWord: string;
             /** @description as painted, dry */
             lab: number[];
+            /** @description C*ab at most 12: a grey */
+            neutral: boolean;
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
             parts: components["schemas"]["Ingredient"][];
+            /** @description what the two make, and which way equal parts lie */
+            says: string;
             /** @description #rrggbb */
             srgb: string;
         };
@@ -2081,6 +2161,11 @@ export interface components {
             b: string;
             brushedOut: components["schemas"]["Colour"];
             hueWord: string;
+            /**
+             * Format: double
+             * @description retention over the mean of what its paints have alone, 0 to 1; 1 for a paint alone
+             */
+            kept: number;
             masstone: components["schemas"]["Colour"];
             parts: components["schemas"]["Ingredient"][];
             /** @description the paints by volume, where something is let down or was stirred before */
@@ -2093,6 +2178,8 @@ export interface components {
             ruleOfThumb: components["schemas"]["RuleOfThumb"];
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
+            /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
+            verdictWords: string;
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -2132,6 +2219,11 @@ export interface components {
             hueOrder: number;
             hueWord: string;
             id: string;
+            /**
+             * Format: double
+             * @description retention over the mean of what its paints have alone, 0 to 1; 1 for a paint alone
+             */
+            kept: number;
             ladder: components["schemas"]["Rung"][];
             /** @description null where there is no hue to lean */
             lean: components["schemas"]["Lean"];
@@ -2164,6 +2256,8 @@ export interface components {
             studentSafe: boolean;
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
+            /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
+            verdictWords: string;
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -2300,6 +2394,8 @@ export interface components {
              * @description where rule of thumb and computation part
              */
             parted: number;
+            /** Format: int64 */
+            quiet: number;
             /** @description from one primary to another */
             section: boolean;
             /** Format: int64 */
@@ -2380,6 +2476,11 @@ export interface components {
             at: number;
             brushedOut: components["schemas"]["Colour"];
             hueWord: string;
+            /**
+             * Format: double
+             * @description retention over the mean of what its paints have alone, 0 to 1; 1 for a paint alone
+             */
+            kept: number;
             masstone: components["schemas"]["Colour"];
             /** @description what it is, as PAINT=PARTS with commas between; its parts come near it */
             mix: string;
@@ -2398,6 +2499,8 @@ export interface components {
             share: number;
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
+            /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
+            verdictWords: string;
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -2415,6 +2518,11 @@ export interface components {
             at: number;
             brushedOut: components["schemas"]["Colour"];
             hueWord: string;
+            /**
+             * Format: double
+             * @description retention over the mean of what its paints have alone, 0 to 1; 1 for a paint alone
+             */
+            kept: number;
             masstone: components["schemas"]["Colour"];
             mixing: string[];
             parts: components["schemas"]["Ingredient"][];
@@ -2429,6 +2537,8 @@ export interface components {
             share: number;
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
+            /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
+            verdictWords: string;
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -2571,6 +2681,11 @@ export interface components {
             hueWord: string;
             /**
              * Format: double
+             * @description retention over the mean of what its paints have alone, 0 to 1; 1 for a paint alone
+             */
+            kept: number;
+            /**
+             * Format: double
              * @description OKLab lightness, brushed out; negative when darker
              */
             lighter: number;
@@ -2595,6 +2710,8 @@ export interface components {
             turned: number;
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
+            /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
+            verdictWords: string;
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -3017,6 +3134,11 @@ export interface components {
             jump: number;
             /** @description over 1.6 times the wheel's median, and over 0.06 */
             jumps: boolean;
+            /**
+             * Format: double
+             * @description retention over the mean of what its paints have alone, 0 to 1; 1 for a paint alone
+             */
+            kept: number;
             kind: components["schemas"]["SlotKind"];
             ladder: components["schemas"]["Rung"][];
             /** @description of a primary, in its role */
@@ -3042,6 +3164,8 @@ export interface components {
             schemes: components["schemas"]["SchemeSlots"][];
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
+            /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
+            verdictWords: string;
             /** @description as painted, wet */
             wet: components["schemas"]["Colour"];
             /**
@@ -3119,10 +3243,12 @@ export interface components {
             cleanCoverage: number;
             /**
              * Format: double
-             * @description more than without it; negative when less
+             * @description more clean coverage than without it; negative when less
              */
             gain: number;
             in: components["schemas"]["PaintSummary"];
+            /** Format: double */
+            meanBrightness: number;
             out: components["schemas"]["PaintSummary"];
             says: string;
         };
@@ -3184,6 +3310,8 @@ export interface components {
             retention: number;
             undertone: components["schemas"]["Shown"];
             verdict: components["schemas"]["Verdict"];
+            /** @description the verdict, with how near it stands to the next */
+            verdictWords: string;
             /** @description the colour as painted, in words */
             words: string;
         };
@@ -3231,6 +3359,11 @@ export interface components {
             hueOrder: number;
             hueWord: string;
             id: string;
+            /**
+             * Format: double
+             * @description retention over the mean of what its paints have alone, 0 to 1; 1 for a paint alone
+             */
+            kept: number;
             ladder: components["schemas"]["Rung"][];
             /** @description null where there is no hue to lean */
             lean: components["schemas"]["Lean"];
@@ -3274,6 +3407,8 @@ export interface components {
             temperature?: "warm" | "cool";
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
+            /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
+            verdictWords: string;
             /**
              * Format: double
              * @description degrees on the painter's circle: red 0, yellow 120, blue 240
@@ -3321,7 +3456,7 @@ export interface components {
          * @description on how much of the possible brightness is kept; neutral for what has no hue
          * @enum {string}
          */
-        Verdict: "clean" | "softened" | "muddy" | "neutral";
+        Verdict: "clean" | "quiet" | "softened" | "muddy" | "neutral";
         Wanted: {
             /** @description #rrggbb, or CIELAB as L,a,b, as painted and dry */
             colour: string;

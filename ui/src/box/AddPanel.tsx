@@ -8,7 +8,7 @@ import type { Conditions, KeptTube, Paint } from "../api/client";
 import { paintsQuery } from "../api/queries";
 import { leanWords } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
-import { LeanArrow } from "../drawing/Marks";
+import { LeanMark } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
 import { familyWords } from "./words";
 import { PanelHead } from "./Pieces";
@@ -128,7 +128,7 @@ export function AddPanel({
           </Box>
           {p.lean && (
             <Box sx={{ flex: "none", width: 84, textAlign: "right" }}>
-              <LeanArrow lean={p.lean} />
+              <LeanMark lean={p.lean} />
               <Typography variant="caption" component="p">
                 {leanWords(p.lean)}
               </Typography>

@@ -437,8 +437,8 @@ function Legend() {
       </Typography>
       <Typography component="div" variant="body2">
         <Box sx={line}>
-          <Drop verdict="clean" /> <Drop verdict="softened" /> <Drop verdict="muddy" /> how bright
-          its undertone is
+          <Drop verdict="clean" /> clean, <Drop verdict="quiet" /> quiet: how bright its undertone
+          is
         </Box>
         <Box sx={line}>
           <StrengthMark strength={3} /> tinting strength, 1 to 5
@@ -449,7 +449,8 @@ function Legend() {
         </Box>
       </Typography>
       <Typography variant="caption">
-        Lean is measured on the undertone in white, in degrees of hue from the middle of the family.
+        Lean is measured on the tint of 1 to 9 in white, in degrees of hue from the hinge of the
+        family.
       </Typography>
     </Box>
   );

@@ -5,7 +5,7 @@ import type { KeptTube } from "../api/client";
 import { leanWords, nameOf } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { DrawDown } from "../drawing/DrawDown";
-import { Drop, HidingMark, LeanArrow, StrengthMark } from "../drawing/Marks";
+import { Drop, HidingMark, LeanMark, StrengthMark } from "../drawing/Marks";
 import { familyWords } from "./words";
 import { VisuallyHidden } from "../parts/VisuallyHidden";
 
@@ -189,7 +189,7 @@ function Strip({
         <Box sx={{ display: "flex", alignItems: "center", gap: 0.5, height: 20 }}>
           {p.lean && (
             <>
-              <LeanArrow lean={p.lean} />
+              <LeanMark lean={p.lean} />
               <Typography
                 variant="caption"
                 component="span"

@@ -8,7 +8,7 @@ import { leanWords, nameOf } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { WantIt } from "../parts/WantIt";
 import { Words } from "../parts/Words";
-import { hidingWords, LeanArrow, Drop } from "../drawing/Marks";
+import { hidingWords, LeanMark, Drop } from "../drawing/Marks";
 import { SpectrumPlot } from "../drawing/SpectrumPlot";
 import { Swatch } from "../drawing/Swatch";
 
@@ -146,7 +146,7 @@ export function LeanLine({ tube }: { tube: Pick<KeptTube, "paint"> }) {
   return (
     <Box sx={{ display: "flex", gap: 1, alignItems: "flex-start" }}>
       <Box sx={{ pt: 0.5, flex: "none" }}>
-        <LeanArrow lean={p.lean} />
+        <LeanMark lean={p.lean} />
       </Box>
       <Box>
         <Typography variant="subtitle2">
@@ -159,7 +159,16 @@ export function LeanLine({ tube }: { tube: Pick<KeptTube, "paint"> }) {
             </Box>
           )}
         </Typography>
-        {p.lean.inWash && <Typography variant="body2">In a wash: to {p.lean.inWash}.</Typography>}
+        {(p.lean.inMass || p.lean.inWash) && (
+          <Typography variant="body2">
+            {[
+              p.lean.inMass && `straight from the tube: to ${p.lean.inMass}`,
+              p.lean.inWash && `in a wash: to ${p.lean.inWash}`,
+            ]
+              .filter(Boolean)
+              .join("; ")}
+          </Typography>
+        )}
       </Box>
     </Box>
   );
@@ -247,7 +256,7 @@ function Facts({ tube }: { tube: KeptTube }) {
       <Box sx={{ display: "flex", alignItems: "center", gap: 1, mb: 0.5 }}>
         <Drop verdict={p.verdict} height={20} />
         <Typography sx={{ fontWeight: 600, fontSize: 15 }}>
-          {p.verdict === "neutral" ? "neutral: no brightness to keep" : p.verdict}
+          {p.verdict === "neutral" ? "neutral: no brightness to keep" : p.verdictWords}
         </Typography>
         {p.verdict !== "neutral" && (
           <Typography variant="caption" sx={{ fontFamily: figures }}>

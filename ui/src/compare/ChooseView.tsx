@@ -197,10 +197,12 @@ export function ChooseView({ view }: { view: Conditions }) {
                     </span>
                   </Typography>
                   <Typography sx={{ fontFamily: figures, fontSize: 13 }}>
-                    +{(100 * b.gain).toFixed(0)} %
+                    {b.gain > 0 ? `+${(100 * b.gain).toFixed(0)} %` : `+${b.meanGain.toFixed(3)}`}
                   </Typography>
                   <Typography variant="body2" sx={{ color: grey.second }}>
-                    then {(100 * b.cleanCoverage).toFixed(0)} % of the hues are clean
+                    {b.gain > 0
+                      ? `then ${(100 * b.cleanCoverage).toFixed(0)} % of the hues are clean`
+                      : `then the mean brightness is ${b.meanBrightness.toFixed(2)}, ${(100 * b.vividCoverage).toFixed(0)} % of the hues vivid`}
                   </Typography>
                 </Box>
               ))}
@@ -319,11 +321,11 @@ function Row({
       </Box>
       <Box>
         <Box sx={{ height: 10, bgcolor: grey.track }}>
-          <Box sx={{ height: 10, width: `${100 * system.cleanCoverage}%`, bgcolor: grey.ink }} />
+          <Box sx={{ height: 10, width: `${100 * system.meanBrightness}%`, bgcolor: grey.ink }} />
         </Box>
         <Typography variant="caption" sx={{ fontFamily: figures }}>
-          {(100 * system.cleanCoverage).toFixed(0)} % clean,{" "}
-          {(100 * system.softCoverage).toFixed(0)} % or softened
+          brightness {system.meanBrightness.toFixed(2)}, {(100 * system.cleanCoverage).toFixed(0)} %
+          clean, {(100 * system.vividCoverage).toFixed(0)} % vivid
           {system.meanDe00 !== null &&
             `; ${system.reached} wanted reached, CIEDE2000 ${system.meanDe00.toFixed(1)}`}
           {system.price !== null && `, costs ${system.price.toFixed(2)}`}

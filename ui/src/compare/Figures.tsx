@@ -24,6 +24,17 @@ export function Figures({ got }: { got: Comparison }) {
       ],
     },
     {
+      name: "mean brightness",
+      of: (s) => [s.meanBrightness.toFixed(2), <Bar key="b" share={s.meanBrightness} />],
+    },
+    {
+      name: "vivid hues",
+      of: (s) => [
+        `${Math.round(100 * s.vividCoverage)} %`,
+        <Bar key="b" share={s.vividCoverage} />,
+      ],
+    },
+    {
       name: (
         <>
           <Drop verdict="softened" height={14} /> or softened

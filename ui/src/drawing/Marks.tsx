@@ -1,11 +1,12 @@
 import { grey } from "./style";
-import type { Verdict } from "./shapes";
+import { fill } from "./screen";
+import type { Shown, Verdict } from "./shapes";
 
 const outline = "M9.7 1.1 C9.3 5.3 2 8 2 13 A6 6 0 0 0 14 13 C14 9 10.7 6.7 9.7 1.1Z";
 const arrow = "M1 4.6 L14.2 5 L12.4 1.4 L23 6 L12.4 10.6 L14.2 7 L1 7.4Z";
 const lower = "M2.1 12 A6 6 0 1 0 13.9 12 Z";
 
-/** The verdict as a shape: full, half or hollow drop; nothing for neutral. */
+/** The verdict as a shape: full, half or hollow drop, a small full one in a hollow one for quiet; nothing for neutral. */
 export function Drop({
   verdict,
   height = 17,
@@ -35,23 +36,39 @@ export function Drop({
         strokeWidth={1.5}
       />
       {verdict === "softened" && <path d={lower} fill={grey.ink} />}
+      {verdict === "quiet" && (
+        <path d={outline} fill={grey.ink} transform="translate(4.3 7.4) scale(0.46)" />
+      )}
     </svg>
   );
 }
 
-/** Where a paint leans: an arrow, pointing back for the lower neighbour; a ring when centred. */
-export function LeanArrow({ lean }: { lean: { toward: string; degrees: number } }) {
+/**
+ * Where a paint leans: a piece of the wheel, turning as the wheel on the screen does, with
+ * the colours of its two neighbours at the ends, the hinge between them and the paint's place.
+ */
+export function LeanMark({
+  lean,
+}: {
+  lean: { toward: string; degrees: number; lower: Shown; higher: Shown };
+}) {
+  const centred = lean.toward === "centred";
+  const t = centred ? 0.5 : 0.5 + Math.max(-0.3, Math.min(0.3, -lean.degrees / 60));
+  const [x, y] = [3 + 28 * t, 11 - 16 * t * (1 - t)];
   return (
-    <svg width={24} height={12} viewBox="0 0 24 12" aria-hidden focusable="false">
-      {lean.toward === "centred" ? (
-        <circle cx={12} cy={6} r={3.6} fill="none" stroke={grey.ink} strokeWidth={1.5} />
-      ) : (
-        <path
-          d={arrow}
-          fill={grey.ink}
-          transform={lean.degrees < 0 ? "translate(24 0) scale(-1 1)" : undefined}
-        />
-      )}
+    <svg width={34} height={15} viewBox="0 0 34 15" aria-hidden focusable="false">
+      <path d="M3 11 Q17 3 31 11" fill="none" stroke={grey.mark} strokeWidth={1.4} />
+      <path d="M17 2.5 V6" stroke={grey.mark} strokeWidth={1.4} />
+      <circle cx={3.6} cy={11} r={3.2} fill={fill(lean.higher)} />
+      <circle cx={30.4} cy={11} r={3.2} fill={fill(lean.lower)} />
+      <circle
+        cx={x}
+        cy={y}
+        r={centred ? 2.8 : 3.4}
+        fill={centred ? grey.paper : grey.ink}
+        stroke={grey.ink}
+        strokeWidth={1.4}
+      />
     </svg>
   );
 }

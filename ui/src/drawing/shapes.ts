@@ -2,4 +2,4 @@
 export type Shown = { srgb: string; clipped: boolean; p3?: string; clippedP3?: boolean };
 
 /** How much of the possible brightness is kept, in a word. */
-export type Verdict = "clean" | "softened" | "muddy" | "neutral";
+export type Verdict = "clean" | "quiet" | "softened" | "muddy" | "neutral";

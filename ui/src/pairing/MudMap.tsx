@@ -202,8 +202,8 @@ export function MudMap({
                       cx={x + size / 2}
                       cy={y + size / 2}
                       r={Math.max(1.6, disc(p.retention))}
-                      fill={clean ? grey.ink : p.verdict === "softened" ? grey.mark : "none"}
-                      stroke={clean ? "none" : grey.mark}
+                      fill={clean ? grey.ink : p.verdict === "muddy" ? "none" : grey.mark}
+                      stroke={clean ? "none" : p.verdict === "quiet" ? grey.ink : grey.mark}
                       strokeWidth={1.2}
                     />
                   )}
@@ -220,7 +220,8 @@ export function MudMap({
         </svg>
       </Box>
       <Typography variant="caption" component="p" sx={{ mt: 0.5 }}>
-        the disc’s area is the brightness left half way: black clean, grey softened, hollow muddy
+        the disc’s area is the brightness left half way: black clean, grey softened (ringed in
+        black: quiet), hollow muddy
         {sizes[zoom]! > 20 && "; a cut corner where the rule of thumb parts from it"}; empty where
         there is no hue
       </Typography>

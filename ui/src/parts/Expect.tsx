@@ -16,7 +16,7 @@ export type Expecting = Partial<Expected>;
 export const whole = ({ hueWord, verdict, mud }: Expecting): Expected | null =>
   hueWord && verdict && mud ? { hueWord, verdict, mud } : null;
 
-const verdicts: Expected["verdict"][] = ["clean", "softened", "muddy"];
+const verdicts: Expected["verdict"][] = ["clean", "quiet", "softened", "muddy"];
 
 /** Which hue, and how bright it stays. */
 export function HueAndDrop({

@@ -4,7 +4,7 @@ import InputBase from "@mui/material/InputBase";
 import Typography from "@mui/material/Typography";
 import { useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { Paint } from "../api/client";
-import { Drop, LeanArrow } from "../drawing/Marks";
+import { Drop, LeanMark } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
 import { leanWords } from "./naming";
 import { figures, grey } from "../drawing/style";
@@ -212,7 +212,7 @@ function PaintRow({
       </Box>
       {paint.lean && (
         <Box sx={{ flex: "none", width: 80, textAlign: "right" }}>
-          <LeanArrow lean={paint.lean} />
+          <LeanMark lean={paint.lean} />
           <Typography variant="caption" component="p">
             {leanWords(paint.lean)}
           </Typography>

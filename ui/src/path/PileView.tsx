@@ -254,7 +254,7 @@ export function PileView({
                   {m.words}
                 </Typography>
                 <Typography sx={{ color: grey.second }}>
-                  undertone {m.hueWord}; {m.verdict},{" "}
+                  undertone {m.hueWord}; {m.verdictWords},{" "}
                   <span style={{ fontFamily: figures }}>{m.retention.toFixed(2)}</span> of the
                   possible
                 </Typography>

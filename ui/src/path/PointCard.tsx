@@ -72,7 +72,7 @@ export function PointCard({
         <Drop verdict={look.verdict} height={28} />
         <Box>
           <Typography sx={{ fontSize: 18, fontWeight: 600, lineHeight: "22px" }}>
-            {look.verdict}
+            {look.verdictWords}
           </Typography>
           <Typography variant="caption" sx={{ fontFamily: figures }}>
             {look.retention.toFixed(2)} of the possible

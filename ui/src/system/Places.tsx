@@ -7,7 +7,7 @@ import type { SystemPlaces } from "../api/client";
 import { Choice } from "../parts/Choice";
 import { leanWords } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
-import { Drop, LeanArrow } from "../drawing/Marks";
+import { Drop, LeanMark } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
 import { dragged, type At } from "./drag";
 
@@ -220,7 +220,7 @@ function PlaceMark({
           </Box>
           {p.lean && (
             <Box sx={{ display: "flex", alignItems: "center", gap: 0.75, mt: 0.5 }}>
-              <LeanArrow lean={p.lean} />
+              <LeanMark lean={p.lean} />
               <Typography variant="caption" sx={{ color: grey.ink }}>
                 {leanWords(p.lean)}
               </Typography>

@@ -84,8 +84,16 @@ export function NeutralsView({
           </Box>
           <Scale rungs={n.intensity} />
           <Typography sx={{ mt: 0.5 }}>
-            Most neutral at <b>{ratio(n.balance.parts)}</b>: {n.balance.hueWord}, C*ab{" "}
-            {n.balance.chroma.toFixed(1)}. {n.balance.even}
+            {n.balance.neutral ? "Most neutral" : "Nearest to a grey"} at{" "}
+            <b>{ratio(n.balance.parts)}</b>: {n.balance.hueWord}, C*ab {n.balance.chroma.toFixed(1)}
+            . {n.balance.says}
+            {n.balance.helped && (
+              <>
+                {" "}
+                The {n.balance.helped.paint} of your box brings it to one:{" "}
+                {inParts(n.balance.helped.parts)}, C*ab {n.balance.helped.chroma.toFixed(1)}.
+              </>
+            )}
           </Typography>
         </Box>
       ) : (

@@ -7,7 +7,7 @@ import { Link as To } from "react-router";
 import type { Predictions, RingRung, Settings, Slot, Wheel } from "../api/client";
 import { figures, grey } from "../drawing/style";
 import { WantIt } from "../parts/WantIt";
-import { Drop, LeanArrow } from "../drawing/Marks";
+import { Drop, LeanMark } from "../drawing/Marks";
 import { HowToMix, PartsBar } from "../parts/Recipe";
 import { Swatch } from "../drawing/Swatch";
 import { ratio, share } from "./words";
@@ -91,7 +91,7 @@ export function StepCard({
                 data-verdict={slot.verdict}
                 sx={{ fontSize: 20, lineHeight: "24px", fontWeight: 600 }}
               >
-                {slot.verdict}
+                {slot.verdictWords}
               </Typography>
               <Typography variant="caption" sx={{ fontFamily: figures }}>
                 {share(slot.retention)} of the possible
@@ -200,12 +200,13 @@ function PrimaryOnly({
             </Typography>
             {p.lean && (
               <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
-                <LeanArrow lean={p.lean} />
+                <LeanMark lean={p.lean} />
                 <Typography>
                   {p.lean.toward === "centred" ? "centred" : `leans to ${p.lean.toward}`}{" "}
                   <Box component="span" sx={{ fontFamily: figures, fontSize: 13 }}>
                     {Math.abs(p.lean.degrees).toFixed(0)}°
                   </Box>
+                  {p.lean.inMass && `; straight from the tube to ${p.lean.inMass}`}
                   {p.lean.inWash && `; in a wash to ${p.lean.inWash}`}
                 </Typography>
               </Box>

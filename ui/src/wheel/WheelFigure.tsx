@@ -470,13 +470,13 @@ function Across({ angle }: { angle: number }) {
 /** How the nine mixtures come out, in the empty middle. */
 function Summary({ slots }: { slots: Slot[] }) {
   const mixed = slots.filter((s) => s.kind !== "primary" && !s.empty);
-  const rows = (["clean", "softened", "muddy"] as const).map((verdict) => ({
-    verdict,
-    n: mixed.filter((s) => s.verdict === verdict).length,
-  }));
+  const rows = (["clean", "quiet", "softened", "muddy"] as const)
+    .map((verdict) => ({ verdict, n: mixed.filter((s) => s.verdict === verdict).length }))
+    .filter(({ verdict, n }) => verdict !== "quiet" || n > 0);
+  const top = cy - 14 * (rows.length - 3);
   return (
     <g>
-      <text x={cx} y={cy - 38} textAnchor="middle" fontSize={13} fill={grey.third}>
+      <text x={cx} y={top - 38} textAnchor="middle" fontSize={13} fill={grey.third}>
         {mixed.length === 9
           ? "of nine mixtures"
           : mixed.length === 3
@@ -485,11 +485,17 @@ function Summary({ slots }: { slots: Slot[] }) {
       </text>
       {rows.map(({ verdict, n }, i) => (
         <g key={verdict} fill={n === 0 ? grey.third : grey.ink}>
-          <text x={cx - 30} y={cy - 8 + 28 * i} textAnchor="end" fontSize={20} fontFamily={figures}>
+          <text
+            x={cx - 30}
+            y={top - 8 + 28 * i}
+            textAnchor="end"
+            fontSize={20}
+            fontFamily={figures}
+          >
             {n}
           </text>
-          <Drop verdict={verdict} height={18} x={cx - 22} y={cy - 23 + 28 * i} />
-          <text x={cx} y={cy - 8 + 28 * i} fontSize={15}>
+          <Drop verdict={verdict} height={18} x={cx - 22} y={top - 23 + 28 * i} />
+          <text x={cx} y={top - 8 + 28 * i} fontSize={15}>
             {verdict}
           </text>
         </g>

@@ -356,8 +356,8 @@ function Legend({ wheel }: { wheel: Wheel }) {
         </span>
       )}
       <Box sx={line}>
-        <Drop verdict="clean" height={12} /> clean <Drop verdict="softened" height={12} /> softened{" "}
-        <Drop verdict="muddy" height={12} /> muddy
+        <Drop verdict="clean" height={12} /> clean <Drop verdict="quiet" height={12} /> quiet{" "}
+        <Drop verdict="softened" height={12} /> softened <Drop verdict="muddy" height={12} /> muddy
       </Box>
     </Box>
   );
