@@ -79,7 +79,7 @@ func TestAHandWrittenCSVIsUnderstood(t *testing.T) {
 	assert.Equal(t, "line 2", rows[0].Where)
 	assert.Equal(t, "student", rows[0].Tube.Grade)
 	assert.Equal(t, 12.5, *rows[0].Tube.Price)
-	assert.Equal(t, 0.5, rows[0].Paint.Strength())
+	assert.Equal(t, paint.Student.Strength(3), rows[0].Paint.Strength())
 	assert.Equal(t, "PB15:3", rows[1].Tube.Library)
 	assert.Equal(t, "artist", rows[1].Tube.Grade)
 	rows, _, err = ReadBox([]byte("name\nultramarine blue\nno such paint\n"))

@@ -35,7 +35,7 @@ func (s *Studio) open(t store.Tube) (Tube, error) {
 	if known, there := s.tubes.Get(key); there {
 		return Tube{t, known.Paint}, nil
 	}
-	p, err := t.Definition.Paint(TubeID(t.ID), t.Details().Strength())
+	p, err := t.Definition.Graded(TubeID(t.ID), paint.Grade(t.Details().Grade))
 	out := Tube{t, p}
 	if err == nil {
 		s.tubes.Add(key, out)

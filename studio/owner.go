@@ -66,7 +66,7 @@ func OpenTubes(tubes []paint.Tube) (paints []*paint.Paint, prices map[string]flo
 		if times[id]++; times[id] > 1 {
 			id += "-" + strconv.Itoa(times[id])
 		}
-		one, err := t.Paint(id, t.Strength())
+		one, err := t.Graded(id, paint.Grade(t.Grade))
 		if err != nil {
 			return nil, nil, err
 		}

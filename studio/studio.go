@@ -111,7 +111,7 @@ func (s *Studio) finder(ctx context.Context, who Identity, frozen, found map[str
 			}
 			o, err := s.open(kept)
 			if err == nil && found != nil {
-				found[id] = store.FrozenTube{Definition: kept.Definition, Strength: kept.Details().Strength()}
+				found[id] = store.FrozenTube{Definition: kept.Definition, Strength: o.Paint.Strength()}
 			}
 			return o.Paint, err
 		}

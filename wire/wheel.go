@@ -101,6 +101,7 @@ type Neutral struct {
 	Chroma  float64      `json:"chroma" doc:"C*ab as painted, dry"`
 	HueWord string       `json:"hueWord"`
 	Neutral bool         `json:"neutral" doc:"C*ab at most 12: a grey"`
+	Words   string       `json:"words" doc:"what it is called, as painted and dry"`
 	Says    string       `json:"says" doc:"what the two make, and which way equal parts lie"`
 	Helped  *Helped      `json:"helped,omitempty" doc:"where it is no grey: the paint at hand that brings it to one"`
 	Shown
@@ -291,7 +292,7 @@ func (v View) neutral(w *wheel.Wheel, i int) (Neutral, bool) {
 func (v View) balance(b wheel.Balance, i, j int) Neutral {
 	return Neutral{
 		A: i, B: j, Parts: v.Recipe(b.Parts), Lab: [3]float64{round(b.Lab.L, 2), round(b.Lab.A, 2), round(b.Lab.B, 2)},
-		Chroma: round(b.Lab.Chroma(), 2), HueWord: b.HueWord, Neutral: b.Neutral(), Says: b.Says, Shown: v.painted(&b.Mixture),
+		Chroma: round(b.Lab.Chroma(), 2), HueWord: b.HueWord, Neutral: b.Neutral(), Words: b.Lab.OKLab().Words(), Says: b.Says, Shown: v.painted(&b.Mixture),
 	}
 }
 

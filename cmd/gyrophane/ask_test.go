@@ -43,7 +43,7 @@ func TestPairWheelAndPaintsJSON(t *testing.T) {
 	callJSON(t, "pair PB29 PR122 --steps 3", &pair)
 	assert.Len(t, pair.Steps, 3)
 	assert.Equal(t, "bright", pair.RuleOfThumb)
-	assert.Contains(t, pair.Because, "blue light gets past both")
+	assert.Contains(t, pair.Because, "red light get past both")
 
 	for _, spacing := range []string{"hue", "contrast", "parts"} {
 		var wheel wire.Wheel

@@ -53,6 +53,16 @@ func (d Definition) Paint(id string, strength float64) (*Paint, error) {
 	return t, nil
 }
 
+// Graded is the paint of a definition as a tube of a grade. The error is an
+// input.Error.
+func (d Definition) Graded(id string, g Grade) (*Paint, error) {
+	p, err := d.paint(id)
+	if err != nil {
+		return nil, err
+	}
+	return d.Paint(id, g.Strength(p.StrengthClass))
+}
+
 func (d Definition) paint(id string) (*Paint, error) {
 	if d.Library != "" {
 		return Find(d.Library)

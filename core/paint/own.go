@@ -60,10 +60,16 @@ func ParseGrade(s string) (Grade, error) {
 	return "", fmt.Errorf("unknown grade %q: choose artist or student", input.Clip(s))
 }
 
-// Strength is the factor on K and S that tubes of a grade start with.
-func (g Grade) Strength() float64 {
+// studentStrength is the strength that student tubes start with, by the class of
+// tinting strength, 1 to 5: the strong pigments are let down most, for what is
+// dear in a tube is its pigment.
+var studentStrength = [...]float64{1: 0.85, 2: 0.7, 3: 0.55, 4: 0.33, 5: 0.2}
+
+// Strength is the factor on K and S that tubes of a grade start with, of a paint
+// whose class of tinting strength is 1 to 5.
+func (g Grade) Strength(class int) float64 {
 	if g == Student {
-		return 0.5
+		return studentStrength[class]
 	}
 	return 1
 }

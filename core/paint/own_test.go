@@ -147,9 +147,22 @@ func TestSurfacesAreTakenOffAsTheyArePutOn(t *testing.T) {
 	}
 }
 
-func TestAStudentTubeIsHalfAsStrong(t *testing.T) {
+// The stronger a class, the more its student tubes are let down.
+func TestStudentTubesOfStrongPaintsAreLetDownMost(t *testing.T) {
+	last := 1.0
+	for class := 1; class <= 5; class++ {
+		assert.Less(t, Student.Strength(class), last)
+		assert.Equal(t, 1.0, Artist.Strength(class))
+		last = Student.Strength(class)
+	}
+	p, err := Definition{Library: "PB15:3"}.Graded("tube-1", Student)
+	require.NoError(t, err)
+	assert.Equal(t, Student.Strength(find(t, "PB15:3").StrengthClass), p.Strength())
+}
+
+func TestATubeOfHalfTheStrengthNeedsTwiceTheParts(t *testing.T) {
 	full := find(t, "PB15:3")
-	half, err := full.Tube("tube-1", Student.Strength())
+	half, err := full.Tube("tube-1", 0.5)
 	require.NoError(t, err)
 	assert.Equal(t, 0.5, half.Strength())
 	assert.Equal(t, full.StrengthClass-1, half.StrengthClass)

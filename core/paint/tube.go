@@ -49,9 +49,6 @@ func (d TubeDetails) Check() (TubeDetails, error) {
 	return d, nil
 }
 
-// Strength is the factor on K and S that the tube's grade starts with.
-func (d TubeDetails) Strength() float64 { return Grade(d.Grade).Strength() }
-
 // Tube is a tube of a box: what paint it is, and what is said of it.
 type Tube struct {
 	Definition
@@ -91,7 +88,7 @@ func (t Tube) Complete() (Tube, *Paint, error) {
 		}
 		*d = derived.Definition
 	}
-	p, err := d.Paint("", t.Strength())
+	p, err := d.Graded("", Grade(t.Grade))
 	return t, p, err
 }
 

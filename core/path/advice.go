@@ -38,7 +38,7 @@ func (c Correction) Advise(pile string) (Advice, string) {
 		}
 		return Add, fmt.Sprintf("Add %s. The pile grows to %.1f times what it is%s.", c.Add.Words(), c.Grows, left)
 	}
-	return StartOver, fmt.Sprintf("Adding %s would mend it, but the pile grows to %.1f times what it is and %s parts are left over; started over, %s are thrown away.",
+	return StartOver, fmt.Sprintf("Mending needs %s: start over. The pile would grow to %.1f times what it is, with %s parts left over; started over, %s are thrown away.",
 		c.Add.Words(), c.Grows, hundredths(c.Waste), hundredths(c.StartOver))
 }
 

@@ -245,3 +245,12 @@ func TestAPathDoesNotFlicker(t *testing.T) {
 		}
 	}
 }
+
+// What beginners are told, three of yellow to one of red, holds for student paints.
+func TestAnOrangeOfThreeToOneIsReachedWithStudentPaints(t *testing.T) {
+	yellow, err := paint.Definition{Library: "PY37"}.Graded("y", paint.Student)
+	require.NoError(t, err)
+	red, err := paint.Definition{Library: "PR188"}.Graded("r", paint.Student)
+	require.NoError(t, err)
+	assert.Equal(t, "3 y : 1 r", New(yellow, red).Middle(ByHue).Parts.String())
+}

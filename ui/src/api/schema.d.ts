@@ -2078,6 +2078,8 @@ export interface components {
             says: string;
             /** @description #rrggbb */
             srgb: string;
+            /** @description what it is called, as painted and dry */
+            words: string;
         };
         Neutrals: {
             /** @description of the slot that is asked about and its complement; null where one is missing */

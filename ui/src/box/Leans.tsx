@@ -58,7 +58,7 @@ export function Leans({
         />
         <Typography variant="body2" sx={{ mt: 1, color: grey.second }}>
           Painters teach both. A yellow or a red is warm when it leans to orange. The lean itself is
-          measured on the undertone and does not depend on the word.
+          measured on the tint of 1 to 9 and does not depend on the word.
         </Typography>
       </Box>
     </Box>
@@ -83,7 +83,7 @@ function Dial({
   chosen?: number;
   onChoose: (t: KeptTube) => void;
 }) {
-  const turn = (degrees: number) => (degrees / arc.span) * 78;
+  const turn = (degrees: number) => (-degrees / arc.span) * 78; // as the wheel turns
   const on = (radius: number, degrees: number) => point(cx, cy, radius, turn(degrees));
   const stretch = (from: number, to: number) => {
     const [x1, y1] = on(r, from);
@@ -106,8 +106,8 @@ function Dial({
       role="group"
       aria-label={`${arc.family}: where each leans between ${arc.lower} and ${arc.higher}`}
     >
-      <path d={stretch(-arc.span, arc.span)} fill="none" stroke={grey.mark} strokeWidth={1.2} />
-      <path d={stretch(-arc.dead, arc.dead)} fill="none" stroke={grey.ink} strokeWidth={4} />
+      <path d={stretch(arc.span, -arc.span)} fill="none" stroke={grey.mark} strokeWidth={1.2} />
+      <path d={stretch(arc.dead, -arc.dead)} fill="none" stroke={grey.ink} strokeWidth={4} />
       <text x={cx} y={cy - 26} textAnchor="middle" fontSize={20} fontWeight={600} fill={grey.ink}>
         {arc.family}
       </text>

@@ -477,9 +477,10 @@ function summary(got: Pairings): string {
   const sum = (k: "clean" | "quiet" | "softened" | "muddy" | "parted") =>
     got.sections.filter((s) => s.section).reduce((n, s) => n + s[k], 0);
   const parted = sum("parted");
+  const quiet = sum("quiet") > 0 ? ` ${sum("quiet")} quiet,` : "";
   const rule =
     parted === 0
       ? "The rule of thumb puts them in the same order."
       : `The rule of thumb parts from it in ${parted}.`;
-  return `Across the sections ${sum("clean")} clean, ${sum("quiet")} quiet, ${sum("softened")} softened, ${sum("muddy")} muddy. ${rule}`;
+  return `Across the sections ${sum("clean")} clean,${quiet} ${sum("softened")} softened, ${sum("muddy")} muddy. ${rule}`;
 }

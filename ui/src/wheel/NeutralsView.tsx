@@ -66,6 +66,11 @@ export function NeutralsView({
             <Typography variant="caption" component="p" sx={{ fontFamily: figures }}>
               {ratio(p.parts)} · C* {p.chroma.toFixed(0)}
             </Typography>
+            {!p.neutral && (
+              <Typography variant="caption" component="p" sx={{ color: grey.ink }}>
+                no grey: {p.words}
+              </Typography>
+            )}
           </Box>
         ))}
       </Box>
