@@ -80,7 +80,7 @@ func TestATubeIsRenamedGradedArchivedAndRestored(t *testing.T) {
 
 	ada.ok("PUT", at(blue), saying(blue, func(c *wire.TubeContent) { c.Nickname, c.Grade = "  night  ", "student" }), nil)
 	blue = ada.tube("night")
-	assert.Equal(t, 0.5, blue.Paint.G)
+	assert.Equal(t, paint.Student.Strength(3), blue.Paint.G)
 	assert.Equal(t, "renamed ultramarine blue", ada.box().Undo.Summary)
 
 	ada.ok("PUT", at(blue), saying(blue, func(c *wire.TubeContent) { c.Archived = true }), nil)

@@ -63,7 +63,7 @@ func TestPairingsOfTheWholeBoxByLeanAndAsAMap(t *testing.T) {
 	p.see("91 pairings of fourteen paints")
 	p.choose("laid out", "by lean")
 	p.waitFor("the grids", func() bool { return len(p.MustElements(`[role=table]`)) == 3 })
-	p.see("warm, to violet 11°")
+	p.see("warm, to violet 12°")
 	p.MustElement(`[role=table][aria-label="violet, by lean"] [data-pair]`).MustClick()
 	p.see("light taken")
 	p.choose("laid out", "mud map")

@@ -113,7 +113,7 @@ func TestASpectralFileMakesAPaint(t *testing.T) {
 	samples, err := ReadSpectra(CGATS([]*paint.Paint{p}))
 	require.NoError(t, err)
 	reading := func(i int) *paint.RawReading {
-		return &paint.RawReading{Spectrum: samples.Samples[i].Spectrum[:], Source: paint.Instrument, Medium: "acrylic", Judged: "wet"}
+		return &paint.RawReading{Spectrum: samples.Samples[i].Spectrum[:], Source: paint.Instrument, Medium: "gouache", Judged: "wet"} // gloss, as masstones are exported
 	}
 	made, err := paint.Origin{Kind: "swatches", Mass: reading(0), Tint: reading(1), WhiteShare: 0.9, Pigments: []string{"PR122"}}.Derive("mine")
 	require.NoError(t, err)

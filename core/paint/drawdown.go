@@ -24,11 +24,12 @@ const (
 // n even logarithmic places (2 and up), as it looks in a medium, wet or dry.
 func (m *Mixture) Drawdown(in Medium, wet bool, n int) []Drawn {
 	f := in.Surface(wet)
+	state := m.in(in, wet)
 	out := make([]Drawn, max(n, 2))
 	for i := range out {
 		at := float64(i) / float64(len(out)-1)
 		x := drawnThick * math.Pow(drawnThin/drawnThick, at)
-		out[i] = Drawn{x, m.Film(x, WhiteGround, f), m.Film(x, blackStripe, f)}
+		out[i] = Drawn{x, state.Film(x, WhiteGround, f), state.Film(x, blackStripe, f)}
 	}
 	return out
 }

@@ -62,8 +62,8 @@ func FromSwatches(s Swatches) (Mixture, Fit, error) {
 	}
 	m := newCalibration(s, mass, tint).solve()
 	fit := Fit{
-		Mass: colour.Difference(s.Mass.Lab, m.Opaque(s.Mass.surface()).Lab()),
-		Tint: colour.Difference(s.Tint.Lab, opaqueTint(&m, s).Lab()),
+		Mass: colour.Difference(s.Mass.Lab, s.Mass.swatch(&m)),
+		Tint: colour.Difference(s.Tint.Lab, s.tint(&m)),
 	}
 	if fit.Mass > worstFit || fit.Tint > worstFit {
 		return Mixture{}, fit, fmt.Errorf("no single paint gives both swatches: the nearest misses the masstone by %.1f and the tint by %.1f (CIEDE2000); check that both are of one tube, and the share of white", fit.Mass, fit.Tint)
@@ -88,13 +88,14 @@ func swingOfS(m *Mixture) float64 {
 	return high - low
 }
 
-func opaqueTint(m *Mixture, s Swatches) colour.Spectrum {
+// tint is the tint that a mixture makes.
+func (s Swatches) tint(m *Mixture) colour.Lab {
 	t := m.LetDown(1 - s.WhiteShare)
-	return t.Opaque(s.Tint.surface())
+	return s.Tint.swatch(&t)
 }
 
 func (s Swatches) sound() error {
-	white := titanium.alone.Opaque(s.Tint.surface()).Lab()
+	white := s.Tint.swatch(&titanium.alone)
 	switch {
 	case !(s.WhiteShare > 0):
 		return errors.New("a share of white of 0 is no tint: say how much of it is white, above 0 and below 100 percent")
@@ -180,10 +181,10 @@ const unknowns = 2 * colour.Bands
 // begin takes S as typical and K from the tint.
 func (c *calibration) begin() (x [unknowns]float64) {
 	w := c.swatches.WhiteShare
-	white := &titanium.alone
+	white, milk := &titanium.alone, c.swatches.Tint.milk()
 	for i := range c.qTint {
 		s := math.Exp(typicalLnS[i])
-		k := (math.Exp(c.qTint[i])*((1-w)*s+w*white.s[i]) - w*white.k[i]) / (1 - w)
+		k := (math.Exp(c.qTint[i])*((1-w)*s+w*white.s[i]+milk[i]) - w*white.k[i]) / (1 - w)
 		x[i] = math.Log(max(k, 1e-4))
 		x[colour.Bands+i] = typicalLnS[i]
 	}
@@ -203,15 +204,16 @@ func (c *calibration) residuals(x *[unknowns]float64, out []float64) []float64 {
 	m := mixtureOf(x)
 	t := m.LetDown(1 - c.swatches.WhiteShare)
 	for _, p := range [2]struct{ got, want colour.Lab }{
-		{m.Opaque(c.swatches.Mass.surface()).Lab(), c.swatches.Mass.Lab},
-		{t.Opaque(c.swatches.Tint.surface()).Lab(), c.swatches.Tint.Lab},
+		{c.swatches.Mass.swatch(&m), c.swatches.Mass.Lab},
+		{c.swatches.Tint.swatch(&t), c.swatches.Tint.Lab},
 	} {
 		out = append(out, holdColour*(p.got.L-p.want.L), holdColour*(p.got.A-p.want.A), holdColour*(p.got.B-p.want.B))
 	}
+	milkM, milkT := c.swatches.Mass.milk(), c.swatches.Tint.milk()
 	for i := range c.qMass {
 		k, s := x[i], x[colour.Bands+i]
 		off := s - typicalLnS[i]
-		out = append(out, c.holdM[i]*(k-s-c.qMass[i]), c.holdT[i]*(math.Log(t.k[i]/t.s[i])-c.qTint[i]), holdLevelS*off)
+		out = append(out, c.holdM[i]*(k-math.Log(m.s[i]+milkM[i])-c.qMass[i]), c.holdT[i]*(math.Log(t.k[i]/(t.s[i]+milkT[i]))-c.qTint[i]), holdLevelS*off)
 		if i > 0 {
 			out = append(out, holdSlopeK*(k-x[i-1]), holdSlopeS*(off-x[colour.Bands+i-1]+typicalLnS[i-1]))
 		}

@@ -15,13 +15,35 @@ import (
 type Medium struct {
 	ID, Name         string
 	Thickness        float64 // of a slot as painted; +Inf when opaque
+	Uneven           float64 // sigma of the lognormal thickness about that, 0 where a film lies even
 	Ground           float64 // internal reflectance of the support, 0 to 1
 	Wet, Dry         Surface
+	Milk             float64 // scattering at 550 nm that is there while it is wet
 	LightenWithWater bool
 	DryFrom, DryTo   int  // minutes until dry, at room warmth
 	MayTouch         bool // a slot may be painted against a wet one
 	Workable         int  // minutes it stays workable on the palette
 	Spread           int  // millilitres per square metre and coat
+}
+
+//go:embed data/surfaces.csv
+var surfacesCSV string
+
+// The surfaces that are looked at whatever the medium: of wet paint, under which
+// undertones are, and of dry paint on paper.
+var (
+	Gloss = surface("gloss")
+	Matt  = surface("matt")
+)
+
+// surface is the surface of a name in the table.
+func surface(name string) Surface {
+	for _, row := range table.Rows(surfacesCSV) {
+		if row[0] == name {
+			return Surface{table.Number(row[1]), table.Number(row[2]), table.Number(row[3]), table.Number(row[4])}
+		}
+	}
+	panic("no surface is called " + name) // the tables are embedded and tested
 }
 
 //go:embed data/media.csv
@@ -55,6 +77,27 @@ func (m Medium) Surface(wet bool) Surface {
 	return m.Dry
 }
 
+// milk is what is added to the scattering while a medium is wet: the binder of an
+// emulsion is not clear yet. It falls with the square of the wavelength, as that of
+// small drops does.
+func (m Medium) milk(wet bool) (s colour.Spectrum) {
+	if wet && m.Milk > 0 {
+		for i := range s {
+			s[i] = m.Milk * (550 / colour.NM(i)) * (550 / colour.NM(i))
+		}
+	}
+	return s
+}
+
+// in is a mixture as it is in a medium, wet or dry.
+func (m *Mixture) in(in Medium, wet bool) Mixture {
+	out := *m
+	for i, s := range in.milk(wet) {
+		out.s[i] += s
+	}
+	return out
+}
+
 // AsPainted is what a slot shows in a medium, wet or dry.
 func (m *Mixture) AsPainted(in Medium, wet bool) colour.Spectrum {
 	return m.FilmIn(in, in.Thickness, wet)
@@ -63,10 +106,31 @@ func (m *Mixture) AsPainted(in Medium, wet bool) colour.Spectrum {
 // FilmIn is a film of thickness x (+Inf when opaque) on a medium's ground.
 func (m *Mixture) FilmIn(in Medium, x float64, wet bool) colour.Spectrum {
 	f := in.Surface(wet)
+	if wet && in.Milk > 0 {
+		state := m.in(in, wet)
+		m = &state
+	}
 	if math.IsInf(x, 1) {
 		return m.Opaque(f)
 	}
+	if in.Uneven > 0 {
+		return m.unevenFilm(x, in.Uneven, in.Ground, f)
+	}
 	return m.Film(x, in.Ground, f)
+}
+
+// unevenFilm is the mean reflectance of a film whose thickness is lognormal about
+// x, as a wash that pools and grains is: by the five points of Gauss and Hermite.
+func (m *Mixture) unevenFilm(x, sigma, ground float64, f Surface) (out colour.Spectrum) {
+	for _, p := range [...]struct{ at, weight float64 }{
+		{-2.856970013872806, 0.011257411327720688}, {-1.355626179974266, 0.22207592200561266}, {0, 0.5333333333333333},
+		{1.355626179974266, 0.22207592200561266}, {2.856970013872806, 0.011257411327720688},
+	} {
+		for i, r := range m.Film(x*math.Exp(sigma*p.at), ground, f) {
+			out[i] += p.weight * r
+		}
+	}
+	return out
 }
 
 // Rung is one step of a ladder.
@@ -96,15 +160,14 @@ func (m *Mixture) Ladder(in Medium, wet bool, n int) []Rung {
 }
 
 func mustMedia(text string) []Medium {
-	surfaces := map[string]Surface{"gloss": Gloss, "satin": Satin, "matt": Matt}
 	number := table.Number
 	var out []Medium
 	for _, row := range table.Rows(text) {
 		m := Medium{
-			ID: row[0], Name: row[1], Thickness: number(row[2]), Ground: number(row[3]),
-			Wet: surfaces[row[4]], Dry: surfaces[row[5]], LightenWithWater: row[6] == "water",
-			DryFrom: int(number(row[7])), DryTo: int(number(row[8])), MayTouch: row[9] == "yes",
-			Workable: int(number(row[10])), Spread: int(number(row[11])),
+			ID: row[0], Name: row[1], Thickness: number(row[2]), Uneven: number(row[3]), Ground: number(row[4]),
+			Wet: surface(row[5]), Dry: surface(row[6]), Milk: number(row[7]), LightenWithWater: row[8] == "water",
+			DryFrom: int(number(row[9])), DryTo: int(number(row[10])), MayTouch: row[11] == "yes",
+			Workable: int(number(row[12])), Spread: int(number(row[13])),
 		}
 		if m.Thickness == 0 {
 			m.Thickness = math.Inf(1)

@@ -176,20 +176,14 @@ func (m *Mixture) S() colour.Spectrum { return m.s }
 
 // Surface is the boundary between paint and air, specular light excluded:
 // K1 and K2 are the shares of light turned back from outside and from inside
-// [Saunderson 1942]; Haze is added on top of what is left.
-type Surface struct{ K1, K2, Haze float64 }
-
-// The surfaces a paint has: gloss when wet, satin or matt when dry.
-var (
-	Gloss = Surface{0.04, 0.60, 0}
-	Satin = Surface{0.04, 0.60, 0.008}
-	Matt  = Surface{0.04, 0.45, 0.012}
-)
+// [Saunderson 1942], and of what is left R' the eye sees Haze + (1 - Haze - Dim) R':
+// a rough surface lightens the darks and takes from the lights.
+type Surface struct{ K1, K2, Haze, Dim float64 }
 
 // Opaque is the reflectance of a layer so thick that nothing shows through:
 // R = 1 / (1 + q + sqrt(q^2 + 2q)), q = K/S [Kubelka & Munk 1931].
 func (m *Mixture) Opaque(f Surface) colour.Spectrum {
-	through := (1 - f.K1) * (1 - f.K2) * (1 - f.Haze)
+	through := (1 - f.K1) * (1 - f.K2) * (1 - f.Haze - f.Dim)
 	var out colour.Spectrum
 	for i := range out {
 		k, s := m.k[i], m.s[i]
@@ -207,7 +201,7 @@ func (m *Mixture) Film(x, ground float64, f Surface) colour.Spectrum {
 	var out colour.Spectrum
 	for i := range out {
 		over, under := m.film(i, x, ground)
-		out[i] = f.Haze + (1-f.Haze)*(1-f.K1)*(1-f.K2)*over/(under-f.K2*over)
+		out[i] = f.Haze + (1-f.Haze-f.Dim)*(1-f.K1)*(1-f.K2)*over/(under-f.K2*over)
 	}
 	return out
 }

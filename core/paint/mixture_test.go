@@ -110,10 +110,10 @@ func TestFilmLimits(t *testing.T) {
 func TestSurface(t *testing.T) {
 	// What Saunderson's formula makes of an internal reflectance.
 	seen := func(f Surface, r float64) float64 {
-		return f.Haze + (1-f.Haze)*(1-f.K1)*(1-f.K2)*r/(1-f.K2*r)
+		return f.Haze + (1-f.Haze-f.Dim)*(1-f.K1)*(1-f.K2)*r/(1-f.K2*r)
 	}
 	m := mix(t, "PB29", 1)
-	for _, f := range []Surface{Gloss, Satin, Matt} {
+	for _, f := range []Surface{Gloss, surface("satin"), Matt, surface("flat")} {
 		opaque, film := m.Opaque(f), m.Film(2, 0.9, f)
 		for i := range opaque {
 			q := m.k[i] / m.s[i]
@@ -125,7 +125,7 @@ func TestSurface(t *testing.T) {
 	wet, dry := m.Opaque(Gloss), m.Opaque(Matt)
 	assert.Greater(t, dry.XYZ(colour.D65).Y, wet.XYZ(colour.D65).Y, "matt dries lighter")
 	black := Mixture{k: colour.Flat(1e4), s: colour.Flat(1e-6)}
-	dark := black.Opaque(Satin)
+	dark := black.Opaque(surface("satin"))
 	assert.InDelta(t, 0.008, dark[0], 1e-4, "a satin black is never black")
 }
 

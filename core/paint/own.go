@@ -337,10 +337,9 @@ const leastTrace = 0.002
 // pigment alone, moving one pigment against the rest in logarithmic strides
 // that shrink, and keeps the best end.
 func nearestShares(pigments []*Paint, shares []float64, mass Reading) float64 {
-	f := mass.surface()
 	miss := func(s []float64) float64 {
 		m := stirred(pigments, s)
-		return colour.Difference(mass.Lab, m.Opaque(f).Lab())
+		return colour.Difference(mass.Lab, mass.swatch(&m))
 	}
 	best, least := slices.Clone(shares), miss(shares)
 	for start := -1; start < len(pigments); start++ {

@@ -73,7 +73,8 @@ func TestMeasuredSpectraGiveBackTheCurves(t *testing.T) {
 }
 
 func TestAWetSpectrumTakenForADryOneIsSaidToBe(t *testing.T) {
-	in := acrylic(t)
+	in, err := ParseMedium("gouache") // which has a haze when it is dry
+	require.NoError(t, err)
 	p := find(t, "PR177")
 	tint := p.alone.LetDown(0.1)
 	read := func(m *Mixture, wet bool) Reading {
@@ -81,7 +82,7 @@ func TestAWetSpectrumTakenForADryOneIsSaidToBe(t *testing.T) {
 		require.NoError(t, err)
 		return r
 	}
-	_, _, err := FromSwatches(Swatches{read(&p.alone, true), read(&tint, true), 0.9})
+	_, _, err = FromSwatches(Swatches{read(&p.alone, true), read(&tint, true), 0.9})
 	require.NoError(t, err)
 	_, _, err = FromSwatches(Swatches{read(&p.alone, false), read(&tint, false), 0.9})
 	assert.ErrorContains(t, err, "whether the swatch was wet or dry")
@@ -140,7 +141,7 @@ func TestReadingsAreCheckedWhereTheyAreMade(t *testing.T) {
 }
 
 func TestSurfacesAreTakenOffAsTheyArePutOn(t *testing.T) {
-	for _, f := range []Surface{Gloss, Satin, Matt} {
+	for _, f := range []Surface{Gloss, surface("satin"), Matt, surface("flat")} {
 		for _, r := range []float64{0, 0.01, 0.3, 0.9, 1} {
 			assert.InDelta(t, r, f.inside(f.from(r)), 1e-12)
 		}

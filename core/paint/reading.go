@@ -53,12 +53,21 @@ func SpectrumReading(s colour.Spectrum, source Source, wet bool, in Medium) (Rea
 	return Reading{Lab: s.Lab(), Spectrum: &s, Source: source, Wet: wet, Medium: in}, nil
 }
 
+// swatch is a mixture laid out as what the reading is of.
+func (r Reading) swatch(m *Mixture) colour.Lab {
+	s := m.Swatch(r.Medium, r.Wet)
+	return s.Lab()
+}
+
+// milk is what the state of the medium adds to the scattering.
+func (r Reading) milk() colour.Spectrum { return r.Medium.milk(r.Wet) }
+
 // surface is the boundary the swatch was seen through.
 func (r Reading) surface() Surface { return r.Medium.Surface(r.Wet) }
 
 // darker is how far below what a surface can return a measurement may lie and
 // still count as its error.
-const darker = 0.004
+const darker = 0.008
 
 // Reflectance is the spectrum of a reading seen from outside: as measured, or
 // the smoothest with its colour. Its error says that no surface of its medium
@@ -93,12 +102,12 @@ func (r Reading) reflectance(what string) (colour.Spectrum, error) {
 
 // from is what is seen from outside of an internal reflectance.
 func (f Surface) from(inside float64) float64 {
-	return f.Haze + (1-f.Haze)*(1-f.K1)*(1-f.K2)*inside/(1-f.K2*inside)
+	return f.Haze + (1-f.Haze-f.Dim)*(1-f.K1)*(1-f.K2)*inside/(1-f.K2*inside)
 }
 
 // inside is the internal reflectance behind what is seen; the inverse of from.
 func (f Surface) inside(seen float64) float64 {
-	r := (seen - f.Haze) / (1 - f.Haze)
+	r := (seen - f.Haze) / (1 - f.Haze - f.Dim)
 	return r / ((1-f.K1)*(1-f.K2) + f.K2*r)
 }
 
@@ -111,5 +120,6 @@ func BareGround() colour.XYZ {
 
 // Swatch is a mixture brushed out until nothing shows through, wet or dry.
 func (m *Mixture) Swatch(in Medium, wet bool) colour.Spectrum {
-	return m.Opaque(in.Surface(wet))
+	state := m.in(in, wet)
+	return state.Opaque(in.Surface(wet))
 }

@@ -108,11 +108,10 @@ func TestShares(t *testing.T) {
 }
 
 func TestMedia(t *testing.T) {
-	for id, x := range map[string]float64{"watercolour": 2, "acrylic": 8, "oil": 12, "gouache": math.Inf(1), "tempera": math.Inf(1)} {
+	for id, x := range map[string]float64{"watercolour": 1.2, "acrylic": 8, "oil": 12, "gouache": math.Inf(1), "tempera": math.Inf(1)} {
 		m, err := ParseMedium(id)
 		require.NoError(t, err)
 		assert.Equal(t, x, m.Thickness)
-		assert.Equal(t, Gloss, m.Wet)
 		assert.LessOrEqual(t, m.DryFrom, m.DryTo)
 	}
 	_, err := ParseMedium("finger paint")

@@ -34,5 +34,5 @@ func ExampleNearest() {
 	match, err := reach.Nearest(look.Lab(), painttest.Paints("PY65", "PR254", "PB29", "PW6"), paint.Media()[0])
 	fmt.Printf("%d paints, CIEDE2000 %.1f, %v\n", len(match.Parts), match.DE, err)
 	// Output:
-	// 4 paints, CIEDE2000 0.1, <nil>
+	// 4 paints, CIEDE2000 0.2, <nil>
 }
