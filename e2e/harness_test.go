@@ -29,7 +29,7 @@ import (
 // how long it is left alone in between: a look costs the page some work.
 const (
 	patience  = 20 * time.Second
-	lookEvery = 60 * time.Millisecond
+	lookEvery = 120 * time.Millisecond
 )
 
 var (
