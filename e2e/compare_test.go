@@ -125,7 +125,7 @@ func TestTheBestSystemIsChosenAndMade(t *testing.T) {
 	p.see(", costs ")
 	p.choose("for", "the fewest tubes")
 	p.see("The fewest tubes that reach nearly as many")
-	release := p.holds("*/api/choose*")
+	release := p.holds("*/api/choose*")[0]
 	p.choose("for", "my wanted colours")
 	p.press("leave it")
 	p.see("This was left before every system was looked at.")
@@ -201,7 +201,8 @@ func TestNothingMovesFromUnderTheHandWhileSystemsAreCompared(t *testing.T) {
 	t.Parallel()
 	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
-	compared, wanted := p.holds("*/api/compare?*"), p.holds("*/api/wanted?*")
+	held := p.holds("*/api/compare?*", "*/api/wanted?*")
+	compared, wanted := held[0], held[1]
 	p.goTo("Compare")
 	p.see("Systems side by side")
 	p.drawn()

@@ -133,19 +133,24 @@ func (v visitor) waitFor(what string, holds func() bool) {
 	}
 }
 
-// holds lets the requests of a page to an address stand until release is called.
-func (v visitor) holds(pattern string) (release func()) {
+// holds lets the requests of a page to some addresses stand until the release of
+// each is called. One call holds them all: a page keeps only the last.
+func (v visitor) holds(patterns ...string) (release []func()) {
 	v.t.Helper()
-	released := make(chan struct{})
 	router := v.HijackRequests()
-	router.MustAdd(pattern, func(h *rod.Hijack) {
-		<-released
-		h.ContinueRequest(&proto.FetchContinueRequest{})
-	})
+	for _, pattern := range patterns {
+		released := make(chan struct{})
+		router.MustAdd(pattern, func(h *rod.Hijack) {
+			<-released
+			h.ContinueRequest(&proto.FetchContinueRequest{})
+		})
+		release = append(release, sync.OnceFunc(func() { close(released) }))
+	}
 	go router.Run()
-	release = sync.OnceFunc(func() { close(released) })
 	v.t.Cleanup(func() {
-		release()
+		for _, let := range release {
+			let()
+		}
 		router.MustStop()
 	})
 	return release

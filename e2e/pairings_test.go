@@ -85,7 +85,7 @@ func TestNothingMovesFromUnderTheHandWhilePairingsAreWorkedOut(t *testing.T) {
 	t.Parallel()
 	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
-	release := p.holds("*/api/pairings*")
+	release := p.holds("*/api/pairings*")[0]
 	p.goTo("Pairings")
 	top := func() float64 {
 		return p.element(`[aria-label="pairings of"] [role=radio]`, "my whole box").MustEval(`() => this.getBoundingClientRect().top`).Num()
