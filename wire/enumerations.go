@@ -32,7 +32,7 @@ func Enumerations() []Enumeration {
 		{"judged", "Judged", "as it is being painted, or when it is dry", []string{paint.Judged(true), paint.Judged(false)}},
 		{"spacing", "Spacing", "what steps are even in", words(path.Spacings)},
 		{"verdict", "Verdict", "on how much of the possible brightness is kept; neutral for what has no hue", words(paint.Verdicts)},
-		{"chromaticVerdict", "ChromaticVerdict", "a verdict on what has a hue", words(paint.Verdicts[:4])},
+		{"chromaticVerdict", "ChromaticVerdict", "a verdict on what has a hue", words(paint.ChromaticVerdicts)},
 		{"ruleOfThumb", "RuleOfThumb", "what the rule of thumb says of two paints; none where it says nothing", append(words(bias.RuleRatings), "none")},
 		{"leanSide", "LeanSide", "how a paint leans with regard to its partner", words(bias.Sides)},
 		{"warmBlue", "WarmBlue", "the neighbour that the blue called warm leans to", words(bias.Schools)},

@@ -54,7 +54,7 @@ func (v View) Neutrals(w *wheel.Wheel, slot, n int, earths []reach.EarthMatch, a
 	if a, b := w.SlotPaint(slot), w.SlotPaint(across); a != nil && b != nil {
 		balance := wheel.BalanceOf(a, b, v.Medium)
 		pair := v.balance(balance, slot, across)
-		pair.Helped = v.helped(&balance, atHand)
+		pair.Neutraliser = v.neutraliser(&balance, atHand)
 		out.Balance, out.Intensity = &pair, v.scale(&balance, n)
 	}
 	for _, r := range w.Values(slot, valueRungs, w.ShadeBy) {
@@ -68,12 +68,12 @@ func (v View) Neutrals(w *wheel.Wheel, slot, n int, earths []reach.EarthMatch, a
 	return out
 }
 
-func (v View) helped(b *wheel.Balance, atHand []*paint.Paint) *Helped {
-	h, ok := b.Helped(atHand, v.Medium)
+func (v View) neutraliser(b *wheel.Balance, atHand []*paint.Paint) *Neutraliser {
+	h, ok := b.Neutraliser(atHand, v.Medium)
 	if !ok {
 		return nil
 	}
-	return &Helped{h.Paint.ShortName(), v.Recipe(h.Parts), round(h.Lab.Chroma(), 1)}
+	return &Neutraliser{h.Paint.ShortName(), v.Recipe(h.Parts), round(h.Lab.Chroma(), 1)}
 }
 
 // valueRungs is how many rungs a slot's scale of values has.

@@ -94,21 +94,21 @@ type SchemeSlots struct {
 
 // Neutral is where two complements cancel.
 type Neutral struct {
-	A       int          `json:"a" doc:"slot"`
-	B       int          `json:"b" doc:"slot"`
-	Parts   []Ingredient `json:"parts"`
-	Lab     [3]float64   `json:"lab" doc:"as painted, dry"`
-	Chroma  float64      `json:"chroma" doc:"C*ab as painted, dry"`
-	HueWord string       `json:"hueWord"`
-	Neutral bool         `json:"neutral" doc:"C*ab at most 12: a grey"`
-	Words   string       `json:"words" doc:"what it is called, as painted and dry"`
-	Says    string       `json:"says" doc:"what the two make, and which way equal parts lie"`
-	Helped  *Helped      `json:"helped,omitempty" doc:"where it is no grey: the paint at hand that brings it to one"`
+	A           int          `json:"a" doc:"slot"`
+	B           int          `json:"b" doc:"slot"`
+	Parts       []Ingredient `json:"parts"`
+	Lab         [3]float64   `json:"lab" doc:"as painted, dry"`
+	Chroma      float64      `json:"chroma" doc:"C*ab as painted, dry"`
+	HueWord     string       `json:"hueWord"`
+	Neutral     bool         `json:"neutral" doc:"C*ab at most 12: a grey"`
+	Words       string       `json:"words" doc:"what it is called, as painted and dry"`
+	Says        string       `json:"says" doc:"what the two make, and which way equal parts lie"`
+	Neutraliser *Neutraliser `json:"neutraliser,omitempty" doc:"where it is no grey: the paint at hand that brings it to one"`
 	Shown
 }
 
-// Helped is a balance brought to a grey by a third paint.
-type Helped struct {
+// Neutraliser is a balance brought to a grey by a third paint.
+type Neutraliser struct {
 	Paint  string       `json:"paint" doc:"its name"`
 	Parts  []Ingredient `json:"parts" doc:"of all three"`
 	Chroma float64      `json:"chroma" doc:"C*ab as painted, dry"`
@@ -324,7 +324,7 @@ type Complements struct {
 // Complements shapes two paints that cancel each other, in n steps (5 or 7).
 func (v View) Complements(b wheel.Balance, n int, atHand []*paint.Paint) Complements {
 	pair := v.balance(b, 0, 0)
-	pair.Helped = v.helped(&b, atHand)
+	pair.Neutraliser = v.neutraliser(&b, atHand)
 	return Complements{v.conditions(), v.Paint(b.A), v.Paint(b.B), pair, v.scale(&b, n)}
 }
 

@@ -242,7 +242,7 @@ func neutralCommand() *cobra.Command {
 			return q.answer(cmd, out, func(w io.Writer) {
 				fmt.Fprintf(w, "most neutral\t%s\t%s, C*ab %.1f\n", wire.InParts(out.Balance.Parts), out.Balance.HueWord, out.Balance.Chroma)
 				fmt.Fprintln(w, out.Balance.Says)
-				if h := out.Balance.Helped; h != nil {
+				if h := out.Balance.Neutraliser; h != nil {
 					fmt.Fprintf(w, "a grey with\t%s\tC*ab %.1f\n", wire.InParts(h.Parts), h.Chroma)
 				}
 				for _, r := range out.Intensity {

@@ -159,14 +159,14 @@ func leanSentence(a, b *paint.Paint, roleA, roleB Role, r Rule, u paint.Underton
 	default:
 		how = leanPhrase(a, leanA) + " and " + leanPhrase(b, leanB)
 	}
-	best, worst := map[string][2]paint.Verdict{
-		"bright": {paint.Clean, paint.Clean}, "moderate": {paint.Quiet, paint.Softened}, "dull": {paint.Quiet, paint.Muddy},
-	}[r.Rating][0], map[string]paint.Verdict{"bright": paint.Clean, "moderate": paint.Softened, "dull": paint.Muddy}[r.Rating]
+	expected := map[string]struct{ worst, best paint.Verdict }{
+		"bright": {paint.Clean, paint.Clean}, "moderate": {paint.Softened, paint.Quiet}, "dull": {paint.Muddy, paint.Quiet},
+	}[r.Rating]
 	word := text.UpperFirst(u.VerdictWords())
 	switch {
-	case u.Verdict > best:
+	case u.Verdict > expected.best:
 		return word + ", although " + how + ". "
-	case u.Verdict < worst:
+	case u.Verdict < expected.worst:
 		return word + ", and yet " + how + ". "
 	default:
 		return word + ": " + how + ". "

@@ -17,15 +17,12 @@ type Prediction struct {
 	Verdict paint.Verdict
 }
 
-// chromatic are the verdicts on what has a hue.
-var chromatic = slices.DeleteFunc(slices.Clone(paint.Verdicts), func(v paint.Verdict) bool { return v == paint.Neutral })
-
 // ParsePrediction reads a hue word and a verdict ("clean", "quiet", "softened", "muddy").
 func ParsePrediction(hue, verdict string) (Prediction, error) {
 	if !slices.Contains(colour.HueWords(), hue) {
 		return Prediction{}, fmt.Errorf("%.20q is no hue of the wheel: choose one of its twelve, like yellow-green", hue)
 	}
-	for _, v := range chromatic {
+	for _, v := range paint.ChromaticVerdicts {
 		if v.String() == verdict {
 			return Prediction{hue, v}, nil
 		}

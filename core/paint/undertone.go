@@ -1,7 +1,6 @@
 package paint
 
 import (
-	_ "embed"
 	"math"
 
 	"gyrophane/core/colour"
@@ -41,12 +40,12 @@ func (u Undertone) HueWord() string {
 // Undertone finds the mixture's undertone, by a coarse scan of the ladder and
 // then golden section on the logarithm of the share.
 func (m *Mixture) Undertone() Undertone {
-	colour := m
+	bare := m
 	if m.white != nil {
-		c := m.withoutWhite()
-		colour = &c
+		without := m.withoutWhite()
+		bare = &without
 	}
-	u := colour.bareUndertone()
+	u := bare.bareUndertone()
 	u.Retention = min(1, u.Chroma/Envelope(u.WheelHue))
 	u.Kept = m.kept(u.Retention)
 	u.Verdict = m.judge(u)

@@ -25,6 +25,9 @@ var verdictWords = [...]string{"neutral", "muddy", "softened", "quiet", "clean"}
 // Verdicts lists them, the best first; the last is for what has no hue.
 var Verdicts = []Verdict{Clean, Quiet, Softened, Muddy, Neutral}
 
+// ChromaticVerdicts are those on what has a hue, the best first.
+var ChromaticVerdicts = Verdicts[:len(Verdicts)-1]
+
 // String is the painter's word for the verdict.
 func (v Verdict) String() string { return verdictWords[v] }
 

@@ -40,7 +40,8 @@ const leastMeanGain = 0.005
 
 // BuyNext are the paints which, each added by itself to those a criteria chooses
 // among, let the best system reach more of the circle cleanly than it does or,
-// where it reaches all of it, more brightly: the one that adds most first. All of them must be in the table. Only systems with
+// where it reaches all of it, more brightly: the one that adds most first. All of
+// them must be in the table. Only systems with
 // the added paint in them are looked at: the others are known.
 func (t *Table) BuyNext(ctx context.Context, w Criteria, paints []*paint.Paint) (out []Purchase, err error) {
 	report := w.Report

@@ -77,17 +77,17 @@ const greyChroma = 12
 // Neutral says that the two cancel: what they make is a grey.
 func (b *Balance) Neutral() bool { return b.Lab.Chroma() <= greyChroma }
 
-// Help is a third paint that brings a balance to a grey.
-type Help struct {
+// Neutraliser is a third paint that brings a balance to a grey.
+type Neutraliser struct {
 	Paint *paint.Paint
 	Parts recipe.Recipe // of all three
 	Lab   colour.Lab    // as painted, dry
 }
 
-// Helped finds, among paints at hand, the one that brings a balance that is no
+// Neutraliser finds, among paints at hand, the one that brings a balance that is no
 // grey nearest to one, and the parts: no white or black, and none where none
 // brings it to a C*ab of 12.
-func (b *Balance) Helped(from []*paint.Paint, in paint.Medium) (best Help, ok bool) {
+func (b *Balance) Neutraliser(from []*paint.Paint, in paint.Medium) (best Neutraliser, ok bool) {
 	two := b.Parts.Plain()
 	if b.Neutral() || len(two) != 2 {
 		return best, false
@@ -115,7 +115,7 @@ func (b *Balance) Helped(from []*paint.Paint, in paint.Medium) (best Help, ok bo
 				look := grey(float64(n) / float64(times*whole+n))
 				if c := look.Chroma(); c < least-0.25 || c <= greyChroma && best.Paint == nil {
 					parts := recipe.OfTwo(b.A, b.B, [2]int{times * int(two[0].Parts), times * int(two[1].Parts)})
-					best, least = Help{p, append(parts, recipe.Ingredient{Paint: p, Parts: float64(n)}), look}, c
+					best, least = Neutraliser{p, append(parts, recipe.Ingredient{Paint: p, Parts: float64(n)}), look}, c
 				}
 			}
 		}

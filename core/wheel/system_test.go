@@ -414,7 +414,7 @@ func TestOppositesThatMakeNoGreyAreCalledWhatTheyMake(t *testing.T) {
 	brown := BalanceOf(find("PY74"), find("PV19"), medium)
 	require.False(t, brown.Neutral())
 	assert.Regexp(t, "^These two make an? .+, not a grey.$", brown.Says)
-	help, ok := brown.Helped(paint.Library(), medium)
+	help, ok := brown.Neutraliser(paint.Library(), medium)
 	require.True(t, ok, brown.Says)
 	assert.LessOrEqual(t, help.Lab.Chroma(), 12.0)
 	m, err := paint.Mix(help.Parts.Plain()...)
@@ -422,10 +422,10 @@ func TestOppositesThatMakeNoGreyAreCalledWhatTheyMake(t *testing.T) {
 	assert.InDelta(t, help.Lab.Chroma(), m.AsPainted(medium, false).Lab().Chroma(), 1e-9, "the parts make what is promised")
 	assert.LessOrEqual(t, help.Parts.Total(), float64(recipe.MostParts))
 
-	_, ok = brown.Helped([]*paint.Paint{find("PW6"), find("PBk7"), find("PY74")}, medium)
+	_, ok = brown.Neutraliser([]*paint.Paint{find("PW6"), find("PBk7"), find("PY74")}, medium)
 	assert.False(t, ok, "neither white nor black is a help, nor one of the two")
 	grey := BalanceOf(find("PO20"), find("PB35"), medium)
 	require.True(t, grey.Neutral(), grey.Says)
-	_, ok = grey.Helped(paint.Library(), medium)
+	_, ok = grey.Neutraliser(paint.Library(), medium)
 	assert.False(t, ok, "what is a grey needs none")
 }

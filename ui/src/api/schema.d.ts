@@ -1650,17 +1650,6 @@ export interface components {
             /** @description the colour as painted, in words */
             words: string;
         };
-        Helped: {
-            /**
-             * Format: double
-             * @description C*ab as painted, dry
-             */
-            chroma: number;
-            /** @description its name */
-            paint: string;
-            /** @description of all three */
-            parts: components["schemas"]["Ingredient"][];
-        };
         Import: {
             /**
              * Format: int64
@@ -2064,13 +2053,13 @@ export interface components {
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
-            /** @description where it is no grey: the paint at hand that brings it to one */
-            helped?: components["schemas"]["Helped"];
             hueWord: string;
             /** @description as painted, dry */
             lab: number[];
             /** @description C*ab at most 12: a grey */
             neutral: boolean;
+            /** @description where it is no grey: the paint at hand that brings it to one */
+            neutraliser?: components["schemas"]["Neutraliser"];
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
             parts: components["schemas"]["Ingredient"][];
@@ -2080,6 +2069,17 @@ export interface components {
             srgb: string;
             /** @description what it is called, as painted and dry */
             words: string;
+        };
+        Neutraliser: {
+            /**
+             * Format: double
+             * @description C*ab as painted, dry
+             */
+            chroma: number;
+            /** @description its name */
+            paint: string;
+            /** @description of all three */
+            parts: components["schemas"]["Ingredient"][];
         };
         Neutrals: {
             /** @description of the slot that is asked about and its complement; null where one is missing */

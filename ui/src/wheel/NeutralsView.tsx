@@ -92,11 +92,12 @@ export function NeutralsView({
             {n.balance.neutral ? "Most neutral" : "Nearest to a grey"} at{" "}
             <b>{ratio(n.balance.parts)}</b>: {n.balance.hueWord}, C*ab {n.balance.chroma.toFixed(1)}
             . {n.balance.says}
-            {n.balance.helped && (
+            {n.balance.neutraliser && (
               <>
                 {" "}
-                The {n.balance.helped.paint} of your box brings it to one:{" "}
-                {inParts(n.balance.helped.parts)}, C*ab {n.balance.helped.chroma.toFixed(1)}.
+                The {n.balance.neutraliser.paint} brings it to one:{" "}
+                {inParts(n.balance.neutraliser.parts)}, C*ab{" "}
+                {n.balance.neutraliser.chroma.toFixed(1)}.
               </>
             )}
           </Typography>
