@@ -246,7 +246,7 @@ func TestAnOwnPaintIsPreviewedThenKept(t *testing.T) {
 	assert.Contains(t, text, "at least one pigment")
 	var codes []wire.LabelCode
 	ada.ok("GET", "/api/label?text=PBr7", "", &codes)
-	assert.Len(t, codes[0].Choices, 3)
+	assert.Len(t, codes[0].Choices, 4)
 }
 
 func TestPhotoAndSpectraAreRead(t *testing.T) {
@@ -277,7 +277,7 @@ func TestPhotoAndSpectraAreRead(t *testing.T) {
 	require.NoError(t, err)
 	var samples wire.Samples
 	ada.file("spectra", file, &samples)
-	assert.Len(t, samples.Samples, 104)
+	assert.Len(t, samples.Samples, 122)
 }
 
 func TestTheMeterIsReadOrSaidNotToBeThere(t *testing.T) {

@@ -348,7 +348,7 @@ func TestLabelsOfferEveryPaintOfACode(t *testing.T) {
 	require.NoError(t, err)
 	codes := v.LabelCodes(found)
 	require.Len(t, codes, 2)
-	assert.Len(t, codes[0].Choices, 3)
+	assert.Len(t, codes[0].Choices, 4)
 	assert.Empty(t, codes[1].Choices)
 	_, err = paint.ReadLabel("a lovely blue")
 	assert.ErrorContains(t, err, "no pigment code")

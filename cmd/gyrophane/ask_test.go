@@ -55,7 +55,7 @@ func TestPairWheelAndPaintsJSON(t *testing.T) {
 
 	var paints []wire.Paint
 	callJSON(t, "paints", &paints)
-	assert.Len(t, paints, 52)
+	assert.Len(t, paints, 61)
 }
 
 func TestTablesAreReadable(t *testing.T) {
@@ -121,7 +121,7 @@ func TestPaintsAsFiles(t *testing.T) {
 func TestRefitGivesTheFiguresOfTheRoundTrip(t *testing.T) {
 	var trip wire.RoundTrip
 	callJSON(t, "refit", &trip)
-	assert.Equal(t, 1326, trip.Pairs)
+	assert.Equal(t, 1830, trip.Pairs)
 	assert.Len(t, trip.Each, trip.Paints)
 	assert.Less(t, trip.Opaque.Median, trip.Opaque.P95)
 	assert.Less(t, trip.Opaque.P95, trip.Opaque.Worst)

@@ -18,7 +18,8 @@ type Finder func(id string) (*Paint, error)
 // Definition is what a tube is: a paint of the library, or curves of its own
 // with how they were come by.
 type Definition struct {
-	Library  string // id of the library paint; then nothing else is set
+	Library  string // id of the library paint; then only Version may be set
+	Version  string // of the library that the paint is of; empty for today's
 	Name     string
 	Making   Making
 	Pigments []string  // library ids, where known
@@ -65,7 +66,7 @@ func (d Definition) Graded(id string, g Grade) (*Paint, error) {
 
 func (d Definition) paint(id string) (*Paint, error) {
 	if d.Library != "" {
-		return Find(d.Library)
+		return FindOf(d.Library, d.Version)
 	}
 	if len(d.K) != colour.Bands || len(d.S) != colour.Bands {
 		return nil, input.Errorf("%s: a paint of its own needs %d values each of absorption and scattering", input.Clip(d.Name), colour.Bands)

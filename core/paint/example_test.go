@@ -24,7 +24,7 @@ func ExamplePaint_Undertone() {
 	s := mass.Masstone()
 	fmt.Printf("in the mass L* %.0f; let down it is a %s\n", s.Lab().L, violet.Undertone().HueWord())
 	// Output:
-	// in the mass L* 2; let down it is a violet
+	// in the mass L* 4; let down it is a violet
 }
 
 func ExampleCodes() {

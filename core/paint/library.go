@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"hash/fnv"
 	"math"
+	"slices"
 	"strings"
 	"sync"
 
@@ -88,10 +89,32 @@ func Find(id string) (*Paint, error) {
 	return nil, input.Errorf("unknown paint %q: the library has no such name; its paints go by their Colour Index names, like PB29", input.Clip(id))
 }
 
+// FindOf is Find with the paint as a version of the library had it; a version that
+// had it as it is today, an empty one or an unknown one, is today's.
+func FindOf(id, version string) (*Paint, error) {
+	p, err := Find(id)
+	if err != nil {
+		return nil, err
+	}
+	for _, b := range loaded().before[p.ID] {
+		if slices.Contains(b.versions, version) {
+			return b.paint, nil
+		}
+	}
+	return p, nil
+}
+
 type library struct {
 	version string
 	paints  []*Paint
 	byID    map[string]*Paint
+	before  map[string][]earlier // by the id of a paint
+}
+
+// earlier is a paint as some versions of the library had it.
+type earlier struct {
+	versions []string
+	paint    *Paint
 }
 
 // Params are the readable parameters of a pigment's spectra, per unit
@@ -171,6 +194,9 @@ var loaded = sync.OnceValue(func() *library {
 		if p.Family != "white" {
 			p.alone.ofOneTube()
 		}
+		for _, b := range l.before[p.ID] {
+			b.paint.alone.ofOneTube()
+		}
 	}
 	return l
 })
@@ -186,6 +212,10 @@ func readLibrary(data []byte) (*library, error) {
 			StrengthClass                int `json:"strength_class"`
 			Staining, Lightfast          string
 			Params                       *Params
+			Before                       []struct {
+				Versions []string
+				Params   Params
+			}
 			Mixture                      []struct {
 				Paint string
 				Parts float64
@@ -197,7 +227,7 @@ func readLibrary(data []byte) (*library, error) {
 	if err := json.Unmarshal(data, &table); err != nil {
 		return nil, fmt.Errorf("the paint library cannot be read: %w", err)
 	}
-	l := &library{version: table.Version, byID: map[string]*Paint{}}
+	l := &library{version: table.Version, byID: map[string]*Paint{}, before: map[string][]earlier{}}
 	for _, row := range table.Paints {
 		p := &Paint{ID: row.ID, CI: row.CI, Name: row.Name, Family: row.Family, Hiding: row.Hiding,
 			StrengthClass: row.StrengthClass,
@@ -224,6 +254,14 @@ func readLibrary(data []byte) (*library, error) {
 		}
 		if p.Family == "white" {
 			p.alone.allWhite()
+		}
+		for _, b := range row.Before {
+			was := p.copied()
+			was.alone.k, was.alone.s = b.Params.Spectra()
+			if err := was.alone.sound(); err != nil {
+				return nil, fmt.Errorf("%s of the library %s: %w", p.ID, b.Versions, err)
+			}
+			l.before[p.ID] = append(l.before[p.ID], earlier{b.Versions, was})
 		}
 		l.paints = append(l.paints, p)
 		l.byID[strings.ToLower(p.ID)] = p

@@ -221,7 +221,7 @@ func TestLabelsAreReadForTheirCodes(t *testing.T) {
 	} {
 		assert.Equal(t, want, Codes(text), text)
 	}
-	assert.Len(t, WithCode("PBr7"), 3)
+	assert.Len(t, WithCode("PBr7"), 4)
 	assert.Empty(t, WithCode("PR9"))
 }
 

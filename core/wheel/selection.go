@@ -27,14 +27,19 @@ type RiderIDs struct{ White, Black, BlueGrey, Convenience string }
 // List is the ids in the order of Riders.
 func (r RiderIDs) List() [4]string { return [4]string{r.White, r.Black, r.BlueGrey, r.Convenience} }
 
-// Mentions says whether any of the paints has an id with a prefix.
-func (s Selection) Mentions(prefix string) bool {
+// Names says whether one of the paints has an id that does.
+func (s Selection) Names(does func(id string) bool) bool {
 	riders := s.Riders.List()
 	ids := riders[:]
 	for k := range s.Roles {
 		ids = append(append(ids, s.Roles[k]...), s.Chosen[k]...)
 	}
-	return slices.ContainsFunc(ids, func(id string) bool { return strings.HasPrefix(id, prefix) })
+	return slices.ContainsFunc(ids, does)
+}
+
+// Mentions says whether any of the paints has an id with a prefix.
+func (s Selection) Mentions(prefix string) bool {
+	return s.Names(func(id string) bool { return strings.HasPrefix(id, prefix) })
 }
 
 // System finds the paints of a selection. The error is an input.Error where the
