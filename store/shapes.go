@@ -83,6 +83,7 @@ func (s shape[V, K]) Value(_ context.Context, field *schema.Field, _ reflect.Val
 type keptDefinition struct {
 	versioned
 	Library  string       `json:"library,omitempty"`
+	Of       string       `json:"of,omitempty"` // version of the library
 	Name     string       `json:"name,omitempty"`
 	Making   paint.Making `json:"made,omitempty"`
 	Pigments []string     `json:"pigments,omitempty"`
@@ -112,7 +113,7 @@ type keptReading struct {
 }
 
 func keepDefinition(d paint.Definition) keptDefinition {
-	out := keptDefinition{versioned: current, Library: d.Library, Name: d.Name, Making: d.Making, Pigments: d.Pigments, K: d.K, S: d.S}
+	out := keptDefinition{versioned: current, Library: d.Library, Of: d.Version, Name: d.Name, Making: d.Making, Pigments: d.Pigments, K: d.K, S: d.S}
 	if o := d.Origin; o != nil {
 		out.Origin = &keptOrigin{o.Kind, (*keptReading)(o.Mass), (*keptReading)(o.Tint), o.WhiteShare, o.Pigments, o.Paint, o.Factor, o.Shift}
 	}
@@ -120,7 +121,7 @@ func keepDefinition(d paint.Definition) keptDefinition {
 }
 
 func (d keptDefinition) open() paint.Definition {
-	out := paint.Definition{Library: d.Library, Name: d.Name, Making: d.Making, Pigments: d.Pigments, K: d.K, S: d.S}
+	out := paint.Definition{Library: d.Library, Version: d.Of, Name: d.Name, Making: d.Making, Pigments: d.Pigments, K: d.K, S: d.S}
 	if o := d.Origin; o != nil {
 		out.Origin = &paint.Origin{Kind: o.Kind, Mass: (*paint.RawReading)(o.Mass), Tint: (*paint.RawReading)(o.Tint), WhiteShare: o.WhiteShare,
 			Pigments: o.Pigments, Paint: o.Paint, Factor: o.Factor, Shift: o.Shift}
@@ -129,10 +130,11 @@ func (d keptDefinition) open() paint.Definition {
 }
 
 // Snapshot is how a system is kept: its paints by reference, and each tube as it
-// was when it was chosen, so that a wheel keeps its paints.
+// was when it was chosen, and each library paint that has changed since, so that a
+// wheel keeps its paints.
 type Snapshot struct {
 	System wheel.Selection
-	Frozen map[string]FrozenTube // by the id of the tube's paint
+	Frozen map[string]FrozenTube // by the id of the paint
 }
 
 // FrozenTube is a tube as it was.

@@ -83,16 +83,16 @@ func (s *Studio) School(ctx context.Context, who Identity) bias.School {
 	return bias.School(p.WarmBlue)
 }
 
-// finder finds library paints by their ids, and a painter's tubes as they are now
-// or, where they are frozen, as they were then. What it finds among the tubes it
-// notes in found, unless that is nil.
-func (s *Studio) finder(ctx context.Context, who Identity, frozen, found map[string]store.FrozenTube) paint.Finder {
+// finder finds library paints by their ids and a painter's tubes: as they are now
+// or, those of a kept wheel, which may be nil, as they were when they came into it.
+// What may change it notes in found, unless that is nil.
+func (s *Studio) finder(ctx context.Context, who Identity, kept *store.WheelContent, found map[string]store.FrozenTube) paint.Finder {
 	return func(id string) (*paint.Paint, error) {
 		number, isTube := strings.CutPrefix(id, paint.TubePrefix)
-		if !isTube {
+		t, known := frozenIn(kept, id)
+		if !known && !isTube {
 			return paint.Find(id)
 		}
-		t, known := frozen[id]
 		if !known {
 			n, err := strconv.ParseInt(number, 10, 64)
 			if err != nil {
@@ -118,27 +118,60 @@ func (s *Studio) finder(ctx context.Context, who Identity, frozen, found map[str
 		if found != nil {
 			found[id] = t
 		}
+		if !isTube {
+			return paint.FindOf(t.Definition.Library, t.Definition.Version)
+		}
 		return t.Definition.Paint(id, t.Strength)
 	}
 }
 
-// Finder finds the paints that are named: tubes as they were kept with a wheel of
-// the painter's, or as they are now where the wheel is 0. The wheel is looked up
-// only where tubes are among the paints.
-func (s *Studio) Finder(ctx context.Context, who Identity, wheelID int64, tubes bool) (paint.Finder, error) {
-	var frozen map[string]store.FrozenTube
-	if wheelID != 0 && tubes {
-		p, err := who(ctx)
-		if err != nil {
-			return nil, err
-		}
-		w, err := s.store.Wheel(ctx, p.ID, wheelID)
-		if err != nil {
-			return nil, err
-		}
-		frozen = w.Snapshot.Frozen
+// frozenIn is a paint as it came into a kept wheel, and false where it is not in the
+// wheel, or has not changed since. What the wheel does not say of a library paint is
+// as the library had it when the wheel was saved.
+func frozenIn(kept *store.WheelContent, id string) (store.FrozenTube, bool) {
+	if kept == nil {
+		return store.FrozenTube{}, false
 	}
-	return s.finder(ctx, who, frozen, nil), nil
+	t, known := kept.Snapshot.Frozen[id]
+	d := &t.Definition
+	switch {
+	case known && d.Library != "" && d.Version == "":
+		d.Version = kept.LibraryVersion
+	case known:
+	case kept.Snapshot.System.Names(func(named string) bool { return named == id }) && changedSince(kept.LibraryVersion, id):
+		return store.FrozenTube{Definition: paint.Definition{Library: id, Version: kept.LibraryVersion}, Strength: 1}, true
+	}
+	return t, known
+}
+
+// changedSince says that the library has another paint of this id today than it had
+// in a version.
+func changedSince(version, id string) bool {
+	then, err := paint.FindOf(id, version)
+	if err != nil {
+		return false // a tube, or nothing
+	}
+	now, err := paint.Find(id)
+	return err == nil && then != now
+}
+
+// Finder finds the paints that are named: as they were kept with a wheel of the
+// painter's, or as they are now where the wheel is 0. Library paints are found also
+// where the wheel cannot be looked up, as they are now.
+func (s *Studio) Finder(ctx context.Context, who Identity, wheelID int64, tubes bool) (paint.Finder, error) {
+	var kept *store.WheelContent
+	if wheelID != 0 {
+		p, err := who(ctx)
+		if err == nil {
+			var w store.Wheel
+			w, err = s.store.Wheel(ctx, p.ID, wheelID)
+			kept = &w.WheelContent
+		}
+		if err != nil && tubes {
+			return nil, err
+		}
+	}
+	return s.finder(ctx, who, kept, nil), nil
 }
 
 // Paints finds paints by their ids, as Finder does.

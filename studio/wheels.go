@@ -42,16 +42,16 @@ func (s *Studio) SaveWheel(ctx context.Context, painter store.Painter, id int64,
 	if err != nil {
 		return store.Wheel{}, err
 	}
-	content, err := s.content(ctx, painter, c, was.Snapshot.Frozen)
+	content, err := s.content(ctx, painter, c, &was.WheelContent)
 	if err != nil {
 		return store.Wheel{}, err
 	}
 	return s.store.SaveWheel(ctx, painter.ID, id, version, content, resolves)
 }
 
-// content checks what a painter decided, and freezes the tubes it is made of:
-// those that were in the wheel before stay as they were.
-func (s *Studio) content(ctx context.Context, painter store.Painter, c WheelContent, before map[string]store.FrozenTube) (store.WheelContent, error) {
+// content checks what a painter decided, and freezes the paints it is made of:
+// those that were in the wheel before, which may be nil, stay as they were.
+func (s *Studio) content(ctx context.Context, painter store.Painter, c WheelContent, before *store.WheelContent) (store.WheelContent, error) {
 	found := map[string]store.FrozenTube{}
 	system, err := c.System.System(s.finder(ctx, As(painter), before, found))
 	if err != nil {
@@ -79,7 +79,7 @@ func (s *Studio) KeptSystem(ctx context.Context, painter store.Painter, id int64
 	if err != nil {
 		return w, wheel.System{}, err
 	}
-	system, err := w.Snapshot.System.System(s.finder(ctx, As(painter), w.Snapshot.Frozen, nil))
+	system, err := w.Snapshot.System.System(s.finder(ctx, As(painter), &w.WheelContent, nil))
 	return w, system, err
 }
 
