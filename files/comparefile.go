@@ -49,7 +49,7 @@ func RecipesCSV(systems []reach.Named, wanted []reach.Wanted, matches []reach.Ta
 	for n, c := range matches {
 		for i, m := range c.Matches {
 			lamp := ""
-			if d, ok := m.UnderLamp(c.Want, in); ok {
+			if d, _, ok := m.UnderLamp(c.Want, in); ok {
 				lamp = figure(d, 2)
 			}
 			rows = append(rows, []string{textCell(wanted[n].Name), figure(c.Want.Lab.L, 3), figure(c.Want.Lab.A, 3), figure(c.Want.Lab.B, 3), textCell(systems[i].Name), m.Parts.String(), figure(m.DE, 2), lamp, yesNo(m.Reached()), textCell(strings.Join(m.Parts.Mixing(), " "))})

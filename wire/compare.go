@@ -53,8 +53,15 @@ type WidestGap struct {
 
 // LampShift is a slot under another light.
 type LampShift struct {
-	Slot string  `json:"slot"`
+	Slot string  `json:"slot" doc:"empty where all are too dark to judge"`
 	DE   float64 `json:"de00"`
+}
+
+func lampShift(w *wheel.Wheel, s reach.Shift) LampShift {
+	if s.Slot < 0 {
+		return LampShift{}
+	}
+	return LampShift{w.Slots[s.Slot].Name, round(s.DE, 2)}
 }
 
 // ComparedSlot is one step, to be laid beside the same step of another system.
@@ -122,7 +129,7 @@ func (v View) compared(s reach.Compared) Compared {
 	out := Compared{
 		Name: s.Name, Kind: string(s.System.Kind), CleanCoverage: round(s.Reach.Clean(), 4), SoftCoverage: round(s.Reach.Soft(), 4), VividCoverage: round(s.Reach.Vivid(), 4), MeanBrightness: round(s.Reach.Mean(), 4), WidestGap: WidestGap{gap.Degrees, from, to},
 		Evenness: round(s.Evenness, 3), Jumps: s.Jumps, Darkest: v.dark(s.Dark, w.System.Rider(wheel.BlackRider)), Middles: round(s.Middles, 2),
-		Lamp: LampShift{w.Slots[s.Lamp.Slot].Name, round(s.Lamp.DE, 2)}, Cautions: []string{}, Price: s.Price, Says: s.Reach.Sentence(s.Name),
+		Lamp: lampShift(w, s.Lamp), Cautions: []string{}, Price: s.Price, Says: s.Reach.Sentence(s.Name),
 	}
 	for bin, r := range s.Reach {
 		out.Reach = append(out.Reach, round(r, 4))
@@ -174,14 +181,15 @@ type WantedColour struct {
 
 // Matched is the best recipe of a system for a wanted colour.
 type Matched struct {
-	Recipe  []Ingredient `json:"recipe" doc:"whole parts of at most 4 paints"`
-	Lab     [3]float64   `json:"lab" doc:"as painted, dry, under daylight"`
-	Shown   Shown        `json:"shown"`
-	DE      float64      `json:"de00" doc:"CIEDE2000 under daylight"`
-	DELamp  *float64     `json:"de00Lamp" doc:"under a warm lamp, against the smoothest spectrum of the wanted colour; null where no surface has it"`
-	Reached bool         `json:"reached" doc:"near enough to pass for it"`
-	Says    string       `json:"says" doc:"what to mix, or what is missing"`
-	Mixing  []string     `json:"mixing" doc:"in order, how to mix the recipe"`
+	Recipe   []Ingredient `json:"recipe" doc:"whole parts of at most 4 paints"`
+	Lab      [3]float64   `json:"lab" doc:"as painted, dry, under daylight"`
+	Shown    Shown        `json:"shown"`
+	DE       float64      `json:"de00" doc:"CIEDE2000 under daylight"`
+	DELamp   *float64     `json:"de00Lamp" doc:"under a warm lamp, against the smoothest spectrum of the wanted colour; null where no surface has it, or it is too dark to judge"`
+	LampSays string       `json:"lampSays" doc:"the same in words"`
+	Reached  bool         `json:"reached" doc:"near enough to pass for it"`
+	Says     string       `json:"says" doc:"what to mix, or what is missing"`
+	Mixing   []string     `json:"mixing" doc:"in order, how to mix the recipe"`
 }
 
 // Matches shapes wanted colours beside what each system comes to.
@@ -208,7 +216,9 @@ func (v View) matched(want paint.Reading, m reach.Match) Matched {
 		Recipe: v.Recipe(m.Parts), Mixing: m.Parts.Mixing(), Lab: [3]float64{round(m.Lab.L, 2), round(m.Lab.A, 2), round(m.Lab.B, 2)}, Shown: shown(look.OKLab(v.Light)),
 		DE: round(m.DE, 2), Reached: m.Reached(), Says: m.Sentence(want.Lab, v.Medium),
 	}
-	if d, ok := m.UnderLamp(want, v.Medium); ok {
+	d, says, ok := m.UnderLamp(want, v.Medium)
+	out.LampSays = says
+	if ok {
 		d = round(d, 2)
 		out.DELamp = &d
 	}

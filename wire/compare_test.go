@@ -77,9 +77,9 @@ func TestWantedColoursAreMatchedByEachPalette(t *testing.T) {
 	v := view(t, "acrylic", "A", "wet")
 	three := reach.Palette(named(t, "three", "triad", "PY65", "PR254", "PB29").System)
 	six := reach.Palette(named(t, "six", "split", "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3").System)
-	got, err := match(t, v, [][]*paint.Paint{three, six}, []reach.Wanted{{Name: "kelp", Colour: "#6e5a28"}, {Name: "turquoise", Colour: "#00a6b0"}, {Name: "nothing has it", Colour: "97,-90,90"}})
+	got, err := match(t, v, [][]*paint.Paint{three, six}, []reach.Wanted{{Name: "kelp", Colour: "#6e5a28"}, {Name: "turquoise", Colour: "#00a6b0"}, {Name: "nothing has it", Colour: "97,-90,90"}, {Name: "night", Colour: "10,0,-1"}})
 	require.NoError(t, err)
-	require.Len(t, got, 3)
+	require.Len(t, got, 4)
 	for _, w := range got {
 		require.Len(t, w.Matches, 2)
 		for _, m := range w.Matches {
@@ -92,6 +92,9 @@ func TestWantedColoursAreMatchedByEachPalette(t *testing.T) {
 	assert.Contains(t, got[2].Matches[0].Says, "It cannot be reached: the nearest is ")
 	require.NotNil(t, got[0].Matches[0].DELamp)
 	assert.Nil(t, got[2].Matches[0].DELamp, "no surface is so bright a green")
+	assert.Contains(t, got[2].Matches[0].LampSays, "no surface has this colour")
+	assert.Nil(t, got[3].Matches[0].DELamp)
+	assert.Equal(t, "under a warm lamp too dark to judge", got[3].Matches[0].LampSays)
 
 	for _, c := range got {
 		assert.Equal(t, min(c.Matches[0].DE, c.Matches[1].DE), c.Least, c.Name)

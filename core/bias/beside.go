@@ -10,6 +10,10 @@ import (
 	"gyrophane/core/text"
 )
 
+// nearlyGrey is the undertone chroma (OKLCh) below which the hue error swings with
+// every trace.
+const nearlyGrey = 0.05
+
 // PrintSentence says in plain words what hue error and greyness are and where
 // they come from: which third of the light a paint should swallow and does,
 // which it should leave alone and takes some of.
@@ -52,7 +56,11 @@ func PrintSentence(m *paint.Mixture) string {
 	case g > 0.03:
 		grey = "hardly touches the " + thirdNames[low] + ", so it is nearly free of grey"
 	}
-	return fmt.Sprintf("Of the three thirds of the light it takes %s most, %s the %s, and %s.", thirdNames[high], hue, thirdNames[middle], grey)
+	out := fmt.Sprintf("Of the three thirds of the light it takes %s most, %s the %s, and %s.", thirdNames[high], hue, thirdNames[middle], grey)
+	if m.Undertone().Chroma < nearlyGrey {
+		out += " It is nearly grey, so the hue error says little of it."
+	}
+	return out
 }
 
 // Differences says in plain words in what two paints differ, the weightiest

@@ -147,6 +147,9 @@ func TestPrintSentenceNamesTheThirds(t *testing.T) {
 	}
 	assert.Equal(t, "Of the three thirds of the light it takes blue most, hardly touches the green, and leaves the red alone, so there is no grey in it.", say("PY184"))
 	assert.Contains(t, say("PG18"), "takes 44 % as much of the green too, which greys it strongly")
+	for id, grey := range map[string]bool{"PBr7-raw-umber": true, "PG23": true, "blue-grey": true, "PG17": false, "PY43": false} {
+		assert.Equal(t, grey, strings.HasSuffix(say(id), "It is nearly grey, so the hue error says little of it."), id)
+	}
 	assert.Empty(t, say("PBk7"))
 	assert.Empty(t, say("PW6"))
 }

@@ -88,6 +88,9 @@ func (c OKLab) Name() string {
 // NeutralChroma is the OKLCh chroma below which a colour has no hue to trust.
 const NeutralChroma = 0.03
 
+// DarkestJudged is the L* below which the eye cannot tell one hue from another.
+const DarkestJudged = 15
+
 // Words describe a colour: by its own name where painters have one ("dark
 // brown"), by its hue ("dark greyed violet", "vivid orange") or, where there is
 // too little chroma to trust the hue, "light grey, leaning blue". The scheme is

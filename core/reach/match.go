@@ -430,14 +430,20 @@ func (m Match) Sentence(want colour.Lab, in paint.Medium) string {
 }
 
 // UnderLamp is CIEDE2000 under lamp A between the recipe and the smoothest
-// spectrum of what is wanted; ok is false where no surface has such a colour.
-func (m Match) UnderLamp(want paint.Reading, in paint.Medium) (de float64, ok bool) {
+// spectrum of what is wanted; ok is false where that is not to be said, for no
+// surface has such a colour, or it is too dark to judge. Says is either in words.
+func (m Match) UnderLamp(want paint.Reading, in paint.Medium) (de float64, says string, ok bool) {
 	s, err := want.Reflectance()
 	if err != nil {
-		return 0, false
+		return 0, "under a warm lamp not to be said: no surface has this colour", false
 	}
-	look := m.Mixture.AsPainted(in, false)
-	return colour.Difference(s.LabUnder(colour.A), look.LabUnder(colour.A)), true
+	seen := m.Mixture.AsPainted(in, false)
+	sought, look := s.LabUnder(colour.A), seen.LabUnder(colour.A)
+	if sought.L < colour.DarkestJudged {
+		return 0, "under a warm lamp too dark to judge", false
+	}
+	de = colour.Difference(sought, look)
+	return de, fmt.Sprintf("under a warm lamp %.1f", de), true
 }
 
 // TargetMatch is a wanted colour and the best recipe of each of some palettes.

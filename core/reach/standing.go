@@ -24,9 +24,10 @@ type Metrics struct {
 	Lamp     Shift
 }
 
-// Shift is the slot whose colour changes most from daylight to lamp A.
+// Shift is the slot whose colour changes most from daylight to lamp A, of those
+// that are not too dark to judge.
 type Shift struct {
-	Slot int
+	Slot int     // -1 where all are
 	DE   float64 // CIEDE2000, each against its own white
 }
 
@@ -34,7 +35,7 @@ type Shift struct {
 func Measure(s wheel.System, in paint.Medium) Metrics {
 	w := wheel.Build(s, wheel.Options{})
 	ways := path.PairAll(s.Allowed(), path.ByHue)
-	out := Metrics{Wheel: w, Reach: ofWays(ways), Shades: shades(ways), Dark: w.Dark()}
+	out := Metrics{Wheel: w, Reach: ofWays(ways), Shades: shades(ways), Dark: w.Dark(), Lamp: Shift{Slot: -1}}
 	largest := 0.0
 	for i := range w.Slots {
 		slot := &w.Slots[i]
@@ -47,6 +48,9 @@ func Measure(s wheel.System, in paint.Medium) Metrics {
 		}
 		look := slot.Mixture.AsPainted(in, false)
 		day, lamp := look.Lab(), look.LabUnder(colour.A)
+		if day.L < colour.DarkestJudged && lamp.L < colour.DarkestJudged {
+			continue
+		}
 		if d := colour.Difference(day, lamp); d > out.Lamp.DE {
 			out.Lamp = Shift{i, d}
 		}

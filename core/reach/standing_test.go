@@ -34,6 +34,16 @@ func TestSystemsStandBesideEachOther(t *testing.T) {
 	}
 }
 
+func TestWhatIsTooDarkToJudgeShiftsNowhere(t *testing.T) {
+	acrylic, err := paint.ParseMedium("acrylic")
+	require.NoError(t, err)
+	dark := Measure(systemOf(t, wheel.OwnSystem, []string{"PV23"}, []string{"PB60"}, []string{"PB27"}), acrylic)
+	assert.Equal(t, Shift{Slot: -1}, dark.Lamp)
+	mixed := Measure(systemOf(t, wheel.OwnSystem, []string{"PY184"}, []string{"PV23"}, []string{"PB60"}), acrylic)
+	look := mixed.Wheel.Slots[mixed.Lamp.Slot].Mixture.AsPainted(acrylic, false)
+	assert.GreaterOrEqual(t, look.Lab().L, 14.0)
+}
+
 func TestDifferencesAreSaid(t *testing.T) {
 	round := func(from, to int, v float64) (r Reach) {
 		for i := from; i <= to; i++ {

@@ -79,7 +79,10 @@ export function Figures({ got }: { got: Comparison }) {
         s.jumps === 0 ? "no jump" : `${s.jumps} jump${s.jumps > 1 ? "s" : ""}`,
       ],
     },
-    { name: "shift in warm light", of: (s) => [s.lamp.de00.toFixed(1), s.lamp.slot] },
+    {
+      name: "shift in warm light",
+      of: (s) => (s.lamp.slot ? [s.lamp.de00.toFixed(1), s.lamp.slot] : ["", "too dark to judge"]),
+    },
     { name: "tubes", of: (s) => [s.tubes, <Bar key="b" share={s.tubes / tubes} />] },
     {
       name: "their price",

@@ -181,10 +181,7 @@ export function WantedStrip({
           <Box sx={{ display: "flex", flexDirection: "column", gap: 1, alignItems: "flex-start" }}>
             <HowToMix steps={match.mixing} />
             <Typography variant="caption" sx={{ fontFamily: figures }}>
-              CIEDE2000 {match.de00.toFixed(1)},{" "}
-              {match.de00Lamp === null
-                ? "under a warm lamp not to be said: no surface has this colour"
-                : `under a warm lamp ${match.de00Lamp.toFixed(1)}`}
+              CIEDE2000 {match.de00.toFixed(1)}, {match.lampSays}
             </Typography>
             <Button
               size="small"
