@@ -49,10 +49,17 @@ type Lean struct {
 type Rung struct {
 	Share     float64 `json:"share" doc:"of the mixture beside white, 0.003 to 1"`
 	Thickness float64 `json:"thickness" doc:"of the film, 0 when opaque"`
+	Water     float64 `json:"water" doc:"where water thins: parts of it to 1 of paint, 0 to 63"`
+	Thick     string  `json:"thick" enum:"butter,cream,milk,tea," doc:"where water thins: what it is as thick as; empty where it is thinner than tea"`
 	Shown
 }
 
-const ladderRungs = 9
+// ladderRungs is how many rungs a ladder has: of white, and of water, where each is
+// twice as thin as the one before.
+const (
+	ladderRungs = 9
+	waterRungs  = 7
+)
 
 // Library lists every paint of the built-in library.
 func (v View) Library() []Paint {
@@ -85,8 +92,12 @@ func (v View) Paint(p *paint.Paint) Paint {
 
 func (v View) ladder(m *paint.Mixture) []Rung {
 	var out []Rung
-	for _, r := range m.Ladder(v.Medium, v.Wet, ladderRungs) {
-		rung := Rung{Share: round(r.Share, 4), Shown: shown(r.Spectrum.OKLab(v.Light))}
+	n := ladderRungs
+	if v.Medium.LightenWithWater {
+		n = waterRungs
+	}
+	for _, r := range m.Ladder(v.Medium, v.Wet, n) {
+		rung := Rung{Share: round(r.Share, 4), Water: round(r.Water, 2), Thick: r.Thick, Shown: shown(r.Spectrum.OKLab(v.Light))}
 		if !math.IsInf(r.Thickness, 1) {
 			rung.Thickness = round(r.Thickness, 4)
 		}

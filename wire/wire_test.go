@@ -106,6 +106,8 @@ func TestLibraryListsWhatAPainterLooksFor(t *testing.T) {
 		assert.NotEmpty(t, p.Caution, p.ID)
 		assert.Len(t, p.Ladder, ladderRungs)
 	}
+	milk := view(t, "watercolour", "D65", "dry").Library()[0].Ladder[2]
+	assert.Equal(t, []any{"milk", 3.0}, []any{milk.Thick, milk.Water})
 	assert.Equal(t, "violet", byID["PB29"].Lean.Toward)
 	assert.Equal(t, []string{"blue", "cyan"}, byID["PB29"].Roles)
 	assert.Nil(t, byID["PW6"].Lean)

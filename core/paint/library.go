@@ -216,7 +216,7 @@ func readLibrary(data []byte) (*library, error) {
 				Versions []string
 				Params   Params
 			}
-			Mixture                      []struct {
+			Mixture []struct {
 				Paint string
 				Parts float64
 			}

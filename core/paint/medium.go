@@ -1,9 +1,11 @@
 package paint
 
 import (
+	"cmp"
 	_ "embed"
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"gyrophane/core/colour"
@@ -136,25 +138,52 @@ func (m *Mixture) unevenFilm(x, sigma, ground float64, f Surface) (out colour.Sp
 // Rung is one step of a ladder.
 type Rung struct {
 	Share     float64         // of colour left beside white, 1 where water thins
+	Water     float64         // parts to 1 of paint, 0 where white lets down
+	Thick     string          // what it is as thick as; empty beyond tea, and where white lets down
 	Thickness float64         // of the film; +Inf when opaque
 	Spectrum  colour.Spectrum // reflectance, seen from outside
 }
 
+// straightFilm is the thickness X of paint brushed out without water.
+const straightFilm = 2.0
+
+// Dilution is a named strength of paint in water.
+type Dilution struct {
+	As    string  // "butter"
+	Water float64 // parts to 1 of paint
+}
+
+// Dilutions are the strengths painters name, the thickest first, in parts of water
+// that a judgement gives them.
+var Dilutions = [...]Dilution{{"butter", 0}, {"cream", 1}, {"milk", 3}, {"tea", 7}}
+
+// thickAs is the dilution nearest to some parts of water, half a step past the
+// thinnest at most.
+func thickAs(water float64) string {
+	off := func(d Dilution) float64 { return math.Abs(math.Log2((1 + water) / (1 + d.Water))) }
+	nearest := slices.MinFunc(Dilutions[:], func(a, b Dilution) int { return cmp.Compare(off(a), off(b)) })
+	if off(nearest) > 0.5 {
+		return ""
+	}
+	return nearest.As
+}
+
 // Ladder lets a mixture down in n even logarithmic rungs (2 and up): with
 // titanium white from share 1 to 0.003 or, where the medium lightens with
-// water, thinned from x = 2 to 1/32.
+// water, thinned from x = 2 to 1/32; w parts of water to 1 of paint leave x = 2/(1 + w).
 func (m *Mixture) Ladder(in Medium, wet bool, n int) []Rung {
 	rungs := make([]Rung, max(n, 2))
 	for i := range rungs {
 		f := float64(i) / float64(len(rungs)-1)
 		if in.LightenWithWater {
-			x := 2 * math.Pow(2, -6*f)
-			rungs[i] = Rung{1, x, m.FilmIn(in, x, wet)}
+			thinned := math.Pow(2, 6*f)
+			x := straightFilm / thinned
+			rungs[i] = Rung{1, thinned - 1, thickAs(thinned - 1), x, m.FilmIn(in, x, wet)}
 			continue
 		}
 		share := math.Pow(leastShare, f)
 		let := m.LetDown(share)
-		rungs[i] = Rung{share, in.Thickness, let.AsPainted(in, wet)}
+		rungs[i] = Rung{share, 0, "", in.Thickness, let.AsPainted(in, wet)}
 	}
 	return rungs
 }

@@ -127,12 +127,18 @@ func TestLadder(t *testing.T) {
 	assert.InDelta(t, 0.003, rungs[8].Share, 1e-12)
 	assert.Equal(t, m.AsPainted(acrylic, true), rungs[0].Spectrum)
 	water, _ := ParseMedium("watercolour")
+	assert.Empty(t, rungs[0].Thick)
 	rungs = m.Ladder(water, false, 7)
 	assert.Equal(t, 2.0, rungs[0].Thickness)
 	assert.InDelta(t, 1.0/32, rungs[6].Thickness, 1e-12)
+	var thick []string
+	var parts []float64
 	for _, r := range rungs {
 		assert.Equal(t, 1.0, r.Share, "water thins, it adds no white")
+		thick, parts = append(thick, r.Thick), append(parts, r.Water)
 	}
+	assert.Equal(t, []string{"butter", "cream", "milk", "tea", "", "", ""}, thick)
+	assert.InDeltaSlice(t, []float64{0, 1, 3, 7, 15, 31, 63}, parts, 1e-9)
 }
 
 func BenchmarkUndertone(b *testing.B) {

@@ -1788,6 +1788,7 @@ export interface components {
         LampShift: {
             /** Format: double */
             de00: number;
+            /** @description empty where all are too dark to judge */
             slot: string;
         };
         Lean: {
@@ -1879,11 +1880,13 @@ export interface components {
             de00: number;
             /**
              * Format: double
-             * @description under a warm lamp, against the smoothest spectrum of the wanted colour; null where no surface has it
+             * @description under a warm lamp, against the smoothest spectrum of the wanted colour; null where no surface has it, or it is too dark to judge
              */
             de00Lamp: number | null;
             /** @description as painted, dry, under daylight */
             lab: number[];
+            /** @description the same in words */
+            lampSays: string;
             /** @description in order, how to mix the recipe */
             mixing: string[];
             /** @description near enough to pass for it */
@@ -2910,10 +2913,20 @@ export interface components {
             /** @description #rrggbb */
             srgb: string;
             /**
+             * @description where water thins: what it is as thick as; empty where it is thinner than tea
+             * @enum {string}
+             */
+            thick: "butter" | "cream" | "milk" | "tea" | "";
+            /**
              * Format: double
              * @description of the film, 0 when opaque
              */
             thickness: number;
+            /**
+             * Format: double
+             * @description where water thins: parts of it to 1 of paint, 0 to 63
+             */
+            water: number;
         };
         Sample: {
             colour: components["schemas"]["Colour"];

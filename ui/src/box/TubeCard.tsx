@@ -10,6 +10,7 @@ import { WantIt } from "../parts/WantIt";
 import { Words } from "../parts/Words";
 import { hidingWords, LeanMark, Drop } from "../drawing/Marks";
 import { SpectrumPlot } from "../drawing/SpectrumPlot";
+import { Ladder } from "../drawing/Ladder";
 import { Swatch } from "../drawing/Swatch";
 
 /** All that is known of one tube, and what its painter says of it. */
@@ -205,12 +206,8 @@ export function Looks({
           </Box>
         ))}
       </Box>
-      <Box sx={{ display: "flex", gap: "2px", mt: 0.25 }}>
-        {p.ladder.map((r) => (
-          <Box key={r.share + r.thickness} sx={{ flex: 1 }}>
-            <Swatch colour={r} plain height={22} />
-          </Box>
-        ))}
+      <Box sx={{ mt: 0.25 }}>
+        <Ladder rungs={p.ladder} height={22} />
       </Box>
     </Box>
   );

@@ -10,6 +10,7 @@ import { colourInAddress } from "../parts/colour";
 import { ColourField } from "../parts/ColourField";
 import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
+import { Ladder } from "../drawing/Ladder";
 import { Both, Swatch } from "../drawing/Swatch";
 import { Corrected } from "./Corrected";
 import { plainParts, total } from "./parts";
@@ -268,13 +269,7 @@ export function PileView({
                 </Box>
               ))}
             </Box>
-            <Box sx={{ display: "flex", gap: "2px" }}>
-              {m.ladder.map((r) => (
-                <Box key={r.share + r.thickness} sx={{ flex: 1 }}>
-                  <Swatch colour={r} plain height={24} />
-                </Box>
-              ))}
-            </Box>
+            <Ladder rungs={m.ladder} />
           </>
         )}
         <Box sx={{ borderTop: `2px solid ${grey.ink}`, pt: 0.5 }}>

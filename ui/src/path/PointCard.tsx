@@ -8,6 +8,7 @@ import { differenceQuery } from "../api/queries";
 import { OneOf } from "../parts/Choice";
 import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
+import { Ladder } from "../drawing/Ladder";
 import { Swatch } from "../drawing/Swatch";
 import { placesOf, shareOf } from "./along";
 import { Plane } from "./Plane";
@@ -106,13 +107,7 @@ export function PointCard({
           </span>
         </Typography>
       )}
-      <Box sx={{ display: "flex", gap: "2px" }}>
-        {ladder.map((r) => (
-          <Box key={r.share + r.thickness} sx={{ flex: 1 }}>
-            <Swatch colour={r} plain height={24} />
-          </Box>
-        ))}
-      </Box>
+      <Ladder rungs={ladder} />
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 2 }}>
         <Button
           variant="outlined"

@@ -9,6 +9,7 @@ import { figures, grey } from "../drawing/style";
 import { WantIt } from "../parts/WantIt";
 import { Drop, LeanMark } from "../drawing/Marks";
 import { HowToMix, PartsBar } from "../parts/Recipe";
+import { Ladder } from "../drawing/Ladder";
 import { Swatch } from "../drawing/Swatch";
 import { ratio, share } from "./words";
 
@@ -121,7 +122,14 @@ export function StepCard({
       )}
       {!primary && <HowToMix steps={slot.mixing} />}
       {slot.rings && <RingRows slot={slot} />}
-      <Ladder slot={slot} medium={settings.medium} />
+      <Box>
+        <Typography variant="caption">
+          {settings.medium === "watercolour"
+            ? "thinned with water"
+            : "let down with white, from mass to trace"}
+        </Typography>
+        <Ladder rungs={slot.ladder} height={28} />
+      </Box>
       {!!slot.otherPairings?.length && <OtherPairings slot={slot} />}
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3, rowGap: 1 }}>
         <Neighbours wheel={wheel} slot={slot} onChoose={onChoose} />
@@ -345,28 +353,6 @@ function Schemes({
           </Typography>
         </Box>
       ))}
-    </Box>
-  );
-}
-
-function Ladder({ slot, medium }: { slot: Slot; medium: string }) {
-  const water = medium === "watercolour";
-  return (
-    <Box>
-      <Typography variant="caption">
-        {water ? "thinned with water" : "let down with white"}
-      </Typography>
-      <Box sx={{ display: "flex", gap: "2px", mt: 0.25 }}>
-        {slot.ladder.map((r) => (
-          <Box key={r.share + r.thickness} sx={{ flex: 1 }}>
-            <Swatch colour={r} plain height={28} />
-          </Box>
-        ))}
-      </Box>
-      <Box sx={{ display: "flex", justifyContent: "space-between" }}>
-        <Typography variant="caption">{water ? "full strength" : "mass"}</Typography>
-        <Typography variant="caption">{water ? "thin wash" : "trace"}</Typography>
-      </Box>
     </Box>
   );
 }
