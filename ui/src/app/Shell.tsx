@@ -20,7 +20,7 @@ const Bar = styled("header")({
   display: "flex",
   flexWrap: "wrap",
   alignItems: "center",
-  columnGap: 12,
+  columnGap: 8,
   minHeight: 48,
   padding: "0 24px 0 12px",
   borderBottom: `1px solid ${grey.hairline}`,

@@ -1,5 +1,6 @@
 import { Box, Typography } from "@mui/material";
 import { Swatch } from "./Swatch";
+import { figures } from "./style";
 import type { Shown } from "./shapes";
 
 type Rung = Shown & { share: number; thickness: number; water: number; thick: string };
@@ -11,31 +12,35 @@ export function Ladder({ rungs, height = 24 }: { rungs: Rung[]; height?: number 
     <Box role="group" aria-label={water ? "thinned with water" : "let down with white"}>
       <Box sx={{ display: "flex", gap: "2px" }}>
         {rungs.map((r) => (
-          <Box key={r.share + r.thickness} sx={{ flex: 1, minWidth: 0 }} title={thinned(r, water)}>
+          <Box
+            key={r.share + r.thickness}
+            sx={{ flex: 1, minWidth: 0, textAlign: "center", lineHeight: 1.2 }}
+            title={water ? inWords(r) : undefined}
+          >
             <Swatch colour={r} plain height={height} />
             {water && (
-              <Typography variant="caption" sx={{ display: "block", textAlign: "center" }}>
-                {r.thick || Math.round(r.water)}
-              </Typography>
+              <>
+                <Typography variant="caption" sx={{ display: "block", minHeight: "1lh" }}>
+                  {r.thick}
+                </Typography>
+                <Typography variant="caption" sx={{ fontFamily: figures }}>
+                  {Math.round(r.water)}
+                </Typography>
+              </>
             )}
           </Box>
         ))}
       </Box>
       {water && (
-        <Typography variant="caption">
-          {rungs
-            .filter((r) => r.thick)
-            .map((r) => `${r.thick} ${Math.round(r.water) || "no"}`)
-            .join(", ")}
-          {": parts of water to 1 of paint"}
+        <Typography variant="caption" sx={{ display: "block" }}>
+          as thick as that, with so many parts of water to 1 of paint
         </Typography>
       )}
     </Box>
   );
 }
 
-const thinned = (r: Rung, water: boolean) => {
-  if (!water) return undefined;
-  const parts = r.water ? `${Math.round(r.water)} of water to 1 of paint` : "no water";
-  return r.thick ? `as thick as ${r.thick}, ${parts}` : `a thin wash, ${parts}`;
-};
+function inWords(r: Rung) {
+  const water = r.water ? `${Math.round(r.water)} of water to 1 of paint` : "no water";
+  return r.thick ? `as thick as ${r.thick}, ${water}` : `a thin wash, ${water}`;
+}
