@@ -16,8 +16,15 @@ type Densities struct{ Blue, Green, Red float64 }
 
 const highDensity = 0.8
 
-// thirds are the first and last wavelength (nm) of each broad band.
-var thirds = [3][2]float64{{400, 490}, {500, 580}, {600, 700}}
+// band is a stretch of the spectrum: its first and last place among the 36.
+type band struct{ from, to int }
+
+// between is the band from one wavelength (nm) to another.
+func between(from, to float64) band {
+	return band{int(from-colour.FirstNM) / colour.StepNM, int(to-colour.FirstNM) / colour.StepNM}
+}
+
+var thirds = [3]band{between(400, 490), between(500, 580), between(600, 700)}
 
 var thirdNames = [3]string{"blue", "green", "red"}
 
@@ -40,7 +47,7 @@ func DensitiesOf(m *paint.Mixture) Densities {
 // thinned are the densities in some bands of a film thinned until the highest of
 // them is 0.8, or of the thickest film where even that is paler. bare are those
 // of the ground.
-func thinned(m *paint.Mixture, bands [][2]float64, bare []float64) []float64 {
+func thinned(m *paint.Mixture, bands []band, bare []float64) []float64 {
 	thinnest, thickest := math.Log(1e-4), math.Log(1e4)
 	full := film(m, math.Exp(thickest), bands, bare)
 	if slices.Max(full) <= highDensity {
@@ -52,7 +59,7 @@ func thinned(m *paint.Mixture, bands [][2]float64, bare []float64) []float64 {
 	for range 60 {
 		d := film(m, math.Exp(x), bands, bare)
 		miss := math.Log(slices.Max(d)) - want
-		if math.Abs(miss) < 1e-7 {
+		if math.Abs(miss) < 1e-6 {
 			return d
 		}
 		if miss > 0 {
@@ -73,11 +80,11 @@ func thinned(m *paint.Mixture, bands [][2]float64, bare []float64) []float64 {
 	return film(m, math.Exp(x), bands, bare)
 }
 
-func film(m *paint.Mixture, x float64, bands [][2]float64, bare []float64) []float64 {
+func film(m *paint.Mixture, x float64, bands []band, bare []float64) []float64 {
 	r := m.Film(x, paint.WhiteGround, paint.Gloss)
 	d := make([]float64, len(bands))
-	for i, band := range bands {
-		d[i] = bare[i] - math.Log10(mean(&r, band))
+	for i, b := range bands {
+		d[i] = bare[i] - math.Log10(mean(&r, b))
 	}
 	return d
 }
@@ -85,25 +92,22 @@ func film(m *paint.Mixture, x float64, bands [][2]float64, bare []float64) []flo
 // bareThirds are the log10 mean reflectances of the ground without paint.
 var bareThirds = bareOf(thirds[:])
 
-func bareOf(bands [][2]float64) []float64 {
+func bareOf(bands []band) []float64 {
 	var none paint.Mixture
 	r := none.Film(0, paint.WhiteGround, paint.Gloss)
 	out := make([]float64, len(bands))
-	for i, band := range bands {
-		out[i] = math.Log10(mean(&r, band))
+	for i, b := range bands {
+		out[i] = math.Log10(mean(&r, b))
 	}
 	return out
 }
 
-func mean(r *colour.Spectrum, band [2]float64) float64 {
-	var sum, n float64
-	for i, v := range r {
-		if nm := colour.NM(i); nm >= band[0] && nm <= band[1] {
-			sum += v
-			n++
-		}
+func mean(r *colour.Spectrum, b band) float64 {
+	sum := 0.0
+	for _, v := range r[b.from : b.to+1] {
+		sum += v
 	}
-	return sum / n
+	return sum / float64(b.to+1-b.from)
 }
 
 func (d Densities) high() float64   { return max(d.Blue, d.Green, d.Red) }

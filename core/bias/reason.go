@@ -24,7 +24,7 @@ const (
 )
 
 var (
-	bands     = [sixth][2]float64{{400, 450}, {450, 490}, {490, 530}, {530, 570}, {570, 600}, {600, 700}}
+	bands     = [sixth]band{between(400, 450), between(450, 490), between(490, 530), between(530, 570), between(570, 600), between(600, 700)}
 	bandNames = [sixth]string{"violet", "blue", "blue-green", "green", "orange", "red"}
 	bareBands = bareOf(bands[:])
 )
@@ -241,7 +241,8 @@ func whatIsLost(a, b *paint.Paint, middle *paint.Mixture, u paint.Undertone) str
 		return "It keeps nearly all that its paints have: neither is very bright."
 	}
 	ma, mb := a.Alone(), b.Alone()
-	take := whatTheyTake(a, b, over(inBands(&ma), swallowed), over(inBands(&mb), swallowed))
+	takesA, takesB := over(inBands(&ma), swallowed), over(inBands(&mb), swallowed)
+	take := whatTheyTake(a, b, takesA, takesB)
 	if !u.HasHue() {
 		return take + "; what they leave of the light is even: expect a grey."
 	}
@@ -267,13 +268,13 @@ func whatIsLost(a, b *paint.Paint, middle *paint.Mixture, u paint.Undertone) str
 	}
 	light := bandNames[worst]
 	t := shareOf(&ma, &mb, middle)
-	takesA, takesB := (1-t)*absorbed(&ma, bands[worst]), t*absorbed(&mb, bands[worst])
-	thief, also := a, over(inBands(&ma), swallowed)[worst]
-	if takesB > takesA {
-		thief, also = b, over(inBands(&mb), swallowed)[worst]
+	lostToA, lostToB := (1-t)*absorbed(&ma, bands[worst]), t*absorbed(&mb, bands[worst])
+	thief, also := a, takesA[worst]
+	if lostToB > lostToA {
+		thief, also = b, takesB[worst]
 	}
 	switch {
-	case min(takesA, takesB) >= 0.5*max(takesA, takesB):
+	case min(lostToA, lostToB) >= 0.5*max(lostToA, lostToB):
 		return fmt.Sprintf("Both take %s light, which %s needs: %s.", light, text.Article(hue), outcome)
 	case also:
 		return fmt.Sprintf("The %s takes %s light, which %s needs: %s.", thief.ShortName(), light, text.Article(hue), outcome)
@@ -294,10 +295,10 @@ func shareOf(a, b, mixed *paint.Mixture) (share float64) {
 	return min(1, max(0, share))
 }
 
-// absorbed is the mean absorption of a paint in a band (nm).
-func absorbed(m *paint.Mixture, band [2]float64) float64 {
+// absorbed is the mean absorption of a paint in a band.
+func absorbed(m *paint.Mixture, b band) float64 {
 	k := m.K()
-	return mean(&k, band)
+	return mean(&k, b)
 }
 
 // Alone explains what a single paint does to light.
