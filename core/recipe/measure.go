@@ -1,0 +1,484 @@
+package recipe
+
+import (
+	_ "embed"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/internal/table"
+	"gyrophane/core/paint"
+)
+
+// Measure is what a painter takes paint in.
+type Measure string
+
+// A dab is a mound seen from above, given by its width. Looks are for pans, which
+// are rewetted and brushed: there nothing is counted.
+const (
+	Dabs  Measure = "dabs"
+	Drops Measure = "drops"
+	Loads Measure = "loads" // of a brush
+	Tips  Measure = "tips"  // of a knife
+	Grams Measure = "grams"
+	Looks Measure = "looks"
+)
+
+// measureRow is what the table says of a measure.
+type measureRow struct {
+	one, many, unit       string
+	ml, least, step, hand float64
+	usual                 []string
+}
+
+//go:embed data/measures.csv
+var measuresCSV string
+
+// Measures lists them in the order of the table.
+var Measures []Measure
+
+var measureRows = func() map[Measure]measureRow {
+	out := map[Measure]measureRow{}
+	for _, row := range table.Rows(measuresCSV) {
+		m := Measure(row[0])
+		Measures = append(Measures, m)
+		out[m] = measureRow{row[1], row[2], row[3], table.Number(row[4]), table.Number(row[5]), table.Number(row[6]), table.Number(row[7]), strings.Fields(row[8])}
+	}
+	return out
+}()
+
+// ParseMeasure reads a measure.
+func ParseMeasure(s string) (Measure, error) {
+	if m := Measure(s); slices.Contains(Measures, m) {
+		return m, nil
+	}
+	var names []string
+	for _, m := range Measures {
+		names = append(names, string(m))
+	}
+	return "", fmt.Errorf("unknown measure %q: choose %s", s, strings.Join(names, ", "))
+}
+
+// UsualMeasure is what is counted in where nothing is chosen.
+func UsualMeasure(in paint.Medium) Measure {
+	for _, m := range Measures {
+		if slices.Contains(measureRows[m].usual, in.ID) {
+			return m
+		}
+	}
+	return Dabs
+}
+
+// Scale is a measure, and how large one is in the painter's hand.
+type Scale struct {
+	Measure
+	Size float64 // of one drop, load or tip in ml; that of the table when 0
+}
+
+// The sizes that a drop, a load or a tip may have, in ml.
+const (
+	SmallestOne = 0.005
+	LargestOne  = 5.0
+)
+
+// NewScale is a scale of a measure with the painter's own size, 0 for the usual.
+func NewScale(m Measure, ml float64) (Scale, error) {
+	if _, err := ParseMeasure(string(m)); err != nil {
+		return Scale{}, err
+	}
+	if ml != 0 && !(ml >= SmallestOne && ml <= LargestOne) {
+		return Scale{}, fmt.Errorf("one of the %s holds from %v to %v ml, not %v", measureRows[m].many, SmallestOne, LargestOne, ml)
+	}
+	return Scale{m, ml}, nil
+}
+
+// One is how many ml one of a counted measure holds; 0 for dabs, grams and looks.
+func (s Scale) One() float64 {
+	row := measureRows[s.Measure]
+	if row.ml > 0 && s.Size > 0 {
+		return s.Size
+	}
+	return row.ml
+}
+
+// DabML is the volume in ml of a dab so many mm wide: half an ellipsoid, a third as
+// high as it is wide, pi d^3 / 18.
+func DabML(mm float64) float64 { return math.Pi * mm * mm * mm / 18 / 1000 }
+
+// DabMM is how wide a dab of a volume in ml is.
+func DabMM(ml float64) float64 { return math.Cbrt(18 * 1000 * ml / math.Pi) }
+
+//go:embed data/densities.csv
+var densitiesCSV string
+
+var densityRows = table.Rows(densitiesCSV)
+
+// Density is what a paint weighs in grams to the ml, typical of its class.
+func Density(p *paint.Paint) float64 {
+	for _, row := range densityRows {
+		if (row[0] == "" || row[0] == p.Family) && (row[1] == "" || row[1] == p.Hiding) {
+			return table.Number(row[2])
+		}
+	}
+	return 1.3
+}
+
+// density is that of an ingredient, its let-down weighed as it is mixed.
+func (i Ingredient) density() float64 {
+	if i.In == nil {
+		return Density(i.Paint)
+	}
+	thin := float64(i.Thin)
+	return (Density(i.Paint) + thin*Density(i.In)) / (1 + thin)
+}
+
+// amount is how much of an ingredient a volume in ml is, not rounded: mm across,
+// grams, or a number.
+func (s Scale) amount(i Ingredient, ml float64) float64 {
+	switch s.Measure {
+	case Dabs:
+		return DabMM(ml)
+	case Grams:
+		return ml * i.density()
+	}
+	return ml / s.One()
+}
+
+// ml is the volume of an amount.
+func (s Scale) ml(i Ingredient, amount float64) float64 {
+	switch s.Measure {
+	case Dabs:
+		return DabML(amount)
+	case Grams:
+		return amount / i.density()
+	}
+	return amount * s.One()
+}
+
+// rounded is an amount that can be taken, the least at least.
+func (s Scale) rounded(amount float64) float64 {
+	row := measureRows[s.Measure]
+	return max(row.least, math.Round(amount/row.step)*row.step)
+}
+
+// strays is how far a hand strays from an amount.
+func (s Scale) strays(amount float64) float64 {
+	row := measureRows[s.Measure]
+	switch s.Measure {
+	case Dabs, Grams:
+		return row.hand
+	}
+	return row.hand * math.Sqrt(amount)
+}
+
+// Taken is so much of one ingredient.
+type Taken struct {
+	Ingredient
+	Amount float64 // mm across for dabs, grams, else a number; 0 for looks
+	ML     float64
+}
+
+// Pile is what is counted out and mixed in one go.
+type Pile struct {
+	Counts []Taken
+	ML     float64
+	Needed float64 // ml: of a let-down what goes on into the recipe, of the recipe what was asked for
+}
+
+// Counted is a recipe counted out in a measure.
+type Counted struct {
+	Scale
+	Before []Pile // let-downs, in the order in which they are made
+	Pile
+	Mixture paint.Mixture // what the counted amounts make
+	DE      float64       // CIEDE2000 to the exact mixture, brushed out
+	Spread  float64       // CIEDE2000, brushed out, that a hand strays by
+	Decides int           // which of the counts strays furthest; -1 for none
+}
+
+// mostGrowth is how many times larger than asked for a pile may become for whole
+// amounts to fit, where they are enough before that.
+const mostGrowth = 1.5
+
+// perGrowth is what it must bring in CIEDE2000 to count out twice as much.
+const perGrowth = 0.6
+
+// CountOut counts a recipe out, at least so many ml of it, so that it comes as near
+// to the exact mixture as whole amounts allow. A strong paint of which there is less
+// than can be taken is let down first in the paint of which there is most.
+func CountOut(r Recipe, exact *paint.Mixture, s Scale, ml float64) Counted {
+	r = resolved(r).InOrder()
+	if s.Measure == Looks {
+		out := Counted{Scale: s, Mixture: *exact, Decides: -1, Pile: Pile{ML: ml, Needed: ml}}
+		for _, i := range r {
+			out.Counts = append(out.Counts, Taken{Ingredient: i, ML: ml * i.Parts / r.Total()})
+		}
+		return out
+	}
+	want := brushedOut(exact)
+	best, cost := Counted{}, math.Inf(1)
+	for _, tried := range append([]Recipe{r}, s.letDown(r, ml)...) {
+		for grown := 1.0; grown <= mostGrowth+1e-9 || math.IsInf(cost, 1) && grown < 100; grown += 0.01 {
+			c := s.count(tried, ml, grown)
+			if c.ML < ml {
+				continue
+			}
+			c.DE = colour.Difference(want, brushedOut(&c.Mixture))
+			if of := c.DE + perGrowth*(c.ML/ml-1)*0.5 + perBefore*float64(len(c.Before)); of < cost {
+				best, cost = c, of
+			}
+			if len(tried) == 1 {
+				break
+			}
+		}
+	}
+	best.stray()
+	return best
+}
+
+func brushedOut(m *paint.Mixture) colour.Lab {
+	seen := m.BrushedOut()
+	return seen.Lab()
+}
+
+// resolved is a recipe whose hues, mixed first, are taken apart: what is counted out
+// is paint.
+func resolved(r Recipe) Recipe {
+	if !slices.ContainsFunc(r, func(i Ingredient) bool { return i.Paint.Of != nil }) {
+		return r
+	}
+	return Of(r.Plain())
+}
+
+// count rounds a recipe to amounts that can be taken of a pile grown so many times.
+func (s Scale) count(r Recipe, ml, grown float64) Counted {
+	out := Counted{Scale: s, Decides: -1}
+	out.Needed = ml
+	total := r.Total()
+	var parts []paint.Part
+	for _, i := range r {
+		amount := s.rounded(s.amount(i, ml*grown*i.Parts/total))
+		c := Taken{Ingredient: i, Amount: amount, ML: s.ml(i, amount)}
+		out.Counts = append(out.Counts, c)
+		out.ML += c.ML
+		if i.In == nil {
+			parts = append(parts, paint.Part{Paint: i.Paint, Parts: c.ML})
+			continue
+		}
+		before := s.before(i, c.ML)
+		strong := before[len(before)-1].strong()
+		out.Before = append(out.Before, before...)
+		parts = append(parts, paint.Part{Paint: i.Paint, Parts: c.ML * strong}, paint.Part{Paint: i.In, Parts: c.ML * (1 - strong)})
+	}
+	out.Mixture, _ = paint.Mix(parts...) // amounts are above 0
+	return out
+}
+
+// strong is the share by volume of its first paint in a let-down.
+func (p Pile) strong() float64 {
+	first := p.Counts[0]
+	share := first.ML / p.ML
+	if first.In != nil {
+		share /= float64(first.Thin + 1)
+	}
+	return share
+}
+
+// before are the piles that a let-down ingredient takes, so many ml of it: the
+// smallest that can be taken, 1:99 in two goes.
+func (s Scale) before(i Ingredient, ml float64) (out []Pile) {
+	from := Ingredient{Paint: i.Paint, Parts: 1}
+	for n, thin := range i.thinnings() {
+		needed := ml
+		if n == 0 && len(i.thinnings()) > 1 {
+			needed = 0 // a little of it goes on
+		}
+		into := Ingredient{Paint: i.In, Parts: float64(thin)}
+		pile := Pile{Needed: needed}
+		for least := s.rounded(0); ; least += measureRows[s.Measure].step {
+			a := Taken{from, least, s.ml(from, least)}
+			most := s.rounded(s.amount(into, float64(thin)*a.ML))
+			b := Taken{into, most, s.ml(into, most)}
+			pile.Counts, pile.ML = []Taken{a, b}, a.ML+b.ML
+			if pile.ML >= needed {
+				break
+			}
+		}
+		if n == 0 && len(i.thinnings()) > 1 {
+			pile.Needed = s.ml(from, s.rounded(0))
+		}
+		out = append(out, pile)
+		from = Ingredient{Paint: i.Paint, Parts: 1, In: i.In, Thin: thin}
+	}
+	return out
+}
+
+// letDown are the recipe with each paint of which there is less than can be taken
+// let down in the paint of which there is most, 1:4 and 1:9.
+func (s Scale) letDown(r Recipe, ml float64) (out []Recipe) {
+	if len(r) < 2 {
+		return nil
+	}
+	main, total := r[0], r.Total()
+	if main.In != nil {
+		return nil
+	}
+	for _, thin := range [2]int{4, 9} {
+		next, changed := slices.Clone(r), false
+		for n := 1; n < len(next); n++ {
+			i := &next[n]
+			if i.In != nil || s.amount(*i, ml*i.Parts/total) >= measureRows[s.Measure].least {
+				continue
+			}
+			if taken := float64(thin) * i.Parts; taken < next[0].Parts {
+				next[0].Parts -= taken
+				*i = Ingredient{Paint: i.Paint, Parts: i.Parts * float64(thin+1), In: main.Paint, Thin: thin}
+				changed = true
+			}
+		}
+		if changed {
+			out = append(out, next)
+		}
+	}
+	return out
+}
+
+// stray works out how far a hand strays: each amount by what it strays itself, the
+// colours squared and added up.
+func (c *Counted) stray() {
+	c.Decides = -1
+	if len(c.Counts) < 2 {
+		return
+	}
+	was := brushedOut(&c.Mixture)
+	sum, most := 0.0, 0.0
+	for n, of := range c.Counts {
+		far := 0.0
+		for _, by := range [2]float64{-1, 1} {
+			amount := max(of.Amount+by*c.strays(of.Amount), of.Amount/4)
+			if m, ok := c.with(n, c.ml(of.Ingredient, amount)); ok {
+				far = max(far, colour.Difference(was, brushedOut(&m)))
+			}
+		}
+		sum += far * far
+		if far > most {
+			most, c.Decides = far, n
+		}
+	}
+	c.Spread = math.Sqrt(sum)
+}
+
+// with is the mixture with another volume of one of its counts.
+func (c *Counted) with(n int, ml float64) (paint.Mixture, bool) {
+	var parts []paint.Part
+	for k, of := range c.Counts {
+		if k == n {
+			of.ML = ml
+		}
+		m := of.Ingredient
+		if m.In == nil {
+			parts = append(parts, paint.Part{Paint: m.Paint, Parts: of.ML})
+			continue
+		}
+		strong := 1 / float64(m.Thin+1)
+		parts = append(parts, paint.Part{Paint: m.Paint, Parts: of.ML * strong}, paint.Part{Paint: m.In, Parts: of.ML * (1 - strong)})
+	}
+	m, err := paint.Mix(parts...)
+	return m, err == nil
+}
+
+// widestSpread is the CIEDE2000 above which a hand is warned of.
+const widestSpread = 2
+
+// Advice says which amount matters where a hand strays too far, and how much that
+// helps to count out twice as much; empty where it does not stray.
+func (c *Counted) Advice(r Recipe, exact *paint.Mixture) string {
+	if c.Spread <= widestSpread || c.Decides < 0 {
+		return ""
+	}
+	decides := c.Counts[c.Decides]
+	twice := CountOut(r, exact, c.Scale, 2*c.Needed)
+	return fmt.Sprintf("The %s matters most: a hand strays by %.1f here, and by %.1f with twice as much.", decides.Called(), c.Spread, twice.Spread)
+}
+
+// Called is what an ingredient is called where it is counted out.
+func (i Ingredient) Called() string {
+	if i.In != nil {
+		return i.Paint.ShortName() + " let down"
+	}
+	return i.Paint.ShortName()
+}
+
+// Says is an amount in words: "a dab 12 mm wide", "3 drops", "0.25 g".
+func (s Scale) Says(amount float64) string {
+	row := measureRows[s.Measure]
+	switch {
+	case s.Measure == Dabs:
+		return fmt.Sprintf("a dab %s mm wide", number(amount))
+	case s.Measure == Grams:
+		return fmt.Sprintf("%.2f g", amount)
+	case s.Measure == Looks:
+		return "some"
+	case amount == 1:
+		return "1 " + row.one
+	}
+	return number(amount) + " " + row.many
+}
+
+// Roughly is a volume in ml in words, not rounded to what can be taken: "a dab 3.2 mm
+// wide", "0.4 drops".
+func (s Scale) Roughly(ml float64) string {
+	switch s.Measure {
+	case Dabs:
+		return fmt.Sprintf("a dab %.1f mm wide", DabMM(ml))
+	case Drops, Loads, Tips:
+		return fmt.Sprintf("%.1f %s", ml/s.One(), measureRows[s.Measure].many)
+	}
+	return fmt.Sprintf("%.3f ml", ml)
+}
+
+// Lines tell in order how to count the recipe out and mix it.
+func (c *Counted) Lines() (out []string) {
+	if c.Measure == Looks {
+		return c.byLook()
+	}
+	for _, p := range c.Before {
+		a, b := p.Counts[0], p.Counts[1]
+		what := "the " + a.Paint.ShortName()
+		if a.In != nil {
+			what = "that let-down"
+		}
+		line := fmt.Sprintf("Let %s down first: %s of it in %s of the %s.", what, c.Says(a.Amount), c.Says(b.Amount), b.Paint.ShortName())
+		if spare := p.ML - p.Needed; spare >= 0.01 {
+			line += fmt.Sprintf(" %.2f ml of it go on, %.2f ml are left for the next.", p.Needed, spare)
+		}
+		out = append(out, line)
+	}
+	for n, of := range c.Counts {
+		switch {
+		case len(c.Counts) == 1:
+			out = append(out, fmt.Sprintf("Lay out %s of the %s.", c.Says(of.Amount), of.Called()))
+		case n == 0:
+			out = append(out, fmt.Sprintf("Start with %s of the %s.", c.Says(of.Amount), of.Called()))
+		default:
+			out = append(out, fmt.Sprintf("Add %s of the %s.", c.Says(of.Amount), of.Called()))
+		}
+	}
+	return out
+}
+
+// byLook tells how to mix from pans, by what it should look like.
+func (c *Counted) byLook() (out []string) {
+	first := c.Counts[0]
+	out = append(out, fmt.Sprintf("Rewet the %s and brush out a puddle of it.", first.Called()))
+	for _, of := range c.Counts[1:] {
+		how := "a touch at a time"
+		if of.ML < c.ML/20 {
+			how = "the least touch at a time"
+		}
+		out = append(out, fmt.Sprintf("Add the %s, %s, until it stands where the chip does.", of.Called(), how))
+	}
+	return out
+}

@@ -1,0 +1,155 @@
+package recipe_test
+
+import (
+	"math"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
+	"gyrophane/core/path"
+	"gyrophane/core/recipe"
+)
+
+func scale(t testing.TB, m recipe.Measure) recipe.Scale {
+	t.Helper()
+	s, err := recipe.NewScale(m, 0)
+	require.NoError(t, err)
+	return s
+}
+
+func TestADabIsHalfAnEllipsoidAThirdAsHighAsWide(t *testing.T) {
+	assert.InDelta(t, math.Pi*1728/18/1000, recipe.DabML(12), 1e-12)
+	assert.InDelta(t, 12, recipe.DabMM(recipe.DabML(12)), 1e-9)
+	assert.InDelta(t, 13, recipe.DabML(11.76)/recipe.DabML(5), 0.1, "13 to 1 is 12 mm beside 5")
+}
+
+func TestMeasuresAreReadAndUsualByMedium(t *testing.T) {
+	for _, m := range recipe.Measures {
+		read, err := recipe.ParseMeasure(string(m))
+		require.NoError(t, err)
+		assert.Equal(t, m, read)
+	}
+	_, err := recipe.ParseMeasure("cups")
+	assert.ErrorContains(t, err, "choose dabs, drops")
+	for _, in := range paint.Media() {
+		assert.Contains(t, recipe.Measures, recipe.UsualMeasure(in), in.ID)
+	}
+	for _, ml := range []float64{-1, 0.001, 6, math.NaN(), math.Inf(1)} {
+		_, err := recipe.NewScale(recipe.Drops, ml)
+		assert.Error(t, err, ml)
+	}
+	own, err := recipe.NewScale(recipe.Drops, 0.04)
+	require.NoError(t, err)
+	assert.Equal(t, []float64{0.04, 0.05, 0}, []float64{own.One(), scale(t, recipe.Drops).One(), scale(t, recipe.Dabs).One()})
+}
+
+// steps are steps of random pairs of coloured paints.
+func steps(n int) (out []path.Step) {
+	r := rand.New(rand.NewPCG(15, 3))
+	for len(out) < n {
+		a, b := paint.Library()[r.IntN(len(paint.Library()))], paint.Library()[r.IntN(len(paint.Library()))]
+		p := path.New(a, b)
+		if a != b && !p.Indistinguishable() {
+			out = append(out, p.Steps(3, path.ByHue)...)
+		}
+	}
+	return out
+}
+
+func TestWhatIsCountedOutIsEnoughAndNear(t *testing.T) {
+	for _, m := range recipe.Measures {
+		s := scale(t, m)
+		var off []float64
+		for _, step := range steps(300) {
+			for _, ml := range []float64{0.1, 0.2, 0.5} {
+				c := recipe.CountOut(step.Parts, &step.Mixture, s, ml)
+				assert.GreaterOrEqual(t, c.ML, ml, "%s of %s", m, step.Parts)
+				assert.LessOrEqual(t, len(c.Counts), 2)
+				for _, of := range append(slices.Clone(c.Counts), before(c)...) {
+					whole := of.Amount
+					if m == recipe.Grams {
+						whole *= 100
+					}
+					assert.InDelta(t, math.Round(whole), whole, 1e-9, "%s of %s", m, step.Parts)
+				}
+				off = append(off, c.DE)
+				assert.NotEmpty(t, c.Lines())
+			}
+		}
+		slices.Sort(off)
+		t.Logf("%s: median %.2f, nine in ten under %.2f, worst %.2f", m, off[len(off)/2], off[len(off)*9/10], off[len(off)-1])
+		if m == recipe.Dabs {
+			assert.Less(t, off[len(off)/2], 0.6)
+			assert.Less(t, off[len(off)*9/10], 2.0)
+		}
+	}
+}
+
+func before(c recipe.Counted) (out []recipe.Taken) {
+	for _, p := range c.Before {
+		out = append(out, p.Counts...)
+	}
+	return out
+}
+
+func TestATraceIsLetDownFirst(t *testing.T) {
+	yellow, blue := painttest.Paint("PY184"), painttest.Paint("PB15:3")
+	r := recipe.OfTwo(yellow, blue, [2]int{37, 1})
+	exact, err := paint.Mix(r.Volumes()...)
+	require.NoError(t, err)
+	c := recipe.CountOut(r, &exact, scale(t, recipe.Drops), 0.2)
+	require.Len(t, c.Before, 1, "37 to 1 of four drops is a tenth of a drop")
+	assert.Equal(t, "PB15:3", c.Before[0].Counts[0].Paint.ID)
+	assert.GreaterOrEqual(t, c.Before[0].ML, c.Before[0].Needed)
+	lines := strings.Join(c.Lines(), " ")
+	assert.Contains(t, lines, "Let the phthalo blue green shade down first: 1 drop of it in 9 drops of the bismuth yellow.")
+	assert.Contains(t, lines, "are left for the next")
+
+	looks := recipe.CountOut(r, &exact, scale(t, recipe.Looks), 0.2)
+	assert.Equal(t, []string{
+		"Rewet the bismuth yellow and brush out a puddle of it.",
+		"Add the phthalo blue green shade, the least touch at a time, until it stands where the chip does.",
+	}, looks.Lines())
+}
+
+func TestAHandStraysLessFromALargerPile(t *testing.T) {
+	for _, step := range steps(40) {
+		if len(step.Parts) < 2 {
+			continue
+		}
+		s := scale(t, recipe.Dabs)
+		small := recipe.CountOut(step.Parts, &step.Mixture, s, 0.1)
+		large := recipe.CountOut(step.Parts, &step.Mixture, s, 3)
+		assert.Less(t, large.Spread, small.Spread+0.05, step.Parts.String())
+		if advice := small.Advice(step.Parts, &step.Mixture); small.Spread > 2 {
+			assert.Contains(t, advice, small.Counts[small.Decides].Paint.ShortName())
+		} else {
+			assert.Empty(t, advice)
+		}
+	}
+}
+
+func TestGramsFollowTheClass(t *testing.T) {
+	white, blue := painttest.Paint("PW6"), painttest.Paint("PB15:3")
+	assert.Greater(t, recipe.Density(white), recipe.Density(blue))
+	r := recipe.OfTwo(white, blue, [2]int{9, 1})
+	exact, err := paint.Mix(r.Volumes()...)
+	require.NoError(t, err)
+	c := recipe.CountOut(r, &exact, scale(t, recipe.Grams), 2)
+	assert.InDelta(t, 9*recipe.Density(white)/recipe.Density(blue), c.Counts[0].Amount/c.Counts[1].Amount, 0.5)
+	assert.Equal(t, "Start with 3.42 g of the titanium white.", c.Lines()[0])
+}
+
+func BenchmarkCountOut(b *testing.B) {
+	step := steps(3)[1]
+	s := scale(b, recipe.Dabs)
+	for b.Loop() {
+		recipe.CountOut(step.Parts, &step.Mixture, s, 0.2)
+	}
+}
