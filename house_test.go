@@ -31,6 +31,7 @@ var floors = []struct {
 	{"core/path", nil},
 	{"core/wheel", nil},
 	{"core/reach", nil},
+	{"core/bench", nil},
 	{"core/journal", nil},
 	{"devices", []string{"core"}},
 	{"files", []string{"core"}},

@@ -22,10 +22,12 @@ type Medium struct {
 	Wet, Dry         Surface
 	Milk             float64 // scattering at 550 nm that is there while it is wet
 	LightenWithWater bool
-	DryFrom, DryTo   int  // minutes until dry, at room warmth
-	MayTouch         bool // a slot may be painted against a wet one
-	Workable         int  // minutes it stays workable on the palette
-	Spread           int  // millilitres per square metre and coat
+	DryFrom, DryTo   int     // minutes until dry, at room warmth
+	MayTouch         bool    // a slot may be painted against a wet one
+	Workable         int     // minutes it stays workable on the palette
+	Spread           int     // millilitres per square metre and coat
+	Smallest         float64 // millilitres of the smallest pile a brush can use
+	Rewets           bool    // a pile that has dried on the palette is workable again
 }
 
 //go:embed data/surfaces.csv
@@ -196,7 +198,7 @@ func mustMedia(text string) []Medium {
 			ID: row[0], Name: row[1], Thickness: number(row[2]), Uneven: number(row[3]), Ground: number(row[4]),
 			Wet: surface(row[5]), Dry: surface(row[6]), Milk: number(row[7]), LightenWithWater: row[8] == "water",
 			DryFrom: int(number(row[9])), DryTo: int(number(row[10])), MayTouch: row[11] == "yes",
-			Workable: int(number(row[12])), Spread: int(number(row[13])),
+			Workable: int(number(row[12])), Spread: int(number(row[13])), Smallest: number(row[14]), Rewets: row[15] == "yes",
 		}
 		if m.Thickness == 0 {
 			m.Thickness = math.Inf(1)
@@ -205,3 +207,7 @@ func mustMedia(text string) []Medium {
 	}
 	return out
 }
+
+// WaterFor is how many parts of water to 1 of paint leave a film of a thickness; 0
+// for what is thicker than paint without water.
+func WaterFor(x float64) float64 { return max(0, straightFilm/x-1) }

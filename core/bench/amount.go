@@ -1,0 +1,262 @@
+package bench
+
+import (
+	"math"
+	"slices"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/recipe"
+)
+
+// Need is how many ml of its mixture a region takes: its area by the medium's
+// spread, coats and what is lost, half of it where it is graded, and never less than
+// the smallest pile a brush can use. In watercolour it is brush-ready fluid.
+func (s Settings) Need(r *Region) float64 {
+	area := r.Area()
+	if r.Graded {
+		area /= 2
+	}
+	return max(s.Medium.Smallest, area*1e-6*float64(s.Medium.Spread)*float64(s.Coats)*(1+s.Loss))
+}
+
+// Slot is the need in ml of a slot of a wheel of the usual size: how much of a recipe
+// is counted out where no sheet says it.
+func (s Settings) Slot() float64 {
+	return s.Need(&Region{Shape: Shape{To: 30, Inner: UsualWheel / 4, Outer: UsualWheel / 2}})
+}
+
+// Water is how many parts of it go to 1 part of paint for a region, 0 where the
+// medium is not thinned with it.
+func (s Settings) Water(r *Region) float64 {
+	if !s.Medium.LightenWithWater {
+		return 0
+	}
+	film := r.Film
+	if film == 0 {
+		film = s.Medium.Thickness
+	}
+	return paint.WaterFor(film)
+}
+
+// Amount is how much of a paint a sheet takes.
+type Amount struct {
+	Paint  *paint.Paint
+	ML     float64
+	Ribbon float64 // mm out of the nozzle
+}
+
+// RibbonMM is how long a ribbon of so many ml is out of a round nozzle so many mm wide.
+func RibbonMM(ml, nozzle float64) float64 {
+	return ml * 1000 / (math.Pi * nozzle * nozzle / 4)
+}
+
+// Amounts are what a sheet takes of each paint, the most first.
+func Amounts(s *Sheet, set Settings) (out []Amount) {
+	for i := range s.Regions {
+		r := &s.Regions[i]
+		need := set.Need(r) / (1 + set.Water(r))
+		plain := r.Recipe.Plain()
+		whole := 0.0
+		for _, p := range plain {
+			whole += p.Parts
+		}
+		for _, p := range plain {
+			at := slices.IndexFunc(out, func(a Amount) bool { return a.Paint == p.Paint })
+			if at < 0 {
+				at, out = len(out), append(out, Amount{Paint: p.Paint})
+			}
+			out[at].ML += need * p.Parts / whole
+		}
+	}
+	for i := range out {
+		out[i].Ribbon = RibbonMM(out[i].ML, set.Nozzle)
+	}
+	slices.SortStableFunc(out, func(a, b Amount) int {
+		switch {
+		case a.ML > b.ML:
+			return -1
+		case a.ML < b.ML:
+			return 1
+		}
+		return 0
+	})
+	return out
+}
+
+// Addition is what goes into a pile before a step is painted from it.
+type Addition struct {
+	Pile  float64 // ml that there are before it
+	Add   float64 // ml that are added
+	Sigma float64 // share of the other paint in what is added: 1, or that of a let-down
+}
+
+// RunPile is the least starting pile of a run of a paint through rising shares of
+// another, each step taking so many ml, and what is added before each. Sigma is the
+// share of the other paint in what is added before each step, above its share. It
+// follows backward:
+//
+//	P_n = v_n,  P_i = v_i + P_(i+1) (sigma - s_(i+1)) / (sigma - s_i)
+//	addition before step i+1:  P_(i+1) - (P_i - v_i)
+func RunPile(shares, takes, sigma []float64) (start float64, adds []Addition) {
+	n := len(shares)
+	adds = make([]Addition, n)
+	pile := takes[n-1]
+	for i := n - 1; i >= 0; i-- {
+		before := 0.0
+		if i > 0 {
+			before = shares[i-1]
+		}
+		left := pile * (sigma[i] - shares[i]) / (sigma[i] - before)
+		adds[i] = Addition{left, pile - left, sigma[i]}
+		pile = left
+		if i > 0 {
+			pile += takes[i-1]
+		}
+	}
+	return adds[0].Pile, adds
+}
+
+// slipped is how much too large an addition is in what a slip costs.
+const slipped = 0.3
+
+// slip is the paint in ml that it takes to come back from an addition that was too
+// large, of the other paint. Share is that of the added paint which is wanted, before
+// that in the pile.
+func slip(a Addition, before, share float64) float64 {
+	over := slipped * a.Add
+	pile := a.Pile + a.Add + over
+	is := (a.Pile*before + (a.Add+over)*a.Sigma) / pile
+	return pile * (is/share - 1)
+}
+
+// Way is one of the ways to fill a section.
+type Way struct {
+	Fill     Fill
+	Start    float64 // ml of the starting pile
+	Smallest float64 // ml of the smallest addition
+	LetDown  bool    // the smallest additions are of a let-down
+	Wells    int
+	Washes   int     // within the section
+	Slip     float64 // ml that a slip costs, at the worst of its steps
+	Adds     []Addition
+}
+
+// inHand is whether an amount of an ingredient can be taken in the painter's measure.
+func (s Settings) inHand(ml float64) bool {
+	switch s.Scale.Measure {
+	case recipe.Looks:
+		return true
+	case recipe.Dabs:
+		return recipe.DabMM(ml) >= 2
+	case recipe.Grams:
+		return ml >= 0.04
+	}
+	return ml >= s.Scale.One()
+}
+
+// sigmas are the shares of the other paint in what is added before each step: of a
+// let-down, 1:9, where that can be and the paint itself would be too little to take.
+func (s Settings) sigmas(shares, takes []float64) (out []float64, letDown bool) {
+	const thin = 0.1
+	out = make([]float64, len(shares))
+	for i := range out {
+		out[i] = 1
+	}
+	for i, share := range shares {
+		if _, adds := RunPile(shares, takes, out); share < 0.8*thin && !s.inHand(adds[i].Add) {
+			out[i], letDown = thin, true
+		}
+	}
+	return out, letDown
+}
+
+// Ways are the four ways to fill a section side by side. They are nil where its slots
+// do not lie on the path of two paints.
+func Ways(s *Sheet, section int, set Settings) []Way {
+	steps := s.section(section)
+	if len(steps) == 0 || s.wheel == nil {
+		return nil
+	}
+	pair := &s.wheel.Sections[section]
+	if pair.Empty() || pair.Path.Indistinguishable() {
+		return nil
+	}
+	backward := pair.Path.Weaker().ID == pair.B.ID
+	var shares, takes []float64 // of the stronger paint, rising
+	for n := range steps {
+		r := &s.Regions[steps[n]]
+		share := r.Share
+		if backward {
+			r = &s.Regions[steps[len(steps)-1-n]]
+			share = 1 - r.Share
+		}
+		if len(r.Recipe.Plain()) != 2 || share <= 0 || share >= 1 {
+			return nil
+		}
+		shares, takes = append(shares, share), append(takes, set.Need(r)/(1+set.Water(r)))
+	}
+	for i := 1; i < len(shares); i++ {
+		if shares[i] <= shares[i-1] {
+			return nil
+		}
+	}
+	weaker := set.run(FromWeaker, shares, takes)
+	turned, back := make([]float64, len(shares)), slices.Clone(takes)
+	slices.Reverse(back)
+	for i, share := range shares {
+		turned[len(shares)-1-i] = 1 - share
+	}
+	out := []Way{weaker, set.run(FromStronger, turned, back)}
+	if len(shares) == 3 {
+		out = append(out, secondaryFirst(shares, takes))
+	}
+	own := Way{Fill: OwnPiles, Smallest: math.Inf(1), Wells: len(shares)}
+	for i, share := range shares {
+		a := Addition{takes[i] * (1 - share), takes[i] * share, 1}
+		own.Adds = append(own.Adds, a)
+		own.Start = max(own.Start, max(a.Pile, a.Add))
+		own.Smallest = min(own.Smallest, a.Pile, a.Add)
+		own.Slip = max(own.Slip, slip(a, 0, share))
+	}
+	return append(out, own)
+}
+
+func (s Settings) run(f Fill, shares, takes []float64) Way {
+	sigma, letDown := s.sigmas(shares, takes)
+	w := Way{Fill: f, Smallest: math.Inf(1), Wells: 1, LetDown: letDown}
+	w.Start, w.Adds = RunPile(shares, takes, sigma)
+	before := 0.0
+	for i, a := range w.Adds {
+		w.Smallest = min(w.Smallest, a.Add)
+		w.Slip = max(w.Slip, slip(a, before, shares[i]))
+		before = shares[i]
+	}
+	return w
+}
+
+// secondaryFirst mixes the secondary for all three steps and parts it.
+func secondaryFirst(shares, takes []float64) Way {
+	mid := shares[1]
+	first, third := takes[0]*shares[0]/mid, takes[2]*(1-shares[2])/(1-mid)
+	pile := takes[1] + first + third
+	adds := []Addition{
+		{pile * (1 - mid), pile * mid, 1},
+		{first, takes[0] - first, 0}, // of the weaker
+		{third, takes[2] - third, 1},
+	}
+	w := Way{Fill: SecondaryFirst, Start: pile, Smallest: min(adds[0].Add, adds[1].Add, adds[2].Add, pile*(1-mid)), Wells: 3, Adds: adds}
+	// Of the weaker paint its own share is what counts.
+	w.Slip = max(slip(adds[0], 0, mid), slip(Addition{first, adds[1].Add, 1}, 1-mid, 1-shares[0]), slip(adds[2], mid, shares[2]))
+	return w
+}
+
+// section are the regions of a section's three slots, in the order of the wheel.
+func (s *Sheet) section(k int) (out []int) {
+	for i := range s.Regions {
+		if r := &s.Regions[i]; r.Main && r.Section == k && r.Place > 0 {
+			out = append(out, i)
+		}
+	}
+	slices.SortFunc(out, func(a, b int) int { return s.Regions[a].Place - s.Regions[b].Place })
+	return out
+}

@@ -1,0 +1,204 @@
+package bench
+
+import (
+	"math"
+	"slices"
+
+	"gyrophane/core/wheel"
+)
+
+// classes are the jobs that are alike to a brush. What is left of each, and what the
+// brushes hold, tells how much washing and waiting is still to come at the least: what
+// is wet matters only to what is painted next.
+type classes struct {
+	of    []int // class of each job
+	total []int // jobs of each class
+	radix []int // place of each class in the number that says what is left
+	size  int
+	wide  int // what a brush may hold: a class each, or nothing yet
+	held  int // what all brushes may hold
+	depth int // how many numbers of washes are told apart
+	// extra is the least time in minutes besides painting and mixing with at most so many
+	// washes more, by what is left, what is held, and the washes. Where only one number of
+	// washes is told apart, count is the least of them.
+	extra []float32
+	count []uint8
+	known bool
+}
+
+// The sizes of the table: its numbers, the steps to work it out, and the most washes
+// that are told apart.
+const (
+	largestTable = 8_000_000
+	mostWork     = 120_000_000
+	mostWashes   = 12
+)
+
+type alike struct {
+	paints         uint64
+	light          bool
+	kind           wheel.Kind
+	section, place int
+}
+
+// classesOf finds the classes, and how large their table would be.
+func (p *problem) classesOf() (c classes) {
+	seen := map[alike]int{}
+	for i := range p.jobs {
+		j := &p.jobs[i]
+		key := alike{j.paints, j.light, j.kind, j.section, j.place}
+		at, known := seen[key]
+		if !known {
+			at = len(seen)
+			seen[key], c.total = at, append(c.total, 0)
+		}
+		c.of = append(c.of, at)
+		c.total[at]++
+	}
+	n := len(c.total)
+	c.wide, c.size, c.held, c.depth = n+1, 1, 1, mostWashes
+	for _, t := range c.total {
+		c.radix = append(c.radix, c.size)
+		if c.size *= t + 1; c.size > largestTable {
+			return c
+		}
+	}
+	for range p.brushes {
+		c.held *= c.wide
+	}
+	if p.brushes > 1 {
+		c.depth = 1
+	}
+	return c
+}
+
+// fits says that the table can be worked out.
+func (c *classes) fits(p *problem) bool {
+	return c.size <= largestTable && c.size*c.held*c.depth <= largestTable && c.size*c.held*c.depth*len(c.total)*p.brushes <= mostWork
+}
+
+// between are the least wash, and the least time besides mixing, from one class (0 for
+// a clean brush, else one more) to another.
+func (c *classes) between(p *problem) (wash, gap [][]float32) {
+	n := len(c.total)
+	wash, gap = make([][]float32, c.wide), make([][]float32, c.wide)
+	for from := range wash {
+		wash[from], gap[from] = make([]float32, n), make([]float32, n)
+		for to := range n {
+			if from > 0 {
+				wash[from][to], gap[from][to] = math.MaxFloat32, math.MaxFloat32
+			}
+		}
+	}
+	for i, from := range c.of {
+		for j, to := range c.of {
+			if i == j {
+				continue
+			}
+			w := float32(p.wash(i, j))
+			g := w
+			if p.brushes == 1 && slices.Contains(p.jobs[i].touches, j) {
+				g = max(g, float32(p.drying-p.jobs[j].mix))
+			}
+			wash[from+1][to], gap[from+1][to] = min(wash[from+1][to], w), min(gap[from+1][to], g)
+		}
+	}
+	return wash, gap
+}
+
+func (c *classes) fill(p *problem) {
+	c.known = true
+	n := len(c.total)
+	wash, gap := c.between(p)
+	c.extra = make([]float32, c.size*c.held*c.depth)
+	if c.depth == 1 {
+		c.count = make([]uint8, c.size*c.held)
+	}
+	left := make([]int, n)
+	for at := 1; at < c.size; at++ {
+		for k, rest := 0, at; k < n; k++ {
+			left[k] = rest % (c.total[k] + 1)
+			rest /= c.total[k] + 1
+		}
+		for holds := range c.held {
+			here := (at*c.held + holds) * c.depth
+			extra := c.extra[here : here+c.depth]
+			for w := range extra {
+				extra[w] = math.MaxFloat32
+			}
+			count := uint8(math.MaxUint8)
+			for k, l := range left {
+				if l == 0 {
+					continue
+				}
+				then := (at - c.radix[k]) * c.held
+				for b, place := 0, 1; b < p.brushes; b, place = b+1, place*c.wide {
+					from := holds / place % c.wide
+					next := then + holds + (k+1-from)*place
+					washes := 0
+					if wash[from][k] > 0 {
+						washes = 1
+					}
+					if c.depth == 1 {
+						extra[0] = min(extra[0], gap[from][k]+c.extra[next])
+						count = min(count, c.count[next]+uint8(washes))
+						continue
+					}
+					for w := washes; w < c.depth; w++ {
+						extra[w] = min(extra[w], gap[from][k]+c.extra[next*c.depth+w-washes])
+					}
+				}
+			}
+			if c.depth == 1 {
+				c.count[at*c.held+holds] = count
+			}
+		}
+	}
+}
+
+// chains is the least number of washes of a whole sheet where the table is too large:
+// each wash begins a new chain of mixtures of which every one holds the paints of the
+// one before, and so many chains it takes to hold them all [Dilworth 1950].
+func (p *problem) chains() int {
+	var kinds []uint64
+	seen := map[uint64]bool{}
+	for i := range p.jobs {
+		if m := p.jobs[i].paints; !seen[m] {
+			seen[m] = true
+			kinds = append(kinds, m)
+		}
+	}
+	follows := func(a, b int) bool { return a != b && kinds[a]&^kinds[b] == 0 }
+	matched := make([]int, len(kinds))
+	for i := range matched {
+		matched[i] = -1
+	}
+	var tried []bool
+	var augment func(a int) bool
+	augment = func(a int) bool {
+		for b := range kinds {
+			if follows(a, b) && !tried[b] {
+				tried[b] = true
+				if matched[b] < 0 || augment(matched[b]) {
+					matched[b] = a
+					return true
+				}
+			}
+		}
+		return false
+	}
+	pairs := 0
+	for a := range kinds {
+		tried = make([]bool, len(kinds))
+		if augment(a) {
+			pairs++
+		}
+	}
+	runs := 0 // a run's last step may be followed by its stronger paint without a wash
+	for i := range p.jobs {
+		if p.jobs[i].strong != (regions{}) {
+			runs++
+		}
+	}
+	return max(0, len(kinds)-pairs-p.brushes-runs)
+}

@@ -1,0 +1,181 @@
+package bench
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"gyrophane/core/wheel"
+)
+
+// DrawBy is what a wheel is drawn with.
+type DrawBy string
+
+// The tools, one at a time.
+const (
+	Compass    DrawBy = "compass"
+	Ruler      DrawBy = "ruler"
+	Protractor DrawBy = "protractor"
+)
+
+// DrawBys lists them.
+var DrawBys = []DrawBy{Compass, Ruler, Protractor}
+
+// ParseDrawBy reads a tool.
+func ParseDrawBy(s string) (DrawBy, error) {
+	if slices.Contains(DrawBys, DrawBy(s)) {
+		return DrawBy(s), nil
+	}
+	return "", fmt.Errorf("unknown tool %q: choose compass, ruler or protractor", s)
+}
+
+// Drawing is how a sheet is drawn, in the order in which one draws.
+type Drawing struct {
+	By      DrawBy
+	Steps   []string
+	Points  [][2]float64 // mm from the middle, x to the right, y down: where lines begin or end
+	Circles []float64    // radii in mm, the rim first
+	Square  float64      // side in mm of a square round it, 0 for none
+}
+
+// Chord is the length in mm of a chord of so many degrees at a radius.
+func Chord(radius, degrees float64) float64 { return 2 * radius * math.Sin(degrees*math.Pi/360) }
+
+// at is a point at a radius, degrees clockwise from the top.
+func at(radius, degrees float64) [2]float64 {
+	a := degrees * math.Pi / 180
+	return [2]float64{radius * math.Sin(a), -radius * math.Cos(a)}
+}
+
+// mm is a length to the half of a mm.
+func mm(v float64) string { return fmt.Sprintf("%g mm", math.Round(2*v)/2) }
+
+// Draw tells how to draw a wheel's sheet with one of the tools: lengths in mm.
+func (s *Sheet) Draw(by DrawBy) Drawing {
+	if s.Kind != "wheel" {
+		return s.drawRow()
+	}
+	outer := s.W / 2
+	d := Drawing{By: by, Circles: append([]float64{outer}, s.Rings...)}
+	if !slices.Contains(d.Circles, s.Inner) {
+		d.Circles = append(d.Circles, s.Inner)
+	}
+	for i := range s.Regions {
+		if r := &s.Regions[i]; r.Main && !slices.ContainsFunc(d.Circles, near(r.Inner)) {
+			d.Circles = append(d.Circles, r.Inner)
+		}
+		if r := &s.Regions[i]; r.Main && !slices.ContainsFunc(d.Circles, near(r.Outer)) {
+			d.Circles = append(d.Circles, r.Outer)
+		}
+	}
+	slices.SortFunc(d.Circles, func(a, b float64) int {
+		if a > b {
+			return -1
+		}
+		return 1
+	})
+	var radii []string
+	for _, r := range d.Circles {
+		radii = append(radii, mm(r))
+	}
+	circles := fmt.Sprintf("Draw a circle of radius %s about the same point for each edge: %s.", radii[0], strings.Join(radii, ", "))
+	if len(radii) == 2 {
+		circles = fmt.Sprintf("Draw the rim, radius %s, and about the same point the hole, radius %s.", radii[0], radii[1])
+	}
+	for k := range 12 {
+		d.Points = append(d.Points, at(outer, 15+30*float64(k)))
+	}
+	switch by {
+	case Ruler:
+		d.Square = s.W
+		off := outer * math.Tan(math.Pi/12)
+		d.Points = nil
+		for side := range 4 {
+			for _, x := range []float64{-off, off, outer} {
+				p := [2]float64{x, -outer}
+				for range side {
+					p = [2]float64{-p[1], p[0]}
+				}
+				d.Points = append(d.Points, p)
+			}
+		}
+		d.Steps = []string{
+			fmt.Sprintf("Draw a square with sides of %s; its diagonals cross in the middle.", mm(s.W)),
+			fmt.Sprintf("Mark each side %s to the left and to the right of its middle.", mm(off)),
+			"Join each mark, and each corner, to the one across: twelve lines through the middle.",
+			fmt.Sprintf("On each line mark the edges, measured from the middle: %s.", strings.Join(radii, ", ")),
+			"Join the marks of neighbouring lines, straight or by eye: that is the wheel.",
+		}
+	case Protractor:
+		d.Steps = []string{
+			circles,
+			"Lay the protractor on the middle with 0 at the top, and mark 15, 45, 75, 105, 135 and 165 degrees; turn it over and mark the same on the other side.",
+			"Draw a line from the middle through each mark, from the hole to the rim.",
+		}
+	default:
+		d.Steps = []string{
+			circles,
+			fmt.Sprintf("Mark the top of the rim. Open the compass to %s and mark from there to either side: the edges of the topmost slot.", mm(Chord(outer, 15))),
+			fmt.Sprintf("Open it to %s and step round from one of them: twelve marks, and the last meets the first.", mm(Chord(outer, 30))),
+			"Draw a line toward the middle from each mark, from the rim to the hole.",
+		}
+	}
+	if halves := s.halved(); halves != "" {
+		d.Steps = append(d.Steps, fmt.Sprintf("Halve the slots of %s with a line each.", halves))
+	}
+	if n, r, away := s.circles(); n > 0 {
+		d.Steps = append(d.Steps, fmt.Sprintf("In the hole draw %d circles of radius %s, their middles %s from the middle, one toward each second line.", n, mm(r), mm(away)))
+	}
+	d.Steps = append(d.Steps, "Write the name of each slot, and what it is mixed from, before you paint.")
+	return d
+}
+
+func near(x float64) func(float64) bool {
+	return func(y float64) bool { return math.Abs(x-y) < 1e-6 }
+}
+
+// halved names the slots that are painted in two halves.
+func (s *Sheet) halved() string {
+	var names []string
+	for i := range s.Regions {
+		r := &s.Regions[i]
+		name, _, split := strings.Cut(r.ID, "/")
+		if r.Main && r.Kind == wheel.Primary && split && !slices.Contains(names, name) {
+			names = append(names, name)
+		}
+	}
+	if len(names) == 0 {
+		return ""
+	}
+	return listed(names)
+}
+
+// circles are how many circles there are in the hole, their radius and how far from
+// the middle they lie.
+func (s *Sheet) circles() (n int, radius, away float64) {
+	for i := range s.Regions {
+		if r := &s.Regions[i]; strings.HasPrefix(r.ID, "neutral/") {
+			n, radius, away = n+1, r.Outer, math.Hypot(r.X, r.Y)
+		}
+	}
+	return n, radius, away
+}
+
+// drawRow tells how to draw what is painted in rectangles.
+func (s *Sheet) drawRow() Drawing {
+	d := Drawing{By: Ruler}
+	first := s.Regions[0]
+	d.Steps = []string{fmt.Sprintf("Draw a frame %s wide and %s high.", mm(s.W), mm(s.H))}
+	if len(s.Regions[len(s.Regions)/2].Touches) > 0 {
+		d.Steps = append(d.Steps, fmt.Sprintf("Part it by upright lines every %s: %d places.", mm(first.W), len(s.Regions)))
+	} else {
+		d.Steps = append(d.Steps, fmt.Sprintf("In it draw %d places %s by %s, %s apart.", len(s.Regions), mm(first.W), mm(first.H), mm(gap)))
+	}
+	for i := range s.Regions {
+		r := &s.Regions[i]
+		d.Points = append(d.Points, [2]float64{r.X, r.Y})
+	}
+	d.Steps = append(d.Steps, "Write beside each place what it is mixed from, before you paint.")
+	return d
+}

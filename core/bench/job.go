@@ -1,0 +1,231 @@
+package bench
+
+import (
+	"math"
+	"slices"
+
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
+)
+
+// Times in minutes that are taken where no sitting has shown the painter's own.
+const (
+	mixTime       = 1.0
+	paintTime     = 1.0
+	paintPerCM2   = 0.2
+	lightWash     = 0.5
+	thoroughWash  = 1.0
+	rinseTime     = 0.5
+	waterTime     = 1.5
+	washesOfWater = 8  // after so many washes the water is changed
+	lightFrom     = 75 // L* above which a mixture wants a thorough wash
+)
+
+// mostRegions is the most a sheet may have to be planned.
+const mostRegions = 128
+
+// regions is a set of them.
+type regions [2]uint64
+
+func (s regions) has(i int) bool            { return s[i>>6]&(1<<(i&63)) != 0 }
+func (s regions) with(i int) regions        { s[i>>6] |= 1 << (i & 63); return s }
+func (s regions) covers(other regions) bool { return other[0]&^s[0] == 0 && other[1]&^s[1] == 0 }
+
+// job is a region as the search sees it.
+type job struct {
+	paints  uint64 // those in its mixture, a bit each
+	light   bool   // L* above 75
+	kind    wheel.Kind
+	mix     float64 // minutes; 0 for a paint as it comes
+	paint   float64 // minutes
+	touches []int
+	after   regions // what must be painted before it
+	section int     // of the run it is a step of, -1 for none
+	place   int     // 1 up in its run, in the order in which it is made
+	strong  regions // of the last step of a run: the regions of its stronger paint alone
+	well    bool
+}
+
+// problem is a sheet to be put in order.
+type problem struct {
+	jobs     []job
+	drying   float64
+	workable float64 // of a run's well; 0 for no limit
+	brushes  int
+	wells    int
+	classes  classes
+	piles    int         // that are mixed in all
+	edges    []edge      // the quickest first
+	least    int         // washes of the whole sheet, where the classes are not known
+	washes   [][]float64 // minutes from what a brush holds (0 for nothing, else one more) to a region
+}
+
+// newProblem states a sheet for the search. The error is an input.Error.
+func newProblem(s *Sheet, set Settings, fill Fill) (*problem, error) {
+	if len(s.Regions) > mostRegions {
+		return nil, input.Errorf("a sheet of %d regions is too large to plan: the most is %d", len(s.Regions), mostRegions)
+	}
+	p := &problem{jobs: make([]job, len(s.Regions)), drying: set.Drying(), workable: set.Workable(), brushes: set.Brushes, wells: set.Wells}
+	bit := map[*paint.Paint]uint64{}
+	for i := range s.Regions {
+		r := &s.Regions[i]
+		plain := r.Recipe.Plain()
+		seen := r.Looks(set.Medium, false)
+		j := job{light: seen.Lab().L > lightFrom, paint: paintTime + paintPerCM2*r.Area()/100, section: -1, kind: r.Kind}
+		if set.Drying() > 0 && !set.Gaps {
+			j.touches = r.Touches
+		}
+		for _, part := range plain {
+			if bit[part.Paint] == 0 {
+				if len(bit) == 64 {
+					return nil, input.Errorf("a sheet of more than 64 paints cannot be planned")
+				}
+				bit[part.Paint] = 1 << len(bit)
+			}
+			j.paints |= bit[part.Paint]
+		}
+		if len(plain) > 1 {
+			j.mix, j.well = mixTime, true
+		}
+		p.jobs[i] = j
+	}
+	if fill != OwnPiles {
+		p.runs(s, fill)
+	}
+	if err := p.constrain(s, set); err != nil {
+		return nil, err
+	}
+	p.washes = make([][]float64, len(p.jobs)+1)
+	for from := range p.washes {
+		for to := range p.jobs {
+			p.washes[from] = append(p.washes[from], p.wash(from-1, to))
+		}
+	}
+	p.classes = p.classesOf()
+	p.prepare()
+	return p, nil
+}
+
+// runs binds the steps of each section to their order.
+func (p *problem) runs(s *Sheet, fill Fill) {
+	for k := range 3 {
+		steps := s.section(k)
+		if s.wheel == nil || len(steps) < 2 || s.wheel.Sections[k].Empty() {
+			continue
+		}
+		pair := &s.wheel.Sections[k]
+		weaker := pair.Path.Weaker()
+		if (weaker.ID == pair.B.ID) == (fill == FromWeaker) {
+			slices.Reverse(steps)
+		}
+		if fill == SecondaryFirst {
+			mid := slices.IndexFunc(steps, func(i int) bool { return s.Regions[i].Kind == wheel.Secondary })
+			if mid < 0 {
+				continue
+			}
+			for n, i := range steps {
+				p.jobs[i].section, p.jobs[i].place = k, 2
+				if n == mid {
+					p.jobs[i].place = 1
+				} else {
+					p.jobs[i].after = p.jobs[i].after.with(steps[mid])
+				}
+			}
+			continue
+		}
+		for n, i := range steps {
+			p.jobs[i].section, p.jobs[i].place = k, n+1
+			p.jobs[i].well = n == 0
+			if n > 0 {
+				p.jobs[i].after = p.jobs[i].after.with(steps[n-1])
+			}
+		}
+		// No wash from the last step to the paint that the run went toward.
+		toward := pair.B
+		if (weaker.ID == pair.B.ID) == (fill == FromWeaker) {
+			toward = pair.A
+		}
+		last := steps[len(steps)-1]
+		for i := range s.Regions {
+			if plain := s.Regions[i].Recipe.Plain(); len(plain) == 1 && plain[0].Paint == toward {
+				p.jobs[last].strong = p.jobs[last].strong.with(i)
+			}
+		}
+	}
+}
+
+// constrain takes the painter's own wishes in: sections first, and what comes before
+// what.
+func (p *problem) constrain(s *Sheet, set Settings) error {
+	at := map[string]int{}
+	for i := range s.Regions {
+		at[s.Regions[i].ID] = i
+	}
+	for _, pair := range set.Before {
+		a, okA := at[pair[0]]
+		b, okB := at[pair[1]]
+		if !okA || !okB {
+			continue // of a sheet that has changed since
+		}
+		p.jobs[b].after = p.jobs[b].after.with(a)
+	}
+	for _, section := range set.First {
+		for i := range s.Regions {
+			if s.Regions[i].Section == section {
+				continue
+			}
+			for k := range s.Regions {
+				if s.Regions[k].Section == section {
+					p.jobs[i].after = p.jobs[i].after.with(k)
+				}
+			}
+		}
+		break // of several the first counts
+	}
+	// What waits for itself can never be painted.
+	var done regions
+	for left := len(p.jobs); left > 0; {
+		before := left
+		for i := range p.jobs {
+			if !done.has(i) && done.covers(p.jobs[i].after) {
+				done = done.with(i)
+				left--
+			}
+		}
+		if left == before {
+			return input.Errorf("the order that is asked for goes round in a circle: something would have to be painted before itself; let one of its pieces go")
+		}
+	}
+	return nil
+}
+
+// run says that j is the next step of the run that i is a step of.
+func (p *problem) run(i, j int) bool {
+	a, b := &p.jobs[i], &p.jobs[j]
+	return a.section >= 0 && a.section == b.section && b.place == a.place+1
+}
+
+// wash is how long a brush that painted a region must be washed before it may paint
+// another; clean is -1.
+func (p *problem) wash(i, j int) float64 {
+	if i < 0 || p.jobs[i].paints&^p.jobs[j].paints == 0 || p.run(i, j) || p.jobs[i].strong.has(j) {
+		return 0
+	}
+	if p.jobs[j].light {
+		return thoroughWash
+	}
+	return lightWash
+}
+
+// cost is what a plan is judged by: whole minutes, then washes.
+type cost struct {
+	minutes float64
+	washes  int
+}
+
+func (c cost) whole() int { return int(math.Ceil(c.minutes - 1e-4)) }
+
+func (c cost) less(d cost) bool {
+	return c.whole() < d.whole() || c.whole() == d.whole() && c.washes < d.washes
+}

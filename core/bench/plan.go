@@ -1,0 +1,308 @@
+package bench
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/recipe"
+	"gyrophane/core/wheel"
+)
+
+// ActionKind is what is done.
+type ActionKind string
+
+// The actions of a plan.
+const (
+	LayOut ActionKind = "lay out"
+	Mix    ActionKind = "mix"
+	Paint  ActionKind = "paint"
+	Wash   ActionKind = "wash"
+	Rinse  ActionKind = "rinse"
+	Water  ActionKind = "water"
+	Wait   ActionKind = "wait"
+)
+
+// ActionKinds lists them.
+var ActionKinds = []ActionKind{LayOut, Mix, Paint, Wash, Rinse, Water, Wait}
+
+// Action is one thing to do, in minutes from the beginning.
+type Action struct {
+	Kind       ActionKind
+	Region     int // index of the region, -1 where it is for none
+	Start, End float64
+	Dry        float64 // when what was painted is dry; 0 for what is not painted
+	Well       int     // 1 up; 0 for a paint beside the wells
+	Brush      int     // 1 or 2; 0 where none is used
+	Thorough   bool    // of a wash
+	Because    string
+}
+
+// Baseline is how long another order takes.
+type Baseline struct {
+	Minutes int
+	Washes  int
+}
+
+// Plan is the order in which a sheet is painted.
+type Plan struct {
+	Sheet    *Sheet
+	Settings Settings
+	Fill     Fill
+	Why      string // where sections are not filled as one would, the reason
+	Actions  []Action
+	Order    []int // regions in the order in which they are painted
+	Minutes  int   // until the last is painted
+	AllDry   float64
+	Washes   int
+	Low      int  // minutes that no order comes below
+	Proved   bool // that no other order is quicker, and of those as quick none washes less
+	// RoundTheWheel paints slot after slot, ByKind the primaries, then secondaries, then
+	// tertiaries; each a pile for itself and one brush.
+	RoundTheWheel, ByKind Baseline
+	// Asked is what the painter's own wishes cost, in minutes; 0 where there are none.
+	Asked int
+}
+
+// New plans a sheet. The error is an input.Error.
+func New(s *Sheet, set Settings) (*Plan, error) {
+	set, err := set.Complete()
+	if err != nil {
+		return nil, err
+	}
+	out := &Plan{Sheet: s, Settings: set}
+	var known []*state
+	own, err := newProblem(s, set, OwnPiles)
+	if err != nil {
+		return nil, err
+	}
+	round, kinds := own.baselines(s)
+	out.RoundTheWheel, out.ByKind = baselineOf(round), baselineOf(kinds)
+
+	out.Fill = set.Fill
+	if out.Fill == "" {
+		out.Fill = usualFill(s, set)
+	}
+	var p *problem
+	var best *state
+	var low cost
+	if out.Fill != OwnPiles {
+		if p, err = newProblem(s, set, out.Fill); err != nil {
+			return nil, err
+		}
+		if best, low, out.Proved = p.solve(); best == nil {
+			out.Why = fmt.Sprintf("No order keeps the runs: a step must be dry before its neighbour, %.0f minutes, and a pile lasts %.0f. Each step has a pile of its own.", set.Drying(), set.Workable())
+			out.Fill = OwnPiles
+		}
+	} else if set.Fill == "" && set.Workable() > 0 && set.Drying() > set.Workable() {
+		out.Why = fmt.Sprintf("A run cannot be: neighbours need %.0f minutes between them, and a pile lasts %.0f. Each step has a pile of its own.", set.Drying()+paintTime, set.Workable())
+	}
+	if best == nil {
+		if set.First == nil && set.Before == nil {
+			known = []*state{own.follow(orderOf(round)), own.follow(orderOf(kinds))}
+		}
+		p = own
+		best, low, out.Proved = own.solve(known...)
+	}
+	if best == nil {
+		return nil, fmt.Errorf("no order was found") // own piles can always be painted
+	}
+	out.Minutes, out.Washes, out.Low = cost{best.t, best.washes}.whole(), best.washes, low.whole()
+	for _, at := range best.order() {
+		out.Order = append(out.Order, at.job)
+	}
+	out.act(p, best)
+	if len(set.First) > 0 || len(set.Before) > 0 {
+		free := set
+		free.First, free.Before, free.Fill = nil, nil, out.Fill
+		if without, err := New(s, free); err == nil {
+			out.Asked = out.Minutes - without.Minutes
+		}
+	}
+	return out, nil
+}
+
+// usualFill is a run where one can be kept, or the secondary first where the wheel is
+// mixed by that school: in watercolour, and where nothing has to dry or a pile is covered.
+func usualFill(s *Sheet, set Settings) Fill {
+	switch {
+	case !set.Medium.LightenWithWater && set.Drying() > 0 && !set.Gaps && !set.Covered:
+		return OwnPiles
+	case s.wheel != nil && s.wheel.Order == wheel.SecondaryFirst:
+		return SecondaryFirst
+	}
+	return FromWeaker
+}
+
+func baselineOf(s *state) Baseline {
+	if s == nil {
+		return Baseline{}
+	}
+	return Baseline{cost{s.t, s.washes}.whole(), s.washes}
+}
+
+func orderOf(s *state) (out []int) {
+	if s == nil {
+		return nil
+	}
+	for _, at := range s.order() {
+		out = append(out, at.job)
+	}
+	return out
+}
+
+// baselines are what becomes of a sheet painted slot after slot, and by kinds, with
+// one brush, whatever the painter wishes.
+func (p *problem) baselines(s *Sheet) (round, kinds *state) {
+	plain := *p
+	plain.jobs = slices.Clone(p.jobs)
+	for i := range plain.jobs {
+		plain.jobs[i].after = regions{}
+	}
+	order := make([]int, len(s.Regions))
+	for i := range order {
+		order[i] = i
+	}
+	around := func(i int) int {
+		if s.Regions[i].Main {
+			return s.Regions[i].Index
+		}
+		return 1000*(1+i/12) + s.Regions[i].Index
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return around(a) - around(b) })
+	round = plain.follow(order)
+	rank := map[wheel.Kind]int{wheel.Primary: 0, wheel.Secondary: 1, wheel.Tertiary: 2}
+	slices.SortStableFunc(order, func(a, b int) int {
+		ra, rb := &s.Regions[a], &s.Regions[b]
+		if ra.Main != rb.Main {
+			return around(a) - around(b)
+		}
+		if d := rank[ra.Kind] - rank[rb.Kind]; d != 0 {
+			return d
+		}
+		return around(a) - around(b)
+	})
+	return round, plain.follow(order)
+}
+
+// act writes down what is done, with the reason of each wait and wash.
+func (out *Plan) act(p *problem, best *state) {
+	s := out.Sheet
+	add := func(a Action) { out.Actions = append(out.Actions, a) }
+	add(Action{Kind: LayOut, Region: -1})
+	wellOf := map[int]int{} // of a section's run
+	free := out.Settings.Wells
+	next := 0
+	for _, at := range best.order() {
+		was, j := at.parent, at.job
+		of, r := &p.jobs[j], &s.Regions[j]
+		t := was.t
+		if w := p.wash(was.brush[at.by], j); w > 0 {
+			before := &s.Regions[was.brush[at.by]]
+			because := fmt.Sprintf("The brush holds %s, which %s has not.", lacking(before, r), r.Label)
+			if w == thoroughWash {
+				because += " It is light, so wash thoroughly."
+			}
+			add(Action{Kind: Wash, Region: j, Start: t, End: t + w, Brush: at.by + 1, Thorough: w == thoroughWash, Because: because})
+			t += w
+			if at.washes%washesOfWater == 0 {
+				add(Action{Kind: Water, Region: -1, Start: t, End: t + waterTime, Because: fmt.Sprintf("Before it tints the mixtures: it has taken %d washes.", washesOfWater)})
+				t += waterTime
+			}
+		}
+		well := 0
+		switch {
+		case of.well:
+			next++
+			well = (next-1)%free + 1
+			if at.piles > p.wells {
+				add(Action{Kind: Rinse, Region: -1, Start: t, End: t + rinseTime, Well: well, Because: "All wells have been used."})
+				t += rinseTime
+			}
+			if of.section >= 0 {
+				wellOf[of.section] = well
+			}
+		case of.section >= 0:
+			well = wellOf[of.section]
+		}
+		start := at.t - of.paint
+		if mixed := start - of.mix; mixed > t+1e-9 {
+			add(Action{Kind: Wait, Region: j, Start: t, End: mixed, Because: out.wet(was, j, of.mix)})
+			t = mixed
+		}
+		if of.mix > 0 {
+			add(Action{Kind: Mix, Region: j, Start: t, End: t + of.mix, Well: well, Because: out.mixing(p, j)})
+		}
+		add(Action{Kind: Paint, Region: j, Start: start, End: at.t, Dry: at.t + p.drying, Well: well, Brush: at.by + 1})
+		out.AllDry = max(out.AllDry, at.t+p.drying)
+	}
+}
+
+// lacking names the paints of one region that another has not.
+func lacking(before, r *Region) string {
+	var names []string
+	has := r.Recipe.Plain()
+	for _, p := range before.Recipe.Plain() {
+		if !slices.ContainsFunc(has, func(q paint.Part) bool { return q.Paint == p.Paint }) {
+			names = append(names, "the "+p.Paint.ShortName())
+		}
+	}
+	return listed(names)
+}
+
+func listed(names []string) string {
+	switch len(names) {
+	case 0:
+		return "nothing"
+	case 1:
+		return names[0]
+	}
+	return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
+}
+
+// wet names what a region waits for.
+func (out *Plan) wet(was *state, j int, mix float64) string {
+	last, until := -1, 0.0
+	for _, k := range out.Sheet.Regions[j].Touches {
+		if was.done.has(k) && was.dry[k] > until {
+			last, until = k, was.dry[k]
+		}
+	}
+	if last < 0 {
+		return ""
+	}
+	return fmt.Sprintf("%s touches %s, which is wet until minute %.0f.", out.Sheet.Regions[j].Label, out.Sheet.Regions[last].Label, math.Ceil(until))
+}
+
+// mixing says what a pile is mixed from: paints, or the step before it in its run.
+func (out *Plan) mixing(p *problem, j int) string {
+	for i := range p.jobs {
+		if p.run(i, j) && out.Fill != SecondaryFirst {
+			return fmt.Sprintf("It goes on from %s.", out.Sheet.Regions[i].Label)
+		}
+		if p.run(i, j) {
+			return fmt.Sprintf("Part of %s is taken for it.", out.Sheet.Regions[i].Label)
+		}
+	}
+	return ""
+}
+
+// Recipe is a region's recipe counted out for what it needs; in watercolour the paint
+// in it, without the water.
+func (out *Plan) Recipe(region int) recipe.Counted {
+	r := &out.Sheet.Regions[region]
+	return recipe.CountOut(r.Recipe, &r.Mixture, out.Settings.Scale, out.Settings.Need(r)/(1+out.Settings.Water(r)))
+}
+
+// Says is how good the order is, in words.
+func (out *Plan) Says() string {
+	switch {
+	case out.Proved:
+		return "shortest possible"
+	case out.Minutes == out.Low:
+		return "shortest possible, though fewer washes may do"
+	}
+	return fmt.Sprintf("at most %.0f %% over the shortest possible", math.Ceil(100*float64(out.Minutes-out.Low)/float64(out.Low)))
+}

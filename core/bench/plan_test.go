@@ -1,0 +1,364 @@
+package bench_test
+
+import (
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/bench"
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
+	"gyrophane/core/path"
+	"gyrophane/core/recipe"
+	"gyrophane/core/wheel"
+)
+
+func build(t testing.TB, kind wheel.SystemKind, yellows, reds, blues []string) *wheel.Wheel {
+	t.Helper()
+	s, err := wheel.NewSystem(kind, [3][]*paint.Paint{painttest.Paints(yellows...), painttest.Paints(reds...), painttest.Paints(blues...)})
+	require.NoError(t, err)
+	return wheel.Build(s, wheel.Options{TintBy: wheel.ByWhite, ShadeBy: wheel.ByComplement})
+}
+
+func triad(t testing.TB) *wheel.Wheel {
+	return build(t, wheel.RYB, []string{"PY65"}, []string{"PR254"}, []string{"PB29"})
+}
+
+func split(t testing.TB) *wheel.Wheel {
+	return build(t, wheel.Split, []string{"PY184", "PY65"}, []string{"PR255", "PR122"}, []string{"PB29", "PB15:3"})
+}
+
+func double(t testing.TB) *wheel.Wheel {
+	return build(t, wheel.Double, []string{"PY184", "PY43"}, []string{"PBr7-burnt-sienna", "PR122"}, []string{"PB29", "PB15:3"})
+}
+
+// simulate goes through a plan action by action and holds it against all that binds it.
+func simulate(t *testing.T, p *bench.Plan, about string) {
+	t.Helper()
+	painted, dry := map[int]float64{}, map[int]float64{}
+	clock := 0.0
+	wells := map[int]float64{} // since when each holds what it holds
+	last := map[int]int{}      // region each brush painted last
+	clean := map[int]bool{1: true, 2: true}
+	washes := 0
+	for _, a := range p.Actions {
+		require.GreaterOrEqual(t, a.Start, clock-1e-6, "%s: one thing at a time", about)
+		require.GreaterOrEqual(t, a.End, a.Start-1e-6, about)
+		clock = a.End
+		switch a.Kind {
+		case bench.Wash:
+			washes++
+			clean[a.Brush] = true
+			assert.NotEmpty(t, a.Because, about)
+		case bench.Wait:
+			assert.NotEmpty(t, a.Because, "%s: a wait has its reason", about)
+		case bench.Mix:
+			require.Positive(t, a.Well, about)
+			require.LessOrEqual(t, a.Well, p.Settings.Wells, about)
+			if _, there := wells[a.Well]; !there || p.Sheet.Regions[a.Region].Place <= 1 || p.Fill == bench.OwnPiles {
+				wells[a.Well] = a.Start
+			}
+		case bench.Paint:
+			r := &p.Sheet.Regions[a.Region]
+			_, twice := painted[a.Region]
+			require.False(t, twice, "%s: %s once", about, r.ID)
+			painted[a.Region], dry[a.Region] = a.Start, a.Dry
+			if p.Settings.Drying() > 0 && !p.Settings.Gaps {
+				for _, k := range r.Touches {
+					if until, there := dry[k]; there {
+						require.GreaterOrEqual(t, a.Start, until-1e-6, "%s: %s beside wet %s", about, r.ID, p.Sheet.Regions[k].ID)
+					}
+				}
+				require.InDelta(t, a.End+p.Settings.Drying(), a.Dry, 1e-6, about)
+			}
+			if limit := p.Settings.Workable(); limit > 0 && a.Well > 0 && p.Fill != bench.SecondaryFirst {
+				require.LessOrEqual(t, a.Start, wells[a.Well]+limit+1e-6, "%s: %s from a pile that is past it", about, r.ID)
+			}
+			if before, used := last[a.Brush]; used && !clean[a.Brush] && p.Fill == bench.OwnPiles {
+				for _, held := range p.Sheet.Regions[before].Recipe.Plain() {
+					assert.True(t, slices.ContainsFunc(r.Recipe.Plain(), func(q paint.Part) bool { return q.Paint == held.Paint }), "%s: the brush carries %s into %s", about, held.Paint.ID, r.ID)
+				}
+			}
+			last[a.Brush], clean[a.Brush] = a.Region, false
+		}
+	}
+	assert.Len(t, painted, len(p.Sheet.Regions), "%s: every region once", about)
+	assert.Equal(t, p.Washes, washes, about)
+	assert.Equal(t, p.Minutes, int(math.Ceil(clock-1e-4)), about)
+	assert.LessOrEqual(t, p.Low, p.Minutes, about)
+}
+
+func TestEveryPlanKeepsWhatBindsIt(t *testing.T) {
+	r := rand.New(rand.NewPCG(15, 1))
+	wheels := []*wheel.Wheel{triad(t), split(t), double(t), build(t, wheel.CMY, []string{"PY74"}, []string{"PR122"}, []string{"PB15:3"})}
+	six, err := wheel.NewSystem(wheel.RYB, [3][]*paint.Paint{painttest.Paints("PY3"), painttest.Paints("PR209"), painttest.Paints("PB60")})
+	require.NoError(t, err)
+	wheels = append(wheels, wheel.Build(six, wheel.Options{Six: true, CCW: true, Top: "red"}))
+	for n := range 30 {
+		w := wheels[r.IntN(len(wheels))]
+		in := paint.Media()[r.IntN(len(paint.Media()))]
+		set := bench.Settings{
+			Medium: in, Diameter: float64(60 + r.IntN(300)), Brushes: 1 + r.IntN(2), Wells: 3 + r.IntN(8), Dryer: r.IntN(2) == 0,
+			Gaps: r.IntN(4) == 0, Covered: r.IntN(3) == 0, Pace: 0.5 + 2*r.Float64(), Fill: append([]bench.Fill{""}, bench.Fills...)[r.IntN(5)],
+		}
+		set, err := set.Complete()
+		require.NoError(t, err)
+		extras := bench.Extras{}
+		if r.IntN(4) == 0 {
+			extras = bench.Extras{Tints: r.IntN(2), Shades: r.IntN(2), Wash: r.IntN(2) == 0, Neutral: r.IntN(2) == 0}
+		}
+		s := bench.Wheel(w, extras, set)
+		p, err := bench.New(&s, set)
+		require.NoError(t, err)
+		about := fmt.Sprintf("plan %d: %d regions in %s, %+v", n, len(s.Regions), in.ID, extras)
+		simulate(t, p, about)
+		if p.Fill == bench.OwnPiles {
+			for _, b := range []bench.Baseline{p.RoundTheWheel, p.ByKind} {
+				assert.True(t, p.Minutes < b.Minutes || p.Minutes == b.Minutes && p.Washes <= b.Washes, "%s: %d min and %d washes against %v", about, p.Minutes, p.Washes, b)
+			}
+		}
+		if n < 5 {
+			again, err := bench.New(&s, set)
+			require.NoError(t, err)
+			assert.Equal(t, p.Order, again.Order, "%s: the same each time", about)
+		}
+	}
+}
+
+// Against every order there is, of small sheets.
+func TestSmallSheetsArePlannedAsEveryOrderTriedWould(t *testing.T) {
+	r := rand.New(rand.NewPCG(15, 2))
+	pairs := [][2]string{{"PY184", "PB15:3"}, {"PY65", "PR254"}, {"PR122", "PB29"}, {"PY3", "PG7"}}
+	for n := range 40 {
+		pair := pairs[r.IntN(len(pairs))]
+		in := paint.Media()[r.IntN(len(paint.Media()))]
+		set, err := bench.Settings{Medium: in, Fill: bench.OwnPiles, Brushes: 1 + n%2, Wells: 1 + r.IntN(4), Pace: 0.1 + 0.6*r.Float64(), Dryer: r.IntN(2) == 0}.Complete()
+		require.NoError(t, err)
+		s := bench.Ladder(path.New(painttest.Paint(pair[0]), painttest.Paint(pair[1])), 1+r.IntN(4), path.ByHue)
+		p, err := bench.New(&s, set)
+		require.NoError(t, err)
+		simulate(t, p, in.ID)
+		minutes, washes := everyOrder(&s, set)
+		assert.True(t, p.Proved)
+		assert.Equal(t, minutes, p.Minutes, "%v in %s, %d regions", pair, in.ID, len(s.Regions))
+		assert.Equal(t, washes, p.Washes, "%v in %s, %d regions", pair, in.ID, len(s.Regions))
+	}
+}
+
+// everyOrder tries every order and every brush, by the rules of the page and nothing
+// else.
+func everyOrder(s *bench.Sheet, set bench.Settings) (minutes, washes int) {
+	minutes = math.MaxInt
+	type hand struct {
+		t      float64
+		washes int
+		piles  int
+		held   [2]int
+		dry    map[int]float64
+	}
+	holds := func(i int) map[string]bool {
+		out := map[string]bool{}
+		for _, p := range s.Regions[i].Recipe.Plain() {
+			out[p.Paint.ID] = true
+		}
+		return out
+	}
+	var walk func(h hand)
+	walk = func(h hand) {
+		if len(h.dry) == len(s.Regions) {
+			if whole := int(math.Ceil(h.t - 1e-4)); whole < minutes || whole == minutes && h.washes < washes {
+				minutes, washes = whole, h.washes
+			}
+			return
+		}
+		for j := range s.Regions {
+			if _, done := h.dry[j]; done {
+				continue
+			}
+			for by := range set.Brushes {
+				next := h
+				next.dry = map[int]float64{}
+				for k, v := range h.dry {
+					next.dry[k] = v
+				}
+				r := &s.Regions[j]
+				look := r.Looks(set.Medium, false)
+				if was := h.held[by]; was >= 0 {
+					foreign := false
+					for id := range holds(was) {
+						foreign = foreign || !holds(j)[id]
+					}
+					if foreign {
+						if look.Lab().L > 75 {
+							next.t++
+						} else {
+							next.t += 0.5
+						}
+						if next.washes++; next.washes%8 == 0 {
+							next.t += 1.5
+						}
+					}
+				}
+				if len(holds(j)) > 1 {
+					if next.piles++; next.piles > set.Wells {
+						next.t += 0.5
+					}
+					next.t++
+				}
+				for _, k := range r.Touches {
+					if until, there := h.dry[k]; there && set.Drying() > 0 {
+						next.t = max(next.t, until)
+					}
+				}
+				next.t += 1 + 0.2*r.Area()/100
+				next.dry[j] = next.t + set.Drying()
+				next.held[by] = j
+				walk(next)
+			}
+		}
+	}
+	walk(hand{held: [2]int{-1, -1}, dry: map[int]float64{}})
+	return minutes, washes
+}
+
+func TestOwnPilesOfPlainAndSplitWheelsAreProved(t *testing.T) {
+	for _, w := range []*wheel.Wheel{triad(t), split(t)} {
+		for _, in := range paint.Media() {
+			set := bench.Usual(in)
+			set.Fill = bench.OwnPiles
+			s := bench.Wheel(w, bench.Extras{}, set)
+			p, err := bench.New(&s, set)
+			require.NoError(t, err)
+			assert.True(t, p.Proved, in.ID)
+			assert.Equal(t, "shortest possible", p.Says())
+		}
+	}
+	set := bench.Usual(paint.Media()[1])
+	s := bench.Wheel(triad(t), bench.Extras{}, set)
+	p, err := bench.New(&s, set)
+	require.NoError(t, err)
+	assert.InDelta(t, 66, p.Minutes, 3, "gouache")
+	assert.InDelta(t, 326, p.RoundTheWheel.Minutes, 10)
+	assert.InDelta(t, 78, p.ByKind.Minutes, 4)
+}
+
+func TestALargeSheetComesNearItsBound(t *testing.T) {
+	for _, in := range paint.Media() {
+		set := bench.Usual(in)
+		set.Fill = bench.OwnPiles
+		s := bench.Wheel(split(t), bench.Extras{Tints: 1, Shades: 1, Wash: true, Neutral: true}, set)
+		p, err := bench.New(&s, set)
+		require.NoError(t, err)
+		simulate(t, p, in.ID)
+		assert.Less(t, float64(p.Minutes), 1.1*float64(p.Low), in.ID)
+		assert.Contains(t, p.Says(), "over the shortest possible")
+	}
+}
+
+func TestRunsAreKeptWhereTheyCanBe(t *testing.T) {
+	media := map[string]paint.Medium{}
+	for _, in := range paint.Media() {
+		media[in.ID] = in
+	}
+	for _, c := range []struct {
+		medium  string
+		covered bool
+		fill    bench.Fill
+		kept    bool
+	}{
+		{"watercolour", false, "", true}, {"oil", false, "", true}, {"gouache", false, "", false}, {"acrylic", false, bench.FromWeaker, false},
+		{"gouache", false, bench.FromStronger, true}, {"watercolour", false, bench.SecondaryFirst, true},
+	} {
+		set := bench.Usual(media[c.medium])
+		set.Fill, set.Covered = c.fill, c.covered
+		s := bench.Wheel(triad(t), bench.Extras{}, set)
+		p, err := bench.New(&s, set)
+		require.NoError(t, err)
+		assert.Equal(t, c.kept, p.Fill != bench.OwnPiles, c)
+		if c.medium == "acrylic" {
+			assert.Contains(t, p.Why, "a pile lasts 8")
+		}
+		at := map[string]int{}
+		for n, i := range p.Order {
+			at[s.Regions[i].ID] = n
+		}
+		switch p.Fill {
+		case bench.FromWeaker:
+			assert.Less(t, at["yellow-orange"], at["orange"], "from the yellow")
+			assert.Less(t, at["orange"], at["red-orange"])
+		case bench.FromStronger:
+			assert.Greater(t, at["yellow-orange"], at["orange"])
+		case bench.SecondaryFirst:
+			assert.Less(t, at["orange"], min(at["yellow-orange"], at["red-orange"]))
+		}
+		simulate(t, p, fmt.Sprint(c))
+	}
+}
+
+func TestThePaintersWishesArePutFirstAndCounted(t *testing.T) {
+	set := bench.Usual(paint.Media()[1])
+	set.First = []int{2}
+	s := bench.Wheel(triad(t), bench.Extras{}, set)
+	p, err := bench.New(&s, set)
+	require.NoError(t, err)
+	for n, i := range p.Order {
+		assert.Equal(t, n < 3, s.Regions[i].Section == 2, "the greens first")
+	}
+	assert.Positive(t, p.Asked, "and what that costs")
+	simulate(t, p, "greens first")
+
+	set.First, set.Before = nil, [][2]string{{"violet", "yellow"}, {"gone", "yellow"}}
+	p, err = bench.New(&s, set)
+	require.NoError(t, err)
+	violet := slices.IndexFunc(p.Order, func(i int) bool { return s.Regions[i].ID == "violet" })
+	yellow := slices.IndexFunc(p.Order, func(i int) bool { return s.Regions[i].ID == "yellow" })
+	assert.Less(t, violet, yellow)
+
+	set.Before = [][2]string{{"violet", "yellow"}, {"yellow", "green"}, {"green", "violet"}}
+	_, err = bench.New(&s, set)
+	assert.ErrorAs(t, err, new(input.Error))
+	assert.ErrorContains(t, err, "round in a circle")
+}
+
+func TestSettingsAreRefused(t *testing.T) {
+	in := paint.Media()[0]
+	for _, set := range []bench.Settings{
+		{Diameter: 20}, {Diameter: math.NaN()}, {Inner: 85}, {Coats: 9}, {Loss: -1}, {Brushes: 3}, {Wells: 100}, {Pace: 50}, {Fill: "pour"}, {Nozzle: 99},
+		{Scale: recipe.Scale{Measure: recipe.Drops, Size: 99}},
+	} {
+		set.Medium = in
+		_, err := set.Complete()
+		assert.ErrorAs(t, err, new(input.Error), "%+v", set)
+	}
+}
+
+func BenchmarkPlanSplit(b *testing.B) {
+	w := split(b)
+	for _, in := range paint.Media() {
+		b.Run(in.ID, func(b *testing.B) {
+			set := bench.Usual(in)
+			set.Fill = bench.OwnPiles
+			s := bench.Wheel(w, bench.Extras{}, set)
+			for b.Loop() {
+				_, err := bench.New(&s, set)
+				require.NoError(b, err)
+			}
+		})
+	}
+}
+
+func BenchmarkPlanRings(b *testing.B) {
+	w := split(b)
+	set := bench.Usual(paint.Media()[1])
+	s := bench.Wheel(w, bench.Extras{Tints: 1, Shades: 1, Wash: true, Neutral: true}, set)
+	for b.Loop() {
+		_, err := bench.New(&s, set)
+		require.NoError(b, err)
+	}
+}

@@ -1,0 +1,420 @@
+// Package bench plans the painting of a sheet: its regions and how to draw them,
+// how much paint they take, and in which order to paint them.
+package bench
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+	"gyrophane/core/recipe"
+	"gyrophane/core/wheel"
+)
+
+// Shape is where a region lies on its sheet, in mm: a sector of a ring about the
+// middle of a wheel, a rectangle, or a circle.
+type Shape struct {
+	// From and To are degrees clockwise from the top, Inner and Outer radii, of a
+	// sector.
+	From, To, Inner, Outer float64
+	// X and Y are the upper left corner of a rectangle, W and H its sides; of a
+	// circle X and Y are its middle and Outer its radius. A wheel's middle is 0, 0.
+	X, Y, W, H float64
+}
+
+// Area is in square mm.
+func (s Shape) Area() float64 {
+	switch {
+	case s.To > s.From:
+		return (s.To - s.From) / 360 * math.Pi * (s.Outer*s.Outer - s.Inner*s.Inner)
+	case s.W > 0:
+		return s.W * s.H
+	}
+	return math.Pi * s.Outer * s.Outer
+}
+
+// Region is one place of a sheet that is painted in one colour.
+type Region struct {
+	ID      string // "green", "green/tint 1"
+	Label   string
+	Parents string // what it is mixed from, in short: "PY184 + PB15:3"
+	Recipe  recipe.Recipe
+	Mixture paint.Mixture
+	Film    float64 // thickness where water thins it beyond the usual, 0 otherwise
+	Home    int     // of a wheel's slot, where it would stand clockwise with yellow on top; -1 elsewhere
+	Index   int     // of a wheel's slot, its place from the top; else its place on the sheet
+	Kind    wheel.Kind
+	Main    bool // of the ring of twelve, or of a sheet that is no wheel
+	Section int  // of a wheel's mixed slot, -1 elsewhere
+	Place   int  // 1 to 3 in its section, 0 elsewhere
+	Share   float64
+	Shape
+	Touches []int // the regions whose edge it shares
+	Graded  bool  // full strength at the rim, washed toward the tip
+}
+
+// Looks is how the region is painted in a medium, wet or dry.
+func (r *Region) Looks(in paint.Medium, wet bool) colour.Spectrum {
+	if r.Film > 0 {
+		return r.Mixture.FilmIn(in, r.Film, wet)
+	}
+	return r.Mixture.AsPainted(in, wet)
+}
+
+// Sheet is what is to be painted.
+type Sheet struct {
+	Kind    string // "wheel", "grid", "ladder", "values", "intensity", "run" or "guide"
+	Title   string
+	W, H    float64 // mm; of a wheel both are its diameter
+	Inner   float64 // radius of a wheel's hole in mm
+	Rings   []float64
+	Regions []Region
+	wheel   *wheel.Wheel
+}
+
+// SheetKinds lists them.
+var SheetKinds = []string{"wheel", "grid", "ladder", "values", "intensity", "run", "guide"}
+
+// The diameters a wheel may have, and the usual one, in mm.
+const (
+	SmallestWheel = 60
+	LargestWheel  = 600
+	UsualWheel    = 180
+)
+
+// Extras are what is painted of a wheel besides its twelve slots.
+type Extras struct {
+	Tints, Shades int  // rings, 0 to 3
+	Wash          bool // a ring
+	Neutral       bool // circles in the middle
+}
+
+// ExtrasOf are the rings of a painter's choices.
+func ExtrasOf(c wheel.Choices) Extras {
+	e := Extras{Tints: c.Tints, Shades: c.Shades, Wash: c.Wash, Neutral: c.Neutral}
+	if c.Highlight {
+		e.Tints, e.Shades = max(e.Tints, 1), max(e.Shades, 1)
+	}
+	return e
+}
+
+// Wheel is the sheet of a wheel: twelve slots, split halves, rings of tints and
+// shades, circles of neutrals in the middle.
+func Wheel(w *wheel.Wheel, e Extras, set Settings) Sheet {
+	outer, inner := set.Diameter/2, set.Inner
+	s := Sheet{Kind: "wheel", Title: "wheel", W: set.Diameter, H: set.Diameter, Inner: inner, wheel: w}
+	rings := e.Tints + e.Shades
+	if e.Wash {
+		rings++
+	}
+	unit := (outer - inner) / float64(2+rings) // the ring of twelve is as wide as two others
+	radius := outer
+	for n := e.Shades; n >= 1; n-- {
+		s.ring(w, ringOf{"shade", n, e.Shades, wheel.Additive(w.ShadeBy)}, radius-unit, radius, set)
+		radius -= unit
+	}
+	s.main(w, radius-2*unit, radius, set)
+	radius -= 2 * unit
+	for n := 1; n <= e.Tints; n++ {
+		s.ring(w, ringOf{"tint", n, e.Tints, w.TintBy}, radius-unit, radius, set)
+		radius -= unit
+	}
+	if e.Wash {
+		s.ring(w, ringOf{"wash", 1, 1, ""}, radius-unit, radius, set)
+	}
+	s.touchAround()
+	if e.Neutral {
+		s.neutrals(w, inner, set)
+	}
+	return s
+}
+
+// sector is where a slot lies, or half of one.
+func sector(w *wheel.Wheel, index int, from, to, inner, outer float64) Shape {
+	middle := 30 * float64(index)
+	a, b := middle-15+30*from, middle-15+30*to
+	if w.CCW {
+		a, b = -middle+15-30*to, -middle+15-30*from
+	}
+	return Shape{From: a, To: b, Inner: inner, Outer: outer}
+}
+
+func (s *Sheet) main(w *wheel.Wheel, inner, outer float64, set Settings) {
+	for i := range w.Slots {
+		slot := &w.Slots[i]
+		if slot.Empty {
+			continue
+		}
+		r := Region{Label: slot.Name, Home: slot.Home, Index: i, Kind: slot.Kind, Main: true, Section: -1, Graded: set.Graded}
+		if slot.Home%4 != 0 {
+			r.Section, r.Place = slot.Home/4, slot.Home%4
+		}
+		if len(slot.Halves) == 2 {
+			for n, half := range slot.Halves {
+				h := r
+				h.ID = fmt.Sprintf("%s/%s", slot.Name, half.Parts[0].Paint.ID)
+				h.Label = fmt.Sprintf("%s, %s", slot.Name, half.Parts[0].Paint.ShortName())
+				h.Shape = sector(w, i, float64(n)/2, float64(n+1)/2, inner, outer)
+				s.add(h, half.Parts, half.Mixture)
+			}
+			continue
+		}
+		r.ID, r.Share = slot.Name, slot.Share
+		r.Shape = sector(w, i, 0, 1, inner, outer)
+		s.add(r, slot.Parts, slot.Mixture)
+	}
+}
+
+// ringOf is the n-th ring of so many, and how it is made.
+type ringOf struct {
+	what  string
+	n, of int
+	by    wheel.Additive
+}
+
+// washFilm is the film of a wash ring, X = 0.3.
+const washFilm = 0.3
+
+func (s *Sheet) ring(w *wheel.Wheel, ring ringOf, inner, outer float64, set Settings) {
+	s.Rings = append(s.Rings, inner)
+	for i := range w.Slots {
+		slot := &w.Slots[i]
+		if slot.Empty {
+			continue
+		}
+		r := Region{
+			ID: fmt.Sprintf("%s/%s %d", slot.Name, ring.what, ring.n), Label: fmt.Sprintf("%s, %s %d", slot.Name, ring.what, ring.n),
+			Home: slot.Home, Index: i, Kind: slot.Kind, Section: -1, Shape: sector(w, i, 0, 1, inner, outer),
+		}
+		var rungs []wheel.RingRung
+		switch ring.what {
+		case "tint":
+			rungs = w.Tints(i, ring.of, ring.by)
+		case "shade":
+			rungs = w.Shades(i, ring.of, ring.by)
+		default:
+			r.Film = washFilm
+			s.add(r, slot.Parts, slot.Mixture)
+			continue
+		}
+		if ring.n > len(rungs) {
+			continue // dark already
+		}
+		rung := rungs[ring.n-1]
+		r.Film = rung.Film
+		s.add(r, recipe.Of(rung.Parts.Plain()), rung.Mixture)
+	}
+}
+
+func (s *Sheet) add(r Region, parts recipe.Recipe, m paint.Mixture) {
+	r.Recipe, r.Mixture = parts, m
+	var names []string
+	for _, p := range parts.Plain() {
+		names = append(names, p.Paint.Code())
+	}
+	r.Parents = strings.Join(names, " + ")
+	s.Regions = append(s.Regions, r)
+}
+
+// touchAround finds the edges that sectors share: along a radius in one ring, along
+// an arc between two.
+func (s *Sheet) touchAround() {
+	const eps = 1e-6
+	for i := range s.Regions {
+		for j := range i {
+			a, b := s.Regions[i].Shape, s.Regions[j].Shape
+			beside := func(x, y float64) bool {
+				d := math.Mod(math.Abs(x-y), 360)
+				return d < eps || d > 360-eps
+			}
+			overlaps := func() bool {
+				turn := math.Mod(b.From-a.From, 360)
+				if turn < 0 {
+					turn += 360
+				}
+				return turn < a.To-a.From-eps || turn+(b.To-b.From) > 360+eps
+			}
+			sameRing := math.Abs(a.Inner-b.Inner) < eps
+			nextRing := math.Abs(a.Inner-b.Outer) < eps || math.Abs(a.Outer-b.Inner) < eps
+			if sameRing && (beside(a.To, b.From) || beside(b.To, a.From)) || nextRing && overlaps() {
+				s.join(i, j)
+			}
+		}
+	}
+}
+
+func (s *Sheet) join(i, j int) {
+	s.Regions[i].Touches = append(s.Regions[i].Touches, j)
+	s.Regions[j].Touches = append(s.Regions[j].Touches, i)
+}
+
+// neutrals are up to six circles in the hole, none touching another, of what
+// complements balance to.
+func (s *Sheet) neutrals(w *wheel.Wheel, inner float64, set Settings) {
+	at := inner * 0.6
+	radius := at * math.Sin(math.Pi/6) * 0.85
+	for i := range 6 {
+		a, b := w.SlotPaint(i), w.SlotPaint(i+6)
+		if a == nil || b == nil {
+			continue
+		}
+		balance := wheel.BalanceOf(a, b, set.Medium)
+		angle := float64(i) * math.Pi / 3
+		r := Region{
+			ID: "neutral/" + w.Slots[i].Name, Label: fmt.Sprintf("between %s and %s", w.Slots[i].Name, w.Slots[i+6].Name),
+			Home: -1, Index: i, Kind: wheel.Tertiary, Section: -1,
+			Shape: Shape{X: at * math.Sin(angle), Y: -at * math.Cos(angle), Outer: radius},
+		}
+		s.add(r, recipe.Of(balance.Parts.Plain()), balance.Mixture)
+	}
+}
+
+// Sizes of what is painted in rows, in mm.
+const (
+	cell = 20.0
+	gap  = 4.0
+)
+
+// row adds regions side by side; they share edges where they touch.
+func (s *Sheet) row(kind, title string, of []named, touching bool) {
+	s.Kind, s.Title = kind, title
+	step := cell + gap
+	if touching {
+		step = cell
+	}
+	for i, n := range of {
+		r := Region{ID: n.name, Label: n.name, Home: -1, Index: i, Kind: n.kind, Main: true, Section: -1, Share: n.share, Shape: Shape{X: float64(i) * step, W: cell, H: 2 * cell}}
+		s.add(r, n.parts, n.mixture)
+		if touching && i > 0 {
+			s.join(i-1, i)
+		}
+	}
+	s.W, s.H = float64(len(of)-1)*step+cell, 2*cell
+}
+
+// named is one place of a row.
+type named struct {
+	name    string
+	kind    wheel.Kind
+	parts   recipe.Recipe
+	mixture paint.Mixture
+	share   float64
+}
+
+// Ladder is the sheet of a path: its ends and n inner steps (1 to 11), edge to edge.
+func Ladder(p *path.Path, n int, spacing path.Spacing) (s Sheet) {
+	ends := [2]*paint.Paint{p.A, p.B}
+	of := []named{{ends[0].ShortName(), wheel.Primary, recipe.Pure(ends[0]), ends[0].Alone(), 0}}
+	for i, step := range p.Steps(n, spacing) {
+		of = append(of, named{fmt.Sprintf("step %d", i+1), wheel.Secondary, step.Parts, step.Mixture, step.Share})
+	}
+	of = append(of, named{ends[1].ShortName(), wheel.Primary, recipe.Pure(ends[1]), ends[1].Alone(), 1})
+	s.row("ladder", ends[0].Code()+" to "+ends[1].Code(), of, true)
+	for i := range s.Regions {
+		if r := &s.Regions[i]; i > 0 && i < len(of)-1 {
+			r.Section, r.Place = 0, i
+		}
+	}
+	return s
+}
+
+// Values is a value scale of a slot: n places (5 to 9) from its lightest tint to its
+// darkest shade, edge to edge.
+func Values(w *wheel.Wheel, index, n int) (s Sheet) {
+	s.row("values", "values of "+w.Slots[index].Name, ofRungs(w.Values(index, n, w.ShadeBy)), true)
+	return s
+}
+
+// Intensity is an intensity scale: n places (5 or 7) from a slot through the balance
+// to its complement, edge to edge.
+func Intensity(w *wheel.Wheel, index, n int, in paint.Medium) (s Sheet, ok bool) {
+	a, b := w.SlotPaint(index), w.SlotPaint((index+6)%12)
+	if a == nil || b == nil {
+		return s, false
+	}
+	balance := wheel.BalanceOf(a, b, in)
+	s.row("intensity", fmt.Sprintf("from %s to %s", w.Slots[index].Name, w.Slots[(index+6)%12].Name), ofRungs(balance.Intensity(n)), true)
+	return s, true
+}
+
+func ofRungs(rungs []wheel.RingRung) (of []named) {
+	for i, r := range rungs {
+		parts := recipe.Of(r.Parts.Plain())
+		kind := wheel.Secondary
+		if len(parts) == 1 {
+			kind = wheel.Primary
+		}
+		of = append(of, named{fmt.Sprintf("place %d", i+1), kind, parts, r.Mixture, 0})
+	}
+	return of
+}
+
+// Run is a run of analogous colours with its key: a slot and two on either side,
+// apart from one another, and the slot again as large as all.
+func Run(w *wheel.Wheel, index int) (s Sheet) {
+	var of []named
+	for by := -2; by <= 2; by++ {
+		if slot := &w.Slots[((index+by)%12+12)%12]; !slot.Empty {
+			of = append(of, named{slot.Name, slot.Kind, slot.Parts, slot.Mixture, slot.Share})
+		}
+	}
+	s.row("run", "around "+w.Slots[index].Name, of, false)
+	slot := &w.Slots[index]
+	key := Region{ID: "key", Label: "the key: " + slot.Name, Home: slot.Home, Index: len(of), Kind: slot.Kind, Main: true, Section: -1, Shape: Shape{Y: s.H + gap, W: s.W, H: cell}}
+	s.add(key, slot.Parts, slot.Mixture)
+	s.H += gap + cell
+	return s
+}
+
+// Guide is a palette guide: each paint of a system straight and as a tint of 1 in 9 of
+// white where there is one.
+func Guide(system wheel.System) (s Sheet) {
+	var of []named
+	white := system.Rider(wheel.WhiteRider)
+	for _, p := range system.Paints() {
+		of = append(of, named{p.ShortName(), wheel.Primary, recipe.Pure(p), p.Alone(), 0})
+		if white != nil && white != p {
+			r := recipe.OfTwo(white, p, [2]int{9, 1})
+			m := p.Alone()
+			w := white.Alone()
+			of = append(of, named{p.ShortName() + ", 1 in 9 of white", wheel.Secondary, r, paint.Between(&w, &m, 0.1), 0})
+		}
+	}
+	s.row("guide", "palette guide", of, false)
+	return s
+}
+
+// Grid is the sheet of pairings: each pair's two halfway colours in a cell of its own.
+func Grid(pairings []path.Pairing) (s Sheet) {
+	var of []named
+	for i := range pairings {
+		p := &pairings[i]
+		of = append(of, named{p.A.Code() + " with " + p.B.Code(), wheel.Secondary, p.Middle.Parts, p.Middle.Mixture, p.Middle.Share})
+	}
+	s.row("grid", "pairings", of, false)
+	columns := int(math.Ceil(math.Sqrt(float64(len(of)))))
+	for i := range s.Regions {
+		s.Regions[i].Shape = Shape{X: float64(i%columns) * (cell + gap), Y: float64(i/columns) * (cell + gap), W: cell, H: cell}
+	}
+	rows := (len(of) + columns - 1) / max(columns, 1)
+	s.W, s.H = float64(columns)*(cell+gap)-gap, float64(rows)*(cell+gap)-gap
+	return s
+}
+
+// Between are the names of the two paints that a section of a wheel runs between; empty
+// where nothing fills it.
+func (s *Sheet) Between(section int) (from, to string) {
+	if s.wheel == nil || s.wheel.Sections[section].Empty() {
+		return "", ""
+	}
+	pair := &s.wheel.Sections[section]
+	return pair.A.ShortName(), pair.B.ShortName()
+}
+
+// Blank is the sheet of a wheel of twelve without paints, to be drawn.
+func Blank(set Settings) Sheet {
+	return Sheet{Kind: "wheel", Title: "wheel", W: set.Diameter, H: set.Diameter, Inner: set.Inner}
+}
