@@ -3,11 +3,13 @@ package wire
 import (
 	"fmt"
 
+	"gyrophane/core/bench"
 	"gyrophane/core/bias"
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/core/reach"
+	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 )
 
@@ -50,6 +52,11 @@ func Enumerations() []Enumeration {
 		{"source", "ReadingSource", "how somebody came by a colour", words(paint.Sources)},
 		{"advice", "Advice", "what to do about a pile", words(path.Advices)},
 		{"quietWay", "QuietWayName", "how a colour is cooled or dulled", words(path.QuietWays)},
+		{"measure", "Measure", "what paint is counted out in", words(recipe.Measures)},
+		{"sheet", "SheetKind", "what is painted", bench.SheetKinds},
+		{"fill", "Fill", "how the slots of a section are mixed: a run from the weaker paint or the stronger, the secondary first, own piles", words(bench.Fills)},
+		{"drawBy", "DrawBy", "what a sheet is drawn with", words(bench.DrawBys)},
+		{"benchAction", "BenchActionKind", "what is done", words(bench.ActionKinds)},
 	}
 }
 

@@ -9,8 +9,10 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"gyrophane/core/bench"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
+	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 	"gyrophane/files"
 	"gyrophane/wire"
@@ -47,8 +49,21 @@ func (q *question) answer(c *cobra.Command, value any, table func(io.Writer)) er
 	return w.Flush()
 }
 
+// mostML is the largest pile that is counted out.
+const mostML = 1000.0
+
+func scaleOf(measure string, one float64) (recipe.Scale, error) {
+	m, err := recipe.ParseMeasure(measure)
+	if err != nil {
+		return recipe.Scale{}, err
+	}
+	return recipe.NewScale(m, one)
+}
+
 func mixCommand() *cobra.Command {
 	var q question
+	var measure string
+	var ml, one float64
 	c := &cobra.Command{
 		Use:     "mix PAINT=PARTS...",
 		Short:   "What these parts make",
@@ -63,10 +78,34 @@ func mixCommand() *cobra.Command {
 				return err
 			}
 			m := v.Mix(pile)
-			return q.answer(cmd, m, func(w io.Writer) { mixTable(w, m) })
+			if measure == "" {
+				return q.answer(cmd, m, func(w io.Writer) { mixTable(w, m) })
+			}
+			scale, err := scaleOf(measure, one)
+			if err != nil {
+				return err
+			}
+			if ml == 0 {
+				ml = bench.Usual(v.Medium).Slot()
+			}
+			if !(ml > 0 && ml <= mostML) {
+				return fmt.Errorf("a pile of %v ml is not to be counted out: give --ml above 0 and up to %v", ml, mostML)
+			}
+			r := recipe.Of(pile.Parts)
+			counted := v.Counted(recipe.CountOut(r, &pile.Mixture, scale, ml), r, &pile.Mixture)
+			return q.answer(cmd, struct {
+				wire.Mix
+				Counted wire.Counted `json:"counted"`
+			}{m, counted}, func(w io.Writer) {
+				mixTable(w, m)
+				countedTable(w, counted)
+			})
 		},
 	}
 	q.flags(c)
+	c.Flags().StringVar(&measure, "measure", "", "count it out in dabs, drops, loads, tips, grams or looks")
+	c.Flags().Float64Var(&ml, "ml", 0, "how much of it, in ml (as much as a slot of a wheel takes)")
+	c.Flags().Float64Var(&one, "one", 0, "ml of one drop, load or tip (the usual size)")
 	return c
 }
 
@@ -160,27 +199,11 @@ func wheelCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			roles, err := wheel.ParseRoles(args)
+			w, c, err := wheelOf(v, kind, args, c, rings)
 			if err != nil {
 				return err
 			}
-			for _, r := range roles {
-				if kind != "own" && len(r) == 0 {
-					return errors.New("name a yellow, a red and a blue, in that order: gyrophane wheel PY184 PR254 PB60; only --system own may leave a role out")
-				}
-			}
-			if c, err = c.WithRings(rings); err != nil {
-				return err
-			}
-			system, err := wheel.Selection{Kind: wheel.SystemKind(kind), Roles: roles}.System(paint.Find)
-			if err != nil {
-				return err
-			}
-			options, err := c.Options(v.Medium)
-			if err != nil {
-				return err
-			}
-			out := v.Wheel(wheel.Build(system, options), c)
+			out := v.Wheel(w, c)
 			return q.answer(cmd, out, func(w io.Writer) { wheelTable(w, out) })
 		},
 	}
@@ -195,6 +218,31 @@ func wheelCommand() *cobra.Command {
 	cmd.Flags().BoolVar(&c.Six, "six", false, "six slots only")
 	cmd.Flags().BoolVar(&c.Raise, "raise", false, "raise transparent paints with white first")
 	return cmd
+}
+
+// wheelOf builds the wheel of the paints that are named, with the rings that are listed.
+func wheelOf(v wire.View, kind string, args []string, c wheel.Choices, rings string) (*wheel.Wheel, wheel.Choices, error) {
+	roles, err := wheel.ParseRoles(args)
+	if err != nil {
+		return nil, c, err
+	}
+	for _, r := range roles {
+		if kind != "own" && len(r) == 0 {
+			return nil, c, errors.New("name a yellow, a red and a blue, in that order: gyrophane wheel PY184 PR254 PB60; only --system own may leave a role out")
+		}
+	}
+	if c, err = c.WithRings(rings); err != nil {
+		return nil, c, err
+	}
+	system, err := wheel.Selection{Kind: wheel.SystemKind(kind), Roles: roles}.System(paint.Find)
+	if err != nil {
+		return nil, c, err
+	}
+	options, err := c.Options(v.Medium)
+	if err != nil {
+		return nil, c, err
+	}
+	return wheel.Build(system, options), c, nil
 }
 
 func wheelTable(w io.Writer, out wire.Wheel) {

@@ -1,0 +1,267 @@
+package wire
+
+import (
+	"gyrophane/core/bench"
+	"gyrophane/core/paint"
+	"gyrophane/core/recipe"
+)
+
+// Taken is so much of one ingredient, in a measure.
+type Taken struct {
+	Paint  string  `json:"paint"`
+	Code   string  `json:"code"`
+	Name   string  `json:"name" doc:"short, with what is said of a let-down"`
+	Amount float64 `json:"amount" doc:"mm across for dabs, grams, else a number; 0 for looks"`
+	Says   string  `json:"says" doc:"the amount in words"`
+	ML     float64 `json:"ml"`
+	Shown
+}
+
+// TakenPile is what is counted out and mixed in one go.
+type TakenPile struct {
+	Taken  []Taken `json:"taken"`
+	ML     float64 `json:"ml"`
+	Needed float64 `json:"needed" doc:"ml: of a let-down what goes on, of the recipe what was asked for"`
+}
+
+// Counted is a recipe counted out in a measure.
+type Counted struct {
+	Measure string      `json:"measure" format:"measure"`
+	Before  []TakenPile `json:"before" doc:"let-downs, in the order in which they are made"`
+	TakenPile
+	Shown           // what the counted amounts make, as painted
+	DE     float64  `json:"de00" doc:"CIEDE2000 to the exact step, brushed out"`
+	Spread float64  `json:"spread" doc:"CIEDE2000 that a hand strays by"`
+	Advice string   `json:"advice" doc:"which amount matters where a hand strays far; else empty"`
+	Lines  []string `json:"lines" doc:"how to count it out, in order"`
+}
+
+// Counted shapes a recipe that was counted out.
+func (v View) Counted(c recipe.Counted, r recipe.Recipe, exact *paint.Mixture) Counted {
+	out := Counted{
+		Measure: string(c.Measure), Before: []TakenPile{}, TakenPile: v.takenPile(c.Scale, c.Pile), Shown: v.painted(&c.Mixture),
+		DE: round(c.DE, 2), Spread: round(c.Spread, 2), Advice: c.Advice(r, exact), Lines: c.Lines(),
+	}
+	for _, p := range c.Before {
+		out.Before = append(out.Before, v.takenPile(c.Scale, p))
+	}
+	return out
+}
+
+func (v View) takenPile(s recipe.Scale, p recipe.Pile) TakenPile {
+	out := TakenPile{ML: round(p.ML, 3), Needed: round(p.Needed, 3)}
+	for _, c := range p.Counts {
+		m := c.Mixture()
+		out.Taken = append(out.Taken, Taken{c.Paint.ID, c.Code(), c.Called(), round(c.Amount, 2), s.Says(c.Amount), round(c.ML, 4), v.painted(&m)})
+	}
+	return out
+}
+
+// BenchShape is where a region lies, in mm: a sector where to is above from, a rectangle
+// where it has a width, else a circle.
+type BenchShape struct {
+	From  float64 `json:"from" doc:"degrees clockwise from the top"`
+	To    float64 `json:"to"`
+	Inner float64 `json:"inner" doc:"radius"`
+	Outer float64 `json:"outer" doc:"radius"`
+	X     float64 `json:"x"`
+	Y     float64 `json:"y"`
+	W     float64 `json:"w"`
+	H     float64 `json:"h"`
+}
+
+// BenchRegion is one place of a sheet that is painted in one colour.
+type BenchRegion struct {
+	ID      string       `json:"id"`
+	Label   string       `json:"label"`
+	Parents string       `json:"parents" doc:"what it is mixed from, in short"`
+	Home    int          `json:"home" doc:"of a wheel's slot; -1 elsewhere"`
+	Index   int          `json:"index"`
+	Main    bool         `json:"main" doc:"of the ring of twelve"`
+	Section int          `json:"section" doc:"-1 for what is no mixed slot"`
+	AreaMM2 float64      `json:"areaMm2"`
+	ML      float64      `json:"ml" doc:"of its mixture that it takes, in watercolour with its water"`
+	Water   float64      `json:"water" doc:"parts of it to 1 of paint, 0 where none is used"`
+	Touches []int        `json:"touches" doc:"regions whose edge it shares"`
+	Graded  bool         `json:"graded"`
+	Shape   BenchShape   `json:"shape"`
+	Parts   []Ingredient `json:"parts"`
+	Counted Counted      `json:"counted"`
+	Shown                // dry
+}
+
+// BenchAmount is how much of a paint a sheet takes.
+type BenchAmount struct {
+	Paint    string   `json:"paint"`
+	Code     string   `json:"code"`
+	Name     string   `json:"name"`
+	ML       float64  `json:"ml"`
+	RibbonMM float64  `json:"ribbonMm" doc:"out of the nozzle"`
+	TubeML   *float64 `json:"tubeMl" doc:"what the tube holds; null where that is not known"`
+	Short    bool     `json:"short" doc:"the tube holds less"`
+	Shown
+}
+
+// BenchAction is one thing to do.
+type BenchAction struct {
+	Kind     string  `json:"kind" format:"benchAction"`
+	Region   int     `json:"region" doc:"-1 for none"`
+	Slot     string  `json:"slot" doc:"the region's label; empty for none"`
+	Start    float64 `json:"start" doc:"minutes from the beginning"`
+	End      float64 `json:"end"`
+	Dry      float64 `json:"dry" doc:"when what was painted is dry; 0 for what is not painted"`
+	Well     int     `json:"well" doc:"1 up; 0 for a paint beside the wells"`
+	Brush    int     `json:"brush" doc:"1 or 2; 0 where none is used"`
+	Thorough bool    `json:"thorough" doc:"of a wash"`
+	Because  string  `json:"because"`
+}
+
+// BenchWay is one of the ways to fill a section.
+type BenchWay struct {
+	Fill     string  `json:"fill" format:"fill"`
+	Start    float64 `json:"startMl" doc:"the starting pile"`
+	Smallest float64 `json:"smallestMl" doc:"the smallest addition"`
+	Takes    string  `json:"takes" doc:"the smallest addition in the measure"`
+	LetDown  bool    `json:"letDown" doc:"the smallest additions are of a let-down"`
+	Wells    int     `json:"wells"`
+	Slip     float64 `json:"slipMl" doc:"what it takes to come back from an addition 30 % too large"`
+}
+
+// BenchSection is a section, and the ways to fill it side by side.
+type BenchSection struct {
+	Section int        `json:"section"`
+	From    string     `json:"from"`
+	To      string     `json:"to"`
+	Ways    []BenchWay `json:"ways"`
+}
+
+// BenchDrawing is how a sheet is drawn with one of the tools.
+type BenchDrawing struct {
+	By      string       `json:"by" format:"drawBy"`
+	Steps   []string     `json:"steps"`
+	Points  [][2]float64 `json:"points" doc:"mm from the middle, x to the right, y down"`
+	Circles []float64    `json:"circles" doc:"radii in mm"`
+	Square  float64      `json:"square" doc:"side in mm, 0 for none"`
+}
+
+// BenchPlan is how a sheet is painted.
+type BenchPlan struct {
+	Conditions
+	Settings  BenchSettings  `json:"settings" doc:"with what is usual filled in"`
+	Kind      string         `json:"kind" format:"sheet"`
+	Title     string         `json:"title"`
+	Width     float64        `json:"width" doc:"mm"`
+	Height    float64        `json:"height" doc:"mm"`
+	Regions   []BenchRegion  `json:"regions"`
+	Amounts   []BenchAmount  `json:"amounts"`
+	Actions   []BenchAction  `json:"actions"`
+	Order     []int          `json:"order" doc:"regions in the order in which they are painted"`
+	Sections  []BenchSection `json:"sections"`
+	Drawings  []BenchDrawing `json:"drawings"`
+	Fill      string         `json:"fill" format:"fill"`
+	Why       string         `json:"why" doc:"where sections are not filled as one would, the reason"`
+	Washes    int            `json:"washes"`
+	Total     int            `json:"totalMinutes"`
+	AllDry    float64        `json:"allDryMinutes"`
+	Naive     int            `json:"naiveMinutes" doc:"slot after slot round the wheel"`
+	NaiveWash int            `json:"naiveWashes"`
+	ByKind    int            `json:"byKindMinutes" doc:"primaries, secondaries, tertiaries"`
+	KindWash  int            `json:"byKindWashes"`
+	Low       int            `json:"lowerBoundMinutes" doc:"no order is shorter"`
+	Optimal   bool           `json:"optimal"`
+	Says      string         `json:"says" doc:"how good the order is"`
+	Asked     int            `json:"askedMinutes" doc:"what the painter's own wishes cost"`
+}
+
+// BenchSettings are how a sheet is painted; what is 0 or empty is as usual.
+type BenchSettings struct {
+	Diameter float64     `json:"diameter,omitempty" doc:"of a wheel, mm"`
+	Inner    float64     `json:"inner,omitempty" doc:"radius of its hole, mm"`
+	Coats    int         `json:"coats,omitempty"`
+	Loss     float64     `json:"loss,omitempty" doc:"share that stays in brush and well"`
+	Graded   bool        `json:"graded,omitempty"`
+	Gaps     bool        `json:"gaps,omitempty" doc:"hairline gaps between slots"`
+	Brushes  int         `json:"brushes,omitempty"`
+	Wells    int         `json:"wells,omitempty"`
+	Dryer    bool        `json:"dryer,omitempty"`
+	Covered  bool        `json:"covered,omitempty" doc:"wells stay under a cover"`
+	Fill     string      `json:"fill,omitempty" doc:"weaker, stronger, secondary or own"`
+	Pace     float64     `json:"pace,omitempty" doc:"the painter's own drying over the medium's"`
+	Measure  string      `json:"measure,omitempty" doc:"dabs, drops, loads, tips, grams or looks"`
+	One      float64     `json:"one,omitempty" doc:"ml of one drop, load or tip"`
+	Nozzle   float64     `json:"nozzle,omitempty" doc:"of the tubes, mm"`
+	First    []int       `json:"first,omitempty" maxItems:"3" doc:"sections that are painted before the others"`
+	Before   [][2]string `json:"before,omitempty" maxItems:"200" doc:"regions, each of which is painted before another"`
+}
+
+// Core are the settings in a medium. The error is an input.Error.
+func (s BenchSettings) Core(in paint.Medium) (bench.Settings, error) {
+	return bench.Settings{
+		Medium: in, Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells,
+		Dryer: s.Dryer, Covered: s.Covered, Fill: bench.Fill(s.Fill), Pace: s.Pace, Scale: recipe.Scale{Measure: recipe.Measure(s.Measure), Size: s.One}, Nozzle: s.Nozzle,
+		First: s.First, Before: s.Before,
+	}.Complete()
+}
+
+func benchSettings(s bench.Settings) BenchSettings {
+	return BenchSettings{
+		s.Diameter, s.Inner, s.Coats, s.Loss, s.Graded, s.Gaps, s.Brushes, s.Wells, s.Dryer, s.Covered, string(s.Fill), s.Pace, string(s.Scale.Measure), s.Scale.One(), s.Nozzle,
+		s.First, s.Before,
+	}
+}
+
+// Plan shapes a plan. Tubes are what the tubes of its paints hold in ml, where that is
+// known.
+func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
+	s := p.Sheet
+	out := BenchPlan{
+		Conditions: v.conditions(), Settings: benchSettings(p.Settings), Kind: s.Kind, Title: s.Title, Width: s.W, Height: s.H,
+		Amounts: []BenchAmount{}, Sections: []BenchSection{}, Order: p.Order, Fill: string(p.Fill), Why: p.Why, Washes: p.Washes, Total: p.Minutes,
+		AllDry: round(p.AllDry, 1), Naive: p.RoundTheWheel.Minutes, NaiveWash: p.RoundTheWheel.Washes, ByKind: p.ByKind.Minutes, KindWash: p.ByKind.Washes,
+		Low: p.Low, Optimal: p.Proved, Says: p.Says(), Asked: p.Asked,
+	}
+	for i := range s.Regions {
+		r := &s.Regions[i]
+		look := r.Looks(v.Medium, v.Wet)
+		touches := r.Touches
+		if touches == nil {
+			touches = []int{}
+		}
+		out.Regions = append(out.Regions, BenchRegion{
+			ID: r.ID, Label: r.Label, Parents: r.Parents, Home: r.Home, Index: r.Index, Main: r.Main, Section: r.Section, AreaMM2: round(r.Area(), 1),
+			ML: round(p.Settings.Need(r), 3), Water: round(p.Settings.Water(r), 2), Touches: touches, Graded: r.Graded, Shape: BenchShape(r.Shape),
+			Parts: v.Recipe(r.Recipe), Counted: v.Counted(p.Recipe(i), r.Recipe, &r.Mixture), Shown: shown(look.OKLab(v.Light)),
+		})
+	}
+	for _, a := range bench.Amounts(s, p.Settings) {
+		m := a.Paint.Alone()
+		one := BenchAmount{Paint: a.Paint.ID, Code: a.Paint.Code(), Name: a.Paint.Name, ML: round(a.ML, 3), RibbonMM: round(a.Ribbon, 0), Shown: v.painted(&m)}
+		if holds, known := tubes[a.Paint.ID]; known {
+			one.TubeML, one.Short = &holds, holds < a.ML
+		}
+		out.Amounts = append(out.Amounts, one)
+	}
+	for _, a := range p.Actions {
+		one := BenchAction{Kind: string(a.Kind), Region: a.Region, Start: round(a.Start, 2), End: round(a.End, 2), Dry: round(a.Dry, 2), Well: a.Well, Brush: a.Brush, Thorough: a.Thorough, Because: a.Because}
+		if a.Region >= 0 {
+			one.Slot = s.Regions[a.Region].Label
+		}
+		out.Actions = append(out.Actions, one)
+	}
+	for k := range 3 {
+		section := BenchSection{Section: k}
+		for _, w := range bench.Ways(s, k, p.Settings) {
+			section.Ways = append(section.Ways, BenchWay{string(w.Fill), round(w.Start, 3), round(w.Smallest, 4), p.Settings.Scale.Roughly(w.Smallest), w.LetDown, w.Wells, round(w.Slip, 3)})
+		}
+		if len(section.Ways) > 0 {
+			section.From, section.To = s.Between(k)
+			out.Sections = append(out.Sections, section)
+		}
+	}
+	for _, by := range bench.DrawBys {
+		if d := s.Draw(by); d.By == by {
+			out.Drawings = append(out.Drawings, BenchDrawing{string(d.By), d.Steps, d.Points, d.Circles, d.Square})
+		}
+	}
+	return out
+}
