@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"encoding/json"
+	"fmt"
 	"net/http"
 	"time"
 
@@ -181,26 +182,20 @@ func (s *Server) system(ctx context.Context, l Look, kept int64, c wire.Selectio
 	return v, system, find, err
 }
 
-// build answers from memory where it built the same wheel of library paints
+// build answers from memory where it built the same wheel of the same library paints
 // before.
 func (s *Server) build(ctx context.Context, in *WheelQuery) (out wire.Wheel, err error) {
-	key := ""
-	if !in.Body.System.Core().Mentions(paint.TubePrefix) {
-		asked, err := json.Marshal(struct {
-			Look Look
-			Body any
-		}{in.Look, in.Body})
-		if err != nil {
-			return out, err
-		}
-		key = string(asked)
-		if out, known := s.built.Get(key); known {
-			return out, nil
-		}
-	}
 	v, system, _, err := s.system(ctx, in.Look, in.Wheel, in.Body.System)
 	if err != nil {
 		return out, err
+	}
+	key, err := keyOf(system, in.Look, in.Body)
+	if err != nil {
+		return out, err
+	}
+	remembered := !in.Body.System.Core().Mentions(paint.TubePrefix)
+	if out, known := s.built.Get(key); known && remembered {
+		return out, nil
 	}
 	choices := in.Body.Choices.Core()
 	options, err := choices.Options(v.Medium)
@@ -208,10 +203,27 @@ func (s *Server) build(ctx context.Context, in *WheelQuery) (out wire.Wheel, err
 		return out, err
 	}
 	out = v.Wheel(wheel.Build(system, options), choices)
-	if key != "" {
+	if remembered {
 		s.built.Add(key, out)
 	}
 	return out, nil
+}
+
+// keyOf tells a question about a system of library paints from any other: what is
+// asked, and what the paints do to light, for a kept wheel has those of its day.
+func keyOf(system wheel.System, asked ...any) (string, error) {
+	text, err := json.Marshal(asked)
+	key := string(text)
+	paints := system.Paints()
+	for _, r := range wheel.Riders {
+		if p := system.Rider(r); p != nil {
+			paints = append(paints, p)
+		}
+	}
+	for _, p := range paints {
+		key += fmt.Sprintf(" %016x", p.Fingerprint())
+	}
+	return key, err
 }
 
 func (s *Server) buildRoutes() {
