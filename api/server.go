@@ -90,6 +90,7 @@ func New(s *store.Store, o Options) *Server {
 	srv.sessionRoutes()
 	srv.askRoutes()
 	srv.wheelRoutes()
+	srv.benchRoutes()
 	srv.boxRoutes()
 	srv.pairingRoutes()
 	srv.guessRoutes()

@@ -19,11 +19,13 @@ import (
 // Settings are the choices a wheel is built and looked at with.
 type Settings struct {
 	wire.Conditions
-	Choices wire.WheelChoices `json:"choices"`
+	Choices wire.WheelChoices   `json:"choices"`
+	Bench   *wire.BenchSettings `json:"bench,omitempty" doc:"how it is painted, where that is not as usual"`
 }
 
 func settingsOf(s store.Settings) Settings {
-	return Settings{wire.Conditions{Medium: s.Medium, Light: s.Light, Judged: s.Judged}, wire.ChoicesOf(s.Choices)}
+	b := wire.BenchSettingsOf(s.Bench)
+	return Settings{wire.Conditions{Medium: s.Medium, Light: s.Light, Judged: s.Judged}, wire.ChoicesOf(s.Choices), &b}
 }
 
 // WheelContent is what a painter decides of a wheel.
@@ -36,7 +38,11 @@ type WheelContent struct {
 
 func (c WheelContent) studio() studio.WheelContent {
 	s := c.Settings
-	return studio.WheelContent{Name: c.Name, System: c.System.Core(), Settings: store.Settings{Medium: s.Medium, Light: s.Light, Judged: s.Judged, Choices: s.Choices.Core()}, Archived: c.Archived}
+	out := studio.WheelContent{Name: c.Name, System: c.System.Core(), Settings: store.Settings{Medium: s.Medium, Light: s.Light, Judged: s.Judged, Choices: s.Choices.Core()}, Archived: c.Archived}
+	if s.Bench != nil {
+		out.Settings.Bench = s.Bench.Core()
+	}
+	return out
 }
 
 func wheelContentOf(c store.WheelContent) WheelContent {

@@ -9,8 +9,10 @@ import (
 
 	"gorm.io/gorm/schema"
 
+	"gyrophane/core/bench"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
+	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 )
 
@@ -192,6 +194,7 @@ func (s keptSnapshot) open() Snapshot {
 type Settings struct {
 	Medium, Light, Judged string
 	Choices               wheel.Choices
+	Bench                 bench.Settings // as the painter chose: its medium is that above, and what is usual is 0
 }
 
 type keptSettings struct {
@@ -200,6 +203,47 @@ type keptSettings struct {
 	Light   string      `json:"light"`
 	Judged  string      `json:"judged"`
 	Choices keptChoices `json:"choices"`
+	Bench   *keptBench  `json:"bench,omitempty"`
+}
+
+// keptBench is how a wheel is painted; it came in later, and what is usual is left out.
+type keptBench struct {
+	Diameter float64     `json:"diameter,omitempty"`
+	Inner    float64     `json:"inner,omitempty"`
+	Coats    int         `json:"coats,omitempty"`
+	Loss     float64     `json:"loss,omitempty"`
+	Graded   bool        `json:"graded,omitempty"`
+	Gaps     bool        `json:"gaps,omitempty"`
+	Brushes  int         `json:"brushes,omitempty"`
+	Wells    int         `json:"wells,omitempty"`
+	Dryer    bool        `json:"dryer,omitempty"`
+	Covered  bool        `json:"covered,omitempty"`
+	Fill     string      `json:"fill,omitempty"`
+	Pace     float64     `json:"pace,omitempty"`
+	Measure  string      `json:"measure,omitempty"`
+	One      float64     `json:"one,omitempty"`
+	Nozzle   float64     `json:"nozzle,omitempty"`
+	First    []int       `json:"first,omitempty"`
+	Before   [][2]string `json:"before,omitempty"`
+}
+
+func keepBench(s bench.Settings) *keptBench {
+	out := keptBench{s.Diameter, s.Inner, s.Coats, s.Loss, s.Graded, s.Gaps, s.Brushes, s.Wells, s.Dryer, s.Covered, string(s.Fill), s.Pace, string(s.Scale.Measure), s.Scale.Size, s.Nozzle, s.First, s.Before}
+	if reflect.ValueOf(out).IsZero() {
+		return nil
+	}
+	return &out
+}
+
+func (b *keptBench) open() bench.Settings {
+	if b == nil {
+		return bench.Settings{}
+	}
+	return bench.Settings{
+		Diameter: b.Diameter, Inner: b.Inner, Coats: b.Coats, Loss: b.Loss, Graded: b.Graded, Gaps: b.Gaps, Brushes: b.Brushes, Wells: b.Wells, Dryer: b.Dryer,
+		Covered: b.Covered, Fill: bench.Fill(b.Fill), Pace: b.Pace, Scale: recipe.Scale{Measure: recipe.Measure(b.Measure), Size: b.One}, Nozzle: b.Nozzle,
+		First: b.First, Before: b.Before,
+	}
 }
 
 type keptChoices struct {
@@ -226,13 +270,13 @@ type keptRings struct {
 func keepSettings(s Settings) keptSettings {
 	c := s.Choices
 	return keptSettings{current, s.Medium, s.Light, s.Judged, keptChoices{c.Spacing, c.Order, c.Names, c.Top, c.CCW, c.Six, c.Raise,
-		keptRings{c.Tints, c.TintBy, c.Shades, c.ShadeBy, c.Wash, c.Neutral, c.Highlight}}}
+		keptRings{c.Tints, c.TintBy, c.Shades, c.ShadeBy, c.Wash, c.Neutral, c.Highlight}}, keepBench(s.Bench)}
 }
 
 func (s keptSettings) open() Settings {
 	c, r := s.Choices, s.Choices.Rings
 	return Settings{s.Medium, s.Light, s.Judged, wheel.Choices{Spacing: c.Spacing, Order: c.Order, Names: c.Names, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise,
-		Tints: r.Tints, TintBy: r.TintBy, Shades: r.Shades, ShadeBy: r.ShadeBy, Wash: r.Wash, Neutral: r.Neutral, Highlight: r.Triple}}
+		Tints: r.Tints, TintBy: r.TintBy, Shades: r.Shades, ShadeBy: r.ShadeBy, Wash: r.Wash, Neutral: r.Neutral, Highlight: r.Triple}, s.Bench.open()}
 }
 
 // same says that two contents would be kept as the same.

@@ -9,7 +9,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/bench"
 	"gyrophane/core/journal"
+	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 	"gyrophane/store/storetest"
 )
@@ -51,7 +53,7 @@ func TestRowsOfEveryShapeOpen(t *testing.T) {
 			assert.Equal(t, Settings{"oil", "A", "wet", wheel.Choices{
 				Spacing: "contrast", Order: "secondary", Names: "painters", Top: "red", CCW: true,
 				Tints: 2, TintBy: "white", Shades: 1, Wash: true, Neutral: true, Highlight: true,
-			}}, w.Settings)
+			}, bench.Settings{}}, w.Settings)
 			earlier, err := s.WheelHistory(ctx, 1, 1)
 			require.NoError(t, err)
 			assert.Equal(t, w.WheelContent, earlier[0].WheelContent)
@@ -96,4 +98,15 @@ func TestWhatANewerProgramKeptIsNotMisread(t *testing.T) {
 	require.NoError(t, s.db.Exec(`update wheels set snapshot = jsonb_set(snapshot, '{v}', '2')`).Error)
 	_, err = s.Wheels(ctx, ada.ID)
 	assert.ErrorContains(t, err, "written by a newer Gyrophane")
+}
+
+func TestHowAWheelIsPaintedIsKeptWithIt(t *testing.T) {
+	set := bench.Settings{
+		Diameter: 210, Inner: 40, Coats: 2, Loss: 0.3, Graded: true, Gaps: true, Brushes: 2, Wells: 4, Dryer: true, Covered: true, Fill: bench.FromStronger, Pace: 1.5,
+		Scale: recipe.Scale{Measure: recipe.Drops, Size: 0.04}, Nozzle: 8, First: []int{1}, Before: [][2]string{{"violet", "yellow"}},
+	}
+	assert.Equal(t, set, keepBench(set).open())
+	assert.Nil(t, keepBench(bench.Settings{}))
+	var none *keptBench
+	assert.Equal(t, bench.Settings{}, none.open())
 }

@@ -28,6 +28,7 @@ type Studio struct {
 	tubes    *lru.Cache[tubeKey, Tube]
 	tables   *lru.Cache[string, *reach.Table]
 	matches  *lru.Cache[matchKey, reach.Match]
+	planning chan struct{} // holds one for each sheet that is being planned
 }
 
 // mostTubes is how many tubes are remembered once they have been read, some
@@ -37,10 +38,11 @@ const mostTubes = 4000
 // New makes a studio on a store.
 func New(s *store.Store) *Studio {
 	return &Studio{
-		store:   s,
-		tubes:   cache[tubeKey, Tube](mostTubes),
-		tables:  cache[string, *reach.Table](mostTables),
-		matches: cache[matchKey, reach.Match](mostMatches),
+		store:    s,
+		tubes:    cache[tubeKey, Tube](mostTubes),
+		tables:   cache[string, *reach.Table](mostTables),
+		matches:  cache[matchKey, reach.Match](mostMatches),
+		planning: make(chan struct{}, mostPlanning),
 	}
 }
 

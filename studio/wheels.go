@@ -67,6 +67,9 @@ func (s *Studio) content(ctx context.Context, painter store.Painter, c WheelCont
 	if _, err := c.Settings.Choices.Options(in); err != nil {
 		return store.WheelContent{}, err
 	}
+	if _, err := c.Settings.Bench.In(in); err != nil {
+		return store.WheelContent{}, err
+	}
 	for k := range c.System.Roles {
 		c.System.Roles[k] = paint.IDs(system.Role(k)) // as the library writes them
 	}

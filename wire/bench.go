@@ -194,18 +194,19 @@ type BenchSettings struct {
 	Before   [][2]string `json:"before,omitempty" maxItems:"200" doc:"regions, each of which is painted before another"`
 }
 
-// Core are the settings in a medium. The error is an input.Error.
-func (s BenchSettings) Core(in paint.Medium) (bench.Settings, error) {
+// Core are the settings as they are said, without a medium.
+func (s BenchSettings) Core() bench.Settings {
 	return bench.Settings{
-		Medium: in, Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells,
+		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells,
 		Dryer: s.Dryer, Covered: s.Covered, Fill: bench.Fill(s.Fill), Pace: s.Pace, Scale: recipe.Scale{Measure: recipe.Measure(s.Measure), Size: s.One}, Nozzle: s.Nozzle,
 		First: s.First, Before: s.Before,
-	}.Complete()
+	}
 }
 
-func benchSettings(s bench.Settings) BenchSettings {
+// BenchSettingsOf shapes settings.
+func BenchSettingsOf(s bench.Settings) BenchSettings {
 	return BenchSettings{
-		s.Diameter, s.Inner, s.Coats, s.Loss, s.Graded, s.Gaps, s.Brushes, s.Wells, s.Dryer, s.Covered, string(s.Fill), s.Pace, string(s.Scale.Measure), s.Scale.One(), s.Nozzle,
+		s.Diameter, s.Inner, s.Coats, s.Loss, s.Graded, s.Gaps, s.Brushes, s.Wells, s.Dryer, s.Covered, string(s.Fill), s.Pace, string(s.Scale.Measure), s.Scale.Size, s.Nozzle,
 		s.First, s.Before,
 	}
 }
@@ -215,7 +216,7 @@ func benchSettings(s bench.Settings) BenchSettings {
 func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 	s := p.Sheet
 	out := BenchPlan{
-		Conditions: v.conditions(), Settings: benchSettings(p.Settings), Kind: s.Kind, Title: s.Title, Width: s.W, Height: s.H,
+		Conditions: v.conditions(), Settings: BenchSettingsOf(p.Settings), Kind: s.Kind, Title: s.Title, Width: s.W, Height: s.H,
 		Amounts: []BenchAmount{}, Sections: []BenchSection{}, Order: p.Order, Fill: string(p.Fill), Why: p.Why, Washes: p.Washes, Total: p.Minutes,
 		AllDry: round(p.AllDry, 1), Naive: p.RoundTheWheel.Minutes, NaiveWash: p.RoundTheWheel.Washes, ByKind: p.ByKind.Minutes, KindWash: p.ByKind.Washes,
 		Low: p.Low, Optimal: p.Proved, Says: p.Says(), Asked: p.Asked,

@@ -31,7 +31,7 @@ func planCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			settings, err := set.Core(v.Medium)
+			settings, err := set.Core().In(v.Medium)
 			if err != nil {
 				return err
 			}

@@ -136,7 +136,6 @@ type Way struct {
 	Smallest float64 // ml of the smallest addition
 	LetDown  bool    // the smallest additions are of a let-down
 	Wells    int
-	Washes   int     // within the section
 	Slip     float64 // ml that a slip costs, at the worst of its steps
 	Adds     []Addition
 }

@@ -67,7 +67,13 @@ type Plan struct {
 }
 
 // New plans a sheet. The error is an input.Error.
-func New(s *Sheet, set Settings) (*Plan, error) {
+func New(s *Sheet, set Settings) (*Plan, error) { return plan(s, set, false) }
+
+// Sketch is New in a few hundredths of a second: the order that is found at once, and
+// a bound that is quick to know. The error is an input.Error.
+func Sketch(s *Sheet, set Settings) (*Plan, error) { return plan(s, set, true) }
+
+func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 	set, err := set.Complete()
 	if err != nil {
 		return nil, err
@@ -92,7 +98,7 @@ func New(s *Sheet, set Settings) (*Plan, error) {
 		if p, err = newProblem(s, set, out.Fill); err != nil {
 			return nil, err
 		}
-		if best, low, out.Proved = p.solve(); best == nil {
+		if best, low, out.Proved = p.solve(quick); best == nil {
 			out.Why = fmt.Sprintf("No order keeps the runs: a step must be dry before its neighbour, %.0f minutes, and a pile lasts %.0f. Each step has a pile of its own.", set.Drying(), set.Workable())
 			out.Fill = OwnPiles
 		}
@@ -104,7 +110,7 @@ func New(s *Sheet, set Settings) (*Plan, error) {
 			known = []*state{own.follow(orderOf(round)), own.follow(orderOf(kinds))}
 		}
 		p = own
-		best, low, out.Proved = own.solve(known...)
+		best, low, out.Proved = own.solve(quick, known...)
 	}
 	if best == nil {
 		return nil, fmt.Errorf("no order was found") // own piles can always be painted
@@ -117,7 +123,7 @@ func New(s *Sheet, set Settings) (*Plan, error) {
 	if len(set.First) > 0 || len(set.Before) > 0 {
 		free := set
 		free.First, free.Before, free.Fill = nil, nil, out.Fill
-		if without, err := New(s, free); err == nil {
+		if without, err := plan(s, free, quick); err == nil {
 			out.Asked = out.Minutes - without.Minutes
 		}
 	}

@@ -53,6 +53,12 @@ func Usual(in paint.Medium) Settings {
 	return s
 }
 
+// In are the settings in a medium, completed. The error is an input.Error.
+func (s Settings) In(m paint.Medium) (Settings, error) {
+	s.Medium = m
+	return s.Complete()
+}
+
 // Complete fills in what is usual for what is 0, and refuses what cannot be. The
 // error is an input.Error.
 func (s Settings) Complete() (Settings, error) {

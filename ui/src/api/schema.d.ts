@@ -244,6 +244,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/counted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A recipe counted out in dabs, drops, brush loads, knife tips or grams */
+        post: operations["counted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/difference": {
         parameters: {
             query?: never;
@@ -564,6 +581,23 @@ export interface paths {
         /** Marks pairings, all or none */
         put: operations["markPairs"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How to paint a wheel: how much of each paint, and in which order */
+        post: operations["plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1047,6 +1081,306 @@ export interface components {
             undertone: components["schemas"]["Shown"];
             verdict: components["schemas"]["Verdict"];
         };
+        BenchAction: {
+            because: string;
+            /**
+             * Format: int64
+             * @description 1 or 2; 0 where none is used
+             */
+            brush: number;
+            /**
+             * Format: double
+             * @description when what was painted is dry; 0 for what is not painted
+             */
+            dry: number;
+            /** Format: double */
+            end: number;
+            kind: components["schemas"]["BenchActionKind"];
+            /**
+             * Format: int64
+             * @description -1 for none
+             */
+            region: number;
+            /** @description the region's label; empty for none */
+            slot: string;
+            /**
+             * Format: double
+             * @description minutes from the beginning
+             */
+            start: number;
+            /** @description of a wash */
+            thorough: boolean;
+            /**
+             * Format: int64
+             * @description 1 up; 0 for a paint beside the wells
+             */
+            well: number;
+        };
+        /**
+         * @description what is done
+         * @enum {string}
+         */
+        BenchActionKind: "lay out" | "mix" | "paint" | "wash" | "rinse" | "water" | "wait";
+        BenchAmount: {
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
+            code: string;
+            /** Format: double */
+            ml: number;
+            name: string;
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
+            paint: string;
+            /**
+             * Format: double
+             * @description out of the nozzle
+             */
+            ribbonMm: number;
+            /** @description the tube holds less */
+            short: boolean;
+            /** @description #rrggbb */
+            srgb: string;
+            /**
+             * Format: double
+             * @description what the tube holds; null where that is not known
+             */
+            tubeMl: number | null;
+        };
+        BenchDrawing: {
+            by: components["schemas"]["DrawBy"];
+            /** @description radii in mm */
+            circles: number[];
+            /** @description mm from the middle, x to the right, y down */
+            points: number[][];
+            /**
+             * Format: double
+             * @description side in mm, 0 for none
+             */
+            square: number;
+            steps: string[];
+        };
+        BenchPlan: {
+            actions: components["schemas"]["BenchAction"][];
+            /** Format: double */
+            allDryMinutes: number;
+            amounts: components["schemas"]["BenchAmount"][];
+            /**
+             * Format: int64
+             * @description what the painter's own wishes cost
+             */
+            askedMinutes: number;
+            /**
+             * Format: int64
+             * @description primaries, secondaries, tertiaries
+             */
+            byKindMinutes: number;
+            /** Format: int64 */
+            byKindWashes: number;
+            drawings: components["schemas"]["BenchDrawing"][];
+            fill: components["schemas"]["Fill"];
+            /**
+             * Format: double
+             * @description mm
+             */
+            height: number;
+            judged: components["schemas"]["Judged"];
+            kind: components["schemas"]["SheetKind"];
+            /** @description D65 daylight, D50 gallery, A warm lamp */
+            light: components["schemas"]["Light"];
+            /**
+             * Format: int64
+             * @description no order is shorter
+             */
+            lowerBoundMinutes: number;
+            /** @description medium of the colours as painted */
+            medium: components["schemas"]["Medium"];
+            /**
+             * Format: int64
+             * @description slot after slot round the wheel
+             */
+            naiveMinutes: number;
+            /** Format: int64 */
+            naiveWashes: number;
+            optimal: boolean;
+            /** @description regions in the order in which they are painted */
+            order: number[];
+            regions: components["schemas"]["BenchRegion"][];
+            /** @description how good the order is */
+            says: string;
+            sections: components["schemas"]["BenchSection"][];
+            /** @description with what is usual filled in */
+            settings: components["schemas"]["BenchSettings"];
+            title: string;
+            /** Format: int64 */
+            totalMinutes: number;
+            /** Format: int64 */
+            washes: number;
+            /** @description where sections are not filled as one would, the reason */
+            why: string;
+            /**
+             * Format: double
+             * @description mm
+             */
+            width: number;
+        };
+        BenchRegion: {
+            /** Format: double */
+            areaMm2: number;
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
+            counted: components["schemas"]["Counted"];
+            graded: boolean;
+            /**
+             * Format: int64
+             * @description of a wheel's slot; -1 elsewhere
+             */
+            home: number;
+            id: string;
+            /** Format: int64 */
+            index: number;
+            label: string;
+            /** @description of the ring of twelve */
+            main: boolean;
+            /**
+             * Format: double
+             * @description of its mixture that it takes, in watercolour with its water
+             */
+            ml: number;
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
+            /** @description what it is mixed from, in short */
+            parents: string;
+            parts: components["schemas"]["Ingredient"][];
+            /**
+             * Format: int64
+             * @description -1 for what is no mixed slot
+             */
+            section: number;
+            shape: components["schemas"]["BenchShape"];
+            /** @description #rrggbb */
+            srgb: string;
+            /** @description regions whose edge it shares */
+            touches: number[];
+            /**
+             * Format: double
+             * @description parts of it to 1 of paint, 0 where none is used
+             */
+            water: number;
+        };
+        BenchSection: {
+            from: string;
+            /** Format: int64 */
+            section: number;
+            to: string;
+            ways: components["schemas"]["BenchWay"][];
+        };
+        BenchSettings: {
+            /** @description regions, each of which is painted before another */
+            before?: string[][];
+            /** Format: int64 */
+            brushes?: number;
+            /** Format: int64 */
+            coats?: number;
+            /** @description wells stay under a cover */
+            covered?: boolean;
+            /**
+             * Format: double
+             * @description of a wheel, mm
+             */
+            diameter?: number;
+            dryer?: boolean;
+            /** @description weaker, stronger, secondary or own */
+            fill?: string;
+            /** @description sections that are painted before the others */
+            first?: number[];
+            /** @description hairline gaps between slots */
+            gaps?: boolean;
+            graded?: boolean;
+            /**
+             * Format: double
+             * @description radius of its hole, mm
+             */
+            inner?: number;
+            /**
+             * Format: double
+             * @description share that stays in brush and well
+             */
+            loss?: number;
+            /** @description dabs, drops, loads, tips, grams or looks */
+            measure?: string;
+            /**
+             * Format: double
+             * @description of the tubes, mm
+             */
+            nozzle?: number;
+            /**
+             * Format: double
+             * @description ml of one drop, load or tip
+             */
+            one?: number;
+            /**
+             * Format: double
+             * @description the painter's own drying over the medium's
+             */
+            pace?: number;
+            /** Format: int64 */
+            wells?: number;
+        };
+        BenchShape: {
+            /**
+             * Format: double
+             * @description degrees clockwise from the top
+             */
+            from: number;
+            /** Format: double */
+            h: number;
+            /**
+             * Format: double
+             * @description radius
+             */
+            inner: number;
+            /**
+             * Format: double
+             * @description radius
+             */
+            outer: number;
+            /** Format: double */
+            to: number;
+            /** Format: double */
+            w: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        BenchWay: {
+            fill: components["schemas"]["Fill"];
+            /** @description the smallest additions are of a let-down */
+            letDown: boolean;
+            /**
+             * Format: double
+             * @description what it takes to come back from an addition 30 % too large
+             */
+            slipMl: number;
+            /**
+             * Format: double
+             * @description the smallest addition
+             */
+            smallestMl: number;
+            /**
+             * Format: double
+             * @description the starting pile
+             */
+            startMl: number;
+            /** @description the smallest addition in the measure */
+            takes: string;
+            /** Format: int64 */
+            wells: number;
+        };
         Beside: {
             a: components["schemas"]["Tube"];
             b: components["schemas"]["Tube"];
@@ -1359,6 +1693,79 @@ export interface components {
              */
             waste: number;
         };
+        Counted: {
+            /** @description which amount matters where a hand strays far; else empty */
+            advice: string;
+            /** @description let-downs, in the order in which they are made */
+            before: components["schemas"]["TakenPile"][];
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
+            /**
+             * Format: double
+             * @description CIEDE2000 to the exact step, brushed out
+             */
+            de00: number;
+            /** @description how to count it out, in order */
+            lines: string[];
+            measure: components["schemas"]["Measure"];
+            /** Format: double */
+            ml: number;
+            /**
+             * Format: double
+             * @description ml: of a let-down what goes on, of the recipe what was asked for
+             */
+            needed: number;
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
+            /**
+             * Format: double
+             * @description CIEDE2000 that a hand strays by
+             */
+            spread: number;
+            /** @description #rrggbb */
+            srgb: string;
+            taken: components["schemas"]["Taken"][];
+        };
+        CountedInputBody: {
+            /** @description dabs, drops, loads, tips, grams or looks; what suits the medium when empty */
+            measure?: string;
+            /**
+             * Format: double
+             * @description how much of it; as much as a slot of a wheel takes when 0
+             */
+            ml?: number;
+            /**
+             * Format: double
+             * @description ml of one drop, load or tip; the usual size when 0
+             */
+            one?: number;
+            parts: components["schemas"]["CountedPart"][];
+            /**
+             * Format: double
+             * @description or so many times as much as a slot takes
+             */
+            times?: number;
+        };
+        CountedLetDown: {
+            paint: string;
+            /** Format: int64 */
+            parts: number;
+        };
+        CountedOf: {
+            paint: string;
+            /** Format: double */
+            parts: number;
+        };
+        CountedPart: {
+            letDown?: components["schemas"]["CountedLetDown"];
+            /** @description what it was mixed from first */
+            of?: components["schemas"]["CountedOf"][];
+            paint: string;
+            /** Format: double */
+            parts: number;
+        };
         Dark: {
             /** @description the black that rides along, or a bone black, beside it */
             black: components["schemas"]["Shown"];
@@ -1395,6 +1802,11 @@ export interface components {
             /** @description where the second does */
             secondBrighter: components["schemas"]["BinRun"][];
         };
+        /**
+         * @description what a sheet is drawn with
+         * @enum {string}
+         */
+        DrawBy: "compass" | "ruler" | "protractor";
         DrawnRung: {
             /** @description over the black stripe */
             stripe: components["schemas"]["Shown"];
@@ -1474,6 +1886,11 @@ export interface components {
             /** @description of the secondary */
             verdict: components["schemas"]["ChromaticVerdict"];
         };
+        /**
+         * @description how the slots of a section are mixed: a run from the weaker paint or the stronger, the secondary first, own piles
+         * @enum {string}
+         */
+        Fill: "weaker" | "stronger" | "secondary" | "own";
         Fit: {
             /**
              * Format: double
@@ -1897,6 +2314,11 @@ export interface components {
             says: string;
             shown: components["schemas"]["Shown"];
         };
+        /**
+         * @description what paint is counted out in
+         * @enum {string}
+         */
+        Measure: "dabs" | "drops" | "loads" | "tips" | "grams" | "looks";
         Measured: {
             colour: components["schemas"]["Colour"];
             reading: components["schemas"]["Reading"];
@@ -2581,6 +3003,11 @@ export interface components {
         PlacesBody: {
             system: components["schemas"]["Selection"];
         };
+        PlanInputBody: {
+            bench: components["schemas"]["BenchSettings"];
+            choices: components["schemas"]["WheelChoices"];
+            system: components["schemas"]["Selection"];
+        };
         Practice: {
             /** @description absent when none is under way */
             round?: components["schemas"]["Round"];
@@ -3064,6 +3491,8 @@ export interface components {
             painter: components["schemas"]["Profile"];
         };
         Settings: {
+            /** @description how it is painted, where that is not as usual */
+            bench?: components["schemas"]["BenchSettings"];
             choices: components["schemas"]["WheelChoices"];
             judged: components["schemas"]["Judged"];
             /** @description D65 daylight, D50 gallery, A warm lamp */
@@ -3085,6 +3514,11 @@ export interface components {
              */
             share: number;
         };
+        /**
+         * @description what is painted
+         * @enum {string}
+         */
+        SheetKind: "wheel" | "grid" | "ladder" | "values" | "intensity" | "run" | "guide";
         Shown: {
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
@@ -3329,6 +3763,39 @@ export interface components {
             verdictWords: string;
             /** @description the colour as painted, in words */
             words: string;
+        };
+        Taken: {
+            /**
+             * Format: double
+             * @description mm across for dabs, grams, else a number; 0 for looks
+             */
+            amount: number;
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
+            code: string;
+            /** Format: double */
+            ml: number;
+            /** @description short, with what is said of a let-down */
+            name: string;
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
+            paint: string;
+            /** @description the amount in words */
+            says: string;
+            /** @description #rrggbb */
+            srgb: string;
+        };
+        TakenPile: {
+            /** Format: double */
+            ml: number;
+            /**
+             * Format: double
+             * @description ml: of a let-down what goes on, of the recipe what was asked for
+             */
+            needed: number;
+            taken: components["schemas"]["Taken"][];
         };
         /**
          * @description what tints are made with
@@ -5083,6 +5550,93 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Correction"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    counted: {
+        parameters: {
+            query?: {
+                /** @description what is painted with */
+                medium?: components["schemas"]["Medium"];
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
+                light?: components["schemas"]["Light"];
+                /** @description as it is being painted, or when it is dry */
+                judged?: components["schemas"]["Judged"];
+                /** @description a kept wheel whose paints are taken as they were kept with it */
+                wheel?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountedInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Counted"];
                 };
             };
             /** @description The request could not be read. */
@@ -7011,6 +7565,95 @@ export interface operations {
             };
             /** @description It was changed elsewhere in the meantime, or a later search took its place. */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    plan: {
+        parameters: {
+            query?: {
+                /** @description what is painted with */
+                medium?: components["schemas"]["Medium"];
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
+                light?: components["schemas"]["Light"];
+                /** @description as it is being painted, or when it is dry */
+                judged?: components["schemas"]["Judged"];
+                /** @description a kept wheel whose paints are taken as they were kept with it */
+                wheel?: number;
+                /** @description only what is known at once */
+                quick?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchPlan"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,118 @@
+package api
+
+import (
+	"cmp"
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"gyrophane/core/bench"
+	"gyrophane/core/input"
+	"gyrophane/core/recipe"
+	"gyrophane/studio"
+	"gyrophane/wire"
+)
+
+type planInput struct {
+	Look
+	Wheel int64 `query:"wheel" doc:"a kept wheel whose paints are taken as they were kept with it"`
+	Quick bool  `query:"quick" doc:"only what is known at once"`
+	Body  struct {
+		System  wire.Selection     `json:"system"`
+		Choices wire.WheelChoices  `json:"choices"`
+		Bench   wire.BenchSettings `json:"bench"`
+	}
+}
+
+func (s *Server) plan(ctx context.Context, in *planInput) (out wire.BenchPlan, err error) {
+	v, err := in.view()
+	if err != nil {
+		return out, err
+	}
+	plan, tubes, err := s.studio.Plan(ctx, painterIfAny, in.Wheel, in.Body.System.Core(), in.Body.Choices.Core(), in.Body.Bench.Core(), v.Medium, in.Quick)
+	if err != nil {
+		return out, err
+	}
+	return v.Plan(plan, tubes), nil
+}
+
+// CountedPart is so much of a paint that is counted out.
+type CountedPart struct {
+	Paint   string          `json:"paint" maxLength:"200"`
+	Parts   float64         `json:"parts"`
+	LetDown *CountedLetDown `json:"letDown,omitempty"`
+	Of      []CountedOf     `json:"of,omitempty" maxItems:"24" doc:"what it was mixed from first"`
+}
+
+// CountedLetDown is 1 part in so many of another paint.
+type CountedLetDown struct {
+	Paint string `json:"paint" maxLength:"60"`
+	Parts int    `json:"parts" minimum:"1" maximum:"999"`
+}
+
+// CountedOf is one ingredient of what was mixed first.
+type CountedOf struct {
+	Paint string  `json:"paint" maxLength:"60"`
+	Parts float64 `json:"parts"`
+}
+
+type countedInput struct {
+	Look
+	Wheel int64 `query:"wheel" doc:"a kept wheel whose paints are taken as they were kept with it"`
+	Body  struct {
+		Parts   []CountedPart `json:"parts" minItems:"1" maxItems:"24"`
+		Measure string        `json:"measure,omitempty" doc:"dabs, drops, loads, tips, grams or looks; what suits the medium when empty"`
+		One     float64       `json:"one,omitempty" doc:"ml of one drop, load or tip; the usual size when 0"`
+		ML      float64       `json:"ml,omitempty" minimum:"0" maximum:"1000" doc:"how much of it; as much as a slot of a wheel takes when 0"`
+		Times   float64       `json:"times,omitempty" minimum:"0" maximum:"100" doc:"or so many times as much as a slot takes"`
+	}
+}
+
+func (s *Server) counted(ctx context.Context, in *countedInput) (out wire.Counted, err error) {
+	v, err := in.view()
+	if err != nil {
+		return out, err
+	}
+	usual := bench.Usual(v.Medium)
+	scale := usual.Scale
+	if in.Body.Measure != "" {
+		scale.Measure = recipe.Measure(in.Body.Measure)
+	}
+	if scale, err = recipe.NewScale(scale.Measure, in.Body.One); err != nil {
+		return out, input.Wrap(err)
+	}
+	ml := in.Body.ML
+	if ml == 0 {
+		ml = usual.Slot() * cmp.Or(in.Body.Times, 1)
+	}
+	var parts []studio.Ingredient
+	for _, p := range in.Body.Parts {
+		one := studio.Ingredient{Paint: p.Paint, Parts: p.Parts}
+		if p.LetDown != nil {
+			one.In, one.Thin = p.LetDown.Paint, p.LetDown.Parts
+		}
+		for _, of := range p.Of {
+			one.Of = append(one.Of, studio.Ingredient{Paint: of.Paint, Parts: of.Parts})
+		}
+		parts = append(parts, one)
+	}
+	c, r, exact, err := s.studio.CountOut(ctx, painterIfAny, in.Wheel, parts, scale, ml)
+	if err != nil {
+		return out, err
+	}
+	return v.Counted(c, r, &exact), nil
+}
+
+func (s *Server) benchRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "plan", Tags: []string{"bench"}, Summary: "How to paint a wheel: how much of each paint, and in which order", Method: http.MethodPost, Path: "/api/plan", Metadata: painterForTubes},
+		func(ctx context.Context, in *planInput) (*struct{ Body wire.BenchPlan }, error) {
+			out, err := s.plan(ctx, in)
+			return &struct{ Body wire.BenchPlan }{out}, s.refusal(err)
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "counted", Tags: []string{"bench"}, Summary: "A recipe counted out in dabs, drops, brush loads, knife tips or grams", Method: http.MethodPost, Path: "/api/counted", Metadata: painterForTubes},
+		func(ctx context.Context, in *countedInput) (*struct{ Body wire.Counted }, error) {
+			out, err := s.counted(ctx, in)
+			return &struct{ Body wire.Counted }{out}, s.refusal(err)
+		})
+}

@@ -1,0 +1,96 @@
+package api_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/api"
+	"gyrophane/wire"
+)
+
+const toPlan = `{"system":{"kind":"triad","roles":[["PY184"],["PR254"],["PB29"]],"chosen":[[],[],[]],"riders":{},"note":""},"choices":{"spacing":"hue","order":"run","names":"painters","rings":{"tints":0,"shades":0,"wash":false,"neutral":false,"triple":false}},"bench":{"diameter":160,"brushes":2}}`
+
+func TestAWheelIsPlannedQuicklyAndThenExactly(t *testing.T) {
+	app, _ := server(t, true)
+	nobody := &client{t: t, app: app}
+	var quick, exact wire.BenchPlan
+	nobody.ok("POST", "/api/plan?medium=gouache&quick=true", toPlan, &quick)
+	nobody.ok("POST", "/api/plan?medium=gouache", toPlan, &exact)
+	assert.True(t, exact.Optimal)
+	assert.LessOrEqual(t, exact.Total, quick.Total)
+	assert.GreaterOrEqual(t, exact.Low, quick.Low)
+	assert.Len(t, exact.Regions, 12)
+	assert.Equal(t, 160.0, exact.Settings.Diameter)
+	assert.Equal(t, "dabs", exact.Settings.Measure, "what is usual is filled in")
+	assert.Nil(t, exact.Amounts[0].TubeML, "nobody's tubes are known")
+
+	for wrong, says := range map[string]string{
+		`"diameter":160`: `"diameter":16`, `"brushes":2`: `"brushes":9`,
+	} {
+		status, text := nobody.do("POST", "/api/plan?medium=gouache", strings.Replace(toPlan, wrong, says, 1))
+		assert.Equal(t, 422, status)
+		assert.Contains(t, text, "runs from")
+	}
+}
+
+func TestAPlanKnowsWhatTheTubesHoldAndIsKeptWithTheWheel(t *testing.T) {
+	app, _ := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	ada.ok("POST", "/api/box/paints", `{"paints":["PB29"]}`, nil)
+	blue := ada.tube("PB29")
+	ada.ok("PUT", at(blue), saying(blue, func(c *wire.TubeContent) { ml := 0.5; c.TubeML = &ml }), nil)
+	var p wire.BenchPlan
+	ada.ok("POST", "/api/plan?medium=gouache", strings.Replace(strings.Replace(toPlan, "PB29", fmt.Sprintf("tube-%d", blue.ID), 1), `"diameter":160`, `"diameter":300`, 1), &p)
+	short := 0
+	for _, a := range p.Amounts {
+		if a.Short {
+			short++
+			assert.Equal(t, 0.5, *a.TubeML)
+		}
+	}
+	assert.Equal(t, 1, short)
+
+	var w api.KeptWheel
+	bench := `"bench":{"diameter":210,"dryer":true,"before":[["violet","yellow"]]}`
+	require.Contains(t, newWheel, `"choices":`)
+	ada.ok("POST", "/api/wheels", strings.Replace(newWheel, `"choices":`, bench+`,"choices":`, 1), &w)
+	var kept api.KeptWheel
+	ada.ok("GET", fmt.Sprintf("/api/wheels/%d", w.ID), "", &kept)
+	assert.Equal(t, 210.0, kept.Settings.Bench.Diameter)
+	assert.True(t, kept.Settings.Bench.Dryer)
+	assert.Equal(t, [][2]string{{"violet", "yellow"}}, kept.Settings.Bench.Before)
+	status, _ := ada.do("POST", "/api/wheels", strings.Replace(newWheel, `"choices":`, `"bench":{"wells":999},"choices":`, 1))
+	assert.Equal(t, 422, status)
+}
+
+func TestARecipeIsCountedOut(t *testing.T) {
+	app, _ := server(t, true)
+	nobody := &client{t: t, app: app}
+	var c wire.Counted
+	nobody.ok("POST", "/api/counted?medium=acrylic", `{"parts":[{"paint":"PY184","parts":13},{"paint":"PB29","parts":1}],"measure":"dabs","ml":0.9}`, &c)
+	require.Len(t, c.Taken, 2)
+	assert.Equal(t, "PY184", c.Taken[0].Paint)
+	assert.Greater(t, c.Taken[0].Amount, c.Taken[1].Amount)
+	assert.GreaterOrEqual(t, c.ML, 0.9)
+	assert.Len(t, c.Lines, 2)
+
+	nobody.ok("POST", "/api/counted?medium=acrylic", `{"parts":[{"paint":"PY184","parts":3},{"paint":"PB29","parts":2,"letDown":{"paint":"PY184","parts":9}},{"paint":"green","parts":1,"of":[{"paint":"PG7","parts":1},{"paint":"PY3","parts":4}]}],"measure":"drops"}`, &c)
+	assert.NotEmpty(t, c.Lines)
+	for body, says := range map[string]string{
+		`{"parts":[{"paint":"PX9","parts":1}]}`:                   "unknown paint",
+		`{"parts":[{"paint":"PB29","parts":-1}]}`:                 "above 0",
+		`{"parts":[{"paint":"PB29","parts":1}],"measure":"cups"}`: "choose dabs",
+		`{"parts":[{"paint":"PB29","parts":1e300}]}`:              "at most",
+		`{"parts":[]}`: "",
+		`{"parts":[{"paint":"PB29","parts":1}],"ml":1e9}`:                       "",
+		`{"parts":[{"paint":"g","parts":1,"of":[{"paint":"PB29","parts":0}]}]}`: "above 0",
+	} {
+		status, text := nobody.do("POST", "/api/counted", body)
+		assert.Equal(t, 422, status, body)
+		assert.Contains(t, text, says)
+	}
+}

@@ -1,0 +1,122 @@
+package studio
+
+import (
+	"context"
+
+	"gyrophane/core/bench"
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+	"gyrophane/core/recipe"
+	"gyrophane/core/wheel"
+)
+
+// mostPlanning is how many sheets are planned at the same time.
+const mostPlanning = 2
+
+// Plan plans the painting of a system's wheel, with the rings of its choices; quick is
+// what is known at once. Tubes are what the tubes of its paints hold in ml, where that is
+// known. The error is an input.Error, or why it could not be worked out.
+func (s *Studio) Plan(ctx context.Context, who Identity, wheelID int64, c wheel.Selection, choices wheel.Choices, set bench.Settings, in paint.Medium, quick bool) (plan *bench.Plan, tubes map[string]float64, err error) {
+	system, _, err := s.System(ctx, who, wheelID, c)
+	if err != nil {
+		return nil, nil, err
+	}
+	options, err := choices.Options(in)
+	if err != nil {
+		return nil, nil, err
+	}
+	if set, err = set.In(in); err != nil {
+		return nil, nil, err
+	}
+	sheet := bench.Wheel(wheel.Build(system, options), bench.ExtrasOf(choices), set)
+	if tubes, err = s.tubesHold(ctx, who); err != nil {
+		return nil, nil, err
+	}
+	if quick {
+		plan, err = bench.Sketch(&sheet, set)
+		return plan, tubes, err
+	}
+	select {
+	case s.planning <- struct{}{}:
+		defer func() { <-s.planning }()
+	case <-ctx.Done():
+		return nil, nil, ctx.Err()
+	}
+	plan, err = bench.New(&sheet, set)
+	return plan, tubes, err
+}
+
+// tubesHold are the ml of a painter's tubes, by the ids of their paints and, where they
+// are of the library, by those too; none where nobody is known.
+func (s *Studio) tubesHold(ctx context.Context, who Identity) (map[string]float64, error) {
+	out := map[string]float64{}
+	p, err := who(ctx)
+	if err != nil {
+		return out, nil
+	}
+	box, err := s.Box(ctx, p.ID)
+	for _, t := range box.Tubes {
+		if ml := t.Details().TubeML; ml != nil {
+			out[TubeID(t.ID)] = *ml
+			if t.Definition.Library != "" {
+				out[t.Definition.Library] = *ml
+			}
+		}
+	}
+	return out, err
+}
+
+// Ingredient is so much of a paint, or of its let-down, or of what was mixed first, by
+// name.
+type Ingredient struct {
+	Paint string
+	Parts float64
+	In    string // the paint it is let down in; empty for none
+	Thin  int    // parts of that to 1
+	Of    []Ingredient
+}
+
+// CountOut counts a recipe out in a measure, so many ml of it; the recipe and what it
+// makes come with it.
+func (s *Studio) CountOut(ctx context.Context, who Identity, wheelID int64, of []Ingredient, scale recipe.Scale, ml float64) (counted recipe.Counted, r recipe.Recipe, exact paint.Mixture, err error) {
+	var ids []string
+	for _, i := range of {
+		ids = append(ids, i.Paint, i.In)
+		for _, part := range i.Of {
+			ids = append(ids, part.Paint)
+		}
+	}
+	find, err := s.Finder(ctx, who, wheelID, mentionTubes(ids))
+	if err != nil {
+		return counted, nil, exact, err
+	}
+	for _, i := range of {
+		one := recipe.Ingredient{Parts: i.Parts, Thin: i.Thin}
+		if len(i.Of) > 0 {
+			var parts []paint.Part
+			for _, part := range i.Of {
+				p, err := find(part.Paint)
+				if err != nil {
+					return counted, nil, exact, err
+				}
+				parts = append(parts, paint.Part{Paint: p, Parts: part.Parts})
+			}
+			if one.Paint, err = paint.Stir(i.Paint, i.Paint, parts...); err != nil {
+				err = input.Wrap(err)
+			}
+		} else {
+			one.Paint, err = find(i.Paint)
+		}
+		if err == nil && i.In != "" {
+			one.In, err = find(i.In)
+		}
+		if err != nil {
+			return counted, nil, exact, err
+		}
+		r = append(r, one)
+	}
+	if exact, err = paint.Mix(r.Volumes()...); err != nil {
+		return counted, nil, exact, input.Wrap(err)
+	}
+	return recipe.CountOut(r, &exact, scale, ml), r, exact, nil
+}
