@@ -38,6 +38,12 @@ export type Import = Schemas["Import"];
 export type Samples = Schemas["Samples"];
 export type Shown = Schemas["Shown"];
 export type Verdict = Schemas["Verdict"];
+export type Counted = Schemas["Counted"];
+export type Taken = Schemas["Taken"];
+export type BenchPlan = Schemas["BenchPlan"];
+export type BenchRegion = Schemas["BenchRegion"];
+export type BenchSettings = Schemas["BenchSettings"];
+export type Measure = Schemas["Measure"];
 export type Conditions = Pick<Settings, "medium" | "light" | "judged">;
 
 /** Figures of the core that pages lay themselves out by. */

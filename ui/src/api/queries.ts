@@ -10,6 +10,8 @@ import {
   type Schemas,
   type Settings,
   type Selection,
+  type Ingredient,
+  type Measure,
 } from "./client";
 
 export const queryClient = new QueryClient({
@@ -505,3 +507,53 @@ export function useReady() {
     retry: false,
   });
 }
+
+/** How a wheel is painted; quick is what is known at once. */
+export const planQuery = (
+  wheel: number,
+  system: Selection,
+  { choices, bench, medium, light, judged }: Settings,
+  quick: boolean,
+) =>
+  queryOptions({
+    queryKey: ["plan", wheel, system, choices, bench, medium, light, judged, quick],
+    queryFn: ({ signal }) =>
+      answer(
+        client.POST("/api/plan", {
+          params: { query: { medium, light, judged, wheel, quick } },
+          body: { system, choices, bench: bench ?? {} },
+          signal,
+        }),
+      ),
+    staleTime: Infinity,
+    placeholderData: quick ? keepPreviousData : undefined,
+  });
+
+/** A recipe counted out in a measure, as much of it as a slot takes. */
+export const countedQuery = (
+  wheel: number,
+  parts: Ingredient[],
+  { medium, light, judged }: Conditions,
+  measure: Measure,
+  one: number | undefined,
+  times = 1,
+) => {
+  const said = parts.map((p) => ({
+    paint: p.paint,
+    parts: p.parts,
+    letDown: p.letDown && { paint: p.letDown.paint, parts: p.letDown.parts },
+    of: p.of?.map((o) => ({ paint: o.paint, parts: o.parts })),
+  }));
+  return queryOptions({
+    queryKey: ["counted", wheel, said, medium, light, judged, measure, one, times],
+    queryFn: () =>
+      answer(
+        client.POST("/api/counted", {
+          params: { query: { medium, light, judged, wheel } },
+          body: { parts: said, measure, one, times },
+        }),
+      ),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
+};

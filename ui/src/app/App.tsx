@@ -8,6 +8,7 @@ import type { KeptPlace } from "../parts/WheelMenu";
 import { WhoPage } from "../who/WhoPage";
 import {
   BeginPage,
+  BenchPlace,
   BoxPlace,
   ComparePlace,
   fetchPlaces,
@@ -41,6 +42,8 @@ export function App() {
           element={<PracticePlace painter={session.data.painter} />}
         />
         <Route path="/path/:id" element={<PathPlace painter={session.data.painter} />} />
+        <Route path="/bench/:id" element={<BenchPlace painter={session.data.painter} />} />
+        <Route path="/bench" element={<LastWheel place="bench" />} />
         <Route path="/path" element={<LastWheel place="path" />} />
         <Route path="/pairings" element={<LastWheel place="pairings" />} />
         <Route path="/compare" element={<ComparePlace painter={session.data.painter} />} />

@@ -117,6 +117,7 @@ const placeTitles: Record<KeptPlace, string> = {
   system: "System",
   pairings: "Pairings",
   path: "Path",
+  bench: "Bench",
 };
 
 /** The frame around a place that shows one kept system: which one, and how it is looked at. */

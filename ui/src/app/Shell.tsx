@@ -200,6 +200,7 @@ const places = [
   { word: "Pairings", path: "/pairings" },
   { word: "Path", path: "/path" },
   { word: "Compare", path: "/compare" },
+  { word: "Bench", path: "/bench" },
 ] as const;
 
 const pitch = 84;
@@ -214,7 +215,7 @@ function Rail() {
   );
   const now = pathname === "/begin" ? 1 : present;
   // The places of one kept system lie side by side.
-  const [, kept] = /^\/(?:system|wheel|pairings|path)\/(\d+)/.exec(pathname) ?? [];
+  const [, kept] = /^\/(?:system|wheel|pairings|path|bench)\/(\d+)/.exec(pathname) ?? [];
   const pathOf = (path: string) =>
     kept && path !== "/box" && path !== "/compare" ? `${path}/${kept}` : path;
   useEffect(() => {

@@ -36,6 +36,7 @@ export const PracticePlace = place(
   async () => (await import("../journal/PracticePlace")).PracticePlace,
 );
 export const PathPlace = place(async () => (await import("../path/PathPlace")).PathPlace);
+export const BenchPlace = place(async () => (await import("../bench/BenchPlace")).BenchPlace);
 export const ComparePlace = place(
   async () => (await import("../compare/ComparePlace")).ComparePlace,
 );

@@ -15,6 +15,7 @@ import { MeterReadings } from "../parts/MeterReadings";
 import { PhotoSpots } from "../parts/PhotoSpots";
 import { figures, grey } from "../drawing/style";
 import { wantedChanged } from "../parts/WantIt";
+import { InMeasure } from "../parts/InMeasure";
 import { HowToMix, PartsBar } from "../parts/Recipe";
 import { fill } from "../drawing/screen";
 import { Swatch } from "../drawing/Swatch";
@@ -176,7 +177,9 @@ export function WantedStrip({
               {names[opened[1]]}
             </Typography>
             <Typography variant="body2">{match.says}</Typography>
-            <PartsBar parts={match.recipe} />
+            <InMeasure parts={match.recipe} view={view}>
+              <PartsBar parts={match.recipe} />
+            </InMeasure>
           </Box>
           <Box sx={{ display: "flex", flexDirection: "column", gap: 1, alignItems: "flex-start" }}>
             <HowToMix steps={match.mixing} />

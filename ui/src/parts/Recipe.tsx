@@ -42,11 +42,11 @@ export function PartsBar({ parts }: { parts: Ingredient[] }) {
 }
 
 /** What to do, in order. */
-export function HowToMix({ steps }: { steps: string[] }) {
+export function HowToMix({ steps, label = "how to mix it" }: { steps: string[]; label?: string }) {
   return (
     <Box
       component="ol"
-      aria-label="how to mix it"
+      aria-label={label}
       sx={{ m: 0, p: 0, listStyle: "none", fontSize: 13, lineHeight: "18px" }}
     >
       {steps.map((line, i) => (

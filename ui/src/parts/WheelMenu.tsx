@@ -11,7 +11,7 @@ import { kindWords } from "./choices";
 import { grey } from "../drawing/style";
 
 /** The places that show a kept system. */
-export type KeptPlace = "wheel" | "system" | "pairings" | "path";
+export type KeptPlace = "wheel" | "system" | "pairings" | "path" | "bench";
 
 /** Which of the kept systems is shown; opens another in the same place. */
 export function WheelMenu({

@@ -42,6 +42,21 @@ export const shadeWords = {
   "mixed-black": "mixed black",
 } as const satisfies Record<Schemas["ShadeWay"], string>;
 
+export const measureWords = {
+  dabs: "dabs",
+  drops: "drops",
+  loads: "brush loads",
+  tips: "knife tips",
+  grams: "grams",
+  looks: "looks, from pans",
+} as const satisfies Record<Schemas["Measure"], string>;
+export const fillWords = {
+  weaker: "run from the weaker",
+  stronger: "run from the stronger",
+  secondary: "secondary first",
+  own: "a pile for each",
+} as const satisfies Record<Schemas["Fill"], string>;
+
 /** The kinds of system: what each is called, and what it is. */
 export const kindWords = {
   triad: { name: "RYB triad", what: "one yellow, one red, one blue" },

@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import type { Schemas } from "../api/client";
+import { InMeasure } from "../parts/InMeasure";
 import type { InPile } from "./usePiles";
 
 /** What a pile is beside what is wanted, and what brings it there. */
@@ -13,24 +14,33 @@ export function Corrected({
   onAdd?: (add: InPile[]) => void;
 }) {
   return (
-    <Box aria-label="what to add" sx={{ mt: 1, display: "flex", alignItems: "center", gap: 2 }}>
-      <Typography sx={{ flex: 1 }}>
-        {got.advice !== "leave it" && (
-          <Box component="span" sx={{ fontWeight: 600 }}>
-            It is {got.off}.{" "}
-          </Box>
+    <Box aria-label="what to add" sx={{ mt: 1 }}>
+      <Box sx={{ display: "flex", alignItems: "center", gap: 2 }}>
+        <Typography sx={{ flex: 1 }}>
+          {got.advice !== "leave it" && (
+            <Box component="span" sx={{ fontWeight: 600 }}>
+              It is {got.off}.{" "}
+            </Box>
+          )}
+          {got.says}
+        </Typography>
+        {onAdd && got.add.length > 0 && got.reached && (
+          <Button
+            variant="outlined"
+            color="inherit"
+            onClick={() => onAdd(got.add.map((a) => ({ ref: a.paint, parts: a.parts })))}
+          >
+            add it
+          </Button>
         )}
-        {got.says}
-      </Typography>
-      {onAdd && got.add.length > 0 && got.reached && (
-        <Button
-          variant="outlined"
-          color="inherit"
-          onClick={() => onAdd(got.add.map((a) => ({ ref: a.paint, parts: a.parts })))}
-        >
-          add it
-        </Button>
+      </Box>
+      {got.add.length > 0 && (
+        <InMeasure parts={got.add} view={got} times={sum(got.add) / sum(got.have.parts)}>
+          {null}
+        </InMeasure>
       )}
     </Box>
   );
 }
+
+const sum = (of: { parts: number }[]) => of.reduce((all, p) => all + p.parts, 0);

@@ -6,6 +6,7 @@ import { useState } from "react";
 import { constants, type Schemas, type Settings, type Selection } from "../api/client";
 import { correctQuery, correctToQuery, mixQuery, wheelQuery } from "../api/queries";
 import { OneOf } from "../parts/Choice";
+import { InMeasure } from "../parts/InMeasure";
 import { colourInAddress } from "../parts/colour";
 import { ColourField } from "../parts/ColourField";
 import { figures, grey } from "../drawing/style";
@@ -270,6 +271,9 @@ export function PileView({
               ))}
             </Box>
             <Ladder rungs={m.ladder} />
+            <InMeasure parts={m.parts} view={settings}>
+              {null}
+            </InMeasure>
           </>
         )}
         <Box sx={{ borderTop: `2px solid ${grey.ink}`, pt: 0.5 }}>

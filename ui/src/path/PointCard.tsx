@@ -6,6 +6,7 @@ import { useDeferredValue } from "react";
 import type { Ingredient, Pair } from "../api/client";
 import { differenceQuery } from "../api/queries";
 import { OneOf } from "../parts/Choice";
+import { InMeasure } from "../parts/InMeasure";
 import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { Ladder } from "../drawing/Ladder";
@@ -57,17 +58,19 @@ export function PointCard({
             ? `with ${(100 * share).toFixed(1)} % of ${pair.third!.name} in it`
             : "at this place"}
         </Typography>
-        <Typography variant="h2" sx={{ fontFamily: figures, fontSize: 24 }}>
-          {parts(s)}
-        </Typography>
-        {s.parts.map(
-          (p) =>
-            p.letDown && (
-              <Typography key={p.paint} variant="body2">
-                {p.code} let down first, 1 in {p.letDown.parts} of {p.letDown.in}
-              </Typography>
-            ),
-        )}
+        <InMeasure parts={s.parts} view={pair}>
+          <Typography variant="h2" sx={{ fontFamily: figures, fontSize: 24 }}>
+            {parts(s)}
+          </Typography>
+          {s.parts.map(
+            (p) =>
+              p.letDown && (
+                <Typography key={p.paint} variant="body2">
+                  {p.code} let down first, 1 in {p.letDown.parts} of {p.letDown.in}
+                </Typography>
+              ),
+          )}
+        </InMeasure>
       </Box>
       <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
         <Drop verdict={look.verdict} height={28} />

@@ -6,6 +6,7 @@ import type { RingRung, Settings, Selection, Wheel } from "../api/client";
 import { neutralsQuery } from "../api/queries";
 import { figures, grey } from "../drawing/style";
 import { inParts } from "../parts/naming";
+import { InMeasure } from "../parts/InMeasure";
 import { Words } from "../parts/Words";
 import { counts, ratio } from "./words";
 import { Swatch } from "../drawing/Swatch";
@@ -104,6 +105,11 @@ export function NeutralsView({
         </Box>
       ) : (
         <Typography>This slot or its complement is empty: there is nothing to balance.</Typography>
+      )}
+      {n.balance && (
+        <InMeasure parts={n.balance.parts} view={settings}>
+          {null}
+        </InMeasure>
       )}
       {n.values.length > 0 && (
         <Box>

@@ -8,6 +8,7 @@ import type { Predictions, RingRung, Settings, Slot, Wheel } from "../api/client
 import { figures, grey } from "../drawing/style";
 import { WantIt } from "../parts/WantIt";
 import { Drop, LeanMark } from "../drawing/Marks";
+import { InMeasure } from "../parts/InMeasure";
 import { HowToMix, PartsBar } from "../parts/Recipe";
 import { Ladder } from "../drawing/Ladder";
 import { Swatch } from "../drawing/Swatch";
@@ -118,9 +119,13 @@ export function StepCard({
       {primary ? (
         <PrimaryOnly slot={slot} system={system} onSwap={onSwap} />
       ) : (
-        <PartsBar parts={slot.parts} />
+        <InMeasure parts={slot.parts} view={settings}>
+          <Box sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
+            <PartsBar parts={slot.parts} />
+            <HowToMix steps={slot.mixing} />
+          </Box>
+        </InMeasure>
       )}
-      {!primary && <HowToMix steps={slot.mixing} />}
       {slot.rings && <RingRows slot={slot} />}
       <Box>
         <Typography variant="caption">

@@ -1,0 +1,137 @@
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "react-router";
+import type { BenchSettings, Profile, Settings } from "../api/client";
+import { planQuery } from "../api/queries";
+import { KeptShell, MissingWheel, NameField, SavedMark } from "../app/Kept";
+import { grey } from "../drawing/style";
+import { useAddress } from "../parts/useAddress";
+import { plainSettings } from "../parts/choices";
+import { useKeptWheel } from "../parts/useKeptWheel";
+import { useMeasure } from "../parts/useMeasure";
+import { useUndoKey } from "../parts/useUndoKey";
+import { Waiting } from "../parts/Waiting";
+import { Words } from "../parts/Words";
+import { BenchBar } from "./BenchBar";
+import { HourFigure } from "./HourFigure";
+import { Drawing, InOrder, LayOut, WaysToFill } from "./Panels";
+import { SheetFigure } from "./SheetFigure";
+import { minutes, moved, washes, wished } from "./words";
+
+const views = {
+  layout: "lay out",
+  order: "in order",
+  draw: "draw it",
+  ways: "ways to fill",
+} as const;
+const nothing = { kind: "triad" as const, roles: [], chosen: [], riders: {}, note: "" };
+
+export function BenchPlace({ painter }: { painter: Profile }) {
+  const id = Number(useParams().id);
+  return <OneBench key={id} id={id} painter={painter} />;
+}
+
+/** How a wheel is painted: the sheet, what it takes, and the order. */
+function OneBench({ id, painter }: { id: number; painter: Profile }) {
+  const own = useKeptWheel(id);
+  const { content, change } = own;
+  const { search, show, one } = useAddress();
+  const view = one<keyof typeof views>("view", views, "layout");
+  const kept = content?.settings ?? plainSettings;
+  const { measure, size } = useMeasure(kept.medium);
+  const settings: Settings = { ...kept, bench: { ...kept.bench, measure, one: size } };
+  const system = content?.system ?? nothing;
+  const quick = useQuery({ ...planQuery(id, system, settings, true), enabled: !!content });
+  const exact = useQuery({ ...planQuery(id, system, settings, false), enabled: !!content });
+  useUndoKey(own.undo);
+
+  if (own.query.error && !own.kept)
+    return <MissingWheel painter={painter} sentence={own.query.error.message} />;
+  if (!content) return <Waiting failing={own.query.failureCount > 0} />;
+
+  const plan = exact.data ?? quick.data;
+  const wrong = exact.error ?? quick.error;
+  const bench = kept.bench ?? {};
+  const set = (next: BenchSettings) =>
+    change({ ...content, settings: { ...content.settings, bench: next } });
+  const region = plan?.regions.findIndex((r) => r.id === search.get("region")) ?? -1;
+  const choose = (r: number) => show({ region: plan?.regions[r]?.id, view: "order" });
+  const move = (r: number, to: number) => {
+    const wish = plan && moved(plan, r, to);
+    if (wish) set(wished(bench, ...wish));
+  };
+  return (
+    <KeptShell painter={painter} own={{ ...own, content }} id={id} place="bench">
+      <Box sx={{ display: "flex", justifyContent: "space-between", gap: 2 }}>
+        <Box sx={{ flex: "0 1 420px" }}>
+          <NameField name={content.name} onRename={(name) => change({ ...content, name })} />
+        </Box>
+        <SavedMark own={own} />
+      </Box>
+      {wrong && !plan && <Typography role="alert">{wrong.message}</Typography>}
+      {plan && (
+        <>
+          <BenchBar plan={plan} bench={bench} medium={kept.medium} onSet={set} />
+          {wrong && <Typography role="alert">{wrong.message}</Typography>}
+          <Box
+            sx={{
+              display: "grid",
+              gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 520px" },
+              gap: 3,
+              mt: 1,
+            }}
+          >
+            <SheetFigure plan={plan} chosen={region} onChoose={choose} />
+            <Box sx={{ minWidth: 0 }}>
+              <Box sx={{ "& [role=radio]": { minHeight: { xs: 56, md: 0 } } }}>
+                <Words
+                  label="plan"
+                  words={views}
+                  value={view}
+                  onChoose={(v) => show({ view: v })}
+                />
+              </Box>
+              <Box sx={{ height: { md: 372 }, overflowY: { md: "auto" }, pt: 1, pr: 1 }}>
+                {view === "layout" && <LayOut plan={plan} />}
+                {view === "order" && (
+                  <InOrder plan={plan} chosen={region} onChoose={choose} onMove={move} />
+                )}
+                {view === "draw" && <Drawing plan={plan} />}
+                {view === "ways" && (
+                  <WaysToFill plan={plan} onFill={(fill) => set({ ...bench, fill })} />
+                )}
+              </Box>
+            </Box>
+          </Box>
+          <Box
+            component="section"
+            aria-label="the order"
+            sx={{ borderTop: `2px solid ${grey.ink}`, mt: 1, pt: 0.5 }}
+          >
+            <Box
+              sx={{
+                display: "flex",
+                flexWrap: "wrap",
+                justifyContent: "space-between",
+                columnGap: 3,
+              }}
+            >
+              <Typography sx={{ fontWeight: 600 }}>
+                {minutes(plan.totalMinutes)}, {washes(plan.washes)}:{" "}
+                <span role="status">{exact.data ? plan.says : `${plan.says}, so far`}</span>
+                {plan.askedMinutes > 0 && `; your order costs ${minutes(plan.askedMinutes)}`}
+              </Typography>
+              <Typography variant="caption">
+                round the wheel {minutes(plan.naiveMinutes)}, {washes(plan.naiveWashes)}; primaries,
+                secondaries, tertiaries {minutes(plan.byKindMinutes)}, {washes(plan.byKindWashes)}
+              </Typography>
+            </Box>
+            {plan.why && <Typography variant="body2">{plan.why}</Typography>}
+            <HourFigure plan={plan} chosen={region} onChoose={choose} onMove={move} />
+          </Box>
+        </>
+      )}
+    </KeptShell>
+  );
+}

@@ -1,0 +1,143 @@
+import { useState } from "react";
+import type { BenchPlan, BenchRegion } from "../api/client";
+import { Sector } from "../drawing/Ring";
+import { point } from "../drawing/polar";
+import { fill } from "../drawing/screen";
+import { figures, grey, text } from "../drawing/style";
+import { minutes, slotName, washes } from "./words";
+
+/** The sheet with its regions numbered in the order in which they are painted. */
+export function SheetFigure({
+  plan,
+  chosen,
+  onChoose,
+}: {
+  plan: BenchPlan;
+  chosen: number;
+  onChoose: (region: number) => void;
+}) {
+  const [focused, setFocused] = useState(-1);
+  const radius = plan.width / 2;
+  const scale = 168 / radius; // whatever its diameter, the wheel fills its place
+  const centre = [0, 0] as const;
+  const names = new Map<number, string>();
+  plan.regions.forEach((r) => r.main && names.set(r.index, slotName(r.label)));
+  const turn = plan.regions.find((r) => r.main)?.shape;
+  const number = new Map(plan.order.map((region, i) => [region, i + 1]));
+  return (
+    <svg
+      viewBox="-270 -206 540 412"
+      width="100%"
+      role="group"
+      aria-label="the sheet, numbered in the order of painting"
+      style={{ display: "block", maxHeight: 430 }}
+      fontFamily={text}
+    >
+      {plan.regions.map((r, i) => (
+        <g
+          key={r.id}
+          role="button"
+          tabIndex={0}
+          aria-label={`${number.get(i)}: ${r.label}, ${r.parents}`}
+          aria-pressed={i === chosen}
+          data-region={r.id}
+          onClick={() => onChoose(i)}
+          onKeyDown={(e) => {
+            if (e.key === "Enter" || e.key === " ") {
+              e.preventDefault();
+              onChoose(i);
+            }
+          }}
+          style={{ cursor: "pointer", outline: "none" }}
+          onFocus={(e) => setFocused(e.currentTarget.matches(":focus-visible") ? i : -1)}
+          onBlur={() => setFocused(-1)}
+        >
+          <title>{`${r.label}: ${r.parents}`}</title>
+          {r.shape.to > r.shape.from ? (
+            <Sector
+              centre={centre}
+              inner={r.shape.inner * scale}
+              outer={r.shape.outer * scale}
+              from={r.shape.from}
+              to={r.shape.to}
+              gap={1.5}
+              fill={fill(r)}
+              stroke={i === chosen || i === focused ? grey.ink : "none"}
+              strokeDasharray={i === chosen ? undefined : "6 4"}
+              strokeWidth={3}
+            />
+          ) : (
+            <circle
+              cx={r.shape.x * scale}
+              cy={r.shape.y * scale}
+              r={r.shape.outer * scale}
+              fill={fill(r)}
+              stroke={i === chosen || i === focused ? grey.ink : "none"}
+              strokeDasharray={i === chosen ? undefined : "6 4"}
+              strokeWidth={3}
+            />
+          )}
+          <Number at={middle(r, scale)} n={number.get(i)!} small={!r.main} />
+        </g>
+      ))}
+      {turn &&
+        [...names].map(([index, name]) => {
+          const sectors = plan.regions.filter((r) => r.main && r.index === index);
+          const from = Math.min(...sectors.map((r) => r.shape.from));
+          const to = Math.max(...sectors.map((r) => r.shape.to));
+          const [x, y] = point(0, 0, 180, (from + to) / 2);
+          return (
+            <text
+              key={index}
+              x={x}
+              y={y + 5}
+              textAnchor={Math.abs(x) < 20 ? "middle" : x > 0 ? "start" : "end"}
+              fontSize={14}
+              fill={grey.ink}
+            >
+              {name}
+            </text>
+          );
+        })}
+      {!plan.regions.some((r) => r.shape.to <= r.shape.from) && (
+        <g textAnchor="middle" fill={grey.ink}>
+          <text y={-4} fontSize={26} fontFamily={figures}>
+            {minutes(plan.totalMinutes)}
+          </text>
+          <text y={16} fontSize={13} fill={grey.third}>
+            {washes(plan.washes)}
+          </text>
+          <text y={36} fontSize={12} fill={grey.third}>
+            {plan.width} mm
+          </text>
+        </g>
+      )}
+    </svg>
+  );
+}
+
+function middle({ shape: s }: BenchRegion, scale: number): [number, number] {
+  if (s.to > s.from) return point(0, 0, ((s.inner + s.outer) / 2) * scale, (s.from + s.to) / 2);
+  return [s.x * scale, s.y * scale];
+}
+
+function Number({ at: [x, y], n, small }: { at: [number, number]; n: number; small: boolean }) {
+  const size = small ? 9 : 14;
+  return (
+    <text
+      x={x}
+      y={y + size * 0.36}
+      textAnchor="middle"
+      fontFamily={figures}
+      fontSize={size}
+      fill="#161616"
+      stroke="#f7f7f7"
+      strokeWidth={3}
+      strokeLinejoin="round"
+      paintOrder="stroke"
+      aria-hidden
+    >
+      {n}
+    </text>
+  );
+}
