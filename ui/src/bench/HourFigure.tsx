@@ -48,9 +48,9 @@ export function HourFigure({
     const box = stage.current!.getBoundingClientRect();
     return ((e.clientX - box.left) / box.width) * width;
   };
-  const drop = () => {
+  const drop = (e: PointerEvent) => {
     if (!drag) return;
-    const by = drag.x - drag.from;
+    const by = at(e) - drag.from;
     setDrag(null);
     if (Math.abs(by) < 6) return onChoose(drag.region);
     const place = plan.order.indexOf(drag.region);

@@ -1,6 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Slider from "@mui/material/Slider";
+import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
@@ -119,29 +120,22 @@ function Sized({
   const [grams, setGrams] = useState("");
   const [filled, setFilled] = useState("");
   const from = Number(grams) > 0 ? Number(grams) / 10 : Number(filled) > 0 ? 5 / Number(filled) : 0;
-  const field = { width: 64, font: "inherit", padding: "4px 6px", background: "transparent" };
+  const field = (label: string, value: string, set: (v: string) => void) => (
+    <TextField
+      id={`${what}-${label}`}
+      label={label}
+      variant="standard"
+      size="small"
+      value={value}
+      onChange={(e) => set(e.target.value)}
+      slotProps={{ htmlInput: { inputMode: "decimal", maxLength: 8 } }}
+      sx={{ maxWidth: 240 }}
+    />
+  );
   return (
-    <Box sx={{ display: "flex", flexDirection: "column", gap: 0.5, pb: 1, fontSize: 13 }}>
-      <label>
-        Ten {what} of water weigh{" "}
-        <input
-          inputMode="decimal"
-          style={field}
-          value={grams}
-          onChange={(e) => setGrams(e.target.value)}
-        />{" "}
-        g
-      </label>
-      <label>
-        or a spoon of 5 ml takes{" "}
-        <input
-          inputMode="decimal"
-          style={field}
-          value={filled}
-          onChange={(e) => setFilled(e.target.value)}
-        />{" "}
-        of them
-      </label>
+    <Box sx={{ display: "flex", flexDirection: "column", gap: 1, pb: 1 }}>
+      {field(`ten ${what} of water weigh, g`, grams, setGrams)}
+      {field(`or a spoon of 5 ml takes so many`, filled, setFilled)}
       <Box sx={{ display: "flex", gap: 2, alignItems: "center" }}>
         <Button
           size="small"

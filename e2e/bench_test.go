@@ -1,0 +1,147 @@
+package e2e
+
+import (
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+)
+
+// atTheBench opens the bench of a wheel of the demo, and waits for its plan.
+func atTheBench(t *testing.T, wheel string) visitor {
+	t.Helper()
+	p := open(t, startApp(t, demoDatabase(t)).address)
+	p.asDemo()
+	p.wheelOf(wheel)
+	p.goTo("Bench")
+	p.see("shortest possible")
+	return p
+}
+
+// order are the regions of the hour, in the order in which they are painted.
+func (v visitor) order() []string {
+	v.t.Helper()
+	return v.all("[data-wedge]", `(e) => e.dataset.wedge`)
+}
+
+// exact waits until the order is the best that was looked for.
+func (v visitor) exact() {
+	v.t.Helper()
+	v.waitFor("the order to be worked out", func() bool {
+		return strings.Contains(v.MustElement(`section[aria-label="the order"]`).MustText(), "possible") && !v.shows(", so far") && v.shows("saved")
+	})
+}
+
+func TestAWheelIsPlanned(t *testing.T) {
+	t.Parallel()
+	p := atTheBench(t, "Six from the harbour")
+	assert.Len(t, p.order(), 15)
+	acrylic := p.MustElement(`section[aria-label="what to lay out"]`).MustText()
+	assert.Contains(t, acrylic, "PB15:3")
+
+	// Another medium and another size change what it takes and how long.
+	p.menu("medium", "oil")
+	p.waitFor("runs", func() bool { return p.shows("run from the weaker") })
+	p.menu("diameter", "300 mm")
+	p.waitFor("more paint", func() bool {
+		return p.MustElement(`section[aria-label="what to lay out"]`).MustText() != acrylic && p.shows("300 mm")
+	})
+	p.exact()
+	p.menu("medium", "gouache")
+	p.waitFor("waits", func() bool { return p.shows("a pile for each") })
+	p.exact()
+
+	// A place of the sheet opens its dabs, let-downs first.
+	p.find("the green", `() => document.querySelector('[data-region="green"]')`).MustClick()
+	p.see("let down first")
+	p.MustElement(`[role=img][aria-label^="a dab "]`)
+	p.see("a hand strays by")
+	p.choose("plan", "draw it")
+	p.see("Open it to 77.5 mm")
+	p.choose("drawn with", "ruler")
+	p.see("40 mm to the left")
+	p.choose("plan", "ways to fill")
+	p.see("a slip costs")
+	p.MustReload()
+	p.see("a slip costs")
+	p.see("300 mm")
+}
+
+func TestAnActionIsDrawnToAnotherPlaceAndTakenBack(t *testing.T) {
+	t.Parallel()
+	p := atTheBench(t, "Starfish and anemone")
+	p.exact()
+	before := p.order()
+	last := before[len(before)-1]
+
+	p.find("the last wedge", `(id) => document.querySelector('[data-wedge="'+id+'"]')`, last)
+	wedge := p.MustElement(`[data-wedge="` + last + `"]`).MustShape().Box()
+	hour := p.MustElement(`svg[aria-label^="the hour"]`).MustShape().Box()
+	y := wedge.Y + wedge.Height/2
+	p.Mouse.MustMoveTo(wedge.X+8, y)
+	p.Mouse.MustDown(proto.InputMouseButtonLeft)
+	p.Mouse.MustMoveTo(hour.X+hour.Width/2, y)
+	p.Mouse.MustMoveTo(hour.X+6, y)
+	p.Mouse.MustUp(proto.InputMouseButtonLeft)
+	p.waitFor("it to be painted earlier", func() bool {
+		now := p.order()
+		return len(now) == len(before) && slices.Index(now, last) < slices.Index(now, before[0])
+	})
+	p.see("let my order go")
+	p.exact()
+	p.press("undo")
+	p.waitFor("the order of before", func() bool { return slices.Equal(p.order(), before) })
+
+	// By key the same.
+	p.find("a wedge", `(id) => document.querySelector('[data-wedge="'+id+'"]')`, before[3]).MustFocus()
+	p.keys(input.ArrowLeft)
+	p.waitFor("it to be painted before the other", func() bool {
+		now := p.order()
+		return slices.Index(now, before[3]) < slices.Index(now, before[2])
+	})
+	p.press("let my order go")
+	p.waitFor("the order of before", func() bool { return slices.Equal(p.order(), before) })
+
+	// A section first.
+	p.menu("first", "arylide yellow deep to pyrrole red first")
+	p.waitFor("its steps first", func() bool {
+		now := p.order()
+		slices.Sort(now[:3])
+		return slices.Equal(now[:3], []string{"orange", "red-orange", "yellow-orange"})
+	})
+}
+
+func TestRecipesAreCountedOutWhereverTheyStand(t *testing.T) {
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
+	p.asDemo()
+	p.slot("orange")
+	p.choose("counted", "in dabs")
+	p.see("Start with a dab 12 mm wide of the arylide yellow deep.")
+	p.menu("measure", "drops")
+	p.see("CIEDE2000")
+	p.press("how large one is")
+	p.write("of water weigh", "0.4")
+	p.press("take 0.040 ml")
+	p.see("now 0.040 ml")
+	p.goTo("Path")
+	p.see("drops")
+	p.choose("counted", "in parts")
+	p.waitFor("parts", func() bool { return !p.shows("a hand strays") })
+}
+
+func TestTheBenchFitsATablet(t *testing.T) {
+	t.Parallel()
+	p := atTheBench(t, "Kelp and wet stone")
+	p.MustSetViewport(768, 1024, 1, false)
+	p.waitFor("nothing cut off", func() bool {
+		return p.MustEval(`() => document.documentElement.scrollWidth <= 768`).Bool()
+	})
+	p.choose("plan", "in order")
+	p.waitFor("rows a wet finger hits", func() bool {
+		return p.MustEval(`() => [...document.querySelectorAll('ol[aria-label="in order"] button')].every((b) => b.getBoundingClientRect().height >= 56)`).Bool()
+	})
+}
