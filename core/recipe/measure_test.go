@@ -1,6 +1,7 @@
 package recipe_test
 
 import (
+	"fmt"
 	"math"
 	"math/rand/v2"
 	"slices"
@@ -152,4 +153,23 @@ func BenchmarkCountOut(b *testing.B) {
 	for b.Loop() {
 		recipe.CountOut(step.Parts, &step.Mixture, s, 0.2)
 	}
+}
+
+func ExampleCountOut() {
+	r := recipe.OfTwo(painttest.Paint("PY65"), painttest.Paint("PR254"), [2]int{13, 1})
+	exact, err := paint.Mix(r.Volumes()...)
+	if err != nil {
+		panic(err)
+	}
+	dabs, err := recipe.NewScale(recipe.Dabs, 0)
+	if err != nil {
+		panic(err)
+	}
+	counted := recipe.CountOut(r, &exact, dabs, 0.21)
+	for _, line := range counted.Lines() {
+		fmt.Println(line)
+	}
+	// Output:
+	// Start with a dab 12 mm wide of the arylide yellow deep.
+	// Add a dab 5 mm wide of the pyrrole red.
 }
