@@ -22,6 +22,7 @@ type planInput struct {
 		System  wire.Selection     `json:"system"`
 		Choices wire.WheelChoices  `json:"choices"`
 		Bench   wire.BenchSettings `json:"bench"`
+		Sheet   wire.BenchSheet    `json:"sheet,omitempty" doc:"what is to be painted; the wheel where nothing is said"`
 	}
 }
 
@@ -30,7 +31,7 @@ func (s *Server) plan(ctx context.Context, in *planInput) (out wire.BenchPlan, e
 	if err != nil {
 		return out, err
 	}
-	plan, tubes, err := s.studio.Plan(ctx, painterIfAny, in.Wheel, in.Body.System.Core(), in.Body.Choices.Core(), in.Body.Bench.Core(), v.Medium, in.Quick)
+	plan, tubes, err := s.studio.Plan(ctx, painterIfAny, in.Wheel, in.Body.System.Core(), in.Body.Choices.Core(), bench.Which(in.Body.Sheet), in.Body.Bench.Core(), v.Medium, in.Quick)
 	if err != nil {
 		return out, err
 	}

@@ -68,6 +68,13 @@ func TestAWheelIsPlanned(t *testing.T) {
 	p.MustReload()
 	p.see("a slip costs")
 	p.see("300 mm")
+
+	// Other sheets of the system.
+	p.choose("plan", "draw it")
+	for sheet, says := range map[string]string{"a value scale": "7 places", "pairings to paint": "4 mm apart", "a ladder": "7 places", "a palette guide": "4 mm apart"} {
+		p.menu("sheet", sheet)
+		p.see(says)
+	}
 }
 
 func TestAnActionIsDrawnToAnotherPlaceAndTakenBack(t *testing.T) {
@@ -106,7 +113,8 @@ func TestAnActionIsDrawnToAnotherPlaceAndTakenBack(t *testing.T) {
 	p.waitFor("the order of before", func() bool { return slices.Equal(p.order(), before) })
 
 	// A section first.
-	p.menu("first", "arylide yellow deep to pyrrole red first")
+	p.choose("plan", "ways to fill")
+	p.press("paint it first")
 	p.waitFor("its steps first", func() bool {
 		now := p.order()
 		slices.Sort(now[:3])

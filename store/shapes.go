@@ -216,6 +216,7 @@ type keptBench struct {
 	Gaps     bool        `json:"gaps,omitempty"`
 	Brushes  int         `json:"brushes,omitempty"`
 	Wells    int         `json:"wells,omitempty"`
+	Waters   int         `json:"waters,omitempty"`
 	Dryer    bool        `json:"dryer,omitempty"`
 	Covered  bool        `json:"covered,omitempty"`
 	Fill     string      `json:"fill,omitempty"`
@@ -228,7 +229,7 @@ type keptBench struct {
 }
 
 func keepBench(s bench.Settings) *keptBench {
-	out := keptBench{s.Diameter, s.Inner, s.Coats, s.Loss, s.Graded, s.Gaps, s.Brushes, s.Wells, s.Dryer, s.Covered, string(s.Fill), s.Pace, string(s.Scale.Measure), s.Scale.Size, s.Nozzle, s.First, s.Before}
+	out := keptBench{s.Diameter, s.Inner, s.Coats, s.Loss, s.Graded, s.Gaps, s.Brushes, s.Wells, s.Waters, s.Dryer, s.Covered, string(s.Fill), s.Pace, string(s.Scale.Measure), s.Scale.Size, s.Nozzle, s.First, s.Before}
 	if reflect.ValueOf(out).IsZero() {
 		return nil
 	}
@@ -240,7 +241,7 @@ func (b *keptBench) open() bench.Settings {
 		return bench.Settings{}
 	}
 	return bench.Settings{
-		Diameter: b.Diameter, Inner: b.Inner, Coats: b.Coats, Loss: b.Loss, Graded: b.Graded, Gaps: b.Gaps, Brushes: b.Brushes, Wells: b.Wells, Dryer: b.Dryer,
+		Diameter: b.Diameter, Inner: b.Inner, Coats: b.Coats, Loss: b.Loss, Graded: b.Graded, Gaps: b.Gaps, Brushes: b.Brushes, Wells: b.Wells, Waters: b.Waters, Dryer: b.Dryer,
 		Covered: b.Covered, Fill: bench.Fill(b.Fill), Pace: b.Pace, Scale: recipe.Scale{Measure: recipe.Measure(b.Measure), Size: b.One}, Nozzle: b.Nozzle,
 		First: b.First, Before: b.Before,
 	}

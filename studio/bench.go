@@ -6,6 +6,7 @@ import (
 	"gyrophane/core/bench"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
+	"gyrophane/core/path"
 	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 )
@@ -13,10 +14,10 @@ import (
 // mostPlanning is how many sheets are planned at the same time.
 const mostPlanning = 2
 
-// Plan plans the painting of a system's wheel, with the rings of its choices; quick is
-// what is known at once. Tubes are what the tubes of its paints hold in ml, where that is
+// Plan plans the painting of a sheet of a system, with the rings of its choices where it
+// is the wheel; quick is what is known at once. Tubes are what the tubes of its paints hold in ml, where that is
 // known. The error is an input.Error, or why it could not be worked out.
-func (s *Studio) Plan(ctx context.Context, who Identity, wheelID int64, c wheel.Selection, choices wheel.Choices, set bench.Settings, in paint.Medium, quick bool) (plan *bench.Plan, tubes map[string]float64, err error) {
+func (s *Studio) Plan(ctx context.Context, who Identity, wheelID int64, c wheel.Selection, choices wheel.Choices, which bench.Which, set bench.Settings, in paint.Medium, quick bool) (plan *bench.Plan, tubes map[string]float64, err error) {
 	system, _, err := s.System(ctx, who, wheelID, c)
 	if err != nil {
 		return nil, nil, err
@@ -28,7 +29,16 @@ func (s *Studio) Plan(ctx context.Context, who Identity, wheelID int64, c wheel.
 	if set, err = set.In(in); err != nil {
 		return nil, nil, err
 	}
-	sheet := bench.Wheel(wheel.Build(system, options), bench.ExtrasOf(choices), set)
+	var couples []path.Couple
+	if which.Kind == "grid" {
+		if couples, err = s.toPaint(ctx, who, system.Allowed()); err != nil {
+			return nil, nil, err
+		}
+	}
+	sheet, err := which.Of(wheel.Build(system, options), couples, bench.ExtrasOf(choices), set)
+	if err != nil {
+		return nil, nil, err
+	}
 	if tubes, err = s.tubesHold(ctx, who); err != nil {
 		return nil, nil, err
 	}
@@ -44,6 +54,39 @@ func (s *Studio) Plan(ctx context.Context, who Identity, wheelID int64, c wheel.
 	}
 	plan, err = bench.New(&sheet, set)
 	return plan, tubes, err
+}
+
+// toPaint are the couples that are still to be painted: those the painter has marked so
+// or, where none is, those that are not painted yet.
+func (s *Studio) toPaint(ctx context.Context, who Identity, all []path.Couple) (out []path.Couple, err error) {
+	p, err := who(ctx)
+	if err != nil {
+		return all, nil // nobody has marked any
+	}
+	marks, err := s.store.PairMarks(ctx, p.ID)
+	if err != nil {
+		return nil, err
+	}
+	of := map[[2]string]string{}
+	for _, m := range marks {
+		of[[2]string{m.A, m.B}] = m.Mark
+	}
+	var fresh []path.Couple
+	for _, c := range all {
+		switch of[[2]string{min(c.A.ID, c.B.ID), max(c.A.ID, c.B.ID)}] {
+		case "to paint":
+			out = append(out, c)
+		case "":
+			fresh = append(fresh, c)
+		}
+	}
+	switch {
+	case len(out) > 0:
+		return out, nil
+	case len(fresh) > 0:
+		return fresh, nil
+	}
+	return all, nil
 }
 
 // tubesHold are the ml of a painter's tubes, by the ids of their paints and, where they

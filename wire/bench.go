@@ -173,6 +173,14 @@ type BenchPlan struct {
 	Asked     int            `json:"askedMinutes" doc:"what the painter's own wishes cost"`
 }
 
+// BenchSheet says what is to be painted of a system.
+type BenchSheet struct {
+	Kind    string `json:"kind,omitempty" doc:"wheel, grid of pairings, ladder, values, intensity, run of neighbours, or palette guide"`
+	Slot    int    `json:"slot,omitempty" doc:"index of the slot, of values, intensities and runs"`
+	Section int    `json:"section,omitempty" doc:"of a ladder"`
+	Steps   int    `json:"steps,omitempty" doc:"inner steps of a ladder, places of a scale"`
+}
+
 // BenchSettings are how a sheet is painted; what is 0 or empty is as usual.
 type BenchSettings struct {
 	Diameter float64     `json:"diameter,omitempty" doc:"of a wheel, mm"`
@@ -183,6 +191,7 @@ type BenchSettings struct {
 	Gaps     bool        `json:"gaps,omitempty" doc:"hairline gaps between slots"`
 	Brushes  int         `json:"brushes,omitempty"`
 	Wells    int         `json:"wells,omitempty"`
+	Waters   int         `json:"waters,omitempty" doc:"jars of water"`
 	Dryer    bool        `json:"dryer,omitempty"`
 	Covered  bool        `json:"covered,omitempty" doc:"wells stay under a cover"`
 	Fill     string      `json:"fill,omitempty" doc:"weaker, stronger, secondary or own"`
@@ -197,7 +206,7 @@ type BenchSettings struct {
 // Core are the settings as they are said, without a medium.
 func (s BenchSettings) Core() bench.Settings {
 	return bench.Settings{
-		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells,
+		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters,
 		Dryer: s.Dryer, Covered: s.Covered, Fill: bench.Fill(s.Fill), Pace: s.Pace, Scale: recipe.Scale{Measure: recipe.Measure(s.Measure), Size: s.One}, Nozzle: s.Nozzle,
 		First: s.First, Before: s.Before,
 	}
@@ -206,7 +215,7 @@ func (s BenchSettings) Core() bench.Settings {
 // BenchSettingsOf shapes settings.
 func BenchSettingsOf(s bench.Settings) BenchSettings {
 	return BenchSettings{
-		s.Diameter, s.Inner, s.Coats, s.Loss, s.Graded, s.Gaps, s.Brushes, s.Wells, s.Dryer, s.Covered, string(s.Fill), s.Pace, string(s.Scale.Measure), s.Scale.Size, s.Nozzle,
+		s.Diameter, s.Inner, s.Coats, s.Loss, s.Graded, s.Gaps, s.Brushes, s.Wells, s.Waters, s.Dryer, s.Covered, string(s.Fill), s.Pace, string(s.Scale.Measure), s.Scale.Size, s.Nozzle,
 		s.First, s.Before,
 	}
 }

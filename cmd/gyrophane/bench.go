@@ -17,6 +17,7 @@ func planCommand() *cobra.Command {
 	var q question
 	var kind, rings string
 	var set wire.BenchSettings
+	var which bench.Which
 	c := &cobra.Command{
 		Use:     "plan PAINT...",
 		Short:   "How to paint a wheel: how much of each paint, and in which order",
@@ -35,7 +36,10 @@ func planCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			sheet := bench.Wheel(w, bench.ExtrasOf(choices), settings)
+			sheet, err := which.Of(w, w.System.Allowed(), bench.ExtrasOf(choices), settings)
+			if err != nil {
+				return err
+			}
 			plan, err := bench.New(&sheet, settings)
 			if err != nil {
 				return err
@@ -48,6 +52,11 @@ func planCommand() *cobra.Command {
 	f := c.Flags()
 	f.StringVar(&kind, "system", "triad", "triad, cmy, split, double, leaning-clockwise, leaning-counter-clockwise or own")
 	f.StringVar(&rings, "rings", "", "rings: tints=1..3:white|water|neighbour, shades=1..3:complement|black|blue-grey|mixed-black, wash, neutral, triple")
+	f.StringVar(&which.Kind, "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run or guide")
+	f.IntVar(&which.Slot, "slot", 0, "the slot of values, intensities and runs, 0 on top")
+	f.IntVar(&which.Section, "section", 0, "the section of a ladder: 0, 1 or 2")
+	f.IntVar(&which.Steps, "steps", 0, "inner steps of a ladder (5), places of a scale (7)")
+	f.IntVar(&set.Waters, "waters", 0, "jars of water (1)")
 	f.Float64Var(&set.Diameter, "diameter", 0, "of the wheel, mm (180)")
 	f.Float64Var(&set.Inner, "inner", 0, "radius of its hole, mm (a quarter of the diameter)")
 	f.IntVar(&set.Coats, "coats", 0, "coats of paint (1)")

@@ -173,14 +173,11 @@ func (s Settings) sigmas(shares, takes []float64) (out []float64, letDown bool) 
 // do not lie on the path of two paints.
 func Ways(s *Sheet, section int, set Settings) []Way {
 	steps := s.section(section)
-	if len(steps) == 0 || s.wheel == nil {
+	if len(steps) == 0 || s.ways[section] == nil || s.ways[section].Indistinguishable() {
 		return nil
 	}
-	pair := &s.wheel.Sections[section]
-	if pair.Empty() || pair.Path.Indistinguishable() {
-		return nil
-	}
-	backward := pair.Path.Weaker().ID == pair.B.ID
+	way := s.ways[section]
+	backward := way.Weaker().ID == way.B.ID
 	var shares, takes []float64 // of the stronger paint, rising
 	for n := range steps {
 		r := &s.Regions[steps[n]]
@@ -249,8 +246,11 @@ func secondaryFirst(shares, takes []float64) Way {
 	return w
 }
 
-// section are the regions of a section's three slots, in the order of the wheel.
+// section are the regions of a section's steps, in the order of the sheet.
 func (s *Sheet) section(k int) (out []int) {
+	if k < 0 || k >= len(s.ways) {
+		return nil
+	}
 	for i := range s.Regions {
 		if r := &s.Regions[i]; r.Main && r.Section == k && r.Place > 0 {
 			out = append(out, i)

@@ -18,7 +18,7 @@ const (
 	thoroughWash  = 1.0
 	rinseTime     = 0.5
 	waterTime     = 1.5
-	washesOfWater = 8  // after so many washes the water is changed
+	washesOfWater = 8  // a jar of water takes
 	lightFrom     = 75 // L* above which a mixture wants a thorough wash
 )
 
@@ -54,6 +54,7 @@ type problem struct {
 	workable float64 // of a run's well; 0 for no limit
 	brushes  int
 	wells    int
+	water    int // washes after which it is changed
 	classes  classes
 	piles    int         // that are mixed in all
 	edges    []edge      // the quickest first
@@ -66,7 +67,7 @@ func newProblem(s *Sheet, set Settings, fill Fill) (*problem, error) {
 	if len(s.Regions) > mostRegions {
 		return nil, input.Errorf("a sheet of %d regions is too large to plan: the most is %d", len(s.Regions), mostRegions)
 	}
-	p := &problem{jobs: make([]job, len(s.Regions)), drying: set.Drying(), workable: set.Workable(), brushes: set.Brushes, wells: set.Wells}
+	p := &problem{jobs: make([]job, len(s.Regions)), drying: set.Drying(), workable: set.Workable(), brushes: set.Brushes, wells: set.Wells, water: washesOfWater * set.Waters}
 	bit := map[*paint.Paint]uint64{}
 	for i := range s.Regions {
 		r := &s.Regions[i]
@@ -111,19 +112,16 @@ func newProblem(s *Sheet, set Settings, fill Fill) (*problem, error) {
 func (p *problem) runs(s *Sheet, fill Fill) {
 	for k := range 3 {
 		steps := s.section(k)
-		if s.wheel == nil || len(steps) < 2 || s.wheel.Sections[k].Empty() {
+		way := s.ways[k]
+		if way == nil || len(steps) < 2 {
 			continue
 		}
-		pair := &s.wheel.Sections[k]
-		weaker := pair.Path.Weaker()
-		if (weaker.ID == pair.B.ID) == (fill == FromWeaker) {
+		weaker := way.Weaker()
+		if (weaker.ID == way.B.ID) == (fill == FromWeaker) {
 			slices.Reverse(steps)
 		}
 		if fill == SecondaryFirst {
-			mid := slices.IndexFunc(steps, func(i int) bool { return s.Regions[i].Kind == wheel.Secondary })
-			if mid < 0 {
-				continue
-			}
+			mid := len(steps) / 2
 			for n, i := range steps {
 				p.jobs[i].section, p.jobs[i].place = k, 2
 				if n == mid {
@@ -142,9 +140,9 @@ func (p *problem) runs(s *Sheet, fill Fill) {
 			}
 		}
 		// No wash from the last step to the paint that the run went toward.
-		toward := pair.B
-		if (weaker.ID == pair.B.ID) == (fill == FromWeaker) {
-			toward = pair.A
+		toward := way.B
+		if (weaker.ID == way.B.ID) == (fill == FromWeaker) {
+			toward = way.A
 		}
 		last := steps[len(steps)-1]
 		for i := range s.Regions {

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/path"
 	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 )
@@ -102,7 +103,7 @@ func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 			out.Why = fmt.Sprintf("No order keeps the runs: a step must be dry before its neighbour, %.0f minutes, and a pile lasts %.0f. Each step has a pile of its own.", set.Drying(), set.Workable())
 			out.Fill = OwnPiles
 		}
-	} else if set.Fill == "" && set.Workable() > 0 && set.Drying() > set.Workable() {
+	} else if set.Fill == "" && s.ways != [3]*path.Path{} && set.Workable() > 0 && set.Drying() > set.Workable() {
 		out.Why = fmt.Sprintf("A run cannot be: neighbours need %.0f minutes between them, and a pile lasts %.0f. Each step has a pile of its own.", set.Drying()+paintTime, set.Workable())
 	}
 	if best == nil {
@@ -134,7 +135,7 @@ func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 // mixed by that school: in watercolour, and where nothing has to dry or a pile is covered.
 func usualFill(s *Sheet, set Settings) Fill {
 	switch {
-	case !set.Medium.LightenWithWater && set.Drying() > 0 && !set.Gaps && !set.Covered:
+	case s.ways == [3]*path.Path{}, !set.Medium.LightenWithWater && set.Drying() > 0 && !set.Gaps && !set.Covered:
 		return OwnPiles
 	case s.wheel != nil && s.wheel.Order == wheel.SecondaryFirst:
 		return SecondaryFirst
@@ -213,8 +214,8 @@ func (out *Plan) act(p *problem, best *state) {
 			}
 			add(Action{Kind: Wash, Region: j, Start: t, End: t + w, Brush: at.by + 1, Thorough: w == thoroughWash, Because: because})
 			t += w
-			if at.washes%washesOfWater == 0 {
-				add(Action{Kind: Water, Region: -1, Start: t, End: t + waterTime, Because: fmt.Sprintf("Before it tints the mixtures: it has taken %d washes.", washesOfWater)})
+			if at.washes%p.water == 0 {
+				add(Action{Kind: Water, Region: -1, Start: t, End: t + waterTime, Because: fmt.Sprintf("Before it tints the mixtures: it has taken %d washes.", p.water)})
 				t += waterTime
 			}
 		}

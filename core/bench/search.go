@@ -92,7 +92,7 @@ func (p *problem) timed(j, by, holds int, t, ready float64, washes, piles int, s
 	m = move{job: j, by: by, washes: washes, piles: piles}
 	if w := p.washes[holds+1][j]; w > 0 {
 		t += w
-		if m.washes++; m.washes%washesOfWater == 0 {
+		if m.washes++; m.washes%p.water == 0 {
 			t += waterTime
 		}
 	}
@@ -159,7 +159,7 @@ func (p *problem) lowest(t, work, wet float64, washed, piles, left int, brush [2
 	// with is the cost with so many washes more, taking so many minutes besides.
 	with := func(washes int, extra float64) cost {
 		all := washed + washes
-		return cost{max(wet, work+extra+waterTime*float64(all/washesOfWater-washed/washesOfWater)), all}
+		return cost{max(wet, work+extra+waterTime*float64(all/p.water-washed/p.water)), all}
 	}
 	c := &p.classes
 	if !c.known {
@@ -513,7 +513,7 @@ func (s *search) dominated(at *spot) bool {
 	list := s.seen[key]
 	for i := range list {
 		other := &list[i]
-		water := waterTime * float32(here.washes/washesOfWater-other.washes/washesOfWater)
+		water := waterTime * float32(int(here.washes)/s.water-int(other.washes)/s.water)
 		if other.t+water <= here.t && other.washes <= here.washes && other.noLater(&here) {
 			return true
 		}

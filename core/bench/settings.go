@@ -35,6 +35,7 @@ type Settings struct {
 	Gaps     bool    // hairline gaps are left between slots
 	Brushes  int     // 1 or 2
 	Wells    int     // to mix in
+	Waters   int     // jars of it, each of which takes 8 washes
 	Dryer    bool
 	Covered  bool    // wells stay under a cover, or on a wet palette
 	Fill     Fill    // what suits the medium when empty
@@ -66,6 +67,7 @@ func (s Settings) Complete() (Settings, error) {
 	s.Inner = cmp.Or(s.Inner, s.Diameter/4)
 	s.Coats, s.Loss = cmp.Or(s.Coats, 1), cmp.Or(s.Loss, 0.2)
 	s.Brushes, s.Wells = cmp.Or(s.Brushes, 1), cmp.Or(s.Wells, 6)
+	s.Waters = cmp.Or(s.Waters, 1)
 	s.Pace, s.Nozzle = cmp.Or(s.Pace, 1), cmp.Or(s.Nozzle, 6)
 	if s.Scale.Measure == "" {
 		s.Scale.Measure = recipe.UsualMeasure(s.Medium)
@@ -80,6 +82,7 @@ func (s Settings) Complete() (Settings, error) {
 		{"the share that is lost", s.Loss, 0, 2},
 		{"the number of brushes", float64(s.Brushes), 1, 2},
 		{"the number of wells", float64(s.Wells), 1, 60},
+		{"the number of jars of water", float64(s.Waters), 1, 10},
 		{"the pace of drying", s.Pace, 0.1, 10},
 		{"the width of a nozzle in mm", s.Nozzle, 1, 30},
 	} {

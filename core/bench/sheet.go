@@ -3,11 +3,14 @@
 package bench
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/core/recipe"
@@ -73,10 +76,82 @@ type Sheet struct {
 	Rings   []float64
 	Regions []Region
 	wheel   *wheel.Wheel
+	ways    [3]*path.Path // from paint to paint, that the sections lie on; nil where nothing does
 }
 
 // SheetKinds lists them.
 var SheetKinds = []string{"wheel", "grid", "ladder", "values", "intensity", "run", "guide"}
+
+// Which says what sheet of a system is to be painted.
+type Which struct {
+	Kind    string // one of SheetKinds; a wheel when empty
+	Slot    int    // index of the slot, 0 to 11, of values, intensities and runs
+	Section int    // 0 to 2, of a ladder
+	Steps   int    // inner steps of a ladder, places of a scale; what is usual when 0
+}
+
+// Of is the sheet of a wheel, or of the couples where it is a grid. The error is an
+// input.Error.
+func (which Which) Of(w *wheel.Wheel, couples []path.Couple, e Extras, set Settings) (s Sheet, err error) {
+	steps := func(usual int, may ...int) (int, error) {
+		n := cmp.Or(which.Steps, usual)
+		if !slices.Contains(may, n) {
+			return 0, input.Errorf("a sheet of this kind has %v steps, and not %d", may, n)
+		}
+		return n, nil
+	}
+	if which.Slot < 0 || which.Slot > 11 || which.Section < 0 || which.Section > 2 {
+		return s, input.Errorf("slots run from 0 to 11 and sections from 0 to 2: there is no slot %d of section %d", which.Slot, which.Section)
+	}
+	switch slot := &w.Slots[which.Slot]; which.Kind {
+	case "", "wheel":
+		return Wheel(w, e, set), nil
+	case "grid":
+		if len(couples) == 0 {
+			return s, input.Errorf("this system has no pairings to paint")
+		}
+		if len(couples) > mostRegions {
+			return s, input.Errorf("%d pairings are too many for a sheet: mark those that you want to paint, %d at the most", len(couples), mostRegions)
+		}
+		return Grid(path.PairAll(couples, w.Spacing)), nil
+	case "ladder":
+		n, err := steps(5, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11)
+		pair := &w.Sections[which.Section]
+		switch {
+		case err != nil:
+			return s, err
+		case pair.Empty() || pair.Path.Indistinguishable():
+			return s, input.Errorf("nothing fills that section: there is no ladder to paint")
+		}
+		return Ladder(pair.Path, n, w.Spacing), nil
+	case "guide":
+		return Guide(w.System), nil
+	case "values", "intensity", "run":
+		if slot.Empty {
+			return s, input.Errorf("the %s is empty: choose another slot", slot.Name)
+		}
+		if which.Kind == "run" {
+			return Run(w, which.Slot), nil
+		}
+		if which.Kind == "values" {
+			n, err := steps(7, 5, 6, 7, 8, 9)
+			if err != nil {
+				return s, err
+			}
+			return Values(w, which.Slot, n), nil
+		}
+		n, err := steps(7, 5, 7)
+		if err != nil {
+			return s, err
+		}
+		s, ok := Intensity(w, which.Slot, n, set.Medium)
+		if !ok {
+			return s, input.Errorf("the slot across from the %s is empty: there is nothing to go to", slot.Name)
+		}
+		return s, nil
+	}
+	return s, input.Errorf("unknown sheet %q: choose %s", input.Clip(which.Kind), strings.Join(SheetKinds, ", "))
+}
 
 // The diameters a wheel may have, and the usual one, in mm.
 const (
@@ -106,6 +181,11 @@ func ExtrasOf(c wheel.Choices) Extras {
 func Wheel(w *wheel.Wheel, e Extras, set Settings) Sheet {
 	outer, inner := set.Diameter/2, set.Inner
 	s := Sheet{Kind: "wheel", Title: "wheel", W: set.Diameter, H: set.Diameter, Inner: inner, wheel: w}
+	for k := range w.Sections {
+		if pair := &w.Sections[k]; !pair.Empty() {
+			s.ways[k] = pair.Path
+		}
+	}
 	rings := e.Tints + e.Shades
 	if e.Wash {
 		rings++
@@ -313,6 +393,7 @@ func Ladder(p *path.Path, n int, spacing path.Spacing) (s Sheet) {
 	}
 	of = append(of, named{ends[1].ShortName(), wheel.Primary, recipe.Pure(ends[1]), ends[1].Alone(), 1})
 	s.row("ladder", ends[0].Code()+" to "+ends[1].Code(), of, true)
+	s.ways[0] = p
 	for i := range s.Regions {
 		if r := &s.Regions[i]; i > 0 && i < len(of)-1 {
 			r.Section, r.Place = 0, i
@@ -404,14 +485,14 @@ func Grid(pairings []path.Pairing) (s Sheet) {
 	return s
 }
 
-// Between are the names of the two paints that a section of a wheel runs between; empty
+// Between are the names of the two paints that a section runs between; empty
 // where nothing fills it.
 func (s *Sheet) Between(section int) (from, to string) {
-	if s.wheel == nil || s.wheel.Sections[section].Empty() {
+	way := s.ways[section]
+	if way == nil {
 		return "", ""
 	}
-	pair := &s.wheel.Sections[section]
-	return pair.A.ShortName(), pair.B.ShortName()
+	return way.A.ShortName(), way.B.ShortName()
 }
 
 // Blank is the sheet of a wheel of twelve without paints, to be drawn.

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
@@ -118,6 +119,37 @@ func TestOtherSheets(t *testing.T) {
 		simulate(t, plan, c.kind)
 		assert.NotEmpty(t, c.sheet.Draw(bench.Ruler).Steps)
 	}
+}
+
+func TestALadderIsARunWhereItCanBe(t *testing.T) {
+	s := bench.Ladder(path.New(painttest.Paint("PY65"), painttest.Paint("PB29")), 5, path.ByHue)
+	set := bench.Usual(medium(t, "watercolour"))
+	p, err := bench.New(&s, set)
+	require.NoError(t, err)
+	assert.Equal(t, bench.FromWeaker, p.Fill)
+	simulate(t, p, "a ladder")
+	assert.Len(t, bench.Ways(&s, 0, set), 3, "there is no secondary of five steps")
+	from, to := s.Between(0)
+	assert.Equal(t, "arylide yellow deep to ultramarine blue", from+" to "+to)
+}
+
+func TestEverySheetOfASystemIsFound(t *testing.T) {
+	w := split(t)
+	set := bench.Usual(medium(t, "gouache"))
+	for _, kind := range append(bench.SheetKinds, "") {
+		s, err := bench.Which{Kind: kind, Slot: 2}.Of(w, w.System.Allowed(), bench.Extras{}, set)
+		require.NoError(t, err, kind)
+		assert.NotEmpty(t, s.Regions, kind)
+	}
+	for says, which := range map[string]bench.Which{
+		"unknown sheet": {Kind: "napkin"}, "there is no slot": {Slot: 12}, "no slot 0 of section": {Section: 3}, "steps": {Kind: "ladder", Steps: 99}, "not 6": {Kind: "intensity", Steps: 6},
+	} {
+		_, err := which.Of(w, nil, bench.Extras{}, set)
+		assert.ErrorContains(t, err, says)
+		assert.ErrorAs(t, err, new(input.Error))
+	}
+	_, err := bench.Which{Kind: "grid"}.Of(w, nil, bench.Extras{}, set)
+	assert.ErrorContains(t, err, "no pairings")
 }
 
 func TestAWheelIsDrawnWithEachTool(t *testing.T) {

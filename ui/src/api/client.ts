@@ -42,6 +42,7 @@ export type Counted = Schemas["Counted"];
 export type Taken = Schemas["Taken"];
 export type BenchPlan = Schemas["BenchPlan"];
 export type BenchRegion = Schemas["BenchRegion"];
+export type BenchSheet = Schemas["BenchSheet"];
 export type BenchSettings = Schemas["BenchSettings"];
 export type Measure = Schemas["Measure"];
 export type Conditions = Pick<Settings, "medium" | "light" | "judged">;

@@ -3,6 +3,7 @@ import {
   answer,
   client,
   Refused,
+  type BenchSheet,
   type Conditions,
   type Mix,
   type Origin,
@@ -513,15 +514,16 @@ export const planQuery = (
   wheel: number,
   system: Selection,
   { choices, bench, medium, light, judged }: Settings,
+  sheet: BenchSheet,
   quick: boolean,
 ) =>
   queryOptions({
-    queryKey: ["plan", wheel, system, choices, bench, medium, light, judged, quick],
+    queryKey: ["plan", wheel, system, choices, bench, sheet, medium, light, judged, quick],
     queryFn: ({ signal }) =>
       answer(
         client.POST("/api/plan", {
           params: { query: { medium, light, judged, wheel, quick } },
-          body: { system, choices, bench: bench ?? {} },
+          body: { system, choices, bench: bench ?? {}, sheet },
           signal,
         }),
       ),

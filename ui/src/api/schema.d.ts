@@ -1327,6 +1327,11 @@ export interface components {
              * @description the painter's own drying over the medium's
              */
             pace?: number;
+            /**
+             * Format: int64
+             * @description jars of water
+             */
+            waters?: number;
             /** Format: int64 */
             wells?: number;
         };
@@ -1356,6 +1361,25 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        BenchSheet: {
+            /** @description wheel, grid of pairings, ladder, values, intensity, run of neighbours, or palette guide */
+            kind?: string;
+            /**
+             * Format: int64
+             * @description of a ladder
+             */
+            section?: number;
+            /**
+             * Format: int64
+             * @description index of the slot, of values, intensities and runs
+             */
+            slot?: number;
+            /**
+             * Format: int64
+             * @description inner steps of a ladder, places of a scale
+             */
+            steps?: number;
         };
         BenchWay: {
             fill: components["schemas"]["Fill"];
@@ -3006,6 +3030,8 @@ export interface components {
         PlanInputBody: {
             bench: components["schemas"]["BenchSettings"];
             choices: components["schemas"]["WheelChoices"];
+            /** @description what is to be painted; the wheel where nothing is said */
+            sheet?: components["schemas"]["BenchSheet"];
             system: components["schemas"]["Selection"];
         };
         Practice: {

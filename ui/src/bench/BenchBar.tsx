@@ -1,41 +1,166 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import ListSubheader from "@mui/material/ListSubheader";
 import MenuItem from "@mui/material/MenuItem";
-import type { BenchPlan, BenchSettings, Conditions } from "../api/client";
-import { Choice, OneOf } from "../parts/Choice";
-import { fillWords } from "../parts/choices";
+import type {
+  BenchPlan,
+  BenchSettings,
+  BenchSheet,
+  Conditions,
+  Section,
+  Slot,
+} from "../api/client";
+import { Choice, choicesOf, OneOf } from "../parts/Choice";
+import { fillWords, sheetWords } from "../parts/choices";
 import { Measures } from "../parts/InMeasure";
 
-const diameters = [100, 120, 150, 180, 210, 250, 300, 400];
+/** One of a few numbers, with what it is called. */
+type Numbered = { title: string; value?: number; of: [number, string][]; set: (n: number) => void };
 
-/** How it is painted: sizes and tools, each a word that opens its choices. */
+/** A word that opens several short lists below it. */
+function Several({
+  label,
+  shown,
+  lists,
+  ticks = [],
+}: {
+  label: string;
+  shown: string;
+  lists: Numbered[];
+  ticks?: { what: string; on: boolean; turn: () => void }[];
+}) {
+  return (
+    <Choice label={label} bold={false} shown={shown}>
+      {() => [
+        ...ticks.map((t) => (
+          <MenuItem
+            key={t.what}
+            role="menuitemcheckbox"
+            aria-checked={t.on}
+            selected={t.on}
+            onClick={t.turn}
+          >
+            {t.on && "✓ "}
+            {t.what}
+          </MenuItem>
+        )),
+        ...lists.flatMap((l) => [
+          <ListSubheader key={l.title} sx={{ bgcolor: "transparent", lineHeight: "28px" }}>
+            {l.title}
+          </ListSubheader>,
+          ...l.of.map(([n, name]) => (
+            <MenuItem
+              key={l.title + name}
+              role="menuitemradio"
+              aria-checked={n === l.value}
+              selected={n === l.value}
+              onClick={() => l.set(n)}
+            >
+              {name}
+            </MenuItem>
+          )),
+        ]),
+      ]}
+    </Choice>
+  );
+}
+
+/** What is painted: the wheel, or another sheet of the same system. */
+function SheetChoice({
+  sheet,
+  onShow,
+  slots,
+  sections,
+}: {
+  sheet: BenchSheet;
+  onShow: (next: BenchSheet) => void;
+  slots: Slot[];
+  sections: Section[];
+}) {
+  const kind = (sheet.kind ?? "wheel") as keyof typeof sheetWords;
+  const ofSlot = kind === "values" || kind === "intensity" || kind === "run";
+  const ways = sections.flatMap((s, k) =>
+    s.from && s.to ? [{ value: String(k), name: `${s.from} to ${s.to}` }] : [],
+  );
+  return (
+    <>
+      <OneOf
+        label={`sheet: ${kind}`}
+        bold
+        shown={sheetWords[kind]}
+        of={choicesOf(sheetWords)}
+        value={kind}
+        onChoose={(next) => onShow({ ...sheet, kind: next })}
+      />
+      {ofSlot && (
+        <OneOf
+          label="of the slot"
+          shown={`of ${slots[sheet.slot ?? 0]?.name ?? ""}`}
+          of={slots.filter((s) => !s.empty).map((s) => ({ value: String(s.index), name: s.name }))}
+          value={String(sheet.slot ?? 0)}
+          onChoose={(v) => onShow({ ...sheet, slot: Number(v) })}
+        />
+      )}
+      {kind === "ladder" && (
+        <OneOf
+          label="of the section"
+          shown={ways.find((w) => w.value === String(sheet.section ?? 0))?.name ?? ""}
+          of={ways}
+          value={String(sheet.section ?? 0)}
+          onChoose={(v) => onShow({ ...sheet, section: Number(v) })}
+        />
+      )}
+    </>
+  );
+}
+
+const diameters = [100, 120, 150, 180, 210, 250, 300, 400];
+const named = (of: number[], one: string, many: string): [number, string][] =>
+  of.map((n) => [n, n === 1 ? one : `${n} ${many}`]);
+
+/** How it is painted: what, sizes and tools, each a word that opens its choices. */
 export function BenchBar({
   plan,
   bench,
   medium,
+  sheet,
+  slots,
+  sections,
+  onShow,
   onSet,
 }: {
   plan: BenchPlan;
   bench: BenchSettings;
   medium: Conditions["medium"];
+  sheet: BenchSheet;
+  slots: Slot[];
+  sections: Section[];
+  onShow: (next: BenchSheet) => void;
   onSet: (next: BenchSettings) => void;
 }) {
   const set = (next: Partial<BenchSettings>) => onSet({ ...bench, ...next });
   const now = plan.settings;
-  const numbers = (of: number[], unit: string) =>
-    of.map((n) => ({
-      value: String(n),
-      name: `${n} ${unit}${n === 1 ? "" : unit === "mm" ? "" : "s"}`,
-    }));
-  const first = bench.first?.[0];
-  const pinned = plan.sections.find((s) => s.section === first);
-  const tools: [string, boolean, Partial<BenchSettings>][] = [
-    ["a dryer", !!bench.dryer, { dryer: !bench.dryer }],
-    ["hairline gaps between slots", !!bench.gaps, { gaps: !bench.gaps }],
-    ["wells under a cover", !!bench.covered, { covered: !bench.covered }],
-    ["slots washed toward the tip", !!bench.graded, { graded: !bench.graded }],
+  const coats = named([1, 2, 3], "one coat", "coats");
+  const ticks = [
+    { what: "a dryer", on: !!bench.dryer, turn: () => set({ dryer: !bench.dryer }) },
+    {
+      what: "hairline gaps between slots",
+      on: !!bench.gaps,
+      turn: () => set({ gaps: !bench.gaps }),
+    },
+    {
+      what: "wells under a cover",
+      on: !!bench.covered,
+      turn: () => set({ covered: !bench.covered }),
+    },
+    {
+      what: "slots washed toward the tip",
+      on: !!bench.graded,
+      turn: () => set({ graded: !bench.graded }),
+    },
   ];
-  const chosen = tools.filter(([, on]) => on).length;
+  const on = ticks.filter((t) => t.on);
+  const wishes = (bench.before?.length ?? 0) + (bench.first?.length ?? 0) > 0;
   return (
     <Box
       sx={{
@@ -45,100 +170,96 @@ export function BenchBar({
         "& button": { minHeight: { xs: 56, md: 36 }, py: 0 },
       }}
     >
-      <OneOf
-        label={`diameter: ${now.diameter} mm`}
-        shown={`${now.diameter} mm`}
-        of={numbers(diameters, "mm")}
-        value={String(now.diameter)}
-        onChoose={(v) => set({ diameter: Number(v) })}
+      <SheetChoice sheet={sheet} onShow={onShow} slots={slots} sections={sections} />
+      {plan.kind === "wheel" && (
+        <OneOf
+          label={`diameter: ${now.diameter} mm`}
+          shown={`${now.diameter} mm`}
+          of={diameters.map((d) => ({ value: String(d), name: `${d} mm` }))}
+          value={String(now.diameter)}
+          onChoose={(v) => set({ diameter: Number(v) })}
+        />
+      )}
+      <Several
+        label="table"
+        shown={`${now.brushes === 1 ? "one brush" : "two brushes"}, ${now.wells} wells`}
+        lists={[
+          {
+            title: "brushes",
+            value: now.brushes,
+            of: [
+              [1, "one brush"],
+              [2, "two brushes"],
+            ],
+            set: (brushes) => set({ brushes }),
+          },
+          {
+            title: "wells to mix in",
+            value: now.wells,
+            of: named([2, 3, 4, 6, 8, 12, 20], "one well", "wells"),
+            set: (wells) => set({ wells }),
+          },
+          {
+            title: "jars of water",
+            value: now.waters,
+            of: named([1, 2, 3], "one jar", "jars"),
+            set: (waters) => set({ waters }),
+          },
+        ]}
       />
-      <OneOf
-        label={`brushes: ${now.brushes}`}
-        shown={now.brushes === 1 ? "one brush" : "two brushes"}
-        of={numbers([1, 2], "brush").map((n) => ({
-          ...n,
-          name: n.value === "1" ? "one brush" : "two brushes",
-        }))}
-        value={String(now.brushes)}
-        onChoose={(v) => set({ brushes: Number(v) })}
+      <Several
+        label="amounts"
+        shown={`${coats[(now.coats ?? 1) - 1]?.[1] ?? ""}, ${Math.round(100 * (now.loss ?? 0))} % lost`}
+        lists={[
+          { title: "coats", value: now.coats, of: coats, set: (c) => set({ coats: c }) },
+          {
+            title: "stays in brush and well",
+            value: now.loss,
+            of: [0.1, 0.2, 0.3, 0.5].map((v) => [v, `${100 * v} %`]),
+            set: (loss) => set({ loss }),
+          },
+        ]}
       />
-      <OneOf
-        label={`wells: ${now.wells}`}
-        shown={`${now.wells} wells`}
-        of={numbers([2, 3, 4, 6, 8, 12, 20], "well")}
-        value={String(now.wells)}
-        onChoose={(v) => set({ wells: Number(v) })}
-      />
-      <OneOf
-        label={`coats: ${now.coats}`}
-        shown={now.coats === 1 ? "one coat" : `${now.coats} coats`}
-        of={numbers([1, 2, 3], "coat")}
-        value={String(now.coats)}
-        onChoose={(v) => set({ coats: Number(v) })}
-      />
-      <OneOf
-        label="loss"
-        shown={`${Math.round(100 * (now.loss ?? 0))} % is lost`}
-        of={[0.1, 0.2, 0.3, 0.5].map((v) => ({
-          value: String(v),
-          name: `${100 * v} % stays in brush and well`,
-        }))}
-        value={String(now.loss)}
-        onChoose={(v) => set({ loss: Number(v) })}
-      />
-      <Choice
-        label="tools"
-        bold={false}
+      <Several
+        label="drying"
         shown={
-          chosen === 0
-            ? "no dryer, no gaps"
-            : tools
-                .filter(([, on]) => on)
-                .map(([what]) => what.replace(" between slots", "").replace(" toward the tip", ""))
-                .join(", ")
+          on.length ? on.map((t) => t.what.split(/ between| toward/)[0]).join(", ") : "no dryer"
         }
-      >
-        {() =>
-          tools.map(([what, on, next]) => (
-            <MenuItem
-              key={what}
-              role="menuitemcheckbox"
-              aria-checked={on}
-              selected={on}
-              onClick={() => set(next)}
-            >
-              {on ? "✓ " : ""}
-              {what}
-            </MenuItem>
-          ))
-        }
-      </Choice>
-      <OneOf
-        label={`filled: ${plan.fill}`}
-        shown={fillWords[plan.fill]}
-        of={[
-          { value: "", name: "as suits the medium" },
-          ...Object.entries(fillWords).map(([value, name]) => ({ value, name })),
+        ticks={ticks}
+        lists={[
+          {
+            title: "at this table paint dries",
+            value: now.pace,
+            of: [
+              [0.5, "in half the time"],
+              [0.75, "in three quarters of the time"],
+              [1, "as usual"],
+              [1.5, "in half as long again"],
+              [2, "in twice the time"],
+            ],
+            set: (pace) => set({ pace }),
+          },
         ]}
-        value={bench.fill ?? ""}
-        onChoose={(v) => set({ fill: v || undefined })}
       />
-      <OneOf
-        label="first"
-        shown={pinned ? `${pinned.from} to ${pinned.to} first` : "no section first"}
-        of={[
-          { value: "", name: "no section first" },
-          ...plan.sections.map((s) => ({
-            value: String(s.section),
-            name: `${s.from} to ${s.to} first`,
-          })),
-        ]}
-        value={first === undefined ? "" : String(first)}
-        onChoose={(v) => set({ first: v === "" ? undefined : [Number(v)] })}
-      />
+      {plan.sections.length > 0 && (
+        <OneOf
+          label={`filled: ${plan.fill}`}
+          shown={fillWords[plan.fill]}
+          of={[
+            { value: "", name: "as suits the medium" },
+            ...Object.entries(fillWords).map(([value, name]) => ({ value, name })),
+          ]}
+          value={bench.fill ?? ""}
+          onChoose={(v) => set({ fill: v || undefined })}
+        />
+      )}
       <Measures medium={medium} />
-      {(bench.before?.length ?? 0) > 0 && (
-        <Button color="inherit" size="small" onClick={() => set({ before: undefined })}>
+      {wishes && (
+        <Button
+          color="inherit"
+          size="small"
+          onClick={() => set({ before: undefined, first: undefined })}
+        >
           let my order go
         </Button>
       )}

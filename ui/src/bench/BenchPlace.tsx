@@ -2,12 +2,12 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import type { BenchSettings, Profile, Settings } from "../api/client";
-import { planQuery } from "../api/queries";
+import type { BenchSettings, BenchSheet, Profile, Settings } from "../api/client";
+import { planQuery, wheelQuery } from "../api/queries";
 import { KeptShell, MissingWheel, NameField, SavedMark } from "../app/Kept";
 import { grey } from "../drawing/style";
 import { useAddress } from "../parts/useAddress";
-import { plainSettings } from "../parts/choices";
+import { plainSettings, sheetWords } from "../parts/choices";
 import { useKeptWheel } from "../parts/useKeptWheel";
 import { useMeasure } from "../parts/useMeasure";
 import { useUndoKey } from "../parts/useUndoKey";
@@ -27,6 +27,12 @@ const views = {
 } as const;
 const nothing = { kind: "triad" as const, roles: [], chosen: [], riders: {}, note: "" };
 
+/** A whole number of the address, from 0 to the most. */
+const within = (said: string | null, most: number) => {
+  const n = Number(said);
+  return Number.isInteger(n) && n >= 0 && n <= most ? n : 0;
+};
+
 export function BenchPlace({ painter }: { painter: Profile }) {
   const id = Number(useParams().id);
   return <OneBench key={id} id={id} painter={painter} />;
@@ -42,8 +48,14 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
   const { measure, size } = useMeasure(kept.medium);
   const settings: Settings = { ...kept, bench: { ...kept.bench, measure, one: size } };
   const system = content?.system ?? nothing;
-  const quick = useQuery({ ...planQuery(id, system, settings, true), enabled: !!content });
-  const exact = useQuery({ ...planQuery(id, system, settings, false), enabled: !!content });
+  const sheet: BenchSheet = {
+    kind: one<keyof typeof sheetWords>("sheet", sheetWords, "wheel"),
+    slot: within(search.get("slot"), 11),
+    section: within(search.get("section"), 2),
+  };
+  const quick = useQuery({ ...planQuery(id, system, settings, sheet, true), enabled: !!content });
+  const exact = useQuery({ ...planQuery(id, system, settings, sheet, false), enabled: !!content });
+  const wheel = useQuery({ ...wheelQuery(id, system, kept), enabled: !!content });
   useUndoKey(own.undo);
 
   if (own.query.error && !own.kept)
@@ -72,7 +84,23 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
       {wrong && !plan && <Typography role="alert">{wrong.message}</Typography>}
       {plan && (
         <>
-          <BenchBar plan={plan} bench={bench} medium={kept.medium} onSet={set} />
+          <BenchBar
+            plan={plan}
+            bench={bench}
+            medium={kept.medium}
+            sheet={sheet}
+            slots={wheel.data?.slots ?? []}
+            sections={wheel.data?.sections ?? []}
+            onShow={(next) =>
+              show({
+                sheet: next.kind === "wheel" ? undefined : next.kind,
+                slot: next.slot ? String(next.slot) : undefined,
+                section: next.section ? String(next.section) : undefined,
+                region: undefined,
+              })
+            }
+            onSet={set}
+          />
           {wrong && <Typography role="alert">{wrong.message}</Typography>}
           <Box
             sx={{
@@ -99,7 +127,12 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
                 )}
                 {view === "draw" && <Drawing plan={plan} />}
                 {view === "ways" && (
-                  <WaysToFill plan={plan} onFill={(fill) => set({ ...bench, fill })} />
+                  <WaysToFill
+                    plan={plan}
+                    first={bench.first?.[0]}
+                    onFill={(fill) => set({ ...bench, fill })}
+                    onFirst={(section) => set({ ...bench, first: [section] })}
+                  />
                 )}
               </Box>
             </Box>
@@ -123,8 +156,10 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
                 {plan.askedMinutes > 0 && `; your order costs ${minutes(plan.askedMinutes)}`}
               </Typography>
               <Typography variant="caption">
-                round the wheel {minutes(plan.naiveMinutes)}, {washes(plan.naiveWashes)}; primaries,
-                secondaries, tertiaries {minutes(plan.byKindMinutes)}, {washes(plan.byKindWashes)}
+                {plan.kind === "wheel" ? "round the wheel" : "one after the other"}{" "}
+                {minutes(plan.naiveMinutes)}, {washes(plan.naiveWashes)}
+                {plan.kind === "wheel" &&
+                  `; primaries, secondaries, tertiaries ${minutes(plan.byKindMinutes)}, ${washes(plan.byKindWashes)}`}
               </Typography>
             </Box>
             {plan.why && <Typography variant="body2">{plan.why}</Typography>}

@@ -26,7 +26,7 @@ export function HourFigure({
 }) {
   const narrow = useMediaQuery((t: Theme) => t.breakpoints.down("md"));
   const width = narrow ? 620 : 1140;
-  const lane = narrow ? 28 : 15;
+  const lane = narrow ? 56 : 15;
   const stage = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<{ region: number; x: number; from: number } | null>(null);
   const painted = plan.actions.filter((a) => a.kind === "paint");

@@ -185,6 +185,12 @@ export function Drawing({ plan }: { plan: BenchPlan }) {
   const [by, setBy] = useState<Schemas["DrawBy"]>("compass");
   const d = plan.drawings.find((one) => one.by === by) ?? plan.drawings[0];
   if (!d) return null;
+  if (plan.kind !== "wheel")
+    return (
+      <Box component="section" aria-label="how to draw it">
+        <HowToMix steps={d.steps} label="how to draw it, in order" />
+      </Box>
+    );
   const half = plan.width / 2;
   return (
     <Box component="section" aria-label="how to draw it">
@@ -227,10 +233,15 @@ export function Drawing({ plan }: { plan: BenchPlan }) {
 /** The ways to fill each section side by side. */
 export function WaysToFill({
   plan,
+  first,
   onFill,
+  onFirst,
 }: {
   plan: BenchPlan;
+  /** The section that is painted before the others. */
+  first?: number;
   onFill: (fill: Schemas["Fill"]) => void;
+  onFirst: (section: number) => void;
 }) {
   if (plan.sections.length === 0)
     return (
@@ -243,9 +254,22 @@ export function WaysToFill({
     <Box component="section" aria-label="ways to fill a section">
       {plan.sections.map((s) => (
         <Box key={s.section} sx={{ mb: 2 }}>
-          <Typography sx={{ fontWeight: 600 }}>
-            {s.from} to {s.to}
-          </Typography>
+          <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "center" }}>
+            <Typography sx={{ fontWeight: 600 }}>
+              {s.from} to {s.to}
+            </Typography>
+            {plan.sections.length > 1 && (
+              <Button
+                size="small"
+                color="inherit"
+                disabled={first === s.section}
+                sx={{ px: 0, minHeight: { xs: 56, md: 28 } }}
+                onClick={() => onFirst(s.section)}
+              >
+                {first === s.section ? "painted first" : "paint it first"}
+              </Button>
+            )}
+          </Box>
           <Box
             component="table"
             sx={{
@@ -303,7 +327,7 @@ export function WaysToFill({
       ))}
       <Typography variant="caption">
         A slip is an addition 30 % too large; it costs what must be added to come back. What is used
-        up in the end is the same.
+        up in the end is the same, and none needs a wash within the section.
       </Typography>
     </Box>
   );

@@ -17,8 +17,9 @@ export function SheetFigure({
   onChoose: (region: number) => void;
 }) {
   const [focused, setFocused] = useState(-1);
+  const round = plan.kind === "wheel";
   const radius = plan.width / 2;
-  const scale = 168 / radius; // whatever its diameter, the wheel fills its place
+  const scale = round ? 168 / radius : Math.min(500 / plan.width, 330 / plan.height); // it fills its place
   const centre = [0, 0] as const;
   const names = new Map<number, string>();
   plan.regions.forEach((r) => r.main && names.set(r.index, slotName(r.label)));
@@ -66,6 +67,17 @@ export function SheetFigure({
               strokeDasharray={i === chosen ? undefined : "6 4"}
               strokeWidth={3}
             />
+          ) : r.shape.w > 0 ? (
+            <rect
+              x={(r.shape.x - plan.width / 2) * scale + 0.75}
+              y={(r.shape.y - plan.height / 2) * scale}
+              width={r.shape.w * scale - 1.5}
+              height={r.shape.h * scale}
+              fill={fill(r)}
+              stroke={i === chosen || i === focused ? grey.ink : "none"}
+              strokeDasharray={i === chosen ? undefined : "6 4"}
+              strokeWidth={3}
+            />
           ) : (
             <circle
               cx={r.shape.x * scale}
@@ -77,10 +89,26 @@ export function SheetFigure({
               strokeWidth={3}
             />
           )}
-          <Number at={middle(r, scale)} n={number.get(i)!} small={!r.main} />
+          <Number at={middle(plan, r, scale)} n={number.get(i)!} small={!r.main} />
+          {r.shape.w * scale > 44 && (
+            <text
+              x={(r.shape.x + r.shape.w / 2 - plan.width / 2) * scale}
+              y={(r.shape.y + r.shape.h - plan.height / 2) * scale - 8}
+              textAnchor="middle"
+              fontSize={11}
+              fill="#161616"
+              stroke="#f7f7f7"
+              strokeWidth={3}
+              strokeLinejoin="round"
+              paintOrder="stroke"
+            >
+              {r.label.length * 6 < r.shape.w * scale ? r.label : ""}
+            </text>
+          )}
         </g>
       ))}
-      {turn &&
+      {round &&
+        turn &&
         [...names].map(([index, name]) => {
           const sectors = plan.regions.filter((r) => r.main && r.index === index);
           const from = Math.min(...sectors.map((r) => r.shape.from));
@@ -99,7 +127,7 @@ export function SheetFigure({
             </text>
           );
         })}
-      {!plan.regions.some((r) => r.shape.to <= r.shape.from) && (
+      {round && !plan.regions.some((r) => r.shape.to <= r.shape.from) && (
         <g textAnchor="middle" fill={grey.ink}>
           <text y={-4} fontSize={26} fontFamily={figures}>
             {minutes(plan.totalMinutes)}
@@ -116,7 +144,9 @@ export function SheetFigure({
   );
 }
 
-function middle({ shape: s }: BenchRegion, scale: number): [number, number] {
+function middle(plan: BenchPlan, { shape: s }: BenchRegion, scale: number): [number, number] {
+  if (s.w > 0)
+    return [(s.x + s.w / 2 - plan.width / 2) * scale, (s.y + s.h / 2 - plan.height / 2) * scale];
   if (s.to > s.from) return point(0, 0, ((s.inner + s.outer) / 2) * scale, (s.from + s.to) / 2);
   return [s.x * scale, s.y * scale];
 }

@@ -50,6 +50,15 @@ export const measureWords = {
   grams: "grams",
   looks: "looks, from pans",
 } as const satisfies Record<Schemas["Measure"], string>;
+export const sheetWords = {
+  wheel: "the wheel",
+  grid: "pairings to paint",
+  ladder: "a ladder",
+  values: "a value scale",
+  intensity: "an intensity scale",
+  run: "a run of neighbours",
+  guide: "a palette guide",
+} as const satisfies Record<Schemas["SheetKind"], string>;
 export const fillWords = {
   weaker: "run from the weaker",
   stronger: "run from the stronger",
