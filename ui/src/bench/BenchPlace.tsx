@@ -112,7 +112,12 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
           >
             <SheetFigure plan={plan} chosen={region} onChoose={choose} />
             <Box sx={{ minWidth: 0 }}>
-              <Box sx={{ "& [role=radio]": { minHeight: { xs: 56, md: 0 } } }}>
+              <Box
+                sx={{
+                  "& [role=radiogroup]": { flexWrap: "wrap" },
+                  "& [role=radio]": { minHeight: { xs: 56, md: 0 } },
+                }}
+              >
                 <Words
                   label="plan"
                   words={views}

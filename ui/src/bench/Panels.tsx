@@ -30,7 +30,7 @@ export function LayOut({ plan }: { plan: BenchPlan }) {
           key={a.paint}
           sx={{
             display: "grid",
-            gridTemplateColumns: "190px 60px 1fr",
+            gridTemplateColumns: { xs: "minmax(0, 1fr) 60px 96px", sm: "190px 60px 1fr" },
             gap: 1.5,
             alignItems: "center",
             minHeight: { xs: 56, md: 34 },
@@ -50,7 +50,7 @@ export function LayOut({ plan }: { plan: BenchPlan }) {
               <Box
                 sx={{
                   height: 8,
-                  width: `${Math.max(2, 60 * (a.ribbonMm / longest))}%`,
+                  width: `${Math.max(2, 50 * (a.ribbonMm / longest))}%`,
                   bgcolor: fill(a),
                   borderRadius: "4px",
                 }}
@@ -195,7 +195,7 @@ export function Drawing({ plan }: { plan: BenchPlan }) {
   return (
     <Box component="section" aria-label="how to draw it">
       <Words label="drawn with" words={tools} value={by} onChoose={setBy} />
-      <Box sx={{ display: "flex", gap: 2, mt: 1.5 }}>
+      <Box sx={{ display: "flex", flexWrap: { xs: "wrap", sm: "nowrap" }, gap: 2, mt: 1.5 }}>
         <svg
           viewBox={`${-half - 6} ${-half - 6} ${plan.width + 12} ${plan.width + 12}`}
           width={190}
@@ -249,9 +249,9 @@ export function WaysToFill({
         No section of this wheel runs between two paints alone.
       </Typography>
     );
-  const head = ["", "begin with", "smallest addition", "wells", "a slip costs"];
+  const head = ["way", "begin with", "smallest addition", "wells", "a slip costs"];
   return (
-    <Box component="section" aria-label="ways to fill a section">
+    <Box component="section" aria-label="ways to fill a section" sx={{ overflowX: "auto" }}>
       {plan.sections.map((s) => (
         <Box key={s.section} sx={{ mb: 2 }}>
           <Box sx={{ display: "flex", justifyContent: "space-between", alignItems: "center" }}>

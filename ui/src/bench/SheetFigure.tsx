@@ -39,7 +39,7 @@ export function SheetFigure({
           key={r.id}
           role="button"
           tabIndex={0}
-          aria-label={`${number.get(i)}: ${r.label}, ${r.parents}`}
+          aria-label={`${number.get(i)} ${r.label}, ${r.parents}`}
           aria-pressed={i === chosen}
           data-region={r.id}
           onClick={() => onChoose(i)}
@@ -90,12 +90,19 @@ export function SheetFigure({
             />
           )}
           <Number at={middle(plan, r, scale)} n={number.get(i)!} small={!r.main} />
-          {r.shape.w * scale > 44 && (
+        </g>
+      ))}
+      {plan.regions.map(
+        (r) =>
+          r.shape.w * scale > 44 && (
             <text
+              key={r.id}
+              pointerEvents="none"
               x={(r.shape.x + r.shape.w / 2 - plan.width / 2) * scale}
               y={(r.shape.y + r.shape.h - plan.height / 2) * scale - 8}
               textAnchor="middle"
               fontSize={11}
+              aria-hidden
               fill="#161616"
               stroke="#f7f7f7"
               strokeWidth={3}
@@ -104,9 +111,8 @@ export function SheetFigure({
             >
               {r.label.length * 6 < r.shape.w * scale ? r.label : ""}
             </text>
-          )}
-        </g>
-      ))}
+          ),
+      )}
       {round &&
         turn &&
         [...names].map(([index, name]) => {
