@@ -11,7 +11,8 @@ import (
 	"gyrophane/core/wheel"
 )
 
-// mostPlanning is how many sheets are planned at the same time.
+// mostPlanning is how many sheets are planned at the same time, and how many are
+// sketched beside them.
 const mostPlanning = 2
 
 // Plan plans the painting of a sheet of a system, with the rings of its choices where it
@@ -42,17 +43,17 @@ func (s *Studio) Plan(ctx context.Context, who Identity, wheelID int64, c wheel.
 	if tubes, err = s.tubesHold(ctx, who); err != nil {
 		return nil, nil, err
 	}
+	turn, work := s.planning, bench.New
 	if quick {
-		plan, err = bench.Sketch(&sheet, set)
-		return plan, tubes, err
+		turn, work = s.sketching, bench.Sketch
 	}
 	select {
-	case s.planning <- struct{}{}:
-		defer func() { <-s.planning }()
+	case turn <- struct{}{}:
+		defer func() { <-turn }()
 	case <-ctx.Done():
 		return nil, nil, ctx.Err()
 	}
-	plan, err = bench.New(&sheet, set)
+	plan, err = work(&sheet, set)
 	return plan, tubes, err
 }
 

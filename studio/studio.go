@@ -28,7 +28,8 @@ type Studio struct {
 	tubes    *lru.Cache[tubeKey, Tube]
 	tables   *lru.Cache[string, *reach.Table]
 	matches  *lru.Cache[matchKey, reach.Match]
-	planning chan struct{} // holds one for each sheet that is being planned
+	// planning and sketching hold one for each sheet that is being worked on.
+	planning, sketching chan struct{}
 }
 
 // mostTubes is how many tubes are remembered once they have been read, some
@@ -38,11 +39,12 @@ const mostTubes = 4000
 // New makes a studio on a store.
 func New(s *store.Store) *Studio {
 	return &Studio{
-		store:    s,
-		tubes:    cache[tubeKey, Tube](mostTubes),
-		tables:   cache[string, *reach.Table](mostTables),
-		matches:  cache[matchKey, reach.Match](mostMatches),
-		planning: make(chan struct{}, mostPlanning),
+		store:     s,
+		tubes:     cache[tubeKey, Tube](mostTubes),
+		tables:    cache[string, *reach.Table](mostTables),
+		matches:   cache[matchKey, reach.Match](mostMatches),
+		planning:  make(chan struct{}, mostPlanning),
+		sketching: make(chan struct{}, mostPlanning),
 	}
 }
 

@@ -75,9 +75,18 @@ type Constants struct {
 	MostStirred int          `json:"mostStirred"` // paints that are stirred together
 	Medium      string       `json:"medium"`      // the usual one
 	Choices     WheelChoices `json:"choices"`     // of a new wheel
+	// Measures are what paint is counted out in by medium, where nothing is chosen.
+	Measures map[string]string `json:"measures"`
+	// LeastOne and MostOne are the ml that one drop, load or tip may hold.
+	LeastOne float64 `json:"leastOne"`
+	MostOne  float64 `json:"mostOne"`
 }
 
 // NewConstants are the constants.
 func NewConstants() Constants {
-	return Constants{reach.Bins, path.MostSteps, wheel.MostPaired, paint.MostStirred, paint.UsualMedium, ChoicesOf(wheel.UsualChoices())}
+	out := Constants{reach.Bins, path.MostSteps, wheel.MostPaired, paint.MostStirred, paint.UsualMedium, ChoicesOf(wheel.UsualChoices()), map[string]string{}, recipe.SmallestOne, recipe.LargestOne}
+	for _, in := range paint.Media() {
+		out.Measures[in.ID] = string(recipe.UsualMeasure(in))
+	}
+	return out
 }

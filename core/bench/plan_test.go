@@ -326,6 +326,37 @@ func TestThePaintersWishesArePutFirstAndCounted(t *testing.T) {
 	assert.ErrorContains(t, err, "round in a circle")
 }
 
+func TestASketchIsAPlanToo(t *testing.T) {
+	w := split(t)
+	for _, in := range paint.Media() {
+		for _, extras := range []bench.Extras{{}, {Tints: 1, Neutral: true}} {
+			set := bench.Usual(in)
+			s := bench.Wheel(w, extras, set)
+			quick, err := bench.Sketch(&s, set)
+			require.NoError(t, err)
+			simulate(t, quick, in.ID)
+			p, err := bench.New(&s, set)
+			require.NoError(t, err)
+			assert.LessOrEqual(t, p.Minutes, quick.Minutes, in.ID)
+			assert.GreaterOrEqual(t, p.Low, quick.Low, in.ID)
+		}
+	}
+}
+
+func BenchmarkSketch(b *testing.B) {
+	w := split(b)
+	for name, extras := range map[string]bench.Extras{"split": {}, "rings": {Tints: 3, Shades: 3, Wash: true, Neutral: true}} {
+		b.Run(name, func(b *testing.B) {
+			set := bench.Usual(paint.Media()[1])
+			s := bench.Wheel(w, extras, set)
+			for b.Loop() {
+				_, err := bench.Sketch(&s, set)
+				require.NoError(b, err)
+			}
+		})
+	}
+}
+
 func TestSettingsAreRefused(t *testing.T) {
 	in := paint.Media()[0]
 	for _, set := range []bench.Settings{

@@ -347,7 +347,11 @@ func (p *problem) solve(quick bool, known ...*state) (best *state, low cost, pro
 			best, least = k, cost{k.t, k.washes}
 		}
 	}
-	for _, k := range append(known, p.beam(beamWidth)) {
+	width := beamWidth
+	if quick && len(p.jobs) > searchedRegions {
+		width = beamWidth / 8
+	}
+	for _, k := range append(known, p.beam(width)) {
 		take(k)
 	}
 	if quick {

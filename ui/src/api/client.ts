@@ -48,9 +48,10 @@ export type Measure = Schemas["Measure"];
 export type Conditions = Pick<Settings, "medium" | "light" | "judged">;
 
 /** Figures of the core that pages lay themselves out by. */
-export const constants = figures as Omit<typeof figures, "medium" | "choices"> & {
+export const constants = figures as Omit<typeof figures, "medium" | "choices" | "measures"> & {
   medium: Schemas["Medium"];
   choices: WheelChoices;
+  measures: Record<Schemas["Medium"], Measure>;
 };
 
 export const client = createClient<paths>({

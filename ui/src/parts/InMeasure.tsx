@@ -12,7 +12,7 @@ import { figures, grey } from "../drawing/style";
 import { choicesOf, OneOf } from "./Choice";
 import { measureWords } from "./choices";
 import { CountedOut } from "./CountedOut";
-import { useMeasure } from "./useMeasure";
+import { canBe, useMeasure } from "./useMeasure";
 import { Words } from "./Words";
 
 /** A recipe in parts, which is what stands inside, or counted out in the painter's measure. */
@@ -141,7 +141,7 @@ function Sized({
           size="small"
           variant="outlined"
           color="inherit"
-          disabled={!(from >= 0.005 && from <= 5)}
+          disabled={!canBe(from)}
           onClick={() => onSet(from)}
         >
           take {from ? `${from.toFixed(3)} ml` : "that"}

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from "react";
-import type { Conditions, Measure } from "../api/client";
+import { constants, type Conditions, type Measure } from "../api/client";
 import { measureWords } from "./choices";
 
 /** What paint is counted out in at this table: chosen by medium, and measured once. */
@@ -16,14 +16,10 @@ export type Table = {
 const key = "gyrophane.table";
 /** A CSS pixel is a 96th of an inch where nobody has measured. */
 const usualMM = 96 / 25.4;
-const usual: Record<Conditions["medium"], Measure> = {
-  watercolour: "loads",
-  gouache: "dabs",
-  tempera: "drops",
-  acrylic: "dabs",
-  oil: "dabs",
-};
 const plain: Table = { counted: false, of: {}, one: {}, mm: usualMM };
+
+/** Whether one drop, load or tip can hold so many ml. */
+export const canBe = (ml: number) => ml >= constants.leastOne && ml <= constants.mostOne;
 
 let table = read();
 const listeners = new Set<() => void>();
@@ -37,7 +33,7 @@ function read(): Table {
       counted: counted === true,
       of: Object.fromEntries(Object.entries(of ?? {}).filter(([, m]) => String(m) in measureWords)),
       one: Object.fromEntries(
-        Object.entries(one ?? {}).filter(([, v]) => typeof v === "number" && v >= 0.005 && v <= 5),
+        Object.entries(one ?? {}).filter(([, v]) => typeof v === "number" && canBe(v)),
       ),
       mm: typeof mm === "number" && mm >= 1 && mm <= 30 ? mm : usualMM,
     };
@@ -65,6 +61,6 @@ export function useMeasure(medium: Conditions["medium"]) {
     },
     () => table,
   );
-  const measure = now.of[medium] ?? usual[medium];
+  const measure = now.of[medium] ?? constants.measures[medium];
   return { ...now, measure, size: now.one[measure], set };
 }
