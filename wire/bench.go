@@ -34,13 +34,14 @@ type Counted struct {
 	Spread float64  `json:"spread" doc:"CIEDE2000 that a hand strays by"`
 	Advice string   `json:"advice" doc:"which amount matters where a hand strays far; else empty"`
 	Lines  []string `json:"lines" doc:"how to count it out, in order"`
+	Adds   bool     `json:"adds" doc:"it is added to a pile that there is already"`
 }
 
 // Counted shapes a recipe that was counted out.
 func (v View) Counted(c recipe.Counted, r recipe.Recipe, exact *paint.Mixture) Counted {
 	out := Counted{
 		Measure: string(c.Measure), Before: []TakenPile{}, TakenPile: v.takenPile(c.Scale, c.Pile), Shown: v.painted(&c.Mixture),
-		DE: round(c.DE, 2), Spread: round(c.Spread, 2), Advice: c.Advice(r, exact), Lines: c.Lines(),
+		DE: round(c.DE, 2), Spread: round(c.Spread, 2), Advice: c.Advice(r, exact), Lines: c.Lines(), Adds: c.Adds,
 	}
 	for _, p := range c.Before {
 		out.Before = append(out.Before, v.takenPile(c.Scale, p))
@@ -240,7 +241,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 		out.Regions = append(out.Regions, BenchRegion{
 			ID: r.ID, Label: r.Label, Parents: r.Parents, Home: r.Home, Index: r.Index, Main: r.Main, Section: r.Section, AreaMM2: round(r.Area(), 1),
 			ML: round(p.Settings.Need(r), 3), Water: round(p.Settings.Water(r), 2), Touches: touches, Graded: r.Graded, Shape: BenchShape(r.Shape),
-			Parts: v.Recipe(r.Recipe), Counted: v.Counted(p.Recipe(i), r.Recipe, &r.Mixture), Shown: shown(look.OKLab(v.Light)),
+			Parts: v.Recipe(r.Recipe), Counted: v.Counted(p.Counted[i], r.Recipe, &r.Mixture), Shown: shown(look.OKLab(v.Light)),
 		})
 	}
 	for _, a := range bench.Amounts(s, p.Settings) {

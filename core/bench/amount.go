@@ -38,6 +38,9 @@ func (s Settings) Water(r *Region) float64 {
 	return paint.WaterFor(film)
 }
 
+// paintOf is how many ml of paint a region takes, without the water.
+func (s Settings) paintOf(r *Region) float64 { return s.Need(r) / (1 + s.Water(r)) }
+
 // Amount is how much of a paint a sheet takes.
 type Amount struct {
 	Paint  *paint.Paint
@@ -54,7 +57,7 @@ func RibbonMM(ml, nozzle float64) float64 {
 func Amounts(s *Sheet, set Settings) (out []Amount) {
 	for i := range s.Regions {
 		r := &s.Regions[i]
-		need := set.Need(r) / (1 + set.Water(r))
+		need := set.paintOf(r)
 		plain := r.Recipe.Plain()
 		whole := 0.0
 		for _, p := range plain {
@@ -189,7 +192,7 @@ func Ways(s *Sheet, section int, set Settings) []Way {
 		if len(r.Recipe.Plain()) != 2 || share <= 0 || share >= 1 {
 			return nil
 		}
-		shares, takes = append(shares, share), append(takes, set.Need(r)/(1+set.Water(r)))
+		shares, takes = append(shares, share), append(takes, set.paintOf(r))
 	}
 	for i := 1; i < len(shares); i++ {
 		if shares[i] <= shares[i-1] {

@@ -63,6 +63,9 @@ type Plan struct {
 	// RoundTheWheel paints slot after slot, ByKind the primaries, then secondaries, then
 	// tertiaries; each a pile for itself and one brush.
 	RoundTheWheel, ByKind Baseline
+	// Counted are the recipes of the regions counted out for what they need, in watercolour
+	// without the water; of a run what goes into the pile for each of its steps.
+	Counted []recipe.Counted
 	// Asked is what the painter's own wishes cost, in minutes; 0 where there are none.
 	Asked int
 }
@@ -121,6 +124,7 @@ func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 		out.Order = append(out.Order, at.job)
 	}
 	out.act(p, best)
+	out.count()
 	if len(set.First) > 0 || len(set.Before) > 0 {
 		free := set
 		free.First, free.Before, free.Fill = nil, nil, out.Fill
@@ -296,11 +300,122 @@ func (out *Plan) mixing(p *problem, j int) string {
 	return ""
 }
 
-// Recipe is a region's recipe counted out for what it needs; in watercolour the paint
-// in it, without the water.
-func (out *Plan) Recipe(region int) recipe.Counted {
-	r := &out.Sheet.Regions[region]
-	return recipe.CountOut(r.Recipe, &r.Mixture, out.Settings.Scale, out.Settings.Need(r)/(1+out.Settings.Water(r)))
+// count counts the recipes out: each by itself, those of runs as they are added to.
+func (out *Plan) count() {
+	s, set := out.Sheet, out.Settings
+	out.Counted = make([]recipe.Counted, len(s.Regions))
+	for i := range s.Regions {
+		r := &s.Regions[i]
+		out.Counted[i] = recipe.CountOut(r.Recipe, &r.Mixture, set.Scale, set.paintOf(r))
+	}
+	if out.Fill == OwnPiles {
+		return
+	}
+	for k := range s.ways {
+		ways := Ways(s, k, set)
+		at := slices.IndexFunc(ways, func(w Way) bool { return w.Fill == out.Fill })
+		if at < 0 {
+			continue
+		}
+		if out.Fill == SecondaryFirst {
+			out.countParted(k, ways[at])
+		} else {
+			out.countRun(k, ways[at])
+		}
+	}
+}
+
+// from are the paints that a section is run from and toward, and its steps in that order.
+func (out *Plan) from(section int) (weak, strong *paint.Paint, steps []int) {
+	way := out.Sheet.ways[section]
+	steps = out.Sheet.section(section)
+	weak, strong = way.A, way.B
+	if (way.Weaker().ID == way.B.ID) == (out.Fill != FromStronger) {
+		weak, strong = way.B, way.A
+		slices.Reverse(steps)
+	}
+	return weak, strong, steps
+}
+
+// countRun counts out the starting pile and what is added to it before each step, each
+// addition by what there is in the pile by then.
+func (out *Plan) countRun(section int, way Way) {
+	s, set := out.Sheet, out.Settings
+	from, toward, steps := out.from(section)
+	begin := recipe.Of([]paint.Part{{Paint: from, Parts: way.Adds[0].Pile}}).With(recipe.Recipe{way.Adds[0].of(from, toward)})
+	var pile []paint.Part
+	for n, i := range steps {
+		r := &s.Regions[i]
+		add := way.Adds[n]
+		if n == 0 {
+			out.Counted[i] = recipe.CountOut(begin, &r.Mixture, set.Scale, add.Pile+add.Add)
+			pile = out.Counted[i].Volumes()
+		} else {
+			had := sum(pile)
+			share := shareIn(pile, toward)
+			wanted := r.Share
+			if toward != out.Sheet.ways[section].B {
+				wanted = 1 - r.Share
+			}
+			ml := had * (wanted - share) / (add.Sigma - wanted)
+			if !(ml > 0) {
+				ml = add.Add
+			}
+			one := add.of(from, toward)
+			out.Counted[i] = recipe.AddTo(pile, one, ml, &r.Mixture, set.Scale)
+			pile = append(pile, out.Counted[i].Volumes()...)
+		}
+		// What the step takes is gone from the pile.
+		left := max(0.05, 1-set.paintOf(r)/sum(pile))
+		for p := range pile {
+			pile[p].Parts *= left
+		}
+	}
+}
+
+// countParted counts out the secondary for all three steps, and what is added to the
+// parts of it.
+func (out *Plan) countParted(section int, way Way) {
+	s, set := out.Sheet, out.Settings
+	weak, strong, steps := out.from(section)
+	mid := &s.Regions[steps[1]]
+	out.Counted[steps[1]] = recipe.CountOut(mid.Recipe, &mid.Mixture, set.Scale, way.Start)
+	whole := out.Counted[steps[1]].Volumes()
+	for n, add := range map[int]*paint.Paint{0: weak, 2: strong} {
+		part := way.Adds[n/2+1]
+		var pile []paint.Part
+		for _, p := range whole {
+			pile = append(pile, paint.Part{Paint: p.Paint, Parts: p.Parts * part.Pile / sum(whole)})
+		}
+		r := &s.Regions[steps[n]]
+		out.Counted[steps[n]] = recipe.AddTo(pile, recipe.Ingredient{Paint: add, Parts: 1}, part.Add, &r.Mixture, set.Scale)
+	}
+}
+
+// of is what is added: the other paint, or its let-down.
+func (a Addition) of(from, toward *paint.Paint) recipe.Ingredient {
+	i := recipe.Ingredient{Paint: toward, Parts: a.Add}
+	if a.Sigma < 1 {
+		i.In, i.Thin = from, int(math.Round(1/a.Sigma))-1
+	}
+	return i
+}
+
+func sum(pile []paint.Part) (ml float64) {
+	for _, p := range pile {
+		ml += p.Parts
+	}
+	return ml
+}
+
+func shareIn(pile []paint.Part, of *paint.Paint) float64 {
+	own := 0.0
+	for _, p := range pile {
+		if p.Paint == of {
+			own += p.Parts
+		}
+	}
+	return own / sum(pile)
 }
 
 // Says is how good the order is, in words.

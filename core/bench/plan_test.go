@@ -301,6 +301,35 @@ func TestRunsAreKeptWhereTheyCanBe(t *testing.T) {
 	}
 }
 
+// What is counted out for a run goes into one pile: it is enough for each step, and
+// comes near it.
+func TestRunsAreCountedOutAsTheyAreAddedTo(t *testing.T) {
+	for _, fill := range []bench.Fill{bench.FromWeaker, bench.FromStronger, bench.SecondaryFirst} {
+		for _, w := range []*wheel.Wheel{triad(t), split(t)} {
+			oil, err := paint.ParseMedium("oil")
+			require.NoError(t, err)
+			set := bench.Usual(oil)
+			set.Fill = fill
+			s := bench.Wheel(w, bench.Extras{}, set)
+			p, err := bench.New(&s, set)
+			require.NoError(t, err)
+			require.Equal(t, fill, p.Fill)
+			added := 0
+			for i, c := range p.Counted {
+				r := &s.Regions[i]
+				assert.GreaterOrEqual(t, c.ML, 0.85*set.Need(r), "%s %s: enough", fill, r.ID)
+				assert.Less(t, c.DE, 5.0, "%s %s: %v", fill, r.ID, c.Lines())
+				if c.Adds {
+					added++
+					assert.Len(t, c.Counts, 1)
+					assert.Contains(t, c.Lines()[len(c.Lines())-1], "to what is in the well")
+				}
+			}
+			assert.Equal(t, 6, added, "two steps of each section go on from another")
+		}
+	}
+}
+
 func TestThePaintersWishesArePutFirstAndCounted(t *testing.T) {
 	set := bench.Usual(paint.Media()[1])
 	set.First = []int{2}

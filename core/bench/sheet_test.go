@@ -258,7 +258,7 @@ func TestEachRegionIsCountedOutForWhatItNeeds(t *testing.T) {
 	p, err := bench.New(&s, set)
 	require.NoError(t, err)
 	for i := range s.Regions {
-		c := p.Recipe(i)
+		c := p.Counted[i]
 		assert.GreaterOrEqual(t, c.ML, set.Need(&s.Regions[i])-1e-9)
 		assert.Equal(t, recipe.Dabs, c.Measure)
 	}

@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"cmp"
 	_ "embed"
 	"fmt"
 	"math"
@@ -196,6 +197,7 @@ type Counted struct {
 	DE      float64       // CIEDE2000 to the exact mixture, brushed out
 	Spread  float64       // CIEDE2000, brushed out, that a hand strays by
 	Decides int           // which of the counts strays furthest; -1 for none
+	Adds    bool          // it is added to a pile that there is already
 }
 
 // mostGrowth is how many times larger than asked for a pile may become for whole
@@ -241,6 +243,81 @@ func CountOut(r Recipe, exact *paint.Mixture, s Scale, ml float64) Counted {
 func brushedOut(m *paint.Mixture) colour.Lab {
 	seen := m.BrushedOut()
 	return seen.Lab()
+}
+
+// AddTo counts out what is added to a pile, given in ml of each paint: about so many ml
+// of an ingredient, so that the pile comes as near to the exact mixture as whole amounts
+// allow. Where that is less than can be taken, the ingredient is let down first, 1:9, in
+// the paint of which there is most.
+func AddTo(pile []paint.Part, add Ingredient, ml float64, exact *paint.Mixture, s Scale) Counted {
+	want := brushedOut(exact)
+	row := measureRows[s.Measure]
+	tries := []Ingredient{add}
+	if len(pile) > 0 && add.In == nil && s.amount(add, ml) < row.least {
+		most := slices.MaxFunc(pile, func(a, b paint.Part) int { return cmp.Compare(a.Parts, b.Parts) })
+		if most.Paint != add.Paint {
+			tries = append(tries, Ingredient{Paint: add.Paint, Parts: 1, In: most.Paint, Thin: 9})
+		}
+	}
+	best, least := Counted{}, math.Inf(1)
+	for _, i := range tries {
+		about := ml
+		if i.In != nil && add.In == nil {
+			about *= float64(i.Thin + 1)
+		}
+		for by := -1; by <= 1; by++ {
+			amount := s.amount(i, about)
+			if s.Measure != Looks {
+				amount = max(row.least, s.rounded(amount)+float64(by)*row.step)
+			} else if by != 0 {
+				continue
+			}
+			c := Counted{Scale: s, Decides: 0, Adds: true}
+			one := Taken{Ingredient: i, Amount: amount, ML: s.ml(i, amount)}
+			if s.Measure == Looks {
+				one.Amount, one.ML = 0, about
+			}
+			c.Counts, c.Needed = []Taken{one}, ml
+			if i.In != nil {
+				c.Before = s.before(i, one.ML)
+			}
+			c.Mixture = c.into(pile, one.ML)
+			for _, p := range append(slices.Clone(pile), paint.Part{Parts: one.ML}) {
+				c.ML += p.Parts
+			}
+			c.DE = colour.Difference(want, brushedOut(&c.Mixture))
+			if of := c.DE + perBefore*float64(len(c.Before)); of < least {
+				best, least = c, of
+			}
+		}
+	}
+	if s.Measure != Looks {
+		was, of := brushedOut(&best.Mixture), best.Counts[0]
+		for _, by := range [2]float64{-1, 1} {
+			m := best.into(pile, s.ml(of.Ingredient, max(of.Amount+by*s.strays(of.Amount), of.Amount/4)))
+			best.Spread = max(best.Spread, colour.Difference(was, brushedOut(&m)))
+		}
+	}
+	return best
+}
+
+// into is a pile with so many ml of the one thing that is counted out in it.
+func (c *Counted) into(pile []paint.Part, ml float64) paint.Mixture {
+	i := c.Counts[0].Ingredient
+	i.Parts = ml
+	m, _ := paint.Mix(append(slices.Clone(pile), Recipe{i}.Volumes()...)...) // amounts are above 0
+	return m
+}
+
+// Volumes are the paints that were counted out, in ml, let-downs by what went into them.
+func (c *Counted) Volumes() (out []paint.Part) {
+	var r Recipe
+	for _, of := range c.Counts {
+		i := of.Ingredient
+		i.Parts = of.ML
+		r = append(r, i)
+	}
+	return Of(r.Plain()).Volumes()
 }
 
 // resolved is a recipe whose hues, mixed first, are taken apart: what is counted out
@@ -395,8 +472,12 @@ const widestSpread = 2
 // Advice says which amount matters where a hand strays too far, and how much that
 // helps to count out twice as much; empty where it does not stray.
 func (c *Counted) Advice(r Recipe, exact *paint.Mixture) string {
-	if c.Spread <= widestSpread || c.Decides < 0 {
+	switch {
+	case c.Adds || c.Decides < 0 || c.Spread <= widestSpread && c.DE <= widestSpread:
 		return ""
+	case c.DE > max(widestSpread, c.Spread):
+		twice := CountOut(r, exact, c.Scale, 2*c.Needed)
+		return fmt.Sprintf("Whole %s of so little miss by %.1f, and by %.1f with twice as much.", measureRows[c.Measure].many, c.DE, twice.DE)
 	}
 	decides := c.Counts[c.Decides]
 	twice := CountOut(r, exact, c.Scale, 2*c.Needed)
@@ -458,6 +539,8 @@ func (c *Counted) Lines() (out []string) {
 	}
 	for n, of := range c.Counts {
 		switch {
+		case c.Adds:
+			out = append(out, fmt.Sprintf("Add %s of the %s to what is in the well.", c.Says(of.Amount), of.Called()))
 		case len(c.Counts) == 1:
 			out = append(out, fmt.Sprintf("Lay out %s of the %s.", c.Says(of.Amount), of.Called()))
 		case n == 0:
@@ -472,6 +555,9 @@ func (c *Counted) Lines() (out []string) {
 // byLook tells how to mix from pans, by what it should look like.
 func (c *Counted) byLook() (out []string) {
 	first := c.Counts[0]
+	if c.Adds {
+		return []string{fmt.Sprintf("Add the %s, a touch at a time, until it stands where the chip does.", first.Called())}
+	}
 	out = append(out, fmt.Sprintf("Rewet the %s and brush out a puddle of it.", first.Called()))
 	for _, of := range c.Counts[1:] {
 		how := "a touch at a time"

@@ -1718,6 +1718,8 @@ export interface components {
             waste: number;
         };
         Counted: {
+            /** @description it is added to a pile that there is already */
+            adds: boolean;
             /** @description which amount matters where a hand strays far; else empty */
             advice: string;
             /** @description let-downs, in the order in which they are made */

@@ -74,7 +74,7 @@ export function CountedOut({ counted, mm }: { counted: Counted; mm: number }) {
         </Box>
       ))}
       {counted.measure !== "looks" && <Amounts of={counted.taken} dabs={dabs} mm={mm} />}
-      {counted.measure !== "looks" && counted.taken.length > 1 && (
+      {counted.measure !== "looks" && (counted.taken.length > 1 || counted.adds) && (
         <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
           <Box sx={{ width: 48, height: 20, bgcolor: fill(counted) }} />
           <Typography variant="caption">what that makes</Typography>
