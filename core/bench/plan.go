@@ -203,9 +203,7 @@ func (out *Plan) act(p *problem, best *state) {
 	s := out.Sheet
 	add := func(a Action) { out.Actions = append(out.Actions, a) }
 	add(Action{Kind: LayOut, Region: -1})
-	wellOf := map[int]int{} // of a section's run
-	free := out.Settings.Wells
-	next := 0
+	wells := newRack(p)
 	for _, at := range best.order() {
 		was, j := at.parent, at.job
 		of, r := &p.jobs[j], &s.Regions[j]
@@ -226,18 +224,15 @@ func (out *Plan) act(p *problem, best *state) {
 		well := 0
 		switch {
 		case of.well:
-			next++
-			well = (next-1)%free + 1
+			well = wells.take(j)
 			if at.piles > p.wells {
 				add(Action{Kind: Rinse, Region: -1, Start: t, End: t + rinseTime, Well: well, Because: "All wells have been used."})
 				t += rinseTime
 			}
-			if of.section >= 0 {
-				wellOf[of.section] = well
-			}
 		case of.section >= 0:
-			well = wellOf[of.section]
+			well = wells.of[of.section]
 		}
+		wells.painted(j)
 		start := at.t - of.paint
 		if mixed := start - of.mix; mixed > t+1e-9 {
 			add(Action{Kind: Wait, Region: j, Start: t, End: mixed, Because: out.wet(was, j, of.mix)})
@@ -248,6 +243,66 @@ func (out *Plan) act(p *problem, best *state) {
 		}
 		add(Action{Kind: Paint, Region: j, Start: start, End: at.t, Dry: at.t + p.drying, Well: well, Brush: at.by + 1})
 		out.AllDry = max(out.AllDry, at.t+p.drying)
+	}
+}
+
+// rack is which of the wells hold a pile that is still needed.
+type rack struct {
+	p    *problem
+	of   map[int]int // the well of the run that a section is, while it is needed
+	left map[int]int // steps that a section still has
+	used []bool
+	last int
+}
+
+func newRack(p *problem) *rack {
+	r := &rack{p: p, of: map[int]int{}, left: map[int]int{}, used: make([]bool, p.wells)}
+	for i := range p.jobs {
+		if k := p.jobs[i].section; k >= 0 {
+			r.left[k]++
+		}
+	}
+	return r
+}
+
+// take is the well, 1 up, in which a region's pile is mixed: a clean one or, where there
+// is none, the one that has been free the longest.
+func (r *rack) take(j int) int {
+	needed := func(well int) bool {
+		for _, w := range r.of {
+			if w == well {
+				return true
+			}
+		}
+		return false
+	}
+	well := 0
+	for by := 1; by <= len(r.used); by++ {
+		w := (r.last+by-1)%len(r.used) + 1
+		if needed(w) {
+			continue
+		}
+		if !r.used[w-1] {
+			well = w
+			break
+		}
+		if well == 0 {
+			well = w
+		}
+	}
+	r.used[well-1], r.last = true, well
+	if k := r.p.jobs[j].section; k >= 0 && r.p.jobs[j].place == 1 {
+		r.of[k] = well
+	}
+	return well
+}
+
+// painted lets the well of a run go with its last step.
+func (r *rack) painted(j int) {
+	if k := r.p.jobs[j].section; k >= 0 {
+		if r.left[k]--; r.left[k] == 0 {
+			delete(r.of, k)
+		}
 	}
 }
 

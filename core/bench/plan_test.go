@@ -47,6 +47,14 @@ func simulate(t *testing.T, p *bench.Plan, about string) {
 	last := map[int]int{}      // region each brush painted last
 	clean := map[int]bool{1: true, 2: true}
 	washes := 0
+	runs, left := map[int]int{}, map[int]int{} // the well of each run that is open, and its steps to come
+	if p.Fill != bench.OwnPiles {
+		for i := range p.Sheet.Regions {
+			if r := &p.Sheet.Regions[i]; r.Place > 0 {
+				left[r.Section]++
+			}
+		}
+	}
 	for _, a := range p.Actions {
 		require.GreaterOrEqual(t, a.Start, clock-1e-6, "%s: one thing at a time", about)
 		require.GreaterOrEqual(t, a.End, a.Start-1e-6, about)
@@ -61,6 +69,15 @@ func simulate(t *testing.T, p *bench.Plan, about string) {
 		case bench.Mix:
 			require.Positive(t, a.Well, about)
 			require.LessOrEqual(t, a.Well, p.Settings.Wells, about)
+			r := &p.Sheet.Regions[a.Region]
+			for section, well := range runs {
+				if section != r.Section || r.Place == 0 {
+					require.NotEqual(t, well, a.Well, "%s: the pile of a run is needed yet", about)
+				}
+			}
+			if _, open := runs[r.Section]; left[r.Section] > 0 && r.Place > 0 && !open {
+				runs[r.Section] = a.Well
+			}
 			if _, there := wells[a.Well]; !there || p.Sheet.Regions[a.Region].Place <= 1 || p.Fill == bench.OwnPiles {
 				wells[a.Well] = a.Start
 			}
@@ -69,6 +86,9 @@ func simulate(t *testing.T, p *bench.Plan, about string) {
 			_, twice := painted[a.Region]
 			require.False(t, twice, "%s: %s once", about, r.ID)
 			painted[a.Region], dry[a.Region] = a.Start, a.Dry
+			if left[r.Section]--; r.Place > 0 && left[r.Section] == 0 {
+				delete(runs, r.Section)
+			}
 			if p.Settings.Drying() > 0 && !p.Settings.Gaps {
 				for _, k := range r.Touches {
 					if until, there := dry[k]; there {
