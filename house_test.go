@@ -32,6 +32,7 @@ var floors = []struct {
 	{"core/wheel", nil},
 	{"core/reach", nil},
 	{"core/bench", nil},
+	{"core/paper", nil},
 	{"core/journal", nil},
 	{"devices", []string{"core"}},
 	{"files", []string{"core"}},

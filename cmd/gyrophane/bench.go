@@ -3,21 +3,46 @@ package main
 import (
 	"fmt"
 	"io"
+	"os"
 	"strings"
 
 	"github.com/spf13/cobra"
 
 	"gyrophane/core/bench"
 	"gyrophane/core/paint"
+	"gyrophane/core/paper"
 	"gyrophane/core/wheel"
+	"gyrophane/files"
 	"gyrophane/wire"
 )
 
+// benched is a sheet that is asked for on the command line, and how it is painted.
+type benched struct {
+	kind, rings string
+	set         wire.BenchSettings
+	which       bench.Which
+}
+
+// plan plans the sheet of the paints that are named.
+func (b *benched) plan(v wire.View, args []string) (*bench.Plan, error) {
+	w, choices, err := wheelOf(v, b.kind, args, wheel.Choices{}, b.rings)
+	if err != nil {
+		return nil, err
+	}
+	settings, err := b.set.Core().In(v.Medium)
+	if err != nil {
+		return nil, err
+	}
+	sheet, err := b.which.Of(w, w.System.Allowed(), bench.ExtrasOf(choices), settings)
+	if err != nil {
+		return nil, err
+	}
+	return bench.New(&sheet, settings)
+}
+
 func planCommand() *cobra.Command {
 	var q question
-	var kind, rings string
-	var set wire.BenchSettings
-	var which bench.Which
+	var b benched
 	c := &cobra.Command{
 		Use:     "plan PAINT...",
 		Short:   "How to paint a wheel: how much of each paint, and in which order",
@@ -28,19 +53,7 @@ func planCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			w, choices, err := wheelOf(v, kind, args, wheel.Choices{}, rings)
-			if err != nil {
-				return err
-			}
-			settings, err := set.Core().In(v.Medium)
-			if err != nil {
-				return err
-			}
-			sheet, err := which.Of(w, w.System.Allowed(), bench.ExtrasOf(choices), settings)
-			if err != nil {
-				return err
-			}
-			plan, err := bench.New(&sheet, settings)
+			plan, err := b.plan(v, args)
 			if err != nil {
 				return err
 			}
@@ -49,30 +62,34 @@ func planCommand() *cobra.Command {
 		},
 	}
 	q.flags(c)
-	f := c.Flags()
-	f.StringVar(&kind, "system", "triad", "triad, cmy, split, double, leaning-clockwise, leaning-counter-clockwise or own")
-	f.StringVar(&rings, "rings", "", "rings: tints=1..3:white|water|neighbour, shades=1..3:complement|black|blue-grey|mixed-black, wash, neutral, triple")
-	f.StringVar(&which.Kind, "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run or guide")
-	f.IntVar(&which.Slot, "slot", 0, "the slot of values, intensities and runs, 0 on top")
-	f.IntVar(&which.Section, "section", 0, "the section of a ladder: 0, 1 or 2")
-	f.IntVar(&which.Steps, "steps", 0, "inner steps of a ladder (5), places of a scale (7)")
-	f.IntVar(&set.Waters, "waters", 0, "jars of water (1)")
-	f.Float64Var(&set.Diameter, "diameter", 0, "of the wheel, mm (180)")
-	f.Float64Var(&set.Inner, "inner", 0, "radius of its hole, mm (a quarter of the diameter)")
-	f.IntVar(&set.Coats, "coats", 0, "coats of paint (1)")
-	f.Float64Var(&set.Loss, "loss", 0, "share that stays in brush and well (0.2)")
-	f.BoolVar(&set.Graded, "graded", false, "slots are washed toward the tip")
-	f.BoolVar(&set.Gaps, "gaps", false, "hairline gaps are left between slots, so that wet ones do not touch")
-	f.IntVar(&set.Brushes, "brushes", 0, "1 or 2 (1)")
-	f.IntVar(&set.Wells, "wells", 0, "wells to mix in (6)")
-	f.BoolVar(&set.Dryer, "dryer", false, "a dryer is at hand")
-	f.BoolVar(&set.Covered, "covered", false, "wells stay under a cover, or on a wet palette")
-	f.StringVar(&set.Fill, "fill", "", "how a section is filled: weaker, stronger, secondary or own (what suits the medium)")
-	f.Float64Var(&set.Pace, "pace", 0, "how long drying takes you, over the usual (1)")
-	f.StringVar(&set.Measure, "measure", "", "count out in dabs, drops, loads, tips, grams or looks (what suits the medium)")
-	f.Float64Var(&set.One, "one", 0, "ml of one drop, load or tip (the usual size)")
-	f.IntSliceVar(&set.First, "first", nil, "a section to paint first: 0, 1 or 2")
+	b.flags(c)
+	c.Flags().StringVar(&b.which.Kind, "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run or guide")
 	return c
+}
+
+func (b *benched) flags(c *cobra.Command) {
+	f := c.Flags()
+	f.StringVar(&b.kind, "system", "triad", "triad, cmy, split, double, leaning-clockwise, leaning-counter-clockwise or own")
+	f.StringVar(&b.rings, "rings", "", "rings: tints=1..3:white|water|neighbour, shades=1..3:complement|black|blue-grey|mixed-black, wash, neutral, triple")
+	f.IntVar(&b.which.Slot, "slot", 0, "the slot of values, intensities and runs, 0 on top")
+	f.IntVar(&b.which.Section, "section", 0, "the section of a ladder: 0, 1 or 2")
+	f.IntVar(&b.which.Steps, "steps", 0, "inner steps of a ladder (5), places of a scale (7)")
+	f.IntVar(&b.set.Waters, "waters", 0, "jars of water (1)")
+	f.Float64Var(&b.set.Diameter, "diameter", 0, "of the wheel, mm (180)")
+	f.Float64Var(&b.set.Inner, "inner", 0, "radius of its hole, mm (a quarter of the diameter)")
+	f.IntVar(&b.set.Coats, "coats", 0, "coats of paint (1)")
+	f.Float64Var(&b.set.Loss, "loss", 0, "share that stays in brush and well (0.2)")
+	f.BoolVar(&b.set.Graded, "graded", false, "slots are washed toward the tip")
+	f.BoolVar(&b.set.Gaps, "gaps", false, "hairline gaps are left between slots, so that wet ones do not touch")
+	f.IntVar(&b.set.Brushes, "brushes", 0, "1 or 2 (1)")
+	f.IntVar(&b.set.Wells, "wells", 0, "wells to mix in (6)")
+	f.BoolVar(&b.set.Dryer, "dryer", false, "a dryer is at hand")
+	f.BoolVar(&b.set.Covered, "covered", false, "wells stay under a cover, or on a wet palette")
+	f.StringVar(&b.set.Fill, "fill", "", "how a section is filled: weaker, stronger, secondary or own (what suits the medium)")
+	f.Float64Var(&b.set.Pace, "pace", 0, "how long drying takes you, over the usual (1)")
+	f.StringVar(&b.set.Measure, "measure", "", "count out in dabs, drops, loads, tips, grams or looks (what suits the medium)")
+	f.Float64Var(&b.set.One, "one", 0, "ml of one drop, load or tip (the usual size)")
+	f.IntSliceVar(&b.set.First, "first", nil, "a section to paint first: 0, 1 or 2")
 }
 
 func planTable(w io.Writer, p wire.BenchPlan) {
@@ -106,6 +123,60 @@ func countedTable(w io.Writer, c wire.Counted) {
 		}
 	}
 	fmt.Fprintf(w, "%.2f ml, CIEDE2000 %.1f from the parts, a hand strays by %.1f\t\t\t\t\t\n", c.ML, c.DE, c.Spread)
+}
+
+func sheetCommand() *cobra.Command {
+	var q question
+	var b benched
+	var o paper.Options
+	var format, file string
+	c := &cobra.Command{
+		Use:     "sheet KIND PAINT...",
+		Short:   "A sheet on paper at true size: a PDF, or an SVG by the ending",
+		Long:    "A sheet on paper at true size: a PDF, or an SVG by the ending of --out. KIND is wheel, grid (of pairings), ladder, values,\nintensity, run or guide; paints come in the order yellows, reds, blues.",
+		Example: "gyrophane sheet wheel --system split PY184 PY65 PR255 PR122 PB29 PB15:3 --diameter 140 --paper A4 --out wheel.pdf",
+		Args:    cobra.MinimumNArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			v, err := q.view()
+			if err != nil {
+				return err
+			}
+			if o.Format, err = paper.ParseFormat(format); err != nil {
+				return err
+			}
+			b.which.Kind = args[0]
+			plan, err := b.plan(v, args[1:])
+			if err != nil {
+				return err
+			}
+			o.Title, o.About = strings.Join(args[1:], " "), plan.Sheet.Title+" · "+v.Medium.Name
+			pages, err := paper.Sheet(plan, o, files.Measure())
+			if err != nil {
+				return err
+			}
+			out, err := files.PDF(o.Title, pages)
+			if strings.HasSuffix(file, ".svg") {
+				out = files.SVG(o.Title, pages[0])
+			}
+			if err != nil {
+				return err
+			}
+			if file == "" {
+				_, err = cmd.OutOrStdout().Write(out)
+				return err
+			}
+			return os.WriteFile(file, out, 0o644)
+		},
+	}
+	q.flags(c)
+	b.flags(c)
+	f := c.Flags()
+	f.StringVar(&format, "paper", "A4", "A4, A5 or Letter")
+	f.BoolVar(&o.Flat, "flat", false, "on its side")
+	f.BoolVar(&o.Colours, "colours", false, "fill places with the colour aimed at")
+	f.StringVar(&o.Recipes, "recipes", "parts", "parts, dabs or none")
+	f.StringVar(&file, "out", "", "the file: .pdf or .svg (a PDF to the standard output)")
+	return c
 }
 
 func drawCommand() *cobra.Command {

@@ -1,6 +1,9 @@
 package main
 
 import (
+	"os"
+	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -76,4 +79,26 @@ func TestDrawAndDabs(t *testing.T) {
 	callJSON(t, "mix PY184=37 PB15:3=1 --measure drops", &m)
 	require.Len(t, m.Counted.Before, 1)
 	assert.Equal(t, "1 drop", m.Counted.Before[0].Taken[0].Says)
+}
+
+func TestASheetIsWrittenToAFile(t *testing.T) {
+	dir := t.TempDir()
+	for file, begins := range map[string]string{"wheel.pdf": "%PDF-", "wheel.svg": "<svg "} {
+		file = filepath.Join(dir, file)
+		text(t, "sheet wheel PY65 PR254 PB29 --medium gouache --diameter 140 --out "+file)
+		body, err := os.ReadFile(file)
+		require.NoError(t, err)
+		assert.True(t, strings.HasPrefix(string(body), begins), file)
+	}
+	assert.True(t, strings.HasPrefix(text(t, "sheet guide PY65 PR254 PB29 --paper A5 --colours"), "%PDF-"))
+	for args, says := range map[string]string{
+		"sheet napkin PY65 PR254 PB29":                "unknown sheet",
+		"sheet wheel PY65 PR254 PB29 --paper papyrus": "choose A4",
+		"sheet wheel PY65 PR254 PB29 --diameter 400":  "does not fit on A4",
+		"sheet wheel PY65 PR254 PB29 --recipes pinch": "choose parts",
+	} {
+		code, _, errText := call(t, args)
+		assert.Equal(t, 2, code, args)
+		assert.Contains(t, errText, says, args)
+	}
 }

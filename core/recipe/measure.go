@@ -508,6 +508,14 @@ func (s Scale) Says(amount float64) string {
 	return number(amount) + " " + row.many
 }
 
+// Short is an amount in figures: "12 mm", "3 drops", "0.25 g".
+func (s Scale) Short(amount float64) string {
+	if s.Measure == Dabs {
+		return number(amount) + " mm"
+	}
+	return s.Says(amount)
+}
+
 // Roughly is a volume in ml in words, not rounded to what can be taken: "a dab 3.2 mm
 // wide", "0.4 drops".
 func (s Scale) Roughly(ml float64) string {

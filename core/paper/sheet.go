@@ -1,0 +1,435 @@
+package paper
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"gyrophane/core/bench"
+	"gyrophane/core/colour"
+	"gyrophane/core/input"
+	"gyrophane/core/recipe"
+)
+
+// Options are how a sheet is put on paper.
+type Options struct {
+	Format  Format
+	Flat    bool
+	Colours bool   // places are filled with the colour aimed at; else they are outlines to paint
+	Recipes string // "parts", "dabs" (whatever the plan is counted out in) or "none"
+	Title   string
+	About   string // below the title: system, medium
+}
+
+// Lengths in mm: the margin, and what text is set in.
+const (
+	margin     = 14.0
+	titled     = 7.0
+	ordinary   = 3.6
+	small      = 2.7
+	labelled   = 3 * ordinary // a name, what it is mixed from, and its parts
+	header     = 31.0
+	ringMark   = 2.6 // radius of the four marks for a photo
+	testBar    = 50.0
+	labelsIn   = 25.0 // what labels beside a wheel need
+	labelsDeep = 18.0 // how deep a ring is that takes them
+)
+
+// gauge are the widths of dabs shown at true size, mm.
+var gauge = []float64{2, 3, 4, 5, 7, 10, 14}
+
+// layout is a page that is being filled.
+type layout struct {
+	Page
+	plan    *bench.Plan
+	options Options
+	measure Measure
+	number  map[int]int
+}
+
+// Sheet lays a plan's sheet out at true size: the places with their names, what they are
+// mixed from and the order in which they are painted, four marks that a photo is read by,
+// a bar of 50 mm to check the printer, what to squeeze out, and the cautions of the
+// paints. What finds no room goes on to a second page. The error is an input.Error.
+func Sheet(p *bench.Plan, o Options, measure Measure) ([]Page, error) {
+	if !slices.Contains([]string{"", "parts", "dabs", "none"}, o.Recipes) {
+		return nil, input.Errorf("recipes %q: choose parts, dabs or none", input.Clip(o.Recipes))
+	}
+	if o.Flat {
+		o.Format = o.Format.flat()
+	}
+	l := &layout{Page: Page{W: o.Format.W, H: o.Format.H}, plan: p, options: o, measure: measure, number: map[int]int{}}
+	for n, i := range p.Order {
+		l.number[i] = n + 1
+	}
+	l.head()
+	var below float64
+	var err error
+	if p.Sheet.Kind == "wheel" {
+		below, err = l.wheel()
+	} else {
+		below, err = l.rows()
+	}
+	if err != nil {
+		return nil, err
+	}
+	foot := l.footHeight()
+	pages := []Page{}
+	if below+foot > l.H-margin {
+		pages = append(pages, l.Page)
+		l.Page = Page{W: o.Format.W, H: o.Format.H}
+		l.head()
+		below = header
+	}
+	l.foot(max(below, l.H-margin-foot))
+	return append(pages, l.Page), nil
+}
+
+// head is the title, what it is, a line for date and paints, and the bar.
+func (l *layout) head() {
+	l.text(margin, margin+4, titled, Bold, Start, 0, "%s", l.fit(l.options.Title, Bold, titled, l.W-2*margin))
+	about := fmt.Sprintf("%s · %d places · %d minutes", l.options.About, len(l.plan.Sheet.Regions), l.plan.Minutes)
+	if l.plan.Sheet.Kind == "wheel" {
+		about += fmt.Sprintf(" · %.0f mm", l.plan.Settings.Diameter)
+	}
+	right := l.W - margin
+	l.line(right-testBar, margin+9.5, right, margin+9.5, 0.6, 0)
+	l.line(right-testBar, margin+8, right-testBar, margin+11, 0.3, 0)
+	l.line(right, margin+8, right, margin+11, 0.3, 0)
+	l.text(right, margin+14, small, Plain, End, 0.35, "true size: this bar is 50 mm")
+	l.text(margin, margin+9.5, ordinary, Plain, Start, 0.35, "%s", l.fit(about, Plain, ordinary, l.W-2*margin-testBar-4))
+	l.text(margin, margin+14, small, Plain, Start, 0.35, "date ________________")
+}
+
+// fit is a text cut to a width, with dots where something is left out.
+func (l *layout) fit(text string, f Font, size, width float64) string {
+	if l.measure(text, f, size) <= width {
+		return text
+	}
+	runes := []rune(text)
+	for len(runes) > 1 && l.measure(string(runes)+"…", f, size) > width {
+		runes = runes[:len(runes)-1]
+	}
+	return string(runes) + "…"
+}
+
+// colourOf is the colour a place aims at, dry and by daylight.
+func (l *layout) colourOf(r *bench.Region) string {
+	if !l.options.Colours {
+		return ""
+	}
+	look := r.Looks(l.plan.Settings.Medium, false)
+	return look.OKLab(colour.D65).Screen().Hex
+}
+
+// numberGrey is what a number is written in: grey on paper, light or dark on colour.
+func (l *layout) numberGrey(r *bench.Region) float64 {
+	if !l.options.Colours {
+		return 0.5
+	}
+	if look := r.Looks(l.plan.Settings.Medium, false); look.Lab().L < 55 {
+		return 0.95
+	}
+	return 0.1
+}
+
+// made is what a place is made of, in parts or counted out; empty for a paint as it
+// comes and where nothing is wanted.
+func (l *layout) made(i int) string {
+	r := &l.plan.Sheet.Regions[i]
+	switch {
+	case l.options.Recipes == "none" || len(r.Recipe) < 2:
+		return ""
+	case l.options.Recipes == "dabs" && l.plan.Settings.Scale.Measure != recipe.Looks:
+		c := &l.plan.Counted[i]
+		var of []string
+		for _, t := range c.Counts {
+			of = append(of, c.Short(t.Amount))
+		}
+		if c.Adds {
+			return "+ " + strings.Join(of, " : ")
+		}
+		return strings.Join(of, " : ")
+	}
+	var of []string
+	for _, i := range r.Recipe {
+		one := fmt.Sprintf("%g", i.Parts)
+		if i.In != nil {
+			one += fmt.Sprintf(" (1:%d)", i.Thin)
+		}
+		of = append(of, one)
+	}
+	return strings.Join(of, " : ")
+}
+
+// wheel draws a wheel in the middle of the page; below is where the rest may begin.
+func (l *layout) wheel() (below float64, err error) {
+	s := l.plan.Sheet
+	radius := s.W / 2
+	beside := l.W/2-margin/2-radius >= labelsIn
+	deep := 0.0 // of the ring of twelve
+	for i := range s.Regions {
+		if r := &s.Regions[i]; r.Main {
+			deep = r.Outer - r.Inner
+		}
+	}
+	around, room := 4.0, l.W-margin
+	switch {
+	case beside:
+		around = labelled + 5
+	case deep < labelsDeep:
+		room = l.W - margin - 2*labelsIn
+	}
+	if largest := min(room, l.H-header-margin-2*around); s.W > largest {
+		return 0, input.Errorf("a wheel of %.0f mm with its names does not fit on %s: the largest is %.0f mm", s.W, l.options.Format.Name, math.Floor(largest))
+	}
+	cx, cy := l.W/2, header+around+radius
+	for i := range s.Regions {
+		r := &s.Regions[i]
+		m := Mark{Kind: Sector, X: cx, Y: cy, Inner: r.Inner, Outer: r.Outer, From: r.From, To: r.To, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1}
+		x, y := onCircle(cx, cy, (r.Inner+r.Outer)/2, (r.From+r.To)/2)
+		size := min(small, (r.Outer-r.Inner)*0.5, r.Outer*0.045)
+		if r.To <= r.From {
+			m = Mark{Kind: Circle, X: cx + r.X, Y: cy + r.Y, Outer: r.Outer, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1}
+			x, y, size = m.X, m.Y, min(small, r.Outer*0.8)
+		}
+		l.add(m)
+		if beside || !r.Main {
+			l.text(x, y+size*0.35, size, Figures, Middle, l.numberGrey(r), "%d", l.number[i])
+		}
+	}
+	for _, slot := range l.slots() {
+		if beside {
+			l.label(cx, cy, radius, slot)
+		} else {
+			l.inside(cx, cy, slot)
+		}
+	}
+	// Four marks that a photo is straightened by, between two slots each.
+	off := (radius + 2*ringMark + 1) / math.Sqrt2
+	for _, at := range [4][2]float64{{-1, -1}, {1, -1}, {1, 1}, {-1, 1}} {
+		x, y := cx+at[0]*off, cy+at[1]*off
+		l.add(Mark{Kind: Circle, X: x, Y: y, Outer: ringMark, Fill: "#161616"})
+		l.add(Mark{Kind: Circle, X: x, Y: y, Outer: ringMark * 0.4, Fill: "#ffffff"})
+	}
+	return cy + radius + around, nil
+}
+
+func onCircle(cx, cy, r, degrees float64) (x, y float64) {
+	a := degrees * math.Pi / 180
+	return cx + r*math.Sin(a), cy - r*math.Cos(a)
+}
+
+// slot is a slot of the ring of twelve, whose halves go together.
+type slot struct {
+	name    string
+	regions []int
+	at      float64 // degrees
+}
+
+func (l *layout) slots() (out []slot) {
+	for i := range l.plan.Sheet.Regions {
+		r := &l.plan.Sheet.Regions[i]
+		if !r.Main {
+			continue
+		}
+		name, _, _ := strings.Cut(r.Label, ", ")
+		if n := len(out); n > 0 && out[n-1].name == name {
+			last := &out[n-1]
+			last.regions = append(last.regions, i)
+			last.at = (last.at + (r.From+r.To)/2) / 2
+			continue
+		}
+		out = append(out, slot{name, []int{i}, (r.From + r.To) / 2})
+	}
+	return out
+}
+
+// label writes a slot's name, its parents and its parts beside the rim.
+func (l *layout) label(cx, cy, radius float64, s slot) {
+	var parents []string
+	for _, i := range s.regions {
+		parents = append(parents, l.plan.Sheet.Regions[i].Parents)
+	}
+	lines := []string{s.name, strings.Join(parents, " | "), l.made(s.regions[0])}
+	x, y := onCircle(cx, cy, radius+4, s.at)
+	across := (x - cx) / (radius + 4)
+	align := Middle
+	switch {
+	case across > 0.2:
+		align = Start
+	case across < -0.2:
+		align = End
+	}
+	height := ordinary + 2*small*1.2
+	if lines[2] == "" {
+		height -= small * 1.2
+	}
+	top := y - height/2 - (cy-y)/(radius+4)*height/2
+	width := l.W/2 - margin/2 - math.Abs(x-cx)
+	if align == Middle {
+		width = radius
+	}
+	y = top + ordinary*0.75
+	for n, line := range lines {
+		font, size := Plain, small
+		if n == 0 {
+			font, size = Bold, ordinary
+		}
+		if n == 2 {
+			font = Figures
+		}
+		if line != "" {
+			l.text(x, y, size, font, align, 0.15*float64(n), "%s", l.fit(line, font, size, width))
+		}
+		y += small * 1.2
+	}
+}
+
+// inside writes a place's number, its name and its parents within it.
+func (l *layout) inside(cx, cy float64, s slot) {
+	for _, i := range s.regions {
+		r := &l.plan.Sheet.Regions[i]
+		grey := l.numberGrey(r)
+		lines := []string{fmt.Sprint(l.number[i]), s.name, r.Parents}
+		if len(s.regions) > 1 {
+			lines = []string{fmt.Sprint(l.number[i]), r.Parents}
+		}
+		at := (r.From + r.To) / 2
+		x, y := onCircle(cx, cy, (r.Inner+r.Outer)/2, at)
+		// The width of the place at its middle, lying down for a slot at the side.
+		a := at * math.Pi / 180
+		wide, deep := 0.85*(r.To-r.From)*math.Pi/180*(r.Inner+r.Outer)/2, 0.85*(r.Outer-r.Inner)
+		width := min(wide/max(math.Abs(math.Cos(a)), 0.05), deep/max(math.Abs(math.Sin(a)), 0.05))
+		y -= float64(len(lines)-1) * small * 1.25 / 2
+		for n, line := range lines {
+			font, size := Bold, small
+			switch {
+			case n == 0:
+				font = Figures
+			case n == len(lines)-1:
+				font, size = Plain, small*0.85
+			}
+			l.text(x, y+small*0.3, size, font, Middle, grey, "%s", l.fit(line, font, size, width))
+			y += small * 1.25
+		}
+	}
+}
+
+// rows draws what is painted in rectangles, wrapped to the width of the page.
+func (l *layout) rows() (below float64, err error) {
+	s := l.plan.Sheet
+	const under = 8.0 // for a name and its parents
+	x, y, tall := margin, header+2.0, 0.0
+	touching := len(s.Regions[len(s.Regions)/2].Touches) > 0
+	for i := range s.Regions {
+		r := &s.Regions[i]
+		w := min(r.W, l.W-2*margin)
+		if i > 0 {
+			gap := 4.0
+			if touching {
+				gap = 0
+			}
+			x += gap
+			if x+w > l.W-margin+1e-6 {
+				x, y, tall = margin, y+tall+under, 0
+			}
+		}
+		if y+r.H+under > l.H-margin {
+			return 0, input.Errorf("%d places do not fit on %s: choose larger paper, or fewer places", len(s.Regions), l.options.Format.Name)
+		}
+		l.add(Mark{Kind: Rect, X: x, Y: y, W: w, H: r.H, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1})
+		l.text(x+w/2, y+r.H/2+1, small, Figures, Middle, l.numberGrey(r), "%d", l.number[i])
+		l.text(x+w/2, y+r.H+small, small*0.9, Bold, Middle, 0, "%s", l.fit(r.Label, Bold, small*0.9, w-0.5))
+		below := l.made(i)
+		if below == "" || r.Label != r.Parents && s.Kind != "grid" {
+			below = strings.TrimSpace(r.Parents)
+		}
+		l.text(x+w/2, y+r.H+2*small, small*0.75, Plain, Middle, 0.25, "%s", l.fit(below, Plain, small*0.75, w-0.5))
+		x, tall = x+w, max(tall, r.H)
+	}
+	return y + tall + under, nil
+}
+
+// cautions are the sentences of the paints on a sheet, each once.
+func (l *layout) cautions() (out []string) {
+	for _, a := range bench.Amounts(l.plan.Sheet, l.plan.Settings) {
+		for _, sentence := range []string{a.Paint.CI + ": " + a.Paint.Caution} {
+			if a.Paint.CautionClass != "none" && a.Paint.Caution != "" && !slices.Contains(out, sentence) {
+				out = append(out, sentence)
+			}
+		}
+	}
+	return append(out, "The label and the safety sheet of your own tube, local rules and qualified advice come first. Modelled paints: test on paper.")
+}
+
+// wrapped is a text in lines of a width.
+func (l *layout) wrapped(text string, f Font, size, width float64) (out []string) {
+	line := ""
+	for _, word := range strings.Fields(text) {
+		next := strings.TrimSpace(line + " " + word)
+		if line != "" && l.measure(next, f, size) > width {
+			out = append(out, line)
+			next = word
+		}
+		line = next
+	}
+	return append(out, line)
+}
+
+// squeezed are the lines of what to squeeze out.
+func (l *layout) squeezed() (out [][3]string) {
+	for _, a := range bench.Amounts(l.plan.Sheet, l.plan.Settings) {
+		out = append(out, [3]string{a.Paint.Code() + " " + a.Paint.ShortName(), fmt.Sprintf("%.2f ml", a.ML), fmt.Sprintf("%.0f mm of ribbon", a.Ribbon)})
+	}
+	return out
+}
+
+const mostSqueezed = 14
+
+func (l *layout) footHeight() float64 {
+	lines := 0
+	for _, c := range l.cautions() {
+		lines += len(l.wrapped(c, Plain, small, l.W-2*margin))
+	}
+	table := float64(min(len(l.squeezed()), mostSqueezed)) * ordinary * 1.25
+	return 8 + max(table, 20) + 4 + float64(lines)*small*1.25
+}
+
+// foot is what to squeeze out, dabs at true size, and the cautions.
+func (l *layout) foot(y float64) {
+	l.line(margin, y, l.W-margin, y, 0.4, 0)
+	y += 5
+	half := l.W / 2
+	l.text(margin, y, ordinary, Bold, Start, 0, "Squeeze out")
+	row := y
+	squeezed := l.squeezed()
+	for n, a := range squeezed {
+		row += ordinary * 1.25
+		if n == mostSqueezed-1 && len(squeezed) > mostSqueezed {
+			l.text(margin, row, small, Plain, Start, 0.3, "and %d more", len(squeezed)-n)
+			break
+		}
+		l.text(margin, row, small, Plain, Start, 0, "%s", l.fit(a[0], Plain, small, half-margin-34))
+		l.text(half-18, row, small, Figures, End, 0, "%s", a[1])
+		l.text(half+6, row, small, Figures, End, 0.35, "%s", a[2])
+	}
+	l.text(half+14, y, ordinary, Bold, Start, 0, "Dabs, at true size")
+	x := half + 14
+	for _, d := range gauge {
+		if x+d > l.W-margin {
+			break
+		}
+		l.add(Mark{Kind: Circle, X: x + d/2, Y: y + 11, Outer: d / 2, Stroke: 0.25, Grey: 0.1})
+		l.text(x+d/2, y+11+gauge[len(gauge)-1]/2+3, small, Figures, Middle, 0.2, "%g", d)
+		x += d + 3
+	}
+	row = max(row, y+21) + 4
+	for _, c := range l.cautions() {
+		for _, line := range l.wrapped(c, Plain, small, l.W-2*margin) {
+			l.text(margin, row, small, Plain, Start, 0.35, "%s", line)
+			row += small * 1.25
+		}
+	}
+}

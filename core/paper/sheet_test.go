@@ -1,0 +1,138 @@
+package paper_test
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/bench"
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+	"gyrophane/core/paper"
+	"gyrophane/core/wheel"
+)
+
+// rough measures texts about as wide as the fonts are, on the wide side.
+func rough(text string, f paper.Font, size float64) float64 {
+	wide := 0.56
+	if f == paper.Bold {
+		wide = 0.6
+	}
+	return wide * size * float64(len([]rune(text)))
+}
+
+// aims are coloured paints that can play a role.
+func rolesOf(r *rand.Rand, n int) (out [3][]*paint.Paint) {
+	var of [3][]*paint.Paint
+	for _, p := range paint.Library() {
+		switch p.Family {
+		case "yellow":
+			of[0] = append(of[0], p)
+		case "red", "magenta":
+			of[1] = append(of[1], p)
+		case "blue":
+			of[2] = append(of[2], p)
+		}
+	}
+	for k := range of {
+		for len(out[k]) < n {
+			if p := of[k][r.IntN(len(of[k]))]; !slices.Contains(out[k], p) && p.ID != "blue-grey" {
+				out[k] = append(out[k], p)
+			}
+		}
+	}
+	return out
+}
+
+// No text of any sheet lies over another, or leaves the page.
+func TestTextsStandApartOnThePage(t *testing.T) {
+	r := rand.New(rand.NewPCG(16, 1))
+	laid := 0
+	for n := range 200 {
+		kind, paints := wheel.RYB, 1
+		if n%2 == 0 {
+			kind, paints = wheel.Split, 2
+		}
+		system, err := wheel.NewSystem(kind, rolesOf(r, paints))
+		require.NoError(t, err)
+		w := wheel.Build(system, wheel.Options{TintBy: wheel.ByWhite, ShadeBy: wheel.ByComplement})
+		set, err := bench.Settings{Medium: paint.Media()[r.IntN(len(paint.Media()))], Diameter: float64(60 + 10*r.IntN(14)), Fill: bench.OwnPiles}.Complete()
+		require.NoError(t, err)
+		extras := bench.Extras{}
+		if n%3 == 0 {
+			extras = bench.Extras{Tints: r.IntN(3), Shades: r.IntN(2), Wash: r.IntN(2) == 0, Neutral: r.IntN(2) == 0}
+		}
+		which := bench.Which{}
+		if n%5 == 0 {
+			which.Kind = bench.SheetKinds[r.IntN(len(bench.SheetKinds))]
+		}
+		sheet, err := which.Of(w, system.Allowed(), extras, set)
+		require.NoError(t, err)
+		plan, err := bench.Sketch(&sheet, set)
+		require.NoError(t, err)
+		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Colours: r.IntN(2) == 0, Recipes: []string{"parts", "dabs", "none"}[r.IntN(3)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache"}
+		pages, err := paper.Sheet(plan, o, rough)
+		if err != nil {
+			assert.ErrorAs(t, err, new(input.Error))
+			assert.Contains(t, err.Error(), "fit on")
+			continue
+		}
+		laid++
+		about := fmt.Sprintf("sheet %d: %s of %.0f mm on %s, flat %v, %+v", n, sheet.Kind, set.Diameter, o.Format.Name, o.Flat, extras)
+		for _, p := range pages {
+			apart(t, p, about)
+		}
+	}
+	assert.Greater(t, laid, 120)
+}
+
+func apart(t *testing.T, p paper.Page, about string) {
+	t.Helper()
+	var boxes []paper.Box
+	var texts []string
+	for _, m := range p.Marks {
+		if m.Kind != paper.Text || m.Text == "" {
+			continue
+		}
+		b := m.Box(rough)
+		assert.True(t, b[0] >= 2 && b[1] >= 2 && b[2] <= p.W-2 && b[3] <= p.H-2, "%s: %q leaves the page: %.1f", about, m.Text, b)
+		for k, other := range boxes {
+			assert.False(t, b.Overlaps(other), "%s: %q lies over %q", about, m.Text, texts[k])
+		}
+		boxes, texts = append(boxes, b), append(texts, m.Text)
+	}
+}
+
+func TestAWheelIsItsSizeAndTheBarIsFifty(t *testing.T) {
+	system, err := wheel.NewSystem(wheel.RYB, rolesOf(rand.New(rand.NewPCG(1, 1)), 1))
+	require.NoError(t, err)
+	set, err := bench.Settings{Medium: paint.Media()[1], Diameter: 140, Fill: bench.OwnPiles}.Complete()
+	require.NoError(t, err)
+	sheet := bench.Wheel(wheel.Build(system, wheel.Options{}), bench.Extras{}, set)
+	plan, err := bench.Sketch(&sheet, set)
+	require.NoError(t, err)
+	pages, err := paper.Sheet(plan, paper.Options{Format: paper.Formats[0], Title: "Low water"}, rough)
+	require.NoError(t, err)
+	outer, bar, marks := 0.0, false, 0
+	for _, m := range pages[0].Marks {
+		if m.Kind == paper.Sector {
+			outer = max(outer, m.Outer)
+		}
+		bar = bar || m.Kind == paper.Line && m.X2-m.X == 50
+		if m.Kind == paper.Circle && m.Fill == "#161616" {
+			marks++
+		}
+	}
+	assert.Equal(t, 70.0, outer)
+	assert.True(t, bar)
+	assert.Equal(t, 4, marks)
+	_, err = paper.Sheet(plan, paper.Options{Format: paper.Formats[1], Title: "Low water", Recipes: "pinches"}, rough)
+	assert.ErrorContains(t, err, "choose parts, dabs or none")
+	_, err = paper.ParseFormat("papyrus")
+	assert.ErrorContains(t, err, "choose A4, A5, Letter")
+}
