@@ -9,7 +9,9 @@ import (
 
 	"gyrophane/core/bench"
 	"gyrophane/core/input"
+	"gyrophane/core/paper"
 	"gyrophane/core/recipe"
+	"gyrophane/files"
 	"gyrophane/studio"
 	"gyrophane/wire"
 )
@@ -31,7 +33,11 @@ func (s *Server) plan(ctx context.Context, in *planInput) (out wire.BenchPlan, e
 	if err != nil {
 		return out, err
 	}
-	plan, tubes, err := s.studio.Plan(ctx, painterIfAny, in.Wheel, in.Body.System.Core(), in.Body.Choices.Core(), bench.Which(in.Body.Sheet), in.Body.Bench.Core(), v.Medium, in.Quick)
+	system, _, err := s.studio.System(ctx, painterIfAny, in.Wheel, in.Body.System.Core())
+	if err != nil {
+		return out, err
+	}
+	plan, tubes, err := s.studio.Plan(ctx, painterIfAny, studio.Sheet{System: system, Choices: in.Body.Choices.Core(), Which: bench.Which(in.Body.Sheet), Set: in.Body.Bench.Core()}, v.Medium, in.Quick)
 	if err != nil {
 		return out, err
 	}
@@ -105,7 +111,58 @@ func (s *Server) counted(ctx context.Context, in *countedInput) (out wire.Counte
 	return v.Counted(c, r, &exact), nil
 }
 
+type paperInput struct {
+	ID      int64   `path:"id" doc:"a kept wheel"`
+	Kind    string  `query:"kind" maxLength:"20" doc:"what is painted: wheel, grid, ladder, values, intensity, run or guide"`
+	Slot    int     `query:"slot" doc:"of values, intensities and runs"`
+	Section int     `query:"section" doc:"of a ladder"`
+	Steps   int     `query:"steps" doc:"of ladders and scales"`
+	Paper   string  `query:"paper" default:"A4" maxLength:"20" doc:"A4, A5 or Letter"`
+	Flat    bool    `query:"flat" doc:"on its side"`
+	Colours bool    `query:"colours" doc:"places are filled with the colour aimed at"`
+	Recipes string  `query:"recipes" default:"parts" maxLength:"20" doc:"parts, dabs or none"`
+	Measure string  `query:"measure" maxLength:"20" doc:"what is counted out in"`
+	One     float64 `query:"one" doc:"ml of one drop, load or tip"`
+	Page    int     `query:"page" default:"1" doc:"of an SVG"`
+	Format  string  `query:"format" default:"pdf" enum:"pdf,svg" doc:"of the file"`
+}
+
+// paper is a sheet of a kept wheel on paper, to be shown or saved.
+func (s *Server) paper(ctx context.Context, in *paperInput) (*Export, error) {
+	format, err := paper.ParseFormat(in.Paper)
+	if err != nil {
+		return nil, err
+	}
+	table := recipe.Scale{}
+	if in.Measure != "" {
+		if table, err = recipe.NewScale(recipe.Measure(in.Measure), in.One); err != nil {
+			return nil, input.Wrap(err)
+		}
+	}
+	which := bench.Which{Kind: in.Kind, Slot: in.Slot, Section: in.Section, Steps: in.Steps}
+	title, pages, err := s.studio.Paper(ctx, painter(ctx), in.ID, which, table, paper.Options{Format: format, Flat: in.Flat, Colours: in.Colours, Recipes: in.Recipes})
+	if err != nil {
+		return nil, err
+	}
+	if in.Format == "svg" {
+		if in.Page < 1 || in.Page > len(pages) {
+			return nil, input.Errorf("this sheet has %d pages, and no page %d", len(pages), in.Page)
+		}
+		return &Export{ContentType: "image/svg+xml", ContentDisposition: "inline", Body: files.SVG(title, pages[in.Page-1])}, nil
+	}
+	body, err := files.PDF(title, pages)
+	return &Export{ContentType: "application/pdf", ContentDisposition: `inline; filename="sheet.pdf"`, Body: body}, err
+}
+
 func (s *Server) benchRoutes() {
+	huma.Register(s.api, huma.Operation{OperationID: "paper", Tags: []string{"bench"}, Summary: "A sheet of a kept wheel on paper, at true size", Method: http.MethodGet, Path: "/api/wheels/{id}/paper"},
+		func(ctx context.Context, in *paperInput) (*Export, error) {
+			out, err := s.paper(ctx, in)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			return out, nil
+		})
 	huma.Register(s.api, huma.Operation{OperationID: "plan", Tags: []string{"bench"}, Summary: "How to paint a wheel: how much of each paint, and in which order", Method: http.MethodPost, Path: "/api/plan", Metadata: painterForTubes},
 		func(ctx context.Context, in *planInput) (*struct{ Body wire.BenchPlan }, error) {
 			out, err := s.plan(ctx, in)

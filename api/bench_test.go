@@ -94,3 +94,24 @@ func TestARecipeIsCountedOut(t *testing.T) {
 		assert.Contains(t, text, says)
 	}
 }
+
+func TestAKeptWheelIsPutOnPaper(t *testing.T) {
+	app, _ := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	var w api.KeptWheel
+	ada.ok("POST", "/api/wheels", newWheel, &w)
+	at := fmt.Sprintf("/api/wheels/%d/paper?kind=guide", w.ID)
+	for query, begins := range map[string]string{"&format=pdf": "%PDF-", "&format=svg&measure=drops&recipes=dabs": "<svg "} {
+		status, text, header := ada.send(ada.request("GET", at+query, ""))
+		assert.Equal(t, 200, status, text)
+		assert.True(t, strings.HasPrefix(text, begins), query)
+		assert.Contains(t, header.Get("Content-Disposition"), "inline")
+	}
+	for _, query := range []string{"&paper=papyrus", "&format=svg&page=9", "&measure=cups", "&recipes=pinch"} {
+		status, _ := ada.do("GET", at+query, "")
+		assert.Equal(t, 422, status, query)
+	}
+	eve := signedUp(t, app, "Eve")
+	status, _ := eve.do("GET", at, "")
+	assert.Equal(t, 404, status, "another's wheel is not there")
+}

@@ -80,6 +80,7 @@ var places = []struct{ address, shows string }{
 	{"/bench/1?view=order&region=green", "a hand strays"},
 	{"/bench/1?view=draw&sheet=values", "7 places"},
 	{"/bench/1?view=ways", "a slip costs"},
+	{"/bench/1/paper", "save as PDF"},
 	{"/compare", "mussel violet"},
 	{"/compare?show=steps", "by wheel hue"},
 	{"/compare?show=steps&layout=rows", "by wheel hue"},

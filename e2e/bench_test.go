@@ -153,3 +153,32 @@ func TestTheBenchFitsATablet(t *testing.T) {
 		return p.MustEval(`() => [...document.querySelectorAll('ol[aria-label="in order"] button')].every((b) => b.getBoundingClientRect().height >= 56)`).Bool()
 	})
 }
+
+func TestASheetIsPutOnPaper(t *testing.T) {
+	t.Parallel()
+	p := atTheBench(t, "Six from the harbour")
+	p.menu("diameter", "150 mm")
+	p.exact()
+	p.press("on paper")
+	drawn := func(what string) {
+		t.Helper()
+		p.waitFor("the picture of "+what, func() bool {
+			return p.MustEval(`(what) => { const i = document.querySelector("main img"); return !!i && i.alt.includes(what) && i.complete && i.naturalWidth > 0; }`, what).Bool()
+		})
+	}
+	drawn("the wheel")
+	for _, sheet := range []string{"pairings to paint", "a ladder", "a value scale", "an intensity scale", "a run of neighbours", "a palette guide"} {
+		p.menu("sheet", sheet)
+		drawn(sheet)
+	}
+	p.choose("look", "colours aimed at")
+	p.choose("recipes", "counted out")
+	p.choose("paper", "Letter")
+	drawn("on Letter")
+	begin := p.MustEval(`async () => (await (await fetch(document.querySelector("a[download]").href)).text()).slice(0, 5)`).Str()
+	assert.Equal(t, "%PDF-", begin)
+	// What finds no room says so.
+	p.menu("sheet", "the wheel")
+	p.choose("paper", "A5")
+	p.see("does not fit on A5: the largest is")
+}

@@ -2,41 +2,50 @@ package studio
 
 import (
 	"context"
+	"sync"
 
 	"gyrophane/core/bench"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
+	"gyrophane/core/paper"
 	"gyrophane/core/path"
 	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
+	"gyrophane/files"
+	"gyrophane/store"
 )
 
 // mostPlanning is how many sheets are planned at the same time, and how many are
 // sketched beside them.
 const mostPlanning = 2
 
-// Plan plans the painting of a sheet of a system, with the rings of its choices where it
-// is the wheel; quick is what is known at once. Tubes are what the tubes of its paints hold in ml, where that is
-// known. The error is an input.Error, or why it could not be worked out.
-func (s *Studio) Plan(ctx context.Context, who Identity, wheelID int64, c wheel.Selection, choices wheel.Choices, which bench.Which, set bench.Settings, in paint.Medium, quick bool) (plan *bench.Plan, tubes map[string]float64, err error) {
-	system, _, err := s.System(ctx, who, wheelID, c)
+// Sheet is what is to be painted of a system, and how.
+type Sheet struct {
+	System  wheel.System
+	Choices wheel.Choices
+	Which   bench.Which
+	Set     bench.Settings
+}
+
+// Plan plans the painting of a sheet, with the rings of its choices where it is the wheel;
+// quick is what is known at once. Tubes are what the tubes of its paints hold in ml, where
+// that is known. The error is an input.Error, or why it could not be worked out.
+func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medium, quick bool) (plan *bench.Plan, tubes map[string]float64, err error) {
+	options, err := of.Choices.Options(in)
 	if err != nil {
 		return nil, nil, err
 	}
-	options, err := choices.Options(in)
+	set, err := of.Set.In(in)
 	if err != nil {
-		return nil, nil, err
-	}
-	if set, err = set.In(in); err != nil {
 		return nil, nil, err
 	}
 	var couples []path.Couple
-	if which.Kind == "grid" {
-		if couples, err = s.toPaint(ctx, who, system.Allowed()); err != nil {
+	if of.Which.Kind == "grid" {
+		if couples, err = s.toPaint(ctx, who, of.System.Allowed()); err != nil {
 			return nil, nil, err
 		}
 	}
-	sheet, err := which.Of(wheel.Build(system, options), couples, bench.ExtrasOf(choices), set)
+	sheet, err := of.Which.Of(wheel.Build(of.System, options), couples, bench.ExtrasOf(of.Choices), set)
 	if err != nil {
 		return nil, nil, err
 	}
@@ -55,6 +64,33 @@ func (s *Studio) Plan(ctx context.Context, who Identity, wheelID int64, c wheel.
 	}
 	plan, err = work(&sheet, set)
 	return plan, tubes, err
+}
+
+// measured is how texts on paper are measured.
+var measured = sync.OnceValue(files.Measure)
+
+// Paper lays a sheet of a kept wheel out on paper. Table is the measure that is counted
+// out in.
+func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64, which bench.Which, table recipe.Scale, o paper.Options) (title string, pages []paper.Page, err error) {
+	w, system, err := s.KeptSystem(ctx, painter, wheelID)
+	if err != nil {
+		return "", nil, err
+	}
+	in, err := paint.ParseMedium(w.Settings.Medium)
+	if err != nil {
+		return "", nil, input.Wrap(err)
+	}
+	set := w.Settings.Bench
+	if table.Measure != "" {
+		set.Scale = table
+	}
+	plan, _, err := s.Plan(ctx, As(painter), Sheet{system, w.Settings.Choices, which, set}, in, false)
+	if err != nil {
+		return "", nil, err
+	}
+	o.Title, o.About = w.Name, plan.Sheet.Title+" · "+in.Name
+	pages, err = paper.Sheet(plan, o, measured())
+	return w.Name, pages, err
 }
 
 // toPaint are the couples that are still to be painted: those the painter has marked so

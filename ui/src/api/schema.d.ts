@@ -951,6 +951,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/wheels/{id}/paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A sheet of a kept wheel on paper, at true size */
+        get: operations["paper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/wheels/{id}/predictions": {
         parameters: {
             query?: never;
@@ -10118,6 +10135,128 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EarlierWheel"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    paper: {
+        parameters: {
+            query?: {
+                /** @description what is painted: wheel, grid, ladder, values, intensity, run or guide */
+                kind?: string;
+                /** @description of values, intensities and runs */
+                slot?: number;
+                /** @description of a ladder */
+                section?: number;
+                /** @description of ladders and scales */
+                steps?: number;
+                /** @description A4, A5 or Letter */
+                paper?: string;
+                /** @description on its side */
+                flat?: boolean;
+                /** @description places are filled with the colour aimed at */
+                colours?: boolean;
+                /** @description parts, dabs or none */
+                recipes?: string;
+                /** @description what is counted out in */
+                measure?: string;
+                /** @description ml of one drop, load or tip */
+                one?: number;
+                /** @description of an SVG */
+                page?: number;
+                /** @description of the file */
+                format?: "pdf" | "svg";
+            };
+            header?: never;
+            path: {
+                /** @description a kept wheel */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description The request could not be read. */

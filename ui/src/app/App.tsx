@@ -14,6 +14,7 @@ import {
   fetchPlaces,
   OwnPage,
   PairingsPlace,
+  PaperPage,
   PathPlace,
   PracticePlace,
   SystemPlace,
@@ -43,6 +44,7 @@ export function App() {
         />
         <Route path="/path/:id" element={<PathPlace painter={session.data.painter} />} />
         <Route path="/bench/:id" element={<BenchPlace painter={session.data.painter} />} />
+        <Route path="/bench/:id/paper" element={<PaperPage painter={session.data.painter} />} />
         <Route path="/bench" element={<LastWheel place="bench" />} />
         <Route path="/path" element={<LastWheel place="path" />} />
         <Route path="/pairings" element={<LastWheel place="pairings" />} />

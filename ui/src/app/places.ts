@@ -37,6 +37,7 @@ export const PracticePlace = place(
 );
 export const PathPlace = place(async () => (await import("../path/PathPlace")).PathPlace);
 export const BenchPlace = place(async () => (await import("../bench/BenchPlace")).BenchPlace);
+export const PaperPage = place(async () => (await import("../sheets/PaperPage")).PaperPage);
 export const ComparePlace = place(
   async () => (await import("../compare/ComparePlace")).ComparePlace,
 );

@@ -1,7 +1,8 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import { useParams } from "react-router";
+import { Link as To, useParams } from "react-router";
 import type { BenchSettings, BenchSheet, Profile, Settings } from "../api/client";
 import { planQuery, wheelQuery } from "../api/queries";
 import { KeptShell, MissingWheel, NameField, SavedMark } from "../app/Kept";
@@ -32,6 +33,16 @@ const within = (said: string | null, most: number) => {
   const n = Number(said);
   return Number.isInteger(n) && n >= 0 && n <= most ? n : 0;
 };
+
+/** The sheet that is shown, on paper. */
+function paperOf(id: number, search: URLSearchParams) {
+  const of = new URLSearchParams();
+  for (const name of ["sheet", "slot", "section"]) {
+    const said = search.get(name);
+    if (said) of.set(name, said);
+  }
+  return `/bench/${id}/paper?${of}`;
+}
 
 export function BenchPlace({ painter }: { painter: Profile }) {
   const id = Number(useParams().id);
@@ -79,7 +90,12 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
         <Box sx={{ flex: "0 1 420px" }}>
           <NameField name={content.name} onRename={(name) => change({ ...content, name })} />
         </Box>
-        <SavedMark own={own} />
+        <Box sx={{ display: "flex", alignItems: "flex-start" }}>
+          <Button component={To} to={paperOf(id, search)} color="inherit">
+            on paper
+          </Button>
+          <SavedMark own={own} />
+        </Box>
       </Box>
       {wrong && !plan && <Typography role="alert">{wrong.message}</Typography>}
       {plan && (
