@@ -121,6 +121,7 @@ type paperInput struct {
 	Flat    bool    `query:"flat" doc:"on its side"`
 	Colours bool    `query:"colours" doc:"places are filled with the colour aimed at"`
 	Recipes string  `query:"recipes" default:"parts" maxLength:"20" doc:"parts, dabs or none"`
+	As      string  `query:"as" maxLength:"20" doc:"sheet, plan (in order, to tick off) or cards (recipes, eight to a page)"`
 	Measure string  `query:"measure" maxLength:"20" doc:"what is counted out in"`
 	One     float64 `query:"one" doc:"ml of one drop, load or tip"`
 	Page    int     `query:"page" default:"1" doc:"of an SVG"`
@@ -140,7 +141,7 @@ func (s *Server) paper(ctx context.Context, in *paperInput) (*Export, error) {
 		}
 	}
 	which := bench.Which{Kind: in.Kind, Slot: in.Slot, Section: in.Section, Steps: in.Steps}
-	title, pages, err := s.studio.Paper(ctx, painter(ctx), in.ID, which, table, paper.Options{Format: format, Flat: in.Flat, Colours: in.Colours, Recipes: in.Recipes})
+	title, pages, err := s.studio.Paper(ctx, painter(ctx), in.ID, which, table, paper.Options{Format: format, Flat: in.Flat, Colours: in.Colours, Recipes: in.Recipes, As: in.As})
 	if err != nil {
 		return nil, err
 	}

@@ -171,6 +171,11 @@ func TestASheetIsPutOnPaper(t *testing.T) {
 		p.menu("sheet", sheet)
 		drawn(sheet)
 	}
+	p.choose("as", "in order")
+	drawn("a palette guide")
+	p.choose("as", "recipe cards")
+	drawn("a palette guide")
+	p.choose("as", "to paint")
 	p.choose("look", "colours aimed at")
 	p.choose("recipes", "counted out")
 	p.choose("paper", "Letter")

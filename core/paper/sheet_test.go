@@ -75,7 +75,7 @@ func TestTextsStandApartOnThePage(t *testing.T) {
 		require.NoError(t, err)
 		plan, err := bench.Sketch(&sheet, set)
 		require.NoError(t, err)
-		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Colours: r.IntN(2) == 0, Recipes: []string{"parts", "dabs", "none"}[r.IntN(3)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache"}
+		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Colours: r.IntN(2) == 0, Recipes: []string{"parts", "dabs", "none"}[r.IntN(3)], As: []string{"sheet", "sheet", "plan", "cards"}[r.IntN(4)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache"}
 		pages, err := paper.Sheet(plan, o, rough)
 		if err != nil {
 			assert.ErrorAs(t, err, new(input.Error))

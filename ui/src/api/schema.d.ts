@@ -10230,6 +10230,8 @@ export interface operations {
                 colours?: boolean;
                 /** @description parts, dabs or none */
                 recipes?: string;
+                /** @description sheet, plan (in order, to tick off) or cards (recipes, eight to a page) */
+                as?: string;
                 /** @description what is counted out in */
                 measure?: string;
                 /** @description ml of one drop, load or tip */

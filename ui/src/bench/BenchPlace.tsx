@@ -90,7 +90,14 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
         <Box sx={{ flex: "0 1 420px" }}>
           <NameField name={content.name} onRename={(name) => change({ ...content, name })} />
         </Box>
-        <Box sx={{ display: "flex", alignItems: "flex-start" }}>
+        <Box
+          sx={{
+            display: "flex",
+            flexWrap: "wrap",
+            justifyContent: "flex-end",
+            alignItems: "flex-start",
+          }}
+        >
           <Button component={To} to={paperOf(id, search)} color="inherit">
             on paper
           </Button>

@@ -20,6 +20,7 @@ const papers = { A4: "A4", A5: "A5", Letter: "Letter" } as const;
 const ways = { upright: "upright", flat: "flat" } as const;
 const looks = { outline: "outlines to paint", colour: "colours aimed at" } as const;
 const recipes = { parts: "parts", dabs: "counted out", none: "no recipes" } as const;
+const kinds = { sheet: "to paint", plan: "in order", cards: "recipe cards" } as const;
 const nothing = { kind: "triad" as const, roles: [], chosen: [], riders: {}, note: "" };
 
 export function PaperPage({ painter }: { painter: Profile }) {
@@ -43,6 +44,7 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
   const way = one<keyof typeof ways>("way", ways, "upright");
   const look = one<keyof typeof looks>("look", looks, "outline");
   const recipe = one<keyof typeof recipes>("recipes", recipes, "parts");
+  const as = one<keyof typeof kinds>("as", kinds, "sheet");
   const slot = search.get("slot") ?? "0";
   const section = search.get("section") ?? "0";
   const page = search.get("page") ?? "1";
@@ -54,6 +56,7 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
     flat: String(way === "flat"),
     colours: String(look === "colour"),
     recipes: recipe,
+    as,
     measure,
     ...(size ? { one: String(size) } : {}),
   });
@@ -124,6 +127,12 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
               onChoose={(v) => show({ section: v })}
             />
           )}
+          <Words
+            label="as"
+            words={kinds}
+            value={as}
+            onChoose={(v) => show({ as: v, page: undefined })}
+          />
           <Words label="paper" words={papers} value={paper} onChoose={(v) => show({ paper: v })} />
           <Words label="way" words={ways} value={way} onChoose={(v) => show({ way: v })} />
           <Words label="look" words={looks} value={look} onChoose={(v) => show({ look: v })} />

@@ -171,7 +171,19 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
                 />
               )}
             </Box>
-            <SavedMark own={own} />
+            <Box
+              sx={{
+                display: "flex",
+                flexWrap: "wrap",
+                justifyContent: "flex-end",
+                alignItems: "flex-start",
+              }}
+            >
+              <Button component={To} to={`/bench/${id}/paper`} color="inherit">
+                on paper
+              </Button>
+              <SavedMark own={own} />
+            </Box>
           </Box>
           {wheel.error && !got && (
             <Box sx={{ pt: 18 }}>
