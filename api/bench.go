@@ -121,7 +121,7 @@ type paperInput struct {
 	Flat    bool    `query:"flat" doc:"on its side"`
 	Colours bool    `query:"colours" doc:"places are filled with the colour aimed at"`
 	Recipes string  `query:"recipes" default:"parts" maxLength:"20" doc:"parts, dabs or none"`
-	As      string  `query:"as" maxLength:"20" doc:"sheet, plan (in order, to tick off) or cards (recipes, eight to a page)"`
+	As      string  `query:"as" maxLength:"40" doc:"sheet, plan (in order, to tick off) or cards (recipes, eight to a page); several with commas between are a stack"`
 	Measure string  `query:"measure" maxLength:"20" doc:"what is counted out in"`
 	One     float64 `query:"one" doc:"ml of one drop, load or tip"`
 	Page    int     `query:"page" default:"1" doc:"of an SVG"`

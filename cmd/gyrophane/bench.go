@@ -175,7 +175,7 @@ func sheetCommand() *cobra.Command {
 	f.BoolVar(&o.Flat, "flat", false, "on its side")
 	f.BoolVar(&o.Colours, "colours", false, "fill places with the colour aimed at")
 	f.StringVar(&o.Recipes, "recipes", "parts", "parts, dabs or none")
-	f.StringVar(&o.As, "as", "sheet", "sheet, plan (in order, to tick off) or cards (recipes, eight to a page)")
+	f.StringVar(&o.As, "as", "sheet", "sheet, plan (in order, to tick off) or cards (recipes, eight to a page); several with commas between are a stack")
 	f.StringVar(&file, "out", "", "the file: .pdf or .svg (a PDF to the standard output)")
 	return c
 }

@@ -1,14 +1,17 @@
 package paper
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
 	"strings"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/bias"
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
+	"gyrophane/core/paint"
 	"gyrophane/core/recipe"
 )
 
@@ -18,9 +21,11 @@ type Options struct {
 	Flat    bool
 	Colours bool   // places are filled with the colour aimed at; else they are outlines to paint
 	Recipes string // "parts", "dabs" (whatever the plan is counted out in) or "none"
-	As      string // "sheet" (also when empty), "plan" or "cards"
-	Title   string
-	About   string // below the title: system, medium
+	// As are "sheet" (also when empty), "plan" and "cards": several, with commas between,
+	// make a stack.
+	As    string
+	Title string
+	About string // below the title: system, medium
 }
 
 // Lengths in mm: the margin, and what text is set in.
@@ -54,34 +59,51 @@ type layout struct {
 // mixed from and the order in which they are painted, four marks that a photo is read by,
 // a bar of 50 mm to check the printer, what to squeeze out, and the cautions of the
 // paints. What finds no room goes on to a second page. The error is an input.Error.
-func Sheet(p *bench.Plan, o Options, measure Measure) ([]Page, error) {
+func Sheet(p *bench.Plan, o Options, measure Measure) (pages []Page, err error) {
 	if !slices.Contains([]string{"", "parts", "dabs", "none"}, o.Recipes) {
 		return nil, input.Errorf("recipes %q: choose parts, dabs or none", input.Clip(o.Recipes))
-	}
-	if !slices.Contains([]string{"", "sheet", "plan", "cards"}, o.As) {
-		return nil, input.Errorf("as %q: choose sheet, plan or cards", input.Clip(o.As))
 	}
 	if o.Flat {
 		o.Format = o.Format.flat()
 	}
-	l := &layout{Page: Page{W: o.Format.W, H: o.Format.H}, plan: p, options: o, measure: measure, number: map[int]int{}}
-	for n, i := range p.Order {
-		l.number[i] = n + 1
+	for n, as := range strings.Split(cmp.Or(o.As, "sheet"), ",") {
+		if n >= mostStacked {
+			return nil, input.Errorf("a stack has at most %d sheets", mostStacked)
+		}
+		l := &layout{Page: Page{W: o.Format.W, H: o.Format.H}, plan: p, options: o, measure: measure, number: map[int]int{}}
+		for n, i := range p.Order {
+			l.number[i] = n + 1
+		}
+		var more []Page
+		switch strings.TrimSpace(as) {
+		case "sheet":
+			more, err = l.sheet()
+		case "plan":
+			more = l.inOrder()
+		case "cards":
+			more = l.cards()
+		default:
+			err = input.Errorf("as %q: choose sheet, plan or cards", input.Clip(as))
+		}
+		if err != nil {
+			return nil, err
+		}
+		pages = append(pages, more...)
 	}
-	switch o.As {
-	case "plan":
-		return l.inOrder(), nil
-	case "cards":
-		return l.cards(), nil
-	}
+	return pages, nil
+}
+
+// mostStacked is how many sheets a stack may have.
+const mostStacked = 3
+
+// sheet is the sheet to paint on, and what goes with it.
+func (l *layout) sheet() ([]Page, error) {
 	l.head()
-	var below float64
-	var err error
-	if p.Sheet.Kind == "wheel" {
-		below, err = l.wheel()
-	} else {
-		below, err = l.rows()
+	draw := l.rows
+	if l.plan.Sheet.Kind == "wheel" {
+		draw = l.wheel
 	}
+	below, err := draw()
 	if err != nil {
 		return nil, err
 	}
@@ -358,13 +380,25 @@ func (l *layout) rows() (below float64, err error) {
 		l.text(x+w/2, y+r.H/2+1, small, Figures, Middle, l.numberGrey(r), "%d", l.number[i])
 		l.text(x+w/2, y+r.H+small, small*0.9, Bold, Middle, 0, "%s", l.fit(r.Label, Bold, small*0.9, w-0.5))
 		below := l.made(i)
-		if below == "" || r.Label != r.Parents && s.Kind != "grid" {
+		if s.Kind == "guide" && len(r.Recipe) == 1 {
+			below = guided(r.Recipe[0].Paint)
+		}
+		if below == "" || r.Label != r.Parents && s.Kind != "grid" && s.Kind != "guide" {
 			below = strings.TrimSpace(r.Parents)
 		}
 		l.text(x+w/2, y+r.H+2*small, small*0.75, Plain, Middle, 0.25, "%s", l.fit(below, Plain, small*0.75, w-0.5))
 		x, tall = x+w, max(tall, r.H)
 	}
 	return y + tall + under, nil
+}
+
+// guided is what a palette guide says of a paint: how it leans, hides and colours.
+func guided(p *paint.Paint) string {
+	says := p.Code()
+	if lean, ok := bias.LeanIn(p, ""); ok && !lean.Centred() {
+		says += ", to " + lean.Toward
+	}
+	return fmt.Sprintf("%s, %s, %d", says, p.Hiding, p.StrengthClass)
 }
 
 // cautions are the sentences of the paints on a sheet, each once.

@@ -75,7 +75,7 @@ func TestTextsStandApartOnThePage(t *testing.T) {
 		require.NoError(t, err)
 		plan, err := bench.Sketch(&sheet, set)
 		require.NoError(t, err)
-		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Colours: r.IntN(2) == 0, Recipes: []string{"parts", "dabs", "none"}[r.IntN(3)], As: []string{"sheet", "sheet", "plan", "cards"}[r.IntN(4)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache"}
+		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Colours: r.IntN(2) == 0, Recipes: []string{"parts", "dabs", "none"}[r.IntN(3)], As: []string{"sheet", "sheet", "plan", "cards", "sheet,plan,cards"}[r.IntN(5)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache"}
 		pages, err := paper.Sheet(plan, o, rough)
 		if err != nil {
 			assert.ErrorAs(t, err, new(input.Error))
@@ -133,6 +133,10 @@ func TestAWheelIsItsSizeAndTheBarIsFifty(t *testing.T) {
 	assert.Equal(t, 4, marks)
 	_, err = paper.Sheet(plan, paper.Options{Format: paper.Formats[1], Title: "Low water", Recipes: "pinches"}, rough)
 	assert.ErrorContains(t, err, "choose parts, dabs or none")
+	for as, says := range map[string]string{"napkin": "choose sheet, plan or cards", "plan,plan,plan,plan": "at most 3"} {
+		_, err = paper.Sheet(plan, paper.Options{Format: paper.Formats[0], As: as}, rough)
+		assert.ErrorContains(t, err, says)
+	}
 	_, err = paper.ParseFormat("papyrus")
 	assert.ErrorContains(t, err, "choose A4, A5, Letter")
 }

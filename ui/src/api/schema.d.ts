@@ -10230,7 +10230,7 @@ export interface operations {
                 colours?: boolean;
                 /** @description parts, dabs or none */
                 recipes?: string;
-                /** @description sheet, plan (in order, to tick off) or cards (recipes, eight to a page) */
+                /** @description sheet, plan (in order, to tick off) or cards (recipes, eight to a page); several with commas between are a stack */
                 as?: string;
                 /** @description what is counted out in */
                 measure?: string;

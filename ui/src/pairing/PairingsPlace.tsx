@@ -141,6 +141,9 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
           >
             {covering ? "lift all covers" : "predict first"}
           </Button>
+          <Button color="inherit" component={To} to={`/bench/${id}/paper?sheet=grid`}>
+            on paper
+          </Button>
           <Button color="inherit" component={To} to={`/pairings/${id}/practice`}>
             practice
           </Button>

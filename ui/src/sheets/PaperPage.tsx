@@ -20,7 +20,12 @@ const papers = { A4: "A4", A5: "A5", Letter: "Letter" } as const;
 const ways = { upright: "upright", flat: "flat" } as const;
 const looks = { outline: "outlines to paint", colour: "colours aimed at" } as const;
 const recipes = { parts: "parts", dabs: "counted out", none: "no recipes" } as const;
-const kinds = { sheet: "to paint", plan: "in order", cards: "recipe cards" } as const;
+const kinds = {
+  sheet: "to paint",
+  plan: "in order",
+  cards: "recipe cards",
+  all: "all three",
+} as const;
 const nothing = { kind: "triad" as const, roles: [], chosen: [], riders: {}, note: "" };
 
 export function PaperPage({ painter }: { painter: Profile }) {
@@ -47,7 +52,7 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
   const as = one<keyof typeof kinds>("as", kinds, "sheet");
   const slot = search.get("slot") ?? "0";
   const section = search.get("section") ?? "0";
-  const page = search.get("page") ?? "1";
+  const page = /^\d{1,3}$/.exec(search.get("page") ?? "")?.[0] ?? "1";
   const query = new URLSearchParams({
     kind,
     slot,
@@ -56,7 +61,7 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
     flat: String(way === "flat"),
     colours: String(look === "colour"),
     recipes: recipe,
-    as,
+    as: as === "all" ? "sheet,plan,cards" : as,
     measure,
     ...(size ? { one: String(size) } : {}),
   });
@@ -133,7 +138,12 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
             value={as}
             onChoose={(v) => show({ as: v, page: undefined })}
           />
-          <Words label="paper" words={papers} value={paper} onChoose={(v) => show({ paper: v })} />
+          <Words
+            label="paper"
+            words={papers}
+            value={paper}
+            onChoose={(v) => show({ paper: v, page: undefined })}
+          />
           <Words label="way" words={ways} value={way} onChoose={(v) => show({ way: v })} />
           <Words label="look" words={looks} value={look} onChoose={(v) => show({ look: v })} />
           <Words
@@ -155,6 +165,18 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
               rel="noopener"
             >
               print (P)
+            </Button>
+          </Box>
+          <Box sx={{ display: "flex", gap: 2, "& button": { px: 0 } }}>
+            <Button
+              color="inherit"
+              disabled={page === "1"}
+              onClick={() => show({ page: String(Number(page) - 1) })}
+            >
+              page before
+            </Button>
+            <Button color="inherit" onClick={() => show({ page: String(Number(page) + 1) })}>
+              next page
             </Button>
           </Box>
           <Typography variant="caption">
