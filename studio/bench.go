@@ -69,6 +69,9 @@ func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medi
 // measured is how texts on paper are measured.
 var measured = sync.OnceValue(files.Measure)
 
+// Measure is how texts on paper are measured.
+func (s *Studio) Measure() paper.Measure { return measured() }
+
 // Paper lays a sheet of a kept wheel out on paper. Table is the measure that is counted
 // out in.
 func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64, which bench.Which, table recipe.Scale, o paper.Options) (title string, pages []paper.Page, err error) {

@@ -14,6 +14,7 @@ import (
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/paper"
+	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
 )
 
@@ -139,4 +140,29 @@ func TestAWheelIsItsSizeAndTheBarIsFifty(t *testing.T) {
 	}
 	_, err = paper.ParseFormat("papyrus")
 	assert.ErrorContains(t, err, "choose A4, A5, Letter")
+}
+
+func TestAComparisonStandsOnItsPage(t *testing.T) {
+	r := rand.New(rand.NewPCG(16, 2))
+	acrylic, err := paint.ParseMedium("acrylic")
+	require.NoError(t, err)
+	for n := 2; n <= 4; n++ {
+		var of []reach.Named
+		for k := range n {
+			kind, paints := wheel.RYB, 1
+			if k%2 == 1 {
+				kind, paints = wheel.Split, 2
+			}
+			system, err := wheel.NewSystem(kind, rolesOf(r, paints))
+			require.NoError(t, err)
+			of = append(of, reach.Named{Name: strings.Repeat("Low water ", k+1), System: system})
+		}
+		systems, err := reach.SideBySide(of, acrylic)
+		require.NoError(t, err)
+		for _, f := range paper.Formats {
+			for _, p := range paper.Comparison(systems, acrylic, f, rough) {
+				apart(t, p, fmt.Sprintf("%d systems on %s", n, f.Name))
+			}
+		}
+	}
 }

@@ -181,7 +181,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A comparison as a drawing or a table */
+        /** A comparison as a drawing, a table or a page */
         get: operations["exportComparison"];
         put?: never;
         post?: never;
@@ -5105,7 +5105,9 @@ export interface operations {
                 /** @description kept systems, with commas between */
                 wheels: number[];
                 /** @description of the file */
-                format: "svg" | "csv";
+                format: "svg" | "csv" | "pdf";
+                /** @description of a PDF: A4, A5 or Letter, flat */
+                paper?: string;
             };
             header?: never;
             path?: never;

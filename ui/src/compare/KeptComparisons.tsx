@@ -14,6 +14,12 @@ type Kept = Schemas["KeptComparison"];
 
 const thing = "comparisons";
 
+const formats = {
+  pdf: "on paper (PDF)",
+  svg: "drawing (SVG)",
+  csv: "figures (CSV)",
+} as const;
+
 /** Keeps what is looked at with a note and a decision, lists what was kept, and hands it out as files. */
 export function KeptComparisons({
   address,
@@ -49,7 +55,7 @@ export function KeptComparisons({
     onSuccess: adopt,
     onError: look,
   });
-  const file = (format: "svg" | "csv") =>
+  const file = (format: keyof typeof formats) =>
     `/api/compare/export?${new URLSearchParams({ wheels: wheels.join(","), ...view, format })}`;
   return (
     <Box
@@ -61,7 +67,7 @@ export function KeptComparisons({
         <Typography variant="h3" sx={{ flex: 1 }}>
           Keep this comparison
         </Typography>
-        {(["svg", "csv"] as const).map((format) => (
+        {(Object.keys(formats) as (keyof typeof formats)[]).map((format) => (
           <Button
             key={format}
             size="small"
@@ -70,7 +76,7 @@ export function KeptComparisons({
             href={file(format)}
             download
           >
-            {format === "svg" ? "drawing (SVG)" : "figures (CSV)"}
+            {formats[format]}
           </Button>
         ))}
       </Box>

@@ -1,0 +1,112 @@
+package paper
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+	"gyrophane/core/reach"
+)
+
+// Comparison lays two to four systems out side by side on a page: the wheel of each as it
+// is painted, how far it reaches, its paints and its figures.
+func Comparison(systems []reach.Compared, in paint.Medium, f Format, measure Measure) []Page {
+	f = f.flat()
+	l := &layout{Page: Page{W: f.W, H: f.H}, measure: measure}
+	l.text(margin, margin+4, titled, Bold, Start, 0, "Systems side by side")
+	for n, line := range l.wrapped("as painted in "+in.Name+", dry; outward of the wheel the brightness that is kept, beyond the dots clean", Plain, small, l.W-2*margin) {
+		l.text(margin, margin+9+small*1.3*float64(n), small, Plain, Start, 0.35, "%s", line)
+	}
+	names := 30.0
+	w := (l.W - 2*margin - names) / float64(len(systems))
+	radius := min(w*0.3, 24.0)
+	cy := header + 4 + radius*1.5
+	for n := range systems {
+		s := &systems[n]
+		x := margin + names + w*(float64(n)+0.5)
+		l.text(x, header, ordinary, Bold, Middle, 0, "%s", l.fit(s.Name, Bold, ordinary, w-4))
+		l.rim(x, cy, radius, s, in)
+	}
+	y := cy + radius*1.5 + 8
+	for _, row := range figuresOf(systems) {
+		if y > l.H-margin-8 {
+			break
+		}
+		l.line(margin, y-ordinary, l.W-margin, y-ordinary, 0.15, 0.7)
+		l.text(margin, y, small, Plain, Start, 0.2, "%s", l.fit(row.name, Plain, small, names-2))
+		for n, value := range row.of {
+			l.text(margin+names+w*(float64(n)+0.5), y, small, Figures, Middle, 0, "%s", l.fit(value, Figures, small, w-4))
+		}
+		y += ordinary * 1.45
+	}
+	l.text(margin, l.H-margin, small, Plain, Start, 0.35, "%s", l.fit("Modelled paints, typical of their pigment class: test on paper. The label and the safety sheet of your own tube come first.", Plain, small, l.W-2*margin))
+	return []Page{l.Page}
+}
+
+// yellow is the wheel hue that stands on top.
+const yellow = 120
+
+// rim is a system's wheel with, round it, how much of the possible it reaches.
+func (l *layout) rim(cx, cy, radius float64, s *reach.Compared, in paint.Medium) {
+	clean := radius * (1 + 0.45*paint.CleanFrom())
+	for k := range 60 {
+		x, y := onCircle(cx, cy, clean, float64(k)*6)
+		l.add(Mark{Kind: Circle, X: x, Y: y, Outer: 0.12, Fill: "#8a8a8a"})
+	}
+	l.add(Mark{Kind: Circle, X: cx, Y: cy, Outer: radius * 1.45, Stroke: 0.15, Grey: 0.75})
+	last := [2]float64{}
+	for k := range reach.Bins + 1 {
+		bin := k % reach.Bins
+		x, y := onCircle(cx, cy, radius*(1+0.45*min(1, s.Reach[bin])), yellow-reach.Middle(bin))
+		if k > 0 {
+			l.line(last[0], last[1], x, y, 0.4, 0)
+		}
+		last = [2]float64{x, y}
+	}
+	for i := range s.Wheel.Slots {
+		slot := &s.Wheel.Slots[i]
+		if slot.Empty {
+			continue
+		}
+		look := slot.Mixture.AsPainted(in, false)
+		at := 30 * float64(slot.Home)
+		l.add(Mark{Kind: Sector, X: cx, Y: cy, Inner: radius * 0.5, Outer: radius * 0.95, From: at - 15, To: at + 15, Fill: look.OKLab(colour.D65).Screen().Hex})
+	}
+}
+
+// row is one figure of each system.
+type row struct {
+	name string
+	of   []string
+}
+
+func figuresOf(systems []reach.Compared) []row {
+	rows := []row{{name: "kind"}, {name: "paints"}, {name: "clean hues"}, {name: "mean brightness"}, {name: "vivid hues"}, {name: "or softened"}, {name: "widest gap"}, {name: "darkest, L*"}, {name: "complements' grey, C*"}, {name: "evenness"}, {name: "jumps"}, {name: "tubes"}, {name: "their price"}}
+	for n := range systems {
+		s := &systems[n]
+		paints := s.System.Paints()
+		var codes []string
+		for _, p := range paints {
+			codes = append(codes, p.Code())
+		}
+		gap := "none"
+		if g := s.Reach.WidestGap(); g.Degrees > 0 {
+			from, to := g.Words()
+			gap = fmt.Sprintf("%.0f°, %s to %s", g.Degrees, from, to)
+		}
+		price := "not known"
+		if s.Price != nil {
+			price = fmt.Sprintf("%.2f", *s.Price)
+		}
+		percent := func(v float64) string { return fmt.Sprintf("%.0f %%", math.Round(100*v)) }
+		for k, v := range []string{
+			string(s.System.Kind), strings.Join(codes, " "), percent(s.Reach.Clean()), fmt.Sprintf("%.2f", s.Reach.Mean()), percent(s.Reach.Vivid()), percent(s.Reach.Soft()),
+			gap, fmt.Sprintf("%.1f", s.Dark.Lab.L), fmt.Sprintf("%.1f", s.Middles), fmt.Sprintf("%.2f", s.Evenness), fmt.Sprint(s.Jumps), fmt.Sprint(len(paints)), price,
+		} {
+			rows[k].of = append(rows[k].of, v)
+		}
+	}
+	return rows
+}
