@@ -219,9 +219,16 @@ func CountOut(r Recipe, exact *paint.Mixture, s Scale, ml float64) Counted {
 		}
 		return out
 	}
+	best := s.nearest(append([]Recipe{r}, s.letDown(r, ml)...), exact, ml)
+	best.stray()
+	return best
+}
+
+// nearest is what comes nearest of some recipes, counted out.
+func (s Scale) nearest(recipes []Recipe, exact *paint.Mixture, ml float64) Counted {
 	want := brushedOut(exact)
 	best, cost := Counted{}, math.Inf(1)
-	for _, tried := range append([]Recipe{r}, s.letDown(r, ml)...) {
+	for _, tried := range recipes {
 		for grown := 1.0; grown <= mostGrowth+1e-9 || math.IsInf(cost, 1) && grown < 100; grown += 0.01 {
 			c := s.count(tried, ml, grown)
 			if c.ML < ml {
@@ -236,7 +243,6 @@ func CountOut(r Recipe, exact *paint.Mixture, s Scale, ml float64) Counted {
 			}
 		}
 	}
-	best.stray()
 	return best
 }
 
@@ -398,21 +404,12 @@ func (s Scale) letDown(r Recipe, ml float64) (out []Recipe) {
 	if len(r) < 2 {
 		return nil
 	}
-	main, total := r[0], r.Total()
-	if main.In != nil {
-		return nil
-	}
+	total := r.Total()
 	for _, thin := range [2]int{4, 9} {
 		next, changed := slices.Clone(r), false
 		for n := 1; n < len(next); n++ {
-			i := &next[n]
-			if i.In != nil || s.amount(*i, ml*i.Parts/total) >= measureRows[s.Measure].least {
-				continue
-			}
-			if taken := float64(thin) * i.Parts; taken < next[0].Parts {
-				next[0].Parts -= taken
-				*i = Ingredient{Paint: i.Paint, Parts: i.Parts * float64(thin+1), In: main.Paint, Thin: thin}
-				changed = true
+			if s.amount(next[n], ml*next[n].Parts/total) < measureRows[s.Measure].least {
+				changed = next.letDown(n, thin) || changed
 			}
 		}
 		if changed {
@@ -420,6 +417,18 @@ func (s Scale) letDown(r Recipe, ml float64) (out []Recipe) {
 		}
 	}
 	return out
+}
+
+// letDown lets one of the ingredients down in the first, 1 part in so many, and says
+// whether that can be: there must be enough of the first, and neither be let down.
+func (r Recipe) letDown(n, thin int) bool {
+	taken := float64(thin) * r[n].Parts
+	if n == 0 || r[0].In != nil || r[n].In != nil || taken >= r[0].Parts {
+		return false
+	}
+	r[0].Parts -= taken
+	r[n] = Ingredient{Paint: r[n].Paint, Parts: r[n].Parts * float64(thin+1), In: r[0].Paint, Thin: thin}
+	return true
 }
 
 // stray works out how far a hand strays: each amount by what it strays itself, the
@@ -469,8 +478,8 @@ func (c *Counted) with(n int, ml float64) (paint.Mixture, bool) {
 // widestSpread is the CIEDE2000 above which a hand is warned of.
 const widestSpread = 2
 
-// Advice says which amount matters where a hand strays too far, and how much that
-// helps to count out twice as much; empty where it does not stray.
+// Advice says which amount matters where a hand strays too far, and what helps more: to
+// let it down first, or to count out twice as much; empty where it does not stray.
 func (c *Counted) Advice(r Recipe, exact *paint.Mixture) string {
 	switch {
 	case c.Adds || c.Decides < 0 || c.Spread <= widestSpread && c.DE <= widestSpread:
@@ -481,7 +490,20 @@ func (c *Counted) Advice(r Recipe, exact *paint.Mixture) string {
 	}
 	decides := c.Counts[c.Decides]
 	twice := CountOut(r, exact, c.Scale, 2*c.Needed)
-	return fmt.Sprintf("The %s matters most: a hand strays by %.1f here, and by %.1f with twice as much.", decides.Called(), c.Spread, twice.Spread)
+	helps, spread := "with twice as much", twice.Spread
+	for _, thin := range [2]int{4, 9} {
+		down := slices.Clone(resolved(r).InOrder())
+		n := slices.IndexFunc(down, func(i Ingredient) bool { return i.Paint == decides.Paint && i.In == nil })
+		if decides.In != nil || n < 0 || !down.letDown(n, thin) {
+			continue
+		}
+		if d := c.nearest([]Recipe{down}, exact, c.Needed); len(d.Counts) > 0 {
+			if d.stray(); d.Spread < spread {
+				helps, spread = fmt.Sprintf("let down 1:%d in the %s first", thin, down[0].Paint.ShortName()), d.Spread
+			}
+		}
+	}
+	return fmt.Sprintf("The %s matters most: a hand strays by %.1f here, and by %.1f %s.", decides.Called(), c.Spread, spread, helps)
 }
 
 // Called is what an ingredient is called where it is counted out.

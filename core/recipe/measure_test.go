@@ -136,6 +136,16 @@ func TestAHandStraysLessFromALargerPile(t *testing.T) {
 	}
 }
 
+func TestALetDownIsOfferedWhereItHelpsMore(t *testing.T) {
+	r := recipe.OfTwo(painttest.Paint("PY65"), painttest.Paint("PR254"), [2]int{13, 1})
+	exact, err := paint.Mix(r.Volumes()...)
+	require.NoError(t, err)
+	c := recipe.CountOut(r, &exact, scale(t, recipe.Dabs), 0.21)
+	assert.Greater(t, c.Spread, 3.0)
+	assert.Contains(t, c.Advice(r, &exact), "The pyrrole red matters most: a hand strays by 4.1 here, and by ")
+	assert.Contains(t, c.Advice(r, &exact), "let down 1:9 in the arylide yellow deep first")
+}
+
 func TestGramsFollowTheClass(t *testing.T) {
 	white, blue := painttest.Paint("PW6"), painttest.Paint("PB15:3")
 	assert.Greater(t, recipe.Density(white), recipe.Density(blue))
