@@ -9,7 +9,6 @@ import (
 // state is what is painted, and where the painter stands.
 type state struct {
 	done    regions
-	painted int
 	t       float64
 	washes  int
 	piles   int // mixed so far
@@ -118,7 +117,7 @@ func (p *problem) timed(j, by, holds int, t, ready float64, washes, piles int, s
 
 func (p *problem) after(s *state, m move) *state {
 	n := &state{
-		done: s.done.with(m.job), painted: s.painted + 1, t: m.end, washes: m.washes, piles: m.piles, brush: s.brush,
+		done: s.done.with(m.job), t: m.end, washes: m.washes, piles: m.piles, brush: s.brush,
 		dry: slices.Clone(s.dry), since: s.since, left: s.left, work: s.work - p.jobs[m.job].paint - p.jobs[m.job].mix, parent: s, job: m.job, by: m.by,
 	}
 	n.brush[m.by] = m.job
