@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"gyrophane/core/text"
 	"gyrophane/core/wheel"
 )
 
@@ -148,7 +149,7 @@ func (s *Sheet) halved() string {
 	if len(names) == 0 {
 		return ""
 	}
-	return listed(names)
+	return text.Listed(names)
 }
 
 // circles are how many circles there are in the hole, their radius and how far from

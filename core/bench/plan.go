@@ -4,11 +4,11 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/core/recipe"
+	"gyrophane/core/text"
 	"gyrophane/core/wheel"
 )
 
@@ -315,17 +315,7 @@ func lacking(before, r *Region) string {
 			names = append(names, "the "+p.Paint.ShortName())
 		}
 	}
-	return listed(names)
-}
-
-func listed(names []string) string {
-	switch len(names) {
-	case 0:
-		return "nothing"
-	case 1:
-		return names[0]
-	}
-	return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
+	return text.Listed(names)
 }
 
 // wet names what a region waits for.

@@ -102,14 +102,7 @@ func (s bandSet) String() string {
 			names = append(names, bandNames[b])
 		}
 	}
-	return listed(names)
-}
-
-func listed(names []string) string {
-	if len(names) < 2 {
-		return strings.Join(names, "")
-	}
-	return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
+	return text.Listed(names)
 }
 
 // Because explains in a painter's words what becomes of a pair: how the two

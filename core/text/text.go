@@ -70,6 +70,14 @@ func UpperFirst(s string) string {
 	return string(unicode.ToUpper(r)) + s[size:]
 }
 
+// Listed names several things: "a, b and c"; empty for none.
+func Listed(names []string) string {
+	if len(names) < 2 {
+		return strings.Join(names, "")
+	}
+	return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
+}
+
 // Article is a word, in lower case, behind "a" or "an".
 func Article(word string) string {
 	if word != "" && strings.ContainsRune("aeio", rune(word[0])) {
