@@ -284,7 +284,7 @@ func AddTo(pile []paint.Part, add Ingredient, ml float64, exact *paint.Mixture, 
 				one.Amount, one.ML = 0, about
 			}
 			c.Counts, c.Needed = []Taken{one}, ml
-			if i.In != nil {
+			if i.In != nil && s.Measure != Looks {
 				c.Before = s.before(i, one.ML)
 			}
 			c.Mixture = c.into(pile, one.ML)
@@ -309,21 +309,31 @@ func AddTo(pile []paint.Part, add Ingredient, ml float64, exact *paint.Mixture, 
 
 // into is a pile with so many ml of the one thing that is counted out in it.
 func (c *Counted) into(pile []paint.Part, ml float64) paint.Mixture {
-	i := c.Counts[0].Ingredient
-	i.Parts = ml
-	m, _ := paint.Mix(append(slices.Clone(pile), Recipe{i}.Volumes()...)...) // amounts are above 0
+	m, _ := paint.Mix(append(slices.Clone(pile), c.paints(0, ml)...)...) // amounts are above 0
 	return m
+}
+
+// paints are the paints in so many ml of one of its counts, a let-down by what really
+// went into it.
+func (c *Counted) paints(n int, ml float64) []paint.Part {
+	of := c.Counts[n]
+	if of.In == nil {
+		return []paint.Part{{Paint: of.Paint, Parts: ml}}
+	}
+	strong := 1 / float64(of.Thin+1)
+	if c.Measure != Looks {
+		made := c.before(of.Ingredient, of.ML)
+		strong = made[len(made)-1].strong()
+	}
+	return []paint.Part{{Paint: of.Paint, Parts: ml * strong}, {Paint: of.In, Parts: ml * (1 - strong)}}
 }
 
 // Volumes are the paints that were counted out, in ml, let-downs by what went into them.
 func (c *Counted) Volumes() (out []paint.Part) {
-	var r Recipe
-	for _, of := range c.Counts {
-		i := of.Ingredient
-		i.Parts = of.ML
-		r = append(r, i)
+	for n, of := range c.Counts {
+		out = append(out, c.paints(n, of.ML)...)
 	}
-	return Of(r.Plain()).Volumes()
+	return Of(Of(out).Plain()).Volumes()
 }
 
 // resolved is a recipe whose hues, mixed first, are taken apart: what is counted out
@@ -346,14 +356,10 @@ func (s Scale) count(r Recipe, ml, grown float64) Counted {
 		c := Taken{Ingredient: i, Amount: amount, ML: s.ml(i, amount)}
 		out.Counts = append(out.Counts, c)
 		out.ML += c.ML
-		if i.In == nil {
-			parts = append(parts, paint.Part{Paint: i.Paint, Parts: c.ML})
-			continue
+		if i.In != nil {
+			out.Before = append(out.Before, s.before(i, c.ML)...)
 		}
-		before := s.before(i, c.ML)
-		strong := before[len(before)-1].strong()
-		out.Before = append(out.Before, before...)
-		parts = append(parts, paint.Part{Paint: i.Paint, Parts: c.ML * strong}, paint.Part{Paint: i.In, Parts: c.ML * (1 - strong)})
+		parts = append(parts, out.paints(len(out.Counts)-1, c.ML)...)
 	}
 	out.Mixture, _ = paint.Mix(parts...) // amounts are above 0
 	return out
@@ -463,13 +469,7 @@ func (c *Counted) with(n int, ml float64) (paint.Mixture, bool) {
 		if k == n {
 			of.ML = ml
 		}
-		m := of.Ingredient
-		if m.In == nil {
-			parts = append(parts, paint.Part{Paint: m.Paint, Parts: of.ML})
-			continue
-		}
-		strong := 1 / float64(m.Thin+1)
-		parts = append(parts, paint.Part{Paint: m.Paint, Parts: of.ML * strong}, paint.Part{Paint: m.In, Parts: of.ML * (1 - strong)})
+		parts = append(parts, c.paints(k, of.ML)...)
 	}
 	m, err := paint.Mix(parts...)
 	return m, err == nil
