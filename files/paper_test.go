@@ -2,17 +2,23 @@ package files_test
 
 import (
 	"encoding/xml"
+	"errors"
 	"io"
+	"math"
 	"os"
 	"os/exec"
 	"path/filepath"
+	"strconv"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/bench"
+	"gyrophane/core/paint"
 	"gyrophane/core/paper"
+	"gyrophane/core/wheel"
 	"gyrophane/files"
 )
 
@@ -54,6 +60,80 @@ func TestAPDFIsSoundAndHasItsFonts(t *testing.T) {
 	text := run(t, "pdftotext", file, "-")
 	assert.Contains(t, text, `yellow-green <é> "&"`)
 	assert.Contains(t, text, "13 : 1")
+}
+
+// onPage are the paths of a PDF's pages: their points in mm from the upper left corner.
+func onPage(t *testing.T, file string, high float64) (out [][][2]float64) {
+	t.Helper()
+	plain := file + ".plain"
+	run(t, "qpdf", "--qdf", "--stream-data=uncompress", "--object-streams=disable", file, plain)
+	body, err := os.ReadFile(plain)
+	require.NoError(t, err)
+	var path [][2]float64
+	for _, line := range strings.Split(string(body), "\n") {
+		words := strings.Fields(line)
+		for n, w := range words {
+			if (w == "m" || w == "l") && n >= 2 {
+				x, errX := strconv.ParseFloat(words[n-2], 64)
+				y, errY := strconv.ParseFloat(words[n-1], 64)
+				require.NoError(t, errors.Join(errX, errY), line)
+				if w == "m" && len(path) > 0 {
+					out, path = append(out, path), nil
+				}
+				path = append(path, [2]float64{x / 72 * 25.4, high - y/72*25.4})
+			}
+		}
+	}
+	return append(out, path)
+}
+
+// The wheel and the bar are as large as they are said to be, in the file itself.
+func TestAWheelAndTheBarMeasureTrueInThePDF(t *testing.T) {
+	var roles [3][]*paint.Paint
+	for k, id := range []string{"PY65", "PR254", "PB29"} {
+		p, err := paint.Find(id)
+		require.NoError(t, err)
+		roles[k] = []*paint.Paint{p}
+	}
+	system, err := wheel.NewSystem(wheel.RYB, roles)
+	require.NoError(t, err)
+	for _, c := range []struct {
+		paper    string
+		flat     bool
+		diameter float64
+	}{{"A4", false, 140}, {"A4", true, 120}, {"A5", false, 100}, {"Letter", false, 150}} {
+		set, err := bench.Settings{Medium: paint.Media()[1], Diameter: c.diameter, Fill: bench.OwnPiles}.Complete()
+		require.NoError(t, err)
+		sheet := bench.Wheel(wheel.Build(system, wheel.Options{}), bench.Extras{}, set)
+		plan, err := bench.Sketch(&sheet, set)
+		require.NoError(t, err)
+		format, err := paper.ParseFormat(c.paper)
+		require.NoError(t, err)
+		laid, err := paper.Sheet(plan, paper.Options{Format: format, Flat: c.flat, Title: "Low water"}, files.Measure())
+		require.NoError(t, err)
+		body, err := files.PDF("Low water", laid)
+		require.NoError(t, err)
+		file := filepath.Join(t.TempDir(), "wheel.pdf")
+		require.NoError(t, os.WriteFile(file, body, 0o600))
+		run(t, "qpdf", "--check", file)
+		wide, high := format.W, format.H
+		if c.flat {
+			wide, high = high, wide
+		}
+		left, right, bars := wide, 0.0, 0
+		for _, path := range onPage(t, file, high) {
+			if len(path) == 2 && path[0][1] == path[1][1] && math.Abs(math.Abs(path[1][0]-path[0][0])-50) < 0.02 {
+				bars++
+			}
+			if len(path) > 20 { // a sector
+				for _, at := range path {
+					left, right = min(left, at[0]), max(right, at[0])
+				}
+			}
+		}
+		assert.GreaterOrEqual(t, bars, 1, c.paper)
+		assert.InDelta(t, c.diameter, right-left, 0.02, c.paper)
+	}
 }
 
 func TestAnSVGIsInMillimetresAndWellFormed(t *testing.T) {
