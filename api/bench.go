@@ -4,11 +4,13 @@ import (
 	"cmp"
 	"context"
 	"net/http"
+	"strconv"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"gyrophane/core/bench"
 	"gyrophane/core/input"
+	"gyrophane/core/paint"
 	"gyrophane/core/paper"
 	"gyrophane/core/recipe"
 	"gyrophane/files"
@@ -37,7 +39,8 @@ func (s *Server) plan(ctx context.Context, in *planInput) (out wire.BenchPlan, e
 	if err != nil {
 		return out, err
 	}
-	plan, tubes, err := s.studio.Plan(ctx, painterIfAny, studio.Sheet{System: system, Choices: in.Body.Choices.Core(), Which: bench.Which(in.Body.Sheet), Set: in.Body.Bench.Core()}, v.Medium, in.Quick)
+	which, ladder := in.Body.Sheet.Core()
+	plan, tubes, err := s.studio.Plan(ctx, painterIfAny, studio.Sheet{Wheel: in.Wheel, System: system, Choices: in.Body.Choices.Core(), Which: which, Ladder: ladder, Set: in.Body.Bench.Core()}, v.Medium, in.Quick)
 	if err != nil {
 		return out, err
 	}
@@ -111,26 +114,67 @@ func (s *Server) counted(ctx context.Context, in *countedInput) (out wire.Counte
 	return v.Counted(c, r, &exact), nil
 }
 
+// Page is a sheet on paper as a file.
+type Page struct {
+	ContentType        string `header:"Content-Type"`
+	ContentDisposition string `header:"Content-Disposition"`
+	Pages              string `header:"Sheet-Pages" doc:"how many there are"`
+	Body               []byte
+}
+
+// Printing says how a sheet is put on paper.
+type Printing struct {
+	PaperFile
+	Flat    bool   `query:"flat" doc:"on its side"`
+	Colours bool   `query:"colours" doc:"places are filled with the colour aimed at"`
+	Recipes string `query:"recipes" default:"parts" maxLength:"20" doc:"parts, dabs or none"`
+	As      string `query:"as" maxLength:"40" doc:"sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack"`
+}
+
+// PaperFile says which file of a sheet is wanted.
+type PaperFile struct {
+	Paper  string `query:"paper" default:"A4" maxLength:"20" doc:"A4, A5 or Letter"`
+	Page   int    `query:"page" default:"1" doc:"of an SVG"`
+	Format string `query:"format" default:"pdf" enum:"pdf,svg" doc:"of the file"`
+}
+
+func (in Printing) options() (o paper.Options, err error) {
+	o = paper.Options{Flat: in.Flat, Colours: in.Colours, Recipes: in.Recipes, As: in.As}
+	o.Format, err = paper.ParseFormat(in.Paper)
+	return o, err
+}
+
+// export is pages as the file that is asked for.
+func (in PaperFile) export(title string, pages []paper.Page) (out *Page, err error) {
+	out = &Page{ContentDisposition: `inline; filename="sheet.pdf"`, Pages: strconv.Itoa(len(pages))}
+	if in.Format == "svg" {
+		if in.Page < 1 || in.Page > len(pages) {
+			return nil, input.Errorf("this sheet has %d pages, and no page %d", len(pages), in.Page)
+		}
+		out.ContentType, out.ContentDisposition, out.Body = "image/svg+xml", "inline", files.SVG(title, pages[in.Page-1])
+		return out, nil
+	}
+	out.ContentType = "application/pdf"
+	out.Body, err = files.PDF(title, pages)
+	return out, err
+}
+
 type paperInput struct {
 	ID      int64   `path:"id" doc:"a kept wheel"`
-	Kind    string  `query:"kind" maxLength:"20" doc:"what is painted: wheel, grid, ladder, values, intensity, run or guide"`
+	Kind    string  `query:"kind" maxLength:"20" doc:"what is painted: wheel, grid, ladder, values, intensity, run, guide or wanted"`
 	Slot    int     `query:"slot" doc:"of values, intensities and runs"`
 	Section int     `query:"section" doc:"of a ladder"`
 	Steps   int     `query:"steps" doc:"of ladders and scales"`
-	Paper   string  `query:"paper" default:"A4" maxLength:"20" doc:"A4, A5 or Letter"`
-	Flat    bool    `query:"flat" doc:"on its side"`
-	Colours bool    `query:"colours" doc:"places are filled with the colour aimed at"`
-	Recipes string  `query:"recipes" default:"parts" maxLength:"20" doc:"parts, dabs or none"`
-	As      string  `query:"as" maxLength:"40" doc:"sheet, plan (in order, to tick off) or cards (recipes, eight to a page); several with commas between are a stack"`
+	A       string  `query:"a" maxLength:"60" doc:"paint that a ladder begins with; a section of the wheel when empty"`
+	B       string  `query:"b" maxLength:"60" doc:"paint that it ends with"`
 	Measure string  `query:"measure" maxLength:"20" doc:"what is counted out in"`
 	One     float64 `query:"one" doc:"ml of one drop, load or tip"`
-	Page    int     `query:"page" default:"1" doc:"of an SVG"`
-	Format  string  `query:"format" default:"pdf" enum:"pdf,svg" doc:"of the file"`
+	Printing
 }
 
 // paper is a sheet of a kept wheel on paper, to be shown or saved.
-func (s *Server) paper(ctx context.Context, in *paperInput) (*Export, error) {
-	format, err := paper.ParseFormat(in.Paper)
+func (s *Server) paper(ctx context.Context, in *paperInput) (*Page, error) {
+	o, err := in.options()
 	if err != nil {
 		return nil, err
 	}
@@ -141,28 +185,67 @@ func (s *Server) paper(ctx context.Context, in *paperInput) (*Export, error) {
 		}
 	}
 	which := bench.Which{Kind: in.Kind, Slot: in.Slot, Section: in.Section, Steps: in.Steps}
-	title, pages, err := s.studio.Paper(ctx, painter(ctx), in.ID, which, table, paper.Options{Format: format, Flat: in.Flat, Colours: in.Colours, Recipes: in.Recipes, As: in.As})
+	title, pages, err := s.studio.Paper(ctx, painter(ctx), in.ID, which, [2]string{in.A, in.B}, table, o)
 	if err != nil {
 		return nil, err
 	}
-	if in.Format == "svg" {
-		if in.Page < 1 || in.Page > len(pages) {
-			return nil, input.Errorf("this sheet has %d pages, and no page %d", len(pages), in.Page)
-		}
-		return &Export{ContentType: "image/svg+xml", ContentDisposition: "inline", Body: files.SVG(title, pages[in.Page-1])}, nil
+	return in.export(title, pages)
+}
+
+type boxPaperInput struct {
+	Medium string `query:"medium" default:"acrylic" maxLength:"20" doc:"that it is painted in"`
+	Printing
+}
+
+// boxPaper is the palette guide of the painter's box on paper.
+func (s *Server) boxPaper(ctx context.Context, in *boxPaperInput) (*Page, error) {
+	o, err := in.options()
+	if err != nil {
+		return nil, err
 	}
-	body, err := files.PDF(title, pages)
-	return &Export{ContentType: "application/pdf", ContentDisposition: `inline; filename="sheet.pdf"`, Body: body}, err
+	medium, err := paint.ParseMedium(in.Medium)
+	if err != nil {
+		return nil, input.Wrap(err)
+	}
+	pages, err := s.studio.BoxPaper(ctx, painter(ctx), medium, o)
+	if err != nil {
+		return nil, err
+	}
+	return in.export("The box", pages)
+}
+
+// comparePaper are systems side by side on paper.
+func (s *Server) comparePaper(ctx context.Context, in *ComparedQuery, as PaperFile) (*Page, error) {
+	format, err := paper.ParseFormat(as.Paper)
+	if err != nil {
+		return nil, err
+	}
+	v, systems, err := s.compared(ctx, in)
+	if err != nil {
+		return nil, err
+	}
+	return as.export("Systems side by side", paper.Comparison(systems, v.Medium, format, s.studio.Measure()))
 }
 
 func (s *Server) benchRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "paper", Tags: []string{"bench"}, Summary: "A sheet of a kept wheel on paper, at true size", Method: http.MethodGet, Path: "/api/wheels/{id}/paper"},
-		func(ctx context.Context, in *paperInput) (*Export, error) {
+		func(ctx context.Context, in *paperInput) (*Page, error) {
 			out, err := s.paper(ctx, in)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			return out, nil
+			return out, s.refusal(err)
+		})
+	huma.Register(s.api, huma.Operation{OperationID: "boxPaper", Tags: []string{"bench"}, Summary: "The palette guide of the box on paper, at true size", Method: http.MethodGet, Path: "/api/box/paper"},
+		func(ctx context.Context, in *boxPaperInput) (*Page, error) {
+			out, err := s.boxPaper(ctx, in)
+			return out, s.refusal(err)
+		})
+	type systems struct {
+		ComparedQuery
+		PaperFile
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "comparePaper", Tags: []string{"bench"}, Summary: "Systems side by side on paper", Method: http.MethodGet, Path: "/api/compare/paper"},
+		func(ctx context.Context, in *systems) (*Page, error) {
+			out, err := s.comparePaper(ctx, &in.ComparedQuery, in.PaperFile)
+			return out, s.refusal(err)
 		})
 	huma.Register(s.api, huma.Operation{OperationID: "plan", Tags: []string{"bench"}, Summary: "How to paint a wheel: how much of each paint, and in which order", Method: http.MethodPost, Path: "/api/plan", Metadata: painterForTubes},
 		func(ctx context.Context, in *planInput) (*struct{ Body wire.BenchPlan }, error) {

@@ -111,7 +111,34 @@ func TestAKeptWheelIsPutOnPaper(t *testing.T) {
 		status, _ := ada.do("GET", at+query, "")
 		assert.Equal(t, 422, status, query)
 	}
+	// A ladder of two paints of one's own choice, and what comes nearest to wanted colours.
+	ladder := strings.Replace(at, "kind=guide", "kind=ladder&a=PY74&b=PB15:3&steps=7", 1)
+	_, text, header := ada.send(ada.request("GET", ladder+"&format=svg", ""))
+	assert.Contains(t, text, "PY74")
+	assert.Equal(t, "1", header.Get("Sheet-Pages"))
+	wanted := strings.Replace(at, "kind=guide", "kind=wanted&as=sheet,cards", 1)
+	status, text := ada.do("GET", wanted, "")
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "no wanted colours yet")
+	ada.ok("POST", "/api/wanted", `[{"name":"kelp","colour":"#6e6228"}]`, nil)
+	_, text, header = ada.send(ada.request("GET", wanted+"&format=svg&page=2", ""))
+	assert.Contains(t, text, "CIEDE2000")
+	assert.Equal(t, "2", header.Get("Sheet-Pages"))
+	status, _ = ada.do("GET", strings.Replace(ladder, "PY74", "PX99", 1), "")
+	assert.Equal(t, 422, status)
+
+	_, text, _ = ada.send(ada.request("GET", fmt.Sprintf("/api/compare/paper?wheels=%d&paper=A5", w.ID), ""))
+	assert.True(t, strings.HasPrefix(text, "%PDF-"))
+
 	eve := signedUp(t, app, "Eve")
-	status, _ := eve.do("GET", at, "")
-	assert.Equal(t, 404, status, "another's wheel is not there")
+	for _, theirs := range []string{at, ladder, wanted, fmt.Sprintf("/api/compare/paper?wheels=%d", w.ID)} {
+		status, _ = eve.do("GET", theirs, "")
+		assert.Equal(t, 404, status, "another's wheel is not there")
+	}
+	status, text = eve.do("GET", "/api/box/paper", "")
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "no coloured paints in the box")
+	eve.ok("POST", "/api/box/paints", `{"paints":["PB29"]}`, nil)
+	_, text, _ = eve.send(eve.request("GET", "/api/box/paper?format=svg&medium=gouache", ""))
+	assert.Contains(t, text, "ultramarine")
 }

@@ -11,7 +11,6 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"gyrophane/core/paper"
 	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
 	"gyrophane/files"
@@ -162,22 +161,13 @@ func (s *Server) compareRoutes() {
 
 	type export struct {
 		ComparedQuery
-		Format string `query:"format" required:"true" enum:"svg,csv,pdf" doc:"of the file"`
-		Paper  string `query:"paper" default:"A4" maxLength:"20" doc:"of a PDF: A4, A5 or Letter, flat"`
+		Format string `query:"format" required:"true" enum:"svg,csv" doc:"of the file"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "exportComparison", Tags: []string{"comparing"}, Summary: "A comparison as a drawing, a table or a page", Method: http.MethodGet, Path: "/api/compare/export"},
+	huma.Register(s.api, huma.Operation{OperationID: "exportComparison", Tags: []string{"comparing"}, Summary: "A comparison as a drawing or a table", Method: http.MethodGet, Path: "/api/compare/export"},
 		func(ctx context.Context, in *export) (*Export, error) {
-			v, systems, err := s.compared(ctx, &in.ComparedQuery)
+			_, systems, err := s.compared(ctx, &in.ComparedQuery)
 			if err != nil {
 				return nil, s.refusal(err)
-			}
-			if in.Format == "pdf" {
-				format, err := paper.ParseFormat(in.Paper)
-				if err != nil {
-					return nil, s.refusal(err)
-				}
-				body, err := files.PDF("Systems side by side", paper.Comparison(systems, v.Medium, format, s.studio.Measure()))
-				return &Export{ContentType: "application/pdf", ContentDisposition: `attachment; filename="comparison.pdf"`, Body: body}, s.refusal(err)
 			}
 			out := &Export{ContentType: "text/csv; charset=utf-8", ContentDisposition: fmt.Sprintf("attachment; filename=%q", "comparison."+in.Format)}
 			if in.Format == "svg" {

@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"cmp"
 	"context"
 	"sync"
 
@@ -9,6 +10,7 @@ import (
 	"gyrophane/core/paint"
 	"gyrophane/core/paper"
 	"gyrophane/core/path"
+	"gyrophane/core/reach"
 	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 	"gyrophane/files"
@@ -21,10 +23,13 @@ const mostPlanning = 2
 
 // Sheet is what is to be painted of a system, and how.
 type Sheet struct {
+	Wheel   int64 // a kept one whose paints are meant; 0 for none
 	System  wheel.System
 	Choices wheel.Choices
 	Which   bench.Which
-	Set     bench.Settings
+	// Ladder are the paints that a ladder lies between; those of a section when empty.
+	Ladder [2]string
+	Set    bench.Settings
 }
 
 // Plan plans the painting of a sheet, with the rings of its choices where it is the wheel;
@@ -39,19 +44,24 @@ func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medi
 	if err != nil {
 		return nil, nil, err
 	}
-	var couples []path.Couple
-	if of.Which.Kind == "grid" {
-		if couples, err = s.toPaint(ctx, who, of.System.Allowed()); err != nil {
-			return nil, nil, err
-		}
-	}
-	sheet, err := of.Which.Of(wheel.Build(of.System, options), couples, bench.ExtrasOf(of.Choices), set)
+	have, err := s.material(ctx, who, of, in)
 	if err != nil {
 		return nil, nil, err
 	}
-	if tubes, err = s.tubesHold(ctx, who); err != nil {
+	sheet, err := of.Which.Of(wheel.Build(of.System, options), have, bench.ExtrasOf(of.Choices), set)
+	if err != nil {
 		return nil, nil, err
 	}
+	plan, err = s.work(ctx, &sheet, set, quick)
+	if err != nil {
+		return nil, nil, err
+	}
+	tubes, err = s.tubesHold(ctx, who)
+	return plan, tubes, err
+}
+
+// work plans a sheet when its turn has come.
+func (s *Studio) work(ctx context.Context, sheet *bench.Sheet, set bench.Settings, quick bool) (*bench.Plan, error) {
 	turn, work := s.planning, bench.New
 	if quick {
 		turn, work = s.sketching, bench.Sketch
@@ -60,10 +70,50 @@ func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medi
 	case turn <- struct{}{}:
 		defer func() { <-turn }()
 	case <-ctx.Done():
-		return nil, nil, ctx.Err()
+		return nil, ctx.Err()
 	}
-	plan, err = work(&sheet, set)
-	return plan, tubes, err
+	return work(sheet, set)
+}
+
+// material is what a sheet is painted of besides the wheel.
+func (s *Studio) material(ctx context.Context, who Identity, of Sheet, in paint.Medium) (have bench.Material, err error) {
+	switch of.Which.Kind {
+	case "grid":
+		have.Couples, err = s.toPaint(ctx, who, of.System.Allowed())
+	case "ladder":
+		if of.Ladder[0] == "" || of.Ladder[1] == "" {
+			return have, nil
+		}
+		paints, err := s.Paints(ctx, who, of.Wheel, of.Ladder[0], of.Ladder[1])
+		if err != nil {
+			return have, err
+		}
+		have.Way = path.New(paints[0], paints[1])
+	case "wanted":
+		have.Wanted, err = s.wanted(ctx, who, of.System, in)
+	}
+	return have, err
+}
+
+// wanted are the painter's wanted colours with what comes nearest to each.
+func (s *Studio) wanted(ctx context.Context, who Identity, system wheel.System, in paint.Medium) (out []bench.Wanted, err error) {
+	p, err := who(ctx)
+	if err != nil {
+		return nil, err
+	}
+	_, wanted, err := s.Wanted(ctx, p.ID)
+	if err != nil {
+		return nil, err
+	}
+	matches, err := s.Match(ctx, []reach.Named{{System: system}}, wanted, in)
+	if err != nil {
+		return nil, err
+	}
+	for i, m := range matches {
+		best := m.Matches[0]
+		out = append(out, bench.Wanted{Name: cmp.Or(wanted[i].Name, wanted[i].Colour), Colour: m.Want.Lab, Recipe: best.Parts, Mixture: best.Mixture})
+	}
+	return out, nil
 }
 
 // measured is how texts on paper are measured.
@@ -72,9 +122,9 @@ var measured = sync.OnceValue(files.Measure)
 // Measure is how texts on paper are measured.
 func (s *Studio) Measure() paper.Measure { return measured() }
 
-// Paper lays a sheet of a kept wheel out on paper. Table is the measure that is counted
-// out in.
-func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64, which bench.Which, table recipe.Scale, o paper.Options) (title string, pages []paper.Page, err error) {
+// Paper lays a sheet of a kept wheel out on paper, what is to be painted of it said in
+// which and ladder. Table is the measure that is counted out in.
+func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64, which bench.Which, ladder [2]string, table recipe.Scale, o paper.Options) (title string, pages []paper.Page, err error) {
 	w, system, err := s.KeptSystem(ctx, painter, wheelID)
 	if err != nil {
 		return "", nil, err
@@ -87,13 +137,47 @@ func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64
 	if table.Measure != "" {
 		set.Scale = table
 	}
-	plan, _, err := s.Plan(ctx, As(painter), Sheet{system, w.Settings.Choices, which, set}, in, false)
+	which.Width = o.Wide()
+	plan, _, err := s.Plan(ctx, As(painter), Sheet{wheelID, system, w.Settings.Choices, which, ladder, set}, in, false)
 	if err != nil {
 		return "", nil, err
 	}
 	o.Title, o.About = w.Name, plan.Sheet.Title+" · "+in.Name
 	pages, err = paper.Sheet(plan, o, measured())
 	return w.Name, pages, err
+}
+
+// BoxPaper lays a palette guide of a painter's box out on paper, as it is painted in a
+// medium.
+func (s *Studio) BoxPaper(ctx context.Context, painter store.Painter, in paint.Medium, o paper.Options) ([]paper.Page, error) {
+	box, err := s.Box(ctx, painter.ID)
+	if err != nil {
+		return nil, err
+	}
+	var paints []*paint.Paint
+	var white *paint.Paint
+	for _, p := range box.Paints() {
+		switch {
+		case p.Family != "white":
+			paints = append(paints, p)
+		case white == nil:
+			white = p
+		}
+	}
+	if len(paints) == 0 {
+		return nil, input.Errorf("there are no coloured paints in the box: add some, and their guide can be painted")
+	}
+	if 2*len(paints) > bench.MostRegions {
+		white = nil // straight alone
+	}
+	sheet := bench.Guide(paints, white)
+	sheet.Lay(o.Wide())
+	plan, err := s.work(ctx, &sheet, bench.Usual(in), true)
+	if err != nil {
+		return nil, err
+	}
+	o.Title, o.About = "The box", plan.Sheet.Title+" · "+in.Name
+	return paper.Sheet(plan, o, measured())
 }
 
 // toPaint are the couples that are still to be painted: those the painter has marked so

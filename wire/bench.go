@@ -85,6 +85,8 @@ type BenchRegion struct {
 	Water   float64      `json:"water" doc:"parts of it to 1 of paint, 0 where none is used"`
 	Touches []int        `json:"touches" doc:"regions whose edge it shares"`
 	Graded  bool         `json:"graded"`
+	Tip     *Shown       `json:"tip" doc:"what a graded region fades to; null for others"`
+	Aim     *Shown       `json:"aim" doc:"the colour that is wanted where it is another than the recipe's; else null"`
 	Shape   BenchShape   `json:"shape"`
 	Parts   []Ingredient `json:"parts"`
 	Counted Counted      `json:"counted"`
@@ -180,6 +182,13 @@ type BenchSheet struct {
 	Slot    int    `json:"slot,omitempty" doc:"index of the slot, of values, intensities and runs"`
 	Section int    `json:"section,omitempty" doc:"of a ladder"`
 	Steps   int    `json:"steps,omitempty" doc:"inner steps of a ladder, places of a scale"`
+	A       string `json:"a,omitempty" maxLength:"60" doc:"paint that a ladder begins with; a section of the wheel when empty"`
+	B       string `json:"b,omitempty" maxLength:"60" doc:"paint that it ends with"`
+}
+
+// Core is what is to be painted, and the paints that a ladder lies between.
+func (s BenchSheet) Core() (which bench.Which, ladder [2]string) {
+	return bench.Which{Kind: s.Kind, Slot: s.Slot, Section: s.Section, Steps: s.Steps}, [2]string{s.A, s.B}
 }
 
 // BenchSettings are how a sheet is painted; what is 0 or empty is as usual.
@@ -238,11 +247,21 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 		if touches == nil {
 			touches = []int{}
 		}
-		out.Regions = append(out.Regions, BenchRegion{
+		one := BenchRegion{
 			ID: r.ID, Label: r.Label, Parents: r.Parents, Home: r.Home, Index: r.Index, Main: r.Main, Section: r.Section, AreaMM2: round(r.Area(), 1),
 			ML: round(p.Settings.Need(r), 3), Water: round(p.Settings.Water(r), 2), Touches: touches, Graded: r.Graded, Shape: BenchShape(r.Shape),
 			Parts: v.Recipe(r.Recipe), Counted: v.Counted(p.Counted[i], r.Recipe, &r.Mixture), Shown: shown(look.OKLab(v.Light)),
-		})
+		}
+		if r.Graded {
+			tip := r.Graduated(v.Medium, v.Wet, 1)
+			fades := shown(tip.OKLab(v.Light))
+			one.Tip = &fades
+		}
+		if r.Aim != nil {
+			wanted := shown(r.Aim.OKLab())
+			one.Aim = &wanted
+		}
+		out.Regions = append(out.Regions, one)
 	}
 	for _, a := range bench.Amounts(s, p.Settings) {
 		m := a.Paint.Alone()

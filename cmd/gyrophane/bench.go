@@ -11,6 +11,8 @@ import (
 	"gyrophane/core/bench"
 	"gyrophane/core/paint"
 	"gyrophane/core/paper"
+	"gyrophane/core/path"
+	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
 	"gyrophane/files"
 	"gyrophane/wire"
@@ -21,23 +23,57 @@ type benched struct {
 	kind, rings string
 	set         wire.BenchSettings
 	which       bench.Which
+	wanted      []string // NAME=COLOUR
 }
 
 // plan plans the sheet of the paints that are named.
 func (b *benched) plan(v wire.View, args []string) (*bench.Plan, error) {
-	w, choices, err := wheelOf(v, b.kind, args, wheel.Choices{}, b.rings)
-	if err != nil {
-		return nil, err
-	}
 	settings, err := b.set.Core().In(v.Medium)
 	if err != nil {
 		return nil, err
 	}
-	sheet, err := b.which.Of(w, w.System.Allowed(), bench.ExtrasOf(choices), settings)
+	kind := b.kind
+	if b.which.Kind == "ladder" && len(args) == 2 || b.which.Kind == "guide" {
+		kind = string(wheel.OwnSystem) // any paints will do
+	}
+	w, choices, err := wheelOf(v, kind, args, wheel.Choices{}, b.rings)
+	if err != nil {
+		return nil, err
+	}
+	have := bench.Material{Couples: w.System.Allowed()}
+	if paints := w.System.Paints(); b.which.Kind == "ladder" && len(args) == 2 && len(paints) == 2 {
+		have.Way = path.New(paints[0], paints[1])
+	}
+	if b.which.Kind == "wanted" {
+		if have.Wanted, err = b.nearest(v, w.System); err != nil {
+			return nil, err
+		}
+	}
+	sheet, err := b.which.Of(w, have, bench.ExtrasOf(choices), settings)
 	if err != nil {
 		return nil, err
 	}
 	return bench.New(&sheet, settings)
+}
+
+// nearest are the wanted colours that are named and what of a system comes nearest.
+func (b *benched) nearest(v wire.View, system wheel.System) (out []bench.Wanted, err error) {
+	for _, text := range b.wanted {
+		name, colour, named := strings.Cut(text, "=")
+		if !named {
+			return nil, fmt.Errorf("--wanted %.60q: write NAME=COLOUR, like kelp=#5a5a2a or kelp=38,-4,28", text)
+		}
+		reading, err := reach.Wanted{Name: name, Colour: colour}.Reading(v.Medium)
+		if err != nil {
+			return nil, err
+		}
+		best, err := reach.Nearest(reading.Lab, reach.Palette(system), v.Medium)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, bench.Wanted{Name: name, Colour: reading.Lab, Recipe: best.Parts, Mixture: best.Mixture})
+	}
+	return out, nil
 }
 
 func planCommand() *cobra.Command {
@@ -63,7 +99,7 @@ func planCommand() *cobra.Command {
 	}
 	q.flags(c)
 	b.flags(c)
-	c.Flags().StringVar(&b.which.Kind, "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run or guide")
+	c.Flags().StringVar(&b.which.Kind, "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run, guide or wanted")
 	return c
 }
 
@@ -74,6 +110,7 @@ func (b *benched) flags(c *cobra.Command) {
 	f.IntVar(&b.which.Slot, "slot", 0, "the slot of values, intensities and runs, 0 on top")
 	f.IntVar(&b.which.Section, "section", 0, "the section of a ladder: 0, 1 or 2")
 	f.IntVar(&b.which.Steps, "steps", 0, "inner steps of a ladder (5), places of a scale (7)")
+	f.StringArrayVar(&b.wanted, "wanted", nil, "a wanted colour as NAME=COLOUR; several times, for a sheet of these")
 	f.IntVar(&b.set.Waters, "waters", 0, "jars of water (1)")
 	f.Float64Var(&b.set.Diameter, "diameter", 0, "of the wheel, mm (180)")
 	f.Float64Var(&b.set.Inner, "inner", 0, "radius of its hole, mm (a quarter of the diameter)")
@@ -133,7 +170,7 @@ func sheetCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use:     "sheet KIND PAINT...",
 		Short:   "A sheet on paper at true size: a PDF, or an SVG by the ending",
-		Long:    "A sheet on paper at true size: a PDF, or an SVG by the ending of --out. KIND is wheel, grid (of pairings), ladder, values,\nintensity, run or guide; paints come in the order yellows, reds, blues.",
+		Long:    "A sheet on paper at true size: a PDF, or an SVG by the ending of --out. KIND is wheel, grid (of pairings), ladder, values,\nintensity, run, guide or wanted; paints come in the order yellows, reds, blues. A ladder takes two paints alone as well.\nSystems side by side are put on paper by gyrophane compare --out.",
 		Example: "gyrophane sheet wheel --system split PY184 PY65 PR255 PR122 PB29 PB15:3 --diameter 140 --paper A4 --out wheel.pdf",
 		Args:    cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
@@ -144,7 +181,7 @@ func sheetCommand() *cobra.Command {
 			if o.Format, err = paper.ParseFormat(format); err != nil {
 				return err
 			}
-			b.which.Kind = args[0]
+			b.which.Kind, b.which.Width = args[0], o.Wide()
 			plan, err := b.plan(v, args[1:])
 			if err != nil {
 				return err
@@ -154,18 +191,7 @@ func sheetCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			out, err := files.PDF(o.Title, pages)
-			if strings.HasSuffix(file, ".svg") {
-				out = files.SVG(o.Title, pages[0])
-			}
-			if err != nil {
-				return err
-			}
-			if file == "" {
-				_, err = cmd.OutOrStdout().Write(out)
-				return err
-			}
-			return os.WriteFile(file, out, 0o644)
+			return onPaper(cmd, o.Title, pages, file)
 		},
 	}
 	q.flags(c)
@@ -175,9 +201,26 @@ func sheetCommand() *cobra.Command {
 	f.BoolVar(&o.Flat, "flat", false, "on its side")
 	f.BoolVar(&o.Colours, "colours", false, "fill places with the colour aimed at")
 	f.StringVar(&o.Recipes, "recipes", "parts", "parts, dabs or none")
-	f.StringVar(&o.As, "as", "sheet", "sheet, plan (in order, to tick off) or cards (recipes, eight to a page); several with commas between are a stack")
+	f.StringVar(&o.As, "as", "sheet", "sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack")
 	f.StringVar(&file, "out", "", "the file: .pdf or .svg (a PDF to the standard output)")
 	return c
+}
+
+// onPaper writes pages to a file, a PDF or by the ending the first as an SVG; without one
+// to the standard output.
+func onPaper(cmd *cobra.Command, title string, pages []paper.Page, file string) error {
+	out, err := files.PDF(title, pages)
+	if strings.HasSuffix(file, ".svg") {
+		out = files.SVG(title, pages[0])
+	}
+	if err != nil {
+		return err
+	}
+	if file == "" {
+		_, err = cmd.OutOrStdout().Write(out)
+		return err
+	}
+	return os.WriteFile(file, out, 0o644)
 }
 
 func drawCommand() *cobra.Command {

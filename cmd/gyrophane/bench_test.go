@@ -91,7 +91,18 @@ func TestASheetIsWrittenToAFile(t *testing.T) {
 		assert.True(t, strings.HasPrefix(string(body), begins), file)
 	}
 	assert.True(t, strings.HasPrefix(text(t, "sheet guide PY65 PR254 PB29 --paper A5 --colours"), "%PDF-"))
+	for _, args := range []string{
+		"sheet ladder PY65 PB29 --steps 7 --as sheet,dabs", "sheet wanted PY65 PR254 PB29 --wanted kelp=#5a5a2a --wanted anemone=45,50,20 --as cards",
+		"sheet guide PY65 PB29", "sheet grid PY65 PR254 PB29 --paper Letter --flat", "sheet run PY65 PR254 PB29 --slot 2",
+	} {
+		assert.True(t, strings.HasPrefix(text(t, args), "%PDF-"), args)
+	}
+	beside := filepath.Join(dir, "beside.pdf")
+	text(t, "compare --system three:triad:PY65,PR254,PB29 --system other:triad:PY184,PR122,PB15:3 --out "+beside)
+	assert.FileExists(t, beside)
 	for args, says := range map[string]string{
+		"sheet wanted PY65 PR254 PB29 --wanted kelp":  "write NAME=COLOUR",
+		"sheet wanted PY65 PR254 PB29":                "no wanted colours yet",
 		"sheet napkin PY65 PR254 PB29":                "unknown sheet",
 		"sheet wheel PY65 PR254 PB29 --paper papyrus": "choose A4",
 		"sheet wheel PY65 PR254 PB29 --diameter 400":  "does not fit on A4",

@@ -10,8 +10,10 @@ import (
 	"github.com/spf13/cobra"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/paper"
 	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
+	"gyrophane/files"
 	"gyrophane/studio"
 	"gyrophane/wire"
 )
@@ -19,6 +21,7 @@ import (
 func compareCommand() *cobra.Command {
 	var q question
 	var systems []string
+	var file, format string
 	c := &cobra.Command{
 		Use:     "compare --system NAME:KIND:PAINT,PAINT... --system ...",
 		Short:   "Systems laid beside each other on the same footing",
@@ -42,12 +45,21 @@ func compareCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
+			if file != "" {
+				f, err := paper.ParseFormat(format)
+				if err != nil {
+					return err
+				}
+				return onPaper(cmd, "Systems side by side", paper.Comparison(compared, v.Medium, f, files.Measure()), file)
+			}
 			out := v.Comparison(compared)
 			return q.answer(cmd, out, func(w io.Writer) { compareTable(w, out) })
 		},
 	}
 	q.flags(c)
 	c.Flags().StringArrayVar(&systems, "system", nil, "a name, a kind and its paints, with colons between; up to four times")
+	c.Flags().StringVar(&file, "out", "", "put it on paper: a file, .pdf or .svg")
+	c.Flags().StringVar(&format, "paper", "A4", "A4, A5 or Letter, flat")
 	return c
 }
 

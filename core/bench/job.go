@@ -22,8 +22,8 @@ const (
 	lightFrom     = 75 // L* above which a mixture wants a thorough wash
 )
 
-// mostRegions is the most a sheet may have to be planned.
-const mostRegions = 128
+// MostRegions is the most a sheet may have to be planned.
+const MostRegions = 128
 
 // regions is a set of them.
 type regions [2]uint64
@@ -64,8 +64,8 @@ type problem struct {
 
 // newProblem states a sheet for the search. The error is an input.Error.
 func newProblem(s *Sheet, set Settings, fill Fill) (*problem, error) {
-	if len(s.Regions) > mostRegions {
-		return nil, input.Errorf("a sheet of %d regions is too large to plan: the most is %d", len(s.Regions), mostRegions)
+	if len(s.Regions) > MostRegions {
+		return nil, input.Errorf("a sheet of %d regions is too large to plan: the most is %d", len(s.Regions), MostRegions)
 	}
 	p := &problem{jobs: make([]job, len(s.Regions)), drying: set.Drying(), workable: set.Workable(), brushes: set.Brushes, wells: set.Wells, water: washesOfWater * set.Waters}
 	bit := map[*paint.Paint]uint64{}

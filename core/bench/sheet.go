@@ -55,8 +55,9 @@ type Region struct {
 	Place   int  // 1 to 3 in its section, 0 elsewhere
 	Share   float64
 	Shape
-	Touches []int // the regions whose edge it shares
-	Graded  bool  // full strength at the rim, washed toward the tip
+	Touches []int       // the regions whose edge it shares
+	Graded  bool        // full strength at the rim, washed toward the tip
+	Aim     *colour.Lab // the colour that is wanted where it is another than the recipe's, D65; else nil
 }
 
 // Looks is how the region is painted in a medium, wet or dry.
@@ -67,9 +68,21 @@ func (r *Region) Looks(in paint.Medium, wet bool) colour.Spectrum {
 	return r.Mixture.AsPainted(in, wet)
 }
 
+// tipFilm is what is left of the film at the tip of a graded region.
+const tipFilm = 0.15
+
+// Graduated is how a graded region looks on the way from its rim (0) to its tip (1).
+func (r *Region) Graduated(in paint.Medium, wet bool, at float64) colour.Spectrum {
+	film := r.Film
+	if film == 0 {
+		film = in.Thickness
+	}
+	return r.Mixture.FilmIn(in, film*math.Pow(tipFilm, at), wet)
+}
+
 // Sheet is what is to be painted.
 type Sheet struct {
-	Kind    string // "wheel", "grid", "ladder", "values", "intensity", "run" or "guide"
+	Kind    string // one of SheetKinds
 	Title   string
 	W, H    float64 // mm; of a wheel both are its diameter
 	Inner   float64 // radius of a wheel's hole in mm
@@ -80,19 +93,42 @@ type Sheet struct {
 }
 
 // SheetKinds lists them.
-var SheetKinds = []string{"wheel", "grid", "ladder", "values", "intensity", "run", "guide"}
+var SheetKinds = []string{"wheel", "grid", "ladder", "values", "intensity", "run", "guide", "wanted"}
 
 // Which says what sheet of a system is to be painted.
 type Which struct {
-	Kind    string // one of SheetKinds; a wheel when empty
-	Slot    int    // index of the slot, 0 to 11, of values, intensities and runs
-	Section int    // 0 to 2, of a ladder
-	Steps   int    // inner steps of a ladder, places of a scale; what is usual when 0
+	Kind    string  // one of SheetKinds; a wheel when empty
+	Slot    int     // index of the slot, 0 to 11, of values, intensities and runs
+	Section int     // 0 to 2, of a ladder
+	Steps   int     // inner steps of a ladder, places of a scale; what is usual when 0
+	Width   float64 // mm that rows may take; RowWidth when 0
 }
 
-// Of is the sheet of a wheel, or of the couples where it is a grid. The error is an
-// input.Error.
-func (which Which) Of(w *wheel.Wheel, couples []path.Couple, e Extras, set Settings) (s Sheet, err error) {
+// Material is what sheets are painted of besides a wheel.
+type Material struct {
+	Couples []path.Couple // of a grid
+	Way     *path.Path    // of a ladder; a section of the wheel when nil
+	Wanted  []Wanted
+}
+
+// Wanted is a wanted colour and what comes nearest to it.
+type Wanted struct {
+	Name    string
+	Colour  colour.Lab // D65
+	Recipe  recipe.Recipe
+	Mixture paint.Mixture
+}
+
+// Of is the sheet of a wheel, or of the material where that is what it is painted of. The
+// error is an input.Error.
+func (which Which) Of(w *wheel.Wheel, have Material, e Extras, set Settings) (s Sheet, err error) {
+	if s, err = which.of(w, have, e, set); err == nil && s.Kind != "wheel" && which.Width > 0 {
+		s.Lay(which.Width)
+	}
+	return s, err
+}
+
+func (which Which) of(w *wheel.Wheel, have Material, e Extras, set Settings) (s Sheet, err error) {
 	steps := func(usual int, may ...int) (int, error) {
 		n := cmp.Or(which.Steps, usual)
 		if !slices.Contains(may, n) {
@@ -107,25 +143,34 @@ func (which Which) Of(w *wheel.Wheel, couples []path.Couple, e Extras, set Setti
 	case "", "wheel":
 		return Wheel(w, e, set), nil
 	case "grid":
-		if len(couples) == 0 {
+		if len(have.Couples) == 0 {
 			return s, input.Errorf("this system has no pairings to paint")
 		}
-		if len(couples) > mostRegions {
-			return s, input.Errorf("%d pairings are too many for a sheet: mark those that you want to paint, %d at the most", len(couples), mostRegions)
+		if len(have.Couples) > MostRegions {
+			return s, input.Errorf("%d pairings are too many for a sheet: mark those that you want to paint, %d at the most", len(have.Couples), MostRegions)
 		}
-		return Grid(path.PairAll(couples, w.Spacing)), nil
+		return Grid(path.PairAll(have.Couples, w.Spacing)), nil
 	case "ladder":
 		n, err := steps(5, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11)
 		pair := &w.Sections[which.Section]
 		switch {
 		case err != nil:
 			return s, err
+		case have.Way != nil && have.Way.Indistinguishable():
+			return s, input.Errorf("%s and %s look the same: there is no ladder between them to paint", have.Way.A.ShortName(), have.Way.B.ShortName())
+		case have.Way != nil:
+			return Ladder(have.Way, n, w.Spacing), nil
 		case pair.Empty() || pair.Path.Indistinguishable():
 			return s, input.Errorf("nothing fills that section: there is no ladder to paint")
 		}
 		return Ladder(pair.Path, n, w.Spacing), nil
 	case "guide":
-		return Guide(w.System), nil
+		return Guide(w.System.Paints(), w.System.Rider(wheel.WhiteRider)), nil
+	case "wanted":
+		if len(have.Wanted) == 0 {
+			return s, input.Errorf("there are no wanted colours yet: add some where systems are compared")
+		}
+		return WantedColours(have.Wanted), nil
 	case "values", "intensity", "run":
 		if slot.Empty {
 			return s, input.Errorf("the %s is empty: choose another slot", slot.Name)
@@ -354,25 +399,65 @@ func (s *Sheet) neutrals(w *wheel.Wheel, inner float64, set Settings) {
 
 // Sizes of what is painted in rows, in mm.
 const (
-	cell = 20.0
-	gap  = 4.0
+	cell    = 20.0
+	gap     = 4.0
+	Beneath = 9.0 // below each row, for what is written there
+	// RowWidth is what rows take where nothing is said: an A4 page within its margins.
+	RowWidth = 182.0
 )
 
-// row adds regions side by side; they share edges where they touch.
-func (s *Sheet) row(kind, title string, of []named, touching bool) {
+// row adds regions side by side.
+func (s *Sheet) row(kind, title string, of []named) {
 	s.Kind, s.Title = kind, title
-	step := cell + gap
-	if touching {
-		step = cell
-	}
 	for i, n := range of {
-		r := Region{ID: n.name, Label: n.name, Home: -1, Index: i, Kind: n.kind, Main: true, Section: -1, Share: n.share, Shape: Shape{X: float64(i) * step, W: cell, H: 2 * cell}}
-		s.add(r, n.parts, n.mixture)
-		if touching && i > 0 {
+		s.add(Region{ID: n.name, Label: n.name, Home: -1, Index: i, Kind: n.kind, Main: true, Section: -1, Share: n.share}, n.parts, n.mixture)
+	}
+	s.Lay(RowWidth)
+}
+
+// keyID is the region of a run that shows its key again, as wide as all.
+const keyID = "key"
+
+// Lay places what is painted in rows within a width in mm. Regions of ladders and scales
+// lie edge to edge, and touch where no row ends between them.
+func (s *Sheet) Lay(width float64) {
+	touching := s.Kind == "ladder" || s.Kind == "values" || s.Kind == "intensity"
+	apart, tall := gap, 2*cell
+	if touching {
+		apart = 0
+	}
+	switch s.Kind {
+	case "grid":
+		tall = cell
+	case "guide":
+		tall = 1.2 * cell
+	}
+	columns := max(1, int((width+apart+1e-9)/(cell+apart)))
+	switch rows := (len(s.Regions) + columns - 1) / columns; {
+	case touching:
+		columns = (len(s.Regions) + rows - 1) / rows // rows as long as each other
+	case s.Kind == "guide" && columns > 1:
+		columns -= columns % 2 // a paint beside its tint
+	}
+	x, y, in := 0.0, 0.0, 0
+	s.W = 0
+	for i := range s.Regions {
+		r := &s.Regions[i]
+		r.Touches = nil
+		if in == columns || r.ID == keyID {
+			x, y, in = 0, y+tall+Beneath, 0
+		}
+		in++
+		r.Shape = Shape{X: x, Y: y, W: cell, H: tall}
+		if r.ID == keyID {
+			r.Shape = Shape{Y: y, W: s.W, H: cell}
+		}
+		if touching && x > 0 {
 			s.join(i-1, i)
 		}
+		x += r.W + apart
+		s.W, s.H = max(s.W, r.X+r.W), r.Y+r.H
 	}
-	s.W, s.H = float64(len(of)-1)*step+cell, 2*cell
 }
 
 // named is one place of a row.
@@ -392,7 +477,7 @@ func Ladder(p *path.Path, n int, spacing path.Spacing) (s Sheet) {
 		of = append(of, named{fmt.Sprintf("step %d", i+1), wheel.Secondary, step.Parts, step.Mixture, step.Share})
 	}
 	of = append(of, named{ends[1].ShortName(), wheel.Primary, recipe.Pure(ends[1]), ends[1].Alone(), 1})
-	s.row("ladder", ends[0].Code()+" to "+ends[1].Code(), of, true)
+	s.row("ladder", ends[0].Code()+" to "+ends[1].Code(), of)
 	s.ways[0] = p
 	for i := range s.Regions {
 		if r := &s.Regions[i]; i > 0 && i < len(of)-1 {
@@ -405,7 +490,7 @@ func Ladder(p *path.Path, n int, spacing path.Spacing) (s Sheet) {
 // Values is a value scale of a slot: n places (5 to 9) from its lightest tint to its
 // darkest shade, edge to edge.
 func Values(w *wheel.Wheel, index, n int) (s Sheet) {
-	s.row("values", "values of "+w.Slots[index].Name, ofRungs(w.Values(index, n, w.ShadeBy)), true)
+	s.row("values", "values of "+w.Slots[index].Name, ofRungs(w.Values(index, n, w.ShadeBy)))
 	return s
 }
 
@@ -417,7 +502,7 @@ func Intensity(w *wheel.Wheel, index, n int, in paint.Medium) (s Sheet, ok bool)
 		return s, false
 	}
 	balance := wheel.BalanceOf(a, b, in)
-	s.row("intensity", fmt.Sprintf("from %s to %s", w.Slots[index].Name, w.Slots[(index+6)%12].Name), ofRungs(balance.Intensity(n)), true)
+	s.row("intensity", fmt.Sprintf("from %s to %s", w.Slots[index].Name, w.Slots[(index+6)%12].Name), ofRungs(balance.Intensity(n)))
 	return s, true
 }
 
@@ -442,20 +527,18 @@ func Run(w *wheel.Wheel, index int) (s Sheet) {
 			of = append(of, named{slot.Name, slot.Kind, slot.Parts, slot.Mixture, slot.Share})
 		}
 	}
-	s.row("run", "around "+w.Slots[index].Name, of, false)
+	s.row("run", "around "+w.Slots[index].Name, of)
 	slot := &w.Slots[index]
-	key := Region{ID: "key", Label: "the key: " + slot.Name, Home: slot.Home, Index: len(of), Kind: slot.Kind, Main: true, Section: -1, Shape: Shape{Y: s.H + gap, W: s.W, H: cell}}
-	s.add(key, slot.Parts, slot.Mixture)
-	s.H += gap + cell
+	s.add(Region{ID: keyID, Label: "the key: " + slot.Name, Home: slot.Home, Index: len(of), Kind: slot.Kind, Main: true, Section: -1}, slot.Parts, slot.Mixture)
+	s.Lay(RowWidth)
 	return s
 }
 
-// Guide is a palette guide: each paint of a system straight and as a tint of 1 in 9 of
-// white where there is one.
-func Guide(system wheel.System) (s Sheet) {
+// Guide is a palette guide: each paint straight and as a tint of 1 in 9 of white, which
+// may be nil.
+func Guide(paints []*paint.Paint, white *paint.Paint) (s Sheet) {
 	var of []named
-	white := system.Rider(wheel.WhiteRider)
-	for _, p := range system.Paints() {
+	for _, p := range paints {
 		of = append(of, named{p.ShortName(), wheel.Primary, recipe.Pure(p), p.Alone(), 0})
 		if white != nil && white != p {
 			r := recipe.OfTwo(white, p, [2]int{9, 1})
@@ -464,7 +547,12 @@ func Guide(system wheel.System) (s Sheet) {
 			of = append(of, named{p.ShortName() + ", 1 in 9 of white", wheel.Secondary, r, paint.Between(&w, &m, 0.1), 0})
 		}
 	}
-	s.row("guide", "palette guide", of, false)
+	s.row("guide", "palette guide", of)
+	for i := range s.Regions {
+		if r := &s.Regions[i]; len(r.Recipe) == 2 {
+			r.Label = "1 in 9 of white"
+		}
+	}
 	return s
 }
 
@@ -475,13 +563,24 @@ func Grid(pairings []path.Pairing) (s Sheet) {
 		p := &pairings[i]
 		of = append(of, named{p.A.Code() + " with " + p.B.Code(), wheel.Secondary, p.Middle.Parts, p.Middle.Mixture, p.Middle.Share})
 	}
-	s.row("grid", "pairings", of, false)
-	columns := int(math.Ceil(math.Sqrt(float64(len(of)))))
-	for i := range s.Regions {
-		s.Regions[i].Shape = Shape{X: float64(i%columns) * (cell + gap), Y: float64(i/columns) * (cell + gap), W: cell, H: cell}
+	s.row("grid", "pairings", of)
+	return s
+}
+
+// WantedColours is the sheet of what comes nearest to each wanted colour.
+func WantedColours(wanted []Wanted) (s Sheet) {
+	var of []named
+	for _, w := range wanted {
+		kind := wheel.Secondary
+		if len(w.Recipe) == 1 {
+			kind = wheel.Primary
+		}
+		of = append(of, named{w.Name, kind, w.Recipe, w.Mixture, 0})
 	}
-	rows := (len(of) + columns - 1) / max(columns, 1)
-	s.W, s.H = float64(columns)*(cell+gap)-gap, float64(rows)*(cell+gap)-gap
+	s.row("wanted", "wanted colours", of)
+	for i := range s.Regions {
+		s.Regions[i].ID, s.Regions[i].Aim = fmt.Sprintf("wanted/%d", i+1), &wanted[i].Colour
+	}
 	return s
 }
 
@@ -493,6 +592,26 @@ func (s *Sheet) Between(section int) (from, to string) {
 		return "", ""
 	}
 	return way.A.ShortName(), way.B.ShortName()
+}
+
+// Corner marks of a sheet, in mm: a photo is straightened by them.
+const (
+	MarkRadius = 3.2
+	MarkRing   = 0.68 // of the radius: the white within
+	MarkDot    = 0.32 // of the radius: the dot within that
+	markOff    = 4.4  // from the edge of what is painted to the middle of a mark
+)
+
+// Marks are the middles of the sheet's four marks in mm: upper left, upper right, lower
+// right, lower left, from where the shapes of its regions are measured. Of a wheel they
+// lie on the diagonals, between two slots each.
+func (s *Sheet) Marks() [4][2]float64 {
+	left, top, right, bottom := -markOff, -markOff, s.W+markOff, s.H+Beneath+markOff
+	if s.Kind == "wheel" {
+		off := (s.W/2 + markOff + MarkRadius/2) / math.Sqrt2
+		left, top, right, bottom = -off, -off, off, off
+	}
+	return [4][2]float64{{left, top}, {right, top}, {right, bottom}, {left, bottom}}
 }
 
 // Blank is the sheet of a wheel of twelve without paints, to be drawn.

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/paint/painttest"
@@ -103,7 +104,7 @@ func TestOtherSheets(t *testing.T) {
 		{bench.Values(w, 2, 7), "values", 7, true},
 		{intensity, "intensity", 7, true},
 		{bench.Run(w, 2), "run", 6, false},
-		{bench.Guide(guide), "guide", 6, false},
+		{bench.Guide(guide.Paints(), guide.Rider(wheel.WhiteRider)), "guide", 6, false},
 		{bench.Grid([]path.Pairing{path.Couple{A: p.A, B: p.B}.Pair(path.ByHue)}), "grid", 1, false},
 	} {
 		assert.Equal(t, c.kind, c.sheet.Kind)
@@ -136,20 +137,82 @@ func TestALadderIsARunWhereItCanBe(t *testing.T) {
 func TestEverySheetOfASystemIsFound(t *testing.T) {
 	w := split(t)
 	set := bench.Usual(medium(t, "gouache"))
+	have := bench.Material{Couples: w.System.Allowed(), Wanted: []bench.Wanted{{"kelp", colour.Lab{L: 38, A: -4, B: 28}, w.Slots[2].Parts, w.Slots[2].Mixture}}}
 	for _, kind := range append(bench.SheetKinds, "") {
-		s, err := bench.Which{Kind: kind, Slot: 2}.Of(w, w.System.Allowed(), bench.Extras{}, set)
+		s, err := bench.Which{Kind: kind, Slot: 2}.Of(w, have, bench.Extras{}, set)
 		require.NoError(t, err, kind)
 		assert.NotEmpty(t, s.Regions, kind)
 	}
 	for says, which := range map[string]bench.Which{
 		"unknown sheet": {Kind: "napkin"}, "there is no slot": {Slot: 12}, "no slot 0 of section": {Section: 3}, "steps": {Kind: "ladder", Steps: 99}, "not 6": {Kind: "intensity", Steps: 6},
 	} {
-		_, err := which.Of(w, nil, bench.Extras{}, set)
+		_, err := which.Of(w, bench.Material{}, bench.Extras{}, set)
 		assert.ErrorContains(t, err, says)
 		assert.ErrorAs(t, err, new(input.Error))
 	}
-	_, err := bench.Which{Kind: "grid"}.Of(w, nil, bench.Extras{}, set)
+	_, err := bench.Which{Kind: "grid"}.Of(w, bench.Material{}, bench.Extras{}, set)
 	assert.ErrorContains(t, err, "no pairings")
+	_, err = bench.Which{Kind: "wanted"}.Of(w, bench.Material{}, bench.Extras{}, set)
+	assert.ErrorContains(t, err, "no wanted colours yet")
+}
+
+// Rows keep within the width they are given, and touch only within a row.
+func TestRowsKeepWithinTheirWidth(t *testing.T) {
+	w := split(t)
+	set := bench.Usual(medium(t, "gouache"))
+	way := path.New(painttest.Paint("PY65"), painttest.Paint("PB29"))
+	s, err := bench.Which{Kind: "ladder", Steps: 7, Width: 120}.Of(w, bench.Material{Way: way}, bench.Extras{}, set)
+	require.NoError(t, err)
+	require.Len(t, s.Regions, 9)
+	assert.Equal(t, 100.0, s.W, "of rows as long as each other")
+	assert.Equal(t, 2*40+bench.Beneath, s.H)
+	assert.Equal(t, []int{3}, s.Regions[4].Touches, "the last of its row")
+	assert.Equal(t, []int{6}, s.Regions[5].Touches, "the first of the next")
+	assert.Equal(t, "arylide yellow deep", s.Regions[0].Label)
+	run, err := bench.Which{Kind: "run", Width: 60}.Of(w, bench.Material{}, bench.Extras{}, set)
+	require.NoError(t, err)
+	for i := range run.Regions {
+		for j := range i {
+			a, b := run.Regions[i].Shape, run.Regions[j].Shape
+			assert.False(t, a.X < b.X+b.W && b.X < a.X+a.W && a.Y < b.Y+b.H && b.Y < a.Y+a.H, "%d over %d", i, j)
+		}
+	}
+	_, err = bench.Which{Kind: "ladder"}.Of(w, bench.Material{Way: path.New(painttest.Paint("PY65"), painttest.Paint("PY65"))}, bench.Extras{}, set)
+	assert.ErrorContains(t, err, "look the same")
+}
+
+// Of the four marks none lies on what is painted.
+func TestMarksLieBesideWhatIsPainted(t *testing.T) {
+	set := bench.Usual(medium(t, "gouache"))
+	s := bench.Wheel(split(t), bench.Extras{}, set)
+	for _, m := range s.Marks() {
+		assert.Greater(t, math.Hypot(m[0], m[1])-bench.MarkRadius, 90.0)
+	}
+	s = bench.Values(split(t), 2, 7)
+	for _, m := range s.Marks() {
+		for _, r := range s.Regions {
+			assert.False(t, m[0]+bench.MarkRadius > r.X && m[0]-bench.MarkRadius < r.X+r.W && m[1]+bench.MarkRadius > r.Y && m[1]-bench.MarkRadius < r.Y+r.H)
+		}
+	}
+}
+
+func TestAGradedSlotFadesToItsTip(t *testing.T) {
+	in := medium(t, "watercolour")
+	set := bench.Usual(in)
+	set.Graded = true
+	s := bench.Wheel(triad(t), bench.Extras{}, set)
+	for i := range s.Regions {
+		r := &s.Regions[i]
+		require.True(t, r.Graded)
+		rim, whole := r.Graduated(in, false, 0), r.Looks(in, false)
+		assert.InDelta(t, whole.Lab().L, rim.Lab().L, 0.01, r.Label)
+		last := rim.Lab().L
+		for at := 0.25; at <= 1; at += 0.25 {
+			look := r.Graduated(in, false, at)
+			assert.Greater(t, look.Lab().L, last, "%s at %v", r.Label, at)
+			last = look.Lab().L
+		}
+	}
 }
 
 func TestAWheelIsDrawnWithEachTool(t *testing.T) {

@@ -3,6 +3,7 @@ package paper
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"gyrophane/core/colour"
@@ -15,35 +16,48 @@ import (
 func Comparison(systems []reach.Compared, in paint.Medium, f Format, measure Measure) []Page {
 	f = f.flat()
 	l := &layout{Page: Page{W: f.W, H: f.H}, measure: measure}
-	l.text(margin, margin+4, titled, Bold, Start, 0, "Systems side by side")
-	for n, line := range l.wrapped("as painted in "+in.Name+", dry; outward of the wheel the brightness that is kept, beyond the dots clean", Plain, small, l.W-2*margin) {
-		l.text(margin, margin+9+small*1.3*float64(n), small, Plain, Start, 0.35, "%s", line)
-	}
+	l.heading("Systems side by side", "as painted in "+in.Name+", dry")
+	l.text(margin, header+1.5, small, Plain, Start, 0.35, "%s", l.fit("outward of the wheel the brightness that is kept, beyond the dots clean", Plain, small, l.W-2*margin))
 	names := 30.0
 	w := (l.W - 2*margin - names) / float64(len(systems))
-	radius := min(w*0.3, 24.0)
-	cy := header + 4 + radius*1.5
+	foot := l.H - margin
+	var paints []*paint.Paint
+	for n := range systems {
+		paints = append(paints, systems[n].System.Paints()...)
+	}
+	cautions := cautionsOf(paints)
+	for _, c := range slices.Backward(cautions) {
+		for _, line := range slices.Backward(l.wrapped(c, Plain, small, l.W-2*margin)) {
+			l.text(margin, foot, small, Plain, Start, 0.35, "%s", line)
+			foot -= small * 1.25
+		}
+	}
+	rows := figuresOf(systems)
+	radius := min(w*0.3, 24, (foot-header-19-leastRow*float64(len(rows)-1))/3)
+	cy := header + 9 + radius*1.5
 	for n := range systems {
 		s := &systems[n]
 		x := margin + names + w*(float64(n)+0.5)
-		l.text(x, header, ordinary, Bold, Middle, 0, "%s", l.fit(s.Name, Bold, ordinary, w-4))
+		l.text(x, header+7, ordinary, Bold, Middle, 0, "%s", l.fit(s.Name, Bold, ordinary, w-4))
 		l.rim(x, cy, radius, s, in)
 	}
+	foot -= 2
 	y := cy + radius*1.5 + 8
-	for _, row := range figuresOf(systems) {
-		if y > l.H-margin-8 {
-			break
-		}
-		l.line(margin, y-ordinary, l.W-margin, y-ordinary, 0.15, 0.7)
-		l.text(margin, y, small, Plain, Start, 0.2, "%s", l.fit(row.name, Plain, small, names-2))
+	high := min(ordinary*1.45, (foot-y)/float64(len(rows)-1))
+	for _, row := range rows {
+		l.line(margin, y-high*0.69, l.W-margin, y-high*0.69, 0.15, 0.7)
+		size := min(small, high*0.75)
+		l.text(margin, y, size, Plain, Start, 0.2, "%s", l.fit(row.name, Plain, size, names-2))
 		for n, value := range row.of {
-			l.text(margin+names+w*(float64(n)+0.5), y, small, Figures, Middle, 0, "%s", l.fit(value, Figures, small, w-4))
+			l.text(margin+names+w*(float64(n)+0.5), y, size, Figures, Middle, 0, "%s", l.fit(value, Figures, size, w-4))
 		}
-		y += ordinary * 1.45
+		y += high
 	}
-	l.text(margin, l.H-margin, small, Plain, Start, 0.35, "%s", l.fit("Modelled paints, typical of their pigment class: test on paper. The label and the safety sheet of your own tube come first.", Plain, small, l.W-2*margin))
 	return []Page{l.Page}
 }
+
+// leastRow is the least from line to line of the figures, mm.
+const leastRow = 2.8
 
 // yellow is the wheel hue that stands on top.
 const yellow = 120

@@ -6,6 +6,8 @@ import (
 	"strings"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/colour"
+	"gyrophane/core/recipe"
 )
 
 // clock is a moment of a plan, as a clock that was set to nought at the beginning.
@@ -74,6 +76,33 @@ func (l *layout) inOrder() []Page {
 	return append(l.full, l.Page)
 }
 
+// dabs are all widths of dabs at true size, and how much paint each of them is.
+func (l *layout) dabs() []Page {
+	l.head()
+	y := header + 6
+	l.text(margin, y, ordinary, Bold, Start, 0, "Dabs, at true size")
+	for _, line := range l.wrapped("A dab is a mound a third as high as it is wide. Hold the sheet beside the palette, or lay the dabs on it under a film.", Plain, small, l.W-2*margin) {
+		y += small * 1.4
+		l.text(margin, y, small, Plain, Start, 0.3, "%s", line)
+	}
+	const under = 10.0
+	x, y := margin, y+6
+	tall := 0.0
+	for d := 2.0; d <= largestDab; d++ {
+		wide := max(d, 12) + 4
+		if x+wide > l.W-margin {
+			x, y, tall = margin, y+tall+under, 0
+		}
+		tall = max(tall, largestDab/2+d/2)
+		cx := x + wide/2
+		l.add(Mark{Kind: Circle, X: cx, Y: y + largestDab/2, Outer: d / 2, Stroke: 0.25, Grey: 0.1})
+		l.text(cx, y+largestDab/2+d/2+4, small, Figures, Middle, 0.1, "%g mm", d)
+		l.text(cx, y+largestDab/2+d/2+7, small*0.85, Figures, Middle, 0.35, "%.2g ml", recipe.DabML(d))
+		x += wide
+	}
+	return append(l.full, l.Page)
+}
+
 // cards are recipes to cut out, eight to a page: the colour aimed at, a place to paint it,
 // what it is made of and how.
 func (l *layout) cards() []Page {
@@ -82,7 +111,7 @@ func (l *layout) cards() []Page {
 	n := 0
 	for _, i := range l.plan.Order {
 		r := &l.plan.Sheet.Regions[i]
-		if len(r.Recipe.Plain()) < 2 {
+		if len(r.Recipe.Plain()) < 2 && r.Aim == nil {
 			continue
 		}
 		switch {
@@ -97,10 +126,21 @@ func (l *layout) cards() []Page {
 		l.add(Mark{Kind: Rect, X: x, Y: y, W: w, H: h, Stroke: 0.15, Grey: 0.7})
 		l.add(Mark{Kind: Rect, X: x + w - 32, Y: y + 4, W: 14, H: 14, Fill: l.aimed(r)})
 		l.add(Mark{Kind: Rect, X: x + w - 18, Y: y + 4, W: 14, H: 14, Stroke: 0.25, Grey: 0.1})
-		l.text(x+4, y+8, ordinary, Bold, Start, 0, "%s", l.fit(r.Label, Bold, ordinary, w-40))
-		l.text(x+4, y+12.5, small, Plain, Start, 0.2, "%s", l.fit(r.Parents, Plain, small, w-40))
-		l.text(x+4, y+17, small, Figures, Start, 0.2, "%s", l.fit(l.made(i), Figures, small, w-40))
-		line := y + 24
+		room := w - 40
+		if r.Aim != nil { // beside the wanted colour what comes nearest to it
+			l.add(Mark{Kind: Rect, X: x + w - 46, Y: y + 4, W: 14, H: 14, Fill: l.looks(r)})
+			room -= 14
+			look := r.Looks(l.plan.Settings.Medium, false)
+			for n, of := range []string{"nearest", "wanted", "painted"} {
+				l.text(x+w-39+14*float64(n), y+20.5, small*0.75, Plain, Middle, 0.35, "%s", of)
+			}
+			off := fmt.Sprintf("CIEDE2000 %.1f off", colour.Difference(*r.Aim, look.Lab()))
+			l.text(x+4, y+21.5, small, Plain, Start, 0.35, "%s", l.fit(off, Plain, small, room-4))
+		}
+		l.text(x+4, y+8, ordinary, Bold, Start, 0, "%s", l.fit(r.Label, Bold, ordinary, room))
+		l.text(x+4, y+12.5, small, Plain, Start, 0.2, "%s", l.fit(r.Parents, Plain, small, room))
+		l.text(x+4, y+17, small, Figures, Start, 0.2, "%s", l.fit(l.made(i), Figures, small, room))
+		line := y + 26
 		steps := r.Recipe.Mixing()
 		if l.options.Recipes == "dabs" {
 			steps = l.plan.Counted[i].Lines()

@@ -21,8 +21,8 @@ type Options struct {
 	Flat    bool
 	Colours bool   // places are filled with the colour aimed at; else they are outlines to paint
 	Recipes string // "parts", "dabs" (whatever the plan is counted out in) or "none"
-	// As are "sheet" (also when empty), "plan" and "cards": several, with commas between,
-	// make a stack.
+	// As are "sheet" (also when empty), "plan", "cards" and "dabs": several, with commas
+	// between, make a stack.
 	As    string
 	Title string
 	About string // below the title: system, medium
@@ -36,14 +36,24 @@ const (
 	small      = 2.7
 	labelled   = 3 * ordinary // a name, what it is mixed from, and its parts
 	header     = 31.0
-	ringMark   = 2.6 // radius of the four marks for a photo
 	testBar    = 50.0
 	labelsIn   = 25.0 // what labels beside a wheel need
 	labelsDeep = 18.0 // how deep a ring is that takes them
 )
 
-// gauge are the widths of dabs shown at true size, mm.
+// Wide is how much of a page rows may take, in mm.
+func (o Options) Wide() float64 {
+	if o.Flat {
+		return o.Format.H - 2*margin
+	}
+	return o.Format.W - 2*margin
+}
+
+// gauge are the widths of dabs shown at true size, mm, beside other things.
 var gauge = []float64{2, 3, 4, 5, 7, 10, 14}
+
+// largestDab is the largest that a gauge of its own shows, mm.
+const largestDab = 24
 
 // layout is a page that is being filled.
 type layout struct {
@@ -82,8 +92,10 @@ func Sheet(p *bench.Plan, o Options, measure Measure) (pages []Page, err error) 
 			more = l.inOrder()
 		case "cards":
 			more = l.cards()
+		case "dabs":
+			more = l.dabs()
 		default:
-			err = input.Errorf("as %q: choose sheet, plan or cards", input.Clip(as))
+			err = input.Errorf("as %q: choose sheet, plan, cards or dabs", input.Clip(as))
 		}
 		if err != nil {
 			return nil, err
@@ -94,7 +106,7 @@ func Sheet(p *bench.Plan, o Options, measure Measure) (pages []Page, err error) 
 }
 
 // mostStacked is how many sheets a stack may have.
-const mostStacked = 3
+const mostStacked = 4
 
 // sheet is the sheet to paint on, and what goes with it.
 func (l *layout) sheet() ([]Page, error) {
@@ -125,19 +137,56 @@ func (l *layout) turn() {
 
 // head is the title, what it is, a line for date and paints, and the bar.
 func (l *layout) head() {
-	l.text(margin, margin+4, titled, Bold, Start, 0, "%s", l.fit(l.options.Title, Bold, titled, l.W-2*margin))
 	about := fmt.Sprintf("%s · %d places · %d minutes", l.options.About, len(l.plan.Sheet.Regions), l.plan.Minutes)
 	if l.plan.Sheet.Kind == "wheel" {
 		about += fmt.Sprintf(" · %.0f mm", l.plan.Settings.Diameter)
 	}
+	l.heading(l.options.Title, about)
+}
+
+// heading is a title, what it is about, a line for date and paints, and a bar to check
+// the printer by.
+func (l *layout) heading(title, about string) {
 	right := l.W - margin
+	l.text(margin, margin+4, titled, Bold, Start, 0, "%s", l.fit(title, Bold, titled, l.W-2*margin))
 	l.line(right-testBar, margin+9.5, right, margin+9.5, 0.6, 0)
 	l.line(right-testBar, margin+8, right-testBar, margin+11, 0.3, 0)
 	l.line(right, margin+8, right, margin+11, 0.3, 0)
 	l.text(right, margin+14, small, Plain, End, 0.35, "true size: this bar is 50 mm")
 	l.text(margin, margin+9.5, ordinary, Plain, Start, 0.35, "%s", l.fit(about, Plain, ordinary, l.W-2*margin-testBar-4))
-	l.text(margin, margin+14, small, Plain, Start, 0.35, "date ________________")
+	x := margin
+	for _, of := range []string{"date", "paints"} {
+		l.text(x, margin+14, small, Plain, Start, 0.35, "%s", of)
+		x += l.measure(of, Plain, small) + 1
+		to := x + 20
+		if of == "paints" {
+			to = right - testBar - 4
+		}
+		l.line(x, margin+14.4, to, margin+14.4, 0.15, 0.5)
+		x = to + 3
+	}
 }
+
+// marks are the four that a photo is straightened by, about a sheet that lies at x, y. The
+// first has a dot in its ring and the second is filled, so that a sheet that was turned or
+// mirrored is known by them.
+func (l *layout) marks(x, y float64) {
+	for n, at := range l.plan.Sheet.Marks() {
+		circle := func(r float64, fill string) {
+			l.add(Mark{Kind: Circle, X: x + at[0], Y: y + at[1], Outer: r, Fill: fill})
+		}
+		circle(bench.MarkRadius, ink)
+		if n != 1 {
+			circle(bench.MarkRadius*bench.MarkRing, "#ffffff")
+		}
+		if n == 0 {
+			circle(bench.MarkRadius*bench.MarkDot, ink)
+		}
+	}
+}
+
+// ink is the black of marks.
+const ink = "#161616"
 
 // fit is a text cut to a width, with dots where something is left out.
 func (l *layout) fit(text string, f Font, size, width float64) string {
@@ -151,6 +200,29 @@ func (l *layout) fit(text string, f Font, size, width float64) string {
 	return string(runes) + "…"
 }
 
+// bands are how many steps a graded place is drawn in.
+const bands = 12
+
+// graded draws that a place is washed out toward its tip: in bands of the colours aimed
+// at or, where it is to be painted, a wedge along its edge that thins.
+func (l *layout) graded(m Mark, r *bench.Region) {
+	deep := (r.Outer - r.Inner) / bands
+	for n := range bands {
+		at := (float64(n) + 0.5) / bands
+		band := Mark{Kind: Sector, X: m.X, Y: m.Y, Outer: r.Outer - float64(n)*deep, Inner: r.Outer - float64(n+1)*deep, From: r.From, To: r.To}
+		if l.options.Colours {
+			band.Inner = r.Inner // the next lies over it, without a seam
+			look := r.Graduated(l.plan.Settings.Medium, false, at)
+			band.Fill = look.OKLab(colour.D65).Screen().Hex
+		} else {
+			band.From, band.To, band.Fill = r.From+0.6, r.From+0.6+2*(1-at), "#9a9a9a"
+		}
+		l.add(band)
+	}
+	m.Fill = ""
+	l.add(m)
+}
+
 // colourOf is what a place is filled with: nothing where it is an outline to paint.
 func (l *layout) colourOf(r *bench.Region) string {
 	if !l.options.Colours {
@@ -161,6 +233,14 @@ func (l *layout) colourOf(r *bench.Region) string {
 
 // aimed is the colour a place aims at, dry and by daylight.
 func (l *layout) aimed(r *bench.Region) string {
+	if r.Aim != nil {
+		return r.Aim.OKLab().Screen().Hex
+	}
+	return l.looks(r)
+}
+
+// looks is the colour that a place's recipe makes.
+func (l *layout) looks(r *bench.Region) string {
 	look := r.Looks(l.plan.Settings.Medium, false)
 	return look.OKLab(colour.D65).Screen().Hex
 }
@@ -236,7 +316,11 @@ func (l *layout) wheel() (below float64, err error) {
 			m = Mark{Kind: Circle, X: cx + r.X, Y: cy + r.Y, Outer: r.Outer, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1}
 			x, y, size = m.X, m.Y, min(small, r.Outer*0.8)
 		}
-		l.add(m)
+		if r.Graded {
+			l.graded(m, r)
+		} else {
+			l.add(m)
+		}
 		if beside || !r.Main {
 			l.text(x, y+size*0.35, size, Figures, Middle, l.numberGrey(r), "%d", l.number[i])
 		}
@@ -248,13 +332,7 @@ func (l *layout) wheel() (below float64, err error) {
 			l.inside(cx, cy, slot)
 		}
 	}
-	// Four marks that a photo is straightened by, between two slots each.
-	off := (radius + 2*ringMark + 1) / math.Sqrt2
-	for _, at := range [4][2]float64{{-1, -1}, {1, -1}, {1, 1}, {-1, 1}} {
-		x, y := cx+at[0]*off, cy+at[1]*off
-		l.add(Mark{Kind: Circle, X: x, Y: y, Outer: ringMark, Fill: "#161616"})
-		l.add(Mark{Kind: Circle, X: x, Y: y, Outer: ringMark * 0.4, Fill: "#ffffff"})
-	}
+	l.marks(cx, cy)
 	return cy + radius + around, nil
 }
 
@@ -359,42 +437,53 @@ func (l *layout) inside(cx, cy float64, s slot) {
 	}
 }
 
-// rows draws what is painted in rectangles, wrapped to the width of the page.
+// rows draws what is painted in rectangles; rows that find no room go on to a page more.
+// The marks for a photo are about what stands on one page.
 func (l *layout) rows() (below float64, err error) {
 	s := l.plan.Sheet
-	const under = 8.0 // for a name and its parents
-	x, y, tall := margin, header+2.0, 0.0
-	touching := len(s.Regions[len(s.Regions)/2].Touches) > 0
+	const top = header + 7 // room for the marks
+	if wide := l.W - 2*margin; s.W > wide+1e-6 {
+		return 0, input.Errorf("rows of %.0f mm do not fit on %s: choose larger paper, or fewer places", s.W, l.options.Format.Name)
+	}
+	up := 0.0 // what stands on the pages before
 	for i := range s.Regions {
 		r := &s.Regions[i]
-		w := min(r.W, l.W-2*margin)
-		if i > 0 {
-			gap := 4.0
-			if touching {
-				gap = 0
+		x, y := margin+r.X, top+r.Y-up
+		if y+r.H+bench.Beneath > l.H-margin {
+			l.turn()
+			up = r.Y
+			y = top
+		}
+		below = y + r.H + bench.Beneath
+		l.add(Mark{Kind: Rect, X: x, Y: y, W: r.W, H: r.H, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1})
+		l.text(x+r.W/2, y+r.H/2+1, small, Figures, Middle, l.numberGrey(r), "%d", l.number[i])
+		size := small * 0.9
+		if wide := l.measure(r.Label, Bold, size); wide > r.W-0.5 {
+			size *= max(0.75, (r.W-0.5)/wide)
+		}
+		l.text(x+r.W/2, y+r.H+small, size, Bold, Middle, 0, "%s", l.fit(r.Label, Bold, size, r.W-0.5))
+		parents := r.Parents
+		switch {
+		case s.Kind == "grid":
+			parents = "" // the label says them
+		case s.Kind == "guide" && len(r.Recipe) == 1:
+			parents = guided(r.Recipe[0].Paint)
+		case l.measure(parents, Plain, small*0.75) > r.W-0.5:
+			parents = strings.ReplaceAll(parents, " ", "")
+		}
+		under := y + r.H + small
+		for _, line := range []string{parents, l.made(i)} {
+			if line != "" {
+				under += small * 0.9
+				l.text(x+r.W/2, under, small*0.75, Plain, Middle, 0.25, "%s", l.fit(line, Plain, small*0.75, r.W-0.5))
 			}
-			x += gap
-			if x+w > l.W-margin+1e-6 {
-				x, y, tall = margin, y+tall+under, 0
-			}
 		}
-		if y+r.H+under > l.H-margin {
-			return 0, input.Errorf("%d places do not fit on %s: choose larger paper, or fewer places", len(s.Regions), l.options.Format.Name)
-		}
-		l.add(Mark{Kind: Rect, X: x, Y: y, W: w, H: r.H, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1})
-		l.text(x+w/2, y+r.H/2+1, small, Figures, Middle, l.numberGrey(r), "%d", l.number[i])
-		l.text(x+w/2, y+r.H+small, small*0.9, Bold, Middle, 0, "%s", l.fit(r.Label, Bold, small*0.9, w-0.5))
-		below := l.made(i)
-		if s.Kind == "guide" && len(r.Recipe) == 1 {
-			below = guided(r.Recipe[0].Paint)
-		}
-		if below == "" || r.Label != r.Parents && s.Kind != "grid" && s.Kind != "guide" {
-			below = strings.TrimSpace(r.Parents)
-		}
-		l.text(x+w/2, y+r.H+2*small, small*0.75, Plain, Middle, 0.25, "%s", l.fit(below, Plain, small*0.75, w-0.5))
-		x, tall = x+w, max(tall, r.H)
 	}
-	return y + tall + under, nil
+	if up == 0 {
+		l.marks(margin, top)
+		below += 4
+	}
+	return below, nil
 }
 
 // guided is what a palette guide says of a paint: how it leans, hides and colours.
@@ -408,11 +497,19 @@ func guided(p *paint.Paint) string {
 
 // cautions are the sentences of the paints on a sheet, each once.
 func (l *layout) cautions() (out []string) {
+	var paints []*paint.Paint
 	for _, a := range bench.Amounts(l.plan.Sheet, l.plan.Settings) {
-		for _, sentence := range []string{a.Paint.CI + ": " + a.Paint.Caution} {
-			if a.Paint.CautionClass != "none" && a.Paint.Caution != "" && !slices.Contains(out, sentence) {
-				out = append(out, sentence)
-			}
+		paints = append(paints, a.Paint)
+	}
+	return cautionsOf(paints)
+}
+
+// cautionsOf are the sentences of some paints, each once, and what goes before them all.
+func cautionsOf(paints []*paint.Paint) (out []string) {
+	for _, p := range paints {
+		sentence := p.CI + ": " + p.Caution
+		if p.CautionClass != "none" && p.Caution != "" && !slices.Contains(out, sentence) {
+			out = append(out, sentence)
 		}
 	}
 	return append(out, "The label and the safety sheet of your own tube, local rules and qualified advice come first. Modelled paints: test on paper.")

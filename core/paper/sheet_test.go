@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/paper"
@@ -62,21 +63,27 @@ func TestTextsStandApartOnThePage(t *testing.T) {
 		system, err := wheel.NewSystem(kind, rolesOf(r, paints))
 		require.NoError(t, err)
 		w := wheel.Build(system, wheel.Options{TintBy: wheel.ByWhite, ShadeBy: wheel.ByComplement})
-		set, err := bench.Settings{Medium: paint.Media()[r.IntN(len(paint.Media()))], Diameter: float64(60 + 10*r.IntN(14)), Fill: bench.OwnPiles}.Complete()
+		set, err := bench.Settings{Medium: paint.Media()[r.IntN(len(paint.Media()))], Diameter: float64(60 + 10*r.IntN(14)), Fill: bench.OwnPiles, Graded: n%4 == 1}.Complete()
 		require.NoError(t, err)
+		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Colours: r.IntN(2) == 0, Recipes: []string{"parts", "dabs", "none"}[r.IntN(3)], As: []string{"sheet", "sheet", "plan", "cards", "dabs", "sheet,plan,cards,dabs"}[r.IntN(6)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache"}
 		extras := bench.Extras{}
+		var wanted []bench.Wanted
+		for _, slot := range w.Slots {
+			if !slot.Empty {
+				wanted = append(wanted, bench.Wanted{Name: "wanted, like " + slot.Name, Colour: colour.Lab{L: 50, A: 10, B: float64(n%40 - 20)}, Recipe: slot.Parts, Mixture: slot.Mixture})
+			}
+		}
 		if n%3 == 0 {
 			extras = bench.Extras{Tints: r.IntN(3), Shades: r.IntN(2), Wash: r.IntN(2) == 0, Neutral: r.IntN(2) == 0}
 		}
-		which := bench.Which{}
+		which := bench.Which{Width: o.Wide()}
 		if n%5 == 0 {
 			which.Kind = bench.SheetKinds[r.IntN(len(bench.SheetKinds))]
 		}
-		sheet, err := which.Of(w, system.Allowed(), extras, set)
+		sheet, err := which.Of(w, bench.Material{Couples: system.Allowed(), Wanted: wanted}, extras, set)
 		require.NoError(t, err)
 		plan, err := bench.Sketch(&sheet, set)
 		require.NoError(t, err)
-		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Colours: r.IntN(2) == 0, Recipes: []string{"parts", "dabs", "none"}[r.IntN(3)], As: []string{"sheet", "sheet", "plan", "cards", "sheet,plan,cards"}[r.IntN(5)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache"}
 		pages, err := paper.Sheet(plan, o, rough)
 		if err != nil {
 			assert.ErrorAs(t, err, new(input.Error))
@@ -96,12 +103,23 @@ func apart(t *testing.T, p paper.Page, about string) {
 	t.Helper()
 	var boxes []paper.Box
 	var texts []string
+	var rings []paper.Mark
+	for _, m := range p.Marks {
+		if m.Kind == paper.Circle && m.Outer == bench.MarkRadius {
+			rings = append(rings, m)
+			assert.True(t, m.X-m.Outer >= 4 && m.X+m.Outer <= p.W-4 && m.Y-m.Outer >= 4 && m.Y+m.Outer <= p.H-4, "%s: a mark leaves the page", about)
+		}
+	}
 	for _, m := range p.Marks {
 		if m.Kind != paper.Text || m.Text == "" {
 			continue
 		}
 		b := m.Box(rough)
 		assert.True(t, b[0] >= 2 && b[1] >= 2 && b[2] <= p.W-2 && b[3] <= p.H-2, "%s: %q leaves the page: %.1f", about, m.Text, b)
+		for _, ring := range rings {
+			near := paper.Box{ring.X - ring.Outer, ring.Y - ring.Outer, ring.X + ring.Outer, ring.Y + ring.Outer}
+			assert.False(t, b.Overlaps(near), "%s: %q lies over a mark", about, m.Text)
+		}
 		for k, other := range boxes {
 			assert.False(t, b.Overlaps(other), "%s: %q lies over %q", about, m.Text, texts[k])
 		}
@@ -125,7 +143,7 @@ func TestAWheelIsItsSizeAndTheBarIsFifty(t *testing.T) {
 			outer = max(outer, m.Outer)
 		}
 		bar = bar || m.Kind == paper.Line && m.X2-m.X == 50
-		if m.Kind == paper.Circle && m.Fill == "#161616" {
+		if m.Kind == paper.Circle && m.Outer == bench.MarkRadius {
 			marks++
 		}
 	}
@@ -134,7 +152,7 @@ func TestAWheelIsItsSizeAndTheBarIsFifty(t *testing.T) {
 	assert.Equal(t, 4, marks)
 	_, err = paper.Sheet(plan, paper.Options{Format: paper.Formats[1], Title: "Low water", Recipes: "pinches"}, rough)
 	assert.ErrorContains(t, err, "choose parts, dabs or none")
-	for as, says := range map[string]string{"napkin": "choose sheet, plan or cards", "plan,plan,plan,plan": "at most 3"} {
+	for as, says := range map[string]string{"napkin": "choose sheet, plan, cards or dabs", "plan,plan,plan,plan,plan": "at most 4"} {
 		_, err = paper.Sheet(plan, paper.Options{Format: paper.Formats[0], As: as}, rough)
 		assert.ErrorContains(t, err, says)
 	}

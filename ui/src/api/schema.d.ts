@@ -123,6 +123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/box/paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The palette guide of the box on paper, at true size */
+        get: operations["boxPaper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/box/undo": {
         parameters: {
             query?: never;
@@ -181,8 +198,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A comparison as a drawing, a table or a page */
+        /** A comparison as a drawing or a table */
         get: operations["exportComparison"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compare/paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Systems side by side on paper */
+        get: operations["comparePaper"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1243,6 +1277,8 @@ export interface components {
             width: number;
         };
         BenchRegion: {
+            /** @description the colour that is wanted where it is another than the recipe's; else null */
+            aim: components["schemas"]["Shown"];
             /** Format: double */
             areaMm2: number;
             /** @description brighter than sRGB can show: chroma was reduced */
@@ -1280,6 +1316,8 @@ export interface components {
             shape: components["schemas"]["BenchShape"];
             /** @description #rrggbb */
             srgb: string;
+            /** @description what a graded region fades to; null for others */
+            tip: components["schemas"]["Shown"];
             /** @description regions whose edge it shares */
             touches: number[];
             /**
@@ -1380,6 +1418,10 @@ export interface components {
             y: number;
         };
         BenchSheet: {
+            /** @description paint that a ladder begins with; a section of the wheel when empty */
+            a?: string;
+            /** @description paint that it ends with */
+            b?: string;
             /** @description wheel, grid of pairings, ladder, values, intensity, run of neighbours, or palette guide */
             kind?: string;
             /**
@@ -3563,7 +3605,7 @@ export interface components {
          * @description what is painted
          * @enum {string}
          */
-        SheetKind: "wheel" | "grid" | "ladder" | "values" | "intensity" | "run" | "guide";
+        SheetKind: "wheel" | "grid" | "ladder" | "values" | "intensity" | "run" | "guide" | "wanted";
         Shown: {
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
@@ -4794,6 +4836,109 @@ export interface operations {
             };
         };
     };
+    boxPaper: {
+        parameters: {
+            query?: {
+                /** @description that it is painted in */
+                medium?: string;
+                /** @description A4, A5 or Letter */
+                paper?: string;
+                /** @description of an SVG */
+                page?: number;
+                /** @description of the file */
+                format?: "pdf" | "svg";
+                /** @description on its side */
+                flat?: boolean;
+                /** @description places are filled with the colour aimed at */
+                colours?: boolean;
+                /** @description parts, dabs or none */
+                recipes?: string;
+                /** @description sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack */
+                as?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    "Sheet-Pages"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     undoBox: {
         parameters: {
             query?: {
@@ -5105,9 +5250,7 @@ export interface operations {
                 /** @description kept systems, with commas between */
                 wheels: number[];
                 /** @description of the file */
-                format: "svg" | "csv" | "pdf";
-                /** @description of a PDF: A4, A5 or Letter, flat */
-                paper?: string;
+                format: "svg" | "csv";
             };
             header?: never;
             path?: never;
@@ -5120,6 +5263,107 @@ export interface operations {
                 headers: {
                     "Content-Disposition"?: string;
                     "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    comparePaper: {
+        parameters: {
+            query: {
+                /** @description what is painted with */
+                medium?: components["schemas"]["Medium"];
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
+                light?: components["schemas"]["Light"];
+                /** @description as it is being painted, or when it is dry */
+                judged?: components["schemas"]["Judged"];
+                /** @description kept systems, with commas between */
+                wheels: number[];
+                /** @description A4, A5 or Letter */
+                paper?: string;
+                /** @description of an SVG */
+                page?: number;
+                /** @description of the file */
+                format?: "pdf" | "svg";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    "Sheet-Pages"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -10216,7 +10460,7 @@ export interface operations {
     paper: {
         parameters: {
             query?: {
-                /** @description what is painted: wheel, grid, ladder, values, intensity, run or guide */
+                /** @description what is painted: wheel, grid, ladder, values, intensity, run, guide or wanted */
                 kind?: string;
                 /** @description of values, intensities and runs */
                 slot?: number;
@@ -10224,24 +10468,28 @@ export interface operations {
                 section?: number;
                 /** @description of ladders and scales */
                 steps?: number;
+                /** @description paint that a ladder begins with; a section of the wheel when empty */
+                a?: string;
+                /** @description paint that it ends with */
+                b?: string;
+                /** @description what is counted out in */
+                measure?: string;
+                /** @description ml of one drop, load or tip */
+                one?: number;
                 /** @description A4, A5 or Letter */
                 paper?: string;
+                /** @description of an SVG */
+                page?: number;
+                /** @description of the file */
+                format?: "pdf" | "svg";
                 /** @description on its side */
                 flat?: boolean;
                 /** @description places are filled with the colour aimed at */
                 colours?: boolean;
                 /** @description parts, dabs or none */
                 recipes?: string;
-                /** @description sheet, plan (in order, to tick off) or cards (recipes, eight to a page); several with commas between are a stack */
+                /** @description sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack */
                 as?: string;
-                /** @description what is counted out in */
-                measure?: string;
-                /** @description ml of one drop, load or tip */
-                one?: number;
-                /** @description of an SVG */
-                page?: number;
-                /** @description of the file */
-                format?: "pdf" | "svg";
             };
             header?: never;
             path: {
@@ -10257,6 +10505,7 @@ export interface operations {
                 headers: {
                     "Content-Disposition"?: string;
                     "Content-Type"?: string;
+                    "Sheet-Pages"?: string;
                     [name: string]: unknown;
                 };
                 content: {
