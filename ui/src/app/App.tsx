@@ -9,7 +9,9 @@ import { WhoPage } from "../who/WhoPage";
 import {
   BeginPage,
   BenchPlace,
+  BoxPaperPage,
   BoxPlace,
+  ComparePaperPage,
   ComparePlace,
   fetchPlaces,
   OwnPage,
@@ -49,6 +51,11 @@ export function App() {
         <Route path="/path" element={<LastWheel place="path" />} />
         <Route path="/pairings" element={<LastWheel place="pairings" />} />
         <Route path="/compare" element={<ComparePlace painter={session.data.painter} />} />
+        <Route
+          path="/compare/paper"
+          element={<ComparePaperPage painter={session.data.painter} />}
+        />
+        <Route path="/box/paper" element={<BoxPaperPage painter={session.data.painter} />} />
         <Route path="/box" element={<BoxPlace painter={session.data.painter} />} />
         <Route path="/box/new" element={<OwnPage painter={session.data.painter} />} />
         <Route path="*" element={<LastWheel place="wheel" />} />

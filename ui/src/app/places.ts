@@ -38,6 +38,10 @@ export const PracticePlace = place(
 export const PathPlace = place(async () => (await import("../path/PathPlace")).PathPlace);
 export const BenchPlace = place(async () => (await import("../bench/BenchPlace")).BenchPlace);
 export const PaperPage = place(async () => (await import("../sheets/PaperPage")).PaperPage);
+export const BoxPaperPage = place(async () => (await import("../sheets/OtherPapers")).BoxPaperPage);
+export const ComparePaperPage = place(
+  async () => (await import("../sheets/OtherPapers")).ComparePaperPage,
+);
 export const ComparePlace = place(
   async () => (await import("../compare/ComparePlace")).ComparePlace,
 );

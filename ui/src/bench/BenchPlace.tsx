@@ -37,7 +37,7 @@ const within = (said: string | null, most: number) => {
 /** The sheet that is shown, on paper. */
 function paperOf(id: number, search: URLSearchParams) {
   const of = new URLSearchParams();
-  for (const name of ["sheet", "slot", "section"]) {
+  for (const name of ["sheet", "slot", "section", "a", "b"]) {
     const said = search.get(name);
     if (said) of.set(name, said);
   }
@@ -63,6 +63,8 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
     kind: one<keyof typeof sheetWords>("sheet", sheetWords, "wheel"),
     slot: within(search.get("slot"), 11),
     section: within(search.get("section"), 2),
+    a: search.get("a") ?? undefined,
+    b: search.get("b") ?? undefined,
   };
   const quick = useQuery({ ...planQuery(id, system, settings, sheet, true), enabled: !!content });
   const exact = useQuery({ ...planQuery(id, system, settings, sheet, false), enabled: !!content });
@@ -119,6 +121,8 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
                 sheet: next.kind === "wheel" ? undefined : next.kind,
                 slot: next.slot ? String(next.slot) : undefined,
                 section: next.section ? String(next.section) : undefined,
+                a: undefined,
+                b: undefined,
                 region: undefined,
               })
             }

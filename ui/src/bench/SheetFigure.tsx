@@ -34,6 +34,24 @@ export function SheetFigure({
       style={{ display: "block", maxHeight: 430 }}
       fontFamily={text}
     >
+      <defs>
+        {plan.regions.map(
+          (r, i) =>
+            r.tip && (
+              <radialGradient
+                key={r.id}
+                id={`graded-${i}`}
+                gradientUnits="userSpaceOnUse"
+                cx={0}
+                cy={0}
+                r={r.shape.outer * scale}
+              >
+                <stop offset={r.shape.inner / r.shape.outer} stopColor={fill(r.tip)} />
+                <stop offset={1} stopColor={fill(r)} />
+              </radialGradient>
+            ),
+        )}
+      </defs>
       {plan.regions.map((r, i) => (
         <g
           key={r.id}
@@ -62,7 +80,7 @@ export function SheetFigure({
               from={r.shape.from}
               to={r.shape.to}
               gap={1.5}
-              fill={fill(r)}
+              fill={r.tip ? `url(#graded-${i})` : fill(r)}
               stroke={i === chosen || i === focused ? grey.ink : "none"}
               strokeDasharray={i === chosen ? undefined : "6 4"}
               strokeWidth={3}

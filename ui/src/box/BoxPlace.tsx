@@ -211,6 +211,9 @@ export function BoxPlace({ painter }: { painter: Profile }) {
               <Button color="inherit" component={To} to="/box/new" sx={{ px: 1, minWidth: 0 }}>
                 make a paint
               </Button>
+              <Button color="inherit" component={To} to="/box/paper" sx={{ px: 1, minWidth: 0 }}>
+                on paper
+              </Button>
               {opener("files", "files")}
               {opener("care", "cautions")}
               <Button

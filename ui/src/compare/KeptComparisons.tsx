@@ -15,7 +15,6 @@ type Kept = Schemas["KeptComparison"];
 const thing = "comparisons";
 
 const formats = {
-  pdf: "on paper (PDF)",
   svg: "drawing (SVG)",
   csv: "figures (CSV)",
 } as const;
@@ -57,6 +56,7 @@ export function KeptComparisons({
   });
   const file = (format: keyof typeof formats) =>
     `/api/compare/export?${new URLSearchParams({ wheels: wheels.join(","), ...view, format })}`;
+  const paper = `/compare/paper?${new URLSearchParams({ systems: wheels.join(","), ...view })}`;
   return (
     <Box
       component="section"
@@ -67,6 +67,9 @@ export function KeptComparisons({
         <Typography variant="h3" sx={{ flex: 1 }}>
           Keep this comparison
         </Typography>
+        <Button size="small" color="inherit" component={To} to={paper}>
+          on paper
+        </Button>
         {(Object.keys(formats) as (keyof typeof formats)[]).map((format) => (
           <Button
             key={format}

@@ -58,6 +58,7 @@ export const sheetWords = {
   intensity: "an intensity scale",
   run: "a run of neighbours",
   guide: "a palette guide",
+  wanted: "wanted colours",
 } as const satisfies Record<Schemas["SheetKind"], string>;
 export const fillWords = {
   weaker: "run from the weaker",

@@ -4,7 +4,7 @@ import Slider from "@mui/material/Slider";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useParams } from "react-router";
+import { Link as To, useParams } from "react-router";
 import {
   constants,
   type KeptTube,
@@ -171,6 +171,15 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
             >
               {covering ? "lift all covers" : "predict first"}
             </Button>
+            {a && b && (
+              <Button
+                color="inherit"
+                component={To}
+                to={`/bench/${id}/paper?${new URLSearchParams({ sheet: "ladder", a, b, steps: String(steps) })}`}
+              >
+                on paper
+              </Button>
+            )}
             <OneOf
               label="a trace of"
               ready={ready}
