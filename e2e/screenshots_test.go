@@ -43,8 +43,6 @@ func TestScreenshots(t *testing.T) {
 	p.see("What will it be?")
 	shoot("cover.png")
 	p.press("just lift it")
-	p.slot("violet")
-	shoot("wheel-cmy.png")
 	p.wheelOf("Kelp and wet stone")
 	p.press("rings: none")
 	for _, ring := range []string{"2 tints", "2 shades", "shades by black", "neutral middles"} {
@@ -116,4 +114,11 @@ func TestScreenshots(t *testing.T) {
 	p.find("the green", `() => document.querySelector('[data-region="green"]')`).MustClick()
 	p.see("let down first")
 	shoot("bench.png")
+	p.press("on paper")
+	p.choose("look", "colours aimed at")
+	p.menu("sheet", "the wheel")
+	p.waitFor("the sheet", func() bool {
+		return p.MustEval(`() => { const i = document.querySelector("main img"); return !!i && i.complete && i.naturalWidth > 0; }`).Bool()
+	})
+	shoot("paper.png")
 }
