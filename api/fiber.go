@@ -22,11 +22,15 @@ type fiberAdapter struct{ app *fiber.App }
 func (a fiberAdapter) Handle(op *huma.Operation, handler func(huma.Context)) {
 	path := strings.NewReplacer("{", ":", "}", "").Replace(op.Path)
 	a.app.Add([]string{op.Method}, path, func(c fiber.Ctx) error {
-		c.SetContext(context.WithValue(c.Context(), connKey{}, c.RequestCtx().Conn()))
+		ctx := context.WithValue(c.Context(), connKey{}, c.RequestCtx().Conn())
+		c.SetContext(context.WithValue(ctx, requestKey{}, c.RequestCtx()))
 		handler(&fiberContext{op: op, c: c})
 		return nil
 	})
 }
+
+// requestKey carries the request itself, for answers that are streamed.
+type requestKey struct{}
 
 // ServeHTTP runs one request through the application without a socket.
 func (a fiberAdapter) ServeHTTP(w http.ResponseWriter, r *http.Request) {

@@ -187,7 +187,7 @@ func headers(c fiber.Ctx) error {
 	c.Locals(nonceKey{}, nonce)
 	for name, value := range map[string]string{
 		"Content-Security-Policy": "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-" + nonce + "'; " +
-			"img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'",
+			"img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; worker-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'",
 		"X-Content-Type-Options":       "nosniff",
 		"X-Frame-Options":              "DENY",
 		"Referrer-Policy":              "no-referrer",

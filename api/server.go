@@ -40,6 +40,8 @@ type Server struct {
 	app    *fiber.App
 	api    huma.API
 	busy   atomic.Int64 // requests under way
+	// stopping is closed when no more is streamed.
+	stopping chan struct{}
 	// photos bounds how many pictures are decoded at once, and with it the
 	// memory they take.
 	photos chan struct{}
@@ -61,7 +63,7 @@ const (
 
 // New builds the server: health, the API below /api, and the front end.
 func New(s *store.Store, o Options) *Server {
-	srv := &Server{Options: o, store: s, studio: studio.New(s), photos: make(chan struct{}, 2), limits: newLimits(), built: lastUsed[string, wire.Wheel](mostBuilt)}
+	srv := &Server{Options: o, store: s, studio: studio.New(s), photos: make(chan struct{}, 2), limits: newLimits(), stopping: make(chan struct{}), built: lastUsed[string, wire.Wheel](mostBuilt)}
 	srv.app = fiber.New(fiber.Config{
 		AppName:                      "Gyrophane",
 		BodyLimit:                    largestFile,
@@ -91,6 +93,7 @@ func New(s *store.Store, o Options) *Server {
 	srv.askRoutes()
 	srv.wheelRoutes()
 	srv.benchRoutes()
+	srv.sittingRoutes()
 	srv.boxRoutes()
 	srv.pairingRoutes()
 	srv.guessRoutes()
@@ -123,6 +126,7 @@ func (s *Server) App() *fiber.App { return s.app }
 // as long as ctx allows. Browsers keep connections open that carry no request;
 // those are not waited for.
 func (s *Server) Stop(ctx context.Context) error {
+	close(s.stopping)
 	closing, cancel := context.WithTimeout(ctx, time.Second)
 	defer cancel()
 	err := s.app.ShutdownWithContext(closing)

@@ -206,16 +206,21 @@ func (v visitor) MustElement(selector string) found {
 	return v.find(selector, `(selector) => document.querySelector(selector)`, selector)
 }
 
-// MustClick clicks as soon as the element is where it can be clicked, and again
-// when the page moved between the look and the click, so that it met another.
+// MustClick clicks as soon as the element can be clicked and stays where it is, and
+// again when the page moved between the look and the click, so that it met another.
 func (f found) MustClick() *rod.Element {
 	f.v.t.Helper()
 	f.v.waitFor("a click", func() bool {
-		_, err := f.Eval(`() => {
+		still, err := f.Eval(`async () => {
 			window.met = false;
+			const at = () => { const r = this.getBoundingClientRect(); return [r.x, r.y, r.width, r.height].join(" "); };
+			const was = at();
+			await new Promise((seen) => requestAnimationFrame(() => requestAnimationFrame(seen)));
+			if (this.disabled || was !== at()) return false;
 			this.addEventListener("click", () => { window.met = true; }, { capture: true, once: true });
+			return true;
 		}`)
-		if err == nil && f.Click(proto.InputMouseButtonLeft, 1) == nil && f.v.met() {
+		if err == nil && still.Value.Bool() && f.Click(proto.InputMouseButtonLeft, 1) == nil && f.v.met() {
 			return true
 		}
 		if e, err := f.again(); err == nil {

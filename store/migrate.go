@@ -303,6 +303,41 @@ var migrations = []*gormigrate.Migration{
 				alter table wheel_versions drop column decision; alter table tube_versions drop column decision`).Error
 		},
 	},
+	{
+		ID: "202611-sittings",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table sittings (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					wheel_id bigint not null,
+					name text not null,
+					plan jsonb not null,
+					ended boolean not null default false,
+					created_at timestamptz not null,
+					updated_at timestamptz not null
+				);
+				create index sittings_painter on sittings (painter_id, updated_at);
+				create table sitting_events (
+					painter_id bigint not null references painters on delete cascade,
+					sitting_id bigint not null references sittings on delete cascade,
+					event_id text not null,
+					arrived bigint generated always as identity,
+					at timestamptz not null,
+					device text not null,
+					number bigint not null,
+					offset_ms bigint not null,
+					revision bigint not null,
+					event jsonb not null,
+					created_at timestamptz not null,
+					primary key (sitting_id, event_id)
+				);
+				create index sitting_events_painter on sitting_events (painter_id);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`drop table sitting_events; drop table sittings`).Error
+		},
+	},
 }
 
 // Migrate brings the schema up to date. It fails, and the store does not become
@@ -371,7 +406,7 @@ func (s *Store) pending(ctx context.Context, table string) (bool, error) {
 
 // rows are all things that are kept, for what their tables must look like.
 var rows = []any{
-	Painter{}, Session{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{},
+	Painter{}, Session{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{},
 }
 
 // complete fails where a table or column is not there, and names it.

@@ -37,6 +37,8 @@ func init() {
 	schema.RegisterSerializer("definition", shape[paint.Definition, keptDefinition]{keepDefinition, keptDefinition.open})
 	schema.RegisterSerializer("snapshot", shape[Snapshot, keptSnapshot]{keepSnapshot, keptSnapshot.open})
 	schema.RegisterSerializer("settings", shape[Settings, keptSettings]{keepSettings, keptSettings.open})
+	schema.RegisterSerializer("sitting_plan", shape[SittingPlan, keptSittingPlan]{keepSittingPlan, keptSittingPlan.open})
+	schema.RegisterSerializer("sitting_event", shape[bench.Event, keptEvent]{keepEvent, keptEvent.open})
 	schema.RegisterSerializer("slot_outcome", shape[journal.SlotOutcome, keptSlotOutcome]{keepSlotOutcome, keptSlotOutcome.open})
 	schema.RegisterSerializer("expected", shape[journal.Expected, keptExpected]{keepExpected, keptExpected.open})
 	schema.RegisterSerializer("pair_outcome", shape[journal.PairOutcome, keptPairOutcome]{keepPairOutcome, keptPairOutcome.open})

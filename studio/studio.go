@@ -13,6 +13,7 @@ import (
 
 	lru "github.com/hashicorp/golang-lru/v2"
 
+	"gyrophane/core/bench"
 	"gyrophane/core/bias"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
@@ -28,6 +29,8 @@ type Studio struct {
 	tubes    *lru.Cache[tubeKey, Tube]
 	tables   *lru.Cache[string, *reach.Table]
 	matches  *lru.Cache[matchKey, reach.Match]
+	sheets   *lru.Cache[int64, *bench.Plan] // of sittings: they never change
+	watchers watchers
 	// planning and sketching hold one for each sheet that is being worked on.
 	planning, sketching chan struct{}
 }
@@ -43,6 +46,7 @@ func New(s *store.Store) *Studio {
 		tubes:     cache[tubeKey, Tube](mostTubes),
 		tables:    cache[string, *reach.Table](mostTables),
 		matches:   cache[matchKey, reach.Match](mostMatches),
+		sheets:    cache[int64, *bench.Plan](mostSheets),
 		planning:  make(chan struct{}, mostPlanning),
 		sketching: make(chan struct{}, mostPlanning),
 	}

@@ -56,6 +56,7 @@ func Enumerations() []Enumeration {
 		{"sheet", "SheetKind", "what is painted", bench.SheetKinds},
 		{"fill", "Fill", "how the slots of a section are mixed: a run from the weaker paint or the stronger, the secondary first, own piles", words(bench.Fills)},
 		{"drawBy", "DrawBy", "what a sheet is drawn with", words(bench.DrawBys)},
+		{"sittingEvent", "SittingEventKind", "what was done in a sitting", words(bench.EventKinds)},
 		{"benchAction", "BenchActionKind", "what is done", words(bench.ActionKinds)},
 	}
 }

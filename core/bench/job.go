@@ -60,6 +60,8 @@ type problem struct {
 	edges    []edge      // the quickest first
 	least    int         // washes of the whole sheet, where the classes are not known
 	washes   [][]float64 // minutes from what a brush holds (0 for nothing, else one more) to a region
+	left     int         // regions to paint
+	from     *standing   // where a sitting stands; nil at the beginning
 }
 
 // newProblem states a sheet for the search. The error is an input.Error.
@@ -105,6 +107,7 @@ func newProblem(s *Sheet, set Settings, fill Fill) (*problem, error) {
 	}
 	p.classes = p.classesOf()
 	p.prepare()
+	p.left = len(p.jobs)
 	return p, nil
 }
 

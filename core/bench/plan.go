@@ -222,7 +222,9 @@ func (out *Plan) act(p *problem, best *state) {
 			}
 		}
 		well := 0
-		switch {
+		switch ready := wells.ready[j]; {
+		case ready > 0:
+			well = ready
 		case of.well:
 			well = wells.take(j)
 			if at.piles > p.wells {
@@ -253,13 +255,32 @@ type rack struct {
 	left map[int]int // steps that a section still has
 	used []bool
 	last int
+	// ready are the wells, 1 up, of piles that stand mixed, by their regions.
+	ready map[int]int
 }
 
 func newRack(p *problem) *rack {
-	r := &rack{p: p, of: map[int]int{}, left: map[int]int{}, used: make([]bool, p.wells)}
+	r := &rack{p: p, of: map[int]int{}, left: map[int]int{}, used: make([]bool, p.wells), ready: map[int]int{}}
 	for i := range p.jobs {
-		if k := p.jobs[i].section; k >= 0 {
+		if k := p.jobs[i].section; k >= 0 && (p.from == nil || !p.from.done.has(i)) {
 			r.left[k]++
+		}
+	}
+	if p.from == nil {
+		return r
+	}
+	for _, n := range p.from.used {
+		r.used[n], r.last = true, n+1
+	}
+	for n, holds := range p.from.wells {
+		if holds < 0 {
+			continue
+		}
+		if k := p.jobs[holds].section; k >= 0 && r.left[k] > 0 {
+			r.of[k] = n + 1
+		}
+		if p.from.ready.has(holds) {
+			r.ready[holds] = n + 1
 		}
 	}
 	return r
@@ -269,9 +290,11 @@ func newRack(p *problem) *rack {
 // is none, the one that has been free the longest.
 func (r *rack) take(j int) int {
 	needed := func(well int) bool {
-		for _, w := range r.of {
-			if w == well {
-				return true
+		for _, of := range []map[int]int{r.of, r.ready} {
+			for _, w := range of {
+				if w == well {
+					return true
+				}
 			}
 		}
 		return false
@@ -299,6 +322,7 @@ func (r *rack) take(j int) int {
 
 // painted lets the well of a run go with its last step.
 func (r *rack) painted(j int) {
+	delete(r.ready, j)
 	if k := r.p.jobs[j].section; k >= 0 {
 		if r.left[k]--; r.left[k] == 0 {
 			delete(r.of, k)

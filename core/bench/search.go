@@ -3,6 +3,7 @@ package bench
 import (
 	"cmp"
 	"math"
+	"math/bits"
 	"slices"
 )
 
@@ -33,7 +34,14 @@ type move struct {
 
 func (p *problem) begin() *state {
 	s := &state{brush: [2]int{-1, -1}, dry: make([]float64, len(p.jobs)), job: -1}
+	if f := p.from; f != nil {
+		s.done, s.brush, s.washes, s.piles, s.since = f.done, f.brush, f.washes, f.piles, f.since
+		copy(s.dry, f.dry)
+	}
 	for i := range p.jobs {
+		if s.done.has(i) {
+			continue
+		}
 		s.work += p.jobs[i].paint + p.jobs[i].mix
 		if p.classes.known {
 			s.left += p.classes.radix[p.classes.of[i]]
@@ -42,7 +50,8 @@ func (p *problem) begin() *state {
 	return s
 }
 
-// open are how many runs have been begun and not ended: each holds a well.
+// open are how many runs have been begun and not ended, and piles that stand mixed: each
+// holds a well.
 func (p *problem) open(s *state) (n int) {
 	var begun, ended [3]bool
 	ended = [3]bool{true, true, true}
@@ -60,6 +69,11 @@ func (p *problem) open(s *state) (n int) {
 	for k := range begun {
 		if begun[k] && !ended[k] {
 			n++
+		}
+	}
+	if p.from != nil {
+		for w, set := range p.from.ready {
+			n += bits.OnesCount64(set &^ s.done[w])
 		}
 	}
 	return n
@@ -104,7 +118,7 @@ func (p *problem) timed(j, by, holds int, t, ready float64, washes, piles int, s
 	m.start = max(t+of.mix, ready)
 	if k := of.section; k >= 0 {
 		m.since = since[k]
-		if of.place == 1 {
+		if of.place == 1 && of.mix > 0 {
 			m.since = m.start - of.mix
 		}
 		if p.workable > 0 && m.start > m.since+p.workable+1e-9 {
@@ -221,7 +235,7 @@ const beamWidth = 160
 // can be completed.
 func (p *problem) beam(width int) *state {
 	front := []*state{p.begin()}
-	for range p.jobs {
+	for range p.left {
 		type child struct {
 			of *state
 			move
@@ -370,8 +384,12 @@ func (p *problem) solve(quick bool, known ...*state) (best *state, low cost, pro
 		return best, low, false
 	}
 	s := &search{problem: p, seen: map[uint64][]seenSpot{}, cost: least}
-	first := spot{left: root.left, work: root.work, brush: [2]int8{-1, -1}}
+	first := spot{
+		done: uint32(root.done[0]), washes: root.washes, piles: root.piles, left: root.left, work: root.work,
+		brush: [2]int8{int8(root.brush[0]), int8(root.brush[1])}, since: root.since,
+	}
 	for i := range p.jobs {
+		first.ready[i] = p.ready(root, i)
 		s.runs = s.runs || p.jobs[i].section >= 0
 		for _, k := range p.jobs[i].touches {
 			s.near[i] |= 1 << k
@@ -393,7 +411,7 @@ func (p *problem) solve(quick bool, known ...*state) (best *state, low cost, pro
 
 // walk looks at all that a spot can become; false when it gave up.
 func (s *search) walk(at *spot) bool {
-	if len(s.order) == len(s.jobs) {
+	if len(s.order) == s.left {
 		if c := (cost{at.t, at.washes}); c.less(s.cost) {
 			s.best, s.cost = slices.Clone(s.order), c
 		}
@@ -406,7 +424,7 @@ func (s *search) walk(at *spot) bool {
 		return true
 	}
 	open := 0
-	if s.runs {
+	if s.runs || s.from != nil {
 		open = s.open(&state{done: regions{uint64(at.done)}})
 	}
 	var moves [2 * searchedRegions]move

@@ -614,6 +614,39 @@ func (s *Sheet) Marks() [4][2]float64 {
 	return [4][2]float64{{left, top}, {right, top}, {right, bottom}, {left, bottom}}
 }
 
+// Ends are the two paints that a section runs between; nil where nothing fills it.
+func (s *Sheet) Ends(section int) (a, b *paint.Paint) {
+	if way := s.ways[section]; way != nil {
+		return way.A, way.B
+	}
+	return nil, nil
+}
+
+// Restored is a sheet as it was kept, its sections running between the same paints: two
+// nils where nothing filled one.
+func Restored(s Sheet, ends [3][2]*paint.Paint) Sheet {
+	s.wheel = nil
+	for k, of := range ends {
+		s.ways[k] = nil
+		if of[0] != nil && of[1] != nil {
+			s.ways[k] = path.New(of[0], of[1])
+		}
+	}
+	return s
+}
+
+// Paints are the paints of a sheet, each once, in the order in which they are met.
+func (s *Sheet) Paints() (out []*paint.Paint) {
+	for i := range s.Regions {
+		for _, p := range s.Regions[i].Recipe.Plain() {
+			if !slices.Contains(out, p.Paint) {
+				out = append(out, p.Paint)
+			}
+		}
+	}
+	return out
+}
+
 // Blank is the sheet of a wheel of twelve without paints, to be drawn.
 func Blank(set Settings) Sheet {
 	return Sheet{Kind: "wheel", Title: "wheel", W: set.Diameter, H: set.Diameter, Inner: set.Inner}

@@ -829,6 +829,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sittings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The painter's sittings, the last one first */
+        get: operations["sittings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sittings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a sitting stands, and what is left planned from there */
+        get: operations["sitting"];
+        put?: never;
+        post?: never;
+        /** Takes a sitting away with all that belongs to it */
+        delete: operations["dropSitting"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sittings/{id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Server-sent events: one whenever something was done in the sitting */
+        get: operations["watchSitting"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sittings/{id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says what was done in a sitting; what was said before changes nothing */
+        post: operations["tellSitting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/system": {
         parameters: {
             query?: never;
@@ -1037,6 +1106,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/wheels/{id}/sittings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begins to paint a sheet of a kept wheel */
+        post: operations["beginSitting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/wheels/{id}/undo": {
         parameters: {
             query?: never;
@@ -1131,6 +1217,17 @@ export interface components {
             retention: number;
             undertone: components["schemas"]["Shown"];
             verdict: components["schemas"]["Verdict"];
+        };
+        BeginBody: {
+            /** @description what is counted out in; the wheel's own when empty */
+            measure?: string;
+            /**
+             * Format: double
+             * @description ml of one drop, load or tip
+             */
+            one?: number;
+            /** @description what is to be painted; the wheel where nothing is said */
+            sheet?: components["schemas"]["BenchSheet"];
         };
         BenchAction: {
             because: string;
@@ -3640,6 +3737,147 @@ export interface components {
             /** Format: date-time */
             since: string;
         };
+        Sitting: {
+            /** Format: date-time */
+            began: string;
+            /** @description the region that each painted last, -1 for a clean one */
+            brushes: number[];
+            /** @description nothing is left to paint */
+            done: boolean;
+            ended: boolean;
+            /** Format: int64 */
+            id: number;
+            laid: boolean;
+            /** @description the event that is taken back next; empty for none */
+            last: string;
+            /** @description what that was */
+            lastSays: string;
+            name: string;
+            notes: components["schemas"]["SittingNote"][];
+            /** Format: int64 */
+            now: number;
+            /**
+             * Format: double
+             * @description of drying, over the plan's
+             */
+            pace: number;
+            /** Format: int64 */
+            paused: number;
+            /** @description one for each region */
+            places: components["schemas"]["SittingPlace"][];
+            /** @description from where it stands; minutes from now */
+            plan: components["schemas"]["BenchPlan"];
+            /**
+             * Format: int64
+             * @description how many events there are
+             */
+            revision: number;
+            says: string[];
+            /** Format: int64 */
+            washes: number;
+            wells: components["schemas"]["SittingWell"][];
+            /** Format: int64 */
+            wheel: number;
+        };
+        SittingEvent: {
+            /**
+             * Format: int64
+             * @description milliseconds since 1970 by the device's clock
+             */
+            at: number;
+            /** Format: int64 */
+            brush?: number;
+            device: string;
+            /** @description made by the client: a repeated sending changes nothing */
+            id: string;
+            kind: components["schemas"]["SittingEventKind"];
+            /**
+             * Format: int64
+             * @description within the device
+             */
+            number: number;
+            /**
+             * Format: int64
+             * @description of the server's clock over the device's
+             */
+            offsetMs: number;
+            /** @description id of the region */
+            region?: string;
+            /**
+             * Format: int64
+             * @description how many events the device knew of
+             */
+            revision: number;
+            text?: string;
+            thorough?: boolean;
+            took?: components["schemas"]["SittingTook"][];
+            /** @description id of the event that is taken back */
+            undoes?: string;
+            /** Format: int64 */
+            well?: number;
+        };
+        /**
+         * @description what was done in a sitting
+         * @enum {string}
+         */
+        SittingEventKind: "begun" | "laid out" | "mixed" | "tested" | "painted" | "skipped" | "washed" | "rinsed" | "water changed" | "waited" | "measured" | "still wet" | "noted" | "photographed" | "read" | "paused" | "resumed" | "undone" | "ended";
+        SittingListed: {
+            /** Format: date-time */
+            began: string;
+            ended: boolean;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int64 */
+            wheel: number;
+        };
+        SittingNote: {
+            /** Format: int64 */
+            at: number;
+            id: string;
+            kind: components["schemas"]["SittingEventKind"];
+            region: string;
+            text: string;
+        };
+        SittingPlace: {
+            /** Format: int64 */
+            coats: number;
+            dried: components["schemas"]["Shown"];
+            /**
+             * Format: int64
+             * @description when it is
+             */
+            dry: number;
+            /** Format: int64 */
+            painted: number;
+            skipped: boolean;
+            tested: boolean;
+            /** @description what was measured */
+            took: components["schemas"]["SittingTook"][];
+            /** @description the colour aimed at while it is wet */
+            wet: components["schemas"]["Shown"];
+        };
+        SittingTook: {
+            /** Format: double */
+            amount: number;
+            paint: string;
+        };
+        SittingWell: {
+            /**
+             * Format: int64
+             * @description until when it can be painted with; 0 for as long as one likes
+             */
+            lasts: number;
+            /**
+             * Format: int64
+             * @description whose mixture it is, -1 for none
+             */
+            region: number;
+            /** Format: int64 */
+            since: number;
+            /** @description since it was rinsed */
+            used: boolean;
+        };
         Slot: {
             asPainted: components["schemas"]["Colour"];
             because: string;
@@ -3889,6 +4127,9 @@ export interface components {
          * @enum {string}
          */
         TintWay: "white" | "water" | "neighbour";
+        ToldBody: {
+            events: components["schemas"]["SittingEvent"][];
+        };
         Tube: {
             /** @description what stands in brackets */
             also?: string;
@@ -9356,6 +9597,481 @@ export interface operations {
             };
         };
     };
+    sittings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SittingListed"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sitting: {
+        parameters: {
+            query?: {
+                /** @description that its colours are seen in */
+                light?: components["schemas"]["Light"];
+            };
+            header?: never;
+            path: {
+                /** @description a sitting */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sitting"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    dropSitting: {
+        parameters: {
+            query?: {
+                /** @description that its colours are seen in */
+                light?: components["schemas"]["Light"];
+            };
+            header?: never;
+            path: {
+                /** @description a sitting */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    watchSitting: {
+        parameters: {
+            query?: {
+                /** @description that its colours are seen in */
+                light?: components["schemas"]["Light"];
+            };
+            header?: never;
+            path: {
+                /** @description a sitting */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    tellSitting: {
+        parameters: {
+            query?: {
+                /** @description that its colours are seen in */
+                light?: components["schemas"]["Light"];
+            };
+            header?: never;
+            path: {
+                /** @description a sitting */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToldBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sitting"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     places: {
         parameters: {
             query?: {
@@ -10801,6 +11517,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptWheel"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    beginSitting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description a kept wheel */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sitting"];
                 };
             };
             /** @description The request could not be read. */

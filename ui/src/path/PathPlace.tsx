@@ -120,7 +120,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
               flexWrap: "wrap",
               columnGap: 2,
               alignItems: "baseline",
-              "& button": { fontSize: 22, py: 0.5 },
+              "& button": { fontSize: 22, py: 0.5, minHeight: 44 }, // the room the names will take
             }}
           >
             <OneOf

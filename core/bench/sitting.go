@@ -1,0 +1,494 @@
+package bench
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"time"
+
+	"gyrophane/core/input"
+	"gyrophane/core/recipe"
+	"gyrophane/core/text"
+)
+
+// EventKind is what was done in a sitting.
+type EventKind string
+
+// What can be done.
+const (
+	Begun        EventKind = "begun"
+	LaidOut      EventKind = "laid out"
+	Mixed        EventKind = "mixed"
+	Tested       EventKind = "tested"
+	Painted      EventKind = "painted" // of a region that was painted before: a coat more
+	Skipped      EventKind = "skipped"
+	Washed       EventKind = "washed"
+	Rinsed       EventKind = "rinsed"
+	WaterChanged EventKind = "water changed"
+	Waited       EventKind = "waited"
+	Measured     EventKind = "measured" // what a region really took
+	StillWet     EventKind = "still wet"
+	Noted        EventKind = "noted"
+	Photographed EventKind = "photographed"
+	Read         EventKind = "read"
+	Paused       EventKind = "paused"
+	Resumed      EventKind = "resumed"
+	Undone       EventKind = "undone"
+	Ended        EventKind = "ended"
+)
+
+// EventKinds lists them.
+var EventKinds = []EventKind{Begun, LaidOut, Mixed, Tested, Painted, Skipped, Washed, Rinsed, WaterChanged, Waited, Measured, StillWet, Noted, Photographed, Read, Paused, Resumed, Undone, Ended}
+
+// Event is one thing that was done in a sitting. It is never changed; it can be undone by
+// another that names it.
+type Event struct {
+	ID       string // the client's; of two that happen at once the lesser comes first
+	Kind     EventKind
+	At       time.Time // when it happened, by the server's clock
+	Region   string    // id of the region; empty where it is of none
+	Well     int       // 1 up; 0 for none
+	Brush    int       // 1 or 2; 0 for the first
+	Thorough bool      // of a wash
+	Took     []Took    // of what was measured
+	Text     string    // of a note
+	Undoes   string    // id of the event that is taken back
+}
+
+// Took is how much of a paint was really taken, in the sitting's measure.
+type Took struct {
+	Paint  string // id
+	Amount float64
+}
+
+// The limits of an event.
+const (
+	LongestID   = 64
+	LongestNote = 500
+	MostTaken   = 24
+	MostEvents  = 5000 // of a sitting
+)
+
+// ofRegion are the kinds that are done to a region.
+var ofRegion = []EventKind{Mixed, Tested, Painted, Skipped, Measured, StillWet}
+
+// Check says what is wrong with an event of a sheet, with an input.Error.
+func (e *Event) Check(s *Sheet) error {
+	switch {
+	case e.ID == "" || len(e.ID) > LongestID:
+		return input.Errorf("an event has an id of 1 to %d characters", LongestID)
+	case !slices.Contains(EventKinds, e.Kind):
+		return input.Errorf("unknown event %q", input.Clip(string(e.Kind)))
+	case e.At.IsZero():
+		return input.Errorf("%s: it has no time", e.Kind)
+	case slices.Contains(ofRegion, e.Kind) && s.Find(e.Region) < 0:
+		return input.Errorf("%s: there is no place %q on the sheet", e.Kind, input.Clip(e.Region))
+	case e.Region != "" && s.Find(e.Region) < 0:
+		return input.Errorf("there is no place %q on the sheet", input.Clip(e.Region))
+	case e.Well < 0 || e.Well > 60 || e.Brush < 0 || e.Brush > 2:
+		return input.Errorf("%s: there is no well %d with brush %d", e.Kind, e.Well, e.Brush)
+	case e.Kind == Undone && e.Undoes == "", e.Kind != Undone && e.Undoes != "":
+		return input.Errorf("what is taken back names what it takes back, and nothing else does")
+	case len(e.Took) > MostTaken || e.Kind == Measured && len(e.Took) == 0:
+		return input.Errorf("what a place took is said of 1 to %d paints", MostTaken)
+	}
+	for _, t := range e.Took {
+		if !(t.Amount >= 0 && t.Amount <= 1000) {
+			return input.Errorf("%s: an amount runs from 0 to 1000, and not to %v", e.Kind, t.Amount)
+		}
+	}
+	if e.Kind == Noted {
+		if _, err := text.Lines("a note", e.Text, LongestNote); err != nil {
+			return input.Sentence(err)
+		}
+	}
+	return nil
+}
+
+// Find is the index of a region by its id, -1 where there is none.
+func (s *Sheet) Find(id string) int {
+	return slices.IndexFunc(s.Regions, func(r Region) bool { return r.ID == id })
+}
+
+// Place is how far a region has come.
+type Place struct {
+	Coats   int
+	Painted time.Time // the last coat
+	DryAt   time.Time
+	Skipped bool
+	Tested  bool
+	Took    []Took // what was measured last; nil for the plan's
+}
+
+// Well is what is in a well.
+type Well struct {
+	Region int // whose mixture it is, -1 for an empty one
+	Since  time.Time
+	Used   bool // since it was rinsed
+}
+
+// Sitting is where a sitting stands.
+type Sitting struct {
+	Begun, Ended time.Time // zero while it has not
+	PausedAt     time.Time // zero while it goes on
+	Laid         bool
+	Places       []Place // one for each region
+	Wells        []Well  // the first is well 1
+	Brushes      [2]int  // the region each painted last, -1 for a clean one
+	Washes       int
+	SinceWater   int     // washes since the water was changed
+	Pace         float64 // of drying, over the plan's, as "still wet" taught it
+	Notes        []Event // notes, photos and readings, in order
+	Says         []string
+	Last         string // the event that taking back would take back; empty for none
+}
+
+// stillWetFor is how much longer, in shares of the drying time, paint is taken for wet
+// that was wet when its time was over.
+const stillWetFor = 0.25
+
+// Fold is where a sitting stands after its events, in whatever order they come: they count
+// by the time at which they happened, then by their ids, and each id once. What was undone,
+// and not done again by undoing that, does not count.
+func Fold(s *Sheet, set Settings, events []Event) Sitting {
+	events = slices.Clone(events)
+	slices.SortFunc(events, func(a, b Event) int { return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.ID, b.ID)) })
+	seen := map[string]bool{}
+	events = slices.DeleteFunc(events, func(e Event) bool {
+		again := seen[e.ID]
+		seen[e.ID] = true
+		return again
+	})
+	out := Sitting{Places: make([]Place, len(s.Regions)), Wells: make([]Well, set.Wells), Brushes: [2]int{-1, -1}, Pace: 1}
+	for i := range out.Wells {
+		out.Wells[i].Region = -1
+	}
+	counts := counting(events)
+	for i := range events {
+		e := &events[i]
+		if !counts[e.ID] {
+			if e.Kind == Mixed {
+				out.keptPainting(s, e, events, counts)
+			}
+			continue
+		}
+		out.take(s, set, e)
+		if e.Kind != Begun && e.Kind != Undone {
+			out.Last = e.ID
+		}
+	}
+	return out
+}
+
+// counting says which events count: those that no event that counts takes back.
+func counting(events []Event) map[string]bool {
+	undoneBy := map[string][]string{}
+	for i := range events {
+		if e := &events[i]; e.Kind == Undone {
+			undoneBy[e.Undoes] = append(undoneBy[e.Undoes], e.ID)
+		}
+	}
+	known, asking := map[string]bool{}, map[string]bool{}
+	var count func(id string) bool
+	count = func(id string) bool {
+		if is, there := known[id]; there {
+			return is
+		}
+		if asking[id] {
+			return true // they take each other back: neither is believed
+		}
+		asking[id] = true
+		is := !slices.ContainsFunc(undoneBy[id], count)
+		known[id] = is
+		return is
+	}
+	for i := range events {
+		count(events[i].ID)
+	}
+	return known
+}
+
+// keptPainting says that what was painted from a mixture that was taken back stays.
+func (st *Sitting) keptPainting(s *Sheet, mixed *Event, events []Event, counts map[string]bool) {
+	i := s.Find(mixed.Region)
+	for k := range events {
+		e := &events[k]
+		if i >= 0 && e.Kind == Painted && counts[e.ID] && e.Region == mixed.Region && e.At.After(mixed.At) {
+			st.Says = append(st.Says, fmt.Sprintf("The mixture of %s was taken back; what was painted with it stays.", s.Regions[i].Label))
+			return
+		}
+	}
+}
+
+// take is what an event changes.
+func (st *Sitting) take(s *Sheet, set Settings, e *Event) {
+	i := -1
+	if e.Region != "" {
+		i = s.Find(e.Region)
+	}
+	brush := max(e.Brush, 1) - 1
+	dries := time.Duration(set.Drying() * st.Pace * float64(time.Minute))
+	switch e.Kind {
+	case Begun:
+		if st.Begun.IsZero() {
+			st.Begun = e.At
+		}
+	case LaidOut:
+		st.Laid = true
+	case Mixed:
+		if i >= 0 && e.Well >= 1 && e.Well <= len(st.Wells) {
+			w := &st.Wells[e.Well-1]
+			since := e.At
+			if w.Region >= 0 && s.goesOn(w.Region, i, set.Fill) {
+				since = w.Since // the pile of a run is as old as its beginning
+			}
+			*w = Well{i, since, true}
+		}
+	case Tested:
+		if i >= 0 {
+			st.Places[i].Tested = true
+		}
+	case Painted:
+		if i >= 0 {
+			p := &st.Places[i]
+			p.Coats++
+			p.Painted, p.DryAt, p.Skipped = e.At, e.At.Add(dries), false
+			st.Brushes[brush] = i
+		}
+	case Skipped:
+		if i >= 0 {
+			st.Places[i].Skipped = true
+		}
+	case Washed:
+		st.Brushes[brush] = -1
+		st.Washes++
+		st.SinceWater++
+	case Rinsed:
+		if e.Well >= 1 && e.Well <= len(st.Wells) {
+			st.Wells[e.Well-1] = Well{Region: -1}
+		}
+	case WaterChanged:
+		st.SinceWater = 0
+	case Measured:
+		if i >= 0 {
+			st.Places[i].Took = e.Took
+		}
+	case StillWet:
+		if i >= 0 && st.Places[i].Coats > 0 && set.Drying() > 0 {
+			st.stillWet(&st.Places[i], e.At, set.Drying())
+		}
+	case Noted, Photographed, Read:
+		st.Notes = append(st.Notes, *e)
+	case Paused:
+		st.PausedAt = e.At
+	case Resumed:
+		st.PausedAt = time.Time{}
+		for w := range st.Wells {
+			if at := &st.Wells[w]; at.Region >= 0 && !workableAt(set, at.Since, e.At) {
+				at.Region = -1
+			}
+		}
+	case Ended:
+		st.Ended = e.At
+	}
+}
+
+// stillWet lets a place be wet for longer, and learns from it: it dries at least so much
+// slower, and so do those that are wet beside it.
+func (st *Sitting) stillWet(p *Place, now time.Time, drying float64) {
+	longer := time.Duration(stillWetFor * drying * float64(time.Minute))
+	if until := now.Add(longer); until.After(p.DryAt) {
+		p.DryAt = until
+	}
+	if now.Before(p.Painted) {
+		return
+	}
+	pace := p.DryAt.Sub(p.Painted).Minutes() / drying
+	if pace <= st.Pace {
+		return
+	}
+	st.Pace = min(pace, 10)
+	for k := range st.Places {
+		if q := &st.Places[k]; q.Coats > 0 && q.DryAt.After(now) {
+			q.DryAt = later(q.DryAt, q.Painted.Add(time.Duration(st.Pace*drying*float64(time.Minute))))
+		}
+	}
+}
+
+func later(a, b time.Time) time.Time {
+	if b.After(a) {
+		return b
+	}
+	return a
+}
+
+// goesOn says that a region's pile is made from that of another, as runs are.
+func (s *Sheet) goesOn(from, to int, fill Fill) bool {
+	a, b := &s.Regions[from], &s.Regions[to]
+	return (fill == FromWeaker || fill == FromStronger) && a.Section >= 0 && a.Section == b.Section && a.Main && b.Main
+}
+
+// workableAt says that a pile mixed at one time can still be painted with at another.
+func workableAt(set Settings, since, now time.Time) bool {
+	limit := set.Workable()
+	return limit == 0 || now.Sub(since).Minutes() <= limit
+}
+
+// Done says that nothing is left to paint.
+func (st *Sitting) Done() bool {
+	return !slices.ContainsFunc(st.Places, func(p Place) bool { return p.Coats == 0 && !p.Skipped })
+}
+
+// Wet says whether a region is wet at a time.
+func (st *Sitting) Wet(i int, now time.Time) bool {
+	return st.Places[i].Coats > 0 && st.Places[i].DryAt.After(now)
+}
+
+// standing is where a sitting stands, for the search: minutes are from now.
+type standing struct {
+	done   regions
+	dry    []float64
+	brush  [2]int
+	washes int // since the water was changed
+	piles  int
+	since  [3]float64 // of the runs that go on
+	gone   [3]bool    // runs whose pile is no more: the rest has piles of its own
+	ready  regions    // whose own pile stands mixed
+	wells  []int      // what each holds, a region or -1
+	used   []int      // those that were mixed in since they were rinsed
+}
+
+// From is the plan from where a sitting stands: what is left, in the order of before
+// unless another is quicker. Minutes are from now. The error is an input.Error.
+func (st *Sitting) From(now time.Time, before *Plan) (*Plan, error) {
+	s, set := before.Sheet, before.Settings
+	set.Pace *= st.Pace
+	out := &Plan{Sheet: s, Settings: set, Fill: before.Fill, Why: before.Why}
+	p, best, low, err := st.rest(now, before, set, false)
+	if err == nil && best == nil {
+		// A run that is under way cannot be kept: the rest has piles of its own.
+		p, best, low, err = st.rest(now, before, set, true)
+	}
+	switch {
+	case err != nil:
+		return nil, err
+	case best == nil:
+		return nil, fmt.Errorf("no order was found for what is left") // own piles can always be painted
+	}
+	out.Minutes, out.Low = cost{best.t, 0}.whole(), low.whole()
+	out.Proved = !low.less(cost{best.t, best.washes})
+	out.Washes = best.washes - p.from.washes
+	for _, at := range best.order() {
+		out.Order = append(out.Order, at.job)
+	}
+	out.act(p, best)
+	if st.Laid {
+		out.Actions = out.Actions[1:]
+	}
+	for i := range st.Places {
+		out.AllDry = max(out.AllDry, p.from.dry[i])
+	}
+	out.count()
+	for i := range s.Regions {
+		if r := &s.Regions[i]; r.Section >= 0 && p.from.gone[r.Section] && !p.from.done.has(i) {
+			out.Counted[i] = recipe.CountOut(r.Recipe, &r.Mixture, set.Scale, set.paintOf(r))
+		}
+	}
+	return out, nil
+}
+
+// rest is the best order for what is left; nil where none was found. Without runs every
+// mixture that is left has a pile of its own.
+func (st *Sitting) rest(now time.Time, before *Plan, set Settings, withoutRuns bool) (p *problem, best *state, low cost, err error) {
+	if p, err = newProblem(before.Sheet, set, before.Fill); err != nil {
+		return nil, nil, low, err
+	}
+	p.from = st.standing(now, p, set)
+	if withoutRuns {
+		p.from.gone = [3]bool{true, true, true}
+	}
+	p.resume()
+	var left []int
+	for _, i := range before.Order {
+		if !p.from.done.has(i) {
+			left = append(left, i)
+		}
+	}
+	best, low, _ = p.solve(true, p.follow(left))
+	return p, best, low, nil
+}
+
+// standing is where the search begins.
+func (st *Sitting) standing(now time.Time, p *problem, set Settings) *standing {
+	f := &standing{dry: make([]float64, len(st.Places)), brush: st.Brushes, washes: st.SinceWater}
+	if set.Brushes == 1 {
+		f.brush[1] = -1
+	}
+	minutes := func(t time.Time) float64 { return t.Sub(now).Minutes() }
+	for i := range st.Places {
+		at := &st.Places[i]
+		if at.Coats > 0 || at.Skipped {
+			f.done = f.done.with(i)
+		}
+		if at.Coats > 0 {
+			f.dry[i] = max(0, minutes(at.DryAt))
+		}
+	}
+	var runs [3]bool // whose pile stands in a well
+	for n, w := range st.Wells {
+		holds := w.Region
+		if holds >= 0 && !workableAt(set, w.Since, now) {
+			holds = -1
+		}
+		if w.Used {
+			f.piles++
+			f.used = append(f.used, n)
+		}
+		if holds >= 0 {
+			if k := p.jobs[holds].section; k >= 0 {
+				runs[k], f.since[k] = true, minutes(w.Since)
+			}
+			if !f.done.has(holds) {
+				f.ready = f.ready.with(holds)
+			}
+		}
+		f.wells = append(f.wells, holds)
+	}
+	for i := range p.jobs {
+		if k := p.jobs[i].section; k >= 0 && f.done.has(i) && !runs[k] {
+			f.gone[k] = true
+		}
+	}
+	return f
+}
+
+// resume fits the jobs to where a sitting stands: what is mixed is not mixed again, and
+// what is left of a run whose pile is gone has piles of its own.
+func (p *problem) resume() {
+	for i := range p.jobs {
+		j := &p.jobs[i]
+		if j.section >= 0 && p.from.gone[j.section] {
+			j.section, j.place, j.after, j.strong, j.well, j.mix = -1, 0, regions{}, regions{}, true, mixTime
+		}
+		if p.from.ready.has(i) {
+			j.mix, j.well = 0, false
+		}
+	}
+	for from := range p.washes {
+		for to := range p.jobs {
+			p.washes[from][to] = p.wash(from-1, to)
+		}
+	}
+	p.classes = p.classesOf()
+	p.least = 0
+	p.left, p.piles = 0, p.from.piles
+	for i := range p.jobs {
+		if p.from.done.has(i) {
+			continue
+		}
+		p.left++
+		if p.jobs[i].well {
+			p.piles++
+		}
+	}
+}

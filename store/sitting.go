@@ -1,0 +1,121 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+
+	"gyrophane/core/bench"
+)
+
+// Sitting is the painting of a sheet: the plan as it was when it began. What was done is
+// in its events.
+type Sitting struct {
+	ID        int64
+	PainterID int64
+	WheelID   int64
+	Name      string
+	Plan      SittingPlan `gorm:"serializer:sitting_plan"`
+	Ended     bool
+	CreatedAt time.Time
+	UpdatedAt time.Time
+}
+
+// SittingEvent is one thing that was done in a sitting, as it was told. It is never
+// changed.
+type SittingEvent struct {
+	SittingID int64  `gorm:"primaryKey"`
+	EventID   string `gorm:"primaryKey"`
+	PainterID int64
+	Arrived   int64       `gorm:"->"` // counts what arrived, of all sittings
+	At        time.Time   // by the server's clock
+	Device    string      // that told it
+	Number    int64       // within the device
+	OffsetMS  int64       // of the server's clock over the device's
+	Revision  int64       // how many events the device knew of
+	Event     bench.Event `gorm:"serializer:sitting_event"`
+	CreatedAt time.Time
+}
+
+// mostSittings is how many a painter keeps.
+const mostSittings = 2000
+
+// Sittings lists a painter's sittings, the last one first, without their plans.
+func (s *Store) Sittings(ctx context.Context, painter int64) (out []Sitting, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		return db.Omit("plan").Where("painter_id = ?", painter).Order("created_at desc, id desc").Find(&out).Error
+	})
+	return out, err
+}
+
+// Sitting is one of a painter's sittings with all that was done in it, in the order in
+// which it arrived; ErrNotFound where it is not there, or another painter's.
+func (s *Store) Sitting(ctx context.Context, painter, id int64) (out Sitting, events []SittingEvent, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		if err := db.Where("id = ? and painter_id = ?", id, painter).Take(&out).Error; err != nil {
+			return known(err)
+		}
+		return db.Where("sitting_id = ? and painter_id = ?", id, painter).Order("arrived").Find(&events).Error
+	})
+	return out, events, err
+}
+
+// BeginSitting keeps a new sitting.
+func (s *Store) BeginSitting(ctx context.Context, painter int64, begun Sitting) (Sitting, error) {
+	begun.PainterID = painter
+	err := s.owned(ctx, painter, func(tx *gorm.DB) error {
+		var n int64
+		if err := tx.Model(&Sitting{}).Where("painter_id = ?", painter).Count(&n).Error; err != nil {
+			return err
+		}
+		if n >= mostSittings {
+			return Refusal{fmt.Sprintf("%d sittings are as many as are kept: delete some first.", mostSittings)}
+		}
+		return tx.Create(&begun).Error
+	})
+	return begun, err
+}
+
+// TellSitting keeps what was done in a sitting, all or none; what is there already is
+// left as it is. Ended is whether the sitting is over with it.
+func (s *Store) TellSitting(ctx context.Context, painter, id int64, told []SittingEvent, ended func(all []SittingEvent) (bool, error)) (all []SittingEvent, err error) {
+	err = s.owned(ctx, painter, func(tx *gorm.DB) error {
+		var sitting Sitting
+		if err := tx.Omit("plan").Where("id = ? and painter_id = ?", id, painter).Take(&sitting).Error; err != nil {
+			return known(err)
+		}
+		for _, e := range told {
+			e.SittingID, e.PainterID = id, painter
+			if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Omit("Arrived").Create(&e).Error; err != nil {
+				return err
+			}
+		}
+		if err := tx.Where("sitting_id = ?", id).Order("arrived").Find(&all).Error; err != nil {
+			return err
+		}
+		if len(all) > bench.MostEvents {
+			return Refusal{fmt.Sprintf("A sitting holds %d events: end it, and begin another.", bench.MostEvents)}
+		}
+		over, err := ended(all)
+		if err != nil {
+			return err
+		}
+		return tx.Model(&sitting).Updates(map[string]any{"ended": over, "updated_at": tx.NowFunc()}).Error
+	})
+	return all, err
+}
+
+// DropSitting takes a sitting away with all that belongs to it; ErrNotFound where it is
+// not there, or another painter's.
+func (s *Store) DropSitting(ctx context.Context, painter, id int64) error {
+	return s.owned(ctx, painter, func(tx *gorm.DB) error {
+		gone := tx.Where("id = ? and painter_id = ?", id, painter).Delete(&Sitting{})
+		if gone.Error == nil && gone.RowsAffected == 0 {
+			return ErrNotFound
+		}
+		return gone.Error
+	})
+}

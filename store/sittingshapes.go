@@ -1,0 +1,190 @@
+package store
+
+import (
+	"time"
+
+	"gyrophane/core/bench"
+	"gyrophane/core/colour"
+	"gyrophane/core/recipe"
+	"gyrophane/core/wheel"
+)
+
+// SittingPlan is a sheet, frozen as it was when a sitting began: what a later program
+// would make of the wheel does not matter to it.
+type SittingPlan struct {
+	Medium   string
+	Settings bench.Settings // complete, but for the medium
+	Fill     bench.Fill
+	Why      string
+	Order    []int
+	Sheet    bench.Sheet // its regions without recipes and mixtures
+	Recipes  [][]KeptPart
+	Ends     [3][2]string          // paints that each section runs between
+	Paints   map[string]FrozenTube // all of it, by their ids
+}
+
+// KeptPart is so much of a paint in a recipe, by its id.
+type KeptPart struct {
+	Paint string
+	Parts float64
+	In    string // the paint it is let down in; empty for none
+	Thin  int
+	Name  string     // of what was mixed first
+	Of    []KeptPart // what that was mixed from
+}
+
+type keptSittingPlan struct {
+	versioned
+	Medium   string                `json:"medium"`
+	Settings *keptBench            `json:"settings"`
+	Fill     string                `json:"fill"`
+	Why      string                `json:"why,omitempty"`
+	Order    []int                 `json:"order"`
+	Kind     string                `json:"kind"`
+	Title    string                `json:"title"`
+	W        float64               `json:"w"`
+	H        float64               `json:"h"`
+	Inner    float64               `json:"inner,omitempty"`
+	Rings    []float64             `json:"rings,omitempty"`
+	Regions  []keptRegion          `json:"regions"`
+	Ends     [3][2]string          `json:"ends"`
+	Paints   map[string]keptFrozen `json:"paints"`
+}
+
+type keptRegion struct {
+	ID      string      `json:"id"`
+	Label   string      `json:"label"`
+	Parents string      `json:"parents"`
+	Parts   []keptPart  `json:"parts"`
+	Film    float64     `json:"film,omitempty"`
+	Home    int         `json:"home"`
+	Index   int         `json:"index"`
+	Kind    string      `json:"kind"`
+	Main    bool        `json:"main,omitempty"`
+	Section int         `json:"section"`
+	Place   int         `json:"place,omitempty"`
+	Share   float64     `json:"share,omitempty"`
+	Shape   [8]float64  `json:"shape"` // from, to, inner, outer, x, y, w, h
+	Touches []int       `json:"touches,omitempty"`
+	Graded  bool        `json:"graded,omitempty"`
+	Aim     *[3]float64 `json:"aim,omitempty"`
+}
+
+type keptPart struct {
+	Paint string     `json:"paint"`
+	Parts float64    `json:"parts"`
+	In    string     `json:"in,omitempty"`
+	Thin  int        `json:"thin,omitempty"`
+	Name  string     `json:"name,omitempty"`
+	Of    []keptPart `json:"of,omitempty"`
+}
+
+func regionKind(word string) wheel.Kind {
+	for _, k := range wheel.SlotKinds {
+		if k.String() == word {
+			return k
+		}
+	}
+	return wheel.Tertiary
+}
+
+func keepParts(parts []KeptPart) (out []keptPart) {
+	for _, p := range parts {
+		out = append(out, keptPart{p.Paint, p.Parts, p.In, p.Thin, p.Name, keepParts(p.Of)})
+	}
+	return out
+}
+
+func openParts(parts []keptPart) (out []KeptPart) {
+	for _, p := range parts {
+		out = append(out, KeptPart{p.Paint, p.Parts, p.In, p.Thin, p.Name, openParts(p.Of)})
+	}
+	return out
+}
+
+func keepSittingPlan(p SittingPlan) keptSittingPlan {
+	s := p.Sheet
+	out := keptSittingPlan{versioned: current, Medium: p.Medium, Settings: keepBench(p.Settings), Fill: string(p.Fill), Why: p.Why, Order: p.Order,
+		Kind: s.Kind, Title: s.Title, W: s.W, H: s.H, Inner: s.Inner, Rings: s.Rings, Ends: p.Ends, Paints: map[string]keptFrozen{}}
+	for i, r := range s.Regions {
+		one := keptRegion{ID: r.ID, Label: r.Label, Parents: r.Parents, Parts: keepParts(p.Recipes[i]), Film: r.Film, Home: r.Home, Index: r.Index, Kind: r.Kind.String(), Main: r.Main,
+			Section: r.Section, Place: r.Place, Share: r.Share, Shape: [8]float64{r.From, r.To, r.Inner, r.Outer, r.X, r.Y, r.W, r.H}, Touches: r.Touches, Graded: r.Graded}
+		if r.Aim != nil {
+			one.Aim = &[3]float64{r.Aim.L, r.Aim.A, r.Aim.B}
+		}
+		out.Regions = append(out.Regions, one)
+	}
+	for id, t := range p.Paints {
+		out.Paints[id] = keptFrozen{keepDefinition(t.Definition), t.Strength}
+	}
+	return out
+}
+
+func (p keptSittingPlan) open() SittingPlan {
+	out := SittingPlan{Medium: p.Medium, Settings: p.Settings.open(), Fill: bench.Fill(p.Fill), Why: p.Why, Order: p.Order, Ends: p.Ends, Paints: map[string]FrozenTube{},
+		Sheet: bench.Sheet{Kind: p.Kind, Title: p.Title, W: p.W, H: p.H, Inner: p.Inner, Rings: p.Rings}}
+	for _, r := range p.Regions {
+		at := r.Shape
+		one := bench.Region{ID: r.ID, Label: r.Label, Parents: r.Parents, Film: r.Film, Home: r.Home, Index: r.Index, Kind: regionKind(r.Kind), Main: r.Main,
+			Section: r.Section, Place: r.Place, Share: r.Share, Shape: bench.Shape{From: at[0], To: at[1], Inner: at[2], Outer: at[3], X: at[4], Y: at[5], W: at[6], H: at[7]}, Touches: r.Touches, Graded: r.Graded}
+		if r.Aim != nil {
+			one.Aim = &colour.Lab{L: r.Aim[0], A: r.Aim[1], B: r.Aim[2]}
+		}
+		out.Sheet.Regions = append(out.Sheet.Regions, one)
+		out.Recipes = append(out.Recipes, openParts(r.Parts))
+	}
+	for id, t := range p.Paints {
+		out.Paints[id] = FrozenTube{t.Definition.open(), t.Strength}
+	}
+	return out
+}
+
+// RecipeParts is how a recipe is kept.
+func RecipeParts(r recipe.Recipe) (out []KeptPart) {
+	for _, i := range r {
+		one := KeptPart{Paint: i.Paint.ID, Parts: i.Parts, Thin: i.Thin}
+		if i.In != nil {
+			one.In = i.In.ID
+		}
+		if len(i.Paint.Of) > 0 {
+			one.Name, one.Of = i.Paint.Name, RecipeParts(recipe.Of(i.Paint.Of))
+		}
+		out = append(out, one)
+	}
+	return out
+}
+
+type keptEvent struct {
+	versioned
+	ID       string     `json:"id"`
+	Kind     string     `json:"kind"`
+	At       time.Time  `json:"at"`
+	Region   string     `json:"region,omitempty"`
+	Well     int        `json:"well,omitempty"`
+	Brush    int        `json:"brush,omitempty"`
+	Thorough bool       `json:"thorough,omitempty"`
+	Took     []keptTook `json:"took,omitempty"`
+	Text     string     `json:"text,omitempty"`
+	Undoes   string     `json:"undoes,omitempty"`
+}
+
+type keptTook struct {
+	Paint  string  `json:"paint"`
+	Amount float64 `json:"amount"`
+}
+
+func keepEvent(e bench.Event) keptEvent {
+	out := keptEvent{versioned: current, ID: e.ID, Kind: string(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes}
+	for _, t := range e.Took {
+		out.Took = append(out.Took, keptTook(t))
+	}
+	return out
+}
+
+func (e keptEvent) open() bench.Event {
+	out := bench.Event{ID: e.ID, Kind: bench.EventKind(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes}
+	for _, t := range e.Took {
+		out.Took = append(out.Took, bench.Took(t))
+	}
+	return out
+}

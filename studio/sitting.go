@@ -1,0 +1,347 @@
+package studio
+
+import (
+	"context"
+	"strconv"
+	"strings"
+	"sync"
+	"time"
+
+	"gyrophane/core/bench"
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+	"gyrophane/core/recipe"
+	"gyrophane/store"
+)
+
+// mostSheets is how many sheets of sittings are remembered, some hundred kilobytes each.
+const mostSheets = 50
+
+// Sitting is a sitting with all that was done in it, and where it stands now.
+type Sitting struct {
+	store.Sitting
+	Events []store.SittingEvent
+	Plan   *bench.Plan // as it began
+	Stands bench.Sitting
+	Rest   *bench.Plan // from where it stands
+	Medium paint.Medium
+	Now    time.Time
+}
+
+// Told is what a device says was done: its time is by the device's clock.
+type Told struct {
+	bench.Event
+	Device   string
+	Number   int64 // within the device
+	OffsetMS int64 // of the server's clock over the device's
+	Revision int64 // how many events the device knew of
+}
+
+// The limits of what is told at once.
+const (
+	MostTold      = 500
+	longestDevice = 64
+)
+
+// BeginSitting begins to paint a sheet of a kept wheel. Table is the measure that is
+// counted out in.
+func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelID int64, which bench.Which, ladder [2]string, table recipe.Scale) (out Sitting, err error) {
+	w, system, err := s.KeptSystem(ctx, painter, wheelID)
+	if err != nil {
+		return out, err
+	}
+	in, err := paint.ParseMedium(w.Settings.Medium)
+	if err != nil {
+		return out, input.Wrap(err)
+	}
+	set := w.Settings.Bench
+	if table.Measure != "" {
+		set.Scale = table
+	}
+	plan, _, err := s.Plan(ctx, As(painter), Sheet{wheelID, system, w.Settings.Choices, which, ladder, set}, in, false)
+	if err != nil {
+		return out, err
+	}
+	frozen, err := s.freeze(ctx, painter, &w.WheelContent, plan)
+	if err != nil {
+		return out, err
+	}
+	kept, err := s.store.BeginSitting(ctx, painter.ID, store.Sitting{WheelID: wheelID, Name: w.Name, Plan: frozen})
+	if err != nil {
+		return out, err
+	}
+	return s.Tell(ctx, painter, kept.ID, []Told{{Event: bench.Event{ID: "begun", Kind: bench.Begun, At: time.Now()}}})
+}
+
+// freeze is a plan with all that it depends on.
+func (s *Studio) freeze(ctx context.Context, painter store.Painter, kept *store.WheelContent, p *bench.Plan) (out store.SittingPlan, err error) {
+	out = store.SittingPlan{Medium: p.Settings.Medium.ID, Settings: p.Settings, Fill: p.Fill, Why: p.Why, Order: p.Order, Sheet: *p.Sheet, Paints: map[string]store.FrozenTube{}}
+	paints := p.Sheet.Paints()
+	for k := range out.Ends {
+		if a, b := p.Sheet.Ends(k); a != nil {
+			out.Ends[k] = [2]string{a.ID, b.ID}
+			paints = append(paints, a, b)
+		}
+	}
+	for i := range p.Sheet.Regions {
+		r := p.Sheet.Regions[i].Recipe
+		out.Recipes = append(out.Recipes, store.RecipeParts(r))
+		for _, part := range r {
+			if part.In != nil {
+				paints = append(paints, part.In)
+			}
+		}
+	}
+	for _, one := range paints {
+		if out.Paints[one.ID], err = s.frozen(ctx, painter, kept, one); err != nil {
+			return out, err
+		}
+	}
+	return out, nil
+}
+
+// frozen is a paint of a kept wheel's sheet as it is.
+func (s *Studio) frozen(ctx context.Context, painter store.Painter, kept *store.WheelContent, p *paint.Paint) (store.FrozenTube, error) {
+	if t, known := frozenIn(kept, p.ID); known {
+		return t, nil
+	}
+	number, isTube := strings.CutPrefix(p.ID, paint.TubePrefix)
+	if !isTube {
+		return store.FrozenTube{Definition: paint.Definition{Library: p.ID, Version: paint.LibraryVersion()}, Strength: 1}, nil
+	}
+	n, err := strconv.ParseInt(number, 10, 64)
+	if err != nil {
+		return store.FrozenTube{}, input.Errorf("%.40q is no tube of your box", p.ID)
+	}
+	tube, err := s.store.Tube(ctx, painter.ID, n)
+	return store.FrozenTube{Definition: tube.Definition, Strength: p.Strength()}, err
+}
+
+// thaw is the plan that a sitting began with.
+func thaw(kept store.SittingPlan) (*bench.Plan, error) {
+	found := map[string]*paint.Paint{}
+	find := func(id string) (*paint.Paint, error) {
+		if p := found[id]; p != nil {
+			return p, nil
+		}
+		t, known := kept.Paints[id]
+		if !known {
+			return nil, input.Errorf("%.60q is no paint of this sitting", id)
+		}
+		var p *paint.Paint
+		var err error
+		if strings.HasPrefix(id, paint.TubePrefix) {
+			p, err = t.Definition.Paint(id, t.Strength)
+		} else {
+			p, err = paint.FindOf(t.Definition.Library, t.Definition.Version)
+		}
+		found[id] = p
+		return p, err
+	}
+	sheet := kept.Sheet
+	for i := range sheet.Regions {
+		r := &sheet.Regions[i]
+		var err error
+		if r.Recipe, err = opened(kept.Recipes[i], find); err != nil {
+			return nil, err
+		}
+		if r.Mixture, err = paint.Mix(r.Recipe.Volumes()...); err != nil {
+			return nil, err
+		}
+	}
+	var ends [3][2]*paint.Paint
+	for k, of := range kept.Ends {
+		for n, id := range of {
+			if id == "" {
+				continue
+			}
+			p, err := find(id)
+			if err != nil {
+				return nil, err
+			}
+			ends[k][n] = p
+		}
+	}
+	in, err := paint.ParseMedium(kept.Medium)
+	if err != nil {
+		return nil, err
+	}
+	set, err := kept.Settings.In(in)
+	if err != nil {
+		return nil, err
+	}
+	set.Fill = kept.Fill
+	restored := bench.Restored(sheet, ends)
+	return &bench.Plan{Sheet: &restored, Settings: set, Fill: kept.Fill, Why: kept.Why, Order: kept.Order}, nil
+}
+
+// opened is a recipe as it was kept.
+func opened(parts []store.KeptPart, find paint.Finder) (r recipe.Recipe, err error) {
+	for _, part := range parts {
+		one := recipe.Ingredient{Parts: part.Parts, Thin: part.Thin}
+		if len(part.Of) > 0 {
+			of, err := opened(part.Of, find)
+			if err != nil {
+				return nil, err
+			}
+			if one.Paint, err = paint.Stir(part.Paint, part.Name, of.Volumes()...); err != nil {
+				return nil, err
+			}
+		} else if one.Paint, err = find(part.Paint); err != nil {
+			return nil, err
+		}
+		if part.In != "" {
+			if one.In, err = find(part.In); err != nil {
+				return nil, err
+			}
+		}
+		r = append(r, one)
+	}
+	return r, nil
+}
+
+// Sittings lists a painter's sittings, the last one first, without their plans.
+func (s *Studio) Sittings(ctx context.Context, painter store.Painter) ([]store.Sitting, error) {
+	return s.store.Sittings(ctx, painter.ID)
+}
+
+// Sitting is one of a painter's sittings, as it stands.
+func (s *Studio) Sitting(ctx context.Context, painter store.Painter, id int64) (Sitting, error) {
+	kept, events, err := s.store.Sitting(ctx, painter.ID, id)
+	if err != nil {
+		return Sitting{}, err
+	}
+	return s.stands(kept, events)
+}
+
+// stands is where a sitting stands now.
+func (s *Studio) stands(kept store.Sitting, events []store.SittingEvent) (out Sitting, err error) {
+	plan, err := s.begun(kept)
+	if err != nil {
+		return out, err
+	}
+	out = Sitting{Sitting: kept, Events: events, Plan: plan, Medium: plan.Settings.Medium, Now: time.Now()}
+	out.Stands = bench.Fold(plan.Sheet, plan.Settings, happened(events))
+	out.Ended = !out.Stands.Ended.IsZero()
+	out.Rest, err = out.Stands.From(out.Now, plan)
+	return out, err
+}
+
+// begun is the plan that a sitting began with, thawed once.
+func (s *Studio) begun(kept store.Sitting) (*bench.Plan, error) {
+	plan, known := s.sheets.Get(kept.ID)
+	if known {
+		return plan, nil
+	}
+	plan, err := thaw(kept.Plan)
+	if err == nil {
+		s.sheets.Add(kept.ID, plan)
+	}
+	return plan, err
+}
+
+func happened(events []store.SittingEvent) (out []bench.Event) {
+	for _, e := range events {
+		e.Event.ID, e.Event.At = e.EventID, e.At
+		out = append(out, e.Event)
+	}
+	return out
+}
+
+// Tell keeps what devices say was done, all or none; what was told before changes
+// nothing. Times are taken by the server's clock: never later than now, nor before the
+// sitting.
+func (s *Studio) Tell(ctx context.Context, painter store.Painter, id int64, told []Told) (Sitting, error) {
+	if len(told) > MostTold {
+		return Sitting{}, input.Errorf("%d events are more than are told at once: send at most %d", len(told), MostTold)
+	}
+	kept, _, err := s.store.Sitting(ctx, painter.ID, id)
+	if err != nil {
+		return Sitting{}, err
+	}
+	plan, err := s.begun(kept)
+	if err != nil {
+		return Sitting{}, err
+	}
+	now := time.Now().UTC().Truncate(time.Microsecond)
+	var rows []store.SittingEvent
+	for _, t := range told {
+		if len(t.Device) > longestDevice {
+			return Sitting{}, input.Errorf("the name of a device is longer than %d characters", longestDevice)
+		}
+		t.At = t.At.Add(time.Duration(t.OffsetMS) * time.Millisecond).UTC()
+		if t.At.After(now) {
+			t.At = now
+		}
+		if t.At.Before(kept.CreatedAt) {
+			t.At = kept.CreatedAt
+		}
+		if err := t.Check(plan.Sheet); err != nil {
+			return Sitting{}, err
+		}
+		rows = append(rows, store.SittingEvent{EventID: t.ID, At: t.At, Device: t.Device, Number: t.Number, OffsetMS: t.OffsetMS, Revision: t.Revision, Event: t.Event})
+	}
+	all, err := s.store.TellSitting(ctx, painter.ID, id, rows, func(all []store.SittingEvent) (bool, error) {
+		stands := bench.Fold(plan.Sheet, plan.Settings, happened(all))
+		return !stands.Ended.IsZero(), nil
+	})
+	if err != nil {
+		return Sitting{}, err
+	}
+	s.watchers.tell(id)
+	return s.stands(kept, all)
+}
+
+// DropSitting takes a sitting away.
+func (s *Studio) DropSitting(ctx context.Context, painter store.Painter, id int64) error {
+	return s.store.DropSitting(ctx, painter.ID, id)
+}
+
+// Watch is told when something was done in a sitting, until stop is called; ErrNotFound
+// where the sitting is not the painter's.
+func (s *Studio) Watch(ctx context.Context, painter store.Painter, id int64) (told <-chan struct{}, stop func(), err error) {
+	if _, _, err := s.store.Sitting(ctx, painter.ID, id); err != nil {
+		return nil, nil, err
+	}
+	told, stop = s.watchers.add(id)
+	return told, stop, nil
+}
+
+// watchers are who wants to know when something was done in a sitting.
+type watchers struct {
+	mu sync.Mutex
+	of map[int64]map[chan struct{}]bool
+}
+
+func (w *watchers) add(id int64) (<-chan struct{}, func()) {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	if w.of == nil {
+		w.of = map[int64]map[chan struct{}]bool{}
+	}
+	if w.of[id] == nil {
+		w.of[id] = map[chan struct{}]bool{}
+	}
+	told := make(chan struct{}, 1)
+	w.of[id][told] = true
+	return told, func() {
+		w.mu.Lock()
+		defer w.mu.Unlock()
+		delete(w.of[id], told)
+		if len(w.of[id]) == 0 {
+			delete(w.of, id)
+		}
+	}
+}
+
+// tell wakes all who watch a sitting; one that has not looked since is not told twice.
+func (w *watchers) tell(id int64) {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	for told := range w.of[id] {
+		select {
+		case told <- struct{}{}:
+		default:
+		}
+	}
+}
