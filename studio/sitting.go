@@ -17,10 +17,22 @@ import (
 // mostSheets is how many sheets of sittings are remembered, some hundred kilobytes each.
 const mostSheets = 50
 
+// SittingEntry is a sitting in a list.
+type SittingEntry struct {
+	ID, Wheel int64
+	Name      string
+	Began     time.Time
+	Ended     bool
+}
+
+func entryOf(s store.Sitting) SittingEntry {
+	return SittingEntry{s.ID, s.WheelID, s.Name, s.CreatedAt, s.Ended}
+}
+
 // Sitting is a sitting with all that was done in it, and where it stands now.
 type Sitting struct {
-	store.Sitting
-	Events []store.SittingEvent
+	SittingEntry
+	Events []bench.Event
 	Plan   *bench.Plan // as it began
 	Stands bench.Sitting
 	Rest   *bench.Plan // from where it stands
@@ -200,9 +212,13 @@ func opened(parts []store.KeptPart, find paint.Finder) (r recipe.Recipe, err err
 	return r, nil
 }
 
-// Sittings lists a painter's sittings, the last one first, without their plans.
-func (s *Studio) Sittings(ctx context.Context, painter store.Painter) ([]store.Sitting, error) {
-	return s.store.Sittings(ctx, painter.ID)
+// Sittings lists a painter's sittings, the last one first.
+func (s *Studio) Sittings(ctx context.Context, painter store.Painter) (out []SittingEntry, err error) {
+	kept, err := s.store.Sittings(ctx, painter.ID)
+	for _, one := range kept {
+		out = append(out, entryOf(one))
+	}
+	return out, err
 }
 
 // Sitting is one of a painter's sittings, as it stands.
@@ -220,8 +236,8 @@ func (s *Studio) stands(kept store.Sitting, events []store.SittingEvent) (out Si
 	if err != nil {
 		return out, err
 	}
-	out = Sitting{Sitting: kept, Events: events, Plan: plan, Medium: plan.Settings.Medium, Now: time.Now()}
-	out.Stands = bench.Fold(plan.Sheet, plan.Settings, happened(events))
+	out = Sitting{SittingEntry: entryOf(kept), Events: happened(events), Plan: plan, Medium: plan.Settings.Medium, Now: time.Now()}
+	out.Stands = bench.Fold(plan.Sheet, plan.Settings, out.Events)
 	out.Ended = !out.Stands.Ended.IsZero()
 	out.Rest, err = out.Stands.From(out.Now, plan)
 	return out, err

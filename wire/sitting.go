@@ -4,7 +4,6 @@ import (
 	"time"
 
 	"gyrophane/core/bench"
-	"gyrophane/store"
 	"gyrophane/studio"
 )
 
@@ -18,8 +17,8 @@ type SittingListed struct {
 }
 
 // SittingListedOf shapes a sitting of a list.
-func SittingListedOf(s store.Sitting) SittingListed {
-	return SittingListed{s.ID, s.WheelID, s.Name, s.CreatedAt, s.Ended}
+func SittingListedOf(s studio.SittingEntry) SittingListed {
+	return SittingListed(s)
 }
 
 // Sitting is where a sitting stands. Times are milliseconds since 1970 by the server's
@@ -117,7 +116,7 @@ func millis(t time.Time) int64 {
 func (v View) Sitting(s studio.Sitting) Sitting {
 	st := &s.Stands
 	out := Sitting{
-		SittingListed: SittingListedOf(s.Sitting), Now: s.Now.UnixMilli(), Revision: int64(len(s.Events)), Plan: v.Plan(s.Rest, nil), Laid: st.Laid, Paused: millis(st.PausedAt), Done: st.Done(),
+		SittingListed: SittingListedOf(s.SittingEntry), Now: s.Now.UnixMilli(), Revision: int64(len(s.Events)), Plan: v.Plan(s.Rest, nil), Laid: st.Laid, Paused: millis(st.PausedAt), Done: st.Done(),
 		Brushes: st.Brushes[:s.Plan.Settings.Brushes], Washes: st.Washes, Pace: round(st.Pace, 2), Notes: []SittingNote{}, Says: append([]string{}, st.Says...), Last: st.Last,
 	}
 	for i := range st.Places {
@@ -142,8 +141,8 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 		out.Notes = append(out.Notes, SittingNote{n.ID, string(n.Kind), n.Region, n.At.UnixMilli(), n.Text})
 	}
 	for _, e := range s.Events {
-		if e.EventID == st.Last {
-			out.LastSays = said(e.Event, s.Plan.Sheet)
+		if e.ID == st.Last {
+			out.LastSays = said(e, s.Plan.Sheet)
 		}
 	}
 	return out
