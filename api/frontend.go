@@ -1,6 +1,7 @@
 package api
 
 import (
+	"encoding/json"
 	"io/fs"
 	"strings"
 
@@ -20,6 +21,46 @@ const unbuilt = `<!doctype html>
 
 // noncePlace is what the build leaves in the page for the style nonce.
 const noncePlace = "__CSP_NONCE__"
+
+// assetsPlace is what the build leaves in the service worker for the list of assets.
+const assetsPlace = "__ASSETS__"
+
+// installable serves what lets a browser keep the page: the service worker with the list
+// of what it keeps, what the page is called, and its mark.
+func (s *Server) installable(files, assets fs.FS) {
+	read := func(name string) string {
+		text, err := fs.ReadFile(files, name)
+		if err != nil {
+			panic(err) // it is built with the page
+		}
+		return string(text)
+	}
+	var names []string
+	err := fs.WalkDir(assets, ".", func(name string, d fs.DirEntry, err error) error {
+		if err == nil && !d.IsDir() {
+			names = append(names, "/assets/"+name)
+		}
+		return err
+	})
+	if err != nil {
+		panic(err) // they are embedded
+	}
+	list, err := json.Marshal(names)
+	if err != nil {
+		panic(err) // strings
+	}
+	for name, of := range map[string]struct{ kind, text string }{
+		"/sw.js":                {"text/javascript; charset=utf-8", strings.Replace(read("sw.js"), assetsPlace, string(list), 1)},
+		"/manifest.webmanifest": {"application/manifest+json", read("manifest.webmanifest")},
+		"/mark.svg":             {"image/svg+xml", read("mark.svg")},
+	} {
+		s.app.Get(name, func(c fiber.Ctx) error {
+			c.Set(fiber.HeaderCacheControl, "no-cache")
+			c.Set(fiber.HeaderContentType, of.kind)
+			return c.SendString(of.text)
+		})
+	}
+}
 
 func (s *Server) frontEnd() {
 	files, built := ui.Files()
@@ -45,6 +86,7 @@ func (s *Server) frontEnd() {
 		c.Response().Header.Del(fiber.HeaderLastModified)
 		return err
 	}, static.New("", static.Config{FS: assets, MaxAge: 365 * 24 * 3600, CacheDuration: -1}))
+	s.installable(files, assets)
 	s.app.Get("/*", func(c fiber.Ctx) error {
 		if strings.HasPrefix(c.Path(), "/assets/") {
 			return fiber.ErrNotFound

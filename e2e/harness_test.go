@@ -127,7 +127,7 @@ func (v visitor) waitFor(what string, holds func() bool) {
 	deadline := time.Now().Add(patience)
 	for !holds() {
 		if time.Now().After(deadline) {
-			require.Fail(v.t, "waited in vain for: "+what, "the page shows: %s", v.text())
+			require.Fail(v.t, "waited in vain for: "+what, "the page shows: %s\nand says: %v", v.text(), v.complaints())
 		}
 		<-time.After(lookEvery)
 	}

@@ -11,6 +11,7 @@ const views = [
   "pairing",
   "path",
   "sheets",
+  "sitting",
   "system",
   "wheel",
   "who",

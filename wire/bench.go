@@ -85,8 +85,8 @@ type BenchRegion struct {
 	Water   float64      `json:"water" doc:"parts of it to 1 of paint, 0 where none is used"`
 	Touches []int        `json:"touches" doc:"regions whose edge it shares"`
 	Graded  bool         `json:"graded"`
-	Tip     *Shown       `json:"tip" doc:"what a graded region fades to; null for others"`
-	Aim     *Shown       `json:"aim" doc:"the colour that is wanted where it is another than the recipe's; else null"`
+	Tip     *Shown       `json:"tip,omitempty" doc:"what a graded region fades to"`
+	Aim     *Shown       `json:"aim,omitempty" doc:"the colour that is wanted where it is another than the recipe's"`
 	Shape   BenchShape   `json:"shape"`
 	Parts   []Ingredient `json:"parts"`
 	Counted Counted      `json:"counted"`
@@ -236,7 +236,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 	s := p.Sheet
 	out := BenchPlan{
 		Conditions: v.conditions(), Settings: BenchSettingsOf(p.Settings), Kind: s.Kind, Title: s.Title, Width: s.W, Height: s.H,
-		Amounts: []BenchAmount{}, Sections: []BenchSection{}, Order: p.Order, Fill: string(p.Fill), Why: p.Why, Washes: p.Washes, Total: p.Minutes,
+		Amounts: []BenchAmount{}, Actions: []BenchAction{}, Sections: []BenchSection{}, Drawings: []BenchDrawing{}, Order: append([]int{}, p.Order...), Fill: string(p.Fill), Why: p.Why, Washes: p.Washes, Total: p.Minutes,
 		AllDry: round(p.AllDry, 1), Naive: p.RoundTheWheel.Minutes, NaiveWash: p.RoundTheWheel.Washes, ByKind: p.ByKind.Minutes, KindWash: p.ByKind.Washes,
 		Low: p.Low, Optimal: p.Proved, Says: p.Says(), Asked: p.Asked,
 	}

@@ -41,6 +41,7 @@ export type Verdict = Schemas["Verdict"];
 export type Counted = Schemas["Counted"];
 export type Taken = Schemas["Taken"];
 export type BenchPlan = Schemas["BenchPlan"];
+export type Sitting = Schemas["Sitting"];
 export type BenchRegion = Schemas["BenchRegion"];
 export type BenchSheet = Schemas["BenchSheet"];
 export type BenchSettings = Schemas["BenchSettings"];

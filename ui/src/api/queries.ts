@@ -14,6 +14,7 @@ import {
   type Ingredient,
   type Measure,
 } from "./client";
+import { offsetOf } from "./serverClock";
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -508,6 +509,25 @@ export function useReady() {
     retry: false,
   });
 }
+
+/** A sitting as it stands; what a service worker kept says nothing of the time. */
+export const sittingQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["sitting", id],
+    queryFn: async ({ signal }) => {
+      const asked = Date.now();
+      const asking = client.GET("/api/sittings/{id}", { params: { path: { id } }, signal });
+      const now = await answer(asking);
+      if (!(await asking).response.headers.has("Kept-Here")) offsetOf(now.now, asked);
+      return now;
+    },
+    refetchInterval: 60_000,
+  });
+
+export const sittingsQuery = queryOptions({
+  queryKey: ["sittings"],
+  queryFn: () => answer(client.GET("/api/sittings")),
+});
 
 /** How a wheel is painted; quick is what is known at once. */
 export const planQuery = (

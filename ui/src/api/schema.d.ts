@@ -1374,8 +1374,8 @@ export interface components {
             width: number;
         };
         BenchRegion: {
-            /** @description the colour that is wanted where it is another than the recipe's; else null */
-            aim: components["schemas"]["Shown"];
+            /** @description the colour that is wanted where it is another than the recipe's */
+            aim?: components["schemas"]["Shown"];
             /** Format: double */
             areaMm2: number;
             /** @description brighter than sRGB can show: chroma was reduced */
@@ -1413,8 +1413,8 @@ export interface components {
             shape: components["schemas"]["BenchShape"];
             /** @description #rrggbb */
             srgb: string;
-            /** @description what a graded region fades to; null for others */
-            tip: components["schemas"]["Shown"];
+            /** @description what a graded region fades to */
+            tip?: components["schemas"]["Shown"];
             /** @description regions whose edge it shares */
             touches: number[];
             /**

@@ -19,6 +19,7 @@ import {
   PaperPage,
   PathPlace,
   PracticePlace,
+  SittingPlace,
   SystemPlace,
   WheelPlace,
 } from "./places";
@@ -45,6 +46,10 @@ export function App() {
           element={<PracticePlace painter={session.data.painter} />}
         />
         <Route path="/path/:id" element={<PathPlace painter={session.data.painter} />} />
+        <Route
+          path="/bench/sitting/:id"
+          element={<SittingPlace painter={session.data.painter} />}
+        />
         <Route path="/bench/:id" element={<BenchPlace painter={session.data.painter} />} />
         <Route path="/bench/:id/paper" element={<PaperPage painter={session.data.painter} />} />
         <Route path="/bench" element={<LastWheel place="bench" />} />

@@ -37,6 +37,9 @@ export const PracticePlace = place(
 );
 export const PathPlace = place(async () => (await import("../path/PathPlace")).PathPlace);
 export const BenchPlace = place(async () => (await import("../bench/BenchPlace")).BenchPlace);
+export const SittingPlace = place(
+  async () => (await import("../sitting/SittingPlace")).SittingPlace,
+);
 export const PaperPage = place(async () => (await import("../sheets/PaperPage")).PaperPage);
 export const BoxPaperPage = place(async () => (await import("../sheets/OtherPapers")).BoxPaperPage);
 export const ComparePaperPage = place(

@@ -18,6 +18,7 @@ import { BenchBar } from "./BenchBar";
 import { HourFigure } from "./HourFigure";
 import { Drawing, InOrder, LayOut, WaysToFill } from "./Panels";
 import { SheetFigure } from "./SheetFigure";
+import { Sittings } from "./Sittings";
 import { minutes, moved, washes, wished } from "./words";
 
 const views = {
@@ -103,6 +104,7 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
           <Button component={To} to={paperOf(id, search)} color="inherit">
             on paper
           </Button>
+          <Sittings id={id} sheet={sheet} measure={measure} one={size} />
           <SavedMark own={own} />
         </Box>
       </Box>

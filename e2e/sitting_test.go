@@ -1,0 +1,336 @@
+package e2e
+
+import (
+	"fmt"
+	"io"
+	"net"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"slices"
+	"strconv"
+	"strings"
+	"sync"
+	"syscall"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// sitsDown begins to paint the sheet at the bench, all laid out.
+func (v visitor) sitsDown() {
+	v.t.Helper()
+	v.press("begin to paint")
+	v.see("Squeeze out")
+	v.press("it is laid out")
+	v.see("while wet")
+}
+
+// coats are the places that are painted, by how many coats.
+func (v visitor) coats() map[string]string {
+	v.t.Helper()
+	out := map[string]string{}
+	for _, place := range v.all("[data-place]", `(e) => e.dataset.place + "=" + e.dataset.coats`) {
+		name, coats, _ := strings.Cut(place, "=")
+		if coats != "0" {
+			out[name] = coats
+		}
+	}
+	return out
+}
+
+// nextSlot is what is to be painted.
+func (v visitor) nextSlot() string {
+	v.t.Helper()
+	return strings.ToLower(v.MustElement(`section[aria-label=next] h2`).MustText())
+}
+
+// paints taps "painted" once, and waits until so many are.
+func (v visitor) paints(n int) {
+	v.t.Helper()
+	v.find("painted", `() => [...document.querySelectorAll("main button")].find((b) => b.innerText === "painted")`).MustClick()
+	v.waitFor(fmt.Sprintf("%d painted", n), func() bool { return len(v.coats()) == n })
+}
+
+// region taps a place of the sheet.
+func (v visitor) region(id string) {
+	v.t.Helper()
+	v.find("place "+id, `(id) => document.querySelector('[data-place="'+id+'"]')`, id).MustClick()
+}
+
+func TestASittingIsPaintedByTouch(t *testing.T) {
+	t.Parallel()
+	p := atTheBench(t, "Starfish and anemone")
+	p.menu("medium", "gouache")
+	p.exact()
+	p.sitsDown()
+	p.MustSetViewport(768, 1024, 1, true)
+	require.NoError(t, proto.EmulationSetTouchEmulationEnabled{Enabled: true}.Call(p.Page))
+	p.waitFor("targets that a wet finger hits", func() bool {
+		return p.MustEval(`() => document.documentElement.scrollWidth <= 768 && [...document.querySelectorAll("section[aria-label=next] button")].every((b) => b.getBoundingClientRect().height >= 56)`).Bool()
+	})
+	first := p.nextSlot()
+	p.find("painted", `() => [...document.querySelectorAll("main button")].find((b) => b.innerText === "painted")`).MustTap()
+	p.waitFor("it to be painted", func() bool { return len(p.coats()) == 1 })
+	assert.NotEqual(t, first, p.nextSlot())
+	p.see("all kept")
+
+	// What it took, a test, another slot, a skip, a note.
+	p.press("took more")
+	p.element("button", "more ").MustClick()
+	p.press("keep this")
+	p.press("a test swatch")
+	p.see("tested")
+	skipped := p.nextSlot()
+	p.press("skip")
+	p.waitFor("the next but one", func() bool { return p.nextSlot() != skipped })
+	p.press("another slot")
+	p.see("Which one instead?")
+	p.find("the one that was skipped", `(name) => [...document.querySelectorAll('section[aria-label="another slot"] button')].find((b) => b.innerText.trim() === name)`, skipped).MustClick()
+	p.see("instead")
+	p.paints(2)
+	p.press("a note")
+	p.write("a note", "wet stone again")
+	p.press("keep the note")
+	p.see("all kept")
+
+	// A place that is painted: still wet, and a coat more; taken back.
+	p.region(first)
+	p.see("back to what is next")
+	p.press("still wet")
+	p.see("take back (still wet")
+	p.region(first)
+	p.press("a coat more")
+	p.waitFor("a second coat", func() bool { return p.coats()[first] == "2" })
+	p.press("take back (painted")
+	p.waitFor("one coat", func() bool { return p.coats()[first] == "1" })
+
+	p.press("pause")
+	p.see("Go on in an hour or tomorrow")
+	p.press("go on painting")
+	for n := 3; n <= 12; n++ {
+		p.paints(n)
+	}
+	p.see("All painted")
+	p.press("end the sitting")
+	p.see("12 of 12 painted")
+	p.see("wet stone again")
+	p.MustReload()
+	p.see("12 of 12 painted")
+	assert.Empty(t, p.complaints())
+}
+
+func TestASittingIsPaintedByKeys(t *testing.T) {
+	t.Parallel()
+	p := atTheBench(t, "Sea lettuce and mussel")
+	p.exact()
+	p.focusOn("button", "begin to paint")
+	p.keys(input.Enter)
+	p.see("Squeeze out")
+	key := func(k input.Key, what string, holds func() bool) {
+		t.Helper()
+		p.keys(k)
+		p.waitFor(what, holds)
+	}
+	key(input.KeyP, "the first slot", func() bool { return p.shows("while wet") })
+	for n := 1; n <= 11; n++ {
+		key(input.KeyP, fmt.Sprintf("%d painted", n), func() bool { return len(p.coats()) == n })
+	}
+	key(input.KeyZ, "one less", func() bool { return len(p.coats()) == 10 })
+	slot := p.nextSlot()
+	key(input.KeyS, "it to be skipped", func() bool { return p.nextSlot() != slot })
+	key(input.KeyZ, "it to be next again", func() bool { return p.nextSlot() == slot })
+	for n := 11; n <= 12; n++ {
+		key(input.KeyP, fmt.Sprintf("%d painted", n), func() bool { return len(p.coats()) == n })
+	}
+	p.see("All painted")
+	key(input.KeyP, "the end", func() bool { return p.shows("12 of 12 painted") })
+}
+
+// killable is a server that is killed, and started again at the same address.
+type killable struct {
+	t       *testing.T
+	url     string
+	address string
+	cmd     *exec.Cmd
+}
+
+func (k *killable) start(listen string) {
+	k.t.Helper()
+	file := filepath.Join(k.t.TempDir(), "address")
+	k.cmd = exec.Command(filepath.Join(root(k.t), "bin", "gyrophane"), "serve", "--demo", "--listen", listen, "--address-file", file)
+	k.cmd.Env = append(os.Environ(), "DATABASE_URL="+k.url, "GYROPHANE_METER="+freeAddress(k.t))
+	require.NoError(k.t, k.cmd.Start())
+	deadline := time.Now().Add(patience)
+	for time.Now().Before(deadline) {
+		if text, err := os.ReadFile(file); err == nil && len(text) > 0 {
+			k.address = strings.TrimSpace(string(text))
+			return
+		}
+		<-time.After(20 * time.Millisecond)
+	}
+	require.Fail(k.t, "the server did not start")
+}
+
+func (k *killable) kill() {
+	k.t.Helper()
+	require.NoError(k.t, k.cmd.Process.Signal(syscall.SIGKILL))
+	_ = k.cmd.Wait() // it says that it was killed
+}
+
+// cable is a way to a server that can be cut.
+type cable struct {
+	address string
+	mu      sync.Mutex
+	off     bool
+	open    map[net.Conn]bool
+}
+
+func connect(t *testing.T, server string) *cable {
+	t.Helper()
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	c := &cable{address: "http://" + l.Addr().String(), open: map[net.Conn]bool{}}
+	to := strings.TrimPrefix(server, "http://")
+	go func() {
+		for {
+			near, err := l.Accept()
+			if err != nil {
+				return // the test is over
+			}
+			go c.carry(near, to)
+		}
+	}()
+	t.Cleanup(func() {
+		_ = l.Close()
+		c.cut(true)
+	})
+	return c
+}
+
+func (c *cable) carry(near net.Conn, to string) {
+	defer near.Close()
+	far, err := net.Dial("tcp", to)
+	if err != nil {
+		return
+	}
+	defer far.Close()
+	c.mu.Lock()
+	off := c.off
+	c.open[near] = true
+	c.mu.Unlock()
+	if off {
+		return
+	}
+	go func() {
+		_, _ = io.Copy(far, near)
+		_ = far.Close()
+	}()
+	_, _ = io.Copy(near, far)
+}
+
+// cut cuts what is open and lets nothing through, or lets it through again.
+func (c *cable) cut(off bool) {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	c.off = off
+	for conn := range c.open {
+		_ = conn.Close()
+		delete(c.open, conn)
+	}
+}
+
+// A sitting with everything against it: the server killed in the middle, the database
+// stopped and started, the connection cut, a clock that is off, two windows. Nothing that
+// was tapped is lost, and nothing is there twice.
+func TestNothingOfASittingIsLost(t *testing.T) {
+	t.Parallel()
+	own := ownCluster(t)
+	k := &killable{t: t, url: own.url}
+	k.start("127.0.0.1:0")
+	t.Cleanup(func() { _ = k.cmd.Process.Kill() })
+	cable := connect(t, k.address)
+	p := open(t, cable.address)
+	// This browser's clock is three minutes fast.
+	_, err := p.EvalOnNewDocument(`{ const now = Date.now; Date.now = () => now() + 180000; }`)
+	require.NoError(t, err)
+	p.MustReload()
+	p.asDemo()
+	p.wheelOf("Starfish and anemone")
+	p.goTo("Bench")
+	p.exact()
+	p.sitsDown()
+	p.paints(1)
+	address := p.MustInfo().URL
+	second := p.another(strings.Replace(address, cable.address, k.address, 1))
+	second.waitFor("what the first painted", func() bool { return len(second.coats()) == 1 })
+
+	// Each window sees what the other taps.
+	second.paints(2)
+	p.waitFor("what the second painted", func() bool { return len(p.coats()) == 2 })
+
+	// Killed in the middle: what is tapped waits, and a page that is opened anew shows it.
+	p.waitFor("the page to be kept", func() bool {
+		return p.MustEval(`async () => !!(await navigator.serviceWorker.ready).active && !!(await caches.match("/")) && !!(await caches.match("/api/session")) && !!(await caches.match("/api/sittings/" + location.pathname.split("/").pop()))`).Bool()
+	})
+	listen := strings.TrimPrefix(k.address, "http://")
+	k.kill()
+	p.paints(3)
+	p.see("Out of contact")
+	p.MustReload()
+	p.waitFor("what was painted before", func() bool { return len(p.coats()) == 3 })
+	p.paints(4)
+	p.see("Out of contact")
+	k.start(listen)
+	p.see("all kept")
+	second.waitFor("what waited", func() bool { return len(second.coats()) == 4 })
+
+	// The database stops, and comes back.
+	own.run("stop")
+	p.paints(5)
+	p.see("Out of contact")
+	own.run("start")
+	p.see("all kept")
+
+	// The connection is cut for a while, and both windows go on: the second by another way.
+	cable.cut(true)
+	p.paints(6)
+	p.see("Out of contact")
+	second.paints(6)
+	cable.cut(false)
+	p.see("all kept")
+	both := func() bool {
+		a, b := p.coats(), second.coats()
+		return len(a) == len(b) && fmt.Sprint(a) == fmt.Sprint(b)
+	}
+	p.waitFor("the same in both windows", both)
+
+	// To the end, and no slot more often than it was tapped.
+	taps := 7
+	for left := 12 - len(p.coats()); left > 0; left-- {
+		p.paints(13 - left)
+		taps++
+	}
+	p.see("All painted")
+	second.waitFor("the end", func() bool { return len(second.coats()) == 12 })
+	painted := 0
+	for _, coats := range p.coats() {
+		n, err := strconv.Atoi(coats)
+		require.NoError(t, err)
+		painted += n
+	}
+	assert.Equal(t, taps, painted, "two hands that painted the same slot are two coats")
+	// The clocks agree to some seconds in spite of the browser's.
+	answer := p.MustEval(`async () => { const s = await (await fetch("/api/sittings/" + location.pathname.split("/").pop())).json(); return s.places.map((x) => x.painted).concat(s.now); }`).Arr()
+	var times []int64
+	for _, at := range answer {
+		times = append(times, int64(at.Int()))
+	}
+	now := times[len(times)-1]
+	assert.LessOrEqual(t, slices.Max(times), now)
+	assert.Greater(t, slices.Min(times), now-170_000, "none is put three minutes off")
+}

@@ -1,0 +1,76 @@
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import Typography from "@mui/material/Typography";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link as To, useNavigate } from "react-router";
+import { answer, client, type BenchSheet, type Measure } from "../api/client";
+import { sittingQuery, sittingsQuery } from "../api/queries";
+import { Choice } from "../parts/Choice";
+
+/** Begins to paint the sheet, or goes on with a sitting that was begun. */
+export function Sittings({
+  id,
+  sheet,
+  measure,
+  one,
+}: {
+  id: number;
+  sheet: BenchSheet;
+  measure: Measure;
+  one?: number;
+}) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const all = useQuery(sittingsQuery);
+  const begin = useMutation({
+    mutationFn: () =>
+      answer(
+        client.POST("/api/wheels/{id}/sittings", {
+          params: { path: { id } },
+          body: { sheet, measure, one },
+        }),
+      ),
+    onSuccess: (begun) => {
+      queries.setQueryData(sittingQuery(begun.id).queryKey, begun);
+      void queries.invalidateQueries(sittingsQuery);
+      void navigate(`/bench/sitting/${begun.id}`);
+    },
+  });
+  const own = (all.data ?? []).filter((s) => s.wheel === id);
+  return (
+    <>
+      {own.length > 0 && (
+        <Choice
+          label="sittings"
+          shown={own.length === 1 ? "one sitting" : `${own.length} sittings`}
+        >
+          {() =>
+            own.map((s) => (
+              <MenuItem
+                key={s.id}
+                component={To}
+                to={`/bench/sitting/${s.id}`}
+                sx={{ minHeight: 56 }}
+              >
+                {new Date(s.began).toLocaleString("en-GB", {
+                  dateStyle: "medium",
+                  timeStyle: "short",
+                })}
+                {s.ended ? "" : ", under way"}
+              </MenuItem>
+            ))
+          }
+        </Choice>
+      )}
+      <Button
+        variant="contained"
+        disabled={begin.isPending}
+        onClick={() => begin.mutate()}
+        sx={{ ml: 2, mr: 1 }}
+      >
+        begin to paint
+      </Button>
+      {begin.error && <Typography role="alert">{begin.error.message}</Typography>}
+    </>
+  );
+}

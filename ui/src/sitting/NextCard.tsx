@@ -1,0 +1,289 @@
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import { useState } from "react";
+import type { Sitting } from "../api/client";
+import { fill } from "../drawing/screen";
+import { grey } from "../drawing/style";
+import { Amounts } from "../parts/CountedOut";
+import { HowToMix } from "../parts/Recipe";
+import { useMeasure } from "../parts/useMeasure";
+import { Large, Note, Second, Tap, TookMore } from "./Pieces";
+import { doneOf, leftOf, paintedOf, timeOf, type Step } from "./steps";
+import type { Done } from "./useSitting";
+
+/** The colour aimed at, wet and dry. */
+function Aim({ sitting, region }: { sitting: Sitting; region: number }) {
+  const place = sitting.places[region]!;
+  return (
+    <Box sx={{ display: "flex", flex: "none" }}>
+      {(["wet", "dried"] as const).map((state) => (
+        <Box key={state} sx={{ width: 104 }}>
+          <Box sx={{ height: 54, bgcolor: fill(place[state]) }} />
+          <Typography variant="caption">{state === "wet" ? "while wet" : "when dry"}</Typography>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** What a region lies beside: which of it is wet, and until when. */
+function beside(s: Sitting, region: number, now: number) {
+  return s.plan.regions[region]!.touches.flatMap((k) => {
+    const at = s.places[k]!;
+    if (at.coats === 0) return [];
+    return [{ region: k, label: s.plan.regions[k]!.label, wet: at.dry > now, dry: at.dry }];
+  });
+}
+
+/** The one next action: what to paint, of what, and what goes before it. */
+export function NextCard({
+  sitting,
+  step,
+  planned,
+  now,
+  onTell,
+  onAnother,
+}: {
+  sitting: Sitting;
+  step: Step;
+  /** Whether it is what the plan says; else the painter chose it. */
+  planned: boolean;
+  now: number;
+  onTell: (...done: Done[]) => void;
+  onAnother: () => void;
+}) {
+  const { mm } = useMeasure(sitting.plan.medium);
+  const [open, setOpen] = useState<"took" | "note" | null>(null);
+  const r = sitting.plan.regions[step.region]!;
+  const around = beside(sitting, step.region, now);
+  const wet = around.filter((k) => k.wet);
+  const dry = around.filter((k) => !k.wet && k.dry > now - 30 * 60000);
+  const { counted } = r;
+  const dabs = counted.measure === "dabs";
+  const mix = step.before.find((a) => a.kind === "mix");
+  const well = mix?.well ?? step.paint?.well ?? 0;
+  const wait = step.before.find((a) => a.kind === "wait");
+  const until = wait && sitting.now + wait.end * 60000;
+  const brush = step.before.filter(
+    (a) => a.kind === "wash" || a.kind === "water" || a.kind === "rinse",
+  );
+  const head = counted.adds
+    ? `Add to what is in well ${well}:`
+    : well > 0
+      ? mix
+        ? `Mix in well ${well}:`
+        : `It stands mixed in well ${well}:`
+      : "As it comes from the tube:";
+  return (
+    <Box
+      component="section"
+      aria-label="next"
+      sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}
+    >
+      <Typography variant="caption" component="div">
+        {planned ? "next" : "instead"}
+        {wet.length > 0 &&
+          ` · beside ${wet.map((k) => `${k.label} (wet until ${timeOf(k.dry)})`).join(" and ")}`}
+        {wet.length === 0 &&
+          dry.length > 0 &&
+          ` · beside ${dry.map((k) => k.label).join(" and ")}, dry`}
+      </Typography>
+      <Box sx={{ display: "flex", justifyContent: "space-between", gap: 2 }}>
+        <Box>
+          <Typography
+            component="h2"
+            sx={{ fontSize: { xs: 40, lg: 46 }, lineHeight: 1.1, fontWeight: 500 }}
+          >
+            {r.label.charAt(0).toUpperCase() + r.label.slice(1)}
+          </Typography>
+          <Typography sx={{ fontSize: 18, mt: 0.5 }}>{head}</Typography>
+        </Box>
+        <Aim sitting={sitting} region={step.region} />
+      </Box>
+      {counted.before.map((pile, i) => (
+        <Box key={i} sx={{ borderLeft: `2px solid ${grey.hairline}`, pl: 1.5 }}>
+          <Typography variant="caption">let down first</Typography>
+          <Amounts of={pile.taken} dabs={dabs} mm={mm} />
+        </Box>
+      ))}
+      {counted.measure === "looks" ? (
+        <HowToMix steps={counted.lines} />
+      ) : (
+        <Amounts of={counted.taken} dabs={dabs} mm={mm} />
+      )}
+      {r.water > 0 && (
+        <Typography>Thin it with {r.water.toFixed(1)} of water to 1 of paint.</Typography>
+      )}
+      <Box sx={{ borderTop: `1px solid ${grey.hairline}`, pt: 1 }}>
+        {brush.map((a, i) => (
+          <Box key={i} sx={{ display: "flex", alignItems: "center", gap: 1 }}>
+            <Typography sx={{ flex: 1 }}>
+              <b>
+                {a.kind === "wash"
+                  ? a.thorough
+                    ? "Wash the brush thoroughly"
+                    : "Wash the brush"
+                  : a.kind === "water"
+                    ? "Change the water"
+                    : `Rinse well ${a.well}`}
+              </b>
+              {": "}
+              {a.because}
+            </Typography>
+            <Tap onClick={() => onTell(doneOf(sitting, a)!)}>done</Tap>
+          </Box>
+        ))}
+        {brush.length === 0 && planned && <Typography>Brush: no wash.</Typography>}
+        {until !== undefined && until > now && (
+          <Typography role="timer">
+            <b>Wait {leftOf(until - now)}</b>: {wait!.because}
+          </Typography>
+        )}
+      </Box>
+      <Box sx={{ display: "flex", gap: 2 }}>
+        <Large keys="p" onClick={() => onTell(...paintedOf(sitting, step, now))}>
+          painted
+        </Large>
+        <Second
+          keys="m"
+          pressed={open === "took"}
+          onClick={() => setOpen(open === "took" ? null : "took")}
+        >
+          took more
+        </Second>
+      </Box>
+      {open === "took" && (
+        <TookMore
+          sitting={sitting}
+          region={step.region}
+          onTell={(done) => {
+            setOpen(null);
+            onTell(done);
+          }}
+        />
+      )}
+      <Box sx={{ display: "flex", flexWrap: "wrap", justifyContent: "space-between", mx: -1 }}>
+        <Tap keys="a" onClick={onAnother}>
+          another slot
+        </Tap>
+        <Tap keys="s" onClick={() => onTell({ kind: "skipped", region: r.id })}>
+          skip
+        </Tap>
+        {around.some((k) => k.dry > now - 60 * 60000) && (
+          <Tap
+            keys="w"
+            onClick={() => {
+              const latest = [...around].sort((x, y) => y.dry - x.dry)[0]!;
+              onTell({ kind: "still wet", region: sitting.plan.regions[latest.region]!.id });
+            }}
+          >
+            still wet
+          </Tap>
+        )}
+        <Tap keys="t" onClick={() => onTell({ kind: "tested", region: r.id })}>
+          {sitting.places[step.region]!.tested ? "tested" : "a test swatch"}
+        </Tap>
+        <Tap
+          keys="n"
+          pressed={open === "note"}
+          onClick={() => setOpen(open === "note" ? null : "note")}
+        >
+          a note
+        </Tap>
+      </Box>
+      {open === "note" && (
+        <Note
+          onKeep={(text) => {
+            setOpen(null);
+            onTell({ kind: "noted", region: r.id, text });
+          }}
+        />
+      )}
+    </Box>
+  );
+}
+
+/** A place that is painted: how it stands, and what can still be done to it. */
+export function PaintedCard({
+  sitting,
+  region,
+  now,
+  onTell,
+  onBack,
+}: {
+  sitting: Sitting;
+  region: number;
+  now: number;
+  onTell: (...done: Done[]) => void;
+  onBack: () => void;
+}) {
+  const [open, setOpen] = useState<"took" | "note" | null>(null);
+  const r = sitting.plan.regions[region]!;
+  const at = sitting.places[region]!;
+  return (
+    <Box
+      component="section"
+      aria-label="painted"
+      sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}
+    >
+      <Box sx={{ display: "flex", justifyContent: "space-between", gap: 2 }}>
+        <Box>
+          <Typography
+            component="h2"
+            sx={{ fontSize: { xs: 40, lg: 46 }, lineHeight: 1.1, fontWeight: 500 }}
+          >
+            {r.label.charAt(0).toUpperCase() + r.label.slice(1)}
+          </Typography>
+          <Typography sx={{ fontSize: 18, mt: 0.5 }}>
+            painted {timeOf(at.painted)}
+            {at.coats > 1 && `, ${at.coats} coats`}
+            {at.dry > at.painted && (at.dry > now ? `, wet until ${timeOf(at.dry)}` : ", dry")}
+          </Typography>
+        </Box>
+        <Aim sitting={sitting} region={region} />
+      </Box>
+      {sitting.notes
+        .filter((n) => n.region === r.id && n.kind === "noted")
+        .map((n) => (
+          <Typography key={n.id}>
+            {timeOf(n.at)} {n.text}
+          </Typography>
+        ))}
+      <Box sx={{ display: "flex", gap: 2 }}>
+        <Large keys="b" onClick={onBack}>
+          back to what is next
+        </Large>
+        <Second keys="w" onClick={() => onTell({ kind: "still wet", region: r.id })}>
+          still wet
+        </Second>
+      </Box>
+      <Box sx={{ display: "flex", flexWrap: "wrap", justifyContent: "space-between", mx: -1 }}>
+        <Tap onClick={() => onTell({ kind: "painted", region: r.id })}>a coat more</Tap>
+        <Tap pressed={open === "took"} onClick={() => setOpen(open === "took" ? null : "took")}>
+          took more
+        </Tap>
+        <Tap pressed={open === "note"} onClick={() => setOpen(open === "note" ? null : "note")}>
+          a note
+        </Tap>
+      </Box>
+      {open === "took" && (
+        <TookMore
+          sitting={sitting}
+          region={region}
+          onTell={(done) => {
+            setOpen(null);
+            onTell(done);
+          }}
+        />
+      )}
+      {open === "note" && (
+        <Note
+          onKeep={(text) => {
+            setOpen(null);
+            onTell({ kind: "noted", region: r.id, text });
+          }}
+        />
+      )}
+    </Box>
+  );
+}

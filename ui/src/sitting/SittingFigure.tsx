@@ -1,0 +1,234 @@
+import { useState, type SVGProps } from "react";
+import type { BenchRegion, Sitting } from "../api/client";
+import { Sector } from "../drawing/Ring";
+import { point } from "../drawing/polar";
+import { fill } from "../drawing/screen";
+import { figures, grey, text } from "../drawing/style";
+import { timeOf } from "./steps";
+
+/**
+ * The sheet as far as it has come: what is dry is full, what is wet has a sheen and a band at its edge
+ * that thins as it dries, what is next is lifted, what is to come is an outline.
+ */
+export function SittingFigure({
+  sitting,
+  now,
+  next,
+  chosen,
+  onChoose,
+}: {
+  sitting: Sitting;
+  now: number;
+  next: number;
+  chosen: number;
+  onChoose: (region: number) => void;
+}) {
+  const [focused, setFocused] = useState(-1);
+  const { plan, places } = sitting;
+  const round = plan.kind === "wheel";
+  const scale = round ? 336 / plan.width : Math.min(500 / plan.width, 330 / plan.height);
+  const done = places.filter((p) => p.coats > 0).length;
+  const names = new Map<string, BenchRegion[]>();
+  for (const r of plan.regions) {
+    if (!r.main) continue;
+    const name = r.label.split(",")[0]!;
+    names.set(name, [...(names.get(name) ?? []), r]);
+  }
+  const lifted = chosen >= 0 ? chosen : next;
+  return (
+    <svg
+      viewBox="-270 -206 540 412"
+      width="100%"
+      role="group"
+      aria-label="the sheet, as far as it is painted"
+      style={{ display: "block", maxHeight: 430 }}
+      fontFamily={text}
+    >
+      <defs>
+        <pattern
+          id="sheen"
+          width={7}
+          height={7}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <rect width={1.6} height={7} fill="#fff" fillOpacity={0.4} />
+        </pattern>
+      </defs>
+      {plan.regions.map((r, i) => {
+        const at = places[i]!;
+        const wet = at.coats > 0 && at.dry > now;
+        const says = at.coats
+          ? wet
+            ? `painted, wet until ${timeOf(at.dry)}`
+            : "painted, dry"
+          : at.skipped
+            ? "skipped"
+            : i === next
+              ? "next"
+              : "to come";
+        const shape = (more: Drawn, inset = 0) => (
+          <Place r={r} plan={plan} scale={scale} inset={inset} {...more} />
+        );
+        return (
+          <g
+            key={r.id}
+            role="button"
+            tabIndex={0}
+            aria-label={`${r.label}: ${says}`}
+            aria-pressed={i === chosen}
+            data-place={r.id}
+            data-coats={at.coats}
+            data-wet={wet}
+            onClick={() => onChoose(i)}
+            onKeyDown={(e) => {
+              if (e.key !== "Enter" && e.key !== " ") return;
+              e.preventDefault();
+              onChoose(i);
+            }}
+            style={{ cursor: "pointer", outline: "none" }}
+            onFocus={(e) => setFocused(e.currentTarget.matches(":focus-visible") ? i : -1)}
+            onBlur={() => setFocused(-1)}
+          >
+            <title>{`${r.label}: ${says}`}</title>
+            {shape({
+              fill: at.coats ? fill(wet ? at.wet : at.dried) : "transparent",
+              stroke: i === focused || i === lifted ? grey.ink : at.coats ? "none" : grey.mark,
+              strokeWidth: i === focused || i === lifted ? 2.5 : 1,
+              strokeDasharray: at.skipped ? "3 4" : i === focused ? "6 4" : undefined,
+            })}
+            {wet && shape({ fill: "url(#sheen)" })}
+            {!at.coats && i === lifted && shape({ fill: fill(at.wet) }, 0.16)}
+            {wet && (
+              <Band r={r} plan={plan} scale={scale} left={(at.dry - now) / (at.dry - at.painted)} />
+            )}
+          </g>
+        );
+      })}
+      {round &&
+        [...names].map(([name, of]) => {
+          const middle =
+            (Math.min(...of.map((r) => r.shape.from)) + Math.max(...of.map((r) => r.shape.to))) / 2;
+          const [x, y] = point(0, 0, 186, middle);
+          const bold = of.some((r) => plan.regions[lifted]?.id === r.id);
+          return (
+            <text
+              key={name}
+              x={x}
+              y={y + 5}
+              textAnchor={Math.abs(x) < 20 ? "middle" : x > 0 ? "start" : "end"}
+              fontSize={14}
+              fontWeight={bold ? 600 : 400}
+              fill={grey.ink}
+              aria-hidden
+            >
+              {name}
+            </text>
+          );
+        })}
+      {round && !plan.regions.some((r) => r.shape.to <= r.shape.from) && (
+        <g textAnchor="middle" fill={grey.ink}>
+          <text y={-2} fontSize={30} fontFamily={figures}>
+            {done}
+            <tspan fill={grey.mark}> of {places.length}</tspan>
+          </text>
+          {!sitting.done && !sitting.ended && (
+            <text y={22} fontSize={13} fill={grey.third}>
+              done about {timeOf(sitting.now + plan.totalMinutes * 60000)}
+            </text>
+          )}
+        </g>
+      )}
+    </svg>
+  );
+}
+
+type Plan = Sitting["plan"];
+type Drawn = Pick<SVGProps<SVGPathElement>, "fill" | "stroke" | "strokeWidth" | "strokeDasharray">;
+
+/** One region, drawn in by a share of its depth. */
+function Place({
+  r,
+  plan,
+  scale,
+  inset,
+  ...path
+}: { r: BenchRegion; plan: Plan; scale: number; inset: number } & Drawn) {
+  const s = r.shape;
+  if (s.to > s.from) {
+    const deep = (s.outer - s.inner) * inset;
+    const turn = (s.to - s.from) * inset;
+    return (
+      <Sector
+        {...path}
+        centre={[0, 0]}
+        inner={(s.inner + deep) * scale}
+        outer={(s.outer - deep) * scale}
+        from={s.from + turn}
+        to={s.to - turn}
+        gap={1.5}
+      />
+    );
+  }
+  const [x, y, w, h] =
+    s.w > 0
+      ? [
+          s.x - plan.width / 2 + s.w * inset,
+          s.y - plan.height / 2 + s.h * inset,
+          s.w * (1 - 2 * inset),
+          s.h * (1 - 2 * inset),
+        ]
+      : [s.x, s.y, s.outer * (1 - inset), 0];
+  const d =
+    s.w > 0
+      ? `M${x * scale + 0.75} ${y * scale} h${w * scale - 1.5} v${h * scale} h${-(w * scale - 1.5)} Z`
+      : `M${(x - w) * scale} ${y * scale} a${w * scale} ${w * scale} 0 1 0 ${2 * w * scale} 0 a${w * scale} ${w * scale} 0 1 0 ${-2 * w * scale} 0 Z`;
+  return <path {...path} d={d} />;
+}
+
+/** What is wet of it: a band outside of the edge, as thick as is left of the drying. */
+function Band({
+  r,
+  plan,
+  scale,
+  left,
+}: {
+  r: BenchRegion;
+  plan: Plan;
+  scale: number;
+  left: number;
+}) {
+  const s = r.shape;
+  const thick = 1 + 7 * Math.max(0, Math.min(1, left));
+  if (s.to > s.from)
+    return (
+      <Sector
+        centre={[0, 0]}
+        inner={s.outer * scale + 3}
+        outer={s.outer * scale + 3 + thick}
+        from={s.from + 1}
+        to={s.to - 1}
+        fill={grey.ink}
+      />
+    );
+  if (s.w > 0)
+    return (
+      <rect
+        x={(s.x - plan.width / 2) * scale}
+        y={(s.y - plan.height / 2) * scale - 3 - thick}
+        width={s.w * scale}
+        height={thick}
+        fill={grey.ink}
+      />
+    );
+  return (
+    <circle
+      cx={s.x * scale}
+      cy={s.y * scale}
+      r={s.outer * scale + 2}
+      fill="none"
+      stroke={grey.ink}
+      strokeWidth={thick / 2}
+    />
+  );
+}

@@ -1,0 +1,382 @@
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import { useEffect, useState } from "react";
+import { Link as To, useParams } from "react-router";
+import type { Profile, Sitting } from "../api/client";
+import { useServerNow } from "../api/serverClock";
+import { Notice, Shell } from "../app/Shell";
+import { fill } from "../drawing/screen";
+import { grey } from "../drawing/style";
+import { OneOf } from "../parts/Choice";
+import { Waiting } from "../parts/Waiting";
+import { NextCard, PaintedCard } from "./NextCard";
+import { Large, Second, Tap } from "./Pieces";
+import { SittingFigure } from "./SittingFigure";
+import { SittingHour } from "./SittingHour";
+import { stepsOf, type Step } from "./steps";
+import { useDrySignal, useInstalled, useScreenAwake } from "./useTable";
+import { useSitting, type Done } from "./useSitting";
+
+export function SittingPlace({ painter }: { painter: Profile }) {
+  const id = Number(useParams().id);
+  return <OneSitting key={id} id={id} painter={painter} />;
+}
+
+/** A sitting: the one next action, what is wet until when, and the hour. */
+function OneSitting({ id, painter }: { id: number; painter: Profile }) {
+  const own = useSitting(id);
+  const { sitting, tell } = own;
+  const now = useServerNow();
+  const [chosen, setChosen] = useState(-1);
+  const [another, setAnother] = useState(false);
+  useInstalled(id);
+  useScreenAwake(!!sitting && !sitting.ended && !sitting.paused);
+  const dry = useDrySignal(sitting, now);
+
+  const say = (...done: Done[]) => {
+    setChosen(-1);
+    setAnother(false);
+    tell(...done);
+  };
+  // Keys do what they are shown on; typing is left alone.
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      const typing =
+        e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName);
+      if (typing || e.ctrlKey || e.metaKey || e.altKey) return;
+      document
+        .querySelector<HTMLElement>(`main [aria-keyshortcuts="${CSS.escape(e.key)}"]`)
+        ?.click();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, []);
+
+  if (own.query.error && !sitting)
+    return (
+      <Shell painter={painter} title="There is no such sitting">
+        <Typography variant="h2">This sitting is not here</Typography>
+        <Typography sx={{ my: 2 }}>{own.query.error.message}</Typography>
+        <To to="/bench">to the bench</To>
+      </Shell>
+    );
+  if (!sitting) return <Waiting failing={own.query.failureCount > 0} />;
+
+  const steps = stepsOf(sitting);
+  const first = steps[0];
+  const open = chosen >= 0 && sitting.places[chosen]!.coats > 0 ? chosen : -1;
+  const instead: Step | undefined =
+    chosen >= 0 && open < 0
+      ? (steps.find((s) => s.region === chosen) ?? { region: chosen, before: [] })
+      : undefined;
+  const step = instead ?? first;
+  const taking = own.pending > 0;
+  return (
+    <Shell
+      painter={painter}
+      title={`Sitting of ${sitting.name}`}
+      conditions={
+        <>
+          <Typography sx={{ fontWeight: 500, ml: 6 }}>{sitting.name}</Typography>
+          <Typography variant="caption">
+            {sitting.plan.medium} · {sitting.plan.title}
+            {sitting.plan.kind === "wheel" && ` of ${sitting.plan.width} mm`}
+          </Typography>
+        </>
+      }
+      notice={
+        taking &&
+        own.waiting && (
+          <Notice>
+            Out of contact: {own.pending} {own.pending === 1 ? "thing waits" : "things wait"} here
+            and {own.pending === 1 ? "is" : "are"} sent in order when the server is back. Go on
+            painting.
+          </Notice>
+        )
+      }
+    >
+      {dry.flash && (
+        <Box
+          aria-hidden
+          sx={{
+            position: "fixed",
+            inset: 0,
+            border: `24px solid ${grey.ink}`,
+            pointerEvents: "none",
+            zIndex: 10,
+          }}
+        />
+      )}
+      <Box
+        sx={{
+          display: "flex",
+          flexWrap: "wrap",
+          alignItems: "center",
+          justifyContent: "flex-end",
+          minHeight: 56,
+        }}
+      >
+        <Typography variant="caption" role="status" sx={{ mr: "auto" }}>
+          {taking ? (own.waiting ? `${own.pending} waiting` : "sending") : "all kept"}
+          {sitting.pace > 1 && ` · dries ${sitting.pace} times as slowly`}
+        </Typography>
+        <OneOf
+          label="when a slot is dry"
+          bold={false}
+          shown={dryWords[dry.by]}
+          of={Object.entries(dryWords).map(([value, name]) => ({ value, name }))}
+          value={dry.by}
+          onChoose={(v) => dry.setBy(v as keyof typeof dryWords)}
+        />
+        <Tap
+          keys="z"
+          disabled={!sitting.last}
+          onClick={() => sitting.last && say({ kind: "undone", undoes: sitting.last })}
+        >
+          take back{sitting.lastSays && ` (${sitting.lastSays})`}
+        </Tap>
+        {!sitting.ended && (
+          <>
+            <Tap onClick={() => say({ kind: sitting.paused ? "resumed" : "paused" })}>
+              {sitting.paused ? "go on" : "pause"}
+            </Tap>
+            <Tap onClick={() => say({ kind: "ended" })}>end the sitting</Tap>
+          </>
+        )}
+      </Box>
+      {own.refused && <Typography role="alert">{own.refused}</Typography>}
+      {sitting.says.map((line) => (
+        <Typography key={line}>{line}</Typography>
+      ))}
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 560px" },
+          gap: 3,
+        }}
+      >
+        <SittingFigure
+          sitting={sitting}
+          now={now}
+          next={sitting.ended ? -1 : (first?.region ?? -1)}
+          chosen={chosen}
+          onChoose={(r) => {
+            setAnother(false);
+            setChosen(r === chosen ? -1 : r);
+          }}
+        />
+        <Box sx={{ minWidth: 0 }}>
+          {sitting.ended ? (
+            <Ended sitting={sitting} />
+          ) : sitting.paused ? (
+            <Paused onResume={() => say({ kind: "resumed" })} />
+          ) : open >= 0 ? (
+            <PaintedCard
+              key={open}
+              sitting={sitting}
+              region={open}
+              now={now}
+              onTell={say}
+              onBack={() => setChosen(-1)}
+            />
+          ) : another ? (
+            <Another
+              sitting={sitting}
+              onChoose={(r) => {
+                setAnother(false);
+                setChosen(r);
+              }}
+              onBack={() => setAnother(false)}
+            />
+          ) : !sitting.laid ? (
+            <LaidOut sitting={sitting} onTell={say} />
+          ) : step ? (
+            <NextCard
+              key={step.region}
+              sitting={sitting}
+              step={step}
+              planned={!instead}
+              now={now}
+              onTell={say}
+              onAnother={() => setAnother(true)}
+            />
+          ) : (
+            <AllPainted sitting={sitting} now={now} onTell={say} />
+          )}
+        </Box>
+      </Box>
+      <Box
+        component="section"
+        aria-label="the hour"
+        sx={{ borderTop: `2px solid ${grey.ink}`, mt: 1, pt: 0.5 }}
+      >
+        <Typography variant="caption">
+          <b>The hour</b> a slot is thick while wet, a thread when dry; bars below: washes.
+          {!sitting.ended &&
+            ` ${sitting.plan.totalMinutes} min of painting are left, with ${sitting.plan.washes} washes.`}
+        </Typography>
+        <SittingHour sitting={sitting} now={now} />
+      </Box>
+    </Shell>
+  );
+}
+
+const dryWords = {
+  nothing: "say nothing when dry",
+  sound: "a sound when dry",
+  flash: "a flash when dry",
+} as const;
+
+/** What to squeeze out before the first slot. */
+function LaidOut({ sitting, onTell }: { sitting: Sitting; onTell: (done: Done) => void }) {
+  return (
+    <Box component="section" aria-label="lay out">
+      <Typography component="h2" sx={{ fontSize: 40, lineHeight: 1.1, fontWeight: 500 }}>
+        Squeeze out
+      </Typography>
+      {sitting.plan.amounts.map((a) => (
+        <Box
+          key={a.paint}
+          sx={{
+            display: "flex",
+            gap: 2,
+            alignItems: "center",
+            minHeight: 40,
+            borderBottom: `1px solid ${grey.hairline}`,
+          }}
+        >
+          <Box sx={{ width: 40, height: 22, bgcolor: fill(a) }} />
+          <Typography sx={{ flex: 1 }}>
+            <b>{a.code}</b> {a.name}
+          </Typography>
+          <Typography>
+            {a.ml.toFixed(2)} ml, {a.ribbonMm} mm
+          </Typography>
+        </Box>
+      ))}
+      <Box sx={{ display: "flex", mt: 2 }}>
+        <Large keys="p" onClick={() => onTell({ kind: "laid out" })}>
+          it is laid out
+        </Large>
+      </Box>
+    </Box>
+  );
+}
+
+/** The slots that are left, to take another one first. */
+function Another({
+  sitting,
+  onChoose,
+  onBack,
+}: {
+  sitting: Sitting;
+  onChoose: (region: number) => void;
+  onBack: () => void;
+}) {
+  const left = sitting.plan.regions.flatMap((r, i) =>
+    sitting.places[i]!.coats === 0 ? [{ r, i }] : [],
+  );
+  return (
+    <Box component="section" aria-label="another slot">
+      <Typography component="h2" sx={{ fontSize: 28, fontWeight: 500 }}>
+        Which one instead?
+      </Typography>
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: "1fr 1fr",
+          columnGap: 2,
+          maxHeight: 400,
+          overflowY: "auto",
+        }}
+      >
+        {left.map(({ r, i }) => (
+          <Tap key={r.id} onClick={() => onChoose(i)}>
+            <Box
+              component="span"
+              sx={{ width: 32, height: 22, mr: 1.5, bgcolor: fill(sitting.places[i]!.dried) }}
+            />
+            <Box component="span" sx={{ flex: 1, textAlign: "left" }}>
+              {r.label}
+            </Box>
+          </Tap>
+        ))}
+      </Box>
+      <Tap keys="b" onClick={onBack}>
+        back to what is next
+      </Tap>
+    </Box>
+  );
+}
+
+function Paused({ onResume }: { onResume: () => void }) {
+  return (
+    <Box component="section" aria-label="paused">
+      <Typography component="h2" sx={{ fontSize: 40, fontWeight: 500 }}>
+        Paused
+      </Typography>
+      <Typography sx={{ my: 2 }}>
+        Go on in an hour or tomorrow. Wells over their time count as empty then, and the rest is
+        planned anew.
+      </Typography>
+      <Box sx={{ display: "flex" }}>
+        <Large keys="p" onClick={onResume}>
+          go on painting
+        </Large>
+      </Box>
+    </Box>
+  );
+}
+
+function AllPainted({
+  sitting,
+  now,
+  onTell,
+}: {
+  sitting: Sitting;
+  now: number;
+  onTell: (done: Done) => void;
+}) {
+  const dry = Math.max(0, ...sitting.places.map((p) => p.dry));
+  const skipped = sitting.plan.regions.filter(
+    (_, i) => sitting.places[i]!.skipped && sitting.places[i]!.coats === 0,
+  );
+  return (
+    <Box component="section" aria-label="all painted">
+      <Typography component="h2" sx={{ fontSize: 40, lineHeight: 1.1, fontWeight: 500 }}>
+        {skipped.length > 0 ? "All painted but what was skipped" : "All painted"}
+      </Typography>
+      {skipped.length > 0 && <Typography>{skipped.map((r) => r.label).join(", ")}</Typography>}
+      <Typography sx={{ my: 2 }}>
+        {dry > now
+          ? `The last slot is dry in ${Math.ceil((dry - now) / 60000)} min.`
+          : "It is dry."}{" "}
+        A slot can be tapped to paint it once more, or to say that it is still wet.
+      </Typography>
+      <Box sx={{ display: "flex" }}>
+        <Second keys="p" onClick={() => onTell({ kind: "ended" })}>
+          end the sitting
+        </Second>
+      </Box>
+    </Box>
+  );
+}
+
+function Ended({ sitting }: { sitting: Sitting }) {
+  const painted = sitting.places.filter((p) => p.coats > 0).length;
+  return (
+    <Box component="section" aria-label="ended">
+      <Typography component="h2" sx={{ fontSize: 40, lineHeight: 1.1, fontWeight: 500 }}>
+        {painted} of {sitting.places.length} painted
+      </Typography>
+      <Typography sx={{ my: 2 }}>
+        The sitting has ended; taking that back goes on with it. {sitting.washes} washes.
+      </Typography>
+      {sitting.notes
+        .filter((n) => n.kind === "noted")
+        .map((n) => (
+          <Typography key={n.id}>{n.text}</Typography>
+        ))}
+    </Box>
+  );
+}
