@@ -33,6 +33,7 @@ var floors = []struct {
 	{"core/reach", nil},
 	{"core/bench", nil},
 	{"core/paper", nil},
+	{"core/photo", nil},
 	{"core/journal", nil},
 	{"devices", []string{"core"}},
 	{"files", []string{"core"}},

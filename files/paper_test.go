@@ -18,6 +18,7 @@ import (
 	"gyrophane/core/bench"
 	"gyrophane/core/paint"
 	"gyrophane/core/paper"
+	"gyrophane/core/photo"
 	"gyrophane/core/wheel"
 	"gyrophane/files"
 )
@@ -133,6 +134,53 @@ func TestAWheelAndTheBarMeasureTrueInThePDF(t *testing.T) {
 		}
 		assert.GreaterOrEqual(t, bars, 1, c.paper)
 		assert.InDelta(t, c.diameter, right-left, 0.02, c.paper)
+	}
+}
+
+// The marks that are printed are those that a photo is read by, whatever else stands on
+// the page.
+func TestThePrintedMarksAreFound(t *testing.T) {
+	for _, kind := range []string{"wheel", "values", "guide"} {
+		var roles [3][]*paint.Paint
+		for k, id := range []string{"PY65", "PR254", "PB29"} {
+			p, err := paint.Find(id)
+			require.NoError(t, err)
+			roles[k] = []*paint.Paint{p}
+		}
+		system, err := wheel.NewSystem(wheel.RYB, roles)
+		require.NoError(t, err)
+		format, err := paper.ParseFormat("A4")
+		require.NoError(t, err)
+		o := paper.Options{Format: format, Colours: kind != "wheel", Title: "Low water"}
+		set, err := bench.Settings{Medium: paint.Media()[1], Diameter: 120, Fill: bench.OwnPiles}.Complete()
+		require.NoError(t, err)
+		sheet, err := bench.Which{Kind: kind, Slot: 2, Width: o.Wide()}.Of(wheel.Build(system, wheel.Options{ShadeBy: wheel.ByComplement}), bench.Material{}, bench.Extras{Neutral: true, Tints: 1}, set)
+		require.NoError(t, err)
+		plan, err := bench.Sketch(&sheet, set)
+		require.NoError(t, err)
+		laid, err := paper.Sheet(plan, o, files.Measure())
+		require.NoError(t, err)
+		body, err := files.PDF("Low water", laid)
+		require.NoError(t, err)
+		file := filepath.Join(t.TempDir(), "sheet.pdf")
+		require.NoError(t, os.WriteFile(file, body, 0o600))
+		run(t, "pdftoppm", "-r", "120", "-f", "1", "-l", "1", "-singlefile", "-png", file, strings.TrimSuffix(file, ".pdf"))
+		data, err := os.ReadFile(strings.TrimSuffix(file, ".pdf") + ".png")
+		require.NoError(t, err)
+		picture, err := files.ReadPhoto(data)
+		require.NoError(t, err)
+		p := picture.Picture()
+		found, err := photo.FindMarks(&p, &sheet)
+		require.NoError(t, err, kind)
+		n := 0
+		for _, m := range laid[0].Marks {
+			if m.Kind == paper.Circle && m.Outer == bench.MarkRadius {
+				assert.InDelta(t, m.X/25.4*120, found[n][0], 1, "%s %d", kind, n)
+				assert.InDelta(t, m.Y/25.4*120, found[n][1], 1, "%s %d", kind, n)
+				n++
+			}
+		}
+		assert.Equal(t, 4, n)
 	}
 }
 

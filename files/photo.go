@@ -2,22 +2,26 @@ package files
 
 import (
 	"bytes"
+	"fmt"
 	"image"
 	"image/color"
-	_ "image/jpeg" // decoder
-	_ "image/png"  // decoder
+	"image/jpeg"
+	_ "image/png" // decoder
 	"math"
 	"strconv"
 	"strings"
 
+	"github.com/disintegration/imaging"
+
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
+	"gyrophane/core/photo"
 )
 
 // Limits of a photo.
 const (
-	MostPhotoBytes  = 8 << 20
+	MostPhotoBytes  = 12 << 20
 	mostPixels      = 25_000_000
 	longestSide     = 10_000
 	spotGrid        = 40   // samples along a spot's diameter
@@ -71,11 +75,52 @@ func ReadPhoto(data []byte) (Photo, error) {
 	if config.Width > longestSide || config.Height > longestSide || config.Width*config.Height > mostPixels {
 		return Photo{}, input.Errorf("the picture has %d by %d pixels: at most %d million are read; make it smaller and try again", config.Width, config.Height, mostPixels/1_000_000)
 	}
-	img, _, err := image.Decode(bytes.NewReader(data))
+	if format == "png" && bytes.Contains(data[:min(len(data), pngHead)], []byte("acTL")) {
+		return Photo{}, input.Errorf("this is a moving picture; save one picture of it as PNG or JPEG")
+	}
+	// As it was held: what the camera notes of that is honoured, and all else it notes is left.
+	img, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
 	if err != nil {
 		return Photo{}, input.Errorf("the picture is damaged: it cannot be decoded to the end")
 	}
 	return Photo{img}, nil
+}
+
+// pngHead is how far into a PNG it says whether it moves: before its pixels.
+const pngHead = 1 << 16
+
+// KeptSide is the longest side of a photo that is kept, in pixels.
+const KeptSide = 2000
+
+// Reduced is the photo at the size at which it is kept.
+func (p Photo) Reduced() Photo {
+	b := p.image.Bounds()
+	if b.Dx() <= KeptSide && b.Dy() <= KeptSide {
+		return p
+	}
+	return Photo{imaging.Fit(p.image, KeptSide, KeptSide, imaging.Box)}
+}
+
+// Picture is the photo in linear light.
+func (p Photo) Picture() photo.Picture { return photo.FromImage(p.image) }
+
+// Size is the photo's size in pixels.
+func (p Photo) Size() (w, h int) { return p.image.Bounds().Dx(), p.image.Bounds().Dy() }
+
+// JPEG is the photo as a JPEG of its pixels alone: nothing of where and by what it was
+// taken.
+func (p Photo) JPEG() ([]byte, error) { return JPEG(p.image) }
+
+// jpegQuality is how well a JPEG is kept, of 100.
+const jpegQuality = 92
+
+// JPEG is an image as a JPEG.
+func JPEG(img image.Image) ([]byte, error) {
+	var out bytes.Buffer
+	if err := jpeg.Encode(&out, img, &jpeg.Options{Quality: jpegQuality}); err != nil {
+		return nil, fmt.Errorf("the picture could not be written: %w", err)
+	}
+	return out.Bytes(), nil
 }
 
 // spot is the mean colour of a spot, and the share of it that is burnt out.

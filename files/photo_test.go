@@ -118,7 +118,7 @@ func TestPhotosThatCannotBeReadSayWhy(t *testing.T) {
 		"too strongly":       asPNG(t, shot(color.NRGBA{220, 120, 20, 255}, grey, grey)),
 		"mass: the photo is": asPNG(t, shot(grey, color.White, grey)),
 		"transparent":        asPNG(t, shot(grey, color.NRGBA{9, 9, 9, 100}, grey)),
-		"larger than 8 MB":   make([]byte, MostPhotoBytes+1),
+		"larger than 12 MB":  make([]byte, MostPhotoBytes+1),
 	} {
 		_, err := pick(t, data)
 		require.Error(t, err, says)
@@ -158,4 +158,53 @@ func FuzzPhoto(f *testing.F) {
 		lab := got["mass"].Lab
 		require.True(t, lab[0] >= 0 && lab[0] <= 100, lab)
 	})
+}
+
+// The camera's note of how it was held is honoured, and nothing of what it notes is kept.
+func TestAPhotoStandsAsItWasHeld(t *testing.T) {
+	wide := image.NewNRGBA(image.Rect(0, 0, 64, 32))
+	for y := range 32 {
+		for x := range 64 {
+			wide.SetNRGBA(x, y, color.NRGBA{200, 40, 40, 255})
+			if x < 32 {
+				wide.SetNRGBA(x, y, color.NRGBA{40, 40, 200, 255})
+			}
+		}
+	}
+	plain, err := JPEG(wide)
+	require.NoError(t, err)
+	// An Exif block that says: turned a quarter, and taken at a place.
+	tiff := []byte("MM\x00\x2a\x00\x00\x00\x08\x00\x01\x01\x12\x00\x03\x00\x00\x00\x01\x00\x06\x00\x00\x00\x00\x00\x00the harbour wall")
+	exif := append([]byte("Exif\x00\x00"), tiff...)
+	noted := append([]byte{0xff, 0xd8, 0xff, 0xe1, 0, byte(len(exif) + 2)}, append(exif, plain[2:]...)...)
+	got, err := ReadPhoto(noted)
+	require.NoError(t, err)
+	w, h := got.Size()
+	assert.Equal(t, [2]int{32, 64}, [2]int{w, h})
+	p := got.Picture()
+	assert.Greater(t, p.Pix[2], p.Pix[0], "the blue half is on top")
+	kept, err := got.JPEG()
+	require.NoError(t, err)
+	assert.NotContains(t, string(kept), "harbour")
+	assert.NotContains(t, string(kept), "Exif")
+}
+
+func TestPhotosAreReducedToWhatIsKept(t *testing.T) {
+	large, err := JPEG(image.NewNRGBA(image.Rect(0, 0, 3000, 1500)))
+	require.NoError(t, err)
+	got, err := ReadPhoto(large)
+	require.NoError(t, err)
+	w, h := got.Reduced().Size()
+	assert.Equal(t, [2]int{2000, 1000}, [2]int{w, h})
+
+	var forty bytes.Buffer
+	require.NoError(t, png.Encode(&forty, image.NewGray(image.Rect(0, 0, 8000, 5000))))
+	_, err = ReadPhoto(forty.Bytes())
+	assert.ErrorContains(t, err, "at most 25 million are read")
+
+	var still bytes.Buffer
+	require.NoError(t, png.Encode(&still, image.NewGray(image.Rect(0, 0, 20, 20))))
+	moving := bytes.Replace(still.Bytes(), []byte("IDAT"), []byte("acTLIDAT"), 1)
+	_, err = ReadPhoto(moving)
+	assert.ErrorContains(t, err, "a moving picture")
 }

@@ -651,3 +651,79 @@ func (s *Sheet) Paints() (out []*paint.Paint) {
 func Blank(set Settings) Sheet {
 	return Sheet{Kind: "wheel", Title: "wheel", W: set.Diameter, H: set.Diameter, Inner: set.Inner}
 }
+
+// Holds says whether a point lies within a shape, at least so many mm from its edge;
+// with a negative distance, at most so far outside.
+func (s Shape) Holds(x, y, in float64) bool {
+	switch {
+	case s.To > s.From:
+		r := math.Hypot(x, y)
+		if r < s.Inner+in || r > s.Outer-in {
+			return false
+		}
+		middle := (s.From + s.To) / 2
+		off := math.Mod(math.Atan2(x, -y)*180/math.Pi-middle+900, 360) - 180
+		return math.Abs(off)+in/math.Max(r, 1e-9)*180/math.Pi <= (s.To-s.From)/2
+	case s.W > 0:
+		return x >= s.X+in && x <= s.X+s.W-in && y >= s.Y+in && y <= s.Y+s.H-in
+	}
+	return math.Hypot(x-s.X, y-s.Y) <= s.Outer-in
+}
+
+// place is a point of a shape: u and v run from 0 to 1 across it and along it.
+func (s Shape) place(u, v float64) [2]float64 {
+	switch {
+	case s.To > s.From:
+		r, a := s.Inner+v*(s.Outer-s.Inner), (s.From+u*(s.To-s.From))*math.Pi/180
+		return [2]float64{r * math.Sin(a), -r * math.Cos(a)}
+	case s.W > 0:
+		return [2]float64{s.X + u*s.W, s.Y + v*s.H}
+	}
+	r, a := s.Outer*math.Sqrt(v), 2*math.Pi*u
+	return [2]float64{s.X + r*math.Cos(a), s.Y + r*math.Sin(a)}
+}
+
+// sampled is how many points a shape is sampled at each way.
+const sampled = 24
+
+// Within are points spread over a shape, inset by a share of its width at every edge.
+func (s Shape) Within(share float64) (out [][2]float64) {
+	round := s.To <= s.From && s.W == 0
+	for i := range sampled {
+		for j := range sampled {
+			u, v := (float64(i)+0.5)/sampled, (float64(j)+0.5)/sampled
+			if round {
+				v *= (1 - share) * (1 - share)
+			} else {
+				u, v = share+u*(1-2*share), share+v*(1-2*share)
+			}
+			out = append(out, s.place(u, v))
+		}
+	}
+	return out
+}
+
+// Edge is the outline of a shape, inset by a share of its width at every edge.
+func (s Shape) Edge(share float64) (out [][2]float64) {
+	const n = 8
+	low, high := share, 1-share
+	if s.To <= s.From && s.W == 0 {
+		for k := range 3 * n {
+			out = append(out, s.place(float64(k)/(3*n), high*high))
+		}
+		return out
+	}
+	for k := range n {
+		out = append(out, s.place(low+(high-low)*float64(k)/n, high))
+	}
+	for k := range n {
+		out = append(out, s.place(high, high-(high-low)*float64(k)/n))
+	}
+	for k := range n {
+		out = append(out, s.place(high-(high-low)*float64(k)/n, low))
+	}
+	for k := range n {
+		out = append(out, s.place(low, low+(high-low)*float64(k)/n))
+	}
+	return out
+}

@@ -100,6 +100,9 @@ func (s *Spectrum) OKLab(l Light) OKLab {
 	return c.OKLab()
 }
 
+// Power is the relative spectral power of a light, about 1 at 560 nm [CIE 15:2004].
+func (l Light) Power() Spectrum { return observers[l].power }
+
 // Cones are the three linear responses OKLab starts from [Ottosson 2020].
 type Cones struct{ L, M, S float64 }
 
@@ -111,6 +114,7 @@ func (l Light) Weights() *[Bands]Cones { return &observers[l].cones }
 // observer is the 2-degree observer weighted by one light: sums over the bands
 // give XYZ, or the cone responses of OKLab after adaptation to D65.
 type observer struct {
+	power   Spectrum
 	x, y, z Spectrum
 	cones   [Bands]Cones
 	white   XYZ
@@ -126,6 +130,7 @@ var observers = func() (out [lights]observer) {
 		var norm float64
 		for i, row := range rows {
 			light := table.Number(row[4+l])
+			o.power[i] = light / 100
 			o.x[i] = light * table.Number(row[1])
 			o.y[i] = light * table.Number(row[2])
 			o.z[i] = light * table.Number(row[3])

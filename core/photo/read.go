@@ -1,0 +1,278 @@
+package photo
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"gyrophane/core/bench"
+	"gyrophane/core/colour"
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+)
+
+// Spot is where one region is sampled, when the painter says so.
+type Spot struct {
+	DX, DY float64 // moved, mm on the sheet
+	Left   bool    // left out
+}
+
+// Reading is what a photo says of one region.
+type Reading struct {
+	Region int
+	Lab    colour.Lab // D65
+	Spread float64    // standard deviation within the spot, CIELAB
+	Doubt  string     // why it is not believed; empty where it is
+	// Outline is the spot that was sampled, in pixels of the picture.
+	Outline [][2]float64
+}
+
+// Result is what a photo says of a sheet.
+type Result struct {
+	Corners  Corners
+	Readings []Reading
+	Kelvin   float64 // the light as the paper shows it, by its correlated colour temperature
+	Contrast float64 // the brightest of the light on the sheet over the darkest
+	Bowed    bool    // it was found with its bowl, and not as a slope alone
+	field    field
+	h        homography
+}
+
+// The limits of what is believed.
+const (
+	leastScale   = 2.4   // pixels to a mm
+	mostBlur     = 4.0   // pixels from dark to bright at the edge of a mark
+	mostFieldOff = 0.055 // of bare paper from its field, in log light
+	mostCast     = 22.0  // C*ab of paper: beyond that it is no daylight
+	leastLight   = 0.04  // of bare paper
+	inset        = 0.15  // of a region's width
+	trimmed      = 0.10  // at either end
+	mostSpread   = 7.0   // CIELAB
+	mostGlaring  = 1.0 / 3
+)
+
+// Read reads a painted sheet off a picture, its marks in the corners. Spots are moved or
+// left out by the ids of their regions. The error is an input.Error that says why the
+// picture cannot be trusted, and what to do.
+func Read(p *Picture, s *bench.Sheet, at Corners, spots map[string]Spot) (out Result, err error) {
+	for _, c := range at {
+		if !(c[0] >= 0 && c[1] >= 0 && c[0] <= float64(p.W-1) && c[1] <= float64(p.H-1)) {
+			return out, input.Errorf("a mark lies outside of the picture: take the whole sheet, all four marks on it")
+		}
+	}
+	switch at.turn() {
+	case -1:
+		return out, input.Errorf("the picture is mirrored: take it again without mirroring, or turn that off where pictures are saved")
+	case 0:
+		return out, input.Errorf("the marks do not stand round the sheet: put them in their places, upper left, upper right, lower right, lower left")
+	}
+	h, ok := straighten(s.Marks(), at)
+	if !ok {
+		return out, input.Errorf("three of the marks lie on a line: put them in their places")
+	}
+	out.Corners, out.h = at, h
+	if scale := h.scale(s); scale < leastScale {
+		return out, input.Errorf("the sheet is too small in the picture, %.1f pixels to a mm: come nearer, or send a larger picture", scale)
+	}
+	if blur := p.softness(s, h); blur > mostBlur {
+		return out, input.Errorf("the picture is blurred: its edges are %.0f pixels soft; hold still, and take it again", blur)
+	}
+	if out.field, ok = p.lit(s, h); !ok {
+		return out, input.Errorf("too little bare paper is seen round the sheet to tell the light: take all of it, with some paper beyond the marks")
+	}
+	f := &out.field
+	out.Contrast, out.Bowed = f.contrast, len(f.of[0]) > 3
+	white := f.paper.xyz()
+	out.Kelvin = kelvin(white)
+	if white.Y < leastLight {
+		return out, input.Errorf("the picture is too dark: its paper is at %.0f %%; more light, and take it again", 100*white.Y)
+	}
+	scaled := colour.XYZ{X: white.X / white.Y * paint.WhiteGround, Y: paint.WhiteGround, Z: white.Z / white.Y * paint.WhiteGround}
+	if cast := scaled.Lab(colour.D65.White()); cast.Chroma() > mostCast {
+		if cast.B > 0 {
+			return out, input.Errorf("the light is a warm lamp, about %.0f K: what it hides cannot be got back; take the picture in daylight", out.Kelvin)
+		}
+		return out, input.Errorf("the light is coloured, or the sheet is not white: take the picture in daylight")
+	}
+	if f.off > mostFieldOff {
+		return out, input.Errorf("a shadow's edge lies over the sheet, or the paper is not even: take it again where the light falls evenly, nothing between it and the sheet")
+	}
+	glaring := 0
+	for i := range s.Regions {
+		spot := spots[s.Regions[i].ID]
+		if spot.Left {
+			continue
+		}
+		r, glare := p.read(s, i, h, f, spot)
+		if glare {
+			glaring++
+		}
+		out.Readings = append(out.Readings, r)
+	}
+	if float64(glaring) > mostGlaring*float64(len(s.Regions)) {
+		return out, input.Errorf("%d of %d places glare or are burnt out: tilt the sheet or the phone so that no light is mirrored, a little darker, and take it again", glaring, len(s.Regions))
+	}
+	return out, nil
+}
+
+// scale is how many pixels a mm has in the middle of the sheet, at the least.
+func (h homography) scale(s *bench.Sheet) float64 {
+	x, y := 0.0, 0.0
+	if s.Kind != "wheel" {
+		x, y = s.W/2, s.H/2
+	}
+	ax, ay := h.at(x, y)
+	bx, by := h.at(x+1, y)
+	cx, cy := h.at(x, y+1)
+	return math.Min(math.Hypot(bx-ax, by-ay), math.Hypot(cx-ax, cy-ay))
+}
+
+// softness is how many pixels the edges of the marks take from a tenth of their contrast
+// to nine tenths, the middle of many.
+func (p *Picture) softness(s *bench.Sheet, h homography) float64 {
+	var all []float64
+	for _, m := range s.Marks() {
+		for k := range 24 {
+			a := float64(k) * math.Pi / 12
+			const n = 60
+			var lights, along []float64
+			px, py := 0.0, 0.0
+			for i := range n {
+				r := bench.MarkRadius * (0.84 + 0.76*float64(i)/(n-1))
+				x, y := h.at(m[0]+r*math.Cos(a), m[1]+r*math.Sin(a))
+				c, in := p.at(x, y)
+				if !in {
+					break
+				}
+				step := 0.0
+				if i > 0 {
+					step = along[i-1] + math.Hypot(x-px, y-py)
+				}
+				px, py = x, y
+				lights, along = append(lights, coded(c[1])), append(along, step)
+			}
+			if len(lights) < n {
+				continue
+			}
+			low, high := slices.Min(lights), slices.Max(lights)
+			if high-low < 0.15 {
+				continue
+			}
+			from, to := -1.0, -1.0
+			for i, l := range lights {
+				if from < 0 && l > low+0.1*(high-low) {
+					from = along[i]
+				}
+				if to < 0 && l > low+0.9*(high-low) {
+					to = along[i]
+				}
+			}
+			all = append(all, to-from)
+		}
+	}
+	if len(all) == 0 {
+		return 0 // no printed marks: a wheel that was drawn freely
+	}
+	slices.Sort(all)
+	return all[len(all)/2]
+}
+
+// read samples one region, and says whether it glares.
+func (p *Picture) read(s *bench.Sheet, i int, h homography, f *field, spot Spot) (out Reading, glare bool) {
+	out.Region = i
+	type seen struct {
+		of    rgb
+		light float64
+	}
+	var all []seen
+	ends, full := 0, 0
+	points := s.Regions[i].Within(inset)
+	for _, at := range points {
+		mx, my := at[0]+spot.DX, at[1]+spot.DY
+		x, y := h.at(mx, my)
+		c, in := p.at(x, y)
+		if !in {
+			continue
+		}
+		if min(c[0], c[1], c[2]) <= darkest {
+			ends++
+		}
+		if max(c[0], c[1], c[2]) >= lightest {
+			ends++
+			full++
+		}
+		light := f.at(mx, my)
+		var even rgb
+		for k := range even {
+			even[k] = c[k] / light[k] * paint.WhiteGround
+		}
+		all = append(all, seen{even, 0.2126*even[0] + 0.7152*even[1] + 0.0722*even[2]})
+	}
+	for _, at := range s.Regions[i].Edge(inset) {
+		x, y := h.at(at[0]+spot.DX, at[1]+spot.DY)
+		out.Outline = append(out.Outline, [2]float64{x, y})
+	}
+	if len(all) < len(points)*9/10 || len(all) == 0 {
+		out.Doubt = "it lies at the edge of the picture"
+		return out, false
+	}
+	slices.SortFunc(all, func(a, b seen) int {
+		switch {
+		case a.light < b.light:
+			return -1
+		case a.light > b.light:
+			return 1
+		}
+		return 0
+	})
+	n := len(all)
+	middle := all[n/2].light
+	bright := all[n*95/100].light
+	kept := all[int(trimmed*float64(n)) : n-int(trimmed*float64(n))]
+	var mean rgb
+	for _, one := range kept {
+		for k := range mean {
+			mean[k] += one.of[k] / float64(len(kept))
+		}
+	}
+	lab := func(c rgb) colour.Lab { return c.xyz().Lab(colour.D65.White()) }
+	out.Lab = lab(mean)
+	// Within the spot: of its parts, so that the noise of single pixels does not count.
+	const part = 24
+	squares, parts := 0.0, 0
+	for from := 0; from+part <= len(kept); from += part {
+		var of rgb
+		for _, one := range kept[from : from+part] {
+			for k := range of {
+				of[k] += one.of[k] / part
+			}
+		}
+		l := lab(of)
+		squares += (l.L-out.Lab.L)*(l.L-out.Lab.L) + (l.A-out.Lab.A)*(l.A-out.Lab.A) + (l.B-out.Lab.B)*(l.B-out.Lab.B)
+		parts++
+	}
+	if parts > 0 {
+		out.Spread = math.Sqrt(squares / float64(parts))
+	}
+	glare = bright > 1.6*middle+0.08 || float64(full) > 0.1*float64(n) && middle > 0.5
+	switch {
+	case glare:
+		out.Doubt = "it glares, or is burnt out"
+	case float64(ends) > 0.1*float64(n):
+		out.Doubt = "it is outside of what a photo can hold"
+	case out.Spread > mostSpread:
+		out.Doubt = fmt.Sprintf("it is uneven: its parts differ by %.0f", out.Spread)
+	}
+	return out, glare
+}
+
+// kelvin is the correlated colour temperature of a light's colour [McCamy 1992].
+func kelvin(c colour.XYZ) float64 {
+	sum := c.X + c.Y + c.Z
+	x, y := c.X/sum, c.Y/sum
+	n := (x - 0.3320) / (0.1858 - y)
+	return math.Round((449*n*n*n+3525*n*n+6823.3*n+5520.33)/50) * 50
+}
+
+// Place is where a point of the sheet, mm, comes to lie in the picture.
+func (r *Result) Place(x, y float64) (px, py float64) { return r.h.at(x, y) }
