@@ -94,6 +94,7 @@ func New(s *store.Store, o Options) *Server {
 	srv.wheelRoutes()
 	srv.benchRoutes()
 	srv.sittingRoutes()
+	srv.readingRoutes()
 	srv.boxRoutes()
 	srv.pairingRoutes()
 	srv.guessRoutes()

@@ -160,3 +160,83 @@ func TestASecondDeviceIsToldOfWhatIsDone(t *testing.T) {
 	ada.ok("POST", fmt.Sprintf("/api/sittings/%d/events", s.ID), told("one", "paused", ""), nil)
 	until("data: changed")
 }
+
+func TestASheetIsReadFromAPhoto(t *testing.T) {
+	app, _ := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	var w api.KeptWheel
+	ada.ok("POST", "/api/wheels", strings.Replace(newWheel, `"acrylic"`, `"gouache"`, 1), &w)
+	var s wire.Sitting
+	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &s)
+	at := fmt.Sprintf("/api/sittings/%d", s.ID)
+	var taken wire.SittingPhoto
+	ada.ok("POST", at+"/standin", `{"seed":3}`, &taken)
+	assert.True(t, taken.Standin)
+	of := fmt.Sprintf("%s/photos/%d", at, taken.ID)
+	var read wire.PhotoRead
+	ada.ok("POST", of+"/read", `{}`, &read)
+	require.Empty(t, read.Refused)
+	assert.True(t, read.Found)
+	require.Len(t, read.Readings, 12)
+
+	// By marks that are given the same; a spot that is left out is not read; one that is
+	// moved onto the neighbour reads that.
+	body := fmt.Sprintf(`{"marks":[%g,%g,%g,%g,%g,%g,%g,%g],"spots":{"green":{"left":true}}}`, read.Marks[0][0], read.Marks[0][1], read.Marks[1][0], read.Marks[1][1], read.Marks[2][0], read.Marks[2][1], read.Marks[3][0], read.Marks[3][1])
+	var again wire.PhotoRead
+	ada.ok("POST", of+"/read", body, &again)
+	assert.False(t, again.Found)
+	assert.Len(t, again.Readings, 11)
+	assert.Equal(t, read.Readings[0].Lab, again.Readings[0].Lab)
+	ada.ok("POST", of+"/read", `{"marks":[1,1,900,1,900,600,1,2000]}`, &again)
+	assert.Contains(t, again.Refused, "outside of the picture")
+
+	for _, path := range []string{of, of + "/straight", of + "/straight?even=true"} {
+		status, text, header := ada.send(ada.request("GET", path, ""))
+		assert.Equal(t, 200, status)
+		assert.Equal(t, "image/jpeg", header.Get("Content-Type"))
+		assert.True(t, strings.HasPrefix(text, "\xff\xd8"))
+	}
+	status, text := ada.do("GET", of+"/straight?marks=1,2", "")
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "eight numbers")
+
+	// Kept beside those there are, never over them.
+	keep := fmt.Sprintf(`{"readings":[{"slot":"green","lab":[%g,%g,%g],"source":"photo","spread":0.4}]}`, read.Readings[2].Lab[0], read.Readings[2].Lab[1], read.Readings[2].Lab[2])
+	var reads wire.SittingReads
+	ada.ok("POST", at+"/readings", keep, &reads)
+	ada.ok("POST", at+"/readings", `{"readings":[{"slot":"green","lab":[50,-30,20],"source":"eye","wet":true,"doubt":"by lamplight"}]}`, &reads)
+	require.Len(t, reads.Readings, 2)
+	assert.Equal(t, "eye", reads.Readings[1].Source)
+	assert.Len(t, reads.Photos, 1)
+	for body, says := range map[string]string{
+		`{"readings":[{"slot":"teal","lab":[50,0,0],"source":"eye"}]}`:              "no place",
+		`{"readings":[{"slot":"green","lab":[150,0,0],"source":"eye"}]}`:            "no colour of a surface",
+		`{"readings":[{"slot":"green","lab":[50,0,0],"source":"nose"}]}`:            "",
+		`{"readings":[{"slot":"green","lab":[50,0,0],"source":"eye","spread":-1}]}`: "",
+	} {
+		status, text := ada.do("POST", at+"/readings", body)
+		assert.Equal(t, 422, status, body)
+		assert.Contains(t, text, says)
+	}
+
+	var chips wire.EyeChips
+	ada.ok("GET", at+"/chips?slot=green", "", &chips)
+	assert.Len(t, chips.Chips, 6)
+	assert.Len(t, chips.Steps, 3)
+	ada.ok("GET", at+"/chips?slot=green&off=0.8&lab="+strings.ReplaceAll(strings.Trim(fmt.Sprint(chips.Chips[0].Lab), "[]"), " ", ","), "", &chips)
+
+	eve := signedUp(t, app, "Eve")
+	for _, request := range [][3]string{{"GET", of, ""}, {"GET", of + "/straight", ""}, {"POST", of + "/read", "{}"}, {"DELETE", of, ""}, {"GET", at + "/readings", ""}, {"POST", at + "/readings", keep}, {"GET", at + "/chips?slot=green", ""}, {"POST", at + "/standin", "{}"}} {
+		status, _ := eve.do(request[0], request[1], request[2])
+		assert.Equal(t, 404, status, request)
+	}
+	status, text = ada.do("POST", fmt.Sprintf("/api/files/sittings/%d/photo", s.ID), "no picture")
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "no PNG or JPEG")
+	ada.ok("DELETE", of, "", nil)
+	status, _ = ada.do("GET", of, "")
+	assert.Equal(t, 404, status)
+	ada.ok("GET", at+"/readings", "", &reads)
+	assert.Empty(t, reads.Photos)
+	assert.Len(t, reads.Readings, 2, "what was read of it stays")
+}

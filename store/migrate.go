@@ -338,6 +338,44 @@ var migrations = []*gormigrate.Migration{
 			return tx.Exec(`drop table sitting_events; drop table sittings`).Error
 		},
 	},
+	{
+		ID: "202611-readings",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table sitting_photos (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					sitting_id bigint not null references sittings on delete cascade,
+					jpeg bytea not null,
+					width int not null,
+					height int not null,
+					standin boolean not null,
+					created_at timestamptz not null
+				);
+				create index sitting_photos_sitting on sitting_photos (sitting_id, painter_id);
+				create table sitting_readings (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					sitting_id bigint not null references sittings on delete cascade,
+					region text not null,
+					l double precision not null,
+					a double precision not null,
+					b double precision not null,
+					spectrum jsonb,
+					source text not null,
+					wet boolean not null,
+					medium text not null,
+					minutes double precision not null,
+					spread double precision not null,
+					doubt text not null,
+					created_at timestamptz not null
+				);
+				create index sitting_readings_sitting on sitting_readings (sitting_id, painter_id);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`drop table sitting_readings; drop table sitting_photos`).Error
+		},
+	},
 }
 
 // Migrate brings the schema up to date. It fails, and the store does not become
@@ -406,7 +444,7 @@ func (s *Store) pending(ctx context.Context, table string) (bool, error) {
 
 // rows are all things that are kept, for what their tables must look like.
 var rows = []any{
-	Painter{}, Session{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{},
+	Painter{}, Session{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{},
 }
 
 // complete fails where a table or column is not there, and names it.

@@ -1,0 +1,128 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"gorm.io/gorm"
+)
+
+// SittingPhoto is a photo of a painted sheet: its pixels alone, nothing of where and by
+// what it was taken.
+type SittingPhoto struct {
+	ID        int64
+	PainterID int64
+	SittingID int64
+	JPEG      []byte `gorm:"column:jpeg"`
+	Width     int
+	Height    int
+	Standin   bool // rendered, and not taken
+	CreatedAt time.Time
+}
+
+// SittingReading is what was read of one place of a sheet. It is never changed: what is
+// read again is another.
+type SittingReading struct {
+	ID        int64
+	PainterID int64
+	SittingID int64
+	Region    string
+	L, A, B   float64
+	Spectrum  []float64 `gorm:"serializer:json"`
+	Source    string
+	Wet       bool
+	Medium    string
+	Minutes   float64
+	Spread    float64
+	Doubt     string
+	CreatedAt time.Time
+}
+
+// How much is kept of a sitting.
+const (
+	mostPhotos   = 24
+	mostReadings = 5000
+)
+
+// ofSitting changes what belongs to a painter's sitting, all or none.
+func (s *Store) ofSitting(ctx context.Context, painter, id int64, change func(tx *gorm.DB) error) error {
+	return s.owned(ctx, painter, func(tx *gorm.DB) error {
+		if err := tx.Omit("plan").Where("id = ? and painter_id = ?", id, painter).Take(&Sitting{}).Error; err != nil {
+			return known(err)
+		}
+		return change(tx)
+	})
+}
+
+// AddPhoto keeps a photo of a painter's sitting.
+func (s *Store) AddPhoto(ctx context.Context, painter, sitting int64, p SittingPhoto) (SittingPhoto, error) {
+	p.PainterID, p.SittingID = painter, sitting
+	err := s.ofSitting(ctx, painter, sitting, func(tx *gorm.DB) error {
+		var n int64
+		if err := tx.Model(&SittingPhoto{}).Where("sitting_id = ?", sitting).Count(&n).Error; err != nil {
+			return err
+		}
+		if n >= mostPhotos {
+			return Refusal{fmt.Sprintf("A sitting keeps %d photos: delete one first.", mostPhotos)}
+		}
+		return tx.Create(&p).Error
+	})
+	return p, err
+}
+
+// Photos lists the photos of a painter's sitting, the first first, without their pixels.
+func (s *Store) Photos(ctx context.Context, painter, sitting int64) (out []SittingPhoto, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		return db.Omit("jpeg").Where("sitting_id = ? and painter_id = ?", sitting, painter).Order("id").Find(&out).Error
+	})
+	return out, err
+}
+
+// Photo is a photo of a painter's sitting; ErrNotFound where it is not there, or another
+// painter's.
+func (s *Store) Photo(ctx context.Context, painter, sitting, id int64) (out SittingPhoto, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		return known(db.Where("id = ? and sitting_id = ? and painter_id = ?", id, sitting, painter).Take(&out).Error)
+	})
+	return out, err
+}
+
+// DropPhoto deletes a photo; what was read of it stays.
+func (s *Store) DropPhoto(ctx context.Context, painter, sitting, id int64) error {
+	return s.ofSitting(ctx, painter, sitting, func(tx *gorm.DB) error {
+		gone := tx.Where("id = ? and sitting_id = ? and painter_id = ?", id, sitting, painter).Delete(&SittingPhoto{})
+		if gone.Error == nil && gone.RowsAffected == 0 {
+			return ErrNotFound
+		}
+		return gone.Error
+	})
+}
+
+// AddReadings keeps what was read of a painter's sitting, all or none.
+func (s *Store) AddReadings(ctx context.Context, painter, sitting int64, more []SittingReading) error {
+	return s.ofSitting(ctx, painter, sitting, func(tx *gorm.DB) error {
+		var n int64
+		if err := tx.Model(&SittingReading{}).Where("sitting_id = ?", sitting).Count(&n).Error; err != nil {
+			return err
+		}
+		if n+int64(len(more)) > mostReadings {
+			return Refusal{fmt.Sprintf("A sitting keeps %d readings, and has them.", mostReadings)}
+		}
+		for _, r := range more {
+			r.PainterID, r.SittingID = painter, sitting
+			if err := tx.Create(&r).Error; err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// Readings lists what was read of a painter's sitting, the first first.
+func (s *Store) Readings(ctx context.Context, painter, sitting int64) (out []SittingReading, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		return db.Where("sitting_id = ? and painter_id = ?", sitting, painter).Order("id").Find(&out).Error
+	})
+	return out, err
+}

@@ -1,0 +1,261 @@
+package studio
+
+import (
+	"context"
+	"errors"
+	"math"
+	"time"
+
+	"gyrophane/core/bench"
+	"gyrophane/core/colour"
+	"gyrophane/core/input"
+	"gyrophane/core/journal"
+	"gyrophane/core/paint"
+	"gyrophane/core/photo"
+	"gyrophane/devices"
+	"gyrophane/files"
+	"gyrophane/store"
+)
+
+// KeptReading is a reading of a sitting, and when it was taken.
+type KeptReading struct {
+	journal.Reading
+	At time.Time
+}
+
+// KeptPhoto is a photo of a sitting, without its pixels.
+type KeptPhoto struct {
+	ID            int64
+	Width, Height int
+	Standin       bool
+	At            time.Time
+}
+
+// Reads are the readings and photos of a sitting, the first first.
+type Reads struct {
+	Readings []KeptReading
+	Photos   []KeptPhoto
+}
+
+// Reads lists what was read of a painter's sitting.
+func (s *Studio) Reads(ctx context.Context, painter store.Painter, id int64) (out Reads, err error) {
+	if _, _, err := s.store.Sitting(ctx, painter.ID, id); err != nil {
+		return out, err
+	}
+	readings, err := s.store.Readings(ctx, painter.ID, id)
+	if err != nil {
+		return out, err
+	}
+	for _, r := range readings {
+		in, err := paint.ParseMedium(r.Medium)
+		if err != nil {
+			return out, err
+		}
+		one := KeptReading{journal.Reading{Region: r.Region, Reading: paint.Reading{Lab: colour.Lab{L: r.L, A: r.A, B: r.B}, Source: paint.Source(r.Source), Wet: r.Wet, Medium: in}, Minutes: r.Minutes, Spread: r.Spread, Doubt: r.Doubt}, r.CreatedAt}
+		if len(r.Spectrum) == colour.Bands {
+			spectrum := colour.Spectrum(r.Spectrum)
+			one.Spectrum = &spectrum
+		}
+		out.Readings = append(out.Readings, one)
+	}
+	photos, err := s.store.Photos(ctx, painter.ID, id)
+	for _, p := range photos {
+		out.Photos = append(out.Photos, keptPhoto(p))
+	}
+	return out, err
+}
+
+func keptPhoto(p store.SittingPhoto) KeptPhoto {
+	return KeptPhoto{p.ID, p.Width, p.Height, p.Standin, p.CreatedAt}
+}
+
+// Read is a colour that was read of a place.
+type Read struct {
+	Region string
+	Lab    colour.Lab
+	Source paint.Source
+	Wet    bool
+	Spread float64
+	Doubt  string
+}
+
+// MostRead is how many readings are kept at once.
+const MostRead = 200
+
+// KeepReadings keeps readings of a sitting, all or none; the minutes since each place was
+// painted are those of its last coat.
+func (s *Studio) KeepReadings(ctx context.Context, painter store.Painter, id int64, reads []Read) error {
+	if len(reads) > MostRead {
+		return input.Errorf("%d readings are more than are kept at once: send at most %d", len(reads), MostRead)
+	}
+	sitting, err := s.Sitting(ctx, painter, id)
+	if err != nil {
+		return err
+	}
+	var rows []store.SittingReading
+	for _, r := range reads {
+		i := sitting.Plan.Sheet.Find(r.Region)
+		if i < 0 {
+			return input.Errorf("there is no place %q on the sheet", input.Clip(r.Region))
+		}
+		sound, err := paint.LabReading(r.Lab, r.Source, r.Wet, sitting.Medium)
+		if err != nil {
+			return input.Errorf("%s: %w", sitting.Plan.Sheet.Regions[i].Label, err)
+		}
+		one := journal.Reading{Region: r.Region, Reading: sound, Spread: r.Spread, Doubt: r.Doubt}
+		if at := sitting.Stands.Places[i].Painted; !at.IsZero() {
+			one.Minutes = math.Max(0, sitting.Now.Sub(at).Minutes())
+		}
+		if err := one.Check(); err != nil {
+			return err
+		}
+		rows = append(rows, store.SittingReading{Region: r.Region, L: sound.Lab.L, A: sound.Lab.A, B: sound.Lab.B, Source: string(r.Source), Wet: r.Wet, Medium: sitting.Medium.ID, Minutes: one.Minutes, Spread: r.Spread, Doubt: r.Doubt})
+	}
+	if err := s.store.AddReadings(ctx, painter.ID, id, rows); err != nil {
+		return err
+	}
+	s.watchers.tell(id)
+	return nil
+}
+
+// sheetOf is the sheet of a painter's sitting, and its medium.
+func (s *Studio) sheetOf(ctx context.Context, painter store.Painter, id int64) (*bench.Plan, error) {
+	kept, _, err := s.store.Sitting(ctx, painter.ID, id)
+	if err != nil {
+		return nil, err
+	}
+	return s.begun(kept)
+}
+
+// KeepPhoto keeps a photo of a painter's sitting, JPEG or PNG, reduced and without what a
+// camera notes in it.
+func (s *Studio) KeepPhoto(ctx context.Context, painter store.Painter, id int64, data []byte) (KeptPhoto, error) {
+	picture, err := files.ReadPhoto(data)
+	if err != nil {
+		return KeptPhoto{}, err
+	}
+	picture = picture.Reduced()
+	jpeg, err := picture.JPEG()
+	if err != nil {
+		return KeptPhoto{}, err
+	}
+	w, h := picture.Size()
+	return s.addPhoto(ctx, painter, id, store.SittingPhoto{JPEG: jpeg, Width: w, Height: h})
+}
+
+func (s *Studio) addPhoto(ctx context.Context, painter store.Painter, id int64, p store.SittingPhoto) (KeptPhoto, error) {
+	kept, err := s.store.AddPhoto(ctx, painter.ID, id, p)
+	return keptPhoto(kept), err
+}
+
+// Photo is a photo of a painter's sitting as a JPEG.
+func (s *Studio) Photo(ctx context.Context, painter store.Painter, id, photoID int64) ([]byte, error) {
+	kept, err := s.store.Photo(ctx, painter.ID, id, photoID)
+	return kept.JPEG, err
+}
+
+// DropPhoto deletes a photo; what was read of it stays.
+func (s *Studio) DropPhoto(ctx context.Context, painter store.Painter, id, photoID int64) error {
+	return s.store.DropPhoto(ctx, painter.ID, id, photoID)
+}
+
+// PhotoOfSheet is what a photo says of a sitting's sheet. Why it is refused is in
+// Refused; the marks are those that were found or given.
+type PhotoOfSheet struct {
+	Sheet   *bench.Sheet
+	Read    photo.Result
+	Found   bool // the marks were found by the program
+	Refused error
+	picture photo.Picture
+}
+
+// ReadPhoto reads a photo of a painter's sitting: by the marks that are given or, where
+// there are none, those that are found. Spots are moved or left out by their regions.
+func (s *Studio) ReadPhoto(ctx context.Context, painter store.Painter, id, photoID int64, marks *photo.Corners, spots map[string]photo.Spot) (out PhotoOfSheet, err error) {
+	plan, err := s.sheetOf(ctx, painter, id)
+	if err != nil {
+		return out, err
+	}
+	data, err := s.Photo(ctx, painter, id, photoID)
+	if err != nil {
+		return out, err
+	}
+	kept, err := files.ReadPhoto(data)
+	if err != nil {
+		return out, err
+	}
+	out.Sheet, out.picture = plan.Sheet, kept.Picture()
+	at := photo.Corners{}
+	if marks != nil {
+		at = *marks
+	} else if at, err = photo.FindMarks(&out.picture, plan.Sheet); err == nil {
+		out.Found = true
+	}
+	if err == nil {
+		out.Read, err = photo.Read(&out.picture, plan.Sheet, at, spots)
+	}
+	out.Read.Corners = at
+	if errors.As(err, new(input.Error)) {
+		out.Refused, err = err, nil
+	}
+	return out, err
+}
+
+// Straight is the sheet of a photo straightened, as a JPEG, with the light evened out or
+// as it was; the picture must not have been refused.
+func (p *PhotoOfSheet) Straight(even bool) ([]byte, error) {
+	if p.Refused != nil {
+		return nil, p.Refused
+	}
+	img, _ := p.Read.Straight(&p.picture, p.Sheet, even)
+	return files.JPEG(img)
+}
+
+// StandinPhoto takes a photo of a sitting's sheet with the stand-in camera, the tubes as
+// strong as they are said to be, and keeps it.
+func (s *Studio) StandinPhoto(ctx context.Context, painter store.Painter, id int64, shot devices.Shot) (KeptPhoto, error) {
+	plan, err := s.sheetOf(ctx, painter, id)
+	if err != nil {
+		return KeptPhoto{}, err
+	}
+	img, err := devices.Photograph(plan.Sheet, plan.Settings.Medium, shot)
+	if err != nil {
+		return KeptPhoto{}, input.Wrap(err)
+	}
+	jpeg, err := files.JPEG(img)
+	if err != nil {
+		return KeptPhoto{}, err
+	}
+	size := img.Bounds().Size()
+	return s.addPhoto(ctx, painter, id, store.SittingPhoto{JPEG: jpeg, Width: size.X, Height: size.Y, Standin: true})
+}
+
+// Chips are the colours that a place of a sitting is held against by eye, round one that
+// was chosen (CIELAB or #rrggbb), so far off in CIEDE2000; round what is computed where none was chosen yet.
+func (s *Studio) Chips(ctx context.Context, painter store.Painter, id int64, region, round string, wet bool, off float64) (middle colour.Lab, chips []journal.Chip, err error) {
+	plan, err := s.sheetOf(ctx, painter, id)
+	if err != nil {
+		return middle, nil, err
+	}
+	i := plan.Sheet.Find(region)
+	if i < 0 {
+		return middle, nil, input.Errorf("there is no place %q on the sheet", input.Clip(region))
+	}
+	if !(off >= 0.1 && off <= 20) {
+		return middle, nil, input.Errorf("chips lie from 0.1 to 20 off, and not %v", off)
+	}
+	look := plan.Sheet.Regions[i].Looks(plan.Settings.Medium, wet)
+	middle = look.Lab()
+	if round != "" {
+		raw, err := paint.ParseColour(round, plan.Settings.Medium, wet)
+		if err != nil {
+			return middle, nil, err
+		}
+		chosen, err := raw.Parse("the colour in the middle")
+		if err != nil {
+			return middle, nil, err
+		}
+		middle = chosen.Lab
+	}
+	return middle, journal.Chips(middle, off), nil
+}

@@ -1,0 +1,104 @@
+package wire
+
+import (
+	"time"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/journal"
+	"gyrophane/core/paint"
+	"gyrophane/core/photo"
+	"gyrophane/studio"
+)
+
+// SittingReading is what was read of a place.
+type SittingReading struct {
+	Slot    string     `json:"slot" doc:"id of the region"`
+	Lab     [3]float64 `json:"lab" doc:"D65"`
+	Source  string     `json:"source" format:"source"`
+	Wet     bool       `json:"wet"`
+	Minutes float64    `json:"minutes" doc:"since it was painted"`
+	Spread  float64    `json:"spread"`
+	Doubt   string     `json:"doubt"`
+	At      time.Time  `json:"at"`
+	Shown
+}
+
+// SittingPhoto is a photo of a sitting.
+type SittingPhoto struct {
+	ID      int64     `json:"id"`
+	Width   int       `json:"width"`
+	Height  int       `json:"height"`
+	Standin bool      `json:"standin" doc:"rendered by the stand-in camera, and not taken"`
+	At      time.Time `json:"at"`
+}
+
+// SittingReads are the readings and photos of a sitting, the first first.
+type SittingReads struct {
+	Readings []SittingReading `json:"readings"`
+	Photos   []SittingPhoto   `json:"photos"`
+}
+
+// SittingPhotoOf shapes a photo.
+func SittingPhotoOf(p studio.KeptPhoto) SittingPhoto { return SittingPhoto(p) }
+
+// SittingReadsOf shapes what was read.
+func SittingReadsOf(r studio.Reads) SittingReads {
+	out := SittingReads{Readings: []SittingReading{}, Photos: []SittingPhoto{}}
+	for _, one := range r.Readings {
+		out.Readings = append(out.Readings, SittingReading{one.Region, labOf(one.Lab), string(one.Source), one.Wet, round(one.Minutes, 1), round(one.Spread, 2), one.Doubt, one.At, shown(one.Lab.OKLab())})
+	}
+	for _, p := range r.Photos {
+		out.Photos = append(out.Photos, SittingPhotoOf(p))
+	}
+	return out
+}
+
+func labOf(l colour.Lab) [3]float64 { return [3]float64{round(l.L, 2), round(l.A, 2), round(l.B, 2)} }
+
+// ReadToKeep is a reading that is to be kept.
+type ReadToKeep struct {
+	Slot   string     `json:"slot" minLength:"1" maxLength:"200" doc:"id of the region"`
+	Lab    [3]float64 `json:"lab" doc:"D65"`
+	Source string     `json:"source" format:"source"`
+	Wet    bool       `json:"wet,omitempty"`
+	Spread float64    `json:"spread,omitempty" minimum:"0" maximum:"100"`
+	Doubt  string     `json:"doubt,omitempty" maxLength:"200" doc:"why it is not believed; left out of learning"`
+}
+
+// Core is the reading.
+func (r ReadToKeep) Core() studio.Read {
+	return studio.Read{Region: r.Slot, Lab: colour.Lab{L: r.Lab[0], A: r.Lab[1], B: r.Lab[2]}, Source: paint.Source(r.Source), Wet: r.Wet, Spread: r.Spread, Doubt: r.Doubt}
+}
+
+// PhotoSpot is a spot of a photo that the painter moved or left out.
+type PhotoSpot struct {
+	DX   float64 `json:"dx,omitempty" minimum:"-100" maximum:"100" doc:"moved, mm on the sheet"`
+	DY   float64 `json:"dy,omitempty" minimum:"-100" maximum:"100"`
+	Left bool    `json:"left,omitempty" doc:"left out"`
+}
+
+// Core is the spot.
+func (s PhotoSpot) Core() photo.Spot { return photo.Spot{DX: s.DX, DY: s.DY, Left: s.Left} }
+
+// EyeChips are what a place is held against by eye.
+type EyeChips struct {
+	Middle EyeChip   `json:"middle"`
+	Chips  []EyeChip `json:"chips"`
+	Steps  []float64 `json:"steps" doc:"how far the chips lie off in each round, CIEDE2000"`
+}
+
+// EyeChip is one of them.
+type EyeChip struct {
+	Says string     `json:"says" doc:"how it differs from the middle"`
+	Lab  [3]float64 `json:"lab"`
+	Shown
+}
+
+// EyeChipsOf shapes chips round a colour.
+func EyeChipsOf(middle colour.Lab, chips []journal.Chip) EyeChips {
+	out := EyeChips{Middle: EyeChip{"as it is", labOf(middle), shown(middle.OKLab())}, Chips: []EyeChip{}, Steps: journal.Steps}
+	for _, c := range chips {
+		out.Chips = append(out.Chips, EyeChip{c.Says, labOf(c.Lab), shown(c.Lab.OKLab())})
+	}
+	return out
+}
