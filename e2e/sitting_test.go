@@ -334,3 +334,62 @@ func TestNothingOfASittingIsLost(t *testing.T) {
 	assert.LessOrEqual(t, slices.Max(times), now)
 	assert.Greater(t, slices.Min(times), now-170_000, "none is put three minutes off")
 }
+
+func TestWhatWasPaintedIsRead(t *testing.T) {
+	t.Parallel()
+	p := atTheBench(t, "Starfish and anemone")
+	p.menu("medium", "gouache")
+	p.exact()
+	p.sitsDown()
+	p.paints(1)
+	p.element("a", "read what was painted").MustClick()
+	p.see("0 of 12 read")
+
+	// By photo: marks that are found, spots that are left out, the light evened.
+	p.press("take a photo with the stand-in")
+	p.see("of 12 read, light of about")
+	p.see("rendered and not taken")
+	spots := func(n int) func() bool {
+		return func() bool { return len(p.all("[data-spot]", `(e) => e.dataset.spot`)) == n }
+	}
+	p.waitFor("its spots", spots(12))
+	p.find("the spot of green", `() => document.querySelector('[data-spot="green"]')`).MustFocus()
+	p.keys(input.Enter)
+	p.press("leave it out")
+	p.waitFor("one spot less", spots(11))
+	p.press("leave it out")
+	p.waitFor("all spots", spots(12))
+	for _, picture := range []string{"straightened", "light evened"} {
+		p.choose("picture", picture)
+		p.waitFor(picture, func() bool {
+			return p.MustEval(`(what) => { const i = [...document.images].find((i) => i.alt.includes(what)); return !!i && i.complete && i.naturalWidth > 0; }`, picture).Bool()
+		})
+	}
+	p.choose("picture", "as taken")
+	p.press("put the marks by hand")
+	p.waitFor("marks to move", func() bool { return len(p.all("[role=slider]", `(e) => e.ariaLabel`)) == 4 })
+	p.find("a mark", `() => document.querySelector('[role=slider][aria-label="mark upper left"]')`).MustFocus()
+	p.keys(input.ArrowRight)
+	p.press("find the marks again")
+	p.press("keep 12 readings")
+	p.see("12 of 12 read")
+
+	// What is no photo of it is refused, and nothing is lost.
+	p.upload("another photo", swatchPhoto(t))
+	p.see("the four marks of the sheet were not found")
+	p.press("delete this photo")
+	p.see("rendered and not taken")
+
+	// By eye, closing in; by the meter, which is not connected here.
+	p.choose("read", "by eye")
+	for range 3 {
+		p.element(`section[aria-label="by eye"] button`, "lighter").MustClick()
+	}
+	p.see("13 readings in all")
+	p.choose("it is", "wet")
+	p.choose("read", "by meter")
+	p.press("read the yellow")
+	p.see("The meter is not connected")
+	p.MustReload()
+	p.see("13 readings in all")
+}

@@ -524,6 +524,13 @@ export const sittingQuery = (id: number) =>
     refetchInterval: 60_000,
   });
 
+/** What was read of a sitting, and its photos. */
+export const sittingReadsQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["sitting reads", id],
+    queryFn: () => answer(client.GET("/api/sittings/{id}/readings", { params: { path: { id } } })),
+  });
+
 export const sittingsQuery = queryOptions({
   queryKey: ["sittings"],
   queryFn: () => answer(client.GET("/api/sittings")),

@@ -19,6 +19,7 @@ import {
   PaperPage,
   PathPlace,
   PracticePlace,
+  ReadingsPlace,
   SittingPlace,
   SystemPlace,
   WheelPlace,
@@ -46,6 +47,10 @@ export function App() {
           element={<PracticePlace painter={session.data.painter} />}
         />
         <Route path="/path/:id" element={<PathPlace painter={session.data.painter} />} />
+        <Route
+          path="/bench/sitting/:id/readings"
+          element={<ReadingsPlace painter={session.data.painter} />}
+        />
         <Route
           path="/bench/sitting/:id"
           element={<SittingPlace painter={session.data.painter} />}

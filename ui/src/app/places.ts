@@ -40,6 +40,9 @@ export const BenchPlace = place(async () => (await import("../bench/BenchPlace")
 export const SittingPlace = place(
   async () => (await import("../sitting/SittingPlace")).SittingPlace,
 );
+export const ReadingsPlace = place(
+  async () => (await import("../sitting/ReadingsPlace")).ReadingsPlace,
+);
 export const PaperPage = place(async () => (await import("../sheets/PaperPage")).PaperPage);
 export const BoxPaperPage = place(async () => (await import("../sheets/OtherPapers")).BoxPaperPage);
 export const ComparePaperPage = place(

@@ -1,4 +1,5 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
 import { Link as To, useParams } from "react-router";
@@ -135,6 +136,14 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
         >
           take back{sitting.lastSays && ` (${sitting.lastSays})`}
         </Tap>
+        <Button
+          component={To}
+          to={`/bench/sitting/${id}/readings`}
+          color="inherit"
+          sx={{ minHeight: 56, px: 1, fontSize: 15 }}
+        >
+          read what was painted
+        </Button>
         {!sitting.ended && (
           <>
             <Tap onClick={() => say({ kind: sitting.paused ? "resumed" : "paused" })}>

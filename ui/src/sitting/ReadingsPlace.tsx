@@ -1,0 +1,168 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link as To, useParams } from "react-router";
+import { answer, client, type Profile, type Schemas, type Sitting } from "../api/client";
+import { sittingQuery, sittingReadsQuery } from "../api/queries";
+import { Shell } from "../app/Shell";
+import { fill } from "../drawing/screen";
+import { figures, grey } from "../drawing/style";
+import { useAddress } from "../parts/useAddress";
+import { Waiting } from "../parts/Waiting";
+import { Words } from "../parts/Words";
+import { ByEye } from "./ByEye";
+import { ByMeter } from "./ByMeter";
+import { ByPhoto } from "./ByPhoto";
+
+export type ToKeep = Schemas["ReadToKeep"];
+
+const ways = { photo: "by photo", eye: "by eye", meter: "by meter" } as const;
+const states = { dry: "dry", wet: "wet" } as const;
+
+/** What was painted, read: by photo, by eye or with the meter. */
+export function ReadingsPlace({ painter }: { painter: Profile }) {
+  const id = Number(useParams().id);
+  const queries = useQueryClient();
+  const query = useQuery(sittingQuery(id));
+  const reads = useQuery(sittingReadsQuery(id));
+  const { show, one } = useAddress();
+  const way = one<keyof typeof ways>("by", ways, "photo");
+  const state = one<keyof typeof states>("state", states, "dry");
+  const keep = useMutation({
+    mutationFn: (readings: ToKeep[]) =>
+      answer(
+        client.POST("/api/sittings/{id}/readings", {
+          params: { path: { id } },
+          body: { readings },
+        }),
+      ),
+    onSuccess: (all) => queries.setQueryData(sittingReadsQuery(id).queryKey, all),
+  });
+  const sitting = query.data;
+  if (query.error && !sitting)
+    return (
+      <Shell painter={painter} title="There is no such sitting">
+        <Typography variant="h2">This sitting is not here</Typography>
+        <Typography sx={{ my: 2 }}>{query.error.message}</Typography>
+        <To to="/bench">to the bench</To>
+      </Shell>
+    );
+  if (!sitting || !reads.data) return <Waiting failing={query.failureCount > 0} />;
+  const wet = state === "wet";
+  return (
+    <Shell
+      painter={painter}
+      title={`Readings of ${sitting.name}`}
+      conditions={
+        <>
+          <Typography sx={{ fontWeight: 500, ml: 6 }}>{sitting.name}</Typography>
+          <Typography variant="caption">
+            {sitting.plan.medium} · {sitting.plan.title}, what was painted
+          </Typography>
+        </>
+      }
+    >
+      <Box
+        sx={{
+          display: "flex",
+          flexWrap: "wrap",
+          columnGap: 4,
+          alignItems: "center",
+          "& [role=radio]": { minHeight: 56 },
+        }}
+      >
+        <Words label="read" words={ways} value={way} onChoose={(by) => show({ by })} />
+        <Words label="it is" words={states} value={state} onChoose={(v) => show({ state: v })} />
+        <Box sx={{ flex: 1 }} />
+        <Button
+          component={To}
+          to={`/bench/sitting/${id}`}
+          color="inherit"
+          sx={{ minHeight: 56, px: 0 }}
+        >
+          back to the sitting
+        </Button>
+      </Box>
+      {keep.error && <Typography role="alert">{keep.error.message}</Typography>}
+      <Box
+        sx={{
+          display: "grid",
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 420px" },
+          gap: 3,
+        }}
+      >
+        <Box sx={{ minWidth: 0 }}>
+          {way === "photo" && (
+            <ByPhoto
+              sitting={sitting}
+              photos={reads.data.photos}
+              wet={wet}
+              demo={painter.demo}
+              onKeep={keep.mutate}
+            />
+          )}
+          {way === "eye" && (
+            <ByEye key={state} sitting={sitting} wet={wet} onKeep={(r) => keep.mutate([r])} />
+          )}
+          {way === "meter" && (
+            <ByMeter sitting={sitting} wet={wet} onKeep={(r) => keep.mutate([r])} />
+          )}
+        </Box>
+        <Kept sitting={sitting} readings={reads.data.readings} />
+      </Box>
+    </Shell>
+  );
+}
+
+const sources = { photo: "photo", eye: "eye", instrument: "meter" } as Record<string, string>;
+
+/** Each place as computed and as it was read, the last reading of each state; earlier ones are kept. */
+function Kept({ sitting, readings }: { sitting: Sitting; readings: Schemas["SittingReading"][] }) {
+  const last = (slot: string, wet: boolean) =>
+    readings.filter((r) => r.slot === slot && r.wet === wet).at(-1);
+  const read = sitting.plan.regions.filter((r) => readings.some((k) => k.slot === r.id)).length;
+  return (
+    <Box component="section" aria-label="what was read">
+      <Typography sx={{ fontWeight: 600 }}>
+        {read} of {sitting.plan.regions.length} read
+        {readings.length > read && `, ${readings.length} readings in all`}
+      </Typography>
+      <Box sx={{ maxHeight: { md: "calc(100vh - 230px)" }, overflowY: { md: "auto" } }}>
+        {sitting.plan.regions.map((r, i) => {
+          const [wet, dry] = [last(r.id, true), last(r.id, false)];
+          const shown = dry ?? wet;
+          return (
+            <Box
+              key={r.id}
+              data-read={r.id}
+              sx={{
+                display: "grid",
+                gridTemplateColumns: "132px minmax(0, 1fr) auto",
+                gap: 1.5,
+                alignItems: "center",
+                minHeight: 34,
+                borderBottom: `1px solid ${grey.hairline}`,
+              }}
+            >
+              <Box sx={{ display: "flex", height: 22 }} aria-hidden>
+                <Box sx={{ flex: 1, bgcolor: fill(sitting.places[i]!.dried) }} />
+                {wet && <Box sx={{ flex: 1, bgcolor: fill(wet) }} />}
+                {dry && <Box sx={{ flex: 1, bgcolor: fill(dry) }} />}
+              </Box>
+              <Typography variant="body2" noWrap title={r.label}>
+                {r.label}
+              </Typography>
+              <Typography variant="caption" sx={{ fontFamily: figures }}>
+                {shown
+                  ? `${sources[shown.source] ?? shown.source}${shown.doubt ? ", doubted" : ""}`
+                  : "not yet"}
+              </Typography>
+            </Box>
+          );
+        })}
+      </Box>
+      <Typography variant="caption">Edge to edge: computed, read wet, read dry.</Typography>
+    </Box>
+  );
+}
