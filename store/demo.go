@@ -2,6 +2,8 @@ package store
 
 import (
 	"context"
+	"errors"
+	"time"
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
@@ -16,17 +18,33 @@ type DemoRound struct {
 	Guesses []PairGuess
 }
 
+// DemoSitting is a sitting that the demo studio is said to have held of one of its wheels.
+type DemoSitting struct {
+	Wheel string // its name
+	Ago   time.Duration
+	Sitting
+	Events   []SittingEvent // their times are as long after 0 as they were after its beginning
+	Readings []SittingReading
+	Photo    *SittingPhoto
+}
+
 // Demo is what the made-up demo studio begins with.
 type Demo struct {
 	Wheels []WheelContent
 	Box    []NewTube
 	Rounds []DemoRound
 	Wanted []WantedColour
+	// Sittings makes the sittings, where there are none yet: that takes a moment.
+	Sittings func() ([]DemoSitting, error)
 }
 
 // SeedDemo makes the made-up demo studio with its wheels, its box and its
 // practice, each once: what is there already stays as it is, edited or removed.
 func (s *Store) SeedDemo(ctx context.Context, demo Demo) error {
+	sittings, err := s.sittingsToSeed(ctx, demo)
+	if err != nil {
+		return err
+	}
 	return s.transaction(ctx, func(tx *gorm.DB) error {
 		p := Painter{Name: demoName, Demo: true}
 		made := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&p)
@@ -53,8 +71,66 @@ func (s *Store) SeedDemo(ctx context.Context, demo Demo) error {
 		if err := seedBox(tx, p.ID, demo.Box); err != nil {
 			return err
 		}
-		return seedRounds(tx, p.ID, demo.Rounds)
+		if err := seedRounds(tx, p.ID, demo.Rounds); err != nil {
+			return err
+		}
+		return seedSittings(tx, p.ID, sittings)
 	})
+}
+
+// sittingsToSeed makes the demo studio's sittings where it has none: before anything is
+// locked, for it takes a while.
+func (s *Store) sittingsToSeed(ctx context.Context, demo Demo) ([]DemoSitting, error) {
+	var there int64
+	err := s.with(ctx, func(db *gorm.DB) error {
+		return db.Model(&Sitting{}).Joins("join painters on painters.id = sittings.painter_id").Where("painters.demo").Count(&there).Error
+	})
+	if err != nil || there > 0 || demo.Sittings == nil {
+		return nil, err
+	}
+	return demo.Sittings()
+}
+
+func seedSittings(tx *gorm.DB, painter int64, sittings []DemoSitting) error {
+	var there int64
+	if err := tx.Model(&Sitting{}).Where("painter_id = ?", painter).Count(&there).Error; err != nil || there > 0 {
+		return err
+	}
+	for _, s := range sittings {
+		var of Wheel
+		switch err := known(tx.Where("painter_id = ? and name = ?", painter, s.Wheel).Order("id").Take(&of).Error); {
+		case errors.Is(err, ErrNotFound):
+			continue // it has another name by now
+		case err != nil:
+			return err
+		}
+		began := tx.NowFunc().Add(-s.Ago)
+		s.PainterID, s.WheelID, s.Name, s.CreatedAt = painter, of.ID, s.Wheel, began
+		if err := tx.Create(&s.Sitting).Error; err != nil {
+			return err
+		}
+		last := began
+		for _, e := range s.Events {
+			e.PainterID, e.SittingID, e.At = painter, s.Sitting.ID, began.Add(e.At.Sub(time.Time{}))
+			e.CreatedAt, last = e.At, e.At
+			if err := tx.Omit("Arrived").Create(&e).Error; err != nil {
+				return err
+			}
+		}
+		for _, r := range s.Readings {
+			r.PainterID, r.SittingID, r.CreatedAt = painter, s.Sitting.ID, last
+			if err := tx.Create(&r).Error; err != nil {
+				return err
+			}
+		}
+		if s.Photo != nil {
+			s.Photo.PainterID, s.Photo.SittingID, s.Photo.CreatedAt = painter, s.Sitting.ID, last
+			if err := tx.Create(s.Photo).Error; err != nil {
+				return err
+			}
+		}
+	}
+	return nil
 }
 
 func seedBox(tx *gorm.DB, painter int64, box []NewTube) error {

@@ -129,7 +129,7 @@ func Demo() (store.Demo, error) {
 	if err != nil {
 		return store.Demo{}, err
 	}
-	demo := store.Demo{Wheels: demoWheels(), Box: newTubes(box), Rounds: rounds}
+	demo := store.Demo{Wheels: demoWheels(), Box: newTubes(box), Rounds: rounds, Sittings: demoSittings}
 	for _, w := range DemoWanted {
 		demo.Wanted = append(demo.Wanted, store.WantedColour{Name: w.Name, Colour: w.Colour})
 	}

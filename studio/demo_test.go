@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/bench"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 )
@@ -46,4 +47,30 @@ func TestTheDemoHasASystemOfEachKind(t *testing.T) {
 		kinds = append(kinds, w.Kind)
 	}
 	assert.ElementsMatch(t, []string{"triad", "cmy", "split", "double"}, kinds)
+}
+
+func TestTheDemoHoldsASittingUnderWayAndOneThatWasRead(t *testing.T) {
+	sittings, err := demoSittings()
+	require.NoError(t, err)
+	require.Len(t, sittings, 2)
+	for n, s := range sittings {
+		plan, err := thaw(s.Plan)
+		require.NoError(t, err)
+		stands := bench.Fold(plan.Sheet, plan.Settings, happened(s.Events))
+		painted := 0
+		for _, p := range stands.Places {
+			painted += p.Coats
+		}
+		if n == 0 {
+			assert.True(t, stands.Done())
+			assert.False(t, stands.Ended.IsZero())
+			assert.Equal(t, 12, painted)
+			assert.Len(t, s.Readings, 12)
+			assert.True(t, s.Photo.Standin)
+			continue
+		}
+		assert.Equal(t, 7, painted)
+		assert.False(t, stands.PausedAt.IsZero())
+		assert.Empty(t, s.Readings)
+	}
 }

@@ -74,7 +74,7 @@ func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelI
 	if err != nil {
 		return out, err
 	}
-	frozen, err := s.freeze(ctx, painter, &w.WheelContent, plan)
+	frozen, err := freeze(plan, func(p *paint.Paint) (store.FrozenTube, error) { return s.frozen(ctx, painter, &w.WheelContent, p) })
 	if err != nil {
 		return out, err
 	}
@@ -85,8 +85,8 @@ func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelI
 	return s.Tell(ctx, painter, kept.ID, []Told{{Event: bench.Event{ID: "begun", Kind: bench.Begun, At: time.Now()}}})
 }
 
-// freeze is a plan with all that it depends on.
-func (s *Studio) freeze(ctx context.Context, painter store.Painter, kept *store.WheelContent, p *bench.Plan) (out store.SittingPlan, err error) {
+// freeze is a plan with all that it depends on, its paints as they are said to be.
+func freeze(p *bench.Plan, frozen func(*paint.Paint) (store.FrozenTube, error)) (out store.SittingPlan, err error) {
 	out = store.SittingPlan{Medium: p.Settings.Medium.ID, Settings: p.Settings, Fill: p.Fill, Why: p.Why, Order: p.Order, Sheet: *p.Sheet, Paints: map[string]store.FrozenTube{}}
 	paints := p.Sheet.Paints()
 	for k := range out.Ends {
@@ -105,7 +105,7 @@ func (s *Studio) freeze(ctx context.Context, painter store.Painter, kept *store.
 		}
 	}
 	for _, one := range paints {
-		if out.Paints[one.ID], err = s.frozen(ctx, painter, kept, one); err != nil {
+		if out.Paints[one.ID], err = frozen(one); err != nil {
 			return out, err
 		}
 	}
@@ -119,7 +119,7 @@ func (s *Studio) frozen(ctx context.Context, painter store.Painter, kept *store.
 	}
 	number, isTube := strings.CutPrefix(p.ID, paint.TubePrefix)
 	if !isTube {
-		return store.FrozenTube{Definition: paint.Definition{Library: p.ID, Version: paint.LibraryVersion()}, Strength: 1}, nil
+		return ofLibrary(p)
 	}
 	n, err := strconv.ParseInt(number, 10, 64)
 	if err != nil {
@@ -127,6 +127,11 @@ func (s *Studio) frozen(ctx context.Context, painter store.Painter, kept *store.
 	}
 	tube, err := s.store.Tube(ctx, painter.ID, n)
 	return store.FrozenTube{Definition: tube.Definition, Strength: p.Strength()}, err
+}
+
+// ofLibrary is a paint of the library as it is today.
+func ofLibrary(p *paint.Paint) (store.FrozenTube, error) {
+	return store.FrozenTube{Definition: paint.Definition{Library: p.ID, Version: paint.LibraryVersion()}, Strength: 1}, nil
 }
 
 // thaw is the plan that a sitting began with.
