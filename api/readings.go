@@ -154,6 +154,7 @@ func (s *Server) readingRoutes() {
 		ID    int64 `path:"id" doc:"a sitting"`
 		Photo int64 `path:"photo" doc:"one of its photos"`
 		Body  struct {
+			Drawn bool                      `json:"drawn,omitempty" doc:"the sheet was drawn freely: the marks are the quarter points of its rim, from the top, or its corners"`
 			Marks []float64                 `json:"marks,omitempty" maxItems:"8" doc:"x and y of the upper left, upper right, lower right and lower left mark; found by the program when empty"`
 			Spots map[string]wire.PhotoSpot `json:"spots,omitempty" doc:"moved or left out, by the ids of their regions"`
 		}
@@ -173,7 +174,7 @@ func (s *Server) readingRoutes() {
 			}
 			out := &struct{ Body wire.PhotoRead }{}
 			err := s.reading(ctx, func() error {
-				got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, marks, spots)
+				got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, marks, in.Body.Drawn, spots)
 				if err == nil {
 					out.Body = wire.PhotoReadOf(got.Sheet, got.Read, got.Found, got.Refused)
 				}
@@ -186,6 +187,7 @@ func (s *Server) readingRoutes() {
 		ID    int64  `path:"id" doc:"a sitting"`
 		Photo int64  `path:"photo" doc:"one of its photos"`
 		Marks string `query:"marks" maxLength:"200" doc:"eight numbers with commas between; found by the program when empty"`
+		Drawn bool   `query:"drawn" doc:"the sheet was drawn freely"`
 		Even  bool   `query:"even" doc:"with the light evened out"`
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "straightPhoto", Tags: []string{"sitting"}, Summary: "The sheet of a photo, straightened", Method: http.MethodGet, Path: "/api/sittings/{id}/photos/{photo}/straight"},
@@ -196,7 +198,7 @@ func (s *Server) readingRoutes() {
 			}
 			out := &Export{ContentType: "image/jpeg", ContentDisposition: "inline"}
 			err = s.reading(ctx, func() error {
-				got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, marks, nil)
+				got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, marks, in.Drawn, nil)
 				if err == nil {
 					out.Body, err = got.Straight(in.Even)
 				}

@@ -192,10 +192,22 @@ func TestMarksThatAreGivenAreChecked(t *testing.T) {
 	orange := s.Find("orange")
 	assert.NotEqual(t, whole.Readings[orange].Lab, some.Readings[orange].Lab)
 	for _, even := range []bool{false, true} {
-		img, place := whole.Straight(&p, &s, even)
-		x, y := place(0, 0)
-		assert.InDelta(t, float64(img.Bounds().Dx())/2, x, 1)
-		assert.InDelta(t, float64(img.Bounds().Dy())/2, y, 1)
+		img := whole.Straight(&p, &s, even)
+		w, h := photo.StraightSize(&s)
+		assert.Equal(t, image.Pt(w, h), img.Bounds().Size())
+		for _, at := range photo.StraightOutline(&s, orange, photo.Spot{}) {
+			assert.True(t, image.Pt(int(at[0]), int(at[1])).In(img.Bounds()))
+		}
+	}
+	// Drawn freely: by the quarter points of its rim the same is read.
+	var rim photo.Corners
+	for i, q := range s.Quarters() {
+		rim[i] = whole.Place(q[0], q[1])
+	}
+	drawn, err := photo.ReadDrawn(&p, &s, rim, nil)
+	require.NoError(t, err)
+	for i, r := range drawn.Readings {
+		assert.Less(t, colour.Difference(r.Lab, whole.Readings[i].Lab), 0.2)
 	}
 	_, err = Photograph(&s, in, Shot{W: 20000, H: 10})
 	assert.ErrorContains(t, err, "from 64 to 6000")

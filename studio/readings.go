@@ -163,6 +163,7 @@ func (s *Studio) DropPhoto(ctx context.Context, painter store.Painter, id, photo
 // Refused; the marks are those that were found or given.
 type PhotoOfSheet struct {
 	Sheet   *bench.Sheet
+	Drawn   bool // freely, without printed marks
 	Read    photo.Result
 	Found   bool // the marks were found by the program
 	Refused error
@@ -170,8 +171,9 @@ type PhotoOfSheet struct {
 }
 
 // ReadPhoto reads a photo of a painter's sitting: by the marks that are given or, where
-// there are none, those that are found. Spots are moved or left out by their regions.
-func (s *Studio) ReadPhoto(ctx context.Context, painter store.Painter, id, photoID int64, marks *photo.Corners, spots map[string]photo.Spot) (out PhotoOfSheet, err error) {
+// there are none, those that are found; of a sheet that was drawn freely by its quarter
+// points. Spots are moved or left out by their regions.
+func (s *Studio) ReadPhoto(ctx context.Context, painter store.Painter, id, photoID int64, marks *photo.Corners, drawn bool, spots map[string]photo.Spot) (out PhotoOfSheet, err error) {
 	plan, err := s.sheetOf(ctx, painter, id)
 	if err != nil {
 		return out, err
@@ -192,7 +194,11 @@ func (s *Studio) ReadPhoto(ctx context.Context, painter store.Painter, id, photo
 		out.Found = true
 	}
 	if err == nil {
-		out.Read, err = photo.Read(&out.picture, plan.Sheet, at, spots)
+		read := photo.Read
+		if out.Drawn = drawn && marks != nil; out.Drawn {
+			read = photo.ReadDrawn
+		}
+		out.Read, err = read(&out.picture, plan.Sheet, at, spots)
 	}
 	out.Read.Corners = at
 	if errors.As(err, new(input.Error)) {
@@ -207,7 +213,7 @@ func (p *PhotoOfSheet) Straight(even bool) ([]byte, error) {
 	if p.Refused != nil {
 		return nil, p.Refused
 	}
-	img, _ := p.Read.Straight(&p.picture, p.Sheet, even)
+	img := p.Read.Straight(&p.picture, p.Sheet, even)
 	return files.JPEG(img)
 }
 

@@ -647,6 +647,17 @@ func (s *Sheet) Paints() (out []*paint.Paint) {
 	return out
 }
 
+// Quarters are the points that stand for the marks on a sheet that was drawn freely, mm:
+// of a wheel the top, right, bottom and left of its rim, else its upper left, upper
+// right, lower right and lower left corner.
+func (s *Sheet) Quarters() [4][2]float64 {
+	if s.Kind == "wheel" {
+		r := s.W / 2
+		return [4][2]float64{{0, -r}, {r, 0}, {0, r}, {-r, 0}}
+	}
+	return [4][2]float64{{0, 0}, {s.W, 0}, {s.W, s.H}, {0, s.H}}
+}
+
 // Blank is the sheet of a wheel of twelve without paints, to be drawn.
 func Blank(set Settings) Sheet {
 	return Sheet{Kind: "wheel", Title: "wheel", W: set.Diameter, H: set.Diameter, Inner: set.Inner}

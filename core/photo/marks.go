@@ -154,13 +154,11 @@ func (p *Picture) spots() (out []blob) {
 		}
 	}
 	type component struct {
-		dark           bool
-		n              float64
-		x, y           float64
-		minX, minY     int
-		maxX, maxY     int
-		sxx, sxy, syy  float64
-		left, leftSeen int // the pixel at its left end, in the row of that
+		dark          bool
+		n, x, y       float64
+		minX, minY    int
+		maxX, maxY    int
+		sxx, sxy, syy float64
 	}
 	all := []component{{}}
 	for at := range label {
@@ -175,10 +173,7 @@ func (p *Picture) spots() (out []blob) {
 			c.sxx += float64(x) * float64(x)
 			c.sxy += float64(x) * float64(y)
 			c.syy += float64(y) * float64(y)
-			if x < c.minX {
-				c.minX, c.left = x, y
-			}
-			c.maxX, c.minY, c.maxY = max(c.maxX, x), min(c.minY, y), max(c.maxY, y)
+			c.minX, c.maxX, c.minY, c.maxY = min(c.minX, x), max(c.maxX, x), min(c.minY, y), max(c.maxY, y)
 		})
 		all = append(all, c)
 	}

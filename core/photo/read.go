@@ -20,6 +20,7 @@ type Spot struct {
 // Reading is what a photo says of one region.
 type Reading struct {
 	Region int
+	Spot   Spot
 	Lab    colour.Lab // D65
 	Spread float64    // standard deviation within the spot, CIELAB
 	Doubt  string     // why it is not believed; empty where it is
@@ -55,6 +56,16 @@ const (
 // left out by the ids of their regions. The error is an input.Error that says why the
 // picture cannot be trusted, and what to do.
 func Read(p *Picture, s *bench.Sheet, at Corners, spots map[string]Spot) (out Result, err error) {
+	return read(p, s, at, s.Marks(), spots)
+}
+
+// ReadDrawn is Read for a sheet that was drawn freely and has no marks: the corners are
+// where its quarter points lie.
+func ReadDrawn(p *Picture, s *bench.Sheet, at Corners, spots map[string]Spot) (out Result, err error) {
+	return read(p, s, at, s.Quarters(), spots)
+}
+
+func read(p *Picture, s *bench.Sheet, at Corners, of [4][2]float64, spots map[string]Spot) (out Result, err error) {
 	for _, c := range at {
 		if !(c[0] >= 0 && c[1] >= 0 && c[0] <= float64(p.W-1) && c[1] <= float64(p.H-1)) {
 			return out, input.Errorf("a mark lies outside of the picture: take the whole sheet, all four marks on it")
@@ -66,7 +77,7 @@ func Read(p *Picture, s *bench.Sheet, at Corners, spots map[string]Spot) (out Re
 	case 0:
 		return out, input.Errorf("the marks do not stand round the sheet: put them in their places, upper left, upper right, lower right, lower left")
 	}
-	h, ok := straighten(s.Marks(), at)
+	h, ok := straighten(of, at)
 	if !ok {
 		return out, input.Errorf("three of the marks lie on a line: put them in their places")
 	}
@@ -74,7 +85,7 @@ func Read(p *Picture, s *bench.Sheet, at Corners, spots map[string]Spot) (out Re
 	if scale := h.scale(s); scale < leastScale {
 		return out, input.Errorf("the sheet is too small in the picture, %.1f pixels to a mm: come nearer, or send a larger picture", scale)
 	}
-	if blur := p.softness(s, h); blur > mostBlur {
+	if blur := p.softness(s, h); of == s.Marks() && blur > mostBlur {
 		return out, input.Errorf("the picture is blurred: its edges are %.0f pixels soft; hold still, and take it again", blur)
 	}
 	if out.field, ok = p.lit(s, h); !ok {
@@ -171,7 +182,7 @@ func (p *Picture) softness(s *bench.Sheet, h homography) float64 {
 		}
 	}
 	if len(all) == 0 {
-		return 0 // no printed marks: a wheel that was drawn freely
+		return 0
 	}
 	slices.Sort(all)
 	return all[len(all)/2]
@@ -179,7 +190,7 @@ func (p *Picture) softness(s *bench.Sheet, h homography) float64 {
 
 // read samples one region, and says whether it glares.
 func (p *Picture) read(s *bench.Sheet, i int, h homography, f *field, spot Spot) (out Reading, glare bool) {
-	out.Region = i
+	out.Region, out.Spot = i, spot
 	type seen struct {
 		of    rgb
 		light float64
@@ -274,5 +285,8 @@ func kelvin(c colour.XYZ) float64 {
 	return math.Round((449*n*n*n+3525*n*n+6823.3*n+5520.33)/50) * 50
 }
 
-// Place is where a point of the sheet, mm, comes to lie in the picture.
-func (r *Result) Place(x, y float64) (px, py float64) { return r.h.at(x, y) }
+// Place is where a point of the sheet, mm, lies in the picture, pixels.
+func (r *Result) Place(x, y float64) [2]float64 {
+	px, py := r.h.at(x, y)
+	return [2]float64{px, py}
+}

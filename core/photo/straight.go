@@ -17,16 +17,10 @@ const (
 )
 
 // Straight is the part of a picture that shows the sheet, straightened and, where even is
-// wanted, without what the light lacks. Place takes mm on the sheet to its pixels.
-func (r *Result) Straight(p *Picture, s *bench.Sheet, even bool) (img *image.NRGBA, place func(x, y float64) (px, py float64)) {
-	m := s.Marks()
-	left, top, right, bottom := m[0][0]-straightAround, m[0][1]-straightAround, m[2][0]+straightAround, m[2][1]+straightAround
-	if s.Kind == "wheel" {
-		reach := math.Max(right, s.W/2+4)
-		left, top, right, bottom = -reach, -reach, reach, reach
-	}
-	w, h := int((right-left)*straightened), int((bottom-top)*straightened)
-	img = image.NewNRGBA(image.Rect(0, 0, w, h))
+// wanted, without what the light lacks.
+func (r *Result) Straight(p *Picture, s *bench.Sheet, even bool) *image.NRGBA {
+	left, top, w, h := straightArea(s)
+	img := image.NewNRGBA(image.Rect(0, 0, w, h))
 	for j := range h {
 		for i := range w {
 			x, y := left+(float64(i)+0.5)/straightened, top+(float64(j)+0.5)/straightened
@@ -45,7 +39,35 @@ func (r *Result) Straight(p *Picture, s *bench.Sheet, even bool) (img *image.NRG
 			img.SetNRGBA(i, j, color.NRGBA{byteOf(c[0]), byteOf(c[1]), byteOf(c[2]), 255})
 		}
 	}
-	return img, func(x, y float64) (float64, float64) { return (x - left) * straightened, (y - top) * straightened }
+	return img
+}
+
+// straightArea is the upper left corner in mm of what is shown straightened, and its size
+// in pixels.
+func straightArea(s *bench.Sheet) (left, top float64, w, h int) {
+	m := s.Marks()
+	left, top = m[0][0]-straightAround, m[0][1]-straightAround
+	right, bottom := m[2][0]+straightAround, m[2][1]+straightAround
+	if s.Kind == "wheel" {
+		reach := math.Max(right, s.W/2+4)
+		left, top, right, bottom = -reach, -reach, reach, reach
+	}
+	return left, top, int((right - left) * straightened), int((bottom - top) * straightened)
+}
+
+// StraightSize is the size of a straightened sheet in pixels.
+func StraightSize(s *bench.Sheet) (w, h int) {
+	_, _, w, h = straightArea(s)
+	return w, h
+}
+
+// StraightOutline is where the spot of a region lies on its straightened sheet, pixels.
+func StraightOutline(s *bench.Sheet, region int, spot Spot) (out [][2]float64) {
+	left, top, _, _ := straightArea(s)
+	for _, at := range s.Regions[region].Edge(inset) {
+		out = append(out, [2]float64{(at[0] + spot.DX - left) * straightened, (at[1] + spot.DY - top) * straightened})
+	}
+	return out
 }
 
 func byteOf(v float64) uint8 { return uint8(math.Round(255 * math.Min(1, math.Max(0, coded(v))))) }

@@ -3319,6 +3319,13 @@ export interface components {
             readings: components["schemas"]["PhotoReading"][];
             /** @description why it cannot be trusted, and what to do; empty where it can */
             refused: string;
+            /** Format: int64 */
+            straightHeight: number;
+            /**
+             * Format: int64
+             * @description of the straightened sheet, pixels
+             */
+            straightWidth: number;
         };
         PhotoReading: {
             /** @description brighter than sRGB can show: chroma was reduced */
@@ -3343,6 +3350,8 @@ export interface components {
             spread: number;
             /** @description #rrggbb */
             srgb: string;
+            /** @description of the spot, pixels of the straightened sheet */
+            straight: number[][];
         };
         PhotoSpot: {
             /**
@@ -3356,6 +3365,8 @@ export interface components {
             left?: boolean;
         };
         PhotoToReadBody: {
+            /** @description the sheet was drawn freely: the marks are the quarter points of its rim, from the top, or its corners */
+            drawn?: boolean;
             /** @description x and y of the upper left, upper right, lower right and lower left mark; found by the program when empty */
             marks?: number[];
             /** @description moved or left out, by the ids of their regions */
@@ -10849,6 +10860,8 @@ export interface operations {
             query?: {
                 /** @description eight numbers with commas between; found by the program when empty */
                 marks?: string;
+                /** @description the sheet was drawn freely */
+                drawn?: boolean;
                 /** @description with the light evened out */
                 even?: boolean;
             };

@@ -108,7 +108,7 @@ export function PhotoSpots({
       />
       {!file && (
         <Typography variant="body2" sx={{ mt: 1, color: grey.second }}>
-          PNG or JPEG, up to 8 MB, of {tinted ? "both swatches" : "the colour"} and some bare white
+          PNG or JPEG, up to 12 MB, of {tinted ? "both swatches" : "the colour"} and some bare white
           paper in the same even light. Colours are read as sRGB.
         </Typography>
       )}

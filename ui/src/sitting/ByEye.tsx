@@ -64,7 +64,8 @@ export function ByEye({
       sx={{
         display: "flex",
         flexDirection: "column",
-        width: wide ? 190 : 120,
+        width: "100%",
+        maxWidth: wide ? 190 : 120,
         opacity: got.isPlaceholderData ? 0.5 : 1,
       }}
     >
@@ -92,16 +93,17 @@ export function ByEye({
         <Box
           sx={{
             bgcolor: "#fff",
-            p: 3,
+            p: { xs: 1, sm: 3 },
             display: "grid",
-            gridTemplateColumns: "130px 200px 130px",
+            gridTemplateColumns: "minmax(0, 130px) minmax(0, 200px) minmax(0, 130px)",
+            columnGap: 1,
             justifyContent: "center",
             alignItems: "center",
             rowGap: 2,
           }}
         >
           {chip(chips[0]!)}
-          <Box sx={{ gridRow: "1 / span 3", gridColumn: 2, justifySelf: "center" }}>
+          <Box sx={{ gridRow: "1 / span 3", gridColumn: 2, width: "100%" }}>
             {chip(got.data.middle, true)}
           </Box>
           {chip(chips[1]!)}

@@ -7,6 +7,7 @@ import { answer, client, sendFile, type Schemas, type Sitting } from "../api/cli
 import { sittingReadsQuery } from "../api/queries";
 import { figures, grey } from "../drawing/style";
 import { FileButton } from "../parts/FileButton";
+import { OneOf } from "../parts/Choice";
 import { Words } from "../parts/Words";
 import { Tap } from "./Pieces";
 import type { ToKeep } from "./ReadingsPlace";
@@ -17,6 +18,7 @@ type Marks = [number, number][];
 
 const pictures = { taken: "as taken", straight: "straightened", even: "light evened" } as const;
 const corners = ["upper left", "upper right", "lower right", "lower left"];
+const quarters = ["top of the rim", "right", "bottom", "left"];
 
 /** The painted sheet read from one photo. */
 export function ByPhoto({
@@ -95,6 +97,15 @@ export function ByPhoto({
           </Button>
         )}
         {(send.isPending || take.isPending) && <Typography role="status">reading</Typography>}
+        {photos.length > 1 && (
+          <OneOf
+            label="which photo"
+            shown={`photo ${photos.findIndex((p) => p.id === photo?.id) + 1} of ${photos.length}`}
+            of={photos.map((p, i) => ({ value: String(p.id), name: `photo ${i + 1}` }))}
+            value={String(photo?.id)}
+            onChoose={(v) => setChosen(Number(v))}
+          />
+        )}
         {photo && <Tap onClick={() => drop.mutate(photo.id)}>delete this photo</Tap>}
       </Box>
       {wrong && <Typography role="alert">{wrong.message}</Typography>}
@@ -125,17 +136,18 @@ function Reading({
   onKeep: (readings: ToKeep[]) => void;
 }) {
   const [marks, setMarks] = useState<Marks>();
+  const [drawn, setDrawn] = useState(false);
   const [spots, setSpots] = useState<Spots>({});
   const [picture, setPicture] = useState<keyof typeof pictures>("taken");
   const [slot, setSlot] = useState<string>();
   const [drag, setDrag] = useState<number | null>(null);
   const got = useQuery({
-    queryKey: ["photo", sitting.id, photo.id, marks, spots],
+    queryKey: ["photo", sitting.id, photo.id, marks, drawn, spots],
     queryFn: () =>
       answer(
         client.POST("/api/sittings/{id}/photos/{photo}/read", {
           params: { path: { id: sitting.id, photo: photo.id } },
-          body: { marks: marks?.flat(), spots },
+          body: { marks: marks?.flat(), drawn, spots },
         }),
       ),
     placeholderData: keepPreviousData,
@@ -144,15 +156,32 @@ function Reading({
   const of = `/api/sittings/${sitting.id}/photos/${photo.id}`;
   const read = got.data;
   const placed = marks ?? (read?.found ? (read.marks as Marks) : undefined);
-  const byHand = () =>
-    setMarks(
-      placed ?? [
-        [photo.width * 0.2, photo.height * 0.2],
-        [photo.width * 0.8, photo.height * 0.2],
-        [photo.width * 0.8, photo.height * 0.8],
-        [photo.width * 0.2, photo.height * 0.8],
-      ],
-    );
+  const shown = read?.refused ? "taken" : picture;
+  const straight = shown !== "taken";
+  const width = straight ? read!.straightWidth : photo.width;
+  const height = straight ? read!.straightHeight : photo.height;
+  const inTheWay = (freely: boolean): Marks => {
+    const [x, y] = [photo.width / 2, photo.height / 2];
+    const r = Math.min(x, y) * 0.6;
+    return freely
+      ? [
+          [x, y - r],
+          [x + r, y],
+          [x, y + r],
+          [x - r, y],
+        ]
+      : [
+          [x - r, y - r],
+          [x + r, y - r],
+          [x + r, y + r],
+          [x - r, y + r],
+        ];
+  };
+  const byHand = (freely: boolean) => {
+    setPicture("taken");
+    setDrawn(freely);
+    setMarks(freely || !placed ? inTheWay(freely) : placed);
+  };
   const move = (i: number, to: [number, number]) =>
     setMarks(
       placed?.map((m, k) =>
@@ -190,8 +219,22 @@ function Reading({
     <>
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3, alignItems: "center" }}>
         <Words label="picture" words={pictures} value={picture} onChoose={setPicture} />
-        <Tap onClick={byHand}>put the marks by hand</Tap>
-        {marks && <Tap onClick={() => setMarks(undefined)}>find the marks again</Tap>}
+        <Tap onClick={() => byHand(false)}>put the marks by hand</Tap>
+        {sitting.plan.kind === "wheel" && (
+          <Tap pressed={drawn} onClick={() => byHand(true)}>
+            it was drawn freely
+          </Tap>
+        )}
+        {marks && (
+          <Tap
+            onClick={() => {
+              setMarks(undefined);
+              setDrawn(false);
+            }}
+          >
+            find the marks again
+          </Tap>
+        )}
       </Box>
       {got.error && <Typography role="alert">{got.error.message}</Typography>}
       {read?.refused && (
@@ -206,72 +249,70 @@ function Reading({
           {photo.standin && "; by the stand-in camera, rendered and not taken"}
         </Typography>
       )}
-      {picture !== "taken" && !read?.refused ? (
+      <Box
+        sx={{
+          position: "relative",
+          width: "fit-content",
+          maxWidth: "100%",
+          opacity: got.isPlaceholderData ? 0.7 : 1,
+        }}
+      >
         <Box
           component="img"
-          src={`${of}/straight?${new URLSearchParams({ even: String(picture === "even"), ...(marks && { marks: marks.flat().join(",") }) })}`}
-          alt={`the sheet, ${pictures[picture]}`}
+          key={shown}
+          src={
+            straight
+              ? `${of}/straight?${new URLSearchParams({ even: String(shown === "even"), drawn: String(drawn), ...(marks && { marks: marks.flat().join(",") }) })}`
+              : of
+          }
+          alt={straight ? `the sheet, ${pictures[shown]}` : "the photo of the sheet"}
           sx={{ display: "block", maxWidth: "100%", maxHeight: { md: "calc(100vh - 400px)" } }}
         />
-      ) : (
-        <Box
-          sx={{
-            position: "relative",
-            width: "fit-content",
-            maxWidth: "100%",
-            opacity: got.isPlaceholderData ? 0.7 : 1,
+        <svg
+          viewBox={`0 0 ${width} ${height}`}
+          role="group"
+          aria-label="spots and marks"
+          style={{
+            position: "absolute",
+            inset: 0,
+            width: "100%",
+            height: "100%",
+            touchAction: "none",
           }}
+          onPointerMove={(e) => drag !== null && move(drag, at(e))}
+          onPointerUp={() => setDrag(null)}
+          onPointerCancel={() => setDrag(null)}
         >
-          <Box
-            component="img"
-            src={of}
-            alt="the photo of the sheet"
-            sx={{ display: "block", maxWidth: "100%", maxHeight: { md: "calc(100vh - 400px)" } }}
-          />
-          <svg
-            viewBox={`0 0 ${photo.width} ${photo.height}`}
-            role="group"
-            aria-label="spots and marks"
-            style={{
-              position: "absolute",
-              inset: 0,
-              width: "100%",
-              height: "100%",
-              touchAction: "none",
-            }}
-            onPointerMove={(e) => drag !== null && move(drag, at(e))}
-            onPointerUp={() => setDrag(null)}
-            onPointerCancel={() => setDrag(null)}
-          >
-            {read?.readings.map((r) => (
-              <path
-                key={r.slot}
-                role="button"
-                tabIndex={0}
-                aria-label={`${r.label}${r.doubt ? `: ${r.doubt}` : ""}`}
-                aria-pressed={r.slot === slot}
-                data-spot={r.slot}
-                d={`M${r.outline.map((p) => p.join(" ")).join(" L")} Z`}
-                fill="#fff"
-                fillOpacity={0.001}
-                stroke={r.slot === slot ? "#000" : "#fff"}
-                strokeWidth={photo.width / (r.slot === slot ? 250 : 500)}
-                strokeDasharray={r.doubt ? `${photo.width / 160}` : undefined}
-                style={{ cursor: "pointer" }}
-                onClick={() => setSlot(r.slot === slot ? undefined : r.slot)}
-                onKeyDown={(e) => {
-                  if (e.key !== "Enter" && e.key !== " ") return;
-                  e.preventDefault();
-                  setSlot(r.slot === slot ? undefined : r.slot);
-                }}
-              />
-            ))}
-            {placed?.map(([x, y], i) => (
+          {read?.readings.map((r) => (
+            <path
+              key={r.slot}
+              role="button"
+              tabIndex={0}
+              aria-label={`${r.label}${r.doubt ? `: ${r.doubt}` : ""}`}
+              aria-pressed={r.slot === slot}
+              data-spot={r.slot}
+              d={`M${(straight ? r.straight : r.outline).map((p) => p.join(" ")).join(" L")} Z`}
+              fill="#fff"
+              fillOpacity={0.001}
+              stroke={r.slot === slot ? "#000" : "#fff"}
+              strokeWidth={width / (r.slot === slot ? 250 : 500)}
+              strokeDasharray={r.doubt ? `${width / 160}` : undefined}
+              style={{ cursor: "pointer" }}
+              onClick={() => setSlot(r.slot === slot ? undefined : r.slot)}
+              onKeyDown={(e) => {
+                if (e.key !== "Enter" && e.key !== " ") return;
+                e.preventDefault();
+                setSlot(r.slot === slot ? undefined : r.slot);
+              }}
+            />
+          ))}
+          {!straight &&
+            placed?.map(([x, y], i) => (
               <g
                 key={i}
                 role="slider"
                 tabIndex={0}
-                aria-label={`mark ${corners[i]}`}
+                aria-label={`mark ${(drawn ? quarters : corners)[i]}`}
                 aria-valuenow={Math.round(x)}
                 aria-valuetext={`${Math.round(x)}, ${Math.round(y)}`}
                 transform={`translate(${x} ${y})`}
@@ -283,22 +324,33 @@ function Reading({
                 onKeyDown={nudge(i)}
               >
                 <circle
-                  r={photo.width / 45}
+                  r={width / 45}
                   fill="#fff"
                   fillOpacity={0.25}
                   stroke="#000"
-                  strokeWidth={photo.width / 500}
+                  strokeWidth={width / 500}
                 />
                 <path
-                  d={`M${-photo.width / 45} 0 H${photo.width / 45} M0 ${-photo.width / 45} V${photo.width / 45}`}
+                  d={`M${-width / 45} 0 H${width / 45} M0 ${-width / 45} V${width / 45}`}
                   stroke="#000"
-                  strokeWidth={photo.width / 800}
+                  strokeWidth={width / 800}
                 />
+                <text
+                  y={-width / 36}
+                  textAnchor="middle"
+                  fontSize={width / 60}
+                  fill="#000"
+                  stroke="#fff"
+                  strokeWidth={width / 300}
+                  paintOrder="stroke"
+                  aria-hidden
+                >
+                  {(drawn ? quarters : corners)[i]}
+                </text>
               </g>
             ))}
-          </svg>
-        </Box>
-      )}
+        </svg>
+      </Box>
       {slot && (
         <Box
           component="section"

@@ -115,6 +115,7 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
           alignItems: "center",
           justifyContent: "flex-end",
           minHeight: 56,
+          "& button": { minHeight: 56 },
         }}
       >
         <Typography variant="caption" role="status" sx={{ mr: "auto" }}>
