@@ -41,7 +41,7 @@ export function SittingFigure({
       width="100%"
       role="group"
       aria-label="the sheet, as far as it is painted"
-      style={{ display: "block", maxHeight: 430 }}
+      style={{ display: "block" }}
       fontFamily={text}
     >
       <defs>

@@ -114,6 +114,7 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
           flexWrap: "wrap",
           alignItems: "center",
           justifyContent: "flex-end",
+          columnGap: 1,
           minHeight: 56,
           "& button": { minHeight: 56 },
         }}
@@ -150,7 +151,7 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
             <Tap onClick={() => say({ kind: sitting.paused ? "resumed" : "paused" })}>
               {sitting.paused ? "go on" : "pause"}
             </Tap>
-            <Tap onClick={() => say({ kind: "ended" })}>end the sitting</Tap>
+            <Tap onClick={() => say({ kind: "ended" })}>end</Tap>
           </>
         )}
       </Box>
@@ -162,7 +163,8 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
         sx={{
           display: "grid",
           gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 560px" },
-          gap: 3,
+          columnGap: 3,
+          "& > svg": { maxHeight: { xs: 350, md: 430 } },
         }}
       >
         <SittingFigure
@@ -232,7 +234,7 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
 }
 
 const dryWords = {
-  nothing: "say nothing when dry",
+  nothing: "silent when dry",
   sound: "a sound when dry",
   flash: "a flash when dry",
 } as const;
