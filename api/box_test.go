@@ -267,9 +267,9 @@ func TestPhotoAndSpectraAreRead(t *testing.T) {
 	status, text := ada.file("photo?paper=nowhere", b.Bytes(), nil)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "bare paper")
-	status, text = ada.file("photo?paper=0,0,0.1", make([]byte, 8<<20+1), nil)
+	status, text = ada.file("photo?paper=0,0,0.1", make([]byte, files.MostPhotoBytes+1), nil)
 	assert.Equal(t, 422, status)
-	assert.Contains(t, text, "larger than 8 MB")
+	assert.Contains(t, text, "larger than 12 MB")
 	status, _ = ada.file("spectra", make([]byte, 3<<20), nil)
 	assert.Equal(t, 413, status)
 

@@ -116,7 +116,7 @@ func TestASittingThatKeepsToItsPlanTakesItsTime(t *testing.T) {
 // Whatever is done, the rest is planned anew and can be painted.
 func TestARestIsPlannedFromAnyState(t *testing.T) {
 	r := rand.New(rand.NewPCG(17, 1))
-	for n := range 20 {
+	for n := range 12 {
 		w := triad(t)
 		if n%2 == 0 {
 			w = split(t)
@@ -126,7 +126,7 @@ func TestARestIsPlannedFromAnyState(t *testing.T) {
 			set.Brushes, set.Covered = 1+n%2, n%3 == 0
 			set.Wells = 3 + n%4
 		})
-		for range 40 {
+		for range 25 {
 			i := r.IntN(len(s.plan.Sheet.Regions))
 			s.now += 5 * r.Float64()
 			switch r.IntN(11) {
@@ -171,7 +171,7 @@ func TestARestIsPlannedFromAnyState(t *testing.T) {
 // A sitting is the same in whatever order its events come, and however often.
 func TestEventsCountByWhenTheyHappened(t *testing.T) {
 	r := rand.New(rand.NewPCG(17, 2))
-	for range 40 {
+	for range 12 {
 		s := sit(t, triad(t), "gouache", nil)
 		for range 12 {
 			if st := s.stands(); !st.Done() {

@@ -9,6 +9,14 @@ import "math"
 // which tips opposite hues to the other side (pair 10 of the published test
 // pairs), so the formula stands here.
 func Difference(p, q Lab) float64 {
+	d := Components(p, q)
+	return math.Sqrt(d[0]*d[0] + d[1]*d[1] + d[2]*d[2])
+}
+
+// Components are the CIEDE2000 difference of two CIELAB values in lightness, chroma and
+// hue, from the first to the second, weights 1, with the rotation of blues shared out so
+// that the root of their squares is the difference. They are smooth where it is not, at 0.
+func Components(p, q Lab) [3]float64 {
 	c1, c2 := math.Hypot(p.A, p.B), math.Hypot(q.A, q.B)
 	g := 0.5 * (1 - math.Sqrt(seventh((c1+c2)/2)))
 	a1, a2 := (1+g)*p.A, (1+g)*q.A
@@ -46,7 +54,7 @@ func Difference(p, q Lab) float64 {
 	rt := -2 * math.Sqrt(seventh(meanC)) * sin(60*math.Exp(-turn*turn))
 
 	l, c, h := dl/sl, dc/sc, dH/sh
-	return math.Sqrt(max(0, l*l+c*c+h*h+rt*c*h))
+	return [3]float64{l, c + rt*h/2, h * math.Sqrt(max(0, 1-rt*rt/4))}
 }
 
 // seventh is c^7 / (c^7 + 25^7).

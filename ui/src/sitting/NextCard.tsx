@@ -35,6 +35,25 @@ function beside(s: Sitting, region: number, now: number) {
   });
 }
 
+/** What was opened below a card: what it took, or a note. */
+function Opened({
+  what,
+  sitting,
+  region,
+  onTell,
+}: {
+  what: "took" | "note" | null;
+  sitting: Sitting;
+  region: number;
+  onTell: (done: Done) => void;
+}) {
+  const { id } = sitting.plan.regions[region]!;
+  if (what === "took") return <TookMore sitting={sitting} region={region} onTell={onTell} />;
+  if (what === "note")
+    return <Note onKeep={(text) => onTell({ kind: "noted", region: id, text })} />;
+  return null;
+}
+
 /** The one next action: what to paint, of what, and what goes before it. */
 export function NextCard({
   sitting,
@@ -152,16 +171,6 @@ export function NextCard({
           took more
         </Second>
       </Box>
-      {open === "took" && (
-        <TookMore
-          sitting={sitting}
-          region={step.region}
-          onTell={(done) => {
-            setOpen(null);
-            onTell(done);
-          }}
-        />
-      )}
       <Box sx={{ display: "flex", flexWrap: "wrap", justifyContent: "space-between", mx: -1 }}>
         <Tap keys="a" onClick={onAnother}>
           another slot
@@ -191,14 +200,15 @@ export function NextCard({
           a note
         </Tap>
       </Box>
-      {open === "note" && (
-        <Note
-          onKeep={(text) => {
-            setOpen(null);
-            onTell({ kind: "noted", region: r.id, text });
-          }}
-        />
-      )}
+      <Opened
+        what={open}
+        sitting={sitting}
+        region={step.region}
+        onTell={(done) => {
+          setOpen(null);
+          onTell(done);
+        }}
+      />
     </Box>
   );
 }
@@ -266,24 +276,15 @@ export function PaintedCard({
           a note
         </Tap>
       </Box>
-      {open === "took" && (
-        <TookMore
-          sitting={sitting}
-          region={region}
-          onTell={(done) => {
-            setOpen(null);
-            onTell(done);
-          }}
-        />
-      )}
-      {open === "note" && (
-        <Note
-          onKeep={(text) => {
-            setOpen(null);
-            onTell({ kind: "noted", region: r.id, text });
-          }}
-        />
-      )}
+      <Opened
+        what={open}
+        sitting={sitting}
+        region={region}
+        onTell={(done) => {
+          setOpen(null);
+          onTell(done);
+        }}
+      />
     </Box>
   );
 }
