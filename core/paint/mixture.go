@@ -91,6 +91,12 @@ const maxParts = 1e6
 // the paints' K and S, weighted by parts times strength [Kubelka & Munk 1931;
 // Duncan 1940]. Parts must be above 0 and at most a million.
 func Mix(parts ...Part) (Mixture, error) {
+	return Strengthened(parts, func(int) float64 { return 1 })
+}
+
+// Strengthened is Mix with each part's paint so many times as strong as it is, by its
+// place among the parts: its K and S are multiplied.
+func Strengthened(parts []Part, times func(i int) float64) (Mixture, error) {
 	if len(parts) == 0 {
 		return Mixture{}, errors.New("a mixture needs at least one paint")
 	}
@@ -102,8 +108,8 @@ func Mix(parts ...Part) (Mixture, error) {
 		total += p.Parts
 	}
 	m := Mixture{neutral: true}
-	for _, p := range parts {
-		m.add(&p.Paint.alone, p.Parts/total)
+	for i, p := range parts {
+		m.add(&p.Paint.alone, p.Parts/total*times(i))
 	}
 	return m, nil
 }

@@ -1,0 +1,250 @@
+package journal
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+)
+
+// CauseKind is what may have made a painted place another colour than was computed.
+type CauseKind string
+
+// The causes that are looked for.
+const (
+	OfAmount      CauseKind = "amount"        // more or less of one of its paints went in
+	OfTube        CauseKind = "tube"          // a tube is stronger or weaker, as other places say too
+	Contamination CauseKind = "contamination" // a trace of a third paint in use
+	TooThin       CauseKind = "too thin"      // the film
+)
+
+// Cause is one that the evidence carries.
+type Cause struct {
+	Kind   CauseKind
+	Paint  *paint.Paint // nil of a film
+	Amount float64      // times as much, the share of the trace, or the film over the usual one
+	Says   string
+	Chi    float64 // squares of what is left unexplained, in units of noise, with the prior of the amount
+}
+
+// Explained is a place, how it differs from what was computed, and why.
+type Explained struct {
+	Region     string
+	Computed   colour.Lab
+	Difference float64    // CIEDE2000
+	By         [3]float64 // its components: lighter, more chroma, round in hue
+	AsComputed bool       // no more than readings and hands stray
+	// Causes are the likeliest, none where it is not explained; two where both say the same.
+	Causes []Cause
+}
+
+// What the evidence must carry.
+const (
+	chiMargin   = 4.0  // over none, and over the next best
+	chiFits     = 9.2  // of what is left: one in a hundred of two degrees of freedom
+	chiOrdinary = 7.8  // of all three components: one in twenty
+	chiOthers   = 6.0  // that other places say of a tube
+	fewestTube  = 2    // other places that say it
+	amountPrior = 0.6  // of the logarithm of an amount
+	tracePrior  = 0.06 // share
+	filmPrior   = 0.6  // of the logarithm of a film
+	opaqueFilm  = 4.0  // thickness from which a film of an opaque medium is taken to thin
+)
+
+// Explain says of each sample how it differs from what is computed, and what is likely to
+// have caused it: one cause against none and against the next best, by the squares of
+// what it leaves. Each sample's own paints and all others in use are tried.
+func Explain(samples []Sample, in paint.Medium) (out []Explained) {
+	if len(samples) == 0 {
+		return nil
+	}
+	f := newFit(samples, in)
+	none := make([]float64, len(f.tubes))
+	f.hands(none)
+	base := make([]float64, len(samples))
+	for i := range samples {
+		base[i] = f.chiOf(i, f.look(i, none, nil))
+	}
+	for i := range samples {
+		one := Explained{Region: samples[i].Region, Computed: f.look(i, none, nil)}
+		one.Difference = colour.Difference(one.Computed, samples[i].Lab)
+		one.By = colour.Components(one.Computed, samples[i].Lab)
+		one.AsComputed = base[i] < chiOrdinary
+		if !one.AsComputed {
+			one.Causes = f.likeliest(i, base)
+		}
+		out = append(out, one)
+	}
+	return out
+}
+
+// chiOf is how far a colour lies from a sample's reading, in squares of its noise.
+func (f *fit) chiOf(i int, lab colour.Lab) (sum float64) {
+	d := colour.Components(lab, f.samples[i].Lab)
+	for c := range d {
+		sum += d[c] * d[c] / (f.sigma[i][c] * f.sigma[i][c])
+	}
+	return sum
+}
+
+// likeliest are the causes of a sample that the evidence carries.
+func (f *fit) likeliest(i int, base []float64) []Cause {
+	var all []Cause
+	all = append(all, f.tubesOf(i, base)...)
+	all = append(all, f.amounts(i)...)
+	all = append(all, f.traces(i)...)
+	all = append(all, f.thin(i)...)
+	slices.SortStableFunc(all, func(a, b Cause) int { return cmp.Compare(a.Chi, b.Chi) })
+	if len(all) == 0 || all[0].Chi > chiFits || base[i]-all[0].Chi < chiMargin {
+		return nil
+	}
+	near := slices.DeleteFunc(slices.Clone(all[1:]), func(c Cause) bool { return c.Chi-all[0].Chi >= chiMargin || base[i]-c.Chi < chiMargin })
+	switch {
+	case len(near) == 0:
+		return all[:1]
+	case len(near) == 1:
+		return []Cause{all[0], near[0]}
+	}
+	return nil // too many say the same
+}
+
+// least is the parameter of least cost from one bound to another, by a grid and golden
+// sections about its best [Kiefer 1953].
+func least(from, to float64, cost func(v float64) float64) (at, best float64) {
+	const n = 24
+	step := (to - from) / n
+	best = math.Inf(1)
+	for k := range n + 1 {
+		if c := cost(from + step*float64(k)); c < best {
+			at, best = from+step*float64(k), c
+		}
+	}
+	low, high := math.Max(from, at-step), math.Min(to, at+step)
+	ratio := (math.Sqrt(5) - 1) / 2
+	for range 24 {
+		a, b := high-ratio*(high-low), low+ratio*(high-low)
+		if cost(a) < cost(b) {
+			high = b
+		} else {
+			low = a
+		}
+	}
+	at = (low + high) / 2
+	return at, cost(at)
+}
+
+// times says how much more or less there is.
+func times(v float64) string {
+	if v >= 1 {
+		return fmt.Sprintf("%.1f times as much", v)
+	}
+	return fmt.Sprintf("%.0f %% of", 100*v)
+}
+
+// amounts is another amount of the lesser of two paints.
+func (f *fit) amounts(i int) []Cause {
+	s := &f.samples[i]
+	if len(s.Parts) != 2 {
+		return nil
+	}
+	n := 0
+	if s.Parts[1].Parts < s.Parts[0].Parts {
+		n = 1
+	}
+	none := make([]float64, len(f.tubes))
+	at, chi := least(-1.8, 1.8, func(v float64) float64 {
+		share := []float64{1, 1}
+		share[n] = math.Exp(v)
+		return f.chiOf(i, f.look(i, none, share)) + v*v/(amountPrior*amountPrior)
+	})
+	p := s.Parts[n].Paint
+	return []Cause{{OfAmount, p, math.Exp(at), fmt.Sprintf("as if %s %s had gone in", times(math.Exp(at)), p.ShortName()), chi}}
+}
+
+// tubesOf are tubes of the sample that are stronger or weaker as the other places say
+// that hold them.
+func (f *fit) tubesOf(i int, base []float64) (out []Cause) {
+	for _, k := range slices.Compact(slices.Sorted(slices.Values(f.of[i]))) {
+		if k < 0 || len(f.samples[i].Parts) < 2 {
+			continue
+		}
+		var others []int
+		for j := range f.samples {
+			if j != i && len(f.samples[j].Parts) > 1 && slices.Contains(f.of[j], k) {
+				others = append(others, j)
+			}
+		}
+		if len(others) < fewestTube {
+			continue
+		}
+		theta := make([]float64, len(f.tubes))
+		cost := func(v float64) (sum float64) {
+			theta[k] = v
+			for _, j := range others {
+				sum += f.chiOf(j, f.look(j, theta, nil))
+			}
+			return sum + v*v/(priorWidth*priorWidth)
+		}
+		at, chi := least(-1.5, 1.5, cost)
+		before := 0.0
+		for _, j := range others {
+			before += base[j]
+		}
+		if before-chi < chiOthers {
+			continue
+		}
+		theta[k] = at
+		g := math.Exp(at)
+		says := fmt.Sprintf("the %s is %.1f times as strong as it was taken for, as %d other places say", f.tubes[k].ShortName(), g, len(others))
+		out = append(out, Cause{OfTube, f.tubes[k], g, says, f.chiOf(i, f.look(i, theta, nil))})
+	}
+	return out
+}
+
+// traces are traces of the other paints in use.
+func (f *fit) traces(i int) (out []Cause) {
+	s := &f.samples[i]
+	whole := 0.0
+	for _, p := range s.Parts {
+		whole += p.Parts
+	}
+	for _, p := range f.tubes {
+		if slices.ContainsFunc(s.Parts, func(q paint.Part) bool { return q.Paint == p }) {
+			continue
+		}
+		at, chi := least(0.0005, 0.3, func(v float64) float64 {
+			m, err := paint.Mix(append(slices.Clone(s.Parts), paint.Part{Paint: p, Parts: whole * v / (1 - v)})...)
+			if err != nil {
+				return math.Inf(1)
+			}
+			look := m.FilmIn(f.in, cmp.Or(s.Film, f.in.Thickness), false)
+			return f.chiOf(i, look.Lab()) + v*v/(tracePrior*tracePrior)
+		})
+		out = append(out, Cause{Contamination, p, at, fmt.Sprintf("a trace of %s, about %.1f %%, got into it", p.ShortName(), 100*at), chi})
+	}
+	return out
+}
+
+// thin is a film that is thinner than it should be.
+func (f *fit) thin(i int) []Cause {
+	s := &f.samples[i]
+	m, err := paint.Mix(s.Parts...)
+	if err != nil {
+		return nil
+	}
+	usual := cmp.Or(s.Film, f.in.Thickness)
+	if math.IsInf(usual, 1) {
+		usual = opaqueFilm
+	}
+	at, chi := least(-2.5, 0, func(v float64) float64 {
+		look := m.FilmIn(f.in, usual*math.Exp(v), false)
+		return f.chiOf(i, look.Lab()) + v*v/(filmPrior*filmPrior)
+	})
+	if at > -0.02 {
+		return nil
+	}
+	return []Cause{{TooThin, nil, math.Exp(at), fmt.Sprintf("it lies thin: about %.0f %% of a full film", 100*math.Exp(at)), chi}}
+}

@@ -1,0 +1,432 @@
+package journal
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"gonum.org/v1/gonum/mat"
+	"gonum.org/v1/gonum/stat/distuv"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/input"
+	"gyrophane/core/paint"
+)
+
+// Sample is a painted mixture as it was read, dry.
+type Sample struct {
+	Region string
+	Parts  []paint.Part // as they were really used, by volume
+	Film   float64      // 0 for the medium's own
+	Lab    colour.Lab   // as it was read, D65
+	Noise  float64      // standard deviation of the reading, CIEDE2000, in each of its components
+	Hand   []float64    // that of each part, in shares of it; 3 % where there are none
+}
+
+// The noise of readings by their source, CIEDE2000 in each component, besides the spread
+// within the spot.
+var sourceNoise = map[paint.Source]float64{paint.Instrument: 0.4, paint.Photo: 0.9, paint.Eye: 1.8}
+
+// NoiseOf is how far a reading strays, CIEDE2000 in each component.
+func NoiseOf(source paint.Source, spread float64) float64 {
+	return math.Hypot(cmp.Or(sourceNoise[source], sourceNoise[paint.Photo]), spread)
+}
+
+// weighed is how far a part strays that was weighed, in shares of it.
+const weighed = 0.03
+
+// Strength is what a tube turned out to be.
+type Strength struct {
+	Paint     *paint.Paint
+	Old       float64 // as it was taken to be
+	New       float64
+	Low, High float64 // 95 in 100
+	Settled   bool    // the readings tell it
+	Group     int     // of the tubes that mixtures join: only their ratios are told, to their own mean
+}
+
+// Learned is what readings say of the tubes.
+type Learned struct {
+	Strengths []Strength
+	Before    float64 // mean CIEDE2000 of the readings to what was computed
+	After     float64 // with the new strengths
+	LeftOut   float64 // the same, each with strengths that were learned without it
+	Proposed  bool    // the new ones are better by more than chance
+	Chance    float64 // of so much or more by chance alone
+	Separate  int     // groups of tubes that no mixture joins
+	Samples   int
+}
+
+const (
+	priorWidth  = 0.5  // of the logarithm of a strength
+	learnBetter = 0.9  // left-out error, over that of before
+	settledTo   = 1.9  // high over low
+	mostSamples = 1000 // that are learned from at once
+)
+
+// Learn finds the strengths of the tubes in use that explain what was read of dry
+// mixtures in a medium best: by least squares of the components of CIEDE2000 over what
+// readings and a hand stray by, with a prior about the strengths as they are taken to be
+// [Levenberg 1944; Marquardt 1963]. White keeps its strength. The error is an
+// input.Error.
+func Learn(samples []Sample, in paint.Medium) (Learned, error) {
+	if len(samples) < 3 || len(samples) > mostSamples {
+		return Learned{}, input.Errorf("%d readings: strengths are learned from 3 to %d", len(samples), mostSamples)
+	}
+	f := newFit(samples, in)
+	if len(f.tubes) == 0 {
+		return Learned{}, input.Errorf("there are no coloured paints in what was read")
+	}
+	theta := make([]float64, len(f.tubes))
+	f.hands(theta)
+	start := f.residuals(theta)
+	jac := f.jacobian(theta)
+	now, damp := f.cost(start, theta), 1e-3
+	rest := start
+	for range 60 {
+		step, ok := f.step(jac, rest, theta, damp)
+		if !ok {
+			break
+		}
+		next := make([]float64, len(theta))
+		for i := range next {
+			next[i] = math.Max(-2.5, math.Min(2.5, theta[i]+step[i]))
+		}
+		tried := f.residuals(next)
+		if c := f.cost(tried, next); c < now {
+			gain := now - c
+			theta, rest, now, damp = next, tried, c, damp/5
+			jac = f.jacobian(theta)
+			if gain < 1e-6*(1+now) {
+				break
+			}
+		} else if damp *= 4; damp > 1e8 {
+			break
+		}
+	}
+	return f.learned(theta, start, rest, jac)
+}
+
+// fit is samples to be explained.
+type fit struct {
+	samples []Sample
+	in      paint.Medium
+	tubes   []*paint.Paint
+	of      [][]int // tube of each part of each sample, -1 for white
+	groups  []int   // of each tube
+	fixed   []bool  // groups that hold white, whose strength is known
+	sigma   [][3]float64
+}
+
+func newFit(samples []Sample, in paint.Medium) *fit {
+	f := &fit{samples: samples, in: in}
+	at := map[*paint.Paint]int{}
+	for i := range samples {
+		var of []int
+		for _, part := range samples[i].Parts {
+			k, known := at[part.Paint]
+			switch {
+			case part.Paint.Family == "white":
+				k = -1
+			case !known:
+				k = len(f.tubes)
+				at[part.Paint], f.tubes = k, append(f.tubes, part.Paint)
+			}
+			of = append(of, k)
+		}
+		f.of = append(f.of, of)
+		n := math.Max(samples[i].Noise, 0.1)
+		f.sigma = append(f.sigma, [3]float64{n, n, n})
+	}
+	f.join()
+	return f
+}
+
+// join finds which tubes mixtures join, white among them.
+func (f *fit) join() {
+	n := len(f.tubes)
+	root := make([]int, n+1) // the last is white
+	for i := range root {
+		root[i] = i
+	}
+	var find func(i int) int
+	find = func(i int) int {
+		for root[i] != i {
+			i = root[i]
+		}
+		return i
+	}
+	for _, of := range f.of {
+		for _, k := range of[1:] {
+			a, b := of[0], k
+			if a < 0 {
+				a = n
+			}
+			if b < 0 {
+				b = n
+			}
+			root[find(a)] = find(b)
+		}
+	}
+	number := map[int]int{}
+	for i := range f.tubes {
+		r := find(i)
+		g, known := number[r]
+		if !known {
+			g = len(number)
+			number[r] = g
+			f.fixed = append(f.fixed, r == find(n))
+		}
+		f.groups = append(f.groups, g)
+	}
+}
+
+// look is a sample as it is computed with the tubes as strong as theta says, its parts
+// multiplied by shares where there are some.
+func (f *fit) look(i int, theta []float64, share []float64) colour.Lab {
+	s := &f.samples[i]
+	parts := make([]paint.Part, len(s.Parts))
+	for n, p := range s.Parts {
+		if share != nil {
+			p.Parts *= share[n]
+		}
+		parts[n] = p
+	}
+	m, err := paint.Strengthened(parts, func(n int) float64 {
+		if k := f.of[i][n]; k >= 0 {
+			return math.Exp(theta[k])
+		}
+		return 1
+	})
+	if err != nil {
+		return s.Lab // parts are checked before
+	}
+	look := m.FilmIn(f.in, cmp.Or(s.Film, f.in.Thickness), false)
+	return look.Lab()
+}
+
+func (f *fit) residuals(theta []float64) []float64 {
+	out := make([]float64, 0, 3*len(f.samples))
+	for i := range f.samples {
+		d := colour.Components(f.look(i, theta, nil), f.samples[i].Lab)
+		for c := range d {
+			out = append(out, d[c]/f.sigma[i][c])
+		}
+	}
+	return out
+}
+
+// hands adds to the noise of each sample what a hand strays by.
+func (f *fit) hands(theta []float64) {
+	for i := range f.samples {
+		s := &f.samples[i]
+		if len(s.Parts) < 2 {
+			continue
+		}
+		at := f.look(i, theta, nil)
+		for n := range s.Parts {
+			hand := weighed
+			if len(s.Hand) == len(s.Parts) {
+				hand = s.Hand[n]
+			}
+			share := make([]float64, len(s.Parts))
+			for k := range share {
+				share[k] = 1
+			}
+			share[n] = 1 + hand
+			d := colour.Components(at, f.look(i, theta, share))
+			for c := range d {
+				f.sigma[i][c] = math.Hypot(f.sigma[i][c], d[c])
+			}
+		}
+	}
+}
+
+func (f *fit) cost(rest, theta []float64) float64 {
+	sum := 0.0
+	for _, r := range rest {
+		sum += r * r
+	}
+	return sum + prior(theta)
+}
+
+func prior(theta []float64) (sum float64) {
+	for _, t := range theta {
+		sum += t * t / (priorWidth * priorWidth)
+	}
+	return sum
+}
+
+// jacobian is how the residuals change with each strength; a sample's with those of its
+// own tubes alone.
+func (f *fit) jacobian(theta []float64) *mat.Dense {
+	const h = 1e-4
+	out := mat.NewDense(3*len(f.samples), len(theta), nil)
+	for i := range f.samples {
+		for _, k := range slices.Compact(slices.Sorted(slices.Values(f.of[i]))) {
+			if k < 0 {
+				continue
+			}
+			was := theta[k]
+			theta[k] = was + h
+			up := colour.Components(f.look(i, theta, nil), f.samples[i].Lab)
+			theta[k] = was - h
+			down := colour.Components(f.look(i, theta, nil), f.samples[i].Lab)
+			theta[k] = was
+			for c := range up {
+				out.Set(3*i+c, k, (up[c]-down[c])/(2*h)/f.sigma[i][c])
+			}
+		}
+	}
+	return out
+}
+
+// information is J'J and the prior's.
+func information(jac *mat.Dense) *mat.SymDense {
+	_, n := jac.Dims()
+	var jtj mat.Dense
+	jtj.Mul(jac.T(), jac)
+	out := mat.NewSymDense(n, nil)
+	for i := range n {
+		for j := i; j < n; j++ {
+			v := jtj.At(i, j)
+			if i == j {
+				v += 1 / (priorWidth * priorWidth)
+			}
+			out.SetSym(i, j, v)
+		}
+	}
+	return out
+}
+
+func (f *fit) step(jac *mat.Dense, rest, theta []float64, damp float64) ([]float64, bool) {
+	a := information(jac)
+	n := a.SymmetricDim()
+	b := mat.NewVecDense(n, nil)
+	b.MulVec(jac.T(), mat.NewVecDense(len(rest), rest))
+	for i := range n {
+		b.SetVec(i, -b.AtVec(i)-theta[i]/(priorWidth*priorWidth))
+		a.SetSym(i, i, a.At(i, i)*(1+damp))
+	}
+	var chol mat.Cholesky
+	if !chol.Factorize(a) {
+		return nil, false
+	}
+	var x mat.VecDense
+	if err := chol.SolveVecTo(&x, b); err != nil {
+		return nil, false
+	}
+	return x.RawVector().Data, true
+}
+
+// errorOf is the mean CIEDE2000 of residuals.
+func (f *fit) errorOf(rest []float64) (mean float64) {
+	for i := range f.samples {
+		d := 0.0
+		for c := range 3 {
+			v := rest[3*i+c] * f.sigma[i][c]
+			d += v * v
+		}
+		mean += math.Sqrt(d) / float64(len(f.samples))
+	}
+	return mean
+}
+
+// learned says what the strengths turned out to be, and how sure that is.
+func (f *fit) learned(theta, start, rest []float64, jac *mat.Dense) (Learned, error) {
+	n := len(theta)
+	var chol mat.Cholesky
+	if !chol.Factorize(information(jac)) {
+		return Learned{}, input.Errorf("the readings do not tell the strengths apart")
+	}
+	var inverse mat.SymDense
+	if err := chol.InverseTo(&inverse); err != nil {
+		return Learned{}, input.Errorf("the readings do not tell the strengths apart")
+	}
+	out := Learned{Before: f.errorOf(start), After: f.errorOf(rest), Samples: len(f.samples), Separate: len(f.fixed)}
+	// Noise that is larger than it is said to be widens the intervals.
+	chi, free := 0.0, 0
+	for _, r := range rest {
+		chi += r * r
+	}
+	size := make([]int, len(f.fixed))
+	for _, g := range f.groups {
+		size[g]++
+	}
+	for g, fixed := range f.fixed {
+		free += size[g]
+		if !fixed {
+			free-- // only ratios are told
+		}
+	}
+	scale := math.Max(1, chi/math.Max(1, float64(len(rest)-free)))
+	out.LeftOut = f.leftOut(rest, jac, &inverse)
+
+	// Each group to its own mean, unless white tells it.
+	to := mat.NewDense(n, n, nil)
+	for i := range n {
+		to.Set(i, i, 1)
+		if f.fixed[f.groups[i]] {
+			continue
+		}
+		for j := range n {
+			if f.groups[i] == f.groups[j] {
+				to.Set(i, j, to.At(i, j)-1/float64(size[f.groups[i]]))
+			}
+		}
+	}
+	var centred mat.VecDense
+	centred.MulVec(to, mat.NewVecDense(n, theta))
+	var half, cov mat.Dense
+	half.Mul(to, &inverse)
+	cov.Mul(&half, to.T())
+	for i, p := range f.tubes {
+		sd := math.Sqrt(math.Max(0, cov.At(i, i)*scale))
+		at := centred.AtVec(i)
+		one := Strength{Paint: p, Old: p.Strength(), Group: f.groups[i], New: p.Strength() * math.Exp(at), Low: p.Strength() * math.Exp(at-1.96*sd), High: p.Strength() * math.Exp(at+1.96*sd)}
+		one.Settled = (f.fixed[f.groups[i]] || size[f.groups[i]] > 1) && one.High < settledTo*one.Low
+		if !f.fixed[f.groups[i]] && size[f.groups[i]] == 1 {
+			one.New, one.Low, one.High = one.Old, one.Old*math.Exp(-1.96*priorWidth), one.Old*math.Exp(1.96*priorWidth)
+		}
+		out.Strengths = append(out.Strengths, one)
+	}
+	if free > 0 {
+		drop := 0.0
+		for i := range start {
+			drop += start[i]*start[i] - rest[i]*rest[i]
+		}
+		out.Chance = 1 - distuv.ChiSquared{K: float64(free)}.CDF(math.Max(0, drop/scale))
+		out.Proposed = out.Chance < 0.05 && out.LeftOut < learnBetter*out.Before
+	}
+	return out, nil
+}
+
+// leftOut is the mean CIEDE2000 of each sample to what is learned without it, by the
+// leverage of its residuals [Cook 1977].
+func (f *fit) leftOut(rest []float64, jac *mat.Dense, inverse *mat.SymDense) (mean float64) {
+	_, n := jac.Dims()
+	for i := range f.samples {
+		own := jac.Slice(3*i, 3*i+3, 0, n)
+		var left, hat mat.Dense
+		left.Mul(own, inverse)
+		hat.Mul(&left, own.T())
+		a := mat.NewDense(3, 3, nil)
+		for r := range 3 {
+			for c := range 3 {
+				a.Set(r, c, -hat.At(r, c))
+			}
+			a.Set(r, r, a.At(r, r)+1)
+		}
+		var x mat.VecDense
+		if err := x.SolveVec(a, mat.NewVecDense(3, slices.Clone(rest[3*i:3*i+3]))); err != nil {
+			continue // it alone tells one of the strengths
+		}
+		d := 0.0
+		for c := range 3 {
+			v := x.AtVec(c) * f.sigma[i][c]
+			d += v * v
+		}
+		mean += math.Sqrt(d) / float64(len(f.samples))
+	}
+	return mean
+}
