@@ -106,6 +106,18 @@ func readDelimited(data []byte) (delimited, error) {
 	return out, nil
 }
 
+// columns are where the first row names each column, in lower case; of two that are
+// called the same the first.
+func (d delimited) columns() map[string]int {
+	at := map[string]int{}
+	for i, name := range d.rows[0] {
+		if _, twice := at[strings.ToLower(name)]; !twice {
+			at[strings.ToLower(name)] = i
+		}
+	}
+	return at
+}
+
 // number reads a figure; where fields are parted by semicolons the decimal
 // comma is understood too.
 func (d delimited) number(text string) (float64, error) {

@@ -94,12 +94,7 @@ func readWantedTable(data []byte) (out []WantedRow, err error) {
 	if err != nil {
 		return nil, err
 	}
-	at := map[string]int{}
-	for i, name := range table.rows[0] {
-		if _, twice := at[strings.ToLower(name)]; !twice {
-			at[strings.ToLower(name)] = i
-		}
-	}
+	at := table.columns()
 	column := func(names ...string) int {
 		for _, n := range names {
 			if i, ok := at[n]; ok {

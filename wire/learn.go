@@ -1,0 +1,77 @@
+package wire
+
+import (
+	"gyrophane/core/journal"
+)
+
+// LearnedStrength is what a tube turned out to be.
+type LearnedStrength struct {
+	Paint   string  `json:"paint"`
+	Code    string  `json:"code"`
+	Name    string  `json:"name"`
+	Old     float64 `json:"old" doc:"strength as it was taken to be"`
+	New     float64 `json:"new"`
+	Low     float64 `json:"low" doc:"95 in 100"`
+	High    float64 `json:"high"`
+	Settled bool    `json:"settled" doc:"the readings tell it"`
+	Group   int     `json:"group" doc:"of the tubes that mixtures join: only their ratios are told"`
+}
+
+// Learned is what readings say of tubes.
+type Learned struct {
+	Strengths []LearnedStrength `json:"strengths"`
+	Before    float64           `json:"errorBefore" doc:"mean CIEDE2000 of the readings to what was computed"`
+	After     float64           `json:"errorAfter"`
+	LeftOut   float64           `json:"errorLeftOut" doc:"each reading with strengths that were learned without it"`
+	Proposed  bool              `json:"proposed" doc:"the new ones are better by more than chance"`
+	Chance    float64           `json:"chance" doc:"of so much or more by chance alone"`
+	Separate  int               `json:"separate" doc:"groups of tubes that no mixture joins"`
+	Readings  int               `json:"readings"`
+}
+
+// LearnedOf shapes what was learned.
+func LearnedOf(l journal.Learned) Learned {
+	out := Learned{Strengths: []LearnedStrength{}, Before: round(l.Before, 2), After: round(l.After, 2), LeftOut: round(l.LeftOut, 2), Proposed: l.Proposed, Chance: round(l.Chance, 4), Separate: l.Separate, Readings: l.Samples}
+	for _, s := range l.Strengths {
+		out.Strengths = append(out.Strengths, LearnedStrength{s.Paint.ID, s.Paint.Code(), s.Paint.Name, round(s.Old, 3), round(s.New, 3), round(s.Low, 3), round(s.High, 3), s.Settled, s.Group})
+	}
+	return out
+}
+
+// ExplainedReading is a reading, how it differs from what was computed, and why.
+type ExplainedReading struct {
+	Reading    string           `json:"reading" doc:"the place, or what it was mixed from"`
+	Computed   [3]float64       `json:"computed" doc:"CIELAB, D65"`
+	Read       [3]float64       `json:"read"`
+	Difference float64          `json:"difference" doc:"CIEDE2000"`
+	Lightness  float64          `json:"lightness" doc:"its components: lighter,"`
+	Chroma     float64          `json:"chroma" doc:"more chroma,"`
+	Hue        float64          `json:"hue" doc:"and round in hue"`
+	AsComputed bool             `json:"asComputed" doc:"no more than readings and hands stray"`
+	Causes     []ExplainedCause `json:"causes" doc:"the likeliest; two where both say the same; none where it is not explained"`
+}
+
+// ExplainedCause is one that the evidence carries.
+type ExplainedCause struct {
+	Kind   string  `json:"kind" doc:"amount, tube, contamination or too thin"`
+	Paint  string  `json:"paint" doc:"empty of a film"`
+	Amount float64 `json:"amount" doc:"times as much, the share of a trace, or the film over the usual one"`
+	Says   string  `json:"says"`
+}
+
+// ExplainedOf shapes what differs, and why.
+func ExplainedOf(samples []journal.Sample, all []journal.Explained) []ExplainedReading {
+	out := []ExplainedReading{}
+	for i, e := range all {
+		one := ExplainedReading{e.Region, labOf(e.Computed), labOf(samples[i].Lab), round(e.Difference, 2), round(e.By[0], 2), round(e.By[1], 2), round(e.By[2], 2), e.AsComputed, []ExplainedCause{}}
+		for _, c := range e.Causes {
+			cause := ExplainedCause{Kind: string(c.Kind), Amount: round(c.Amount, 3), Says: c.Says}
+			if c.Paint != nil {
+				cause.Paint = c.Paint.ID
+			}
+			one.Causes = append(one.Causes, cause)
+		}
+		out = append(out, one)
+	}
+	return out
+}
