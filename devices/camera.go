@@ -35,16 +35,23 @@ type Shot struct {
 	Bare     bool // nothing is painted yet
 }
 
-// The curves of the stand-in's three sensors: peak and width in nm, of a normal curve, and
-// what of the middle one is in each. They are made up, as those of phones lie about there.
+// The curves of the stand-in's three sensors: peak and width in nm of a normal curve, and
+// where the filter that keeps the infrared out lets half of it through, and how softly. They
+// are made up, as those of phones lie about there.
 var sensors = [3]struct{ peak, width float64 }{{598, 41}, {541, 43}, {455, 29}}
+
+const (
+	infraredCut  = 660.0
+	infraredSoft = 10.0
+)
 
 // sensed is what the sensors see of a reflectance under a light.
 func sensed(s *colour.Spectrum, power *colour.Spectrum) (out [3]float64) {
 	for k, sensor := range sensors {
 		for i, v := range s {
-			d := (colour.NM(i) - sensor.peak) / sensor.width
-			out[k] += v * power[i] * math.Exp(-d*d/2)
+			nm := colour.NM(i)
+			d := (nm - sensor.peak) / sensor.width
+			out[k] += v * power[i] * math.Exp(-d*d/2) / (1 + math.Exp((nm-infraredCut)/infraredSoft))
 		}
 	}
 	return out
