@@ -219,6 +219,20 @@ func TestASheetIsReadFromAPhoto(t *testing.T) {
 		assert.Contains(t, text, says)
 	}
 
+	var came wire.SittingJournal
+	ada.ok("GET", at+"/journal", "", &came)
+	require.Len(t, came.Places, 12)
+	assert.Nil(t, came.Learned)
+	assert.Contains(t, came.TooFew, "strengths are learned from 3 to")
+	for _, r := range read.Readings {
+		ada.ok("POST", at+"/readings", fmt.Sprintf(`{"readings":[{"slot":%q,"lab":[%g,%g,%g],"source":"photo","spread":%g,"doubt":%q}]}`, r.Slot, r.Lab[0], r.Lab[1], r.Lab[2], r.Spread, r.Doubt), nil)
+	}
+	ada.ok("GET", at+"/journal", "", &came)
+	require.NotNil(t, came.Learned)
+	assert.False(t, came.Learned.Proposed, "the tubes are as they were taken to be")
+	assert.Len(t, came.Learned.Strengths, 3)
+	reads.Readings = nil
+
 	var chips wire.EyeChips
 	ada.ok("GET", at+"/chips?slot=green", "", &chips)
 	assert.Len(t, chips.Chips, 6)
@@ -226,7 +240,7 @@ func TestASheetIsReadFromAPhoto(t *testing.T) {
 	ada.ok("GET", at+"/chips?slot=green&off=0.8&lab="+strings.ReplaceAll(strings.Trim(fmt.Sprint(chips.Chips[0].Lab), "[]"), " ", ","), "", &chips)
 
 	eve := signedUp(t, app, "Eve")
-	for _, request := range [][3]string{{"GET", of, ""}, {"GET", of + "/straight", ""}, {"POST", of + "/read", "{}"}, {"DELETE", of, ""}, {"GET", at + "/readings", ""}, {"POST", at + "/readings", keep}, {"GET", at + "/chips?slot=green", ""}, {"POST", at + "/standin", "{}"}} {
+	for _, request := range [][3]string{{"GET", of, ""}, {"GET", of + "/straight", ""}, {"POST", of + "/read", "{}"}, {"DELETE", of, ""}, {"GET", at + "/readings", ""}, {"GET", at + "/journal", ""}, {"POST", at + "/readings", keep}, {"GET", at + "/chips?slot=green", ""}, {"POST", at + "/standin", "{}"}} {
 		status, _ := eve.do(request[0], request[1], request[2])
 		assert.Equal(t, 404, status, request)
 	}
@@ -238,5 +252,5 @@ func TestASheetIsReadFromAPhoto(t *testing.T) {
 	assert.Equal(t, 404, status)
 	ada.ok("GET", at+"/readings", "", &reads)
 	assert.Empty(t, reads.Photos)
-	assert.Len(t, reads.Readings, 2, "what was read of it stays")
+	assert.Len(t, reads.Readings, 14, "what was read of it stays")
 }

@@ -116,9 +116,6 @@ func TestScreenshots(t *testing.T) {
 	p.see("while wet")
 	p.see("all kept")
 	shoot("sitting.png")
-	p.MustSetViewport(768, 1024, 1, false)
-	shoot("sitting-upright.png")
-	p.MustSetViewport(1280, 800, 1, false)
 	p.goTo("Wheel")
 	p.wheelOf("Starfish and anemone")
 	p.goTo("Bench")
@@ -131,4 +128,8 @@ func TestScreenshots(t *testing.T) {
 		return p.MustEval(`() => [...document.images].every((i) => i.complete && i.naturalWidth > 0)`).Bool()
 	})
 	shoot("readings.png")
+	p.goTo("Log")
+	p.element("a", "Starfish and anemone").MustClick()
+	p.see("What the tubes seem to be")
+	shoot("log.png")
 }

@@ -393,3 +393,22 @@ func TestWhatWasPaintedIsRead(t *testing.T) {
 	p.MustReload()
 	p.see("13 readings in all")
 }
+
+// The demo's ended sitting tells that its ultramarine is stronger than it was taken for.
+func TestTheLogSaysWhatCameOfASitting(t *testing.T) {
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
+	p.asDemo()
+	p.goTo("Log")
+	p.see("2 sittings")
+	p.element("a", "Starfish and anemone").MustClick()
+	p.see("The ultramarine blue: about 1.4 times as strong")
+	green := p.MustElement(`[data-place="green"]`).MustText()
+	assert.Contains(t, green, "the ultramarine blue is 1.6 times as strong as it was taken for")
+	assert.Contains(t, p.MustElement(`[data-place="yellow"]`).MustText(), "doubted")
+	assert.Contains(t, p.MustElement(`[data-place="orange"]`).MustText(), "as computed")
+	p.press("all sittings")
+	p.element("a", "Six from the harbour").MustClick()
+	p.see("strengths are learned from 3")
+	assert.Empty(t, p.complaints())
+}

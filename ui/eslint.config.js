@@ -8,6 +8,7 @@ const views = [
   "box",
   "compare",
   "journal",
+  "log",
   "pairing",
   "path",
   "sheets",

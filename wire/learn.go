@@ -63,15 +63,19 @@ type ExplainedCause struct {
 func ExplainedOf(samples []journal.Sample, all []journal.Explained) []ExplainedReading {
 	out := []ExplainedReading{}
 	for i, e := range all {
-		one := ExplainedReading{e.Region, labOf(e.Computed), labOf(samples[i].Lab), round(e.Difference, 2), round(e.By[0], 2), round(e.By[1], 2), round(e.By[2], 2), e.AsComputed, []ExplainedCause{}}
-		for _, c := range e.Causes {
-			cause := ExplainedCause{Kind: string(c.Kind), Amount: round(c.Amount, 3), Says: c.Says}
-			if c.Paint != nil {
-				cause.Paint = c.Paint.ID
-			}
-			one.Causes = append(one.Causes, cause)
+		out = append(out, ExplainedReading{e.Region, labOf(e.Computed), labOf(samples[i].Lab), round(e.Difference, 2), round(e.By[0], 2), round(e.By[1], 2), round(e.By[2], 2), e.AsComputed, causesOf(&e)})
+	}
+	return out
+}
+
+func causesOf(e *journal.Explained) []ExplainedCause {
+	out := []ExplainedCause{}
+	for _, c := range e.Causes {
+		cause := ExplainedCause{Kind: string(c.Kind), Amount: round(c.Amount, 3), Says: c.Says}
+		if c.Paint != nil {
+			cause.Paint = c.Paint.ID
 		}
-		out = append(out, one)
+		out = append(out, cause)
 	}
 	return out
 }

@@ -117,7 +117,7 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 	st := &s.Stands
 	out := Sitting{
 		SittingListed: SittingListedOf(s.SittingEntry), Now: s.Now.UnixMilli(), Revision: int64(len(s.Events)), Plan: v.Plan(s.Rest, nil), Laid: st.Laid, Paused: millis(st.PausedAt), Done: st.Done(),
-		Brushes: st.Brushes[:s.Plan.Settings.Brushes], Washes: st.Washes, Pace: round(st.Pace, 2), Notes: []SittingNote{}, Says: append([]string{}, st.Says...), Last: st.Last,
+		Brushes: st.Brushes[:s.Plan.Settings.Brushes], Washes: st.Washes, Pace: round(st.Pace, 2), Notes: notesOf(s), Says: append([]string{}, st.Says...), Last: st.Last,
 	}
 	for i := range st.Places {
 		at, r := &st.Places[i], &s.Plan.Sheet.Regions[i]
@@ -137,13 +137,18 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 		}
 		out.Wells = append(out.Wells, one)
 	}
-	for _, n := range st.Notes {
-		out.Notes = append(out.Notes, SittingNote{n.ID, string(n.Kind), n.Region, n.At.UnixMilli(), n.Text})
-	}
 	for _, e := range s.Events {
 		if e.ID == st.Last {
 			out.LastSays = said(e, s.Plan.Sheet)
 		}
+	}
+	return out
+}
+
+func notesOf(s studio.Sitting) []SittingNote {
+	out := []SittingNote{}
+	for _, n := range s.Stands.Notes {
+		out = append(out, SittingNote{n.ID, string(n.Kind), n.Region, n.At.UnixMilli(), n.Text})
 	}
 	return out
 }

@@ -98,6 +98,13 @@ func (f *fit) likeliest(i int, base []float64) []Cause {
 	all = append(all, f.traces(i)...)
 	all = append(all, f.thin(i)...)
 	slices.SortStableFunc(all, func(a, b Cause) int { return cmp.Compare(a.Chi, b.Chi) })
+	// A tube that other places speak of as well says all that another amount of it says.
+	for _, tube := range all {
+		if tube.Kind == OfTube && tube.Chi-all[0].Chi < chiMargin {
+			all = slices.DeleteFunc(all, func(c Cause) bool { return c.Kind == OfAmount && c.Paint == tube.Paint })
+			break
+		}
+	}
 	if len(all) == 0 || all[0].Chi > chiFits || base[i]-all[0].Chi < chiMargin {
 		return nil
 	}

@@ -147,8 +147,8 @@ func (s Scale) amount(i Ingredient, ml float64) float64 {
 	return ml / s.One()
 }
 
-// ml is the volume of an amount.
-func (s Scale) ml(i Ingredient, amount float64) float64 {
+// VolumeOf is the volume in ml of an amount of an ingredient.
+func (s Scale) VolumeOf(i Ingredient, amount float64) float64 {
 	switch s.Measure {
 	case Dabs:
 		return DabML(amount)
@@ -156,6 +156,20 @@ func (s Scale) ml(i Ingredient, amount float64) float64 {
 		return amount / i.density()
 	}
 	return amount * s.One()
+}
+
+// HandOf is how far a hand strays from so many ml, as a share of it: of a dab half a mm
+// across either way, of which the volume takes three times the share.
+func (s Scale) HandOf(ml float64) float64 {
+	switch s.Measure {
+	case Dabs:
+		return math.Min(1, 3*0.3/math.Max(DabMM(ml), 1))
+	case Grams:
+		return 0.03
+	case Looks:
+		return 0.3
+	}
+	return math.Min(1, s.strays(ml/s.One())/math.Max(ml/s.One(), 0.5))
 }
 
 // rounded is an amount that can be taken, the least at least.
@@ -279,7 +293,7 @@ func AddTo(pile []paint.Part, add Ingredient, ml float64, exact *paint.Mixture, 
 				continue
 			}
 			c := Counted{Scale: s, Decides: 0, Adds: true}
-			one := Taken{Ingredient: i, Amount: amount, ML: s.ml(i, amount)}
+			one := Taken{Ingredient: i, Amount: amount, ML: s.VolumeOf(i, amount)}
 			if s.Measure == Looks {
 				one.Amount, one.ML = 0, about
 			}
@@ -300,7 +314,7 @@ func AddTo(pile []paint.Part, add Ingredient, ml float64, exact *paint.Mixture, 
 	if s.Measure != Looks {
 		was, of := brushedOut(&best.Mixture), best.Counts[0]
 		for _, by := range [2]float64{-1, 1} {
-			m := best.into(pile, s.ml(of.Ingredient, max(of.Amount+by*s.strays(of.Amount), of.Amount/4)))
+			m := best.into(pile, s.VolumeOf(of.Ingredient, max(of.Amount+by*s.strays(of.Amount), of.Amount/4)))
 			best.Spread = max(best.Spread, colour.Difference(was, brushedOut(&m)))
 		}
 	}
@@ -353,7 +367,7 @@ func (s Scale) count(r Recipe, ml, grown float64) Counted {
 	var parts []paint.Part
 	for _, i := range r {
 		amount := s.rounded(s.amount(i, ml*grown*i.Parts/total))
-		c := Taken{Ingredient: i, Amount: amount, ML: s.ml(i, amount)}
+		c := Taken{Ingredient: i, Amount: amount, ML: s.VolumeOf(i, amount)}
 		out.Counts = append(out.Counts, c)
 		out.ML += c.ML
 		if i.In != nil {
@@ -387,16 +401,16 @@ func (s Scale) before(i Ingredient, ml float64) (out []Pile) {
 		into := Ingredient{Paint: i.In, Parts: float64(thin)}
 		pile := Pile{Needed: needed}
 		for least := s.rounded(0); ; least += measureRows[s.Measure].step {
-			a := Taken{from, least, s.ml(from, least)}
+			a := Taken{from, least, s.VolumeOf(from, least)}
 			most := s.rounded(s.amount(into, float64(thin)*a.ML))
-			b := Taken{into, most, s.ml(into, most)}
+			b := Taken{into, most, s.VolumeOf(into, most)}
 			pile.Counts, pile.ML = []Taken{a, b}, a.ML+b.ML
 			if pile.ML >= needed {
 				break
 			}
 		}
 		if n == 0 && len(i.thinnings()) > 1 {
-			pile.Needed = s.ml(from, s.rounded(0))
+			pile.Needed = s.VolumeOf(from, s.rounded(0))
 		}
 		out = append(out, pile)
 		from = Ingredient{Paint: i.Paint, Parts: 1, In: i.In, Thin: thin}
@@ -450,7 +464,7 @@ func (c *Counted) stray() {
 		far := 0.0
 		for _, by := range [2]float64{-1, 1} {
 			amount := max(of.Amount+by*c.strays(of.Amount), of.Amount/4)
-			if m, ok := c.with(n, c.ml(of.Ingredient, amount)); ok {
+			if m, ok := c.with(n, c.VolumeOf(of.Ingredient, amount)); ok {
 				far = max(far, colour.Difference(was, brushedOut(&m)))
 			}
 		}

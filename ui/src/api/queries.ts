@@ -524,6 +524,14 @@ export const sittingQuery = (id: number) =>
     refetchInterval: 60_000,
   });
 
+/** What came of a sitting: computed and read, why they differ, what the tubes seem to be. */
+export const sittingJournalQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["sitting journal", id],
+    queryFn: () => answer(client.GET("/api/sittings/{id}/journal", { params: { path: { id } } })),
+    staleTime: 0,
+  });
+
 /** What was read of a sitting, and its photos. */
 export const sittingReadsQuery = (id: number) =>
   queryOptions({

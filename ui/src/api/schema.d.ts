@@ -932,6 +932,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sittings/{id}/journal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What came of a sitting: each place as computed and as read, why it differs, and what the tubes seem to be */
+        get: operations["sittingJournal"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sittings/{id}/photos/{photo}": {
         parameters: {
             query?: never;
@@ -2189,6 +2206,18 @@ export interface components {
             /** @description of the secondary */
             verdict: components["schemas"]["ChromaticVerdict"];
         };
+        ExplainedCause: {
+            /**
+             * Format: double
+             * @description times as much, the share of a trace, or the film over the usual one
+             */
+            amount: number;
+            /** @description amount, tube, contamination or too thin */
+            kind: string;
+            /** @description empty of a film */
+            paint: string;
+            says: string;
+        };
         EyeChip: {
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
@@ -2447,6 +2476,30 @@ export interface components {
              */
             was: "to paint" | "painted" | "judged" | "none";
         };
+        JournalPlace: {
+            asComputed: boolean;
+            /** @description the likeliest; none where it is not explained */
+            causes: components["schemas"]["ExplainedCause"][];
+            /** @description dry */
+            computed: components["schemas"]["Shown"];
+            /**
+             * Format: double
+             * @description CIEDE2000 of the dry reading to the computed; 0 where there is none
+             */
+            difference: number;
+            /** @description of the dry reading */
+            doubt: string;
+            /** @description what drying did, in words; empty where it was not read wet and dry */
+            dries: string;
+            dry?: components["schemas"]["Shown"];
+            label: string;
+            /** @description how it differs, in words; empty where it is as computed */
+            says: string;
+            /** @description id of the region */
+            slot: string;
+            /** @description as it was read last */
+            wet?: components["schemas"]["Shown"];
+        };
         /**
          * @description as it is being painted, or when it is dry
          * @enum {string}
@@ -2552,6 +2605,61 @@ export interface components {
          * @enum {string}
          */
         LeanSide: "toward" | "centred" | "away";
+        Learned: {
+            /**
+             * Format: double
+             * @description of so much or more by chance alone
+             */
+            chance: number;
+            /** Format: double */
+            errorAfter: number;
+            /**
+             * Format: double
+             * @description mean CIEDE2000 of the readings to what was computed
+             */
+            errorBefore: number;
+            /**
+             * Format: double
+             * @description each reading with strengths that were learned without it
+             */
+            errorLeftOut: number;
+            /** @description the new ones are better by more than chance */
+            proposed: boolean;
+            /** Format: int64 */
+            readings: number;
+            /**
+             * Format: int64
+             * @description groups of tubes that no mixture joins
+             */
+            separate: number;
+            strengths: components["schemas"]["LearnedStrength"][];
+        };
+        LearnedStrength: {
+            code: string;
+            /**
+             * Format: int64
+             * @description of the tubes that mixtures join: only their ratios are told
+             */
+            group: number;
+            /** Format: double */
+            high: number;
+            /**
+             * Format: double
+             * @description 95 in 100
+             */
+            low: number;
+            name: string;
+            /** Format: double */
+            new: number;
+            /**
+             * Format: double
+             * @description strength as it was taken to be
+             */
+            old: number;
+            paint: string;
+            /** @description the readings tell it */
+            settled: boolean;
+        };
         LetDown: {
             /** @description what to call the other paint in short */
             in: string;
@@ -4051,6 +4159,24 @@ export interface components {
          * @enum {string}
          */
         SittingEventKind: "begun" | "laid out" | "mixed" | "tested" | "painted" | "skipped" | "washed" | "rinsed" | "water changed" | "waited" | "measured" | "still wet" | "noted" | "photographed" | "read" | "paused" | "resumed" | "undone" | "ended";
+        SittingJournal: {
+            /** Format: date-time */
+            began: string;
+            ended: boolean;
+            /** Format: int64 */
+            id: number;
+            /** @description what the tubes seem to be, from its dry readings */
+            learned?: components["schemas"]["Learned"];
+            medium: components["schemas"]["Medium"];
+            name: string;
+            notes: components["schemas"]["SittingNote"][];
+            places: components["schemas"]["JournalPlace"][];
+            title: string;
+            /** @description why there is none */
+            tooFew: string;
+            /** Format: int64 */
+            wheel: number;
+        };
         SittingListed: {
             /** Format: date-time */
             began: string;
@@ -10484,6 +10610,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sitting"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sittingJournal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description a sitting */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SittingJournal"];
                 };
             };
             /** @description The request could not be read. */

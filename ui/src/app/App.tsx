@@ -14,12 +14,14 @@ import {
   ComparePaperPage,
   ComparePlace,
   fetchPlaces,
+  LogPlace,
   OwnPage,
   PairingsPlace,
   PaperPage,
   PathPlace,
   PracticePlace,
   ReadingsPlace,
+  SittingLog,
   SittingPlace,
   SystemPlace,
   WheelPlace,
@@ -61,6 +63,8 @@ export function App() {
         <Route path="/path" element={<LastWheel place="path" />} />
         <Route path="/pairings" element={<LastWheel place="pairings" />} />
         <Route path="/compare" element={<ComparePlace painter={session.data.painter} />} />
+        <Route path="/log" element={<LogPlace painter={session.data.painter} />} />
+        <Route path="/log/:id" element={<SittingLog painter={session.data.painter} />} />
         <Route
           path="/compare/paper"
           element={<ComparePaperPage painter={session.data.painter} />}

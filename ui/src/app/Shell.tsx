@@ -201,6 +201,7 @@ const places = [
   { word: "Path", path: "/path" },
   { word: "Compare", path: "/compare" },
   { word: "Bench", path: "/bench" },
+  { word: "Log", path: "/log" },
 ] as const;
 
 const pitch = 84;
@@ -217,7 +218,7 @@ function Rail() {
   // The places of one kept system lie side by side.
   const [, kept] = /^\/(?:system|wheel|pairings|path|bench)\/(\d+)/.exec(pathname) ?? [];
   const pathOf = (path: string) =>
-    kept && path !== "/box" && path !== "/compare" ? `${path}/${kept}` : path;
+    kept && path !== "/box" && path !== "/compare" && path !== "/log" ? `${path}/${kept}` : path;
   useEffect(() => {
     void window.scrollTo(0, 0); // newer browsers answer with a promise
   }, [pathname]);

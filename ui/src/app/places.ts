@@ -43,6 +43,8 @@ export const SittingPlace = place(
 export const ReadingsPlace = place(
   async () => (await import("../sitting/ReadingsPlace")).ReadingsPlace,
 );
+export const LogPlace = place(async () => (await import("../log/LogPlace")).LogPlace);
+export const SittingLog = place(async () => (await import("../log/SittingLog")).SittingLog);
 export const PaperPage = place(async () => (await import("../sheets/PaperPage")).PaperPage);
 export const BoxPaperPage = place(async () => (await import("../sheets/OtherPapers")).BoxPaperPage);
 export const ComparePaperPage = place(

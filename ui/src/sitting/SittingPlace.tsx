@@ -382,7 +382,8 @@ function Ended({ sitting }: { sitting: Sitting }) {
         {painted} of {sitting.places.length} painted
       </Typography>
       <Typography sx={{ my: 2 }}>
-        The sitting has ended; taking that back goes on with it. {sitting.washes} washes.
+        The sitting has ended; taking that back goes on with it. {sitting.washes} washes.{" "}
+        <To to={`/log/${sitting.id}`}>What came of it</To>
       </Typography>
       {sitting.notes
         .filter((n) => n.kind === "noted")
