@@ -149,8 +149,7 @@ func (f *fit) join() {
 	for i := range root {
 		root[i] = i
 	}
-	var find func(i int) int
-	find = func(i int) int {
+	find := func(i int) int {
 		for root[i] != i {
 			i = root[i]
 		}
