@@ -71,7 +71,8 @@ var developed = sync.OnceValue(func() (out [3][3]float64) {
 			tint := m.LetDown(share)
 			s := tint.Opaque(paint.Matt)
 			seen := sensed(&s, &power)
-			rgb := linearOf(s.XYZ(colour.D65))
+			red, green, blue := s.XYZ(colour.D65).LinearSRGB()
+			rgb := [3]float64{red, green, blue}
 			weight := 1 / (0.05 + s.XYZ(colour.D65).Y)
 			for k := range 3 {
 				from, to = append(from, weight*seen[k]/full[k]), append(to, weight*rgb[k])
@@ -93,16 +94,6 @@ var developed = sync.OnceValue(func() (out [3][3]float64) {
 	}
 	return out
 })
-
-// linearOf is a colour under D65 in linear sRGB, not limited [IEC 61966-2-1].
-func linearOf(c colour.XYZ) [3]float64 {
-	c = c.Adapt(colour.D65.White(), colour.XYZ{X: 0.95047, Y: 1, Z: 1.08883})
-	return [3]float64{
-		3.2404542*c.X - 1.5371385*c.Y - 0.4985314*c.Z,
-		-0.9692660*c.X + 1.8760108*c.Y + 0.0415560*c.Z,
-		0.0556434*c.X - 0.2040259*c.Y + 1.0572252*c.Z,
-	}
-}
 
 // balanced is how much of the colour of a light the stand-in takes away.
 const balanced = 0.6

@@ -1,6 +1,9 @@
 package wire
 
 import (
+	"fmt"
+	"strings"
+
 	"gyrophane/core/bench"
 	"gyrophane/core/paint"
 	"gyrophane/core/recipe"
@@ -89,6 +92,7 @@ type BenchRegion struct {
 	Aim     *Shown       `json:"aim,omitempty" doc:"the colour that is wanted where it is another than the recipe's"`
 	Shape   BenchShape   `json:"shape"`
 	Parts   []Ingredient `json:"parts"`
+	Swatch  string       `json:"swatch" doc:"its paints by volume, let-downs resolved, as the stand-in meter takes them: PB29=1 PW6=9"`
 	Counted Counted      `json:"counted"`
 	Shown                // dry
 }
@@ -230,6 +234,15 @@ func BenchSettingsOf(s bench.Settings) BenchSettings {
 	}
 }
 
+// swatchOf are the paints of a recipe by volume, each as PAINT=PARTS.
+func swatchOf(r recipe.Recipe) string {
+	var parts []string
+	for _, p := range r.Plain() {
+		parts = append(parts, fmt.Sprintf("%s=%.6g", p.Paint.ID, p.Parts))
+	}
+	return strings.Join(parts, " ")
+}
+
 // Plan shapes a plan. Tubes are what the tubes of its paints hold in ml, where that is
 // known.
 func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
@@ -250,7 +263,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 		one := BenchRegion{
 			ID: r.ID, Label: r.Label, Parents: r.Parents, Home: r.Home, Index: r.Index, Main: r.Main, Section: r.Section, AreaMM2: round(r.Area(), 1),
 			ML: round(p.Settings.Need(r), 3), Water: round(p.Settings.Water(r), 2), Touches: touches, Graded: r.Graded, Shape: BenchShape(r.Shape),
-			Parts: v.Recipe(r.Recipe), Counted: v.Counted(p.Counted[i], r.Recipe, &r.Mixture), Shown: shown(look.OKLab(v.Light)),
+			Parts: v.Recipe(r.Recipe), Swatch: swatchOf(r.Recipe), Counted: v.Counted(p.Counted[i], r.Recipe, &r.Mixture), Shown: shown(look.OKLab(v.Light)),
 		}
 		if r.Graded {
 			tip := r.Graduated(v.Medium, v.Wet, 1)

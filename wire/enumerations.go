@@ -6,6 +6,7 @@ import (
 	"gyrophane/core/bench"
 	"gyrophane/core/bias"
 	"gyrophane/core/colour"
+	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/core/reach"
@@ -81,11 +82,13 @@ type Constants struct {
 	// LeastOne and MostOne are the ml that one drop, load or tip may hold.
 	LeastOne float64 `json:"leastOne"`
 	MostOne  float64 `json:"mostOne"`
+	// EyeSteps are how far the chips of a reading by eye lie off in each round, CIEDE2000.
+	EyeSteps []float64 `json:"eyeSteps"`
 }
 
 // NewConstants are the constants.
 func NewConstants() Constants {
-	out := Constants{reach.Bins, path.MostSteps, wheel.MostPaired, paint.MostStirred, paint.UsualMedium, ChoicesOf(wheel.UsualChoices()), map[string]string{}, recipe.SmallestOne, recipe.LargestOne}
+	out := Constants{reach.Bins, path.MostSteps, wheel.MostPaired, paint.MostStirred, paint.UsualMedium, ChoicesOf(wheel.UsualChoices()), map[string]string{}, recipe.SmallestOne, recipe.LargestOne, journal.Steps}
 	for _, in := range paint.Media() {
 		out.Measures[in.ID] = string(recipe.UsualMeasure(in))
 	}

@@ -84,7 +84,6 @@ func (s PhotoSpot) Core() photo.Spot { return photo.Spot{DX: s.DX, DY: s.DY, Lef
 type EyeChips struct {
 	Middle EyeChip   `json:"middle"`
 	Chips  []EyeChip `json:"chips"`
-	Steps  []float64 `json:"steps" doc:"how far the chips lie off in each round, CIEDE2000"`
 }
 
 // EyeChip is one of them.
@@ -96,7 +95,7 @@ type EyeChip struct {
 
 // EyeChipsOf shapes chips round a colour.
 func EyeChipsOf(middle colour.Lab, chips []journal.Chip) EyeChips {
-	out := EyeChips{Middle: EyeChip{"as it is", labOf(middle), shown(middle.OKLab())}, Chips: []EyeChip{}, Steps: journal.Steps}
+	out := EyeChips{Middle: EyeChip{"as it is", labOf(middle), shown(middle.OKLab())}, Chips: []EyeChip{}}
 	for _, c := range chips {
 		out.Chips = append(out.Chips, EyeChip{c.Says, labOf(c.Lab), shown(c.Lab.OKLab())})
 	}

@@ -339,11 +339,6 @@ func (st *Sitting) Done() bool {
 	return !slices.ContainsFunc(st.Places, func(p Place) bool { return p.Coats == 0 && !p.Skipped })
 }
 
-// Wet says whether a region is wet at a time.
-func (st *Sitting) Wet(i int, now time.Time) bool {
-	return st.Places[i].Coats > 0 && st.Places[i].DryAt.After(now)
-}
-
 // standing is where a sitting stands, for the search: minutes are from now.
 type standing struct {
 	done   regions

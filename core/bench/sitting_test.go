@@ -84,7 +84,7 @@ func (s *sat) next() {
 			require.Zero(s.t, st.Places[a.Region].Coats, "%s once", s.id(a.Region))
 			if s.plan.Settings.Drying() > 0 && !s.plan.Settings.Gaps {
 				for _, k := range s.plan.Sheet.Regions[a.Region].Touches {
-					assert.False(s.t, st.Wet(k, minute(began+a.Start+1e-3)), "%s beside wet %s", s.id(a.Region), s.id(k))
+					assert.False(s.t, st.Places[k].DryAt.After(minute(began+a.Start+1e-3)), "%s beside wet %s", s.id(a.Region), s.id(k))
 				}
 			}
 			s.tell(bench.Event{Kind: bench.Painted, Region: s.id(a.Region), Brush: a.Brush})

@@ -221,3 +221,16 @@ func TestOneColourBesideAnother(t *testing.T) {
 		assert.Equal(t, says, c.OKLab().Beside(base.OKLab()), "%v", c)
 	}
 }
+
+func TestLinearLightGoesThereAndBack(t *testing.T) {
+	for _, c := range [][3]float64{{0, 0, 0}, {1, 1, 1}, {0.2, 0.5, 0.9}, {1.3, -0.05, 0.4}} {
+		r, g, b := FromLinearSRGB(c[0], c[1], c[2]).LinearSRGB()
+		assert.InDeltaSlice(t, c[:], []float64{r, g, b}, 1e-5)
+	}
+	white := FromLinearSRGB(1, 1, 1)
+	assert.InDelta(t, 1, white.Y, 1e-4)
+	for _, p := range [][2]Lab{{{50, 2.6772, -79.7751}, {50, 0, -82.7485}}, {{50, 0, 0}, {50, -1, 2}}, {{2, 1, 1}, {90, -40, 30}}} {
+		d := Components(p[0], p[1])
+		assert.InDelta(t, Difference(p[0], p[1]), math.Sqrt(d[0]*d[0]+d[1]*d[1]+d[2]*d[2]), 1e-9)
+	}
+}

@@ -67,6 +67,20 @@ func FromSRGB(r, g, b float64) XYZ {
 	return XYZ{x, y, z}.Adapt(d65, D65.White())
 }
 
+// FromLinearSRGB is the colour of linear sRGB light (each channel 0 to 1, beyond that
+// where a screen cannot show it) under this grid's D65 [IEC 61966-2-1].
+func FromLinearSRGB(r, g, b float64) XYZ {
+	x, y, z := colorful.LinearRgbToXyz(r, g, b)
+	return XYZ{x, y, z}.Adapt(d65, D65.White())
+}
+
+// LinearSRGB is a colour under this grid's D65 in linear sRGB light, below 0 and above 1
+// where a screen cannot show it; the inverse of FromLinearSRGB.
+func (c XYZ) LinearSRGB() (r, g, b float64) {
+	c = c.Adapt(D65.White(), d65)
+	return colorful.XyzToLinearRgb(c.X, c.Y, c.Z)
+}
+
 // OKLab is the OKLab value of a colour seen against D65 [Ottosson 2020].
 func (c XYZ) OKLab() OKLab { return c.cones().OKLab() }
 

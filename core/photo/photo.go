@@ -8,6 +8,8 @@ import (
 	"image/color"
 	"math"
 
+	"github.com/lucasb-eyer/go-colorful"
+
 	"gyrophane/core/colour"
 )
 
@@ -21,12 +23,8 @@ type Picture struct {
 // linear is the linear light of an sRGB value of 8 bits [IEC 61966-2-1].
 var linear = func() (out [256]float32) {
 	for i := range out {
-		v := float64(i) / 255
-		if v <= 0.04045 {
-			out[i] = float32(v / 12.92)
-		} else {
-			out[i] = float32(math.Pow((v+0.055)/1.055, 2.4))
-		}
+		v, _, _ := colorful.Color{R: float64(i) / 255}.LinearRgb()
+		out[i] = float32(v)
 	}
 	return out
 }()
@@ -89,13 +87,8 @@ var (
 	lightest = float64(linear[253])
 )
 
-// coded is the sRGB value, 0 to 1, of linear light.
-func coded(v float64) float64 {
-	if v <= 0.0031308 {
-		return 12.92 * max(v, 0)
-	}
-	return 1.055*math.Pow(v, 1/2.4) - 0.055
-}
+// coded is the sRGB value, 0 to 1, of linear light [IEC 61966-2-1].
+func coded(v float64) float64 { return colorful.LinearRgb(v, v, v).Clamped().R }
 
 // xyz is the colour of linear light under this grid's D65.
-func (c rgb) xyz() colour.XYZ { return colour.FromSRGB(coded(c[0]), coded(c[1]), coded(c[2])) }
+func (c rgb) xyz() colour.XYZ { return colour.FromLinearSRGB(c[0], c[1], c[2]) }

@@ -70,4 +70,4 @@ func StraightOutline(s *bench.Sheet, region int, spot Spot) (out [][2]float64) {
 	return out
 }
 
-func byteOf(v float64) uint8 { return uint8(math.Round(255 * math.Min(1, math.Max(0, coded(v))))) }
+func byteOf(v float64) uint8 { return uint8(math.Round(255 * coded(v))) }

@@ -158,8 +158,9 @@ func (s Scale) VolumeOf(i Ingredient, amount float64) float64 {
 	return amount * s.One()
 }
 
-// HandOf is how far a hand strays from so many ml, as a share of it: of a dab half a mm
-// across either way, of which the volume takes three times the share.
+// HandOf is how far a hand strays from so many ml (a standard deviation), as a share of it
+// from 0 to 1: of a dab 0.3 mm across, of which the volume takes three times the share; 3 %
+// of what is weighed.
 func (s Scale) HandOf(ml float64) float64 {
 	switch s.Measure {
 	case Dabs:

@@ -1551,6 +1551,8 @@ export interface components {
             shape: components["schemas"]["BenchShape"];
             /** @description #rrggbb */
             srgb: string;
+            /** @description its paints by volume, let-downs resolved, as the stand-in meter takes them: PB29=1 PW6=9 */
+            swatch: string;
             /** @description what a graded region fades to */
             tip?: components["schemas"]["Shown"];
             /** @description regions whose edge it shares */
@@ -2234,8 +2236,6 @@ export interface components {
         EyeChips: {
             chips: components["schemas"]["EyeChip"][];
             middle: components["schemas"]["EyeChip"];
-            /** @description how far the chips lie off in each round, CIEDE2000 */
-            steps: number[];
         };
         /**
          * @description how the slots of a section are mixed: a run from the weaker paint or the stronger, the secondary first, own piles

@@ -21,7 +21,7 @@ export function offsetOf(server: number, asked: number) {
 export const clockOffset = () => offset;
 
 /** Now by the server's clock, in milliseconds. */
-export const serverNow = () => Date.now() + offset;
+const serverNow = () => Date.now() + offset;
 
 let now = serverNow();
 const heard = new Set<() => void>();

@@ -4,7 +4,8 @@ import { useRef, useState, type PointerEvent } from "react";
 import type { BenchPlan } from "../api/client";
 import { fill } from "../drawing/screen";
 import { figures, grey, text } from "../drawing/style";
-import { clock, slotName } from "./words";
+import { slotName } from "../parts/naming";
+import { clock } from "./words";
 
 const top = 8;
 

@@ -4,7 +4,8 @@ import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { fill } from "../drawing/screen";
 import { figures, grey, text } from "../drawing/style";
-import { minutes, slotName, washes } from "./words";
+import { slotName } from "../parts/naming";
+import { minutes, washes } from "./words";
 
 /** The sheet with its regions numbered in the order in which they are painted. */
 export function SheetFigure({

@@ -15,9 +15,6 @@ export const clock = (m: number): string =>
 export const washes = (n: number): string =>
   n === 0 ? "no wash" : n === 1 ? "1 wash" : `${n} washes`;
 
-/** The region's name without what tells the halves of a slot apart. */
-export const slotName = (label: string): string => label.split(",")[0]!;
-
 /**
  * The wishes with one more: the one region is painted before the other. What was wished of the two
  * before is let go.

@@ -16,6 +16,9 @@ export const inParts = (parts: Ingredient[]) =>
     .map((p) => `${p.parts} ${p.code}${p.letDown ? ` (let down 1:${p.letDown.parts})` : ""}`)
     .join(" : ");
 
+/** A region's name without what tells the halves of a slot apart. */
+export const slotName = (label: string): string => label.split(",")[0]!;
+
 const small = [
   "No",
   "One",

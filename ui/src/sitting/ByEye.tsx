@@ -3,7 +3,7 @@ import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, client, type Schemas, type Sitting } from "../api/client";
+import { answer, client, constants, type Schemas, type Sitting } from "../api/client";
 import { fill } from "../drawing/screen";
 import { OneOf } from "../parts/Choice";
 import { Tap } from "./Pieces";
@@ -25,7 +25,7 @@ export function ByEye({
   const [slot, setSlot] = useState(regions[0]!.id);
   const [round, setRound] = useState(0);
   const [middle, setMiddle] = useState<[number, number, number]>();
-  const steps = [3, 1.5, 0.8]; // until the first answer says it
+  const steps = constants.eyeSteps;
   const got = useQuery({
     queryKey: ["chips", sitting.id, slot, middle, round, wet],
     queryFn: () =>

@@ -26,9 +26,7 @@ export function ByMeter({
       answer(
         client.POST("/api/meter/readings", {
           body: {
-            swatch: region.parts
-              .map((p) => `${p.code}=${p.letDown ? p.parts / (p.letDown.parts + 1) : p.parts}`)
-              .join(" "),
+            swatch: region.swatch,
             medium,
             judged: wet ? "wet" : "dry",
           },

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import type { Sitting } from "../api/client";
 import { fill } from "../drawing/screen";
 import { grey } from "../drawing/style";
@@ -22,6 +22,33 @@ function Aim({ sitting, region }: { sitting: Sitting; region: number }) {
           <Typography variant="caption">{state === "wet" ? "while wet" : "when dry"}</Typography>
         </Box>
       ))}
+    </Box>
+  );
+}
+
+/** A place by its name, a line about it, and the colour aimed at. */
+function Head({
+  sitting,
+  region,
+  children,
+}: {
+  sitting: Sitting;
+  region: number;
+  children: ReactNode;
+}) {
+  const { label } = sitting.plan.regions[region]!;
+  return (
+    <Box sx={{ display: "flex", justifyContent: "space-between", gap: 2 }}>
+      <Box>
+        <Typography
+          component="h2"
+          sx={{ fontSize: { xs: 40, lg: 46 }, lineHeight: 1.1, fontWeight: 500 }}
+        >
+          {label.charAt(0).toUpperCase() + label.slice(1)}
+        </Typography>
+        <Typography sx={{ fontSize: 18, mt: 0.5 }}>{children}</Typography>
+      </Box>
+      <Aim sitting={sitting} region={region} />
     </Box>
   );
 }
@@ -107,18 +134,9 @@ export function NextCard({
           dry.length > 0 &&
           ` · beside ${dry.map((k) => k.label).join(" and ")}, dry`}
       </Typography>
-      <Box sx={{ display: "flex", justifyContent: "space-between", gap: 2 }}>
-        <Box>
-          <Typography
-            component="h2"
-            sx={{ fontSize: { xs: 40, lg: 46 }, lineHeight: 1.1, fontWeight: 500 }}
-          >
-            {r.label.charAt(0).toUpperCase() + r.label.slice(1)}
-          </Typography>
-          <Typography sx={{ fontSize: 18, mt: 0.5 }}>{head}</Typography>
-        </Box>
-        <Aim sitting={sitting} region={step.region} />
-      </Box>
+      <Head sitting={sitting} region={step.region}>
+        {head}
+      </Head>
       {counted.before.map((pile, i) => (
         <Box key={i} sx={{ borderLeft: `2px solid ${grey.hairline}`, pl: 1.5 }}>
           <Typography variant="caption">let down first</Typography>
@@ -236,22 +254,11 @@ export function PaintedCard({
       aria-label="painted"
       sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}
     >
-      <Box sx={{ display: "flex", justifyContent: "space-between", gap: 2 }}>
-        <Box>
-          <Typography
-            component="h2"
-            sx={{ fontSize: { xs: 40, lg: 46 }, lineHeight: 1.1, fontWeight: 500 }}
-          >
-            {r.label.charAt(0).toUpperCase() + r.label.slice(1)}
-          </Typography>
-          <Typography sx={{ fontSize: 18, mt: 0.5 }}>
-            painted {timeOf(at.painted)}
-            {at.coats > 1 && `, ${at.coats} coats`}
-            {at.dry > at.painted && (at.dry > now ? `, wet until ${timeOf(at.dry)}` : ", dry")}
-          </Typography>
-        </Box>
-        <Aim sitting={sitting} region={region} />
-      </Box>
+      <Head sitting={sitting} region={region}>
+        painted {timeOf(at.painted)}
+        {at.coats > 1 && `, ${at.coats} coats`}
+        {at.dry > at.painted && (at.dry > now ? `, wet until ${timeOf(at.dry)}` : ", dry")}
+      </Head>
       {sitting.notes
         .filter((n) => n.region === r.id && n.kind === "noted")
         .map((n) => (

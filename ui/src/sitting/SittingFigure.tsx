@@ -4,6 +4,7 @@ import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { fill } from "../drawing/screen";
 import { figures, grey, text } from "../drawing/style";
+import { slotName } from "../parts/naming";
 import { timeOf } from "./steps";
 
 /**
@@ -31,7 +32,7 @@ export function SittingFigure({
   const names = new Map<string, BenchRegion[]>();
   for (const r of plan.regions) {
     if (!r.main) continue;
-    const name = r.label.split(",")[0]!;
+    const name = slotName(r.label);
     names.set(name, [...(names.get(name) ?? []), r]);
   }
   const lifted = chosen >= 0 ? chosen : next;

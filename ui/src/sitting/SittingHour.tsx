@@ -3,6 +3,7 @@ import useMediaQuery from "@mui/material/useMediaQuery";
 import type { Sitting } from "../api/client";
 import { fill } from "../drawing/screen";
 import { figures, grey, text } from "../drawing/style";
+import { slotName } from "../parts/naming";
 import { timeOf } from "./steps";
 
 const top = 8;
@@ -74,7 +75,7 @@ export function SittingHour({ sitting, now }: { sitting: Sitting; now: number })
             />
             {!a.done && end - begin > 60 && (
               <text x={x(a.end) + 4} y={y + 4} fontSize={11} fill={grey.ink}>
-                {r.label.split(",")[0]}
+                {slotName(r.label)}
               </text>
             )}
           </g>
