@@ -183,3 +183,18 @@ func ExampleCountOut() {
 	// Start with a dab 12 mm wide of the arylide yellow deep.
 	// Add a dab 5 mm wide of the pyrrole red.
 }
+
+// A hand strays less, in shares, from more of it.
+func TestAHandStraysByAShare(t *testing.T) {
+	for _, m := range []recipe.Measure{recipe.Dabs, recipe.Drops, recipe.Loads, recipe.Grams, recipe.Looks} {
+		s := recipe.Scale{Measure: m}
+		last := 2.0
+		for _, ml := range []float64{0.001, 0.05, 0.3, 2} {
+			share := s.HandOf(ml)
+			assert.True(t, share > 0 && share <= 1, "%s of %v ml: %v", m, ml, share)
+			assert.LessOrEqual(t, share, last, "%s of %v ml", m, ml)
+			last = share
+		}
+	}
+	assert.InDelta(t, 0.09, recipe.Scale{Measure: recipe.Dabs}.HandOf(recipe.DabML(10)), 1e-9)
+}
