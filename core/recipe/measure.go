@@ -170,7 +170,8 @@ func (s Scale) HandOf(ml float64) float64 {
 	case Looks:
 		return 0.3
 	}
-	return math.Min(1, s.strays(ml/s.One())/math.Max(ml/s.One(), 0.5))
+	n := ml / s.One()
+	return math.Min(1, s.strays(n)/math.Max(n, 1e-9))
 }
 
 // rounded is an amount that can be taken, the least at least.
