@@ -223,6 +223,7 @@ type keptBench struct {
 	Covered  bool        `json:"covered,omitempty"`
 	Fill     string      `json:"fill,omitempty"`
 	Pace     float64     `json:"pace,omitempty"`
+	Hand     float64     `json:"hand,omitempty"`
 	Measure  string      `json:"measure,omitempty"`
 	One      float64     `json:"one,omitempty"`
 	Nozzle   float64     `json:"nozzle,omitempty"`
@@ -231,7 +232,7 @@ type keptBench struct {
 }
 
 func keepBench(s bench.Settings) *keptBench {
-	out := keptBench{s.Diameter, s.Inner, s.Coats, s.Loss, s.Graded, s.Gaps, s.Brushes, s.Wells, s.Waters, s.Dryer, s.Covered, string(s.Fill), s.Pace, string(s.Scale.Measure), s.Scale.Size, s.Nozzle, s.First, s.Before}
+	out := keptBench{s.Diameter, s.Inner, s.Coats, s.Loss, s.Graded, s.Gaps, s.Brushes, s.Wells, s.Waters, s.Dryer, s.Covered, string(s.Fill), s.Pace, s.Hand, string(s.Scale.Measure), s.Scale.Size, s.Nozzle, s.First, s.Before}
 	if reflect.ValueOf(out).IsZero() {
 		return nil
 	}
@@ -244,7 +245,7 @@ func (b *keptBench) open() bench.Settings {
 	}
 	return bench.Settings{
 		Diameter: b.Diameter, Inner: b.Inner, Coats: b.Coats, Loss: b.Loss, Graded: b.Graded, Gaps: b.Gaps, Brushes: b.Brushes, Wells: b.Wells, Waters: b.Waters, Dryer: b.Dryer,
-		Covered: b.Covered, Fill: bench.Fill(b.Fill), Pace: b.Pace, Scale: recipe.Scale{Measure: recipe.Measure(b.Measure), Size: b.One}, Nozzle: b.Nozzle,
+		Covered: b.Covered, Fill: bench.Fill(b.Fill), Pace: b.Pace, Hand: b.Hand, Scale: recipe.Scale{Measure: recipe.Measure(b.Measure), Size: b.One}, Nozzle: b.Nozzle,
 		First: b.First, Before: b.Before,
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"gyrophane/core/bench"
 	"gyrophane/core/paint"
 	"gyrophane/core/recipe"
+	"gyrophane/studio"
 )
 
 // Taken is so much of one ingredient, in a measure.
@@ -178,6 +179,9 @@ type BenchPlan struct {
 	Optimal   bool           `json:"optimal"`
 	Says      string         `json:"says" doc:"how good the order is"`
 	Asked     int            `json:"askedMinutes" doc:"what the painter's own wishes cost"`
+	Apart     string         `json:"apart,omitempty" doc:"that its tubes cannot be told from each other, and what would mend that"`
+	OwnHand   float64        `json:"ownHand,omitempty" doc:"the painter's own pace of mixing and painting, where it was planned at that"`
+	OwnDrying float64        `json:"ownDrying,omitempty" doc:"and of drying"`
 }
 
 // BenchSheet says what is to be painted of a system.
@@ -210,6 +214,7 @@ type BenchSettings struct {
 	Covered  bool        `json:"covered,omitempty" doc:"wells stay under a cover"`
 	Fill     string      `json:"fill,omitempty" doc:"weaker, stronger, secondary or own"`
 	Pace     float64     `json:"pace,omitempty" doc:"the painter's own drying over the medium's"`
+	Hand     float64     `json:"hand,omitempty" doc:"the painter's own pace of mixing and painting, over the usual times"`
 	Measure  string      `json:"measure,omitempty" doc:"dabs, drops, loads, tips, grams or looks"`
 	One      float64     `json:"one,omitempty" doc:"ml of one drop, load or tip"`
 	Nozzle   float64     `json:"nozzle,omitempty" doc:"of the tubes, mm"`
@@ -221,7 +226,7 @@ type BenchSettings struct {
 func (s BenchSettings) Core() bench.Settings {
 	return bench.Settings{
 		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters,
-		Dryer: s.Dryer, Covered: s.Covered, Fill: bench.Fill(s.Fill), Pace: s.Pace, Scale: recipe.Scale{Measure: recipe.Measure(s.Measure), Size: s.One}, Nozzle: s.Nozzle,
+		Dryer: s.Dryer, Covered: s.Covered, Fill: bench.Fill(s.Fill), Pace: s.Pace, Hand: s.Hand, Scale: recipe.Scale{Measure: recipe.Measure(s.Measure), Size: s.One}, Nozzle: s.Nozzle,
 		First: s.First, Before: s.Before,
 	}
 }
@@ -229,7 +234,7 @@ func (s BenchSettings) Core() bench.Settings {
 // BenchSettingsOf shapes settings.
 func BenchSettingsOf(s bench.Settings) BenchSettings {
 	return BenchSettings{
-		s.Diameter, s.Inner, s.Coats, s.Loss, s.Graded, s.Gaps, s.Brushes, s.Wells, s.Waters, s.Dryer, s.Covered, string(s.Fill), s.Pace, string(s.Scale.Measure), s.Scale.Size, s.Nozzle,
+		s.Diameter, s.Inner, s.Coats, s.Loss, s.Graded, s.Gaps, s.Brushes, s.Wells, s.Waters, s.Dryer, s.Covered, string(s.Fill), s.Pace, s.Hand, string(s.Scale.Measure), s.Scale.Size, s.Nozzle,
 		s.First, s.Before,
 	}
 }
@@ -241,6 +246,13 @@ func swatchOf(r recipe.Recipe) string {
 		parts = append(parts, fmt.Sprintf("%s=%.6g", p.Paint.ID, p.Parts))
 	}
 	return strings.Join(parts, " ")
+}
+
+// Planned shapes a plan, with what its painter should know before.
+func (v View) Planned(p studio.Planned) BenchPlan {
+	out := v.Plan(p.Plan, p.Tubes)
+	out.Apart, out.OwnHand, out.OwnDrying = p.Apart, p.Own.Hand, p.Own.Drying
+	return out
 }
 
 // Plan shapes a plan. Tubes are what the tubes of its paints hold in ml, where that is

@@ -107,7 +107,7 @@ func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 			out.Fill = OwnPiles
 		}
 	} else if set.Fill == "" && s.ways != [3]*path.Path{} && set.Workable() > 0 && set.Drying() > set.Workable() {
-		out.Why = fmt.Sprintf("A run cannot be: neighbours need %.0f minutes between them, and a pile lasts %.0f. Each step has a pile of its own.", set.Drying()+paintTime, set.Workable())
+		out.Why = fmt.Sprintf("A run cannot be: neighbours need %.0f minutes between them, and a pile lasts %.0f. Each step has a pile of its own.", set.Drying()+paintTime*set.Hand, set.Workable())
 	}
 	if best == nil {
 		if set.First == nil && set.Before == nil {

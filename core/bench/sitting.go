@@ -151,14 +151,7 @@ const stillWetFor = 0.25
 // by the time at which they happened, then by their ids, and each id once. What was undone,
 // and not done again by undoing that, does not count.
 func Fold(s *Sheet, set Settings, events []Event) Sitting {
-	events = slices.Clone(events)
-	slices.SortFunc(events, func(a, b Event) int { return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.ID, b.ID)) })
-	seen := map[string]bool{}
-	events = slices.DeleteFunc(events, func(e Event) bool {
-		again := seen[e.ID]
-		seen[e.ID] = true
-		return again
-	})
+	events = inOrder(events)
 	out := Sitting{Places: make([]Place, len(s.Regions)), Wells: make([]Well, set.Wells), Brushes: [2]int{-1, -1}, Pace: 1}
 	for i := range out.Wells {
 		out.Wells[i].Region = -1
@@ -178,6 +171,18 @@ func Fold(s *Sheet, set Settings, events []Event) Sitting {
 		}
 	}
 	return out
+}
+
+// inOrder are events by the time at which they happened, each once.
+func inOrder(events []Event) []Event {
+	events = slices.Clone(events)
+	slices.SortFunc(events, func(a, b Event) int { return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.ID, b.ID)) })
+	seen := map[string]bool{}
+	return slices.DeleteFunc(events, func(e Event) bool {
+		again := seen[e.ID]
+		seen[e.ID] = true
+		return again
+	})
 }
 
 // counting says which events count: those that no event that counts takes back.
@@ -463,7 +468,7 @@ func (p *problem) resume() {
 	for i := range p.jobs {
 		j := &p.jobs[i]
 		if j.section >= 0 && p.from.gone[j.section] {
-			j.section, j.place, j.after, j.strong, j.well, j.mix = -1, 0, regions{}, regions{}, true, mixTime
+			j.section, j.place, j.after, j.strong, j.well, j.mix = -1, 0, regions{}, regions{}, true, mixTime*p.hand
 		}
 		if p.from.ready.has(i) {
 			j.mix, j.well = 0, false

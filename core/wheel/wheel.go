@@ -330,12 +330,20 @@ func (w *Wheel) measure() {
 		slot.Jump = slot.leaving(w.CCW).Distance(next.arriving(w.CCW))
 		jumps = append(jumps, slot.Jump)
 	}
-	slices.Sort(jumps)
-	n := len(jumps)
-	w.Median = (jumps[(n-1)/2] + jumps[n/2]) / 2
+	var from float64
+	w.Median, from = JumpsFrom(jumps)
 	for _, i := range there {
-		w.Slots[i].Jumps = w.Slots[i].Jump > max(jumpFactor*w.Median, leastJump)
+		w.Slots[i].Jumps = w.Slots[i].Jump > from
 	}
+}
+
+// JumpsFrom is the median of the OKLab distances round a wheel, and over what one of them
+// is a jump. There must be some.
+func JumpsFrom(distances []float64) (median, from float64) {
+	sorted := slices.Sorted(slices.Values(distances))
+	n := len(sorted)
+	median = (sorted[(n-1)/2] + sorted[n/2]) / 2
+	return median, max(jumpFactor*median, leastJump)
 }
 
 func alone(p *paint.Paint) path.Step {
