@@ -28,6 +28,8 @@ type Cause struct {
 	Amount float64      // times as much, the share of the trace, or the film over the usual one
 	Says   string
 	Chi    float64 // squares of what is left unexplained, in units of noise, with the prior of the amount
+	// Mixture is what the place was then painted with, the same of another film.
+	Mixture paint.Mixture
 }
 
 // Explained is a place, how it differs from what was computed, and why.
@@ -39,6 +41,9 @@ type Explained struct {
 	AsComputed bool       // no more than readings and hands stray
 	// Causes are the likeliest, none where it is not explained; two where both say the same.
 	Causes []Cause
+	// Painted is what it was painted with as far as that is known: as computed, or by its
+	// likeliest cause; nil where it is not explained.
+	Painted *paint.Mixture
 }
 
 // What the evidence must carry.
@@ -73,8 +78,12 @@ func Explain(samples []Sample, in paint.Medium) (out []Explained) {
 		one.Difference = colour.Difference(one.Computed, samples[i].Lab)
 		one.By = colour.Components(one.Computed, samples[i].Lab)
 		one.AsComputed = base[i] < chiOrdinary
-		if !one.AsComputed {
-			one.Causes = f.likeliest(i, base)
+		if one.AsComputed {
+			if m, err := paint.Mix(samples[i].Parts...); err == nil {
+				one.Painted = &m
+			}
+		} else if one.Causes = f.likeliest(i, base); len(one.Causes) > 0 {
+			one.Painted = &one.Causes[0].Mixture
 		}
 		out = append(out, one)
 	}
@@ -168,7 +177,9 @@ func (f *fit) amounts(i int) []Cause {
 		return f.chiOf(i, f.look(i, none, share)) + v*v/(amountPrior*amountPrior)
 	})
 	p := s.Parts[n].Paint
-	return []Cause{{OfAmount, p, math.Exp(at), fmt.Sprintf("as if %s %s had gone in", times(math.Exp(at)), p.ShortName()), chi}}
+	share := []float64{1, 1}
+	share[n] = math.Exp(at)
+	return []Cause{{OfAmount, p, math.Exp(at), fmt.Sprintf("as if %s %s had gone in", times(math.Exp(at)), p.ShortName()), chi, f.mixed(i, none, share)}}
 }
 
 // tubesOf are tubes of the sample that are stronger or weaker as the other places say
@@ -206,7 +217,7 @@ func (f *fit) tubesOf(i int, base []float64) (out []Cause) {
 		theta[k] = at
 		g := math.Exp(at)
 		says := fmt.Sprintf("the %s is %.1f times as strong as it was taken for, as %d other places say", f.tubes[k].ShortName(), g, len(others))
-		out = append(out, Cause{OfTube, f.tubes[k], g, says, f.chiOf(i, f.look(i, theta, nil))})
+		out = append(out, Cause{OfTube, f.tubes[k], g, says, f.chiOf(i, f.look(i, theta, nil)), f.mixed(i, theta, nil)})
 	}
 	return out
 }
@@ -222,15 +233,22 @@ func (f *fit) traces(i int) (out []Cause) {
 		if slices.ContainsFunc(s.Parts, func(q paint.Part) bool { return q.Paint == p }) {
 			continue
 		}
+		with := func(v float64) (paint.Mixture, error) {
+			return paint.Mix(append(slices.Clone(s.Parts), paint.Part{Paint: p, Parts: whole * v / (1 - v)})...)
+		}
 		at, chi := least(0.0005, 0.3, func(v float64) float64 {
-			m, err := paint.Mix(append(slices.Clone(s.Parts), paint.Part{Paint: p, Parts: whole * v / (1 - v)})...)
+			m, err := with(v)
 			if err != nil {
 				return math.Inf(1)
 			}
 			look := m.FilmIn(f.in, cmp.Or(s.Film, f.in.Thickness), false)
 			return f.chiOf(i, look.Lab()) + v*v/(tracePrior*tracePrior)
 		})
-		out = append(out, Cause{Contamination, p, at, fmt.Sprintf("a trace of %s, about %.1f %%, got into it", p.ShortName(), 100*at), chi})
+		m, err := with(at)
+		if err != nil {
+			continue // no share of it can be mixed
+		}
+		out = append(out, Cause{Contamination, p, at, fmt.Sprintf("a trace of %s, about %.1f %%, got into it", p.ShortName(), 100*at), chi, m})
 	}
 	return out
 }
@@ -253,5 +271,5 @@ func (f *fit) thin(i int) []Cause {
 	if at > -0.02 {
 		return nil
 	}
-	return []Cause{{TooThin, nil, math.Exp(at), fmt.Sprintf("it lies thin: about %.0f %% of a full film", 100*math.Exp(at)), chi}}
+	return []Cause{{TooThin, nil, math.Exp(at), fmt.Sprintf("it lies thin: about %.0f %% of a full film", 100*math.Exp(at)), chi, m}}
 }

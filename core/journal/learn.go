@@ -107,6 +107,24 @@ func Learn(samples []Sample, in paint.Medium) (Learned, error) {
 	return f.learned(theta, start, rest, jac)
 }
 
+// Offer are the strengths to be taken together where what was learned is proposed: those of
+// each group in which a tube turned out to be another than it was taken for, without the
+// groups that the readings do not tell.
+func (l *Learned) Offer() (out []Strength) {
+	if !l.Proposed {
+		return nil
+	}
+	for _, s := range l.Strengths {
+		if s.Settled && slices.ContainsFunc(l.Strengths, func(o Strength) bool { return o.Group == s.Group && o.Settled && o.Other() }) {
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
+// Other says that a tube is another than it was taken for, as sure as its interval is.
+func (s *Strength) Other() bool { return s.Low > s.Old || s.High < s.Old }
+
 // fit is samples to be explained.
 type fit struct {
 	samples []Sample
@@ -184,9 +202,21 @@ func (f *fit) join() {
 // multiplied by shares where there are some.
 func (f *fit) look(i int, theta []float64, share []float64) colour.Lab {
 	s := &f.samples[i]
+	m := f.mixed(i, theta, share)
+	look := m.FilmIn(f.in, cmp.Or(s.Film, f.in.Thickness), false)
+	return look.Lab()
+}
+
+// mixed is what a sample is then painted with.
+func (f *fit) mixed(i int, theta []float64, share []float64) paint.Mixture {
+	s := &f.samples[i]
+	whole := 0.0
+	for _, p := range s.Parts {
+		whole += p.Parts
+	}
 	parts := make([]paint.Part, len(s.Parts))
 	for n, p := range s.Parts {
-		if share != nil {
+		if p.Parts /= whole; share != nil {
 			p.Parts *= share[n]
 		}
 		parts[n] = p
@@ -198,10 +228,9 @@ func (f *fit) look(i int, theta []float64, share []float64) colour.Lab {
 		return 1
 	})
 	if err != nil {
-		return s.Lab // parts are checked before
+		return s.Parts[0].Paint.Alone() // of parts that are none
 	}
-	look := m.FilmIn(f.in, cmp.Or(s.Film, f.in.Thickness), false)
-	return look.Lab()
+	return m
 }
 
 func (f *fit) residuals(theta []float64) []float64 {

@@ -37,6 +37,27 @@ func (s Selection) Names(does func(id string) bool) bool {
 	return slices.ContainsFunc(ids, does)
 }
 
+// With is the selection with other paints in the places of some, by their ids: is says
+// what stands in the place of an id.
+func (s Selection) With(is func(id string) string) Selection {
+	each := func(ids []string) (out []string) {
+		for _, id := range ids {
+			out = append(out, is(id))
+		}
+		return out
+	}
+	for k := range s.Roles {
+		s.Roles[k], s.Chosen[k] = each(s.Roles[k]), each(s.Chosen[k])
+	}
+	r := &s.Riders
+	for _, id := range []*string{&r.White, &r.Black, &r.BlueGrey, &r.Convenience} {
+		if *id != "" {
+			*id = is(*id)
+		}
+	}
+	return s
+}
+
 // Mentions says whether any of the paints has an id with a prefix.
 func (s Selection) Mentions(prefix string) bool {
 	return s.Names(func(id string) bool { return strings.HasPrefix(id, prefix) })
