@@ -26,8 +26,9 @@ type Tube struct {
 	PainterID  int64
 	Definition paint.Definition `gorm:"serializer:definition"`
 	TubeContent
-	Version   int // counts the saves; a save names the one it was made on
-	StandsFor int // the version whose content it shows; less than Version after an undo
+	Learned   *float64 // its strength as it turned out to be; nil where that is not known
+	Version   int      // counts the saves; a save names the one it was made on
+	StandsFor int      // the version whose content it shows; less than Version after an undo
 	CreatedAt time.Time
 	UpdatedAt time.Time
 }

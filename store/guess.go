@@ -97,6 +97,18 @@ func (s *Store) Guesses(ctx context.Context, painter int64) ([]PairGuess, error)
 	return out, err
 }
 
+// Expectations lists what a painter said of slots, and of pairings in practice and outside
+// of it, the newest first.
+func (s *Store) Expectations(ctx context.Context, painter int64) (slots []Prediction, pairs []PairGuess, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		if err := db.Where("painter_id = ?", painter).Order("id desc").Limit(listedGuesses).Find(&slots).Error; err != nil {
+			return err
+		}
+		return db.Where("painter_id = ?", painter).Order("id desc").Limit(listedGuesses).Find(&pairs).Error
+	})
+	return slots, pairs, err
+}
+
 // SectionScores adds up all guesses of a painter, section by section.
 func (s *Store) SectionScores(ctx context.Context, painter int64) ([]SectionScore, error) {
 	var out []SectionScore

@@ -376,6 +376,44 @@ var migrations = []*gormigrate.Migration{
 			return tx.Exec(`drop table sitting_readings; drop table sitting_photos`).Error
 		},
 	},
+	{
+		// What a tube turned out to be is kept beside what the painter says of it, and
+		// can be taken back at any time: it is that of the last taking that stands.
+		ID: "202611-strengths",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				alter table tubes add column learned double precision check (learned between 0.05 and 20);
+				alter table sittings add column next_time text not null default '';
+				create table takings (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					sitting_id bigint references sittings on delete set null,
+					medium text not null,
+					readings integer not null,
+					sittings integer not null,
+					undone_at timestamptz,
+					created_at timestamptz not null,
+					unique (id, painter_id)
+				);
+				create index takings_painter on takings (painter_id, id);
+				create table taken_strengths (
+					taking_id bigint not null,
+					tube_id bigint not null,
+					painter_id bigint not null,
+					was double precision not null,
+					strength double precision not null check (strength between 0.05 and 20),
+					low double precision not null,
+					high double precision not null,
+					primary key (taking_id, tube_id),
+					foreign key (taking_id, painter_id) references takings (id, painter_id) on delete cascade,
+					foreign key (tube_id, painter_id) references tubes (id, painter_id) on delete cascade
+				);
+				create index taken_strengths_tube on taken_strengths (tube_id);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`drop table taken_strengths, takings; alter table sittings drop column next_time; alter table tubes drop column learned`).Error
+		},
+	},
 }
 
 // Migrate brings the schema up to date. It fails, and the store does not become
@@ -444,7 +482,7 @@ func (s *Store) pending(ctx context.Context, table string) (bool, error) {
 
 // rows are all things that are kept, for what their tables must look like.
 var rows = []any{
-	Painter{}, Session{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{},
+	Painter{}, Session{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{},
 }
 
 // complete fails where a table or column is not there, and names it.

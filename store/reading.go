@@ -126,3 +126,22 @@ func (s *Store) Readings(ctx context.Context, painter, sitting int64) (out []Sit
 	})
 	return out, err
 }
+
+// ReadingCount is how many readings a sitting has, and the last of them.
+type ReadingCount struct {
+	SittingID      int64
+	Readings, Last int64
+}
+
+// CountReadings counts the readings of a painter's sittings, by sitting.
+func (s *Store) CountReadings(ctx context.Context, painter int64) (map[int64]ReadingCount, error) {
+	var all []ReadingCount
+	err := s.with(ctx, func(db *gorm.DB) error {
+		return db.Model(&SittingReading{}).Where("painter_id = ?", painter).Select("sitting_id, count(*) as readings, max(id) as last").Group("sitting_id").Scan(&all).Error
+	})
+	out := map[int64]ReadingCount{}
+	for _, one := range all {
+		out[one.SittingID] = one
+	}
+	return out, err
+}

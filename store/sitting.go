@@ -20,6 +20,7 @@ type Sitting struct {
 	Name      string
 	Plan      SittingPlan `gorm:"serializer:sitting_plan"`
 	Ended     bool
+	NextTime  string // what to do otherwise when the wheel is painted again
 	CreatedAt time.Time
 	UpdatedAt time.Time
 }
@@ -106,6 +107,28 @@ func (s *Store) TellSitting(ctx context.Context, painter, id int64, told []Sitti
 		return tx.Model(&sitting).Updates(map[string]any{"ended": over, "updated_at": tx.NowFunc()}).Error
 	})
 	return all, err
+}
+
+// SittingsRead are a painter's sittings in a medium, or in all where it is empty, of which
+// something was read dry, but for one, the last ones first, so many at most.
+func (s *Store) SittingsRead(ctx context.Context, painter, but int64, medium string, most int) (out []int64, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		return db.Model(&SittingReading{}).Where("painter_id = ? and ? in (medium, '') and not wet and doubt = '' and sitting_id <> ?", painter, medium, but).
+			Group("sitting_id").Order("sitting_id desc").Limit(most).Pluck("sitting_id", &out).Error
+	})
+	return out, err
+}
+
+// SayNextTime keeps what to do otherwise next time, where it still is what it was when the
+// painter looked; the error is a Refusal where it is not.
+func (s *Store) SayNextTime(ctx context.Context, painter, id int64, was, says string) error {
+	return s.ofSitting(ctx, painter, id, func(tx *gorm.DB) error {
+		said := tx.Model(&Sitting{}).Where("id = ? and painter_id = ? and next_time in (?, ?)", id, painter, was, says).Update("next_time", says)
+		if said.Error == nil && said.RowsAffected == 0 {
+			return Refusal{"What to do next time was changed elsewhere in the meantime: look at it again, what you wrote is still here."}
+		}
+		return said.Error
+	})
 }
 
 // DropSitting takes a sitting away with all that belongs to it; ErrNotFound where it is

@@ -1,0 +1,132 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
+)
+
+// Taking is strengths that a painter took into the box, as readings told them. It can be
+// taken back at any time, and taken again.
+type Taking struct {
+	ID        int64
+	PainterID int64
+	SittingID *int64 // that it was taken at; nil where that was deleted
+	Medium    string
+	Readings  int // that it was learned from
+	Sittings  int // in which those were read
+	UndoneAt  *time.Time
+	CreatedAt time.Time
+	Strengths []TakenStrength
+}
+
+// TakenStrength is what a tube turned out to be.
+type TakenStrength struct {
+	TakingID  int64 `gorm:"primaryKey"`
+	TubeID    int64 `gorm:"primaryKey"`
+	PainterID int64
+	Was       float64 // its strength before
+	Strength  float64
+	Low, High float64 // 95 in 100
+}
+
+// mostTakings is how many are kept of a painter.
+const mostTakings = 1000
+
+// Take keeps a taking, and gives its tubes their strengths. Where a strength has no tube,
+// the one of that index in added is put into the box for it. The error is a Refusal where a
+// tube's strength is not what it was any more when the painter looked.
+func (s *Store) Take(ctx context.Context, painter int64, t Taking, summary string, added map[int]NewTube) (Taking, error) {
+	t.PainterID = painter
+	err := s.owned(ctx, painter, func(tx *gorm.DB) error {
+		var n int64
+		if err := tx.Model(&Taking{}).Where("painter_id = ?", painter).Count(&n).Error; err != nil {
+			return err
+		}
+		if n >= mostTakings {
+			return Refusal{fmt.Sprintf("Strengths were taken %d times, which is the most that is kept.", mostTakings)}
+		}
+		var fresh []NewTube
+		var of []int
+		for i := range t.Strengths {
+			if one, is := added[i]; is {
+				fresh, of = append(fresh, one), append(of, i)
+			}
+		}
+		if len(fresh) > 0 {
+			tubes, err := addTubes(tx, BoxChange{PainterID: painter, Summary: summary}, fresh)
+			if err != nil {
+				return err
+			}
+			for n, tube := range tubes {
+				t.Strengths[of[n]].TubeID = tube.ID
+			}
+		}
+		if err := tx.Omit("Strengths").Create(&t).Error; err != nil {
+			return err
+		}
+		for i := range t.Strengths {
+			one := &t.Strengths[i]
+			one.TakingID, one.PainterID = t.ID, painter
+			if _, err := ownTube(tx, painter, one.TubeID); err != nil {
+				return err
+			}
+			if err := tx.Create(one).Error; err != nil {
+				return err
+			}
+		}
+		return strengthen(tx, t)
+	})
+	return t, err
+}
+
+// strengthen gives the tubes of a taking the strengths of the last taking that stands.
+func strengthen(tx *gorm.DB, t Taking) error {
+	for _, one := range t.Strengths {
+		err := tx.Exec(`update tubes set learned = (
+				select s.strength from taken_strengths s join takings t on t.id = s.taking_id
+				where s.tube_id = tubes.id and t.undone_at is null order by t.id desc limit 1)
+			where id = ? and painter_id = ?`, one.TubeID, t.PainterID).Error
+		if err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// UndoTaking takes strengths back or, again, as they were taken: each tube is then what the
+// last taking says that stands, or as its grade has it where none does.
+func (s *Store) UndoTaking(ctx context.Context, painter, id int64, undone bool) error {
+	return s.owned(ctx, painter, func(tx *gorm.DB) error {
+		var t Taking
+		if err := tx.Omit("Strengths").Clauses(clause.Locking{Strength: "UPDATE"}).Where("id = ? and painter_id = ?", id, painter).Take(&t).Error; err != nil {
+			return known(err)
+		}
+		if undone == (t.UndoneAt != nil) {
+			return nil // it came once already
+		}
+		var at *time.Time
+		if undone {
+			now := tx.NowFunc()
+			at = &now
+		}
+		if err := tx.Model(&Taking{}).Where("id = ? and painter_id = ?", id, painter).Update("undone_at", at).Error; err != nil {
+			return err
+		}
+		if err := tx.Where("taking_id = ? and painter_id = ?", id, painter).Find(&t.Strengths).Error; err != nil {
+			return err
+		}
+		return strengthen(tx, t)
+	})
+}
+
+// Takings lists what a painter took into the box, the last one first.
+func (s *Store) Takings(ctx context.Context, painter int64) (out []Taking, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		return db.Preload("Strengths", func(db *gorm.DB) *gorm.DB { return db.Order("tube_id") }).Where("painter_id = ?", painter).Order("id desc").Find(&out).Error
+	})
+	return out, err
+}
