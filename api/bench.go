@@ -40,11 +40,11 @@ func (s *Server) plan(ctx context.Context, in *planInput) (out wire.BenchPlan, e
 		return out, err
 	}
 	which, ladder := in.Body.Sheet.Core()
-	plan, tubes, err := s.studio.Plan(ctx, painterIfAny, studio.Sheet{Wheel: in.Wheel, System: system, Choices: in.Body.Choices.Core(), Which: which, Ladder: ladder, Set: in.Body.Bench.Core()}, v.Medium, in.Quick)
+	plan, err := s.studio.Plan(ctx, painterIfAny, studio.Sheet{Wheel: in.Wheel, System: system, Choices: in.Body.Choices.Core(), Which: which, Ladder: ladder, Set: in.Body.Bench.Core()}, v.Medium, in.Quick)
 	if err != nil {
 		return out, err
 	}
-	return v.Plan(plan, tubes), nil
+	return v.Planned(plan), nil
 }
 
 // CountedPart is so much of a paint that is counted out.

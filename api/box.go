@@ -44,6 +44,7 @@ type KeptTube struct {
 	Version    int              `json:"version" doc:"a save names the version it was made on"`
 	Saved      time.Time        `json:"saved"`
 	Refused    []RefusedTube    `json:"refused" doc:"saves made on an outdated version, kept until the painter chooses"`
+	Learned    bool             `json:"learned" doc:"its strength is what readings told, and was taken into the box"`
 }
 
 // TubeDefinition is what a tube is, without its curves.
@@ -84,7 +85,7 @@ func (s *Server) look(ctx context.Context, l Look) (*struct{ Body Box }, error) 
 		k := KeptTube{
 			ID: t.ID, Paint: v.Tube(t.Paint, paints, bias.School(who.WarmBlue)), Content: wire.TubeContent(t.Details()),
 			Definition: TubeDefinition{t.Definition.Library, t.Definition.Pigments, wire.OriginOf(t.Definition.Origin)},
-			Version:    t.Version, Saved: t.UpdatedAt, Refused: []RefusedTube{},
+			Version:    t.Version, Saved: t.UpdatedAt, Refused: []RefusedTube{}, Learned: t.Learned != nil,
 		}
 		for _, r := range refused {
 			if r.TubeID == t.ID {

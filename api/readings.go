@@ -61,15 +61,6 @@ func (s *Server) readingRoutes() {
 	huma.Register(s.api, huma.Operation{OperationID: "sittingReads", Tags: []string{"sitting"}, Summary: "The readings and photos of a sitting", Method: http.MethodGet, Path: "/api/sittings/{id}/readings"},
 		func(ctx context.Context, in *sitting) (*reads, error) { return list(ctx, in.ID) })
 
-	huma.Register(s.api, huma.Operation{OperationID: "sittingJournal", Tags: []string{"sitting"}, Summary: "What came of a sitting: each place as computed and as read, why it differs, and what the tubes seem to be", Method: http.MethodGet, Path: "/api/sittings/{id}/journal"},
-		func(ctx context.Context, in *sitting) (*struct{ Body wire.SittingJournal }, error) {
-			got, err := s.studio.SittingJournal(ctx, painter(ctx), in.ID)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			return &struct{ Body wire.SittingJournal }{wire.SittingJournalOf(got)}, nil
-		})
-
 	type keepReads struct {
 		ID   int64 `path:"id" doc:"a sitting"`
 		Body struct {

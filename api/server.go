@@ -95,6 +95,7 @@ func New(s *store.Store, o Options) *Server {
 	srv.benchRoutes()
 	srv.sittingRoutes()
 	srv.readingRoutes()
+	srv.logRoutes()
 	srv.boxRoutes()
 	srv.pairingRoutes()
 	srv.guessRoutes()

@@ -7,6 +7,7 @@ import (
 
 	"gyrophane/core/bench"
 	"gyrophane/core/input"
+	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/paper"
 	"gyrophane/core/path"
@@ -32,32 +33,94 @@ type Sheet struct {
 	Set    bench.Settings
 }
 
-// Plan plans the painting of a sheet, with the rings of its choices where it is the wheel;
-// quick is what is known at once. Tubes are what the tubes of its paints hold in ml, where
-// that is known. The error is an input.Error, or why it could not be worked out.
-func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medium, quick bool) (plan *bench.Plan, tubes map[string]float64, err error) {
+// Planned is how a sheet is painted.
+type Planned struct {
+	*bench.Plan
+	Tubes map[string]float64 // ml in the tubes of its paints, by their ids, where that is known
+	Apart string             // that its tubes cannot be told from each other, and what would mend that; empty where they can
+	Own   bench.Pace         // the painter's own, where it was planned at that; 0 for the usual
+}
+
+// Plan plans the painting of a sheet, with the rings of its choices where it is the wheel,
+// at the painter's own pace where the settings say none; quick is what is known at once.
+// The error is an input.Error, or why it could not be worked out.
+func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medium, quick bool) (out Planned, err error) {
 	options, err := of.Choices.Options(in)
 	if err != nil {
-		return nil, nil, err
+		return out, err
+	}
+	own, err := s.ownPace(ctx, who, in)
+	if err != nil {
+		return out, err
+	}
+	if of.Set.Pace == 0 {
+		of.Set.Pace, out.Own.Drying = own.Drying, own.Drying
+	}
+	if of.Set.Hand == 0 {
+		of.Set.Hand, out.Own.Hand = own.Hand, own.Hand
 	}
 	set, err := of.Set.In(in)
 	if err != nil {
-		return nil, nil, err
+		return out, err
 	}
 	have, err := s.material(ctx, who, of, in)
 	if err != nil {
-		return nil, nil, err
+		return out, err
 	}
-	sheet, err := of.Which.Of(wheel.Build(of.System, options), have, bench.ExtrasOf(of.Choices), set)
+	built := wheel.Build(of.System, options)
+	sheet, err := of.Which.Of(built, have, bench.ExtrasOf(of.Choices), set)
 	if err != nil {
-		return nil, nil, err
+		return out, err
 	}
-	plan, err = s.work(ctx, &sheet, set, quick)
+	if out.Plan, err = s.work(ctx, &sheet, set, quick); err != nil {
+		return out, err
+	}
+	out.Apart = apart(&sheet, built, bench.ExtrasOf(of.Choices), set)
+	out.Tubes, err = s.tubesHold(ctx, who)
+	return out, err
+}
+
+// apart says whether the tubes of a wheel's sheet can be told from each other, and what of
+// the wheel would mend it where they cannot.
+func apart(sheet *bench.Sheet, w *wheel.Wheel, e bench.Extras, set bench.Settings) string {
+	if sheet.Kind != "wheel" {
+		return ""
+	}
+	with := func(change func(e *bench.Extras)) func() *bench.Sheet {
+		return func() *bench.Sheet {
+			more := e
+			change(&more)
+			s := bench.Wheel(w, more, set)
+			return &s
+		}
+	}
+	return journal.Apart(sheet, []journal.Mend{
+		{Sheet: with(func(e *bench.Extras) { e.Neutral = true }), Says: "The neutral circles in the middle of the wheel would tell them: paint those too."},
+		{Sheet: with(func(e *bench.Extras) { e.Tints = max(e.Tints, 1) }), Says: "A ring of tints would tell them: paint one too."},
+	})
+}
+
+// mostPaced is how many of a painter's last sittings his own pace is learned from.
+const mostPaced = 20
+
+// ownPace is the painter's own pace in a medium, as the last sittings say; none where
+// nobody is known.
+func (s *Studio) ownPace(ctx context.Context, who Identity, in paint.Medium) (bench.Pace, error) {
+	painter, err := who(ctx)
 	if err != nil {
-		return nil, nil, err
+		return bench.Pace{}, nil // the usual
 	}
-	tubes, err = s.tubesHold(ctx, who)
-	return plan, tubes, err
+	all, err := s.shelved(ctx, painter, mostPaced)
+	if err != nil {
+		return bench.Pace{}, err
+	}
+	var paces []bench.Pace
+	for _, on := range all {
+		if on.Ended && on.Medium.ID == in.ID {
+			paces = append(paces, on.pace)
+		}
+	}
+	return bench.OwnPace(paces), nil
 }
 
 // work plans a sheet when its turn has come.
@@ -138,12 +201,12 @@ func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64
 		set.Scale = table
 	}
 	which.Width = o.Wide()
-	plan, _, err := s.Plan(ctx, As(painter), Sheet{wheelID, system, w.Settings.Choices, which, ladder, set}, in, false)
+	plan, err := s.Plan(ctx, As(painter), Sheet{wheelID, system, w.Settings.Choices, which, ladder, set}, in, false)
 	if err != nil {
 		return "", nil, err
 	}
 	o.Title, o.About = w.Name, plan.Sheet.Title+" · "+in.Name
-	pages, err = paper.Sheet(plan, o, measured())
+	pages, err = paper.Sheet(plan.Plan, o, measured())
 	return w.Name, pages, err
 }
 

@@ -22,20 +22,31 @@ func (t Tube) Whole() paint.Tube {
 	return paint.Tube{Definition: t.Definition, TubeDetails: t.Details()}
 }
 
-// tubeKey names a tube as it was at one of its versions: it is never another.
+// tubeKey names a tube as it was at one of its versions, of a strength that was learned,
+// 0 for none: it is never another.
 type tubeKey struct {
 	id      int64
 	version int
+	learned float64
 }
 
 // open makes the paint of a tube, or remembers it: a large box takes some
 // hundredths of a second.
 func (s *Studio) open(t store.Tube) (Tube, error) {
-	key := tubeKey{t.ID, t.Version}
+	key := tubeKey{id: t.ID, version: t.Version}
+	if t.Learned != nil {
+		key.learned = *t.Learned
+	}
 	if known, there := s.tubes.Get(key); there {
 		return Tube{t, known.Paint}, nil
 	}
-	p, err := t.Definition.Graded(TubeID(t.ID), paint.Grade(t.Details().Grade))
+	var p *paint.Paint
+	var err error
+	if t.Learned != nil {
+		p, err = t.Definition.Paint(TubeID(t.ID), *t.Learned)
+	} else {
+		p, err = t.Definition.Graded(TubeID(t.ID), paint.Grade(t.Details().Grade))
+	}
 	out := Tube{t, p}
 	if err == nil {
 		s.tubes.Add(key, out)
@@ -205,10 +216,7 @@ func (s *Studio) SaveTube(ctx context.Context, painter, id int64, version int, d
 
 // changeInWords names a change for the undo.
 func changeInWords(was Tube, now paint.TubeDetails) string {
-	name := was.Paint.Name
-	if was.Nickname != "" {
-		name = was.Nickname
-	}
+	name := was.Called()
 	before := was.Details()
 	switch {
 	case now.Archived && !before.Archived:
@@ -227,4 +235,12 @@ func CountPaints(n int) string {
 		return "1 paint"
 	}
 	return fmt.Sprintf("%d paints", n)
+}
+
+// Called is what the painter calls the tube.
+func (t Tube) Called() string {
+	if t.Nickname != "" {
+		return t.Nickname
+	}
+	return t.Paint.ShortName()
 }

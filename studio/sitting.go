@@ -23,10 +23,11 @@ type SittingEntry struct {
 	Name      string
 	Began     time.Time
 	Ended     bool
+	NextTime  string // what to do otherwise when the wheel is painted again
 }
 
 func entryOf(s store.Sitting) SittingEntry {
-	return SittingEntry{s.ID, s.WheelID, s.Name, s.CreatedAt, s.Ended}
+	return SittingEntry{s.ID, s.WheelID, s.Name, s.CreatedAt, s.Ended, s.NextTime}
 }
 
 // Sitting is a sitting with all that was done in it, and where it stands now.
@@ -70,11 +71,11 @@ func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelI
 	if table.Measure != "" {
 		set.Scale = table
 	}
-	plan, _, err := s.Plan(ctx, As(painter), Sheet{wheelID, system, w.Settings.Choices, which, ladder, set}, in, false)
+	plan, err := s.Plan(ctx, As(painter), Sheet{wheelID, system, w.Settings.Choices, which, ladder, set}, in, false)
 	if err != nil {
 		return out, err
 	}
-	frozen, err := freeze(plan, func(p *paint.Paint) (store.FrozenTube, error) { return s.frozen(ctx, painter, &w.WheelContent, p) })
+	frozen, err := freeze(plan.Plan, func(p *paint.Paint) (store.FrozenTube, error) { return s.frozen(ctx, painter, &w.WheelContent, p) })
 	if err != nil {
 		return out, err
 	}

@@ -119,8 +119,8 @@ func TestReadingsAreExplainedByWhatWasReallyUsed(t *testing.T) {
 	explained := got.Places[green].Explained
 	require.NotNil(t, explained)
 	assert.True(t, explained.AsComputed, "it is what equal drops make")
-	assert.Nil(t, got.Learned)
-	assert.Contains(t, got.TooFew, "from 3 to")
+	assert.Nil(t, got.Learning.Learned)
+	assert.Contains(t, got.Learning.TooFew, "from 3 to")
 }
 
 func TestWhatCannotBeToldIsRefused(t *testing.T) {

@@ -2,8 +2,9 @@ package studio
 
 import (
 	"context"
-	"errors"
 	"math"
+	"slices"
+	"time"
 
 	"gyrophane/core/bench"
 	"gyrophane/core/colour"
@@ -11,6 +12,8 @@ import (
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/recipe"
+	"gyrophane/core/text"
+	"gyrophane/core/wheel"
 	"gyrophane/store"
 )
 
@@ -21,19 +24,62 @@ type PlaceRead struct {
 	Computed  colour.Lab
 	Wet, Dry  *KeptReading
 	Explained *journal.Explained // of the dry reading, where that is believed
+	Expected  *Expectation       // by the painter, before the cover was lifted; nil where nothing was
+}
+
+// Expectation is what a painter expected of a slot, and what became of it.
+type Expectation struct {
+	journal.Prediction
+	Computed journal.SlotOutcome
+	Painted  *journal.Score // nil where it is not known what was painted
+	CameOut  string         // as painted: its hue and verdict, in words; empty where that is not known
+	At       time.Time
 }
 
 // SittingJournal is what came of a sitting: each place, and what the tubes seem to be.
 type SittingJournal struct {
-	Sitting Sitting
-	Places  []PlaceRead
-	Learned *journal.Learned // nil where the readings are too few
-	TooFew  string           // why, in a sentence; empty where they are not
+	Sitting  Sitting
+	Places   []PlaceRead
+	Photos   []KeptPhoto
+	Jumps    []journal.Jump // between painted steps
+	Suggests []string       // what to do otherwise next time, a sentence each
+	Learning Learning
+	Takings  []Taking // of its tubes, the last one first
+	samples  []journal.Sample
 }
 
-// SittingJournal explains what was read of a painter's sitting, and learns from it; nothing
-// is kept of that.
-func (s *Studio) SittingJournal(ctx context.Context, painter store.Painter, id int64) (out SittingJournal, err error) {
+// SittingJournal explains what was read of a painter's sitting, with the paints as they
+// were when it began, and learns from it and the others that were painted with its tubes;
+// nothing is kept of that.
+func (s *Studio) SittingJournal(ctx context.Context, painter store.Painter, id int64) (SittingJournal, error) {
+	out, err := s.explained(ctx, painter, id)
+	if err != nil {
+		return out, err
+	}
+	now, tubes, err := s.paintsNow(ctx, painter)
+	if err != nil {
+		return out, err
+	}
+	var labels []string
+	var explained []journal.Explained
+	for _, p := range out.Places {
+		if p.Explained != nil {
+			explained = append(explained, *p.Explained)
+			labels = append(labels, out.Sitting.Plan.Sheet.Regions[p.Region].Label)
+		}
+	}
+	out.Jumps = jumps(&out, now)
+	out.Suggests = journal.NextTime(labels, explained, out.Jumps)
+	if out.Learning, err = s.learn(ctx, painter, &out.Sitting, out.samples, now, tubes); err != nil {
+		return out, err
+	}
+	out.Takings, err = s.takingsOf(ctx, painter, &out.Learning, id)
+	return out, err
+}
+
+// explained is a sitting with its places as they were read, explained, and what was
+// expected of them.
+func (s *Studio) explained(ctx context.Context, painter store.Painter, id int64) (out SittingJournal, err error) {
 	if out.Sitting, err = s.Sitting(ctx, painter, id); err != nil {
 		return out, err
 	}
@@ -41,42 +87,120 @@ func (s *Studio) SittingJournal(ctx context.Context, painter store.Painter, id i
 	if err != nil {
 		return out, err
 	}
-	plan, in := out.Sitting.Plan, out.Sitting.Medium
-	var samples []journal.Sample
+	out.Photos = reads.Photos
+	plan := out.Sitting.Plan
 	var of []int
 	for i := range plan.Sheet.Regions {
-		r := &plan.Sheet.Regions[i]
-		look := r.Looks(in, false)
-		one := PlaceRead{Region: i, Computed: look.Lab()}
-		for k := range reads.Readings {
-			read := &reads.Readings[k]
-			if read.Region != r.ID {
-				continue
-			}
-			if read.Wet {
-				one.Wet = read
-			} else {
-				one.Dry = read
-			}
-		}
+		one := readOf(plan, i, reads.Readings)
 		out.Places = append(out.Places, one)
 		if one.Dry != nil && one.Dry.Doubt == "" {
-			samples, of = append(samples, sampleOf(plan, &out.Sitting.Stands, i, &one.Dry.Reading)), append(of, i)
+			out.samples, of = append(out.samples, sampleOf(plan, &out.Sitting.Stands, i, &one.Dry.Reading)), append(of, i)
 		}
 	}
-	for n, e := range journal.Explain(samples, in) {
-		out.Places[of[n]].Explained = &e
+	explained := journal.Explain(out.samples, out.Sitting.Medium)
+	for n := range explained {
+		out.Places[of[n]].Explained = &explained[n]
 	}
-	learned, err := journal.Learn(samples, in)
-	switch {
-	case errors.As(err, new(input.Error)):
-		out.TooFew = input.Sentence(err).Error()
-		return out, nil
-	case err != nil:
-		return out, err
+	return out, s.expected(ctx, painter, &out)
+}
+
+// expected finds what the painter expected of each slot last before the sitting began, and
+// scores it by what was painted.
+func (s *Studio) expected(ctx context.Context, painter store.Painter, of *SittingJournal) error {
+	said, err := s.store.Predictions(ctx, painter.ID, of.Sitting.Wheel)
+	if err != nil {
+		return err
 	}
-	out.Learned = &learned
-	return out, nil
+	for i := range of.Places {
+		p := &of.Places[i]
+		r := &of.Sitting.Plan.Sheet.Regions[p.Region]
+		k := slices.IndexFunc(said, func(one store.Prediction) bool {
+			return r.Main && r.Kind != wheel.Primary && one.Home == r.Home && !one.CreatedAt.After(of.Sitting.Began)
+		})
+		if k < 0 {
+			continue
+		}
+		prediction, err := journal.ParsePrediction(said[k].HueWord, said[k].Verdict)
+		if err != nil {
+			return err
+		}
+		p.Expected = &Expectation{Prediction: prediction, Computed: said[k].Outcome, At: said[k].CreatedAt}
+		if e := p.Explained; e != nil && e.Painted != nil {
+			u := e.Painted.Undertone()
+			score := prediction.Against(u)
+			p.Expected.Painted, p.Expected.CameOut = &score, u.HueWord()+", "+u.Verdict.String()
+		}
+	}
+	return nil
+}
+
+// jumps are those of a wheel's ring as it was read dry.
+func jumps(of *SittingJournal, now map[string]*paint.Paint) []journal.Jump {
+	sheet := of.Sitting.Plan.Sheet
+	var ring []journal.Step
+	var read []bool
+	for _, p := range of.Places {
+		r := &sheet.Regions[p.Region]
+		if sheet.Kind != "wheel" || !r.Main {
+			continue
+		}
+		one := journal.Step{Label: r.Label, Home: r.Home, Paints: r.Recipe.Plain()}
+		if p.Dry != nil && p.Dry.Doubt == "" {
+			one.Lab = p.Dry.Lab
+		}
+		ring, read = append(ring, one), append(read, p.Dry != nil && p.Dry.Doubt == "")
+	}
+	return journal.Jumps(ring, func(i int) bool { return read[i] }, of.Sitting.Medium, func(p *paint.Paint) *paint.Paint {
+		if is := now[p.ID]; is != nil {
+			return is
+		}
+		return p
+	})
+}
+
+// SayNextTime keeps what to do otherwise when a sitting's wheel is painted again, where it
+// still is what it was when the painter looked.
+func (s *Studio) SayNextTime(ctx context.Context, painter store.Painter, id int64, was, says string) error {
+	says, err := text.Lines("what to do next time", says, bench.LongestNote)
+	if err != nil {
+		return input.Sentence(err)
+	}
+	return s.store.SayNextTime(ctx, painter.ID, id, was, says)
+}
+
+// Reminder is what a painter wanted to do otherwise when a wheel was painted last.
+type Reminder struct {
+	Sitting int64
+	At      time.Time
+	Says    string
+}
+
+// Reminder is that of a wheel's last sitting that has one; nil where none has.
+func (s *Studio) Reminder(ctx context.Context, painter store.Painter, wheelID int64) (*Reminder, error) {
+	all, err := s.store.Sittings(ctx, painter.ID)
+	for _, one := range all {
+		if one.WheelID == wheelID && one.NextTime != "" {
+			return &Reminder{one.ID, one.CreatedAt, one.NextTime}, err
+		}
+	}
+	return nil, err
+}
+
+// readOf is a place with the last that was read of it.
+func readOf(plan *bench.Plan, i int, reads []KeptReading) PlaceRead {
+	r := &plan.Sheet.Regions[i]
+	look := r.Looks(plan.Settings.Medium, false)
+	out := PlaceRead{Region: i, Computed: look.Lab()}
+	for k := range reads {
+		switch read := &reads[k]; {
+		case read.Region != r.ID:
+		case read.Wet:
+			out.Wet = read
+		default:
+			out.Dry = read
+		}
+	}
+	return out
 }
 
 // sampleOf is a place as it was read dry, of the parts that were really used: as they were

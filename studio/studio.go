@@ -30,6 +30,7 @@ type Studio struct {
 	tables   *lru.Cache[string, *reach.Table]
 	matches  *lru.Cache[matchKey, reach.Match]
 	sheets   *lru.Cache[int64, *bench.Plan] // of sittings: they never change
+	shelf    *lru.Cache[shelfKey, OnShelf]
 	watchers watchers
 	// planning and sketching hold one for each sheet that is being worked on.
 	planning, sketching chan struct{}
@@ -47,6 +48,7 @@ func New(s *store.Store) *Studio {
 		tables:    cache[string, *reach.Table](mostTables),
 		matches:   cache[matchKey, reach.Match](mostMatches),
 		sheets:    cache[int64, *bench.Plan](mostSheets),
+		shelf:     cache[shelfKey, OnShelf](mostShelved),
 		planning:  make(chan struct{}, mostPlanning),
 		sketching: make(chan struct{}, mostPlanning),
 	}

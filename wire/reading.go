@@ -43,12 +43,17 @@ func SittingPhotoOf(p studio.KeptPhoto) SittingPhoto { return SittingPhoto(p) }
 
 // SittingReadsOf shapes what was read.
 func SittingReadsOf(r studio.Reads) SittingReads {
-	out := SittingReads{Readings: []SittingReading{}, Photos: []SittingPhoto{}}
+	out := SittingReads{Readings: []SittingReading{}, Photos: photosOf(r.Photos)}
 	for _, one := range r.Readings {
 		out.Readings = append(out.Readings, SittingReading{one.Region, labOf(one.Lab), string(one.Source), one.Wet, round(one.Minutes, 1), round(one.Spread, 2), one.Doubt, one.At, shown(one.Lab.OKLab())})
 	}
-	for _, p := range r.Photos {
-		out.Photos = append(out.Photos, SittingPhotoOf(p))
+	return out
+}
+
+func photosOf(all []studio.KeptPhoto) []SittingPhoto {
+	out := []SittingPhoto{}
+	for _, p := range all {
+		out = append(out, SittingPhotoOf(p))
 	}
 	return out
 }

@@ -9,11 +9,12 @@ import (
 
 // SittingListed is a sitting in a list.
 type SittingListed struct {
-	ID    int64     `json:"id"`
-	Wheel int64     `json:"wheel"`
-	Name  string    `json:"name"`
-	Began time.Time `json:"began"`
-	Ended bool      `json:"ended"`
+	ID       int64     `json:"id"`
+	Wheel    int64     `json:"wheel"`
+	Name     string    `json:"name"`
+	Began    time.Time `json:"began"`
+	Ended    bool      `json:"ended"`
+	NextTime string    `json:"nextTime" doc:"what to do otherwise when the wheel is painted again"`
 }
 
 // SittingListedOf shapes a sitting of a list.

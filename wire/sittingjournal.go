@@ -1,7 +1,10 @@
 package wire
 
 import (
+	"time"
+
 	"gyrophane/core/colour"
+	"gyrophane/core/journal"
 	"gyrophane/studio"
 )
 
@@ -9,6 +12,7 @@ import (
 type JournalPlace struct {
 	Slot       string           `json:"slot" doc:"id of the region"`
 	Label      string           `json:"label"`
+	Expected   *SlotExpectation `json:"expected,omitempty" doc:"by the painter, before the cover was lifted"`
 	Computed   Shown            `json:"computed" doc:"dry"`
 	Wet        *Shown           `json:"wet,omitempty" doc:"as it was read last"`
 	Dry        *Shown           `json:"dry,omitempty"`
@@ -20,21 +24,113 @@ type JournalPlace struct {
 	Dries      string           `json:"dries" doc:"what drying did, in words; empty where it was not read wet and dry"`
 }
 
+// SlotExpectation is what a painter expected of a slot, and what became of it.
+type SlotExpectation struct {
+	HueWord      string `json:"hueWord"`
+	Verdict      string `json:"verdict" format:"chromaticVerdict"`
+	Computed     string `json:"computed" doc:"hue and verdict, as computed that day"`
+	Painted      string `json:"painted" doc:"hue and verdict of what it was painted with; empty where that is not known"`
+	HueRight     bool   `json:"hueRight" doc:"as painted or, where that is not known, as computed"`
+	VerdictRight bool   `json:"verdictRight"`
+}
+
+// PaintedJump is a step between two painted colours that is longer than it should be.
+type PaintedJump struct {
+	From     string       `json:"from"`
+	To       string       `json:"to"`
+	Distance float64      `json:"distance" doc:"OKLab"`
+	Parts    []Ingredient `json:"parts" doc:"the recipe that stands half way; none where their paints are not two"`
+	Recipe   string       `json:"recipe" doc:"the same in words"`
+	Shown    *Shown       `json:"shown,omitempty" doc:"as it is painted, dry"`
+}
+
 // SittingJournal is what came of a sitting.
 type SittingJournal struct {
 	SittingListed
-	Medium  string         `json:"medium" format:"medium"`
-	Title   string         `json:"title"`
-	Places  []JournalPlace `json:"places"`
-	Learned *Learned       `json:"learned,omitempty" doc:"what the tubes seem to be, from its dry readings"`
-	TooFew  string         `json:"tooFew" doc:"why there is none"`
-	Notes   []SittingNote  `json:"notes"`
+	Medium   string          `json:"medium" format:"medium"`
+	Title    string          `json:"title"`
+	Places   []JournalPlace  `json:"places"`
+	Jumps    []PaintedJump   `json:"jumps"`
+	Suggests []string        `json:"suggests" doc:"what to do otherwise next time, a sentence each"`
+	Learned  *Learned        `json:"learned,omitempty" doc:"what the tubes turned out to be, from its dry readings and those of other sittings with its tubes"`
+	Sittings int             `json:"sittings" doc:"that it was learned from"`
+	TooFew   string          `json:"tooFew" doc:"why nothing was"`
+	Offered  []TakenStrength `json:"offered" doc:"what may be taken into the box; none where chance makes as much"`
+	Takings  []Taking        `json:"takings" doc:"what was taken of its tubes, the last one first"`
+	Notes    []SittingNote   `json:"notes"`
+	Photos   []SittingPhoto  `json:"photos"`
+}
+
+// TakenStrength is a strength that is taken into the box.
+type TakenStrength struct {
+	Paint string  `json:"paint" doc:"id; empty once it is taken"`
+	Tube  int64   `json:"tube" doc:"of the box; 0 where it comes into it"`
+	Name  string  `json:"name"`
+	Was   float64 `json:"was"`
+	Is    float64 `json:"is"`
+	Low   float64 `json:"low" doc:"95 in 100"`
+	High  float64 `json:"high"`
+}
+
+// Taking is strengths that were taken into the box.
+type Taking struct {
+	ID        int64           `json:"id"`
+	At        time.Time       `json:"at"`
+	Sitting   int64           `json:"sitting" doc:"that it was taken at; 0 where that was deleted"`
+	Medium    string          `json:"medium" format:"medium"`
+	From      string          `json:"from" doc:"what it was learned from, in words"`
+	Undone    bool            `json:"undone"`
+	Strengths []TakenStrength `json:"strengths"`
+}
+
+// TakingOf shapes what was taken into the box.
+func TakingOf(t studio.Taking) Taking {
+	out := Taking{ID: t.ID, At: t.CreatedAt, Medium: t.Medium, From: t.Says(), Undone: t.UndoneAt != nil, Strengths: []TakenStrength{}}
+	if t.SittingID != nil {
+		out.Sitting = *t.SittingID
+	}
+	for _, s := range t.Strengths {
+		name := t.Named[s.TubeID]
+		if name == "" {
+			name = "a tube that is in the box no more"
+		}
+		out.Strengths = append(out.Strengths, TakenStrength{Tube: s.TubeID, Name: name, Was: round(s.Was, 3), Is: round(s.Strength, 3), Low: round(s.Low, 3), High: round(s.High, 3)})
+	}
+	return out
+}
+
+// TakingsOf shapes what was taken, the last one first.
+func TakingsOf(all []studio.Taking) []Taking {
+	out := []Taking{}
+	for _, t := range all {
+		out = append(out, TakingOf(t))
+	}
+	return out
 }
 
 // SittingJournalOf shapes what came of a sitting.
 func SittingJournalOf(j studio.SittingJournal) SittingJournal {
 	sheet := j.Sitting.Plan.Sheet
-	out := SittingJournal{SittingListed: SittingListedOf(j.Sitting.SittingEntry), Medium: j.Sitting.Medium.ID, Title: sheet.Title, Places: []JournalPlace{}, TooFew: j.TooFew, Notes: notesOf(j.Sitting)}
+	of := &j.Learning
+	out := SittingJournal{SittingListed: SittingListedOf(j.Sitting.SittingEntry), Medium: j.Sitting.Medium.ID, Title: sheet.Title, Places: []JournalPlace{}, Jumps: []PaintedJump{},
+		Suggests: append([]string{}, j.Suggests...), Sittings: of.Sittings, TooFew: of.TooFew, Offered: []TakenStrength{}, Takings: TakingsOf(j.Takings), Notes: notesOf(j.Sitting), Photos: photosOf(j.Photos)}
+	for _, p := range j.Places {
+		out.Places = append(out.Places, journalPlace(j, p))
+	}
+	for _, jump := range j.Jumps {
+		out.Jumps = append(out.Jumps, jumpOf(j, jump))
+	}
+	if of.Learned != nil {
+		learned := LearnedOf(*of.Learned)
+		out.Learned = &learned
+	}
+	for _, s := range of.Offered {
+		out.Offered = append(out.Offered, TakenStrength{s.Paint.ID, of.Tubes[s.Paint.ID], s.Paint.ShortName(), round(s.Old, 3), round(s.New, 3), round(s.Low, 3), round(s.High, 3)})
+	}
+	return out
+}
+
+func journalPlace(j studio.SittingJournal, p studio.PlaceRead) JournalPlace {
 	seen := func(r *studio.KeptReading) *Shown {
 		if r == nil {
 			return nil
@@ -42,24 +138,40 @@ func SittingJournalOf(j studio.SittingJournal) SittingJournal {
 		s := shown(r.Lab.OKLab())
 		return &s
 	}
-	for _, p := range j.Places {
-		r := &sheet.Regions[p.Region]
-		one := JournalPlace{Slot: r.ID, Label: r.Label, Computed: shown(p.Computed.OKLab()), Wet: seen(p.Wet), Dry: seen(p.Dry), Causes: []ExplainedCause{}}
-		if p.Dry != nil {
-			one.Doubt, one.Difference = p.Dry.Doubt, round(colour.Difference(p.Computed, p.Dry.Lab), 1)
-			one.Says = p.Dry.Lab.OKLab().Beside(p.Computed.OKLab())
-			if p.Wet != nil {
-				one.Dries = p.Dry.Lab.OKLab().Beside(p.Wet.Lab.OKLab())
-			}
+	r := &j.Sitting.Plan.Sheet.Regions[p.Region]
+	out := JournalPlace{Slot: r.ID, Label: r.Label, Computed: shown(p.Computed.OKLab()), Wet: seen(p.Wet), Dry: seen(p.Dry), Causes: []ExplainedCause{}}
+	if p.Dry != nil {
+		out.Doubt, out.Difference = p.Dry.Doubt, round(colour.Difference(p.Computed, p.Dry.Lab), 1)
+		out.Says = p.Dry.Lab.OKLab().Beside(p.Computed.OKLab())
+		if p.Wet != nil {
+			out.Dries = p.Dry.Lab.OKLab().Beside(p.Wet.Lab.OKLab())
 		}
-		if e := p.Explained; e != nil {
-			one.AsComputed, one.Causes = e.AsComputed, causesOf(e)
-		}
-		out.Places = append(out.Places, one)
 	}
-	if j.Learned != nil {
-		learned := LearnedOf(*j.Learned)
-		out.Learned = &learned
+	if e := p.Explained; e != nil {
+		out.AsComputed, out.Causes = e.AsComputed, causesOf(e)
+	}
+	if e := p.Expected; e != nil {
+		out.Expected = &SlotExpectation{e.HueWord, e.Verdict.String(), e.Computed.HueWord + ", " + e.Computed.Verdict, e.CameOut, e.Computed.HueRight, e.Computed.VerdictRight}
+		if e.Painted != nil {
+			out.Expected.HueRight, out.Expected.VerdictRight = e.Painted.HueRight, e.Painted.VerdictRight
+		}
 	}
 	return out
+}
+
+func jumpOf(j studio.SittingJournal, jump journal.Jump) PaintedJump {
+	out := PaintedJump{From: jump.From, To: jump.To, Distance: round(jump.Distance, 3), Parts: []Ingredient{}}
+	if m := jump.Mend; m != nil {
+		look := m.Mixture.AsPainted(j.Sitting.Medium, false)
+		half := shown(look.Lab().OKLab())
+		out.Parts, out.Recipe, out.Shown = View{Medium: j.Sitting.Medium, Light: colour.D65}.Recipe(m.Parts), m.Parts.Words(), &half
+	}
+	return out
+}
+
+// Reminder is what a painter wanted to do otherwise when a wheel was painted last.
+type Reminder struct {
+	Sitting int64     `json:"sitting"`
+	At      time.Time `json:"at"`
+	Says    string    `json:"says"`
 }

@@ -312,6 +312,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/expectations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What became of all that was expected, by month and by section */
+        get: operations["expectations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/files/box": {
         parameters: {
             query?: never;
@@ -846,6 +863,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was painted, the last first: as it was read or, where it was not, as it is computed */
+        get: operations["shelf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sittings": {
         parameters: {
             query?: never;
@@ -876,6 +910,23 @@ export interface paths {
         post?: never;
         /** Takes a sitting away with all that belongs to it */
         delete: operations["dropSitting"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sittings/{id}/beside/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Two sittings beside each other, and what differs in sentences */
+        get: operations["sittingsBeside"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -939,9 +990,26 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What came of a sitting: each place as computed and as read, why it differs, and what the tubes seem to be */
+        /** What came of a sitting: each place as expected, computed and read, why it differs, and what the tubes turned out to be */
         get: operations["sittingJournal"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sittings/{id}/next-time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keeps what to do otherwise when the sitting's wheel is painted again */
+        put: operations["sayNextTime"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1036,6 +1104,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sittings/{id}/strengths": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes what the tubes turned out to be into the box, where it still is what was seen */
+        post: operations["takeStrengths"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/system": {
         parameters: {
             query?: never;
@@ -1063,6 +1148,40 @@ export interface paths {
         /** A system of a kind, filled from the box */
         get: operations["filled"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was taken into the box from readings, the last one first */
+        get: operations["takings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Takes strengths back or, again, as they were taken */
+        put: operations["undoTaking"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1227,6 +1346,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/wheels/{id}/redrawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A kept wheel beside what it would be with what its tubes turned out to be */
+        get: operations["redrawn"];
+        put?: never;
+        /** Saves a kept wheel with what its tubes turned out to be; it is undone like any other change */
+        post: operations["redraw"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/wheels/{id}/refused/{refused}": {
         parameters: {
             query?: never;
@@ -1239,6 +1376,23 @@ export interface paths {
         post?: never;
         /** Lets a save go that came too late */
         delete: operations["dropRefused"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wheels/{id}/reminder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the painter wanted to do otherwise when a wheel was painted last */
+        get: operations["reminder"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1452,6 +1606,8 @@ export interface components {
             /** Format: double */
             allDryMinutes: number;
             amounts: components["schemas"]["BenchAmount"][];
+            /** @description that its tubes cannot be told from each other, and what would mend that */
+            apart?: string;
             /**
              * Format: int64
              * @description what the painter's own wishes cost
@@ -1492,6 +1648,16 @@ export interface components {
             optimal: boolean;
             /** @description regions in the order in which they are painted */
             order: number[];
+            /**
+             * Format: double
+             * @description and of drying
+             */
+            ownDrying?: number;
+            /**
+             * Format: double
+             * @description the painter's own pace of mixing and painting, where it was planned at that
+             */
+            ownHand?: number;
             regions: components["schemas"]["BenchRegion"][];
             /** @description how good the order is */
             says: string;
@@ -1592,6 +1758,11 @@ export interface components {
             /** @description hairline gaps between slots */
             gaps?: boolean;
             graded?: boolean;
+            /**
+             * Format: double
+             * @description the painter's own pace of mixing and painting, over the usual times
+             */
+            hand?: number;
             /**
              * Format: double
              * @description radius of its hole, mm
@@ -2201,12 +2372,65 @@ export interface components {
              */
             type: string;
         };
+        Expectations: {
+            /** @description the last one first */
+            months: components["schemas"]["ExpectedMonth"][];
+            /** @description the least right first */
+            sections: components["schemas"]["ExpectedSection"][];
+        };
         Expected: {
             /** @description of the secondary: one of the twelve of the wheel */
             hueWord: string;
             mud: components["schemas"]["MudStart"];
             /** @description of the secondary */
             verdict: components["schemas"]["ChromaticVerdict"];
+        };
+        ExpectedMonth: {
+            /**
+             * Format: int64
+             * @description verdicts that came out brighter than expected
+             */
+            brighter: number;
+            /** Format: int64 */
+            duller: number;
+            /** Format: int64 */
+            expectations: number;
+            /**
+             * Format: int64
+             * @description within one slot
+             */
+            huesRight: number;
+            /**
+             * Format: int64
+             * @description 1 to 12
+             */
+            month: number;
+            /** @description of those that were held against paint */
+            painted: components["schemas"]["Tally"];
+            /** Format: int64 */
+            verdictsRight: number;
+            /** Format: int64 */
+            year: number;
+        };
+        ExpectedSection: {
+            /**
+             * Format: int64
+             * @description verdicts that came out brighter than expected
+             */
+            brighter: number;
+            /** Format: int64 */
+            duller: number;
+            /** Format: int64 */
+            expectations: number;
+            /**
+             * Format: int64
+             * @description within one slot
+             */
+            huesRight: number;
+            says: string;
+            section: string;
+            /** Format: int64 */
+            verdictsRight: number;
         };
         ExplainedCause: {
             /**
@@ -2492,6 +2716,8 @@ export interface components {
             /** @description what drying did, in words; empty where it was not read wet and dry */
             dries: string;
             dry?: components["schemas"]["Shown"];
+            /** @description by the painter, before the cover was lifted */
+            expected?: components["schemas"]["SlotExpectation"];
             label: string;
             /** @description how it differs, in words; empty where it is as computed */
             says: string;
@@ -2970,6 +3196,11 @@ export interface components {
             /** @description the passphrase until now */
             present?: string;
         };
+        NextTimeBody: {
+            says: string;
+            /** @description as it was when the painter looked */
+            was: string;
+        };
         NoteBody: {
             decision: string;
             note: string;
@@ -2985,6 +3216,53 @@ export interface components {
         Offer: {
             name: string;
             ref: string;
+        };
+        OnShelf: {
+            /** Format: date-time */
+            began: string;
+            ended: boolean;
+            /**
+             * Format: double
+             * @description mm
+             */
+            height: number;
+            /** Format: int64 */
+            id: number;
+            kind: components["schemas"]["SheetKind"];
+            medium: components["schemas"]["Medium"];
+            /**
+             * Format: double
+             * @description mean CIEDE2000 of what was read to what was computed
+             */
+            miss: number;
+            name: string;
+            /** @description what to do otherwise when the wheel is painted again */
+            nextTime: string;
+            notes: string[];
+            /**
+             * Format: int64
+             * @description places
+             */
+            painted: number;
+            /** @description what they are called in short */
+            paints: string[];
+            places: components["schemas"]["ShelfPlace"][];
+            /**
+             * Format: int64
+             * @description places
+             */
+            read: number;
+            /** @description kind of the system its wheel is of; empty where that is gone */
+            system: string;
+            /** @description of its sheet */
+            title: string;
+            /** Format: int64 */
+            wheel: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            width: number;
         };
         Origin: {
             /**
@@ -3132,6 +3410,21 @@ export interface components {
             masstone: components["schemas"]["Shown"];
             name: string;
             undertone: components["schemas"]["Shown"];
+        };
+        PaintedJump: {
+            /**
+             * Format: double
+             * @description OKLab
+             */
+            distance: number;
+            from: string;
+            /** @description the recipe that stands half way; none where their paints are not two */
+            parts: components["schemas"]["Ingredient"][];
+            /** @description the same in words */
+            recipe: string;
+            /** @description as it is painted, dry */
+            shown?: components["schemas"]["Shown"];
+            to: string;
         };
         Pair: {
             a: components["schemas"]["Paint"];
@@ -3729,6 +4022,35 @@ export interface components {
          * @enum {string}
          */
         ReadingSource: "eye" | "photo" | "instrument";
+        RedrawBody: {
+            /**
+             * Format: int64
+             * @description that the painter saw
+             */
+            version: number;
+        };
+        Redrawn: {
+            /** @description none where its tubes are as they were */
+            changes: components["schemas"]["Restrengthened"][];
+            kept: components["schemas"]["ShelfPlace"][];
+            medium: components["schemas"]["Medium"];
+            name: string;
+            now: components["schemas"]["ShelfPlace"][];
+            /** @description how it would differ, a sentence each */
+            says: string[];
+            /**
+             * Format: int64
+             * @description that is kept; redrawing names it
+             */
+            version: number;
+            /** Format: int64 */
+            wheel: number;
+            /**
+             * Format: double
+             * @description mm
+             */
+            width: number;
+        };
         Refused: {
             archived?: boolean;
             /** Format: int64 */
@@ -3745,6 +4067,31 @@ export interface components {
             id: number;
             /** Format: date-time */
             saved: string;
+        };
+        Reminder: {
+            /** Format: date-time */
+            at: string;
+            says: string;
+            /** Format: int64 */
+            sitting: number;
+        };
+        RemindersBody: {
+            /** @description absent where nothing was said */
+            reminder?: components["schemas"]["Reminder"];
+        };
+        Restrengthened: {
+            /**
+             * Format: double
+             * @description strength in the box
+             */
+            is: number;
+            name: string;
+            paint: string;
+            /**
+             * Format: double
+             * @description strength in the wheel
+             */
+            was: number;
         };
         RiderOffers: {
             offers: components["schemas"]["Offer"][];
@@ -3997,6 +4344,14 @@ export interface components {
             /** Format: int64 */
             verdictsRight: number;
         };
+        Seen: {
+            /**
+             * Format: double
+             * @description the strength that was offered
+             */
+            is: number;
+            paint: string;
+        };
         Selection: {
             /** @description the pair a painter wants for each section, empty for the brightest */
             chosen: string[][];
@@ -4041,6 +4396,28 @@ export interface components {
          * @enum {string}
          */
         SheetKind: "wheel" | "grid" | "ladder" | "values" | "intensity" | "run" | "guide" | "wanted";
+        Shelf: {
+            /**
+             * Format: int64
+             * @description sittings there are, found or not
+             */
+            all: number;
+            sittings: components["schemas"]["OnShelf"][];
+        };
+        ShelfPlace: {
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
+            label: string;
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
+            /** @description as it was read dry; else as it is computed */
+            read: boolean;
+            shape: components["schemas"]["BenchShape"];
+            /** @description #rrggbb */
+            srgb: string;
+        };
         Shown: {
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
@@ -4091,6 +4468,8 @@ export interface components {
             /** @description what that was */
             lastSays: string;
             name: string;
+            /** @description what to do otherwise when the wheel is painted again */
+            nextTime: string;
             notes: components["schemas"]["SittingNote"][];
             /** Format: int64 */
             now: number;
@@ -4165,14 +4544,29 @@ export interface components {
             ended: boolean;
             /** Format: int64 */
             id: number;
-            /** @description what the tubes seem to be, from its dry readings */
+            jumps: components["schemas"]["PaintedJump"][];
+            /** @description what the tubes turned out to be, from its dry readings and those of other sittings with its tubes */
             learned?: components["schemas"]["Learned"];
             medium: components["schemas"]["Medium"];
             name: string;
+            /** @description what to do otherwise when the wheel is painted again */
+            nextTime: string;
             notes: components["schemas"]["SittingNote"][];
+            /** @description what may be taken into the box; none where chance makes as much */
+            offered: components["schemas"]["TakenStrength"][];
+            photos: components["schemas"]["SittingPhoto"][];
             places: components["schemas"]["JournalPlace"][];
+            /**
+             * Format: int64
+             * @description that it was learned from
+             */
+            sittings: number;
+            /** @description what to do otherwise next time, a sentence each */
+            suggests: string[];
+            /** @description what was taken of its tubes, the last one first */
+            takings: components["schemas"]["Taking"][];
             title: string;
-            /** @description why there is none */
+            /** @description why nothing was */
             tooFew: string;
             /** Format: int64 */
             wheel: number;
@@ -4184,6 +4578,8 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+            /** @description what to do otherwise when the wheel is painted again */
+            nextTime: string;
             /** Format: int64 */
             wheel: number;
         };
@@ -4276,6 +4672,12 @@ export interface components {
             /** @description since it was rinsed */
             used: boolean;
         };
+        SittingsBeside: {
+            one: components["schemas"]["OnShelf"];
+            other: components["schemas"]["OnShelf"];
+            /** @description how the first differs from the second, a sentence each */
+            says: string[];
+        };
         Slot: {
             asPainted: components["schemas"]["Colour"];
             because: string;
@@ -4347,6 +4749,17 @@ export interface components {
             wheelHue: number;
             /** @description the colour as painted, in words */
             words: string;
+        };
+        SlotExpectation: {
+            /** @description hue and verdict, as computed that day */
+            computed: string;
+            /** @description as painted or, where that is not known, as computed */
+            hueRight: boolean;
+            hueWord: string;
+            /** @description hue and verdict of what it was painted with; empty where that is not known */
+            painted: string;
+            verdict: components["schemas"]["ChromaticVerdict"];
+            verdictRight: boolean;
         };
         /**
          * @description what stands in a slot
@@ -4500,6 +4913,13 @@ export interface components {
             /** @description the colour as painted, in words */
             words: string;
         };
+        TakeBackBody: {
+            undone: boolean;
+        };
+        TakeBody: {
+            /** @description all that is offered, as the painter saw it */
+            strengths: components["schemas"]["Seen"][];
+        };
         Taken: {
             /**
              * Format: double
@@ -4532,6 +4952,61 @@ export interface components {
              */
             needed: number;
             taken: components["schemas"]["Taken"][];
+        };
+        TakenStrength: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            is: number;
+            /**
+             * Format: double
+             * @description 95 in 100
+             */
+            low: number;
+            name: string;
+            /** @description id; empty once it is taken */
+            paint: string;
+            /**
+             * Format: int64
+             * @description of the box; 0 where it comes into it
+             */
+            tube: number;
+            /** Format: double */
+            was: number;
+        };
+        Taking: {
+            /** Format: date-time */
+            at: string;
+            /** @description what it was learned from, in words */
+            from: string;
+            /** Format: int64 */
+            id: number;
+            medium: components["schemas"]["Medium"];
+            /**
+             * Format: int64
+             * @description that it was taken at; 0 where that was deleted
+             */
+            sitting: number;
+            strengths: components["schemas"]["TakenStrength"][];
+            undone: boolean;
+        };
+        Tally: {
+            /**
+             * Format: int64
+             * @description verdicts that came out brighter than expected
+             */
+            brighter: number;
+            /** Format: int64 */
+            duller: number;
+            /** Format: int64 */
+            expectations: number;
+            /**
+             * Format: int64
+             * @description within one slot
+             */
+            huesRight: number;
+            /** Format: int64 */
+            verdictsRight: number;
         };
         /**
          * @description what tints are made with
@@ -6671,6 +7146,89 @@ export interface operations {
             };
             /** @description The request could not be read. */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    expectations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Expectations"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10107,6 +10665,97 @@ export interface operations {
             };
         };
     };
+    shelf: {
+        parameters: {
+            query?: {
+                /** @description each stands in the name, the paints, the system, the medium or the notes */
+                words?: string;
+                medium?: string;
+                /** @description kind */
+                system?: string;
+                /** @description what stands on the shelf; all when empty */
+                only?: "read" | "unread" | "under way";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shelf"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     sittings: {
         parameters: {
             query?: never;
@@ -10309,6 +10958,103 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sittingsBeside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description a sitting */
+                id: number;
+                /** @description another */
+                other: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SittingsBeside"];
+                };
             };
             /** @description The request could not be read. */
             400: {
@@ -10736,6 +11482,114 @@ export interface operations {
             };
             /** @description There is no such thing, or it is another painter's. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sayNextTime: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description a sitting */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NextTimeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SittingJournal"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It was changed elsewhere in the meantime, or a later search took its place. */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11475,6 +12329,105 @@ export interface operations {
             };
         };
     };
+    takeStrengths: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description a sitting */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SittingJournal"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     places: {
         parameters: {
             query?: {
@@ -11612,6 +12565,197 @@ export interface operations {
             };
             /** @description It does not come from Gyrophane's own pages. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    takings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taking"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    undoTaking: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description a taking */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taking"][];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It was changed elsewhere in the meantime, or a later search took its place. */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12899,6 +14043,200 @@ export interface operations {
             };
         };
     };
+    redrawn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description a kept wheel */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Redrawn"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    redraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description a kept wheel */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RedrawBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Redrawn"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     dropRefused: {
         parameters: {
             query?: never;
@@ -12920,6 +14258,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptWheel"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    reminder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description a kept wheel */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemindersBody"];
                 };
             };
             /** @description The request could not be read. */

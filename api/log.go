@@ -1,0 +1,173 @@
+package api
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"gyrophane/studio"
+	"gyrophane/wire"
+)
+
+// logRoutes are what came of sittings, and what was learned from them.
+func (s *Server) logRoutes() {
+	type sitting struct {
+		ID int64 `path:"id" doc:"a sitting"`
+	}
+	type journal struct{ Body wire.SittingJournal }
+	came := func(ctx context.Context, id int64) (*journal, error) {
+		got, err := s.studio.SittingJournal(ctx, painter(ctx), id)
+		if err != nil {
+			return nil, s.refusal(err)
+		}
+		return &journal{wire.SittingJournalOf(got)}, nil
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "sittingJournal", Tags: []string{"log"}, Summary: "What came of a sitting: each place as expected, computed and read, why it differs, and what the tubes turned out to be", Method: http.MethodGet, Path: "/api/sittings/{id}/journal"},
+		func(ctx context.Context, in *sitting) (*journal, error) { return came(ctx, in.ID) })
+
+	type nextTime struct {
+		ID   int64 `path:"id" doc:"a sitting"`
+		Body struct {
+			Was  string `json:"was" maxLength:"2000" doc:"as it was when the painter looked"`
+			Says string `json:"says" maxLength:"2000"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "sayNextTime", Tags: []string{"log"}, Summary: "Keeps what to do otherwise when the sitting's wheel is painted again", Method: http.MethodPut, Path: "/api/sittings/{id}/next-time"},
+		func(ctx context.Context, in *nextTime) (*journal, error) {
+			if err := s.studio.SayNextTime(ctx, painter(ctx), in.ID, in.Body.Was, in.Body.Says); err != nil {
+				return nil, s.refusal(err)
+			}
+			return came(ctx, in.ID)
+		})
+
+	type seen struct {
+		Paint string  `json:"paint" minLength:"1" maxLength:"60"`
+		Is    float64 `json:"is" doc:"the strength that was offered"`
+	}
+	type take struct {
+		ID   int64 `path:"id" doc:"a sitting"`
+		Body struct {
+			Strengths []seen `json:"strengths" minItems:"1" maxItems:"100" doc:"all that is offered, as the painter saw it"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "takeStrengths", Tags: []string{"log"}, Summary: "Takes what the tubes turned out to be into the box, where it still is what was seen", Method: http.MethodPost, Path: "/api/sittings/{id}/strengths"},
+		func(ctx context.Context, in *take) (*journal, error) {
+			var all []studio.Seen
+			for _, one := range in.Body.Strengths {
+				all = append(all, studio.Seen{Paint: one.Paint, New: one.Is})
+			}
+			if err := s.studio.TakeStrengths(ctx, painter(ctx), in.ID, all); err != nil {
+				return nil, s.refusal(err)
+			}
+			return came(ctx, in.ID)
+		})
+
+	type takings struct{ Body []wire.Taking }
+	taken := func(ctx context.Context) (*takings, error) {
+		all, err := s.studio.Takings(ctx, painter(ctx))
+		return &takings{wire.TakingsOf(all)}, s.refusal(err)
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "takings", Tags: []string{"log"}, Summary: "What was taken into the box from readings, the last one first", Method: http.MethodGet, Path: "/api/takings"},
+		func(ctx context.Context, _ *struct{}) (*takings, error) { return taken(ctx) })
+
+	type takeBack struct {
+		ID   int64 `path:"id" doc:"a taking"`
+		Body struct {
+			Undone bool `json:"undone"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "undoTaking", Tags: []string{"log"}, Summary: "Takes strengths back or, again, as they were taken", Method: http.MethodPut, Path: "/api/takings/{id}"},
+		func(ctx context.Context, in *takeBack) (*takings, error) {
+			if err := s.studio.UndoTaking(ctx, painter(ctx), in.ID, in.Body.Undone); err != nil {
+				return nil, s.refusal(err)
+			}
+			return taken(ctx)
+		})
+
+	s.redrawRoutes()
+	s.shelfRoutes()
+}
+
+// redrawRoutes are kept wheels with what their tubes turned out to be.
+func (s *Server) redrawRoutes() {
+	type wheel struct {
+		ID int64 `path:"id" doc:"a kept wheel"`
+	}
+	type redrawn struct{ Body wire.Redrawn }
+	huma.Register(s.api, huma.Operation{OperationID: "redrawn", Tags: []string{"log"}, Summary: "A kept wheel beside what it would be with what its tubes turned out to be", Method: http.MethodGet, Path: "/api/wheels/{id}/redrawn"},
+		func(ctx context.Context, in *wheel) (*redrawn, error) {
+			got, err := s.studio.Redraw(ctx, painter(ctx), in.ID)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			return &redrawn{wire.RedrawnOf(got)}, nil
+		})
+
+	type redraw struct {
+		ID   int64 `path:"id" doc:"a kept wheel"`
+		Body struct {
+			Version int `json:"version" doc:"that the painter saw"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "redraw", Tags: []string{"log"}, Summary: "Saves a kept wheel with what its tubes turned out to be; it is undone like any other change", Method: http.MethodPost, Path: "/api/wheels/{id}/redrawn"},
+		func(ctx context.Context, in *redraw) (*redrawn, error) {
+			if _, err := s.studio.RedrawWheel(ctx, painter(ctx), in.ID, in.Body.Version); err != nil {
+				return nil, s.refusal(err)
+			}
+			got, err := s.studio.Redraw(ctx, painter(ctx), in.ID)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			return &redrawn{wire.RedrawnOf(got)}, nil
+		})
+
+	type reminders struct {
+		Body struct {
+			Reminder *wire.Reminder `json:"reminder,omitempty" doc:"absent where nothing was said"`
+		}
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "reminder", Tags: []string{"log"}, Summary: "What the painter wanted to do otherwise when a wheel was painted last", Method: http.MethodGet, Path: "/api/wheels/{id}/reminder"},
+		func(ctx context.Context, in *wheel) (*reminders, error) {
+			got, err := s.studio.Reminder(ctx, painter(ctx), in.ID)
+			out := &reminders{}
+			if got != nil {
+				out.Body.Reminder = &wire.Reminder{Sitting: got.Sitting, At: got.At, Says: got.Says}
+			}
+			return out, s.refusal(err)
+		})
+}
+
+// shelfRoutes are all sittings, and what became of expectations.
+func (s *Server) shelfRoutes() {
+	type part struct {
+		Words  string `query:"words" maxLength:"100" doc:"each stands in the name, the paints, the system, the medium or the notes"`
+		Medium string `query:"medium" maxLength:"20" doc:"that it was painted in; all when empty"`
+		System string `query:"system" maxLength:"20" doc:"kind of its wheel's system; all when empty"`
+		Only   string `query:"only" enum:"read,unread,under way" doc:"what stands on the shelf; all when empty"`
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "shelf", Tags: []string{"log"}, Summary: "What was painted, the last first: as it was read or, where it was not, as it is computed", Method: http.MethodGet, Path: "/api/shelf"},
+		func(ctx context.Context, in *part) (*struct{ Body wire.Shelf }, error) {
+			found, all, err := s.studio.Shelf(ctx, painter(ctx), studio.Shelf{Words: in.Words, Medium: in.Medium, Kind: in.System, Only: in.Only})
+			return &struct{ Body wire.Shelf }{wire.ShelfOf(found, all)}, s.refusal(err)
+		})
+
+	type beside struct {
+		ID    int64 `path:"id" doc:"a sitting"`
+		Other int64 `path:"other" doc:"another"`
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "sittingsBeside", Tags: []string{"log"}, Summary: "Two sittings beside each other, and what differs in sentences", Method: http.MethodGet, Path: "/api/sittings/{id}/beside/{other}"},
+		func(ctx context.Context, in *beside) (*struct{ Body wire.SittingsBeside }, error) {
+			got, err := s.studio.Beside(ctx, painter(ctx), in.ID, in.Other)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			return &struct{ Body wire.SittingsBeside }{wire.SittingsBesideOf(got)}, nil
+		})
+
+	huma.Register(s.api, huma.Operation{OperationID: "expectations", Tags: []string{"log"}, Summary: "What became of all that was expected, by month and by section", Method: http.MethodGet, Path: "/api/expectations"},
+		func(ctx context.Context, _ *struct{}) (*struct{ Body wire.Expectations }, error) {
+			got, err := s.studio.Expectations(ctx, painter(ctx))
+			return &struct{ Body wire.Expectations }{wire.ExpectationsOf(got)}, s.refusal(err)
+		})
+}

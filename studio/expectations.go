@@ -1,0 +1,99 @@
+package studio
+
+import (
+	"context"
+	"slices"
+
+	"gyrophane/core/journal"
+	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
+	"gyrophane/store"
+)
+
+// Expectations are what became of all that a painter expected.
+type Expectations struct {
+	Months []journal.Month
+	Eyes   []journal.Eye
+}
+
+// Expectations join what a painter expected of slots, of pairings and in practice with what
+// became of it: as it was computed that day or, where the slot was painted afterwards and
+// it is known with what, as it was painted.
+func (s *Studio) Expectations(ctx context.Context, painter store.Painter) (out Expectations, err error) {
+	slots, pairs, err := s.store.Expectations(ctx, painter.ID)
+	if err != nil {
+		return out, err
+	}
+	painted, err := s.paintedSince(ctx, painter)
+	if err != nil {
+		return out, err
+	}
+	var all []journal.Judged
+	for _, p := range slots {
+		one, err := judged(p.HueWord, p.Verdict, p.Outcome.Verdict)
+		if err != nil {
+			return out, err
+		}
+		one.At, one.Section, one.HueRight, one.VerdictRight = p.CreatedAt, wheel.SecondaryNames(wheel.RYB)[p.Home/4%3], p.Outcome.HueRight, p.Outcome.VerdictRight
+		if k := slices.IndexFunc(painted, func(d paintedSlot) bool {
+			return d.wheel == p.WheelID && d.home == p.Home && d.at.At.Equal(p.CreatedAt)
+		}); k >= 0 {
+			score := painted[k].at.Painted
+			one.Painted, one.HueRight, one.VerdictRight, one.Came = true, score.HueRight, score.VerdictRight, painted[k].came
+		}
+		all = append(all, one)
+	}
+	for _, g := range pairs {
+		one, err := judged(g.Said.HueWord, g.Said.Verdict, g.Outcome.Verdict)
+		if err != nil {
+			return out, err
+		}
+		one.At, one.Section, one.HueRight, one.VerdictRight, one.Practice = g.CreatedAt, g.Section, g.Outcome.HueRight, g.Outcome.VerdictRight, g.RoundID != nil
+		all = append(all, one)
+	}
+	return Expectations{journal.Months(all), journal.Eyes(all)}, nil
+}
+
+func judged(hue, said, came string) (out journal.Judged, err error) {
+	p, err := journal.ParsePrediction(hue, said)
+	if err != nil {
+		return out, err
+	}
+	out.Said = p.Verdict
+	for _, v := range paint.Verdicts {
+		if v.String() == came {
+			out.Came = v
+		}
+	}
+	return out, nil
+}
+
+// paintedSlot is a slot of a wheel that was expected, and painted with what is known.
+type paintedSlot struct {
+	wheel int64
+	home  int
+	at    *Expectation
+	came  paint.Verdict
+}
+
+// paintedSince are the slots that were expected and then painted, of the last sittings that
+// were read.
+func (s *Studio) paintedSince(ctx context.Context, painter store.Painter) (out []paintedSlot, err error) {
+	ids, err := s.store.SittingsRead(ctx, painter.ID, 0, "", mostLearned)
+	if err != nil {
+		return nil, err
+	}
+	for _, id := range ids {
+		came, err := s.explained(ctx, painter, id)
+		if err != nil {
+			return nil, err
+		}
+		for _, p := range came.Places {
+			if p.Expected == nil || p.Expected.Painted == nil {
+				continue
+			}
+			out = append(out, paintedSlot{came.Sitting.Wheel, came.Sitting.Plan.Sheet.Regions[p.Region].Home, p.Expected, p.Explained.Painted.Undertone().Verdict})
+		}
+	}
+	return out, nil
+}

@@ -1,0 +1,240 @@
+package studio
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"math"
+	"slices"
+
+	"gyrophane/core/input"
+	"gyrophane/core/journal"
+	"gyrophane/core/paint"
+	"gyrophane/store"
+)
+
+// Learning is what the dry readings of sittings in one medium say of the tubes, over what
+// they are in the box today.
+type Learning struct {
+	Learned  *journal.Learned // nil where the readings are too few
+	TooFew   string           // why, in a sentence; empty where they are not
+	Sittings int              // that it is learned from
+	// Tubes are those of the box that its strengths are of, by the ids of their paints; a
+	// paint without one has none in the box yet.
+	Tubes map[string]int64
+	// Offered are the strengths that may be taken into the box; none where chance would
+	// make as much.
+	Offered []journal.Strength
+}
+
+// mostLearned is how many sittings are learned from at once, the last ones.
+const mostLearned = 40
+
+// learn is what a sitting's samples and those of the painter's other sittings in its
+// medium, where these share a tube with it, say of the tubes as paintsNow has them.
+func (s *Studio) learn(ctx context.Context, painter store.Painter, of *Sitting, samples []journal.Sample, now map[string]*paint.Paint, tubes map[string]int64) (out Learning, err error) {
+	out.Tubes = tubes
+	if samples = today(samples, now); len(samples) > 0 {
+		out.Sittings = 1
+	}
+	shared := map[string]bool{}
+	for _, one := range samples {
+		for _, p := range one.Parts {
+			shared[p.Paint.ID] = p.Paint.Family != "white"
+		}
+	}
+	others, err := s.store.SittingsRead(ctx, painter.ID, of.ID, of.Medium.ID, mostLearned)
+	if err != nil {
+		return out, err
+	}
+	for _, id := range others {
+		more, err := s.samples(ctx, painter, id)
+		if err != nil {
+			return out, err
+		}
+		more = today(more, now)
+		if slices.ContainsFunc(more, func(one journal.Sample) bool {
+			return slices.ContainsFunc(one.Parts, func(p paint.Part) bool { return shared[p.Paint.ID] })
+		}) {
+			samples = append(samples, more...)
+			out.Sittings++
+		}
+	}
+	learned, err := journal.Learn(samples, of.Medium)
+	switch {
+	case errors.As(err, new(input.Error)):
+		out.TooFew = input.Sentence(err).Error()
+		return out, nil
+	case err != nil:
+		return out, err
+	}
+	out.Learned = &learned
+	out.Offered = learned.Offer()
+	return out, nil
+}
+
+// samples are the undoubted dry readings of a painter's sitting.
+func (s *Studio) samples(ctx context.Context, painter store.Painter, id int64) (out []journal.Sample, err error) {
+	sitting, err := s.Sitting(ctx, painter, id)
+	if err != nil {
+		return nil, err
+	}
+	reads, err := s.Reads(ctx, painter, id)
+	if err != nil {
+		return nil, err
+	}
+	for i := range sitting.Plan.Sheet.Regions {
+		if one := readOf(sitting.Plan, i, reads.Readings); one.Dry != nil && one.Dry.Doubt == "" {
+			out = append(out, sampleOf(sitting.Plan, &sitting.Stands, i, &one.Dry.Reading))
+		}
+	}
+	return out, nil
+}
+
+// paintsNow are the paints of a painter's tubes as they are today, by their ids and, a
+// paint of the library, by its own where the box has a tube of it: the first that is not
+// archived. The tubes are by the ids of those paints.
+func (s *Studio) paintsNow(ctx context.Context, painter store.Painter) (now map[string]*paint.Paint, tubes map[string]int64, err error) {
+	box, err := s.Box(ctx, painter.ID)
+	if err != nil {
+		return nil, nil, err
+	}
+	now, tubes = map[string]*paint.Paint{}, map[string]int64{}
+	for _, t := range append(slices.Clone(box.Tubes), box.Archived...) {
+		now[t.Paint.ID], tubes[t.Paint.ID] = t.Paint, t.ID
+		id := t.Definition.Library
+		if id == "" || t.State == store.Archived {
+			continue
+		}
+		if first := now[id]; first == nil || t.ID < tubes[first.ID] {
+			now[id] = t.Paint
+		}
+	}
+	return now, tubes, nil
+}
+
+// today are samples of the paints as they are today: each keeps its own where it is in the
+// box no more.
+func today(samples []journal.Sample, now map[string]*paint.Paint) (out []journal.Sample) {
+	for _, one := range samples {
+		one.Parts = slices.Clone(one.Parts)
+		for n := range one.Parts {
+			p := &one.Parts[n]
+			if is := now[p.Paint.ID]; is != nil {
+				p.Paint = is
+			} else {
+				now[p.Paint.ID] = p.Paint // the same one in all samples
+			}
+		}
+		out = append(out, one)
+	}
+	return out
+}
+
+// Taking is strengths that a painter took into the box.
+type Taking struct {
+	store.Taking
+	Named map[int64]string // what its tubes are called
+}
+
+// Seen is a strength as the painter saw it when taking it, by the id of its paint.
+type Seen struct {
+	Paint string
+	New   float64
+}
+
+// seenAs is how far a strength may lie from what was seen of it, in shares: it is shown
+// with so many digits.
+const seenAs = 0.002
+
+// TakeStrengths takes what the readings of a painter's sitting say of the tubes into the
+// box, where that still is what the painter saw. A paint that the box has no tube of comes
+// into it.
+func (s *Studio) TakeStrengths(ctx context.Context, painter store.Painter, id int64, seen []Seen) error {
+	came, err := s.SittingJournal(ctx, painter, id)
+	if err != nil {
+		return err
+	}
+	of := &came.Learning
+	if len(of.Offered) == 0 {
+		return input.Errorf("The readings say nothing of the tubes that is more than chance, so there is nothing to take into the box.")
+	}
+	taking := store.Taking{SittingID: &id, Medium: came.Sitting.Medium.ID, Readings: of.Learned.Samples, Sittings: of.Sittings}
+	added := map[int]store.NewTube{}
+	for n, one := range of.Offered {
+		if n >= len(seen) || len(seen) != len(of.Offered) || seen[n].Paint != one.Paint.ID || math.Abs(seen[n].New-one.New) > seenAs*one.New+0.001 {
+			return input.Errorf("The readings, or the box, say something else since you looked: look again, and then take it.")
+		}
+		tube, known := of.Tubes[one.Paint.ID]
+		if !known {
+			if _, err := paint.Find(one.Paint.ID); err != nil {
+				return input.Errorf("%s is in your box no more, so that its strength has no place there", one.Paint.ShortName())
+			}
+			t, _, err := paint.Tube{Definition: paint.Definition{Library: one.Paint.ID}}.Complete()
+			if err != nil {
+				return err
+			}
+			added[n] = store.NewTube{Definition: t.Definition, Content: store.ContentOf(t.TubeDetails)}
+		}
+		taking.Strengths = append(taking.Strengths, store.TakenStrength{TubeID: tube, Was: one.Old, Strength: bounded(one.New), Low: one.Low, High: one.High})
+	}
+	if _, err = s.store.Take(ctx, painter.ID, taking, "added "+CountPaints(len(added))+" with what they turned out to be", added); err == nil {
+		s.watchers.tell(id)
+	}
+	return err
+}
+
+// bounded is a strength within what a tube can have.
+func bounded(g float64) float64 { return math.Max(0.05, math.Min(20, g)) }
+
+// Takings lists what a painter took into the box, the last one first.
+func (s *Studio) Takings(ctx context.Context, painter store.Painter) (out []Taking, err error) {
+	kept, err := s.store.Takings(ctx, painter.ID)
+	if err != nil {
+		return nil, err
+	}
+	box, err := s.Box(ctx, painter.ID)
+	if err != nil {
+		return nil, err
+	}
+	named := map[int64]string{}
+	for _, t := range append(slices.Clone(box.Tubes), box.Archived...) {
+		named[t.ID] = t.Called()
+	}
+	for _, t := range kept {
+		out = append(out, Taking{t, named})
+	}
+	return out, nil
+}
+
+// takingsOf are a painter's takings that were made at a sitting, or of its tubes.
+func (s *Studio) takingsOf(ctx context.Context, painter store.Painter, of *Learning, sitting int64) ([]Taking, error) {
+	all, err := s.Takings(ctx, painter)
+	if err != nil {
+		return nil, err
+	}
+	its := map[int64]bool{}
+	if of.Learned != nil {
+		for _, one := range of.Learned.Strengths {
+			if tube, known := of.Tubes[one.Paint.ID]; known {
+				its[tube] = true
+			}
+		}
+	}
+	return slices.DeleteFunc(all, func(t Taking) bool {
+		return !(t.SittingID != nil && *t.SittingID == sitting) && !slices.ContainsFunc(t.Strengths, func(one store.TakenStrength) bool { return its[one.TubeID] })
+	}), nil
+}
+
+// UndoTaking takes strengths back or, again, as they were taken.
+func (s *Studio) UndoTaking(ctx context.Context, painter store.Painter, id int64, undone bool) error {
+	return s.store.UndoTaking(ctx, painter.ID, id, undone)
+}
+
+// Says is what a taking was learned from, in words: "12 dry readings of one sitting".
+func (t *Taking) Says() string {
+	if t.Sittings == 1 {
+		return fmt.Sprintf("%d dry readings of one sitting", t.Readings)
+	}
+	return fmt.Sprintf("%d dry readings of %d sittings", t.Readings, t.Sittings)
+}

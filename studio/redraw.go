@@ -1,0 +1,126 @@
+package studio
+
+import (
+	"context"
+	"fmt"
+
+	"gyrophane/core/bench"
+	"gyrophane/core/input"
+	"gyrophane/core/journal"
+	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
+	"gyrophane/store"
+)
+
+// Restrengthened is a paint of a kept wheel that turned out to be another.
+type Restrengthened struct {
+	Paint    *paint.Paint // as it is in the box today
+	Was, Now float64
+}
+
+// Redrawn is a kept wheel, and what it would be with what its tubes turned out to be.
+type Redrawn struct {
+	Wheel     store.Wheel
+	Kept, Now *wheel.Wheel
+	Medium    paint.Medium
+	Changes   []Restrengthened // none where the tubes are as they were
+	Says      []string         // how the two differ
+	content   store.WheelContent
+}
+
+// Redraw is a kept wheel beside what it would be with the tubes as they are today: a paint
+// of the library of which the box has a tube whose strength was learned is that tube.
+func (s *Studio) Redraw(ctx context.Context, painter store.Painter, id int64) (out Redrawn, err error) {
+	kept, system, err := s.KeptSystem(ctx, painter, id)
+	if err != nil {
+		return out, err
+	}
+	out.Wheel = kept
+	if out.Medium, err = paint.ParseMedium(kept.Settings.Medium); err != nil {
+		return out, input.Wrap(err)
+	}
+	options, err := kept.Settings.Choices.Options(out.Medium)
+	if err != nil {
+		return out, err
+	}
+	before := s.finder(ctx, As(painter), &kept.WheelContent, nil)
+	now, learned, err := s.learnedTubes(ctx, painter)
+	if err != nil {
+		return out, err
+	}
+	content := WheelContentOf(kept.WheelContent)
+	seen := map[string]bool{}
+	fresh := map[string]bool{}
+	content.System = content.System.With(func(id string) string {
+		is := now[id]
+		if is == nil || !learned[is.ID] && is.ID != id {
+			return id
+		}
+		if was, err := before(id); err == nil && !seen[id] && was.Strength() != is.Strength() {
+			seen[id] = true
+			out.Changes = append(out.Changes, Restrengthened{is, was.Strength(), is.Strength()})
+		}
+		if seen[id] {
+			fresh[is.ID] = true
+			return is.ID
+		}
+		return id
+	})
+	// Those that changed are frozen anew, as they are today; the others stay as they were.
+	unfrozen := kept.WheelContent
+	unfrozen.Snapshot.Frozen = map[string]store.FrozenTube{}
+	for id, t := range kept.Snapshot.Frozen {
+		if !fresh[id] {
+			unfrozen.Snapshot.Frozen[id] = t
+		}
+	}
+	if out.content, err = s.content(ctx, painter, content, &unfrozen); err != nil {
+		return out, err
+	}
+	redrawn, err := out.content.Snapshot.System.System(s.finder(ctx, As(painter), &out.content, nil))
+	if err != nil {
+		return out, err
+	}
+	out.Kept, out.Now = wheel.Build(system, options), wheel.Build(redrawn, options)
+	out.Says = journal.Differ(computed(out.Now, out.Medium), computed(out.Kept, out.Medium))
+	return out, nil
+}
+
+// learnedTubes are the paints of a painter's box today as paintsNow has them, and those
+// whose strength was learned, by the ids of their paints.
+func (s *Studio) learnedTubes(ctx context.Context, painter store.Painter) (now map[string]*paint.Paint, learned map[string]bool, err error) {
+	now, _, err = s.paintsNow(ctx, painter)
+	if err != nil {
+		return nil, nil, err
+	}
+	box, err := s.Box(ctx, painter.ID)
+	learned = map[string]bool{}
+	for _, t := range append(box.Tubes, box.Archived...) {
+		learned[t.Paint.ID] = t.Learned != nil
+	}
+	return now, learned, err
+}
+
+// computed are the slots of a wheel as they are computed, dry.
+func computed(w *wheel.Wheel, in paint.Medium) []journal.Placed {
+	sheet := bench.Wheel(w, bench.Extras{}, bench.Usual(in))
+	on := OnShelf{Sheet: &sheet}
+	for i := range sheet.Regions {
+		look := sheet.Regions[i].Looks(in, false)
+		on.Looks = append(on.Looks, look.Lab())
+	}
+	return on.placed()
+}
+
+// RedrawWheel saves a kept wheel with what its tubes turned out to be, on the version that
+// the painter saw; it can be undone like any other change of it.
+func (s *Studio) RedrawWheel(ctx context.Context, painter store.Painter, id int64, version int) (store.Wheel, error) {
+	redrawn, err := s.Redraw(ctx, painter, id)
+	if err != nil {
+		return store.Wheel{}, err
+	}
+	if len(redrawn.Changes) == 0 {
+		return store.Wheel{}, input.Errorf("%s", fmt.Sprintf("The tubes of %s are as they were when it was kept: there is nothing to redraw.", redrawn.Wheel.Name))
+	}
+	return s.store.SaveWheel(ctx, painter.ID, id, version, redrawn.content, 0)
+}

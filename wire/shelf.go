@@ -1,0 +1,167 @@
+package wire
+
+import (
+	"gyrophane/core/bench"
+	"gyrophane/core/colour"
+	"gyrophane/core/wheel"
+	"gyrophane/studio"
+)
+
+// ShelfPlace is a place of a painted sheet as it looks.
+type ShelfPlace struct {
+	Label string     `json:"label"`
+	Shape BenchShape `json:"shape"`
+	Read  bool       `json:"read" doc:"as it was read dry; else as it is computed"`
+	Shown
+}
+
+// OnShelf is a sitting on the shelf of what was painted.
+type OnShelf struct {
+	SittingListed
+	Medium  string       `json:"medium" format:"medium"`
+	Title   string       `json:"title" doc:"of its sheet"`
+	System  string       `json:"system" doc:"kind of the system its wheel is of; empty where that is gone"`
+	Kind    string       `json:"kind" format:"sheet"`
+	Width   float64      `json:"width" doc:"mm"`
+	Height  float64      `json:"height" doc:"mm"`
+	Places  []ShelfPlace `json:"places"`
+	Read    int          `json:"read" doc:"places"`
+	Painted int          `json:"painted" doc:"places"`
+	Miss    float64      `json:"miss" doc:"mean CIEDE2000 of what was read to what was computed"`
+	Paints  []string     `json:"paints" doc:"what they are called in short"`
+	Notes   []string     `json:"notes"`
+}
+
+// Shelf is a part of the shelf.
+type Shelf struct {
+	Sittings []OnShelf `json:"sittings"`
+	All      int       `json:"all" doc:"sittings there are, found or not"`
+}
+
+// ShelfOf shapes a part of the shelf.
+func ShelfOf(found []studio.OnShelf, all int) Shelf {
+	out := Shelf{Sittings: []OnShelf{}, All: all}
+	for _, on := range found {
+		out.Sittings = append(out.Sittings, onShelfOf(on))
+	}
+	return out
+}
+
+func onShelfOf(on studio.OnShelf) OnShelf {
+	out := OnShelf{SittingListed: SittingListedOf(on.SittingEntry), Medium: on.Medium.ID, Title: on.Title, System: on.Kind, Kind: on.Sheet.Kind, Width: on.Sheet.W, Height: on.Sheet.H,
+		Painted: on.Painted, Miss: round(on.Miss, 1), Paints: []string{}, Notes: append([]string{}, on.Notes...)}
+	out.Places = shelfPlaces(on.Sheet, on.Looks, on.Read)
+	for _, read := range on.Read {
+		if read {
+			out.Read++
+		}
+	}
+	for _, p := range on.Paints {
+		out.Paints = append(out.Paints, p.ShortName())
+	}
+	return out
+}
+
+func shelfPlaces(sheet *bench.Sheet, looks []colour.Lab, read []bool) []ShelfPlace {
+	out := []ShelfPlace{}
+	for i := range sheet.Regions {
+		r := &sheet.Regions[i]
+		out = append(out, ShelfPlace{r.Label, BenchShape(r.Shape), read != nil && read[i], shown(looks[i].OKLab())})
+	}
+	return out
+}
+
+// SittingsBeside are two sittings beside each other.
+type SittingsBeside struct {
+	One   OnShelf  `json:"one"`
+	Other OnShelf  `json:"other"`
+	Says  []string `json:"says" doc:"how the first differs from the second, a sentence each"`
+}
+
+// SittingsBesideOf shapes two sittings beside each other.
+func SittingsBesideOf(b studio.Beside) SittingsBeside {
+	return SittingsBeside{onShelfOf(b.One), onShelfOf(b.Other), b.Says}
+}
+
+// Redrawn is a kept wheel beside what it would be with what its tubes turned out to be.
+type Redrawn struct {
+	Wheel   int64            `json:"wheel"`
+	Name    string           `json:"name"`
+	Version int              `json:"version" doc:"that is kept; redrawing names it"`
+	Medium  string           `json:"medium" format:"medium"`
+	Changes []Restrengthened `json:"changes" doc:"none where its tubes are as they were"`
+	Width   float64          `json:"width" doc:"mm"`
+	Kept    []ShelfPlace     `json:"kept"`
+	Now     []ShelfPlace     `json:"now"`
+	Says    []string         `json:"says" doc:"how it would differ, a sentence each"`
+}
+
+// Restrengthened is a paint of a kept wheel that turned out to be another.
+type Restrengthened struct {
+	Paint string  `json:"paint"`
+	Name  string  `json:"name"`
+	Was   float64 `json:"was" doc:"strength in the wheel"`
+	Is    float64 `json:"is" doc:"strength in the box"`
+}
+
+// RedrawnOf shapes a wheel that may be redrawn.
+func RedrawnOf(r studio.Redrawn) Redrawn {
+	out := Redrawn{Wheel: r.Wheel.ID, Name: r.Wheel.Name, Version: r.Wheel.Version, Medium: r.Medium.ID, Changes: []Restrengthened{}, Says: r.Says}
+	for _, c := range r.Changes {
+		out.Changes = append(out.Changes, Restrengthened{c.Paint.ID, c.Paint.ShortName(), round(c.Was, 3), round(c.Now, 3)})
+	}
+	drawn := func(w *wheel.Wheel) []ShelfPlace {
+		sheet := bench.Wheel(w, bench.Extras{}, bench.Usual(r.Medium))
+		out.Width = sheet.W
+		var looks []colour.Lab
+		for i := range sheet.Regions {
+			look := sheet.Regions[i].Looks(r.Medium, false)
+			looks = append(looks, look.Lab())
+		}
+		return shelfPlaces(&sheet, looks, nil)
+	}
+	out.Kept, out.Now = drawn(r.Kept), drawn(r.Now)
+	return out
+}
+
+// Tally counts expectations.
+type Tally struct {
+	Expectations  int `json:"expectations"`
+	HuesRight     int `json:"huesRight" doc:"within one slot"`
+	VerdictsRight int `json:"verdictsRight"`
+	Brighter      int `json:"brighter" doc:"verdicts that came out brighter than expected"`
+	Duller        int `json:"duller"`
+}
+
+// ExpectedMonth is what became of the expectations of a month.
+type ExpectedMonth struct {
+	Year  int `json:"year"`
+	Month int `json:"month" doc:"1 to 12"`
+	Tally
+	Painted Tally `json:"painted" doc:"of those that were held against paint"`
+}
+
+// ExpectedSection is how the expectations of a section came out.
+type ExpectedSection struct {
+	Section string `json:"section"`
+	Tally
+	Says string `json:"says"`
+}
+
+// Expectations are what became of all that was expected.
+type Expectations struct {
+	Months   []ExpectedMonth   `json:"months" doc:"the last one first"`
+	Sections []ExpectedSection `json:"sections" doc:"the least right first"`
+}
+
+// ExpectationsOf shapes what became of expectations.
+func ExpectationsOf(e studio.Expectations) Expectations {
+	out := Expectations{Months: []ExpectedMonth{}, Sections: []ExpectedSection{}}
+	for _, m := range e.Months {
+		out.Months = append(out.Months, ExpectedMonth{m.Year, int(m.Month), Tally(m.Tally), Tally(m.Painted)})
+	}
+	for _, eye := range e.Eyes {
+		out.Sections = append(out.Sections, ExpectedSection{eye.Section, Tally(eye.Tally), eye.Says})
+	}
+	return out
+}
