@@ -33,6 +33,15 @@ type Shot struct {
 	Blur     float64            // pixels that it is out of focus by
 	Mirrored bool
 	Bare     bool // nothing is painted yet
+	Wet      bool // what is painted is wet
+	// Traces are what got into places, by the ids of their regions.
+	Traces map[string]Trace
+}
+
+// Trace is a third paint that got into a mixture.
+type Trace struct {
+	Paint *paint.Paint
+	Share float64 // of the mixture, by volume
 }
 
 // The curves of the stand-in's three sensors: peak and width in nm of a normal curve, and
@@ -98,9 +107,10 @@ var developed = sync.OnceValue(func() (out [3][3]float64) {
 // balanced is how much of the colour of a light the stand-in takes away.
 const balanced = 0.6
 
-// True is the mixture of a region as its tubes really are.
+// True is the mixture of a region as its tubes really are, with what got into it.
 func (shot Shot) True(r *bench.Region) (paint.Mixture, error) {
-	if len(shot.Strength) == 0 {
+	trace, traced := shot.Traces[r.ID]
+	if len(shot.Strength) == 0 && !traced {
 		return r.Mixture, nil
 	}
 	of := func(p *paint.Paint) (*paint.Paint, error) {
@@ -113,8 +123,16 @@ func (shot Shot) True(r *bench.Region) (paint.Mixture, error) {
 		}
 		return p, nil
 	}
+	plain := r.Recipe.Plain()
+	if traced {
+		whole := 0.0
+		for _, p := range plain {
+			whole += p.Parts
+		}
+		plain = append(plain, paint.Part{Paint: trace.Paint, Parts: whole * trace.Share / (1 - trace.Share)})
+	}
 	var parts []paint.Part
-	for _, part := range recipe.Of(r.Recipe.Plain()) {
+	for _, part := range recipe.Of(plain) {
 		p, err := of(part.Paint)
 		if err != nil {
 			return paint.Mixture{}, err
@@ -152,7 +170,7 @@ const (
 	margins = 24.0 // of the table round the paper, mm
 )
 
-// Photograph takes a picture of a painted sheet, dry, in a medium.
+// Photograph takes a picture of a painted sheet in a medium, dry unless it is said to be wet.
 func Photograph(s *bench.Sheet, in paint.Medium, shot Shot) (*image.NRGBA, error) {
 	if shot.W == 0 || shot.H == 0 {
 		shot.W, shot.H = 1600, 1200
@@ -205,7 +223,7 @@ func newScene(s *bench.Sheet, in paint.Medium, shot Shot, random *rand.Rand) (*s
 			if r.Film > 0 {
 				film = r.Film
 			}
-			look := m.FilmIn(in, film*thick, false)
+			look := m.FilmIn(in, film*thick, shot.Wet)
 			if math.IsInf(film, 1) {
 				for b := range look {
 					look[b] *= 1 + 0.06*(thick-1)

@@ -23,9 +23,10 @@ type DemoSitting struct {
 	Wheel string // its name
 	Ago   time.Duration
 	Sitting
-	Events   []SittingEvent // their times are as long after 0 as they were after its beginning
-	Readings []SittingReading
-	Photo    *SittingPhoto
+	Events      []SittingEvent // their times are as long after 0 as they were after its beginning
+	Readings    []SittingReading
+	Photo       *SittingPhoto
+	Predictions []Prediction // of its wheel, the day before
 }
 
 // Demo is what the made-up demo studio begins with.
@@ -120,6 +121,12 @@ func seedSittings(tx *gorm.DB, painter int64, sittings []DemoSitting) error {
 		for _, r := range s.Readings {
 			r.PainterID, r.SittingID, r.CreatedAt = painter, s.Sitting.ID, last
 			if err := tx.Create(&r).Error; err != nil {
+				return err
+			}
+		}
+		for _, r := range s.Predictions {
+			r.PainterID, r.WheelID, r.WheelVersion, r.CreatedAt = painter, of.ID, 1, began.AddDate(0, 0, -1)
+			if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&r).Error; err != nil {
 				return err
 			}
 		}

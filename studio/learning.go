@@ -19,6 +19,7 @@ type Learning struct {
 	Learned  *journal.Learned // nil where the readings are too few
 	TooFew   string           // why, in a sentence; empty where they are not
 	Sittings int              // that it is learned from
+	LeftOut  int              // places that say nothing of the tubes: something got into them, or they lie thin
 	// Tubes are those of the box that its strengths are of, by the ids of their paints; a
 	// paint without one has none in the box yet.
 	Tubes map[string]int64
@@ -30,12 +31,14 @@ type Learning struct {
 // mostLearned is how many sittings are learned from at once, the last ones.
 const mostLearned = 40
 
-// learn is what a sitting's samples and those of the painter's other sittings in its
+// learn is what a sitting's readings and those of the painter's other sittings in its
 // medium, where these share a tube with it, say of the tubes as paintsNow has them.
-func (s *Studio) learn(ctx context.Context, painter store.Painter, of *Sitting, samples []journal.Sample, now map[string]*paint.Paint, tubes map[string]int64) (out Learning, err error) {
+func (s *Studio) learn(ctx context.Context, painter store.Painter, came *SittingJournal, now map[string]*paint.Paint, tubes map[string]int64) (out Learning, err error) {
 	out.Tubes = tubes
+	of := &came.Sitting
+	samples, left := came.ofTubes()
 	if samples = today(samples, now); len(samples) > 0 {
-		out.Sittings = 1
+		out.Sittings, out.LeftOut = 1, left
 	}
 	shared := map[string]bool{}
 	for _, one := range samples {
@@ -48,16 +51,18 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, of *Sitting, 
 		return out, err
 	}
 	for _, id := range others {
-		more, err := s.samples(ctx, painter, id)
+		other, err := s.explained(ctx, painter, id)
 		if err != nil {
 			return out, err
 		}
+		more, left := other.ofTubes()
 		more = today(more, now)
 		if slices.ContainsFunc(more, func(one journal.Sample) bool {
 			return slices.ContainsFunc(one.Parts, func(p paint.Part) bool { return shared[p.Paint.ID] })
 		}) {
 			samples = append(samples, more...)
 			out.Sittings++
+			out.LeftOut += left
 		}
 	}
 	learned, err := journal.Learn(samples, of.Medium)
@@ -73,22 +78,24 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, of *Sitting, 
 	return out, nil
 }
 
-// samples are the undoubted dry readings of a painter's sitting.
-func (s *Studio) samples(ctx context.Context, painter store.Painter, id int64) (out []journal.Sample, err error) {
-	sitting, err := s.Sitting(ctx, painter, id)
-	if err != nil {
-		return nil, err
-	}
-	reads, err := s.Reads(ctx, painter, id)
-	if err != nil {
-		return nil, err
-	}
-	for i := range sitting.Plan.Sheet.Regions {
-		if one := readOf(sitting.Plan, i, reads.Readings); one.Dry != nil && one.Dry.Doubt == "" {
-			out = append(out, sampleOf(sitting.Plan, &sitting.Stands, i, &one.Dry.Reading))
+// ofTubes are the readings of a sitting that say something of its tubes, and how many say
+// nothing of them: where something got into a mixture, or it lies thin, its colour is none
+// of its tubes' doing.
+func (came *SittingJournal) ofTubes() (out []journal.Sample, left int) {
+	n := 0
+	for _, p := range came.Places {
+		e := p.Explained
+		if e == nil {
+			continue
 		}
+		if e.OfItsTubes() {
+			out = append(out, came.samples[n])
+		} else {
+			left++
+		}
+		n++
 	}
-	return out, nil
+	return out, left
 }
 
 // paintsNow are the paints of a painter's tubes as they are today, by their ids and, a

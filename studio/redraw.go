@@ -1,8 +1,11 @@
 package studio
 
 import (
+	"cmp"
 	"context"
 	"fmt"
+	"math"
+	"slices"
 
 	"gyrophane/core/bench"
 	"gyrophane/core/input"
@@ -25,8 +28,13 @@ type Redrawn struct {
 	Medium    paint.Medium
 	Changes   []Restrengthened // none where the tubes are as they were
 	Says      []string         // how the two differ
+	Parts     []NewParts       // of slots that are mixed otherwise
 	content   store.WheelContent
 }
+
+// NewParts are the parts of a slot as they were kept, and as they are with the tubes of
+// today.
+type NewParts struct{ Slot, Was, Is string }
 
 // Redraw is a kept wheel beside what it would be with the tubes as they are today: a paint
 // of the library of which the box has a tube whose strength was learned is that tube.
@@ -82,6 +90,18 @@ func (s *Studio) Redraw(ctx context.Context, painter store.Painter, id int64) (o
 		return out, err
 	}
 	out.Kept, out.Now = wheel.Build(system, options), wheel.Build(redrawn, options)
+	for i := range out.Now.Slots {
+		was, is := &out.Kept.Slots[i], &out.Now.Slots[i]
+		if is.Empty || was.Empty || len(is.Parts) < 2 {
+			continue
+		}
+		if a, b := was.Parts.String(), is.Parts.String(); a != b {
+			out.Parts = append(out.Parts, NewParts{is.Name, a, b})
+		}
+	}
+	slices.SortStableFunc(out.Changes, func(a, b Restrengthened) int {
+		return cmp.Compare(math.Abs(math.Log(b.Now/b.Was)), math.Abs(math.Log(a.Now/a.Was)))
+	})
 	out.Says = journal.Differ(computed(out.Now, out.Medium), computed(out.Kept, out.Medium))
 	return out, nil
 }

@@ -225,10 +225,8 @@ func (on *OnShelf) placed() (out []journal.Placed) {
 		if !r.Main || r.Home >= 0 && slices.ContainsFunc(out, func(p journal.Placed) bool { return p.Home == r.Home }) {
 			continue
 		}
-		one := journal.Placed{Home: r.Home, Colour: on.Looks[i]}
-		if r.Home >= 0 {
-			one.Hue = journal.HueOf(r.Label)
-		} else {
+		one := journal.Placed{Home: r.Home, Hue: hueOf(r), Colour: on.Looks[i]}
+		if r.Home < 0 {
 			one.Home = r.Index
 		}
 		for _, p := range r.Recipe.Plain() {

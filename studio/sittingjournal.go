@@ -4,6 +4,7 @@ import (
 	"context"
 	"math"
 	"slices"
+	"strings"
 	"time"
 
 	"gyrophane/core/bench"
@@ -42,10 +43,11 @@ type SittingJournal struct {
 	Places   []PlaceRead
 	Photos   []KeptPhoto
 	Jumps    []journal.Jump // between painted steps
+	Dried    []string       // what drying did, a sentence each; none where too little was read wet and dry
 	Suggests []string       // what to do otherwise next time, a sentence each
 	Learning Learning
-	Takings  []Taking // of its tubes, the last one first
-	samples  []journal.Sample
+	Takings  []Taking         // of its tubes, the last one first
+	samples  []journal.Sample // one for each explained place, in their order
 }
 
 // SittingJournal explains what was read of a painter's sitting, with the paints as they
@@ -68,9 +70,10 @@ func (s *Studio) SittingJournal(ctx context.Context, painter store.Painter, id i
 			labels = append(labels, out.Sitting.Plan.Sheet.Regions[p.Region].Label)
 		}
 	}
+	out.Dried = dried(&out)
 	out.Jumps = jumps(&out, now)
 	out.Suggests = journal.NextTime(labels, explained, out.Jumps)
-	if out.Learning, err = s.learn(ctx, painter, &out.Sitting, out.samples, now, tubes); err != nil {
+	if out.Learning, err = s.learn(ctx, painter, &out, now, tubes); err != nil {
 		return out, err
 	}
 	out.Takings, err = s.takingsOf(ctx, painter, &out.Learning, id)
@@ -132,6 +135,34 @@ func (s *Studio) expected(ctx context.Context, painter store.Painter, of *Sittin
 		}
 	}
 	return nil
+}
+
+// dried says hue by hue what drying did to what was read wet and dry.
+func dried(of *SittingJournal) []string {
+	var wet, dry []journal.Placed
+	for n, p := range of.Places {
+		r := &of.Sitting.Plan.Sheet.Regions[p.Region]
+		if p.Wet == nil || p.Dry == nil || p.Wet.Doubt != "" || p.Dry.Doubt != "" || !r.Main {
+			continue
+		}
+		one := journal.Placed{Home: n, Hue: hueOf(r), Colour: p.Wet.Lab}
+		wet = append(wet, one)
+		one.Colour = p.Dry.Lab
+		dry = append(dry, one)
+	}
+	if len(wet) == 0 {
+		return nil
+	}
+	return journal.Differ(dry, wet)
+}
+
+// hueOf is the hue that a slot of a wheel is spoken of as; empty elsewhere.
+func hueOf(r *bench.Region) string {
+	if r.Home < 0 {
+		return ""
+	}
+	slot, _, _ := strings.Cut(r.Label, ",") // of a half, without its paint
+	return journal.HueOf(slot)
 }
 
 // jumps are those of a wheel's ring as it was read dry.

@@ -27,11 +27,15 @@ type Learned struct {
 	Chance    float64           `json:"chance" doc:"of so much or more by chance alone"`
 	Separate  int               `json:"separate" doc:"groups of tubes that no mixture joins"`
 	Readings  int               `json:"readings"`
+	Says      []string          `json:"says" doc:"the tubes that are others than they were taken for, a sentence each; none where it is not proposed"`
 }
 
 // LearnedOf shapes what was learned.
 func LearnedOf(l journal.Learned) Learned {
-	out := Learned{Strengths: []LearnedStrength{}, Before: round(l.Before, 2), After: round(l.After, 2), LeftOut: round(l.LeftOut, 2), Proposed: l.Proposed, Chance: round(l.Chance, 4), Separate: l.Separate, Readings: l.Samples}
+	out := Learned{Strengths: []LearnedStrength{}, Before: round(l.Before, 2), After: round(l.After, 2), LeftOut: round(l.LeftOut, 2), Proposed: l.Proposed, Chance: round(l.Chance, 4), Separate: l.Separate, Readings: l.Samples, Says: []string{}}
+	if l.Proposed {
+		out.Says = append(out.Says, l.Says()...)
+	}
 	for _, s := range l.Strengths {
 		out.Strengths = append(out.Strengths, LearnedStrength{s.Paint.ID, s.Paint.Code(), s.Paint.Name, round(s.Old, 3), round(s.New, 3), round(s.Low, 3), round(s.High, 3), s.Settled, s.Group})
 	}

@@ -94,6 +94,14 @@ type Redrawn struct {
 	Kept    []ShelfPlace     `json:"kept"`
 	Now     []ShelfPlace     `json:"now"`
 	Says    []string         `json:"says" doc:"how it would differ, a sentence each"`
+	Parts   []NewParts       `json:"parts" doc:"of slots that are mixed otherwise"`
+}
+
+// NewParts are the parts of a slot as they were kept, and as they would be.
+type NewParts struct {
+	Slot string `json:"slot"`
+	Was  string `json:"was"`
+	Is   string `json:"is"`
 }
 
 // Restrengthened is a paint of a kept wheel that turned out to be another.
@@ -106,7 +114,10 @@ type Restrengthened struct {
 
 // RedrawnOf shapes a wheel that may be redrawn.
 func RedrawnOf(r studio.Redrawn) Redrawn {
-	out := Redrawn{Wheel: r.Wheel.ID, Name: r.Wheel.Name, Version: r.Wheel.Version, Medium: r.Medium.ID, Changes: []Restrengthened{}, Says: r.Says}
+	out := Redrawn{Wheel: r.Wheel.ID, Name: r.Wheel.Name, Version: r.Wheel.Version, Medium: r.Medium.ID, Changes: []Restrengthened{}, Says: r.Says, Parts: []NewParts{}}
+	for _, p := range r.Parts {
+		out.Parts = append(out.Parts, NewParts(p))
+	}
 	for _, c := range r.Changes {
 		out.Changes = append(out.Changes, Restrengthened{c.Paint.ID, c.Paint.ShortName(), round(c.Was, 3), round(c.Now, 3)})
 	}

@@ -50,10 +50,12 @@ type SittingJournal struct {
 	Medium   string          `json:"medium" format:"medium"`
 	Title    string          `json:"title"`
 	Places   []JournalPlace  `json:"places"`
+	Dried    []string        `json:"dried" doc:"what drying did, a sentence each"`
 	Jumps    []PaintedJump   `json:"jumps"`
 	Suggests []string        `json:"suggests" doc:"what to do otherwise next time, a sentence each"`
 	Learned  *Learned        `json:"learned,omitempty" doc:"what the tubes turned out to be, from its dry readings and those of other sittings with its tubes"`
 	Sittings int             `json:"sittings" doc:"that it was learned from"`
+	LeftOut  int             `json:"leftOut" doc:"places that it was not learned from: something got into them, or they lie thin"`
 	TooFew   string          `json:"tooFew" doc:"why nothing was"`
 	Offered  []TakenStrength `json:"offered" doc:"what may be taken into the box; none where chance makes as much"`
 	Takings  []Taking        `json:"takings" doc:"what was taken of its tubes, the last one first"`
@@ -113,7 +115,7 @@ func SittingJournalOf(j studio.SittingJournal) SittingJournal {
 	sheet := j.Sitting.Plan.Sheet
 	of := &j.Learning
 	out := SittingJournal{SittingListed: SittingListedOf(j.Sitting.SittingEntry), Medium: j.Sitting.Medium.ID, Title: sheet.Title, Places: []JournalPlace{}, Jumps: []PaintedJump{},
-		Suggests: append([]string{}, j.Suggests...), Sittings: of.Sittings, TooFew: of.TooFew, Offered: []TakenStrength{}, Takings: TakingsOf(j.Takings), Notes: notesOf(j.Sitting), Photos: photosOf(j.Photos)}
+		Dried: append([]string{}, j.Dried...), Suggests: append([]string{}, j.Suggests...), Sittings: of.Sittings, LeftOut: of.LeftOut, TooFew: of.TooFew, Offered: []TakenStrength{}, Takings: TakingsOf(j.Takings), Notes: notesOf(j.Sitting), Photos: photosOf(j.Photos)}
 	for _, p := range j.Places {
 		out.Places = append(out.Places, journalPlace(j, p))
 	}

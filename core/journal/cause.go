@@ -46,6 +46,12 @@ type Explained struct {
 	Painted *paint.Mixture
 }
 
+// OfItsTubes says that a place may differ by what its tubes are: as it is not known to
+// differ for something that got into it, or for its film.
+func (e *Explained) OfItsTubes() bool {
+	return len(e.Causes) == 0 || slices.ContainsFunc(e.Causes, func(c Cause) bool { return c.Kind == OfAmount || c.Kind == OfTube })
+}
+
 // What the evidence must carry.
 const (
 	chiMargin   = 4.0  // over none, and over the next best
@@ -248,7 +254,7 @@ func (f *fit) traces(i int) (out []Cause) {
 		if err != nil {
 			continue // no share of it can be mixed
 		}
-		out = append(out, Cause{Contamination, p, at, fmt.Sprintf("a trace of %s, about %.1f %%, got into it", p.ShortName(), 100*at), chi, m})
+		out = append(out, Cause{Contamination, p, at, fmt.Sprintf("a trace of %s, about 1 in %.0f", p.ShortName(), 1/at), chi, m})
 	}
 	return out
 }

@@ -71,7 +71,7 @@ func Differ(one, other []Placed) (out []string) {
 		out = append(out, says+".")
 	}
 	if len(out) == 0 {
-		return []string{"No hue differs by more than an eye sees from one sitting to the next."}
+		return []string{"No hue differs by more than an eye sees."}
 	}
 	return out
 }

@@ -2,6 +2,7 @@ package journal
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"slices"
 
@@ -120,6 +121,51 @@ func (l *Learned) Offer() (out []Strength) {
 		}
 	}
 	return out
+}
+
+// leastTold is by how much a tube must be stronger or weaker than the others to be spoken of.
+const leastTold = 1.1
+
+// Says names the tubes that are others than they were taken for, beside those they are
+// mixed with: of each group the one that differs most from the rest, and so on until the
+// rest is within what the readings can tell. None where there is none.
+func (l *Learned) Says() (out []string) {
+	groups := 0
+	for _, s := range l.Strengths {
+		groups = max(groups, s.Group+1)
+	}
+	for g := range groups {
+		var rest []Strength
+		for _, s := range l.Strengths {
+			if s.Group == g && s.Settled {
+				rest = append(rest, s)
+			}
+		}
+		for len(rest) > 1 {
+			at, by := oddest(rest)
+			if math.Abs(by) < math.Log(leastTold) || math.Abs(by) < math.Log(rest[at].High/rest[at].Low)/2 {
+				break
+			}
+			out = append(out, fmt.Sprintf("The %s: about %.2g times as strong as it was taken for, beside the others.", rest[at].Paint.ShortName(), math.Exp(by)))
+			rest = slices.Delete(rest, at, at+1)
+		}
+	}
+	return out
+}
+
+// oddest is the tube that differs most from the others, and by what in the logarithm.
+func oddest(all []Strength) (at int, by float64) {
+	sum := 0.0
+	for _, s := range all {
+		sum += math.Log(s.New / s.Old)
+	}
+	for i, s := range all {
+		own := math.Log(s.New / s.Old)
+		if d := own - (sum-own)/float64(len(all)-1); math.Abs(d) > math.Abs(by) {
+			at, by = i, d
+		}
+	}
+	return at, by
 }
 
 // Other says that a tube is another than it was taken for, as sure as its interval is.

@@ -14,6 +14,7 @@ import {
   type Ingredient,
   type Measure,
 } from "./client";
+import type { paths } from "./schema";
 import { offsetOf } from "./serverClock";
 
 export const queryClient = new QueryClient({
@@ -524,11 +525,61 @@ export const sittingQuery = (id: number) =>
     refetchInterval: 60_000,
   });
 
-/** What came of a sitting: computed and read, why they differ, what the tubes seem to be. */
+/** What came of a sitting: expected, computed and read, why they differ, what the tubes turned out to be. */
 export const sittingJournalQuery = (id: number) =>
   queryOptions({
     queryKey: ["sitting journal", id],
     queryFn: () => answer(client.GET("/api/sittings/{id}/journal", { params: { path: { id } } })),
+    staleTime: 0,
+  });
+
+export type ShelfPart = NonNullable<paths["/api/shelf"]["get"]["parameters"]["query"]>;
+
+/** What was painted, the last first; a part of it where something is looked for. */
+export const shelfQuery = (part: ShelfPart) =>
+  queryOptions({
+    queryKey: ["shelf", part],
+    queryFn: () => answer(client.GET("/api/shelf", { params: { query: part } })),
+    staleTime: 0,
+    placeholderData: keepPreviousData,
+  });
+
+/** Two sittings beside each other. */
+export const sittingsBesideQuery = (id: number, other: number) =>
+  queryOptions({
+    queryKey: ["sittings beside", id, other],
+    queryFn: () =>
+      answer(client.GET("/api/sittings/{id}/beside/{other}", { params: { path: { id, other } } })),
+    staleTime: 0,
+  });
+
+/** What became of all that was expected. */
+export const expectationsQuery = queryOptions({
+  queryKey: ["expectations"],
+  queryFn: () => answer(client.GET("/api/expectations")),
+  staleTime: 0,
+});
+
+/** What was taken into the box from readings. */
+export const takingsQuery = queryOptions({
+  queryKey: ["takings"],
+  queryFn: () => answer(client.GET("/api/takings")),
+  staleTime: 0,
+});
+
+/** A kept wheel beside what it would be with what its tubes turned out to be. */
+export const redrawnQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["redrawn", id],
+    queryFn: () => answer(client.GET("/api/wheels/{id}/redrawn", { params: { path: { id } } })),
+    staleTime: 0,
+  });
+
+/** What the painter wanted to do otherwise when a wheel was painted last. */
+export const reminderQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["reminder", id],
+    queryFn: () => answer(client.GET("/api/wheels/{id}/reminder", { params: { path: { id } } })),
     staleTime: 0,
   });
 

@@ -2762,6 +2762,8 @@ export interface components {
             definition: components["schemas"]["TubeDefinition"];
             /** Format: int64 */
             id: number;
+            /** @description its strength is what readings told, and was taken into the box */
+            learned: boolean;
             paint: components["schemas"]["Tube"];
             /** @description saves made on an outdated version, kept until the painter chooses */
             refused: components["schemas"]["RefusedTube"][];
@@ -2853,6 +2855,8 @@ export interface components {
             proposed: boolean;
             /** Format: int64 */
             readings: number;
+            /** @description the tubes that are others than they were taken for, a sentence each; none where it is not proposed */
+            says: string[];
             /**
              * Format: int64
              * @description groups of tubes that no mixture joins
@@ -3189,6 +3193,11 @@ export interface components {
         NewPainterBody: {
             name: string;
             passphrase?: string;
+        };
+        NewParts: {
+            is: string;
+            slot: string;
+            was: string;
         };
         NewPassphraseBody: {
             /** @description empty takes it away */
@@ -4036,6 +4045,8 @@ export interface components {
             medium: components["schemas"]["Medium"];
             name: string;
             now: components["schemas"]["ShelfPlace"][];
+            /** @description of slots that are mixed otherwise */
+            parts: components["schemas"]["NewParts"][];
             /** @description how it would differ, a sentence each */
             says: string[];
             /**
@@ -4541,12 +4552,19 @@ export interface components {
         SittingJournal: {
             /** Format: date-time */
             began: string;
+            /** @description what drying did, a sentence each */
+            dried: string[];
             ended: boolean;
             /** Format: int64 */
             id: number;
             jumps: components["schemas"]["PaintedJump"][];
             /** @description what the tubes turned out to be, from its dry readings and those of other sittings with its tubes */
             learned?: components["schemas"]["Learned"];
+            /**
+             * Format: int64
+             * @description places that it was not learned from: something got into them, or they lie thin
+             */
+            leftOut: number;
             medium: components["schemas"]["Medium"];
             name: string;
             /** @description what to do otherwise when the wheel is painted again */
@@ -10670,8 +10688,9 @@ export interface operations {
             query?: {
                 /** @description each stands in the name, the paints, the system, the medium or the notes */
                 words?: string;
+                /** @description that it was painted in; all when empty */
                 medium?: string;
-                /** @description kind */
+                /** @description kind of its wheel's system; all when empty */
                 system?: string;
                 /** @description what stands on the shelf; all when empty */
                 only?: "read" | "unread" | "under way";

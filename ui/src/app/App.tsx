@@ -9,6 +9,7 @@ import { WhoPage } from "../who/WhoPage";
 import {
   BeginPage,
   BenchPlace,
+  BesidePage,
   BoxPaperPage,
   BoxPlace,
   ComparePaperPage,
@@ -21,6 +22,7 @@ import {
   PathPlace,
   PracticePlace,
   ReadingsPlace,
+  RedrawPage,
   SittingLog,
   SittingPlace,
   SystemPlace,
@@ -64,6 +66,11 @@ export function App() {
         <Route path="/pairings" element={<LastWheel place="pairings" />} />
         <Route path="/compare" element={<ComparePlace painter={session.data.painter} />} />
         <Route path="/log" element={<LogPlace painter={session.data.painter} />} />
+        <Route
+          path="/log/:id/beside/:other"
+          element={<BesidePage painter={session.data.painter} />}
+        />
+        <Route path="/log/redraw/:id" element={<RedrawPage painter={session.data.painter} />} />
         <Route path="/log/:id" element={<SittingLog painter={session.data.painter} />} />
         <Route
           path="/compare/paper"

@@ -44,6 +44,8 @@ export const ReadingsPlace = place(
   async () => (await import("../sitting/ReadingsPlace")).ReadingsPlace,
 );
 export const LogPlace = place(async () => (await import("../log/LogPlace")).LogPlace);
+export const BesidePage = place(async () => (await import("../log/BesidePage")).BesidePage);
+export const RedrawPage = place(async () => (await import("../log/RedrawPage")).RedrawPage);
 export const SittingLog = place(async () => (await import("../log/SittingLog")).SittingLog);
 export const PaperPage = place(async () => (await import("../sheets/PaperPage")).PaperPage);
 export const BoxPaperPage = place(async () => (await import("../sheets/OtherPapers")).BoxPaperPage);

@@ -7,6 +7,7 @@ import type { BenchSettings, BenchSheet, Profile, Settings } from "../api/client
 import { planQuery, wheelQuery } from "../api/queries";
 import { KeptShell, MissingWheel, NameField, SavedMark } from "../app/Kept";
 import { grey } from "../drawing/style";
+import { Reminder } from "../parts/Reminder";
 import { useAddress } from "../parts/useAddress";
 import { plainSettings, sheetWords } from "../parts/choices";
 import { useKeptWheel } from "../parts/useKeptWheel";
@@ -19,7 +20,7 @@ import { HourFigure } from "./HourFigure";
 import { Drawing, InOrder, LayOut, WaysToFill } from "./Panels";
 import { SheetFigure } from "./SheetFigure";
 import { Sittings } from "./Sittings";
-import { minutes, moved, washes, wished } from "./words";
+import { minutes, moved, ownPace, washes, wished } from "./words";
 
 const views = {
   layout: "lay out",
@@ -108,6 +109,7 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
           <SavedMark own={own} />
         </Box>
       </Box>
+      <Reminder wheel={id} />
       {wrong && !plan && <Typography role="alert">{wrong.message}</Typography>}
       {plan && (
         <>
@@ -197,6 +199,8 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
               </Typography>
             </Box>
             {plan.why && <Typography variant="body2">{plan.why}</Typography>}
+            {plan.apart && <Typography variant="body2">{plan.apart}</Typography>}
+            {ownPace(plan) && <Typography variant="caption">{ownPace(plan)}</Typography>}
             <HourFigure plan={plan} chosen={region} onChoose={choose} onMove={move} />
           </Box>
         </>

@@ -35,3 +35,12 @@ export function moved(plan: BenchPlan, region: number, to: number): [string, str
   const own = plan.regions[region]!.id;
   return place < from ? [own, other] : [other, own];
 }
+
+/** At whose pace it is planned, where that is the painter's own. */
+export function ownPace(plan: BenchPlan): string {
+  const says = [
+    plan.ownHand && `mixing and painting take ${plan.ownHand} times as long as usual`,
+    plan.ownDrying && `drying ${plan.ownDrying} times`,
+  ].filter(Boolean);
+  return says.length > 0 ? `At your own pace, as past sittings went: ${says.join(", ")}.` : "";
+}

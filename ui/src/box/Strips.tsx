@@ -185,6 +185,7 @@ function Strip({
         >
           {p.ci || "no code"}
           {tube.content.grade === "student" && " · student"}
+          {tube.learned && ` · ${tube.paint.g.toFixed(2)} ×`}
         </Typography>
         <Box sx={{ display: "flex", alignItems: "center", gap: 0.5, height: 20 }}>
           {p.lean && (

@@ -219,7 +219,10 @@ function Facts({ tube }: { tube: KeptTube }) {
     [
       "strength",
       <>
-        {p.strength} of 5{tube.content.grade === "student" && ", at half strength"}
+        {p.strength} of 5
+        {tube.learned
+          ? `, ${p.g.toFixed(2)} times the modelled, as you painted it`
+          : tube.content.grade === "student" && ", at half strength"}
       </>,
     ],
     ["hiding", hidingWords[p.hiding]],

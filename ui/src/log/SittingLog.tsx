@@ -4,16 +4,18 @@ import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { Link as To, useParams } from "react-router";
 import type { Profile, Schemas } from "../api/client";
-import { sittingJournalQuery } from "../api/queries";
+import { shelfQuery, sittingJournalQuery } from "../api/queries";
 import { Shell } from "../app/Shell";
 import { fill } from "../drawing/screen";
-import { figures, grey } from "../drawing/style";
+import { grey } from "../drawing/style";
 import { Waiting } from "../parts/Waiting";
-import { Spindles } from "./Spindles";
+import { NextTime } from "./NextTime";
+import { PaintedSheet } from "./PaintedSheet";
+import { Places } from "./Places";
+import { Tubes } from "./Tubes";
+import { day } from "./words";
 
-type Place = Schemas["JournalPlace"];
-
-/** What came of one sitting: computed and painted edge to edge, why they differ, what the tubes seem to be. */
+/** What came of one sitting: computed and painted edge to edge, why they differ, what the tubes turned out to be. */
 export function SittingLog({ painter }: { painter: Profile }) {
   const id = Number(useParams().id);
   const got = useQuery(sittingJournalQuery(id));
@@ -40,7 +42,7 @@ export function SittingLog({ painter }: { painter: Profile }) {
       >
         <Box component="section" aria-label="what was painted" sx={{ minWidth: 0 }}>
           <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "baseline", columnGap: 3 }}>
-            <Typography variant="h2" sx={{ flex: 1 }}>
+            <Typography variant="h2" sx={{ flex: 1, overflowWrap: "anywhere" }}>
               {journal.name}
             </Typography>
             <Button component={To} to={`/bench/sitting/${id}/readings`} color="inherit">
@@ -51,152 +53,142 @@ export function SittingLog({ painter }: { painter: Profile }) {
             </Button>
           </Box>
           <Typography variant="caption" component="p">
-            {new Date(journal.began).toLocaleDateString("en-GB", { dateStyle: "long" })},{" "}
-            {journal.medium}, {journal.title}; {read} of {journal.places.length} read
+            {day(journal.began)}, {journal.medium}, {journal.title}; {read} of{" "}
+            {journal.places.length} read
             {!journal.ended && "; under way"}
+            {failedWords(journal)}
           </Typography>
-          <Box
-            role="table"
-            aria-label="places"
-            sx={{ mt: 1, "& [role=row]": { display: "grid", alignItems: "center", gap: 1.5 } }}
-          >
-            <Box
-              role="row"
-              sx={{
-                gridTemplateColumns: columns,
-                borderBottom: `2px solid ${grey.ink}`,
-                color: grey.third,
-                fontSize: 13,
-                pb: 0.5,
-              }}
-            >
-              <span role="columnheader">place</span>
-              <span role="columnheader">computed, read wet, read dry</span>
-              <span role="columnheader">what came of it</span>
-            </Box>
-            {journal.places.map((p) => (
-              <Row key={p.slot} place={p} />
-            ))}
-          </Box>
+          <Places of={journal.places} />
+          {journal.dried.length > 0 && (
+            <Typography aria-label="what drying did" sx={{ mt: 1.5 }}>
+              <b>Wet to dry.</b> {journal.dried.join(" ")}
+            </Typography>
+          )}
+          <Jumps of={journal.jumps} />
           {noted.map((n) => (
             <Typography key={n.id} sx={{ mt: 1.5 }}>
               {n.text}
             </Typography>
           ))}
+          <NextTime journal={journal} />
+          <Photos id={id} of={journal.photos} />
         </Box>
-        <Box component="section" aria-label="what the tubes seem to be" sx={{ minWidth: 0 }}>
-          <Typography sx={{ fontSize: 20, fontWeight: 600 }}>What the tubes seem to be</Typography>
-          {journal.learned ? (
-            <Tubes learned={journal.learned} />
-          ) : (
-            <Typography sx={{ mt: 1 }}>{journal.tooFew}</Typography>
-          )}
+        <Box sx={{ minWidth: 0 }}>
+          <Box component="section" aria-label="what the tubes turned out to be">
+            <Tubes journal={journal} />
+          </Box>
+          <Earlier journal={journal} />
         </Box>
       </Box>
     </Shell>
   );
 }
 
-const columns = { xs: "64px 48px minmax(0, 1fr)", sm: "190px 200px minmax(0, 1fr)" } as const;
+/** How many expectations failed. */
+function failedWords(journal: Schemas["SittingJournal"]): string {
+  const said = journal.places.flatMap((p) => (p.expected ? [p.expected] : []));
+  if (said.length === 0) return "";
+  const failed = said.filter((e) => !e.hueRight || !e.verdictRight).length;
+  return failed === 0
+    ? `; all ${said.length} expectations came true`
+    : `; ${failed} of ${said.length} expectations failed`;
+}
 
-/** One place: chips without gaps, the difference as a bar, and in words. */
-function Row({ place: p }: { place: Place }) {
-  const odd = !!p.dry && !p.asComputed && !p.doubt;
-  const why = p.causes.map((c) => c.says).join("; or ");
-  const says = !p.dry
-    ? p.wet
-      ? "read wet alone"
-      : "not read"
-    : p.doubt
-      ? `doubted: ${p.doubt}`
-      : p.asComputed
-        ? "as computed"
-        : `${p.says}: ${why || "not explained"}`;
+/** Steps that jump as they were painted, and the recipe that stands half way. */
+function Jumps({ of }: { of: Schemas["PaintedJump"][] }) {
+  if (of.length === 0) return null;
   return (
-    <Box
-      role="row"
-      data-place={p.slot}
-      sx={{ gridTemplateColumns: columns, minHeight: 36, py: "2px" }}
-    >
-      <Typography
-        role="rowheader"
-        noWrap
-        title={p.label}
-        sx={{ fontWeight: odd ? 600 : 400, fontSize: 15 }}
-      >
-        {p.label}
-      </Typography>
-      <Box role="cell" sx={{ display: "flex", height: 32 }}>
-        <Box sx={{ flex: 1, bgcolor: fill(p.computed) }} />
-        {p.wet && <Box sx={{ flex: 1, bgcolor: fill(p.wet) }} />}
-        {p.dry && <Box sx={{ flex: 1, bgcolor: fill(p.dry) }} />}
-      </Box>
-      <Box role="cell" sx={{ display: "flex", gap: 1.5, alignItems: "center", minWidth: 0 }}>
+    <Box component="ul" aria-label="jumps" sx={{ m: 0, mt: 1.5, p: 0, listStyle: "none" }}>
+      {of.map((j) => (
         <Box
-          aria-hidden
-          sx={{
-            flex: "none",
-            width: 4,
-            height: Math.min(28, 3 + 2 * p.difference),
-            bgcolor: odd ? grey.ink : grey.mark,
-          }}
-        />
-        <Box sx={{ minWidth: 0, overflowWrap: "anywhere" }}>
-          <Typography sx={{ fontSize: 15, color: odd ? grey.ink : grey.second }}>{says}</Typography>
-          {p.dries && <Typography variant="caption">dried {p.dries}</Typography>}
-        </Box>
-        {p.dry && (
-          <Typography
-            variant="caption"
-            sx={{
-              fontFamily: figures,
-              ml: "auto",
-              flex: "none",
-              display: { xs: "none", sm: "block" },
-            }}
-            title="CIEDE2000"
-          >
-            {p.difference.toFixed(1)}
+          component="li"
+          key={`${j.from} ${j.to}`}
+          sx={{ display: "flex", alignItems: "center", gap: 1.5, minHeight: 32 }}
+        >
+          {j.shown && <Box sx={{ width: 34, height: 24, flex: "none", bgcolor: fill(j.shown) }} />}
+          <Typography>
+            <b>
+              {j.from} to {j.to} jumps.
+            </b>{" "}
+            {j.recipe
+              ? `Half way stands ${j.recipe}.`
+              : "Their paints are not two: no recipe stands between."}
           </Typography>
-        )}
-      </Box>
+        </Box>
+      ))}
     </Box>
   );
 }
 
-/** Strengths on a scale of doublings, and whether they are better by more than chance. */
-function Tubes({ learned }: { learned: Schemas["Learned"] }) {
-  const told = learned.strengths.filter(
-    (s) => s.settled && (s.low > s.old * 1.02 || s.high < s.old * 0.98),
-  );
+function Photos({ id, of }: { id: number; of: Schemas["SittingPhoto"][] }) {
+  if (of.length === 0) return null;
   return (
-    <>
-      <Typography>From {learned.readings} dry readings of this sitting.</Typography>
-      <Spindles strengths={learned.strengths} />
-      <Typography sx={{ fontWeight: 600, mt: 1 }}>
-        {learned.proposed && told.length > 0
-          ? told
-              .map(
-                (s) =>
-                  `The ${s.name}: about ${(s.new / s.old).toFixed(1)} times as strong, to the mean of these tubes.`,
-              )
-              .join(" ")
-          : "No more than chance: the tubes are as they were taken to be."}
+    <Box
+      component="section"
+      aria-label="photos"
+      sx={{ display: "flex", flexWrap: "wrap", gap: 2, mt: 2 }}
+    >
+      {of.map((p) => (
+        <Box component="figure" key={p.id} sx={{ m: 0 }}>
+          <a href={`/api/sittings/${id}/photos/${p.id}`} target="_blank" rel="noreferrer">
+            <img
+              src={`/api/sittings/${id}/photos/${p.id}`}
+              alt={`the sheet on ${day(p.at)}`}
+              width={168}
+              height={(168 * p.height) / p.width}
+              loading="lazy"
+              style={{ display: "block" }}
+            />
+          </a>
+          <Typography component="figcaption" variant="caption">
+            {day(p.at)}
+            {p.standin && ", by the stand-in camera"}
+          </Typography>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+/** The sitting of the same wheel before this one, or else any other, to lay beside. */
+function Earlier({ journal }: { journal: Schemas["SittingJournal"] }) {
+  const shelf = useQuery(shelfQuery({}));
+  const others = (shelf.data?.sittings ?? []).filter(
+    (s) => s.id !== journal.id && s.kind === "wheel" && s.read > 0,
+  );
+  const self = shelf.data?.sittings.find((s) => s.id === journal.id);
+  const before =
+    others.find((s) => s.wheel === journal.wheel && s.began < journal.began) ??
+    others.find((s) => s.wheel === journal.wheel) ??
+    others[0];
+  if (!before || !self || self.kind !== "wheel") return null;
+  return (
+    <Box
+      component="section"
+      aria-label="beside another"
+      sx={{ borderTop: `2px solid ${grey.ink}`, mt: 3, pt: 1 }}
+    >
+      <Typography variant="caption" component="p">
+        beside {before.name} ({day(before.began)})
       </Typography>
-      <Typography sx={{ mt: 1 }}>
-        Misses of {learned.errorBefore.toFixed(1)} would fall to {learned.errorAfter.toFixed(1)}; on
-        places left out to {learned.errorLeftOut.toFixed(1)} (CIEDE2000).
-      </Typography>
-      {learned.separate > 1 && (
-        <Typography sx={{ mt: 1 }}>
-          {learned.separate} groups of tubes never meet on this sheet, so that only the ratios
-          within each are told. Neutral circles, or a few tints with white, would join them.
-        </Typography>
-      )}
-      <Typography variant="caption" component="p" sx={{ mt: 1.5 }}>
-        A photo is not a meter. Only ratios are told; a spindle is as wide as the readings leave
-        open.
-      </Typography>
-    </>
+      <Box
+        component={To}
+        to={`/log/${journal.id}/beside/${before.id}`}
+        aria-label={`beside ${before.name}`}
+        sx={{ display: "flex", gap: 3, mt: 1 }}
+      >
+        {[self, before].map((s) => (
+          <PaintedSheet
+            key={s.id}
+            places={s.places}
+            kind={s.kind}
+            width={s.width}
+            height={s.height}
+            size={92}
+            label={s.name}
+          />
+        ))}
+      </Box>
+    </Box>
   );
 }

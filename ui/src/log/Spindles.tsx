@@ -1,11 +1,11 @@
 import type { Schemas } from "../api/client";
-import { grey, text } from "../drawing/style";
+import { figures, grey, text } from "../drawing/style";
 
 const width = 340;
 const scale = 150; // from half to twice
-const pitch = 46;
+const pitch = 44;
 
-/** Each tube's strength on a scale of doublings: a spindle as wide as what is left open. */
+/** Each tube's strength over the modelled one, on a scale of doublings: a spindle as wide as what is left open. */
 export function Spindles({ strengths }: { strengths: Schemas["LearnedStrength"][] }) {
   const x = (ratio: number) =>
     width / 2 + (scale / 2) * Math.max(-2, Math.min(2, Math.log2(Math.max(ratio, 0.01))));
@@ -18,7 +18,7 @@ export function Spindles({ strengths }: { strengths: Schemas["LearnedStrength"][
       aria-label={strengths
         .map(
           (s) =>
-            `${s.name}: ${(s.new / s.old).toFixed(2)} times, from ${(s.low / s.old).toFixed(2)} to ${(s.high / s.old).toFixed(2)}`,
+            `${s.name}: ${s.new.toFixed(2)}, from ${s.low.toFixed(2)} to ${s.high.toFixed(2)}, taken for ${s.old.toFixed(2)}`,
         )
         .join("; ")}
       fontFamily={text}
@@ -26,7 +26,7 @@ export function Spindles({ strengths }: { strengths: Schemas["LearnedStrength"][
     >
       {[
         [0.5, "half"],
-        [1, "as taken"],
+        [1, "as modelled"],
         [2, "twice"],
       ].map(([ratio, word]) => (
         <g key={word}>
@@ -38,20 +38,34 @@ export function Spindles({ strengths }: { strengths: Schemas["LearnedStrength"][
       ))}
       {strengths.map((s, i) => {
         const y = 24 + pitch * i;
-        const [low, at, high] = [s.low, s.new, s.high].map((v) => x(v / s.old));
+        const [low, at, high, old] = [s.low, s.new, s.high, s.old].map(x);
         return (
           <g key={s.paint} opacity={s.settled ? 1 : 0.45}>
-            <text y={y + 14} fontSize={14} fill={grey.ink}>
+            <text y={y + 13} fontSize={14} fill={grey.ink} fontWeight={told(s) ? 600 : 400}>
               {s.name}
               {!s.settled && ", not settled"}
             </text>
+            <text
+              x={width}
+              y={y + 13}
+              textAnchor="end"
+              fontSize={12}
+              fontFamily={figures}
+              fill={grey.third}
+            >
+              {s.old.toFixed(2)} to {s.new.toFixed(2)}
+            </text>
             <path
-              d={`M${low} ${y + 30} Q${at} ${y + 18} ${high} ${y + 30} Q${at} ${y + 42} ${low} ${y + 30} Z`}
+              d={`M${low} ${y + 29} Q${at} ${y + 18} ${high} ${y + 29} Q${at} ${y + 40} ${low} ${y + 29} Z`}
               fill={grey.ink}
             />
+            <path d={`M${old} ${y + 21} V${y + 37}`} stroke={grey.mark} strokeWidth={2} />
           </g>
         );
       })}
     </svg>
   );
 }
+
+/** Whether a tube is another than it was taken for. */
+const told = (s: Schemas["LearnedStrength"]) => s.settled && (s.low > s.old || s.high < s.old);

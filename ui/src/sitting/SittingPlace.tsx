@@ -9,6 +9,7 @@ import { Notice, Shell } from "../app/Shell";
 import { fill } from "../drawing/screen";
 import { grey } from "../drawing/style";
 import { OneOf } from "../parts/Choice";
+import { Reminder } from "../parts/Reminder";
 import { Waiting } from "../parts/Waiting";
 import { NextCard, PaintedCard } from "./NextCard";
 import { Large, Second, Tap } from "./Pieces";
@@ -156,6 +157,7 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
         )}
       </Box>
       {own.refused && <Typography role="alert">{own.refused}</Typography>}
+      {!sitting.ended && <Reminder wheel={sitting.wheel} but={id} />}
       {sitting.says.map((line) => (
         <Typography key={line}>{line}</Typography>
       ))}

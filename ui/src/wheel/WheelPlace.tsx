@@ -26,6 +26,7 @@ import { Evenness } from "./Evenness";
 import { GlazesView } from "./GlazesView";
 import { NeutralsView } from "./NeutralsView";
 import { StepCard } from "./StepCard";
+import { TurnedOut } from "./TurnedOut";
 import { WheelFigure } from "./WheelFigure";
 import { ratio } from "./words";
 
@@ -130,7 +131,12 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
           <ViewingConditions view={settings} onSet={(v: Partial<Conditions>) => set(v)} />
         </>
       }
-      notice={<KeptNotices own={own} />}
+      notice={
+        <>
+          <KeptNotices own={own} />
+          <TurnedOut id={id} version={own.kept?.version ?? 0} />
+        </>
+      }
     >
       <Box
         sx={{

@@ -1,0 +1,170 @@
+import Box from "@mui/material/Box";
+import Typography from "@mui/material/Typography";
+import type { Schemas } from "../api/client";
+import { Drop } from "../drawing/Marks";
+import { fill } from "../drawing/screen";
+import { figures, grey } from "../drawing/style";
+
+type Place = Schemas["JournalPlace"];
+
+/** How wide the columns are: what nothing was expected of has none for that. */
+const columns = (expected: boolean) => ({
+  xs: "64px 48px minmax(0, 1fr)",
+  sm: expected ? "124px 96px 186px minmax(0, 1fr)" : "140px 186px minmax(0, 1fr)",
+});
+
+/** Each place of a sitting: expected, computed, read wet and dry edge to edge, and what came of it. */
+export function Places({ of }: { of: Place[] }) {
+  const expected = of.some((p) => p.expected);
+  const chips = ["computed", ...(of.some((p) => p.wet) ? ["wet"] : []), "dry"];
+  return (
+    <Box
+      role="table"
+      aria-label="places"
+      sx={{
+        mt: 1,
+        "& [role=row]": {
+          display: "grid",
+          gridTemplateColumns: columns(expected),
+          alignItems: "center",
+          columnGap: 1.5,
+        },
+      }}
+    >
+      <Box
+        role="row"
+        sx={{ borderBottom: `2px solid ${grey.ink}`, color: grey.third, fontSize: 13, pb: 0.5 }}
+      >
+        <span role="columnheader">place</span>
+        {expected && (
+          <Box role="columnheader" sx={{ display: { xs: "none", sm: "block" } }}>
+            expected
+          </Box>
+        )}
+        <Box role="columnheader" sx={{ display: "flex" }}>
+          {chips.map((w) => (
+            <Box
+              component="span"
+              key={w}
+              sx={{ flex: 1, fontSize: 12, display: { xs: "none", sm: "inline" } }}
+            >
+              {w}
+            </Box>
+          ))}
+        </Box>
+        <span role="columnheader">what came of it</span>
+      </Box>
+      {of.map((p) => (
+        <Row key={p.slot} place={p} expected={expected} />
+      ))}
+    </Box>
+  );
+}
+
+const unseen = "no difference to be seen";
+
+function Row({ place: p, expected }: { place: Place; expected: boolean }) {
+  const odd = !!p.dry && !p.asComputed && !p.doubt;
+  const [slot, paint] = p.label.split(", ");
+  const why = p.causes.map((c) => c.says).join("; or ");
+  const says = !p.dry
+    ? p.wet
+      ? "read wet alone"
+      : "not read"
+    : p.doubt
+      ? `doubted: ${p.doubt}`
+      : p.asComputed
+        ? "as computed"
+        : `${p.says === unseen ? "hardly to be seen" : p.says}: ${why || "not explained"}`;
+  return (
+    <Box role="row" data-place={p.slot} sx={{ minHeight: 36, py: "1px" }}>
+      <Box role="rowheader" title={p.label} sx={{ minWidth: 0, lineHeight: "16px" }}>
+        <Typography noWrap sx={{ fontWeight: odd ? 600 : 400, fontSize: 15, lineHeight: "18px" }}>
+          {slot}
+        </Typography>
+        {paint && (
+          <Typography noWrap variant="caption" component="p" sx={{ lineHeight: "15px" }}>
+            {paint}
+          </Typography>
+        )}
+      </Box>
+      {expected && (
+        <Box role="cell" sx={{ display: { xs: "none", sm: "block" }, minWidth: 0 }}>
+          {p.expected && <Expected of={p.expected} />}
+        </Box>
+      )}
+      <Box role="cell" sx={{ display: "flex", height: 34 }}>
+        {[p.computed, p.wet, p.dry].map(
+          (c, k) => c && <Box key={k} sx={{ flex: 1, bgcolor: fill(c) }} />,
+        )}
+      </Box>
+      <Box role="cell" sx={{ display: "flex", gap: 1.5, alignItems: "center", minWidth: 0 }}>
+        <Box
+          aria-hidden
+          sx={{
+            flex: "none",
+            width: 4,
+            height: Math.min(28, 3 + 2 * p.difference),
+            bgcolor: odd ? grey.ink : grey.mark,
+          }}
+        />
+        <Box
+          title={p.dries && `it dried ${p.dries}`}
+          sx={{ minWidth: 0, overflowWrap: "anywhere" }}
+        >
+          <Typography
+            sx={{ fontSize: 15, lineHeight: "19px", color: odd ? grey.ink : grey.second }}
+          >
+            {says}
+          </Typography>
+        </Box>
+        {p.dry && (
+          <Typography
+            variant="caption"
+            sx={{
+              fontFamily: figures,
+              ml: "auto",
+              flex: "none",
+              display: { xs: "none", sm: "block" },
+            }}
+            title="CIEDE2000"
+          >
+            {p.difference.toFixed(1)}
+          </Typography>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+/** What was expected, crossed out where it came out otherwise. */
+function Expected({ of: e }: { of: Schemas["SlotExpectation"] }) {
+  const failed = !e.hueRight || !e.verdictRight;
+  const came = e.painted || e.computed;
+  return (
+    <Box
+      data-failed={failed}
+      title={`expected ${e.hueWord}, ${e.verdict}; ${e.painted ? "painted" : "computed"} ${came}`}
+      sx={{ display: "flex", alignItems: "center", gap: 0.75, minWidth: 0 }}
+    >
+      <Box sx={{ flex: "none", lineHeight: 0 }}>
+        <Drop verdict={e.verdict} height={16} />
+      </Box>
+      <Box sx={{ minWidth: 0, fontSize: 13, lineHeight: "15px", color: grey.second }}>
+        <Box component="span" sx={{ textDecoration: e.verdictRight ? "none" : "line-through" }}>
+          {e.verdict}
+        </Box>
+        {!e.hueRight && (
+          <Box component="span" sx={{ display: "block", textDecoration: "line-through" }}>
+            {e.hueWord}
+          </Box>
+        )}
+        {failed && (
+          <Box component="span" sx={{ display: "block", fontWeight: 600, color: grey.ink }}>
+            {came}
+          </Box>
+        )}
+      </Box>
+    </Box>
+  );
+}
