@@ -2,10 +2,13 @@ package api
 
 import (
 	"context"
+	"fmt"
 	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"gyrophane/core/paper"
+	"gyrophane/files"
 	"gyrophane/studio"
 	"gyrophane/wire"
 )
@@ -87,6 +90,69 @@ func (s *Server) logRoutes() {
 
 	s.redrawRoutes()
 	s.shelfRoutes()
+	s.sittingFiles()
+}
+
+// sittingFiles are sittings out of the house, and readings into it.
+func (s *Server) sittingFiles() {
+	type export struct {
+		ID     int64  `path:"id" doc:"a sitting"`
+		Format string `query:"format" required:"true" enum:"csv,json,gpl,cgats" doc:"a table, all of it, or the painted colours as a palette or CIELAB"`
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "exportSitting", Tags: []string{"log"}, Summary: "A sitting as a file", Method: http.MethodGet, Path: "/api/sittings/{id}/export"},
+		func(ctx context.Context, in *export) (*Export, error) {
+			a, err := s.studio.Account(ctx, painter(ctx), in.ID)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			out, ending := &Export{ContentType: "text/plain; charset=utf-8"}, in.Format
+			switch in.Format {
+			case "csv":
+				out.ContentType, out.Body = "text/csv; charset=utf-8", files.SittingCSV(&a)
+			case "json":
+				out.ContentType = "application/json"
+				out.Body, err = files.SittingJSON(&a)
+			case "gpl":
+				out.Body = files.PaintedPalette(&a)
+			case "cgats":
+				ending, out.Body = "txt", files.PaintedCGATS(&a)
+			}
+			out.ContentDisposition = fmt.Sprintf("attachment; filename=%q", "sitting."+ending)
+			return out, s.refusal(err)
+		})
+
+	type printed struct {
+		ID int64 `path:"id" doc:"a sitting"`
+		PaperFile
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "sittingPaper", Tags: []string{"log"}, Summary: "What came of a sitting, on paper", Method: http.MethodGet, Path: "/api/sittings/{id}/paper"},
+		func(ctx context.Context, in *printed) (*Page, error) {
+			format, err := paper.ParseFormat(in.Paper)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			title, pages, err := s.studio.SittingPaper(ctx, painter(ctx), in.ID, format)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			out, err := in.export(title, pages)
+			return out, s.refusal(err)
+		})
+
+	type bring struct {
+		ID       int64 `path:"id" doc:"a sitting"`
+		Keep     bool  `query:"keep" doc:"keep the readings; otherwise only say what they are"`
+		LeaveOut []int `query:"leaveOut" maxItems:"2000" doc:"rows that are not kept"`
+		RawBody  []byte
+	}
+	huma.Register(s.api, huma.Operation{OperationID: "importReadings", Tags: []string{"log"}, Summary: "Reads a file of readings of a sitting's places: what it holds, or keeps them", Method: http.MethodPost, Path: filesBelow + "sittings/{id}/readings", MaxBodyBytes: files.MostFileBytes + 1<<10},
+		func(ctx context.Context, in *bring) (*struct{ Body wire.SlotsRead }, error) {
+			got, err := s.studio.ReadSlots(ctx, painter(ctx), in.ID, in.RawBody, in.LeaveOut, in.Keep)
+			if err != nil {
+				return nil, s.refusal(err)
+			}
+			return &struct{ Body wire.SlotsRead }{wire.SlotsReadOf(got, in.Keep)}, nil
+		})
 }
 
 // redrawRoutes are kept wheels with what their tubes turned out to be.

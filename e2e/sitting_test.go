@@ -394,21 +394,127 @@ func TestWhatWasPaintedIsRead(t *testing.T) {
 	p.see("13 readings in all")
 }
 
-// The demo's ended sitting tells that its ultramarine is stronger than it was taken for.
+// The demo's ended sitting tells that its ultramarine is stronger than it was taken for,
+// and what got into its green; what it tells is taken into the box, taken back, and a wheel
+// is redrawn with it.
 func TestTheLogSaysWhatCameOfASitting(t *testing.T) {
 	t.Parallel()
 	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.goTo("Log")
-	p.see("2 sittings")
-	p.element("a", "Starfish and anemone").MustClick()
-	p.see("The ultramarine blue: about 1.4 times as strong")
+	p.see("3 sittings")
+	p.element("a", "19 read, 2 as computed").MustClick()
+	p.see("The ultramarine blue: about 2 times as strong as it was taken for, beside the others.")
 	green := p.MustElement(`[data-place="green"]`).MustText()
-	assert.Contains(t, green, "the ultramarine blue is 1.6 times as strong as it was taken for")
-	assert.Contains(t, p.MustElement(`[data-place="yellow"]`).MustText(), "doubted")
+	assert.Contains(t, green, "a trace of pyrrole scarlet, about 1 in")
+	assert.Contains(t, p.MustElement(`[data-place="blue-green"]`).MustText(), "doubted")
 	assert.Contains(t, p.MustElement(`[data-place="orange"]`).MustText(), "as computed")
-	p.press("all sittings")
-	p.element("a", "Six from the harbour").MustClick()
-	p.see("strengths are learned from 3")
+	p.see("1 of 9 expectations failed")
+	assert.Contains(t, p.MustElement(`[data-place="red-violet"] [data-failed=true]`).MustText(), "clean")
+	p.see("without 1 that the tubes are not the cause of")
+	before := p.MustElement(`[role=table]`).MustText()
+
+	p.press("not now")
+	p.see("Left as it was.")
+	p.press("look again")
+	p.press("take it into the box")
+	p.see("They are as they are taken to be now.")
+	p.see("Taken: ")
+	assert.Equal(t, before, p.MustElement(`[role=table]`).MustText(), "the sitting opens as it was")
+
+	// The box follows, and the wheel offers to be redrawn and shows both.
+	p.goTo("Box")
+	p.strip("ultramarine blue")
+	p.see("times the modelled, as you painted it")
+	p.goTo("Wheel")
+	p.wheelOf("Six from the harbour")
+	p.see("turned out to be others than this wheel was drawn with")
+	p.element("a", "see it redrawn").MustClick()
+	p.see("The ultramarine blue: 1.8 times as strong as in this wheel.")
+	p.see("as it was kept")
+	p.see("with what the tubes turned out to be")
+	p.press("redraw it")
+	p.waitFor("the wheel, redrawn", func() bool {
+		return p.shows("saved") && !p.shows("than this wheel was drawn with") && !p.shows("redraw it")
+	})
+
+	// Taken back from the shelf, and taken again.
+	p.goTo("Log")
+	p.press("take it back")
+	p.see("Taken back: ")
+	p.goTo("Box")
+	p.strip("ultramarine blue")
+	p.waitFor("the modelled strength", func() bool { return p.shows("5 of 5") || p.shows("of 5") && !p.shows("as you painted it") })
+	p.goTo("Log")
+	p.press("take it again")
+	p.see("Taken: ")
 	assert.Empty(t, p.complaints())
+}
+
+// The shelf is looked through, and two sittings are laid beside each other.
+func TestTheShelfIsLookedThrough(t *testing.T) {
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
+	p.asDemo()
+	p.goTo("Log")
+	p.see("3 sittings")
+	onShelf := func(n int) func() bool { return func() bool { return len(p.all("[data-sitting]", `(e) => e.innerText`)) == n } }
+	p.field("look for").MustInput("kelp")
+	p.waitFor("what was noted", onShelf(1))
+	p.see("Starfish and anemone")
+	p.field("look for").MustSelectAllText().MustInput("nothing of it")
+	p.see("None of them has that.")
+	p.press("show all")
+	p.waitFor("all of them", onShelf(3))
+	p.menu("sittings", "read")
+	p.waitFor("those that were read", onShelf(2))
+	for range 2 {
+		p.element("button", "lay beside another").MustClick()
+	}
+	p.element("a", "lay the two beside each other").MustClick()
+	p.see("The first, beside the second")
+	p.see("in the place of")
+	p.press("all sittings")
+
+	// What to do next time is kept, and comes up at the bench.
+	p.element("a", "7 of 15 painted").MustClick()
+	p.see("strengths are learned from 3")
+	p.field("next time").MustInput("Paint the violets first.")
+	p.press("keep")
+	p.waitFor("it is kept", func() bool { return !p.MustHas(`section[aria-label="next time"] button`) })
+	p.MustReload()
+	p.waitFor("it is still there", func() bool { return p.field("next time").MustText() == "Paint the violets first." })
+	p.goTo("Wheel")
+	p.wheelOf("Six from the harbour")
+	p.goTo("Bench")
+	p.see("Paint the violets first.")
+	p.see("groups of tubes never meet")
+	assert.Empty(t, p.complaints())
+}
+
+// Readings come from a table: what is wrong is said row by row, and nothing is kept of it
+// before it is mended or left out.
+func TestReadingsComeFromATable(t *testing.T) {
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
+	p.asDemo()
+	p.goTo("Log")
+	p.element("a", "7 of 15 painted").MustClick()
+	p.element("a", "read what was painted").MustClick()
+	p.choose("read", "from a file")
+	file := func(name, content string) string {
+		at := filepath.Join(t.TempDir(), name)
+		require.NoError(t, os.WriteFile(at, []byte(content), 0o600))
+		return at
+	}
+	p.upload("choose a file of readings", file("bad.csv", "slot,L,a\ngreen,50,-30\n"))
+	p.see("no column")
+	p.upload("choose a file of readings", file("worse.csv", "slot,L,a,b,state\ngreen,52,-30,25,dry\nteal,50,0,0,dry\norange,500,0,0,dry\n"))
+	p.see("2 rows are wrong")
+	p.see("no place")
+	p.see("0 of 15 read")
+	p.press("leave out what is wrong")
+	p.press("keep one reading")
+	p.see("1 of 15 read")
+	p.see("Kept, beside what was read before.")
 }

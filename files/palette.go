@@ -21,12 +21,17 @@ func Palette(name string, paints []*paint.Paint) []byte {
 			what string
 			o    colour.OKLab
 		}{{"masstone", mass.OKLab(colour.D65)}, {"undertone", p.Undertone().Colour}} {
-			var r, g, bl uint8
-			fmt.Sscanf(c.o.Screen().Hex, "#%02x%02x%02x", &r, &g, &bl)
-			fmt.Fprintf(&b, "%3d %3d %3d\t%s\n", r, g, bl, oneLine(strings.TrimSpace(p.CI+" "+p.Name)+", "+c.what))
+			paletteLine(&b, c.o, strings.TrimSpace(p.CI+" "+p.Name)+", "+c.what)
 		}
 	}
 	return b.Bytes()
+}
+
+// paletteLine writes a colour of a palette.
+func paletteLine(b *bytes.Buffer, c colour.OKLab, name string) {
+	var red, green, blue uint8
+	fmt.Sscanf(c.Screen().Hex, "#%02x%02x%02x", &red, &green, &blue)
+	fmt.Fprintf(b, "%3d %3d %3d\t%s\n", red, green, blue, oneLine(name))
 }
 
 func oneLine(s string) string {

@@ -1,8 +1,10 @@
 package files
 
 import (
+	"slices"
 	"strings"
 
+	"gyrophane/core/bench"
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/journal"
@@ -64,23 +66,113 @@ func readingOf(field func(string) string, table delimited, in paint.Medium, find
 	if _, err := paint.Mix(s.Parts...); err != nil {
 		return s, false, input.Wrap(err)
 	}
-	switch state := strings.ToLower(field("state")); state {
-	case "", "dry":
-	case "wet":
-		wet = true
-	default:
-		return s, false, input.Errorf("the state is wet or dry, and not %q", input.Clip(state))
+	if wet, err = wetOf(field); err != nil {
+		return s, false, err
 	}
-	var lab [3]float64
-	for k, name := range []string{"l", "a", "b"} {
-		if lab[k], err = table.number(field(name)); err != nil {
-			return s, wet, input.Errorf("%s: %w", strings.ToUpper(name), err)
-		}
-	}
-	reading, err := paint.LabReading(colour.Lab{L: lab[0], A: lab[1], B: lab[2]}, paint.Photo, wet, in)
+	reading, err := labReadingOf(field, table, in, wet, paint.Photo)
 	if err != nil {
-		return s, wet, input.Wrap(err)
+		return s, wet, err
 	}
 	s.Lab, s.Noise = reading.Lab, journal.NoiseOf(paint.Photo, 0)
 	return s, wet, nil
+}
+
+// wetOf reads the state of a reading: dry where there is none.
+func wetOf(field func(string) string) (bool, error) {
+	switch state := strings.ToLower(field("state")); state {
+	case "", "dry":
+		return false, nil
+	case "wet":
+		return true, nil
+	default:
+		return false, input.Errorf("the state is wet or dry, and not %q", input.Clip(state))
+	}
+}
+
+// labReadingOf reads L, a and b.
+func labReadingOf(field func(string) string, table delimited, in paint.Medium, wet bool, source paint.Source) (paint.Reading, error) {
+	var lab [3]float64
+	for k, name := range []string{"l", "a", "b"} {
+		var err error
+		if lab[k], err = table.number(field(name)); err != nil {
+			return paint.Reading{}, input.Errorf("%s: %w", strings.ToUpper(name), err)
+		}
+	}
+	reading, err := paint.LabReading(colour.Lab{L: lab[0], A: lab[1], B: lab[2]}, source, wet, in)
+	if err != nil {
+		return paint.Reading{}, input.Wrap(err)
+	}
+	return reading, nil
+}
+
+// SlotRow is a reading of one place of a sheet, and what is wrong with it.
+type SlotRow struct {
+	Line    int
+	Slot    string // as the file has it
+	Region  int    // of the sheet; -1 where there is none of that name
+	Reading journal.Reading
+	Problem string // a sentence; empty when sound
+}
+
+// ReadSlots reads readings of a sheet's places from CSV with the columns slot (the id of a
+// place, or its label), L, a, b and, where they are there, state (wet or dry; dry where
+// there is none), source (eye, photo or instrument; instrument where there is none), spread
+// and doubt.
+func ReadSlots(data []byte, sheet *bench.Sheet, in paint.Medium) (out []SlotRow, err error) {
+	table, err := readDelimited(data)
+	if err != nil {
+		return nil, err
+	}
+	at := table.columns()
+	for _, name := range []string{"slot", "l", "a", "b"} {
+		if _, there := at[name]; !there {
+			return nil, input.Errorf("line %d: there is no column %q: readings of a sheet have the columns slot, L, a, b and state", table.lines[0], name)
+		}
+	}
+	for n, row := range table.rows[1:] {
+		field := func(name string) string {
+			if i, there := at[name]; there && i < len(row) {
+				return row[i]
+			}
+			return ""
+		}
+		one := SlotRow{Line: table.lines[n+1], Slot: rearm(field("slot")), Region: -1}
+		if err := one.read(field, table, sheet, in); err != nil {
+			one.Problem = input.Sentence(err).Error()
+		}
+		out = append(out, one)
+	}
+	if len(out) == 0 {
+		return nil, input.Errorf("the file holds no readings below its first line")
+	}
+	return out, nil
+}
+
+func (one *SlotRow) read(field func(string) string, table delimited, sheet *bench.Sheet, in paint.Medium) error {
+	one.Region = slices.IndexFunc(sheet.Regions, func(r bench.Region) bool {
+		return strings.EqualFold(r.ID, one.Slot) || strings.EqualFold(r.Label, one.Slot)
+	})
+	if one.Region < 0 {
+		return input.Errorf("there is no place %q on the sheet", input.Clip(one.Slot))
+	}
+	wet, err := wetOf(field)
+	if err != nil {
+		return err
+	}
+	source := paint.Instrument
+	if said := strings.ToLower(field("source")); said != "" {
+		if source = paint.Source(said); !slices.Contains(paint.Sources, source) {
+			return input.Errorf("the source is eye, photo or instrument, and not %q", input.Clip(said))
+		}
+	}
+	one.Reading = journal.Reading{Region: sheet.Regions[one.Region].ID, Doubt: rearm(field("doubt"))}
+	if one.Reading.Reading, err = labReadingOf(field, table, in, wet, source); err != nil {
+		return err
+	}
+	if said := field("spread"); said != "" {
+		if one.Reading.Spread, err = table.number(said); err != nil {
+			return input.Errorf("spread: %w", err)
+		}
+	}
+	return one.Reading.Check()
 }

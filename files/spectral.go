@@ -393,10 +393,16 @@ func cgatsName(p *paint.Paint, what string) string {
 	if id == "" {
 		id = p.CI
 	}
+	return ascii(strings.TrimSpace(id + " " + p.Name + " " + what))
+}
+
+// ascii is a text without quotation marks and line ends, in the characters that every
+// program reads.
+func ascii(text string) string {
 	return strings.Map(func(r rune) rune {
 		if r == '"' || r == '\\' || r < ' ' || r > 126 {
 			return '_'
 		}
 		return r
-	}, strings.TrimSpace(id+" "+p.Name+" "+what))
+	}, text)
 }

@@ -17,12 +17,6 @@ import (
 	"gyrophane/store"
 )
 
-// KeptReading is a reading of a sitting, and when it was taken.
-type KeptReading struct {
-	journal.Reading
-	At time.Time
-}
-
 // KeptPhoto is a photo of a sitting, without its pixels.
 type KeptPhoto struct {
 	ID            int64
@@ -33,7 +27,7 @@ type KeptPhoto struct {
 
 // Reads are the readings and photos of a sitting, the first first.
 type Reads struct {
-	Readings []KeptReading
+	Readings []journal.Dated
 	Photos   []KeptPhoto
 }
 
@@ -51,7 +45,7 @@ func (s *Studio) Reads(ctx context.Context, painter store.Painter, id int64) (ou
 		if err != nil {
 			return out, err
 		}
-		one := KeptReading{journal.Reading{Region: r.Region, Reading: paint.Reading{Lab: colour.Lab{L: r.L, A: r.A, B: r.B}, Source: paint.Source(r.Source), Wet: r.Wet, Medium: in}, Minutes: r.Minutes, Spread: r.Spread, Doubt: r.Doubt}, r.CreatedAt}
+		one := journal.Dated{Reading: journal.Reading{Region: r.Region, Reading: paint.Reading{Lab: colour.Lab{L: r.L, A: r.A, B: r.B}, Source: paint.Source(r.Source), Wet: r.Wet, Medium: in}, Minutes: r.Minutes, Spread: r.Spread, Doubt: r.Doubt}, At: r.CreatedAt}
 		if len(r.Spectrum) == colour.Bands {
 			spectrum := colour.Spectrum(r.Spectrum)
 			one.Spectrum = &spectrum

@@ -12,9 +12,11 @@ import (
 	"gyrophane/core/input"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
+	"gyrophane/core/paper"
 	"gyrophane/core/recipe"
 	"gyrophane/core/text"
 	"gyrophane/core/wheel"
+	"gyrophane/files"
 	"gyrophane/store"
 )
 
@@ -23,7 +25,7 @@ import (
 type PlaceRead struct {
 	Region    int
 	Computed  colour.Lab
-	Wet, Dry  *KeptReading
+	Wet, Dry  *journal.Dated
 	Explained *journal.Explained // of the dry reading, where that is believed
 	Expected  *Expectation       // by the painter, before the cover was lifted; nil where nothing was
 }
@@ -218,7 +220,7 @@ func (s *Studio) Reminder(ctx context.Context, painter store.Painter, wheelID in
 }
 
 // readOf is a place with the last that was read of it.
-func readOf(plan *bench.Plan, i int, reads []KeptReading) PlaceRead {
+func readOf(plan *bench.Plan, i int, reads []journal.Dated) PlaceRead {
 	r := &plan.Sheet.Regions[i]
 	look := r.Looks(plan.Settings.Medium, false)
 	out := PlaceRead{Region: i, Computed: look.Lab()}
@@ -258,4 +260,93 @@ func sampleOf(plan *bench.Plan, stands *bench.Sitting, i int, read *journal.Read
 		out.Hand = append(out.Hand, scale.HandOf(plan.Settings.Need(r)*p.Parts/math.Max(whole, 1e-9)))
 	}
 	return out
+}
+
+// Account is a painter's sitting whole, as it leaves the house.
+func (s *Studio) Account(ctx context.Context, painter store.Painter, id int64) (journal.Account, error) {
+	came, err := s.SittingJournal(ctx, painter, id)
+	if err != nil {
+		return journal.Account{}, err
+	}
+	reads, err := s.Reads(ctx, painter, id)
+	if err != nil {
+		return journal.Account{}, err
+	}
+	at := &came.Sitting
+	out := journal.Account{Name: at.Name, Medium: at.Medium, Sheet: at.Plan.Sheet, Began: at.Began, Ended: at.Ended, NextTime: at.NextTime, Events: at.Events}
+	if l := came.Learning.Learned; l != nil && l.Proposed {
+		out.Says = l.Says()
+	}
+	for _, e := range at.Stands.Notes {
+		if e.Kind == bench.Noted {
+			out.Notes = append(out.Notes, e.Text)
+		}
+	}
+	for _, p := range came.Places {
+		one := journal.AccountPlace{Coats: at.Stands.Places[p.Region].Coats, Computed: p.Computed, Explained: p.Explained}
+		if p.Expected != nil {
+			one.Expected = p.Expected.HueWord + ", " + p.Expected.Verdict.String()
+		}
+		if p.Wet != nil {
+			one.Wet = &p.Wet.Reading
+		}
+		if p.Dry != nil {
+			one.Dry = &p.Dry.Reading
+		}
+		out.Places = append(out.Places, one)
+	}
+	out.Readings = reads.Readings
+	return out, nil
+}
+
+// SittingPaper lays what came of a painter's sitting out on paper.
+func (s *Studio) SittingPaper(ctx context.Context, painter store.Painter, id int64, f paper.Format) (title string, pages []paper.Page, err error) {
+	a, err := s.Account(ctx, painter, id)
+	if err != nil {
+		return "", nil, err
+	}
+	return a.Name, paper.Sitting(&a, f, measured()), nil
+}
+
+// SlotsRead are the readings of a file beside the places of a painter's sitting, and how
+// many of them are wrong.
+type SlotsRead struct {
+	Sheet *bench.Sheet
+	In    paint.Medium
+	Rows  []files.SlotRow
+	Wrong int
+}
+
+// ReadSlots reads a file of readings of a painter's sitting, and keeps them where that is
+// asked for: all but those that are left out, by their index, or none where one of those is
+// wrong.
+func (s *Studio) ReadSlots(ctx context.Context, painter store.Painter, id int64, data []byte, leaveOut []int, keep bool) (out SlotsRead, err error) {
+	plan, err := s.sheetOf(ctx, painter, id)
+	if err != nil {
+		return out, err
+	}
+	out.Sheet, out.In = plan.Sheet, plan.Settings.Medium
+	if out.Rows, err = files.ReadSlots(data, plan.Sheet, out.In); err != nil {
+		return out, err
+	}
+	var reads []Read
+	for i, row := range out.Rows {
+		switch {
+		case slices.Contains(leaveOut, i):
+		case row.Problem != "":
+			out.Wrong++
+		default:
+			r := row.Reading
+			reads = append(reads, Read{Region: r.Region, Lab: r.Lab, Source: r.Source, Wet: r.Wet, Spread: r.Spread, Doubt: r.Doubt})
+		}
+	}
+	switch {
+	case !keep:
+		return out, nil
+	case out.Wrong > 0:
+		return out, input.Errorf("Nothing was kept: rows that are wrong must be mended in the file, or left out.")
+	case len(reads) == 0:
+		return out, input.Errorf("Nothing was kept: every row was left out.")
+	}
+	return out, s.KeepReadings(ctx, painter, id, reads)
 }

@@ -106,3 +106,47 @@ func EyeChipsOf(middle colour.Lab, chips []journal.Chip) EyeChips {
 	}
 	return out
 }
+
+// SlotsRead says, row by row, what a file of readings brings.
+type SlotsRead struct {
+	Rows  []SlotRow `json:"rows"`
+	Wrong int       `json:"wrong" doc:"rows that are refused, and not left out"`
+	Kept  bool      `json:"kept"`
+}
+
+// SlotRow is one reading of a file.
+type SlotRow struct {
+	Row        int        `json:"row" doc:"from 0, as named in leaveOut"`
+	Line       int        `json:"line" doc:"of the file"`
+	Slot       string     `json:"slot" doc:"as the file has it"`
+	Label      string     `json:"label" doc:"of the place; empty where there is none"`
+	Wet        bool       `json:"wet"`
+	Source     string     `json:"source" doc:"eye, photo or instrument"`
+	Lab        [3]float64 `json:"lab" doc:"D65"`
+	Shown      *Shown     `json:"shown" doc:"null when refused"`
+	Computed   *Shown     `json:"computed" doc:"the place as it is computed; null where there is none"`
+	Difference float64    `json:"difference" doc:"CIEDE2000 of the two"`
+	Doubt      string     `json:"doubt"`
+	Problem    string     `json:"problem" doc:"what is wrong; empty when sound"`
+}
+
+// SlotsReadOf shapes what a file of readings brings.
+func SlotsReadOf(r studio.SlotsRead, kept bool) SlotsRead {
+	out := SlotsRead{Rows: []SlotRow{}, Wrong: r.Wrong, Kept: kept}
+	for i, row := range r.Rows {
+		one := SlotRow{Row: i, Line: row.Line, Slot: row.Slot, Problem: row.Problem}
+		if row.Region >= 0 {
+			region := &r.Sheet.Regions[row.Region]
+			look := region.Looks(r.In, row.Reading.Wet)
+			computed := shown(look.Lab().OKLab())
+			one.Label, one.Computed = region.Label, &computed
+			if row.Problem == "" {
+				read := shown(row.Reading.Lab.OKLab())
+				one.Wet, one.Source, one.Lab, one.Shown, one.Doubt = row.Reading.Wet, string(row.Reading.Source), labOf(row.Reading.Lab), &read, row.Reading.Doubt
+				one.Difference = round(colour.Difference(look.Lab(), row.Reading.Lab), 1)
+			}
+		}
+		out.Rows = append(out.Rows, one)
+	}
+	return out
+}

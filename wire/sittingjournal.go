@@ -133,7 +133,7 @@ func SittingJournalOf(j studio.SittingJournal) SittingJournal {
 }
 
 func journalPlace(j studio.SittingJournal, p studio.PlaceRead) JournalPlace {
-	seen := func(r *studio.KeptReading) *Shown {
+	seen := func(r *journal.Dated) *Shown {
 		if r == nil {
 			return nil
 		}

@@ -20,7 +20,7 @@ import { HourFigure } from "./HourFigure";
 import { Drawing, InOrder, LayOut, WaysToFill } from "./Panels";
 import { SheetFigure } from "./SheetFigure";
 import { Sittings } from "./Sittings";
-import { minutes, moved, ownPace, washes, wished } from "./words";
+import { minutes, moved, washes, wished } from "./words";
 
 const views = {
   layout: "lay out",
@@ -199,8 +199,6 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
               </Typography>
             </Box>
             {plan.why && <Typography variant="body2">{plan.why}</Typography>}
-            {plan.apart && <Typography variant="body2">{plan.apart}</Typography>}
-            {ownPace(plan) && <Typography variant="caption">{ownPace(plan)}</Typography>}
             <HourFigure plan={plan} chosen={region} onChoose={choose} onMove={move} />
           </Box>
         </>

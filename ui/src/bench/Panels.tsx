@@ -10,7 +10,7 @@ import { CountedOut } from "../parts/CountedOut";
 import { HowToMix } from "../parts/Recipe";
 import { useMeasure } from "../parts/useMeasure";
 import { Words } from "../parts/Words";
-import { clock } from "./words";
+import { clock, ownPace } from "./words";
 
 const figure = { fontFamily: figures, textAlign: "right" } as const;
 
@@ -65,6 +65,16 @@ export function LayOut({ plan }: { plan: BenchPlan }) {
           </Box>
         </Box>
       ))}
+      {plan.apart && (
+        <Typography variant="body2" sx={{ mt: 1.5 }}>
+          {plan.apart}
+        </Typography>
+      )}
+      {ownPace(plan) && (
+        <Typography variant="body2" sx={{ mt: 1 }}>
+          {ownPace(plan)}
+        </Typography>
+      )}
     </Box>
   );
 }

@@ -2,12 +2,11 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
-import { useMutation } from "@tanstack/react-query";
-import { useState } from "react";
-import { sendFile, type Import } from "../api/client";
-import { figures, grey } from "../drawing/style";
+import type { Import } from "../api/client";
+import { grey } from "../drawing/style";
 import { FileButton } from "../parts/FileButton";
-import { fill } from "../drawing/screen";
+import { FileRows, WrongRows } from "../parts/FileRows";
+import { useFileRows } from "../parts/useFileRows";
 import { PanelHead } from "./Pieces";
 
 const kinds = [
@@ -19,30 +18,8 @@ const kinds = [
 
 /** The box as files: out, and in after a look at every row. */
 export function FilesPanel({ onBrought, onClose }: { onBrought: () => void; onClose: () => void }) {
-  const [file, setFile] = useState<File | null>(null);
-  const [leaveOut, setLeaveOut] = useState<number[]>([]);
-  const send = (f: File, left: number[], keep: boolean) =>
-    sendFile<Import>("box", f, { keep: String(keep), leaveOut: left.map(String) });
-  const look = useMutation({
-    mutationFn: ({ f, left }: { f: File; left: number[] }) => send(f, left, false),
-  });
-  const bring = useMutation({
-    mutationFn: ({ f, left }: { f: File; left: number[] }) => send(f, left, true),
-    onSuccess: onBrought,
-  });
-  const choose = (f: File) => {
-    setFile(f);
-    setLeaveOut([]);
-    bring.reset();
-    look.mutate({ f, left: [] });
-  };
-  const toggle = (row: number) => {
-    const left = leaveOut.includes(row) ? leaveOut.filter((r) => r !== row) : [...leaveOut, row];
-    setLeaveOut(left);
-    bring.reset();
-    if (file) look.mutate({ f: file, left });
-  };
-  const rows = look.data?.rows ?? [];
+  const file = useFileRows<Import>("box", onBrought);
+  const rows = file.got?.rows ?? [];
   const coming = rows.filter((r) => r.happens === "added" || r.happens === "archived").length;
   const wrong = rows.filter((r) => r.happens === "refused");
   return (
@@ -60,111 +37,40 @@ export function FilesPanel({ onBrought, onClose }: { onBrought: () => void; onCl
         <FileButton
           label="choose a box file"
           accept=".csv,.json,.txt,text/csv,application/json"
-          onFile={choose}
+          onFile={file.choose}
         />
       </Box>
-      {(look.error ?? bring.error) && (
+      {file.problem && (
         <Typography role="alert" sx={{ fontWeight: 500 }}>
-          {file?.name}: {(bring.error ?? look.error)?.message}
+          {file.problem}
         </Typography>
       )}
       {rows.length > 0 && (
         <Box>
-          {look.data?.notes?.map((n) => (
+          {file.got?.notes?.map((n) => (
             <Typography key={n} variant="body2" sx={{ color: grey.second }}>
               {n}
             </Typography>
           ))}
-          <Box
-            component="ul"
-            aria-label="rows of the file"
-            sx={{
-              m: 0,
-              p: 0,
-              listStyle: "none",
-              maxHeight: 300,
-              overflowY: "auto",
-              borderTop: `2px solid ${grey.ink}`,
-            }}
-          >
-            {rows.map((r) => (
-              <Box
-                component="li"
-                key={r.row}
-                sx={{
-                  display: "flex",
-                  gap: 1,
-                  alignItems: "flex-start",
-                  py: 0.75,
-                  borderBottom: `1px solid ${grey.hairline}`,
-                  color: r.happens === "left out" ? grey.third : grey.ink,
-                }}
-              >
-                <svg width={22} height={22} aria-hidden style={{ flex: "none" }}>
-                  {r.shown ? (
-                    <rect width={22} height={22} fill={fill(r.shown)} />
-                  ) : (
-                    <rect
-                      x={0.5}
-                      y={0.5}
-                      width={21}
-                      height={21}
-                      fill="none"
-                      stroke={grey.mark}
-                      strokeDasharray="3 3"
-                    />
-                  )}
-                </svg>
-                <Box sx={{ flex: 1, minWidth: 0 }}>
-                  <Typography variant="body2" sx={{ fontWeight: 500, overflowWrap: "anywhere" }}>
-                    {r.name || "?"}{" "}
-                    <Box
-                      component="span"
-                      sx={{ fontFamily: figures, fontWeight: 400, fontSize: 12, color: grey.third }}
-                    >
-                      {r.ci} · {r.where}
-                    </Box>
-                  </Typography>
-                  <Typography variant="body2" sx={{ color: grey.second, overflowWrap: "anywhere" }}>
-                    <b>{r.happens}</b>
-                    {r.remark && `: ${r.remark}`}
-                  </Typography>
-                </Box>
-                <Button
-                  size="small"
-                  color="inherit"
-                  onClick={() => toggle(r.row)}
-                  aria-label={`${r.happens === "left out" ? "take" : "leave out"} ${r.where}`}
-                  sx={{ fontSize: 13, flex: "none" }}
-                >
-                  {r.happens === "left out" ? "take" : "leave out"}
-                </Button>
-              </Box>
-            ))}
-          </Box>
-          {wrong.length > 0 && (
-            <Typography sx={{ mt: 1, fontWeight: 500 }}>
-              {wrong.length === 1 ? "One row is wrong" : `${wrong.length} rows are wrong`}: mend the
-              file, or leave {wrong.length === 1 ? "it" : "them"} out.
-            </Typography>
-          )}
+          <FileRows
+            rows={rows.map((r) => ({
+              ...r,
+              detail: r.ci,
+              chips: r.shown ? [r.shown] : [],
+            }))}
+            onToggle={file.toggle}
+          />
+          <WrongRows count={wrong.length} />
           <Box sx={{ display: "flex", gap: 1, mt: 1 }}>
             <Button
               variant="contained"
-              disabled={wrong.length > 0 || coming === 0 || bring.isPending || look.isPending}
-              onClick={() => file && bring.mutate({ f: file, left: leaveOut })}
+              disabled={wrong.length > 0 || coming === 0 || file.busy}
+              onClick={file.keep}
             >
               {coming === 1 ? "add 1 paint" : `add ${coming} paints`}
             </Button>
             {wrong.length > 0 && (
-              <Button
-                color="inherit"
-                onClick={() => {
-                  const left = [...leaveOut, ...wrong.map((r) => r.row)];
-                  setLeaveOut(left);
-                  if (file) look.mutate({ f: file, left });
-                }}
-              >
+              <Button color="inherit" onClick={() => file.leave(wrong.map((r) => r.row))}>
                 leave out what is wrong
               </Button>
             )}

@@ -79,7 +79,14 @@ function Row({ place: p, expected }: { place: Place; expected: boolean }) {
   return (
     <Box role="row" data-place={p.slot} sx={{ minHeight: 36, py: "1px" }}>
       <Box role="rowheader" title={p.label} sx={{ minWidth: 0, lineHeight: "16px" }}>
-        <Typography noWrap sx={{ fontWeight: odd ? 600 : 400, fontSize: 15, lineHeight: "18px" }}>
+        <Typography
+          noWrap={!!paint}
+          sx={{
+            fontWeight: odd ? 600 : 400,
+            fontSize: slot!.length > 16 ? 13 : 15,
+            lineHeight: "17px",
+          }}
+        >
           {slot}
         </Typography>
         {paint && (

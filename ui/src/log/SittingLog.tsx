@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { Link as To, useParams } from "react-router";
@@ -8,6 +9,7 @@ import { shelfQuery, sittingJournalQuery } from "../api/queries";
 import { Shell } from "../app/Shell";
 import { fill } from "../drawing/screen";
 import { grey } from "../drawing/style";
+import { Choice } from "../parts/Choice";
 import { Waiting } from "../parts/Waiting";
 import { NextTime } from "./NextTime";
 import { PaintedSheet } from "./PaintedSheet";
@@ -48,6 +50,22 @@ export function SittingLog({ painter }: { painter: Profile }) {
             <Button component={To} to={`/bench/sitting/${id}/readings`} color="inherit">
               read what was painted
             </Button>
+            <Choice label="take it along" shown="take it along">
+              {(close) =>
+                alongs.map((a) => (
+                  <MenuItem
+                    key={a.name}
+                    component="a"
+                    href={`/api/sittings/${id}/${a.at}`}
+                    target={a.at === "paper" ? "_blank" : undefined}
+                    download={a.at !== "paper"}
+                    onClick={close}
+                  >
+                    {a.name}
+                  </MenuItem>
+                ))
+              }
+            </Choice>
             <Button component={To} to="/log" color="inherit">
               all sittings
             </Button>
@@ -83,6 +101,15 @@ export function SittingLog({ painter }: { painter: Profile }) {
     </Shell>
   );
 }
+
+/** What a sitting leaves the house as. */
+const alongs = [
+  { name: "on paper (PDF)", at: "paper" },
+  { name: "as a table (CSV)", at: "export?format=csv" },
+  { name: "all of it (JSON)", at: "export?format=json" },
+  { name: "the painted colours as a GIMP palette", at: "export?format=gpl" },
+  { name: "the painted colours as CGATS", at: "export?format=cgats" },
+] as const;
 
 /** How many expectations failed. */
 function failedWords(journal: Schemas["SittingJournal"]): string {

@@ -12,12 +12,13 @@ import { useAddress } from "../parts/useAddress";
 import { Waiting } from "../parts/Waiting";
 import { Words } from "../parts/Words";
 import { ByEye } from "./ByEye";
+import { ByFile } from "./ByFile";
 import { ByMeter } from "./ByMeter";
 import { ByPhoto } from "./ByPhoto";
 
 export type ToKeep = Schemas["ReadToKeep"];
 
-const ways = { photo: "by photo", eye: "by eye", meter: "by meter" } as const;
+const ways = { photo: "by photo", eye: "by eye", meter: "by meter", file: "from a file" } as const;
 const states = { dry: "dry", wet: "wet" } as const;
 
 /** What was painted, read: by photo, by eye or with the meter. */
@@ -73,7 +74,9 @@ export function ReadingsPlace({ painter }: { painter: Profile }) {
         }}
       >
         <Words label="read" words={ways} value={way} onChoose={(by) => show({ by })} />
-        <Words label="it is" words={states} value={state} onChoose={(v) => show({ state: v })} />
+        {way !== "file" && (
+          <Words label="it is" words={states} value={state} onChoose={(v) => show({ state: v })} />
+        )}
         <Box sx={{ flex: 1 }} />
         <Button
           component={To}
@@ -108,6 +111,7 @@ export function ReadingsPlace({ painter }: { painter: Profile }) {
           {way === "meter" && (
             <ByMeter sitting={sitting} wet={wet} onKeep={(r) => keep.mutate([r])} />
           )}
+          {way === "file" && <ByFile sitting={sitting} />}
         </Box>
         <Kept sitting={sitting} readings={reads.data.readings} />
       </Box>

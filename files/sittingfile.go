@@ -1,0 +1,178 @@
+package files
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"math"
+	"strings"
+	"time"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/journal"
+)
+
+// SittingCSV is what came of a sitting as a table, a row a place.
+func SittingCSV(a *journal.Account) []byte {
+	rows := [][]string{{"slot", "label", "recipe", "coats", "expected", "computed_L", "computed_a", "computed_b", "wet_L", "wet_a", "wet_b", "dry_L", "dry_a", "dry_b", "source", "doubt", "de00", "came"}}
+	lab := func(l colour.Lab) []string { return []string{figure(l.L, 2), figure(l.A, 2), figure(l.B, 2)} }
+	read := func(r *journal.Reading) []string {
+		if r == nil {
+			return []string{"", "", ""}
+		}
+		return lab(r.Lab)
+	}
+	for i := range a.Places {
+		p, r := &a.Places[i], &a.Sheet.Regions[i]
+		row := []string{textCell(r.ID), textCell(r.Label), textCell(r.Recipe.String()), fmt.Sprint(p.Coats), p.Expected}
+		row = append(append(append(row, lab(p.Computed)...), read(p.Wet)...), read(p.Dry)...)
+		source, doubt, de := "", "", ""
+		if d, dry := p.Difference(); dry {
+			source, doubt, de = string(p.Dry.Source), textCell(p.Dry.Doubt), figure(d, 2)
+		}
+		rows = append(rows, append(row, source, doubt, de, textCell(p.CameOf())))
+	}
+	return table(rows)
+}
+
+// The format of a sitting in JSON, and the version that is written.
+const (
+	sittingFormat  = "gyrophane-sitting"
+	sittingVersion = 1
+)
+
+type sittingJSON struct {
+	Format   string           `json:"format"`
+	Version  int              `json:"version"`
+	Name     string           `json:"name"`
+	Sheet    string           `json:"sheet"`
+	Medium   string           `json:"medium"`
+	Began    time.Time        `json:"began"`
+	Ended    bool             `json:"ended"`
+	NextTime string           `json:"nextTime"`
+	Tubes    []string         `json:"tubes"`
+	Places   []sittingPlace   `json:"places"`
+	Readings []sittingReading `json:"readings"`
+	Events   []sittingEvent   `json:"events"`
+}
+
+type sittingPlace struct {
+	Slot       string      `json:"slot"`
+	Label      string      `json:"label"`
+	Recipe     string      `json:"recipe"`
+	Coats      int         `json:"coats"`
+	Expected   string      `json:"expected,omitempty"`
+	Computed   [3]float64  `json:"computed"`
+	Wet        *[3]float64 `json:"wet,omitempty"`
+	Dry        *[3]float64 `json:"dry,omitempty"`
+	Difference *float64    `json:"de00,omitempty"`
+	Came       string      `json:"came"`
+}
+
+type sittingReading struct {
+	Slot    string     `json:"slot"`
+	Lab     [3]float64 `json:"lab"`
+	State   string     `json:"state"`
+	Source  string     `json:"source"`
+	Minutes float64    `json:"minutes"`
+	Spread  float64    `json:"spread"`
+	Doubt   string     `json:"doubt,omitempty"`
+	At      time.Time  `json:"at"`
+}
+
+type sittingEvent struct {
+	ID       string             `json:"id"`
+	Kind     string             `json:"kind"`
+	At       time.Time          `json:"at"`
+	Slot     string             `json:"slot,omitempty"`
+	Well     int                `json:"well,omitempty"`
+	Brush    int                `json:"brush,omitempty"`
+	Thorough bool               `json:"thorough,omitempty"`
+	Took     map[string]float64 `json:"took,omitempty"`
+	Text     string             `json:"text,omitempty"`
+	Undoes   string             `json:"undoes,omitempty"`
+}
+
+func labJSON(l colour.Lab) [3]float64 {
+	round := func(v float64) float64 { return math.Round(100*v) / 100 }
+	return [3]float64{round(l.L), round(l.A), round(l.B)}
+}
+
+func stateOf(wet bool) string {
+	if wet {
+		return "wet"
+	}
+	return "dry"
+}
+
+// SittingJSON is a sitting whole, as docs/formats.md describes it.
+func SittingJSON(a *journal.Account) ([]byte, error) {
+	out := sittingJSON{Format: sittingFormat, Version: sittingVersion, Name: a.Name, Sheet: a.Sheet.Kind, Medium: a.Medium.ID, Began: a.Began, Ended: a.Ended, NextTime: a.NextTime,
+		Tubes: append([]string{}, a.Says...), Places: []sittingPlace{}, Readings: []sittingReading{}, Events: []sittingEvent{}}
+	for i := range a.Places {
+		p, r := &a.Places[i], &a.Sheet.Regions[i]
+		one := sittingPlace{Slot: r.ID, Label: r.Label, Recipe: r.Recipe.String(), Coats: p.Coats, Expected: p.Expected, Computed: labJSON(p.Computed), Came: p.CameOf()}
+		if p.Wet != nil {
+			wet := labJSON(p.Wet.Lab)
+			one.Wet = &wet
+		}
+		if p.Dry != nil {
+			dry, de := labJSON(p.Dry.Lab), colour.Difference(p.Computed, p.Dry.Lab)
+			one.Dry, one.Difference = &dry, &de
+		}
+		out.Places = append(out.Places, one)
+	}
+	for _, r := range a.Readings {
+		out.Readings = append(out.Readings, sittingReading{r.Region, labJSON(r.Lab), stateOf(r.Wet), string(r.Source), r.Minutes, r.Spread, r.Doubt, r.At})
+	}
+	for _, e := range a.Events {
+		one := sittingEvent{ID: e.ID, Kind: string(e.Kind), At: e.At, Slot: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes}
+		for _, t := range e.Took {
+			if one.Took == nil {
+				one.Took = map[string]float64{}
+			}
+			one.Took[t.Paint] = t.Amount
+		}
+		out.Events = append(out.Events, one)
+	}
+	data, err := json.MarshalIndent(out, "", " ")
+	if err != nil {
+		return nil, fmt.Errorf("the sitting could not be written: %w", err)
+	}
+	return append(data, '\n'), nil
+}
+
+// painted calls each place of an account's ring of twelve, or of its sheet where that is
+// no wheel, with its colour: as it was read dry, else as it is computed.
+func painted(a *journal.Account, each func(name string, lab colour.Lab)) {
+	for i := range a.Places {
+		p, r := &a.Places[i], &a.Sheet.Regions[i]
+		if !r.Main {
+			continue
+		}
+		if p.Dry != nil && p.Dry.Doubt == "" {
+			each(r.Label, p.Dry.Lab)
+		} else {
+			each(r.Label+" (as computed)", p.Computed)
+		}
+	}
+}
+
+// PaintedPalette writes the painted colours of a sitting as a GIMP palette, in sRGB; what
+// was not read is as it is computed, and says so.
+func PaintedPalette(a *journal.Account) []byte {
+	var b bytes.Buffer
+	fmt.Fprintf(&b, "GIMP Palette\nName: %s\nColumns: 12\n#\n", oneLine(a.Name))
+	painted(a, func(name string, lab colour.Lab) { paletteLine(&b, lab.OKLab(), name) })
+	return b.Bytes()
+}
+
+// PaintedCGATS writes the same as CGATS.17 text, CIELAB D65, 2 degrees.
+func PaintedCGATS(a *journal.Account) []byte {
+	var rows []string
+	painted(a, func(name string, lab colour.Lab) {
+		rows = append(rows, fmt.Sprintf("%d %q %.2f %.2f %.2f\n", len(rows)+1, ascii(name), lab.L, lab.A, lab.B))
+	})
+	return []byte(fmt.Sprintf("CGATS.17\nORIGINATOR \"Gyrophane\"\nDESCRIPTOR %q\nNUMBER_OF_FIELDS 5\nBEGIN_DATA_FORMAT\nSAMPLE_ID SAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nNUMBER_OF_SETS %d\nBEGIN_DATA\n%sEND_DATA\n",
+		ascii(a.Name+", painted in "+a.Medium.Name+", CIELAB D65 2 degrees"), len(rows), strings.Join(rows, "")))
+}
