@@ -98,9 +98,8 @@ func Explain(samples []Sample, in paint.Medium) (out []Explained) {
 
 // chiOf is how far a colour lies from a sample's reading, in squares of its noise.
 func (f *fit) chiOf(i int, lab colour.Lab) (sum float64) {
-	d := colour.Components(lab, f.samples[i].Lab)
-	for c := range d {
-		sum += d[c] * d[c] / (f.sigma[i][c] * f.sigma[i][c])
+	for _, v := range f.noise[i].in(colour.Components(lab, f.samples[i].Lab)) {
+		sum += v * v
 	}
 	return sum
 }

@@ -87,7 +87,7 @@ func planted(t *testing.T, r *rand.Rand, in paint.Medium) (samples []Sample, at 
 
 func TestCausesThatArePlantedAreNamed(t *testing.T) {
 	r := rand.New(rand.NewPCG(18, 4))
-	const sittings = 150
+	const sittings = 300
 	right, wrong := 0, 0
 	of := map[CauseKind][3]int{}
 	for n := range sittings {

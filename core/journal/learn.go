@@ -78,12 +78,22 @@ func Learn(samples []Sample, in paint.Medium) (Learned, error) {
 	if len(f.tubes) == 0 {
 		return Learned{}, input.Errorf("there are no coloured paints in what was read")
 	}
-	theta := make([]float64, len(f.tubes))
-	f.hands(theta)
-	start := f.residuals(theta)
+	none := make([]float64, len(f.tubes))
+	theta := none
+	// What a hand strays by depends on how strong the tubes are: once more with those found.
+	for range 2 {
+		f.hands(theta)
+		theta = f.best(theta)
+	}
+	return f.learned(theta, f.residuals(none), f.residuals(theta), f.jacobian(theta))
+}
+
+// best are the strengths of least cost, from some on.
+func (f *fit) best(from []float64) []float64 {
+	theta := slices.Clone(from)
+	rest := f.residuals(theta)
 	jac := f.jacobian(theta)
-	now, damp := f.cost(start, theta), 1e-3
-	rest := start
+	now, damp := f.cost(rest, theta), 1e-3
 	for range 60 {
 		step, ok := f.step(jac, rest, theta, damp)
 		if !ok {
@@ -105,7 +115,7 @@ func Learn(samples []Sample, in paint.Medium) (Learned, error) {
 			break
 		}
 	}
-	return f.learned(theta, start, rest, jac)
+	return theta
 }
 
 // Offer are the strengths to be taken together where what was learned is proposed: those of
@@ -179,11 +189,11 @@ type fit struct {
 	of      [][]int // tube of each part of each sample, -1 for white
 	groups  []int   // of each tube
 	fixed   []bool  // groups that hold white, whose strength is known
-	sigma   [][3]float64
+	noise   []noise // of each sample's components
 }
 
 func newFit(samples []Sample, in paint.Medium) *fit {
-	f := &fit{samples: samples, in: in}
+	f := &fit{samples: samples, in: in, noise: make([]noise, len(samples))}
 	at := map[*paint.Paint]int{}
 	for i := range samples {
 		var of []int
@@ -199,8 +209,6 @@ func newFit(samples []Sample, in paint.Medium) *fit {
 			of = append(of, k)
 		}
 		f.of = append(f.of, of)
-		n := math.Max(samples[i].Noise, 0.1)
-		f.sigma = append(f.sigma, [3]float64{n, n, n})
 	}
 	f.join()
 	return f
@@ -279,21 +287,66 @@ func (f *fit) mixed(i int, theta []float64, share []float64) paint.Mixture {
 	return m
 }
 
-func (f *fit) residuals(theta []float64) []float64 {
-	out := make([]float64, 0, 3*len(f.samples))
-	for i := range f.samples {
-		d := colour.Components(f.look(i, theta, nil), f.samples[i].Lab)
-		for c := range d {
-			out = append(out, d[c]/f.sigma[i][c])
+// noise is how the components of a sample stray together: the lower triangle whose product
+// with itself turned over is their covariance [Cholesky].
+type noise [3][3]float64
+
+// with is the noise with what strays along one direction besides.
+func (l noise) with(d [3]float64) (out noise) {
+	// Rank one: by the update of the triangle [Gill, Golub, Murray, Saunders 1974].
+	out = l
+	for k := range 3 {
+		r := math.Hypot(out[k][k], d[k])
+		c, s := r/out[k][k], d[k]/out[k][k]
+		out[k][k] = r
+		for i := k + 1; i < 3; i++ {
+			out[i][k] = (out[i][k] + s*d[i]) / c
+			d[i] = c*d[i] - s*out[i][k]
 		}
 	}
 	return out
 }
 
-// hands adds to the noise of each sample what a hand strays by.
+// in is components in units of the noise.
+func (l *noise) in(d [3]float64) (out [3]float64) {
+	for i := range 3 {
+		out[i] = d[i]
+		for k := range i {
+			out[i] -= l[i][k] * out[k]
+		}
+		out[i] /= l[i][i]
+	}
+	return out
+}
+
+// size is how long components are that are given in units of the noise, CIEDE2000.
+func (l *noise) size(in []float64) (sum float64) {
+	for i := range 3 {
+		v := 0.0
+		for k := range i + 1 {
+			v += l[i][k] * in[k]
+		}
+		sum += v * v
+	}
+	return math.Sqrt(sum)
+}
+
+func (f *fit) residuals(theta []float64) []float64 {
+	out := make([]float64, 0, 3*len(f.samples))
+	for i := range f.samples {
+		d := f.noise[i].in(colour.Components(f.look(i, theta, nil), f.samples[i].Lab))
+		out = append(out, d[:]...)
+	}
+	return out
+}
+
+// hands adds to the noise of each sample what a hand strays by, at strengths: a part more
+// or less goes along the way of its paint, and not each way alike.
 func (f *fit) hands(theta []float64) {
 	for i := range f.samples {
 		s := &f.samples[i]
+		n := math.Max(s.Noise, 0.1)
+		f.noise[i] = noise{{n}, {0, n}, {0, 0, n}}
 		if len(s.Parts) < 2 {
 			continue
 		}
@@ -308,10 +361,7 @@ func (f *fit) hands(theta []float64) {
 				share[k] = 1
 			}
 			share[n] = 1 + hand
-			d := colour.Components(at, f.look(i, theta, share))
-			for c := range d {
-				f.sigma[i][c] = math.Hypot(f.sigma[i][c], d[c])
-			}
+			f.noise[i] = f.noise[i].with(colour.Components(at, f.look(i, theta, share)))
 		}
 	}
 }
@@ -347,8 +397,12 @@ func (f *fit) jacobian(theta []float64) *mat.Dense {
 			theta[k] = was - h
 			down := colour.Components(f.look(i, theta, nil), f.samples[i].Lab)
 			theta[k] = was
+			var slope [3]float64
 			for c := range up {
-				out.Set(3*i+c, k, (up[c]-down[c])/(2*h)/f.sigma[i][c])
+				slope[c] = (up[c] - down[c]) / (2 * h)
+			}
+			for c, v := range f.noise[i].in(slope) {
+				out.Set(3*i+c, k, v)
 			}
 		}
 	}
@@ -396,12 +450,7 @@ func (f *fit) step(jac *mat.Dense, rest, theta []float64, damp float64) ([]float
 // errorOf is the mean CIEDE2000 of residuals.
 func (f *fit) errorOf(rest []float64) (mean float64) {
 	for i := range f.samples {
-		d := 0.0
-		for c := range 3 {
-			v := rest[3*i+c] * f.sigma[i][c]
-			d += v * v
-		}
-		mean += math.Sqrt(d) / float64(len(f.samples))
+		mean += f.noise[i].size(rest[3*i:3*i+3]) / float64(len(f.samples))
 	}
 	return mean
 }
@@ -495,12 +544,7 @@ func (f *fit) leftOut(rest []float64, jac *mat.Dense, inverse *mat.SymDense) (me
 		if err := x.SolveVec(a, mat.NewVecDense(3, slices.Clone(rest[3*i:3*i+3]))); err != nil {
 			continue // it alone tells one of the strengths
 		}
-		d := 0.0
-		for c := range 3 {
-			v := x.AtVec(c) * f.sigma[i][c]
-			d += v * v
-		}
-		mean += math.Sqrt(d) / float64(len(f.samples))
+		mean += f.noise[i].size(x.RawVector().Data) / float64(len(f.samples))
 	}
 	return mean
 }

@@ -14,6 +14,7 @@ import (
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/paint/painttest"
+	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 )
 
@@ -144,6 +145,152 @@ func TestLearningHoldsWhatItPromises(t *testing.T) {
 	t.Logf("no proposal without a difference %d of %d, proposed at 1.5 %d of %d", none, draws, stronger, draws)
 	assert.GreaterOrEqual(t, none, draws*95/100)
 	assert.GreaterOrEqual(t, stronger, draws*75/100)
+}
+
+// unseen are mixtures of every two tubes, one to one and three to one, that no wheel was
+// painted of.
+func unseen(tubes []*paint.Paint, seen []Sample) (out [][]paint.Part) {
+	for i, a := range tubes {
+		for _, b := range tubes[:i] {
+			if slices.ContainsFunc(seen, func(s Sample) bool {
+				has := func(p *paint.Paint) bool {
+					return slices.ContainsFunc(s.Parts, func(q paint.Part) bool { return q.Paint == p })
+				}
+				return len(s.Parts) == 2 && has(a) && has(b)
+			}) {
+				continue
+			}
+			out = append(out, []paint.Part{{Paint: a, Parts: 1}, {Paint: b, Parts: 1}}, []paint.Part{{Paint: a, Parts: 3}, {Paint: b, Parts: 1}})
+		}
+	}
+	return out
+}
+
+// What is learned from the pairs of a wheel halves the error of those that it has not, and
+// of the pairs that it has in other parts.
+func TestLearningHalvesTheErrorOfUnseenPairs(t *testing.T) {
+	in := gouache(t)
+	r := rand.New(rand.NewPCG(18, 5))
+	before, after, mixtures := 0.0, 0.0, 0
+	for range 20 {
+		truth := map[string]float64{}
+		for _, role := range splitRoles {
+			for _, id := range role {
+				truth[id] = math.Exp((2*r.Float64() - 1) * math.Ln2)
+			}
+		}
+		samples := painted(t, r, wheel.Split, splitRoles, true, truth, in)
+		got, err := Learn(samples, in)
+		require.NoError(t, err)
+		learned := map[string]float64{}
+		var tubes []*paint.Paint
+		for _, s := range got.Strengths {
+			learned[s.Paint.ID], tubes = s.New, append(tubes, s.Paint)
+		}
+		look := func(parts []paint.Part, strength map[string]float64) colour.Lab {
+			m, err := paint.Strengthened(parts, func(n int) float64 {
+				if g := strength[parts[n].Paint.ID]; g > 0 {
+					return g
+				}
+				return 1
+			})
+			require.NoError(t, err)
+			l := m.AsPainted(in, false)
+			return l.Lab()
+		}
+		for _, parts := range unseen(tubes, samples) {
+			really := look(parts, truth)
+			before += colour.Difference(really, look(parts, nil))
+			after += colour.Difference(really, look(parts, learned))
+			mixtures++
+		}
+	}
+	t.Logf("mean error of %d unseen mixtures %.2f, then %.2f", mixtures, before/float64(mixtures), after/float64(mixtures))
+	require.Greater(t, mixtures, 100)
+	assert.Less(t, after, 0.5*before)
+}
+
+// A hand's dabs stray by 0.3 mm; what is stated of the strengths holds all the same.
+func TestIntervalsHoldWithDabsOfAHand(t *testing.T) {
+	in := gouache(t)
+	r := rand.New(rand.NewPCG(18, 6))
+	dabs, err := recipe.NewScale(recipe.Dabs, 0)
+	require.NoError(t, err)
+	set := bench.Usual(in)
+	within, all := 0, 0
+	for range 200 {
+		truth := map[string]float64{}
+		mean := 0.0
+		for _, role := range triadRoles {
+			truth[role[0]] = math.Exp((2*r.Float64() - 1) * math.Ln2)
+			mean += math.Log(truth[role[0]]) / 3
+		}
+		clean := painted(t, nil, wheel.RYB, triadRoles, true, nil, in)
+		samples := clean
+		for i := range samples {
+			s := &samples[i]
+			whole := 0.0
+			for _, p := range s.Parts {
+				whole += p.Parts
+			}
+			really := slices.Clone(s.Parts)
+			for n := range really {
+				hand := dabs.HandOf(set.Slot() * really[n].Parts / whole)
+				s.Hand = append(s.Hand, hand)
+				if really[n].Parts *= 1 + hand*r.NormFloat64(); really[n].Parts <= 0 {
+					really[n].Parts = 0.01
+				}
+			}
+			m, err := paint.Strengthened(really, func(n int) float64 { return truth[really[n].Paint.ID] })
+			require.NoError(t, err)
+			look := m.AsPainted(in, false)
+			lab := look.Lab()
+			s.Lab = colour.Lab{L: lab.L + 1.4*r.NormFloat64(), A: lab.A + 1.4*r.NormFloat64(), B: lab.B + 1.4*r.NormFloat64()}
+		}
+		got, err := Learn(samples, in)
+		require.NoError(t, err)
+		for _, s := range got.Strengths {
+			truly := truth[s.Paint.ID] / math.Exp(mean)
+			all++
+			if s.Low/s.Old <= truly && truly <= s.High/s.Old {
+				within++
+			}
+		}
+	}
+	t.Logf("intervals hold %d of %d", within, all)
+	assert.GreaterOrEqual(t, float64(within), 0.9*float64(all))
+}
+
+func TestTheTubeThatIsOddIsNamed(t *testing.T) {
+	tube := func(id string, is float64, group int) Strength {
+		return Strength{Paint: painttest.Paint(id), Old: 1, New: is, Low: is * 0.95, High: is * 1.05, Settled: true, Group: group}
+	}
+	for _, c := range []struct {
+		name string
+		of   []Strength
+		says []string
+	}{
+		{"one of three", []Strength{tube("PY65", 0.86, 0), tube("PR254", 0.86, 0), tube("PB29", 1.37, 0)}, []string{"The ultramarine blue: about 1.6 times as strong as it was taken for, beside the others."}},
+		{"none", []Strength{tube("PY65", 0.99, 0), tube("PR254", 1, 0), tube("PB29", 1.02, 0)}, nil},
+		{"alone", []Strength{tube("PY65", 2, 0), tube("PB29", 0.5, 1)}, nil},
+	} {
+		l := Learned{Strengths: c.of}
+		assert.Equal(t, c.says, l.Says(), c.name)
+	}
+	wide := tube("PB29", 1.37, 0)
+	wide.Low, wide.High = 0.8, 2.4
+	l := Learned{Strengths: []Strength{tube("PY65", 0.86, 0), tube("PR254", 0.86, 0), wide}}
+	assert.Empty(t, l.Says(), "the readings leave it open")
+}
+
+func TestOnlyWhatIsToldIsOffered(t *testing.T) {
+	other := Strength{Paint: painttest.Paint("PB29"), Old: 1, New: 1.6, Low: 1.4, High: 1.8, Settled: true}
+	same := Strength{Paint: painttest.Paint("PY65"), Old: 1, New: 0.95, Low: 0.9, High: 1.05, Settled: true}
+	apart := Strength{Paint: painttest.Paint("PR254"), Old: 1, New: 1, Low: 0.9, High: 1.1, Settled: true, Group: 1}
+	l := Learned{Strengths: []Strength{other, same, apart}}
+	assert.Empty(t, l.Offer(), "chance makes as much")
+	l.Proposed = true
+	assert.Equal(t, []Strength{other, same}, l.Offer(), "a group is taken whole")
 }
 
 func TestWhatCannotBeLearnedFromIsRefused(t *testing.T) {
