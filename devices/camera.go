@@ -281,12 +281,13 @@ func (sc *scene) of(x, y float64, marks [4][2]float64) int16 {
 	}
 	for k := range sc.sheet.Regions {
 		r := &sc.sheet.Regions[k]
+		if !r.Holds(x, y, -0.1) {
+			continue
+		}
 		if r.Holds(x, y, 0.15) {
 			return int16(ofRegions + k)
 		}
-		if r.Holds(x, y, -0.1) {
-			return ofInk // its outline
-		}
+		return ofInk // its outline
 	}
 	// Something is written beside the rim.
 	if d := math.Hypot(x, y) - sc.sheet.W/2; sc.sheet.Kind == "wheel" && d > 5 && d < 12 && math.Mod(d, 3.4) < 1.9 && math.Mod(math.Abs(x)*0.7+math.Floor(d/3.4), 1.6) < 0.35 {

@@ -143,7 +143,9 @@ func TestASittingIsPaintedByKeys(t *testing.T) {
 	key(input.KeyZ, "one less", func() bool { return len(p.coats()) == 10 })
 	slot := p.nextSlot()
 	key(input.KeyS, "it to be skipped", func() bool { return p.nextSlot() != slot })
-	key(input.KeyZ, "it to be next again", func() bool { return p.nextSlot() == slot })
+	p.see("take back (skipped")
+	// By then another may be quicker to paint first, so that it need not be the next again.
+	key(input.KeyZ, "it to be painted still", func() bool { return !p.shows("take back (skipped") })
 	for n := 11; n <= 12; n++ {
 		key(input.KeyP, fmt.Sprintf("%d painted", n), func() bool { return len(p.coats()) == n })
 	}

@@ -31,6 +31,7 @@ type demoSitting struct {
 	// expected is what was said of slots before, and trace what got into which place.
 	expected []journal.SlotGuess
 	trace    string // PLACE=PAINT
+	wet      bool   // it was read wet too
 }
 
 const (
@@ -48,7 +49,7 @@ var demoHeld = []demoSitting{
 			{Home: 5, HueWord: "red-violet", Verdict: "softened"}, {Home: 6, HueWord: "violet", Verdict: "clean"}, {Home: 7, HueWord: "blue-violet", Verdict: "clean"},
 			{Home: 9, HueWord: "blue-green", Verdict: "clean"}, {Home: 10, HueWord: "green", Verdict: "softened"}, {Home: 11, HueWord: "yellow-green", Verdict: "clean"},
 		},
-		trace: "green=PR255",
+		trace: "green=PR255", wet: true,
 	},
 	{wheel: "Six from the harbour", ago: 50 * time.Minute, painted: 7, notes: []string{"The turquoise of the shallow water wants this blue-green."}},
 }
@@ -151,8 +152,8 @@ func held(plan *bench.Plan, painted int, notes []string) (out []store.SittingEve
 	return out
 }
 
-// read gives a sitting what the stand-in camera sees of its sheet, wet and then dry; the
-// dry photo stays.
+// read gives a sitting what the stand-in camera sees of its sheet, wet where it was read so
+// and then dry; the dry photo stays. The pictures are small: the demo begins with them.
 func (d *demoSitting) read(plan *bench.Plan, into *store.DemoSitting) error {
 	in := plan.Settings.Medium
 	shot := devices.Shot{Seed: d.seed, Strength: demoStrengths}
@@ -164,6 +165,12 @@ func (d *demoSitting) read(plan *bench.Plan, into *store.DemoSitting) error {
 		shot.Traces = map[string]devices.Trace{place: {Paint: p, Share: demoTrace}}
 	}
 	for _, shot.Wet = range []bool{true, false} {
+		if shot.W, shot.H = 1200, 900; shot.Wet {
+			shot.W, shot.H = 800, 600
+			if !d.wet {
+				continue
+			}
+		}
 		img, err := devices.Photograph(plan.Sheet, in, shot)
 		if err != nil {
 			return err

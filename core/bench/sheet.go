@@ -668,10 +668,11 @@ func Blank(set Settings) Sheet {
 func (s Shape) Holds(x, y, in float64) bool {
 	switch {
 	case s.To > s.From:
-		r := math.Hypot(x, y)
-		if r < s.Inner+in || r > s.Outer-in {
+		square := x*x + y*y
+		if least, most := max(0, s.Inner+in), s.Outer-in; square < least*least || square > most*most {
 			return false
 		}
+		r := math.Sqrt(square)
 		middle := (s.From + s.To) / 2
 		off := math.Mod(math.Atan2(x, -y)*180/math.Pi-middle+900, 360) - 180
 		return math.Abs(off)+in/math.Max(r, 1e-9)*180/math.Pi <= (s.To-s.From)/2

@@ -56,6 +56,8 @@ type Learned struct {
 	Chance    float64 // of so much or more by chance alone
 	Separate  int     // groups of tubes that no mixture joins
 	Samples   int
+	chi       float64 // of what is left
+	free      int     // strengths that are told
 }
 
 const (
@@ -189,11 +191,12 @@ type fit struct {
 	of      [][]int // tube of each part of each sample, -1 for white
 	groups  []int   // of each tube
 	fixed   []bool  // groups that hold white, whose strength is known
+	film    float64 // times as thick
 	noise   []noise // of each sample's components
 }
 
 func newFit(samples []Sample, in paint.Medium) *fit {
-	f := &fit{samples: samples, in: in, noise: make([]noise, len(samples))}
+	f := &fit{samples: samples, in: in, noise: make([]noise, len(samples)), film: 1}
 	at := map[*paint.Paint]int{}
 	for i := range samples {
 		var of []int
@@ -257,7 +260,7 @@ func (f *fit) join() {
 func (f *fit) look(i int, theta []float64, share []float64) colour.Lab {
 	s := &f.samples[i]
 	m := f.mixed(i, theta, share)
-	look := m.FilmIn(f.in, cmp.Or(s.Film, f.in.Thickness), false)
+	look := m.FilmIn(f.in, f.film*cmp.Or(s.Film, f.in.Thickness), false)
 	return look.Lab()
 }
 
@@ -367,11 +370,7 @@ func (f *fit) hands(theta []float64) {
 }
 
 func (f *fit) cost(rest, theta []float64) float64 {
-	sum := 0.0
-	for _, r := range rest {
-		sum += r * r
-	}
-	return sum + prior(theta)
+	return squares(rest) + prior(theta)
 }
 
 func prior(theta []float64) (sum float64) {
@@ -468,10 +467,7 @@ func (f *fit) learned(theta, start, rest []float64, jac *mat.Dense) (Learned, er
 	}
 	out := Learned{Before: f.errorOf(start), After: f.errorOf(rest), Samples: len(f.samples), Separate: len(f.fixed)}
 	// Noise that is larger than it is said to be widens the intervals.
-	chi, free := 0.0, 0
-	for _, r := range rest {
-		chi += r * r
-	}
+	chi, free := squares(rest), 0
 	size := make([]int, len(f.fixed))
 	for _, g := range f.groups {
 		size[g]++
@@ -483,6 +479,7 @@ func (f *fit) learned(theta, start, rest []float64, jac *mat.Dense) (Learned, er
 		}
 	}
 	scale := math.Max(1, chi/math.Max(1, float64(len(rest)-free)))
+	out.chi, out.free = chi, free
 	out.LeftOut = f.leftOut(rest, jac, &inverse)
 
 	// Each group to its own mean, unless white tells it.

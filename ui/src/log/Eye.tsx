@@ -41,7 +41,11 @@ function Months({ months }: { months: Schemas["ExpectedMonth"][] }) {
       aria-label="expectations by month"
       sx={{
         mt: 1,
-        "& [role=row]": { display: "grid", gridTemplateColumns: "110px 1fr 1fr", gap: 1 },
+        "& [role=row]": {
+          display: "grid",
+          gridTemplateColumns: "minmax(0, 110px) minmax(0, 1fr) minmax(0, 1fr)",
+          gap: 1,
+        },
       }}
     >
       <Box role="row" sx={{ color: grey.third, fontSize: 13 }}>
@@ -59,7 +63,16 @@ function Months({ months }: { months: Schemas["ExpectedMonth"][] }) {
           </Typography>
           {[m.huesRight, m.verdictsRight].map((n, k) => (
             <Box role="cell" key={k} sx={{ display: "flex", alignItems: "center", gap: 1 }}>
-              <Box aria-hidden sx={{ width: 56, height: 5, bgcolor: grey.track, flex: "none" }}>
+              <Box
+                aria-hidden
+                sx={{
+                  width: 56,
+                  height: 5,
+                  display: { xs: "none", sm: "block" },
+                  bgcolor: grey.track,
+                  flex: "none",
+                }}
+              >
                 <Box
                   sx={{
                     width: `${100 * share(n, m.expectations)}%`,

@@ -4,6 +4,7 @@ import type { Schemas } from "../api/client";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { figures, grey } from "../drawing/style";
+import { VisuallyHidden } from "../parts/VisuallyHidden";
 
 type Place = Schemas["JournalPlace"];
 
@@ -41,7 +42,8 @@ export function Places({ of }: { of: Place[] }) {
             expected
           </Box>
         )}
-        <Box role="columnheader" sx={{ display: "flex" }}>
+        <Box role="columnheader" sx={{ display: "flex", position: "relative" }}>
+          <VisuallyHidden>colours:</VisuallyHidden>
           {chips.map((w) => (
             <Box
               component="span"

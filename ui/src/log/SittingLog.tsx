@@ -44,7 +44,7 @@ export function SittingLog({ painter }: { painter: Profile }) {
       >
         <Box component="section" aria-label="what was painted" sx={{ minWidth: 0 }}>
           <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "baseline", columnGap: 3 }}>
-            <Typography variant="h2" sx={{ flex: 1, overflowWrap: "anywhere" }}>
+            <Typography variant="h2" sx={{ flex: "1 1 260px", overflowWrap: "anywhere" }}>
               {journal.name}
             </Typography>
             <Button component={To} to={`/bench/sitting/${id}/readings`} color="inherit">
