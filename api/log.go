@@ -51,7 +51,8 @@ func (s *Server) logRoutes() {
 	type take struct {
 		ID   int64 `path:"id" doc:"a sitting"`
 		Body struct {
-			Strengths []seen `json:"strengths" minItems:"1" maxItems:"100" doc:"all that is offered, as the painter saw it"`
+			Strengths []seen  `json:"strengths" maxItems:"100" doc:"all that is offered, as the painter saw it"`
+			Film      float64 `json:"film,omitempty" doc:"the film that is offered in their place"`
 		}
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "takeStrengths", Tags: []string{"log"}, Summary: "Takes what the tubes turned out to be into the box, where it still is what was seen", Method: http.MethodPost, Path: "/api/sittings/{id}/strengths"},
@@ -60,7 +61,7 @@ func (s *Server) logRoutes() {
 			for _, one := range in.Body.Strengths {
 				all = append(all, studio.Seen{Paint: one.Paint, New: one.Is})
 			}
-			if err := s.studio.TakeStrengths(ctx, painter(ctx), in.ID, all); err != nil {
+			if err := s.studio.TakeStrengths(ctx, painter(ctx), in.ID, all, in.Body.Film); err != nil {
 				return nil, s.refusal(err)
 			}
 			return came(ctx, in.ID)

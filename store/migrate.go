@@ -391,6 +391,8 @@ var migrations = []*gormigrate.Migration{
 					medium text not null,
 					readings integer not null,
 					sittings integer not null,
+					film_was double precision,
+					film double precision check (film between 0.05 and 20),
 					undone_at timestamptz,
 					created_at timestamptz not null,
 					unique (id, painter_id)

@@ -19,7 +19,7 @@ import (
 // aSheet is a plan of two places, with all that a place can have.
 func aSheet() store.SittingPlan {
 	return store.SittingPlan{
-		Medium: "gouache", Settings: bench.Settings{Diameter: 180, Inner: 45, Wells: 4, Brushes: 2, Pace: 1.5, Before: [][2]string{{"green", "red"}}}, Fill: bench.FromWeaker, Why: "because", Order: []int{1, 0},
+		Medium: "gouache", Film: 1, Settings: bench.Settings{Diameter: 180, Inner: 45, Wells: 4, Brushes: 2, Pace: 1.5, Before: [][2]string{{"green", "red"}}}, Fill: bench.FromWeaker, Why: "because", Order: []int{1, 0},
 		Sheet: bench.Sheet{Kind: "wheel", Title: "wheel", W: 180, H: 180, Inner: 45, Rings: []float64{60}, Regions: []bench.Region{
 			{ID: "green", Label: "green", Parents: "PY65 + PB29", Home: 10, Index: 10, Kind: corewheel.Secondary, Main: true, Section: 2, Place: 2, Share: 0.4, Shape: bench.Shape{From: 285, To: 315, Inner: 45, Outer: 90}, Touches: []int{1}, Graded: true},
 			{ID: "wanted/1", Label: "kelp", Home: -1, Index: 1, Kind: corewheel.Tertiary, Section: -1, Film: 0.3, Shape: bench.Shape{X: 1, Y: 2, W: 20, H: 40}, Touches: []int{0}, Aim: &colour.Lab{L: 40, A: -5, B: 20}},

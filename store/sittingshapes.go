@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"time"
 
 	"gyrophane/core/bench"
@@ -13,6 +14,7 @@ import (
 // would make of the wheel does not matter to it.
 type SittingPlan struct {
 	Medium   string
+	Film     float64        // how thick the painter lays it, over the usual
 	Settings bench.Settings // complete, but for the medium
 	Fill     bench.Fill
 	Why      string
@@ -36,6 +38,7 @@ type KeptPart struct {
 type keptSittingPlan struct {
 	versioned
 	Medium   string                `json:"medium"`
+	Film     float64               `json:"film,omitempty"` // 1 where there is none
 	Settings *keptBench            `json:"settings"`
 	Fill     string                `json:"fill"`
 	Why      string                `json:"why,omitempty"`
@@ -104,7 +107,7 @@ func openParts(parts []keptPart) (out []KeptPart) {
 
 func keepSittingPlan(p SittingPlan) keptSittingPlan {
 	s := p.Sheet
-	out := keptSittingPlan{versioned: current, Medium: p.Medium, Settings: keepBench(p.Settings), Fill: string(p.Fill), Why: p.Why, Order: p.Order,
+	out := keptSittingPlan{versioned: current, Medium: p.Medium, Film: p.Film, Settings: keepBench(p.Settings), Fill: string(p.Fill), Why: p.Why, Order: p.Order,
 		Kind: s.Kind, Title: s.Title, W: s.W, H: s.H, Inner: s.Inner, Rings: s.Rings, Ends: p.Ends, Paints: map[string]keptFrozen{}}
 	for i, r := range s.Regions {
 		one := keptRegion{ID: r.ID, Label: r.Label, Parents: r.Parents, Parts: keepParts(p.Recipes[i]), Film: r.Film, Home: r.Home, Index: r.Index, Kind: r.Kind.String(), Main: r.Main,
@@ -121,7 +124,7 @@ func keepSittingPlan(p SittingPlan) keptSittingPlan {
 }
 
 func (p keptSittingPlan) open() SittingPlan {
-	out := SittingPlan{Medium: p.Medium, Settings: p.Settings.open(), Fill: bench.Fill(p.Fill), Why: p.Why, Order: p.Order, Ends: p.Ends, Paints: map[string]FrozenTube{},
+	out := SittingPlan{Medium: p.Medium, Film: cmp.Or(p.Film, 1), Settings: p.Settings.open(), Fill: bench.Fill(p.Fill), Why: p.Why, Order: p.Order, Ends: p.Ends, Paints: map[string]FrozenTube{},
 		Sheet: bench.Sheet{Kind: p.Kind, Title: p.Title, W: p.W, H: p.H, Inner: p.Inner, Rings: p.Rings}}
 	for _, r := range p.Regions {
 		at := r.Shape

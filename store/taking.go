@@ -16,8 +16,10 @@ type Taking struct {
 	PainterID int64
 	SittingID *int64 // that it was taken at; nil where that was deleted
 	Medium    string
-	Readings  int // that it was learned from
-	Sittings  int // in which those were read
+	Readings  int      // that it was learned from
+	Sittings  int      // in which those were read
+	FilmWas   *float64 // how thick the medium was taken to be laid, over the usual
+	Film      *float64 // as it turned out to be; nil where strengths were taken
 	UndoneAt  *time.Time
 	CreatedAt time.Time
 	Strengths []TakenStrength
@@ -121,6 +123,15 @@ func (s *Store) UndoTaking(ctx context.Context, painter, id int64, undone bool) 
 		}
 		return strengthen(tx, t)
 	})
+}
+
+// Film is how thick a painter lays a medium, over the usual, by the last taking that stands;
+// 1 where none says it.
+func (s *Store) Film(ctx context.Context, painter int64, medium string) (film float64, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		return db.Raw(`select coalesce((select film from takings where painter_id = ? and medium = ? and film is not null and undone_at is null order by id desc limit 1), 1)`, painter, medium).Scan(&film).Error
+	})
+	return film, err
 }
 
 // Takings lists what a painter took into the box, the last one first.

@@ -53,6 +53,9 @@ func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medi
 	if err != nil {
 		return out, err
 	}
+	if in, err = s.laid(ctx, who, in); err != nil {
+		return out, err
+	}
 	if of.Set.Pace == 0 {
 		of.Set.Pace, out.Own.Drying = own.Drying, own.Drying
 	}
@@ -78,6 +81,16 @@ func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medi
 	out.Apart = apart(&sheet, built, bench.ExtrasOf(of.Choices), set)
 	out.Tubes, err = s.tubesHold(ctx, who)
 	return out, err
+}
+
+// laid is a medium as thick as whoever asks lays it, as the readings told that were taken.
+func (s *Studio) laid(ctx context.Context, who Identity, in paint.Medium) (paint.Medium, error) {
+	painter, err := who(ctx)
+	if err != nil {
+		return in, nil // as usual
+	}
+	film, err := s.store.Film(ctx, painter.ID, in.ID)
+	return in.Laid(film), err
 }
 
 // apart says whether the tubes of a wheel's sheet can be told from each other, and what of

@@ -49,11 +49,15 @@ func TestTheDemoHasASystemOfEachKind(t *testing.T) {
 	assert.ElementsMatch(t, []string{"triad", "cmy", "split", "double"}, kinds)
 }
 
-func TestTheDemoHoldsASittingUnderWayAndOneThatWasRead(t *testing.T) {
+func TestTheDemoHoldsASittingUnderWayAndTwoThatWereRead(t *testing.T) {
 	sittings, err := demoSittings()
 	require.NoError(t, err)
-	require.Len(t, sittings, 2)
-	for n, s := range sittings {
+	require.Equal(t, 3, len(sittings))
+	for n, c := range []struct {
+		painted, readings, expected int
+		ended                       bool
+	}{{12, 12, 0, true}, {21, 42, 9, true}, {7, 0, 0, false}} {
+		s := &sittings[n]
 		plan, err := thaw(s.Plan)
 		require.NoError(t, err)
 		stands := bench.Fold(plan.Sheet, plan.Settings, happened(s.Events))
@@ -61,16 +65,12 @@ func TestTheDemoHoldsASittingUnderWayAndOneThatWasRead(t *testing.T) {
 		for _, p := range stands.Places {
 			painted += p.Coats
 		}
-		if n == 0 {
-			assert.True(t, stands.Done())
-			assert.False(t, stands.Ended.IsZero())
-			assert.Equal(t, 12, painted)
-			assert.Len(t, s.Readings, 12)
-			assert.True(t, s.Photo.Standin)
-			continue
-		}
-		assert.Equal(t, 7, painted)
-		assert.False(t, stands.PausedAt.IsZero())
-		assert.Empty(t, s.Readings)
+		assert.Equal(t, c.painted, painted)
+		assert.Equal(t, c.ended, stands.Done())
+		assert.Equal(t, c.ended, !stands.Ended.IsZero())
+		assert.Equal(t, c.ended, stands.PausedAt.IsZero())
+		assert.Equal(t, c.readings, len(s.Readings))
+		assert.Equal(t, c.expected, len(s.Predictions))
+		assert.Equal(t, c.ended, s.Photo != nil && s.Photo.Standin)
 	}
 }

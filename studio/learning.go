@@ -23,6 +23,9 @@ type Learning struct {
 	// Tubes are those of the box that its strengths are of, by the ids of their paints; a
 	// paint without one has none in the box yet.
 	Tubes map[string]int64
+	// Film is how thick the painter lays the medium, where that explains the readings in the
+	// place of strengths; nil else.
+	Film *journal.Film
 	// Offered are the strengths that may be taken into the box; none where chance would
 	// make as much.
 	Offered []journal.Strength
@@ -65,7 +68,16 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 			out.LeftOut += left
 		}
 	}
-	learned, err := journal.Learn(samples, of.Medium)
+	usual, err := paint.ParseMedium(of.Medium.ID)
+	if err != nil {
+		return out, err
+	}
+	film, err := s.store.Film(ctx, painter.ID, usual.ID)
+	if err != nil {
+		return out, err
+	}
+	in := usual.Laid(film)
+	learned, err := journal.Learn(samples, in)
 	switch {
 	case errors.As(err, new(input.Error)):
 		out.TooFew = input.Sentence(err).Error()
@@ -74,7 +86,11 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 		return out, err
 	}
 	out.Learned = &learned
-	out.Offered = learned.Offer()
+	if thick, told := journal.LearnFilm(samples, in, film); told && thick.InPlaceOf(&learned) {
+		out.Film = &thick
+	} else {
+		out.Offered = learned.Offer()
+	}
 	return out, nil
 }
 
@@ -150,27 +166,41 @@ type Seen struct {
 	New   float64
 }
 
+// asSeen says that a figure still is what was seen of it, as it is shown.
+func asSeen(is, seen float64) bool { return math.Abs(seen-is) <= seenAs*is+0.001 }
+
 // seenAs is how far a strength may lie from what was seen of it, in shares: it is shown
 // with so many digits.
 const seenAs = 0.002
 
 // TakeStrengths takes what the readings of a painter's sitting say of the tubes into the
-// box, where that still is what the painter saw. A paint that the box has no tube of comes
-// into it.
-func (s *Studio) TakeStrengths(ctx context.Context, painter store.Painter, id int64, seen []Seen) error {
+// box, where that still is what the painter saw: the strengths or, in their place, the film,
+// 0 for none. A paint that the box has no tube of comes into it.
+func (s *Studio) TakeStrengths(ctx context.Context, painter store.Painter, id int64, seen []Seen, film float64) error {
 	came, err := s.SittingJournal(ctx, painter, id)
 	if err != nil {
 		return err
 	}
 	of := &came.Learning
-	if len(of.Offered) == 0 {
+	if len(of.Offered) == 0 && of.Film == nil {
 		return input.Errorf("The readings say nothing of the tubes that is more than chance, so there is nothing to take into the box.")
 	}
 	taking := store.Taking{SittingID: &id, Medium: came.Sitting.Medium.ID, Readings: of.Learned.Samples, Sittings: of.Sittings}
+	elsewhere := input.Errorf("The readings, or the box, say something else since you looked: look again, and then take it.")
+	if len(seen) != len(of.Offered) {
+		return elsewhere
+	}
+	if of.Film != nil {
+		if !asSeen(of.Film.New, film) {
+			return elsewhere
+		}
+		thick := bounded(of.Film.New)
+		taking.FilmWas, taking.Film = &of.Film.Old, &thick
+	}
 	added := map[int]store.NewTube{}
 	for n, one := range of.Offered {
-		if n >= len(seen) || len(seen) != len(of.Offered) || seen[n].Paint != one.Paint.ID || math.Abs(seen[n].New-one.New) > seenAs*one.New+0.001 {
-			return input.Errorf("The readings, or the box, say something else since you looked: look again, and then take it.")
+		if seen[n].Paint != one.Paint.ID || !asSeen(one.New, seen[n].New) {
+			return elsewhere
 		}
 		tube, known := of.Tubes[one.Paint.ID]
 		if !known {

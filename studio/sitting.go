@@ -2,6 +2,7 @@ package studio
 
 import (
 	"context"
+	"math"
 	"strconv"
 	"strings"
 	"sync"
@@ -88,7 +89,14 @@ func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelI
 
 // freeze is a plan with all that it depends on, its paints as they are said to be.
 func freeze(p *bench.Plan, frozen func(*paint.Paint) (store.FrozenTube, error)) (out store.SittingPlan, err error) {
-	out = store.SittingPlan{Medium: p.Settings.Medium.ID, Settings: p.Settings, Fill: p.Fill, Why: p.Why, Order: p.Order, Sheet: *p.Sheet, Paints: map[string]store.FrozenTube{}}
+	usual, err := paint.ParseMedium(p.Settings.Medium.ID)
+	if err != nil {
+		return out, err
+	}
+	out = store.SittingPlan{Medium: usual.ID, Film: 1, Settings: p.Settings, Fill: p.Fill, Why: p.Why, Order: p.Order, Sheet: *p.Sheet, Paints: map[string]store.FrozenTube{}}
+	if !math.IsInf(usual.Thickness, 1) {
+		out.Film = p.Settings.Medium.Thickness / usual.Thickness
+	}
 	paints := p.Sheet.Paints()
 	for k := range out.Ends {
 		if a, b := p.Sheet.Ends(k); a != nil {
@@ -184,7 +192,7 @@ func thaw(kept store.SittingPlan) (*bench.Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	set, err := kept.Settings.In(in)
+	set, err := kept.Settings.In(in.Laid(kept.Film))
 	if err != nil {
 		return nil, err
 	}

@@ -2,6 +2,7 @@ package studio
 
 import (
 	"context"
+	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -274,7 +275,9 @@ func (s *Studio) Account(ctx context.Context, painter store.Painter, id int64) (
 	}
 	at := &came.Sitting
 	out := journal.Account{Name: at.Name, Medium: at.Medium, Sheet: at.Plan.Sheet, Began: at.Began, Ended: at.Ended, NextTime: at.NextTime, Events: at.Events}
-	if l := came.Learning.Learned; l != nil && l.Proposed {
+	if film := came.Learning.Film; film != nil {
+		out.Says = []string{fmt.Sprintf("The %s is laid about %.2g times as thick as usual.", at.Medium.Name, film.New)}
+	} else if l := came.Learning.Learned; l != nil && l.Proposed {
 		out.Says = l.Says()
 	}
 	for _, e := range at.Stands.Notes {

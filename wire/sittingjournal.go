@@ -57,6 +57,7 @@ type SittingJournal struct {
 	Sittings int             `json:"sittings" doc:"that it was learned from"`
 	LeftOut  int             `json:"leftOut" doc:"places that it was not learned from: something got into them, or they lie thin"`
 	TooFew   string          `json:"tooFew" doc:"why nothing was"`
+	Film     *TakenFilm      `json:"film,omitempty" doc:"how thick the painter lays the medium, where that may be taken in the place of strengths"`
 	Offered  []TakenStrength `json:"offered" doc:"what may be taken into the box; none where chance makes as much"`
 	Takings  []Taking        `json:"takings" doc:"what was taken of its tubes, the last one first"`
 	Notes    []SittingNote   `json:"notes"`
@@ -74,6 +75,17 @@ type TakenStrength struct {
 	High  float64 `json:"high"`
 }
 
+// TakenFilm is how thick a medium is laid, over its usual film.
+type TakenFilm struct {
+	Was    float64 `json:"was"`
+	Is     float64 `json:"is"`
+	Low    float64 `json:"low" doc:"95 in 100"`
+	High   float64 `json:"high"`
+	Before float64 `json:"errorBefore" doc:"mean CIEDE2000"`
+	After  float64 `json:"errorAfter"`
+	Left   float64 `json:"errorLeftOut"`
+}
+
 // Taking is strengths that were taken into the box.
 type Taking struct {
 	ID        int64           `json:"id"`
@@ -82,6 +94,8 @@ type Taking struct {
 	Medium    string          `json:"medium" format:"medium"`
 	From      string          `json:"from" doc:"what it was learned from, in words"`
 	Undone    bool            `json:"undone"`
+	Film      float64         `json:"film" doc:"over the usual film; 0 where strengths were taken"`
+	FilmWas   float64         `json:"filmWas"`
 	Strengths []TakenStrength `json:"strengths"`
 }
 
@@ -90,6 +104,9 @@ func TakingOf(t studio.Taking) Taking {
 	out := Taking{ID: t.ID, At: t.CreatedAt, Medium: t.Medium, From: t.Says(), Undone: t.UndoneAt != nil, Strengths: []TakenStrength{}}
 	if t.SittingID != nil {
 		out.Sitting = *t.SittingID
+	}
+	if t.Film != nil && t.FilmWas != nil {
+		out.Film, out.FilmWas = round(*t.Film, 3), round(*t.FilmWas, 3)
 	}
 	for _, s := range t.Strengths {
 		name := t.Named[s.TubeID]
@@ -125,6 +142,9 @@ func SittingJournalOf(j studio.SittingJournal) SittingJournal {
 	if of.Learned != nil {
 		learned := LearnedOf(*of.Learned)
 		out.Learned = &learned
+	}
+	if f := of.Film; f != nil {
+		out.Film = &TakenFilm{round(f.Old, 3), round(f.New, 3), round(f.Low, 3), round(f.High, 3), round(f.Before, 2), round(f.After, 2), round(f.LeftOut, 2)}
 	}
 	for _, s := range of.Offered {
 		out.Offered = append(out.Offered, TakenStrength{s.Paint.ID, of.Tubes[s.Paint.ID], s.Paint.ShortName(), round(s.Old, 3), round(s.New, 3), round(s.Low, 3), round(s.High, 3)})

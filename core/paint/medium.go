@@ -30,6 +30,12 @@ type Medium struct {
 	Rewets           bool    // a pile that has dried on the palette is workable again
 }
 
+// Laid is the medium as somebody lays it who lays it so many times as thick.
+func (m Medium) Laid(times float64) Medium {
+	m.Thickness *= times
+	return m
+}
+
 //go:embed data/surfaces.csv
 var surfacesCSV string
 

@@ -4606,6 +4606,8 @@ export interface components {
             /** @description what drying did, a sentence each */
             dried: string[];
             ended: boolean;
+            /** @description how thick the painter lays the medium, where that may be taken in the place of strengths */
+            film?: components["schemas"]["TakenFilm"];
             /** Format: int64 */
             id: number;
             jumps: components["schemas"]["PaintedJump"][];
@@ -5028,6 +5030,11 @@ export interface components {
             undone: boolean;
         };
         TakeBody: {
+            /**
+             * Format: double
+             * @description the film that is offered in their place
+             */
+            film?: number;
             /** @description all that is offered, as the painter saw it */
             strengths: components["schemas"]["Seen"][];
         };
@@ -5053,6 +5060,28 @@ export interface components {
             says: string;
             /** @description #rrggbb */
             srgb: string;
+        };
+        TakenFilm: {
+            /** Format: double */
+            errorAfter: number;
+            /**
+             * Format: double
+             * @description mean CIEDE2000
+             */
+            errorBefore: number;
+            /** Format: double */
+            errorLeftOut: number;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            is: number;
+            /**
+             * Format: double
+             * @description 95 in 100
+             */
+            low: number;
+            /** Format: double */
+            was: number;
         };
         TakenPile: {
             /** Format: double */
@@ -5088,6 +5117,13 @@ export interface components {
         Taking: {
             /** Format: date-time */
             at: string;
+            /**
+             * Format: double
+             * @description over the usual film; 0 where strengths were taken
+             */
+            film: number;
+            /** Format: double */
+            filmWas: number;
             /** @description what it was learned from, in words */
             from: string;
             /** Format: int64 */

@@ -39,7 +39,9 @@ export function Takings({ of }: { of: Schemas["Taking"][] }) {
             </Button>
           </Box>
           <Typography variant="body2" sx={{ color: t.undone ? grey.third : grey.ink }}>
-            {t.strengths.map((s) => `${s.name} ${times(s.is / s.was)} what it was`).join("; ")}.
+            {t.film > 0
+              ? `The ${t.medium} laid ${times(t.film)} as thick as usual.`
+              : `${t.strengths.map((s) => `${s.name} ${times(s.is / s.was)} what it was`).join("; ")}.`}
           </Typography>
           <Typography variant="caption">
             From {t.from}, in {t.medium}

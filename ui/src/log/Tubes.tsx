@@ -31,7 +31,9 @@ export function Tubes({ journal }: { journal: Journal }) {
             .
           </Typography>
           <Spindles strengths={l.strengths} />
-          <Typography sx={{ fontWeight: 600, mt: 1 }}>{found(journal)}</Typography>
+          {!journal.film && (
+            <Typography sx={{ fontWeight: 600, mt: 1 }}>{found(journal)}</Typography>
+          )}
           <Typography sx={{ mt: 1 }}>
             {l.errorAfter < l.errorBefore - 0.05
               ? `Misses fall from ${l.errorBefore.toFixed(1)} to ${l.errorAfter.toFixed(1)}; on places left out: ${l.errorLeftOut.toFixed(1)}.`
@@ -45,8 +47,19 @@ export function Tubes({ journal }: { journal: Journal }) {
           )}
         </>
       )}
-      {journal.offered.length > 0 && <Offer key={offerKey(journal)} journal={journal} />}
-      {last && journal.offered.length === 0 && (
+      {journal.film && (
+        <Typography sx={{ mt: 1 }}>
+          As well explained, and with less: you lay the {journal.medium} about{" "}
+          {journal.film.is.toFixed(2)} times as thick as usual ({journal.film.low.toFixed(2)} to{" "}
+          {journal.film.high.toFixed(2)}), and the tubes are as they were taken to be. Misses fall
+          from {journal.film.errorBefore.toFixed(1)} to {journal.film.errorAfter.toFixed(1)}; on
+          places left out: {journal.film.errorLeftOut.toFixed(1)}.
+        </Typography>
+      )}
+      {(journal.offered.length > 0 || journal.film) && (
+        <Offer key={offerKey(journal)} journal={journal} />
+      )}
+      {last && last.strengths.length > 0 && journal.offered.length === 0 && (
         <Typography sx={{ mt: 1.5 }}>
           <To to={`/log/redraw/${journal.wheel}`}>Redraw the wheel</To> with what the tubes turned
           out to be.
@@ -75,7 +88,8 @@ function found(journal: Journal): string {
     : "No more than chance: the tubes are as they were taken to be.";
 }
 
-const offerKey = (j: Journal) => j.offered.map((s) => `${s.paint}${s.is}`).join(" ");
+const offerKey = (j: Journal) =>
+  j.offered.map((s) => `${s.paint}${s.is}`).join(" ") + (j.film?.is ?? "");
 
 /** The painter's yes or no. */
 function Offer({ journal }: { journal: Journal }) {
@@ -86,7 +100,10 @@ function Offer({ journal }: { journal: Journal }) {
       answer(
         client.POST("/api/sittings/{id}/strengths", {
           params: { path: { id: journal.id } },
-          body: { strengths: journal.offered.map((s) => ({ paint: s.paint, is: s.is })) },
+          body: {
+            strengths: journal.offered.map((s) => ({ paint: s.paint, is: s.is })),
+            film: journal.film?.is,
+          },
         }),
       ),
     onSuccess: async (came) => {
@@ -108,7 +125,9 @@ function Offer({ journal }: { journal: Journal }) {
   return (
     <Box sx={{ mt: 2 }}>
       <Typography variant="body2">
-        Wheels stay as they were kept until you redraw them.
+        {journal.film
+          ? "What you plan and paint from now on is computed with it; sittings stay as they were."
+          : "Wheels stay as they were kept until you redraw them."}
         {fresh.length > 0 &&
           ` ${fresh.map((s) => s.name).join(" and ")} ${fresh.length === 1 ? "comes" : "come"} into the box with it.`}
       </Typography>
@@ -119,7 +138,7 @@ function Offer({ journal }: { journal: Journal }) {
           onClick={() => take.mutate()}
           sx={{ minHeight: 52, px: 2.5 }}
         >
-          take it into the box
+          {journal.film ? "take it from now on" : "take it into the box"}
         </Button>
         <Button color="inherit" onClick={() => setLater(true)}>
           not now

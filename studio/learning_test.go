@@ -1,0 +1,204 @@
+package studio
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/bench"
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+	"gyrophane/core/recipe"
+	"gyrophane/core/wheel"
+	"gyrophane/store"
+)
+
+// readAs gives a sitting readings of all its places with a meter, dry, as looks has them.
+func readAs(t *testing.T, s *Studio, who store.Painter, of Sitting, looks func(r *bench.Region) colour.Lab) {
+	t.Helper()
+	var reads []Read
+	for i := range of.Plan.Sheet.Regions {
+		r := &of.Plan.Sheet.Regions[i]
+		reads = append(reads, Read{Region: r.ID, Lab: looks(r), Source: paint.Instrument})
+	}
+	require.NoError(t, s.KeepReadings(t.Context(), who, of.ID, reads))
+}
+
+// strong are the colours of places whose tubes are so many times as strong, by what they
+// are called in short.
+func strong(t *testing.T, in paint.Medium, times map[string]float64) func(r *bench.Region) colour.Lab {
+	return func(r *bench.Region) colour.Lab {
+		parts := r.Recipe.Plain()
+		m, err := paint.Strengthened(parts, func(n int) float64 {
+			if g := times[parts[n].Paint.Code()]; g > 0 {
+				return g
+			}
+			return 1
+		})
+		require.NoError(t, err)
+		look := m.AsPainted(in, false)
+		return look.Lab()
+	}
+}
+
+func TestSittingsThatShareTubesAreLearnedFromTogether(t *testing.T) {
+	s, _, ada, w := aStudio(t)
+	begin := func() Sitting {
+		out, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+		require.NoError(t, err)
+		return out
+	}
+	one, two := begin(), begin()
+	times := map[string]float64{"PB29": 1.8}
+	readAs(t, s, ada, one, strong(t, one.Medium, times))
+	readAs(t, s, ada, two, strong(t, two.Medium, times))
+	came, err := s.SittingJournal(t.Context(), ada, one.ID)
+	require.NoError(t, err)
+	assert.Equal(t, 2, came.Learning.Sittings)
+	require.Len(t, came.Learning.Offered, 3)
+	var seen []Seen
+	for _, o := range came.Learning.Offered {
+		seen = append(seen, Seen{o.Paint.ID, o.New})
+	}
+	require.NoError(t, s.TakeStrengths(t.Context(), ada, one.ID, seen, 0))
+	assert.ErrorContains(t, s.TakeStrengths(t.Context(), ada, one.ID, seen, 0), "nothing to take", "it was taken")
+
+	// The tube of the wheel is the box's own; the others have come into it.
+	box, err := s.Box(t.Context(), ada.ID)
+	require.NoError(t, err)
+	require.Len(t, box.Tubes, 3)
+	redrawn, err := s.Redraw(t.Context(), ada, w.ID)
+	require.NoError(t, err)
+	require.Len(t, redrawn.Changes, 3)
+	assert.Equal(t, "PB29", redrawn.Changes[0].Paint.Code(), "the one that changed most first")
+	assert.NotEmpty(t, redrawn.Parts)
+
+	// A sitting that begins now is of the wheel as it was kept; after redrawing, of the tubes.
+	_, err = s.RedrawWheel(t.Context(), ada, w.ID, w.Version)
+	require.NoError(t, err)
+	three := begin()
+	for _, p := range three.Plan.Sheet.Paints() {
+		if p.Code() == "PB29" {
+			assert.Greater(t, p.Strength(), 1.2)
+		}
+	}
+	assert.Equal(t, 1.0, paintOf(one.Plan, "PB29").Strength(), "what was begun is as it was")
+	assert.True(t, one.Began.Before(time.Now()))
+}
+
+func paintOf(p *bench.Plan, code string) *paint.Paint {
+	for _, one := range p.Sheet.Paints() {
+		if one.Code() == code {
+			return one
+		}
+	}
+	return nil
+}
+
+// A film that is laid thin is learned where tints hold the strengths, and what is planned
+// from then on is computed with it.
+func TestAFilmIsTakenInThePlaceOfStrengths(t *testing.T) {
+	s, kept, ada, _ := aStudio(t)
+	c := WheelContent{Name: "Thin", System: wheel.Selection{Kind: wheel.RYB, Roles: [3][]string{{"PY184"}, {"PR122"}, {"PB15:3"}}, Riders: wheel.RiderIDs{White: "PW6"}}}
+	c.Settings.Medium, c.Settings.Light, c.Settings.Judged = "acrylic", "D65", "dry"
+	c.Settings.Choices = wheel.UsualChoices()
+	c.Settings.Choices.Tints, c.Settings.Choices.TintBy = 1, "white"
+	w, err := s.NewWheel(t.Context(), ada, c)
+	require.NoError(t, err)
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	require.NoError(t, err)
+	usual := begun.Medium
+	readAs(t, s, ada, begun, strong(t, usual.Laid(0.3), nil))
+	came, err := s.SittingJournal(t.Context(), ada, begun.ID)
+	require.NoError(t, err)
+	film := came.Learning.Film
+	require.NotNil(t, film)
+	assert.InDelta(t, 0.3, film.New, 0.05)
+	assert.Empty(t, came.Learning.Offered, "never both")
+	assert.ErrorContains(t, s.TakeStrengths(t.Context(), ada, begun.ID, nil, 0.9), "since you looked")
+	require.NoError(t, s.TakeStrengths(t.Context(), ada, begun.ID, nil, film.New))
+
+	again, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	require.NoError(t, err)
+	assert.InDelta(t, 0.3*usual.Thickness, again.Medium.Thickness, 0.05*usual.Thickness)
+	reopened, err := New(kept).Sitting(t.Context(), ada, again.ID)
+	require.NoError(t, err)
+	assert.InDelta(t, again.Medium.Thickness, reopened.Medium.Thickness, 1e-9)
+	old, err := New(kept).Sitting(t.Context(), ada, begun.ID)
+	require.NoError(t, err)
+	assert.Equal(t, usual.Thickness, old.Medium.Thickness, "what was painted stays as it was")
+	takings, err := s.Takings(t.Context(), ada)
+	require.NoError(t, err)
+	require.Len(t, takings, 1)
+	require.NoError(t, s.UndoTaking(t.Context(), ada, takings[0].ID, true))
+	third, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	require.NoError(t, err)
+	assert.Equal(t, usual.Thickness, third.Medium.Thickness)
+}
+
+// A place into which something got says nothing of its tubes.
+func TestWhatGotIntoAPlaceIsLeftOutOfLearning(t *testing.T) {
+	s, _, ada, w := aStudio(t)
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	require.NoError(t, err)
+	red := paintOf(begun.Plan, "PR254")
+	pure := strong(t, begun.Medium, nil)
+	readAs(t, s, ada, begun, func(r *bench.Region) colour.Lab {
+		if r.ID != "yellow-green" {
+			return pure(r)
+		}
+		m, err := paint.Mix(append(r.Recipe.Plain(), paint.Part{Paint: red, Parts: 0.08 * r.Recipe.Total()})...)
+		require.NoError(t, err)
+		look := m.AsPainted(begun.Medium, false)
+		return look.Lab()
+	})
+	came, err := s.SittingJournal(t.Context(), ada, begun.ID)
+	require.NoError(t, err)
+	assert.Equal(t, 1, came.Learning.LeftOut)
+	assert.Equal(t, 11, came.Learning.Learned.Samples)
+	assert.False(t, came.Learning.Learned.Proposed)
+	assert.Contains(t, came.Suggests[0], "Rinse before the yellow-green")
+	a, err := s.Account(t.Context(), ada, begun.ID)
+	require.NoError(t, err)
+	assert.Len(t, a.Readings, 12)
+	assert.Empty(t, a.Says)
+}
+
+func TestAPlanIsAtThePaintersOwnPace(t *testing.T) {
+	s, kept, ada, w := aStudio(t)
+	plan := func() Planned {
+		of, system, err := s.KeptSystem(t.Context(), ada, w.ID)
+		require.NoError(t, err)
+		in, err := paint.ParseMedium("gouache")
+		require.NoError(t, err)
+		out, err := s.Plan(t.Context(), As(ada), Sheet{Wheel: w.ID, System: system, Choices: of.Settings.Choices}, in, true)
+		require.NoError(t, err)
+		return out
+	}
+	before := plan()
+	assert.Zero(t, before.Own.Hand)
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	require.NoError(t, err)
+	// A sitting of a slow hand, as its events would be kept.
+	at := begun.Began
+	var rows []store.SittingEvent
+	tell := func(minutes float64, e bench.Event) {
+		at = at.Add(time.Duration(minutes * float64(time.Minute)))
+		e.ID = string(rune('a' + len(rows)))
+		rows = append(rows, store.SittingEvent{EventID: e.ID, At: at, Event: e})
+	}
+	tell(0, bench.Event{Kind: bench.LaidOut})
+	for _, i := range before.Order {
+		if i%2 == 0 {
+			tell(9, bench.Event{Kind: bench.Painted, Region: before.Sheet.Regions[i].ID})
+		}
+	}
+	tell(1, bench.Event{Kind: bench.Ended})
+	_, err = kept.TellSitting(t.Context(), ada.ID, begun.ID, rows, func([]store.SittingEvent) (bool, error) { return true, nil })
+	require.NoError(t, err)
+	after := plan()
+	assert.Greater(t, after.Own.Hand, 1.5)
+	assert.Greater(t, after.Minutes, before.Minutes)
+}
