@@ -30,6 +30,14 @@ func (c *client) readBy(sitting int64, strengths string) {
 	c.ok("POST", at+"/readings", `{"readings":[`+strings.Join(all, ",")+`]}`, nil)
 }
 
+// sits keeps a wheel in gouache and begins to paint it.
+func (c *client) sits() (w api.KeptWheel, s wire.Sitting, at string) {
+	c.t.Helper()
+	c.ok("POST", "/api/wheels", strings.Replace(newWheel, "acrylic", "gouache", 1), &w)
+	c.ok("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &s)
+	return w, s, fmt.Sprintf("/api/sittings/%d", s.ID)
+}
+
 // offered is the body that takes what a sitting offers.
 func offered(came wire.SittingJournal) string {
 	var all []string
@@ -42,12 +50,8 @@ func offered(came wire.SittingJournal) string {
 func TestStrengthsAreTakenIntoTheBoxAndTakenBack(t *testing.T) {
 	app, _ := server(t, true)
 	ada := signedUp(t, app, "Ada")
-	var w api.KeptWheel
-	ada.ok("POST", "/api/wheels", strings.Replace(newWheel, "acrylic", "gouache", 1), &w)
-	var s wire.Sitting
-	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &s)
+	w, s, at := ada.sits()
 	ada.readBy(s.ID, `{"PB29":1.6}`)
-	at := fmt.Sprintf("/api/sittings/%d", s.ID)
 	var came wire.SittingJournal
 	ada.ok("GET", at+"/journal", "", &came)
 	require.Len(t, came.Offered, 3, "of a group that is told only in its ratios all are taken")
@@ -136,11 +140,9 @@ func wheelOf(c *client, id int64) (out wire.Wheel) {
 func TestTheShelfHoldsWhatWasPainted(t *testing.T) {
 	app, _ := server(t, true)
 	ada := signedUp(t, app, "Ada")
-	var w api.KeptWheel
-	ada.ok("POST", "/api/wheels", strings.Replace(newWheel, "acrylic", "gouache", 1), &w)
-	var one, two wire.Sitting
-	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &one)
+	w, one, _ := ada.sits()
 	ada.readBy(one.ID, `{}`)
+	var two wire.Sitting
 	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &two)
 	for _, c := range []struct {
 		ask   string
@@ -188,11 +190,8 @@ func doubted(c *client, sitting int64) (n int) {
 func TestWhatToDoNextTimeIsRememberedByTheWheel(t *testing.T) {
 	app, _ := server(t, true)
 	ada := signedUp(t, app, "Ada")
-	var w api.KeptWheel
-	ada.ok("POST", "/api/wheels", newWheel, &w)
-	var s wire.Sitting
-	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &s)
-	at := fmt.Sprintf("/api/sittings/%d/next-time", s.ID)
+	w, _, at := ada.sits()
+	at += "/next-time"
 	var reminder struct{ Reminder *wire.Reminder }
 	ask := fmt.Sprintf("/api/wheels/%d/reminder", w.ID)
 	ada.ok("GET", ask, "", &reminder)
@@ -207,4 +206,86 @@ func TestWhatToDoNextTimeIsRememberedByTheWheel(t *testing.T) {
 	assert.Equal(t, "Rinse before the green.", reminder.Reminder.Says)
 	status, _ = ada.do("PUT", at, `{"was":"Rinse before the green.","says":"`+strings.Repeat("x", 600)+`"}`)
 	assert.Equal(t, 422, status)
+}
+
+func TestASittingLeavesAndReadingsComeIn(t *testing.T) {
+	app, _ := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	_, s, at := ada.sits()
+	bring := fmt.Sprintf("/api/files/sittings/%d/readings", s.ID)
+	file := "slot,L,a,b,state\ngreen,40,-10,8,dry\nred,40,50,30,wet\nteal,1,2,3,dry\n"
+
+	var got wire.SlotsRead
+	ada.ok("POST", bring, file, &got)
+	require.Len(t, got.Rows, 3)
+	assert.Equal(t, 1, got.Wrong)
+	assert.Contains(t, got.Rows[2].Problem, "no place")
+	assert.Greater(t, got.Rows[0].Difference, 0.0)
+	status, text := ada.do("POST", bring+"?keep=true", file)
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "Nothing was kept")
+	var reads wire.SittingReads
+	ada.ok("GET", at+"/readings", "", &reads)
+	assert.Empty(t, reads.Readings, "all or none")
+	ada.ok("POST", bring+"?keep=true&leaveOut=2", file, &got)
+	assert.True(t, got.Kept)
+	ada.ok("GET", at+"/readings", "", &reads)
+	require.Len(t, reads.Readings, 2)
+	assert.Equal(t, "instrument", reads.Readings[0].Source)
+	for file, says := range map[string]string{" ": "no rows", "a,b\n1,2\n": "no column", "slot,L,a,b\n": "no readings"} {
+		status, text := ada.do("POST", bring, file)
+		assert.Equal(t, 422, status)
+		assert.Contains(t, text, says)
+	}
+
+	for format, begins := range map[string]string{"csv": "slot,label,", "json": "{\n \"format\": \"gyrophane-sitting\"", "gpl": "GIMP Palette", "cgats": "CGATS.17"} {
+		status, text, header := ada.send(ada.request("GET", at+"/export?format="+format, ""))
+		assert.Equal(t, 200, status)
+		assert.True(t, strings.HasPrefix(text, begins), format)
+		assert.Contains(t, header.Get("Content-Disposition"), "attachment")
+	}
+	status, text, header := ada.send(ada.request("GET", at+"/paper", ""))
+	assert.Equal(t, 200, status)
+	assert.Equal(t, "application/pdf", header.Get("Content-Type"))
+	assert.True(t, strings.HasPrefix(text, "%PDF"))
+	status, text = ada.do("GET", at+"/paper?paper=napkin", "")
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "unknown paper")
+
+	eve := signedUp(t, app, "Eve")
+	for _, r := range [][3]string{{"GET", at + "/export?format=json", ""}, {"GET", at + "/paper", ""}, {"POST", bring, file}, {"POST", bring + "?keep=true&leaveOut=2", file}} {
+		status, _ := eve.do(r[0], r[1], r[2])
+		assert.Equal(t, 404, status, r)
+	}
+}
+
+func TestWhatBecameOfExpectationsIsCounted(t *testing.T) {
+	app, _ := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	var came wire.Expectations
+	ada.ok("GET", "/api/expectations", "", &came)
+	assert.Empty(t, came.Months)
+	var w api.KeptWheel
+	ada.ok("POST", "/api/wheels", strings.Replace(newWheel, "acrylic", "gouache", 1), &w)
+	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/predictions", w.ID), fmt.Sprintf(`{"version":%d,"guesses":[{"home":10,"hueWord":"green","verdict":"clean"},{"home":2,"hueWord":"blue","verdict":"muddy"}]}`, w.Version), nil)
+	ada.ok("GET", "/api/expectations", "", &came)
+	require.Len(t, came.Months, 1)
+	assert.Equal(t, 2, came.Months[0].Expectations)
+	assert.Zero(t, came.Months[0].Painted.Expectations)
+
+	// Painted as computed, it is held against paint.
+	var s wire.Sitting
+	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &s)
+	ada.readBy(s.ID, `{}`)
+	ada.ok("GET", "/api/expectations", "", &came)
+	assert.Positive(t, came.Months[0].Painted.Expectations)
+	var journal wire.SittingJournal
+	ada.ok("GET", fmt.Sprintf("/api/sittings/%d/journal", s.ID), "", &journal)
+	for _, p := range journal.Places {
+		if p.Slot == "orange" {
+			require.NotNil(t, p.Expected)
+			assert.False(t, p.Expected.HueRight)
+			assert.NotEmpty(t, p.Expected.Painted)
+		}
+	}
 }

@@ -49,6 +49,7 @@ func (v visitor) tooWide() string {
 			.filter((e) => out(e) && !clipped(e.parentElement) && ![...e.children].some(out))
 			.map((e) => e.parentElement.outerHTML.slice(0, 300) + " to " + Math.round(e.getBoundingClientRect().right))
 			.slice(0, 4)
+			.concat("seen " + seen + ", window " + innerWidth + ", styles are told at least " + [390, 600, 768, 900, 1024, 1280].filter((w) => matchMedia("(min-width: " + w + "px)").matches))
 			.join("\n");
 	}`).String()
 }

@@ -5,6 +5,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link as To, useParams } from "react-router";
 import type { Profile, Schemas } from "../api/client";
 import { sittingsBesideQuery } from "../api/queries";
+import { Missing } from "../app/Missing";
 import { Shell } from "../app/Shell";
 import { mediumWords } from "../parts/choices";
 import { Waiting } from "../parts/Waiting";
@@ -17,11 +18,13 @@ export function BesidePage({ painter }: { painter: Profile }) {
   const got = useQuery(sittingsBesideQuery(Number(id), Number(other)));
   if (got.error && !got.data)
     return (
-      <Shell painter={painter} title="These are not here">
-        <Typography variant="h2">These two cannot be laid beside each other</Typography>
-        <Typography sx={{ my: 2 }}>{got.error.message}</Typography>
-        <To to="/log">to the log</To>
-      </Shell>
+      <Missing
+        painter={painter}
+        what="one of these two sittings"
+        sentence={got.error.message}
+        to="/log"
+        back="to the log"
+      />
     );
   if (!got.data) return <Waiting failing={got.failureCount > 0} />;
   const { one, other: second, says } = got.data;

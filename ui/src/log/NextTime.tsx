@@ -66,7 +66,13 @@ export function NextTime({ journal }: { journal: Schemas["SittingJournal"] }) {
           }
         />
         {writing && (
-          <Button color="inherit" onClick={keep} disabled={save.isPending} sx={{ minHeight: 44 }}>
+          <Button
+            color="inherit"
+            onMouseDown={(e) => e.preventDefault() /* leaving the field would keep it first */}
+            onClick={keep}
+            disabled={save.isPending}
+            sx={{ minHeight: 44 }}
+          >
             keep
           </Button>
         )}

@@ -5,6 +5,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link as To, useNavigate, useParams } from "react-router";
 import { answer, client, type Profile } from "../api/client";
 import { redrawnQuery } from "../api/queries";
+import { Missing } from "../app/Missing";
 import { Shell } from "../app/Shell";
 import { Waiting } from "../parts/Waiting";
 import { PaintedSheet } from "./PaintedSheet";
@@ -29,11 +30,13 @@ export function RedrawPage({ painter }: { painter: Profile }) {
   });
   if (got.error && !got.data)
     return (
-      <Shell painter={painter} title="There is no such wheel">
-        <Typography variant="h2">This wheel is not here</Typography>
-        <Typography sx={{ my: 2 }}>{got.error.message}</Typography>
-        <To to="/log">to the log</To>
-      </Shell>
+      <Missing
+        painter={painter}
+        what="this wheel"
+        sentence={got.error.message}
+        to="/log"
+        back="to the log"
+      />
     );
   if (!got.data) return <Waiting failing={got.failureCount > 0} />;
   const r = got.data;

@@ -6,6 +6,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link as To, useParams } from "react-router";
 import type { Profile, Schemas } from "../api/client";
 import { shelfQuery, sittingJournalQuery } from "../api/queries";
+import { Missing } from "../app/Missing";
 import { Shell } from "../app/Shell";
 import { fill } from "../drawing/screen";
 import { grey } from "../drawing/style";
@@ -24,11 +25,13 @@ export function SittingLog({ painter }: { painter: Profile }) {
   const journal = got.data;
   if (got.error && !journal)
     return (
-      <Shell painter={painter} title="There is no such sitting">
-        <Typography variant="h2">This sitting is not here</Typography>
-        <Typography sx={{ my: 2 }}>{got.error.message}</Typography>
-        <To to="/log">to the log</To>
-      </Shell>
+      <Missing
+        painter={painter}
+        what="this sitting"
+        sentence={got.error.message}
+        to="/log"
+        back="to the log"
+      />
     );
   if (!journal) return <Waiting failing={got.failureCount > 0} />;
   const read = journal.places.filter((p) => p.dry ?? p.wet).length;

@@ -5,6 +5,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link as To, useParams } from "react-router";
 import { answer, client, type Profile, type Schemas, type Sitting } from "../api/client";
 import { sittingQuery, sittingReadsQuery } from "../api/queries";
+import { Missing } from "../app/Missing";
 import { Shell } from "../app/Shell";
 import { fill } from "../drawing/screen";
 import { figures, grey } from "../drawing/style";
@@ -43,11 +44,13 @@ export function ReadingsPlace({ painter }: { painter: Profile }) {
   const sitting = query.data;
   if (query.error && !sitting)
     return (
-      <Shell painter={painter} title="There is no such sitting">
-        <Typography variant="h2">This sitting is not here</Typography>
-        <Typography sx={{ my: 2 }}>{query.error.message}</Typography>
-        <To to="/bench">to the bench</To>
-      </Shell>
+      <Missing
+        painter={painter}
+        what="this sitting"
+        sentence={query.error.message}
+        to="/bench"
+        back="to the bench"
+      />
     );
   if (!sitting || !reads.data) return <Waiting failing={query.failureCount > 0} />;
   const wet = state === "wet";

@@ -5,6 +5,7 @@ import { useEffect, useState } from "react";
 import { Link as To, useParams } from "react-router";
 import type { Profile, Sitting } from "../api/client";
 import { useServerNow } from "../api/serverClock";
+import { Missing } from "../app/Missing";
 import { Notice, Shell } from "../app/Shell";
 import { fill } from "../drawing/screen";
 import { grey } from "../drawing/style";
@@ -56,11 +57,13 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
 
   if (own.query.error && !sitting)
     return (
-      <Shell painter={painter} title="There is no such sitting">
-        <Typography variant="h2">This sitting is not here</Typography>
-        <Typography sx={{ my: 2 }}>{own.query.error.message}</Typography>
-        <To to="/bench">to the bench</To>
-      </Shell>
+      <Missing
+        painter={painter}
+        what="this sitting"
+        sentence={own.query.error.message}
+        to="/bench"
+        back="to the bench"
+      />
     );
   if (!sitting) return <Waiting failing={own.query.failureCount > 0} />;
 
