@@ -79,15 +79,8 @@ type paintedSlot struct {
 // paintedSince are the slots that were expected and then painted, of the last sittings that
 // were read.
 func (s *Studio) paintedSince(ctx context.Context, painter store.Painter) (out []paintedSlot, err error) {
-	ids, err := s.store.SittingsRead(ctx, painter.ID, 0, "", mostLearned)
-	if err != nil {
-		return nil, err
-	}
-	for _, id := range ids {
-		came, err := s.explained(ctx, painter, id)
-		if err != nil {
-			return nil, err
-		}
+	all, err := s.explainedBefore(ctx, painter, 0, "")
+	for _, came := range all {
 		for _, p := range came.Places {
 			if p.Expected == nil || p.Expected.Painted == nil {
 				continue
@@ -95,5 +88,5 @@ func (s *Studio) paintedSince(ctx context.Context, painter store.Painter) (out [
 			out = append(out, paintedSlot{came.Sitting.Wheel, came.Sitting.Plan.Sheet.Regions[p.Region].Home, p.Expected, p.Explained.Painted.Undertone().Verdict})
 		}
 	}
-	return out, nil
+	return out, err
 }

@@ -31,16 +31,20 @@ type Learning struct {
 	Offered []journal.Strength
 }
 
-// mostLearned is how many sittings are learned from at once, the last ones.
-const mostLearned = 40
+// mostLearned is how many sittings are learned from at once, the last ones, and
+// mostExplained how many are remembered explained, some ten kilobytes each.
+const (
+	mostLearned   = 40
+	mostExplained = 400
+)
 
 // learn is what a sitting's readings and those of the painter's other sittings in its
 // medium, where these share a tube with it, say of the tubes as paintsNow has them.
 func (s *Studio) learn(ctx context.Context, painter store.Painter, came *SittingJournal, now map[string]*paint.Paint, tubes map[string]int64) (out Learning, err error) {
 	out.Tubes = tubes
 	of := &came.Sitting
-	samples, left := came.ofTubes()
-	if samples = today(samples, now); len(samples) > 0 {
+	samples, thin, left := came.ofTubes()
+	if samples, thin = today(samples, now), today(thin, now); len(samples) > 0 {
 		out.Sittings, out.LeftOut = 1, left
 	}
 	shared := map[string]bool{}
@@ -49,21 +53,17 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 			shared[p.Paint.ID] = p.Paint.Family != "white"
 		}
 	}
-	others, err := s.store.SittingsRead(ctx, painter.ID, of.ID, of.Medium.ID, mostLearned)
+	others, err := s.explainedBefore(ctx, painter, of.ID, of.Medium.ID)
 	if err != nil {
 		return out, err
 	}
-	for _, id := range others {
-		other, err := s.explained(ctx, painter, id)
-		if err != nil {
-			return out, err
-		}
-		more, left := other.ofTubes()
-		more = today(more, now)
+	for _, other := range others {
+		more, thinner, left := other.ofTubes()
+		more, thinner = today(more, now), today(thinner, now)
 		if slices.ContainsFunc(more, func(one journal.Sample) bool {
 			return slices.ContainsFunc(one.Parts, func(p paint.Part) bool { return shared[p.Paint.ID] })
 		}) {
-			samples = append(samples, more...)
+			samples, thin = append(samples, more...), append(thin, thinner...)
 			out.Sittings++
 			out.LeftOut += left
 		}
@@ -86,18 +86,24 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 		return out, err
 	}
 	out.Learned = &learned
-	if thick, told := journal.LearnFilm(samples, in, film); told && thick.InPlaceOf(&learned) {
-		out.Film = &thick
-	} else {
-		out.Offered = learned.Offer()
+	out.Offered = learned.Offer()
+	// Of a film thin places say the most.
+	all := append(samples, thin...)
+	thick, told := journal.LearnFilm(all, in, film)
+	if !told || !thick.Proposed {
+		return out, nil
 	}
-	return out, nil
+	whole, err := journal.Learn(all, in)
+	if err == nil && thick.InPlaceOf(&whole) {
+		out.Film, out.Offered = &thick, nil
+	}
+	return out, err
 }
 
-// ofTubes are the readings of a sitting that say something of its tubes, and how many say
-// nothing of them: where something got into a mixture, or it lies thin, its colour is none
-// of its tubes' doing.
-func (came *SittingJournal) ofTubes() (out []journal.Sample, left int) {
+// ofTubes are the readings of a sitting that say something of its tubes; those of places that
+// lie thin; and how many in all say nothing of the tubes: where something got into a mixture,
+// or it lies thin, its colour is none of its tubes' doing.
+func (came *SittingJournal) ofTubes() (out, thin []journal.Sample, left int) {
 	n := 0
 	for _, p := range came.Places {
 		e := p.Explained
@@ -107,11 +113,47 @@ func (came *SittingJournal) ofTubes() (out []journal.Sample, left int) {
 		if e.OfItsTubes() {
 			out = append(out, came.samples[n])
 		} else {
+			if e.Causes[0].Kind == journal.TooThin {
+				thin = append(thin, came.samples[n])
+			}
 			left++
 		}
 		n++
 	}
-	return out, left
+	return out, thin, left
+}
+
+// explainedBefore are a painter's last sittings in a medium, or in all where it is empty, of
+// which something was read dry, explained, but for one. Each is explained once, until
+// something of it changes.
+func (s *Studio) explainedBefore(ctx context.Context, painter store.Painter, but int64, medium string) (out []SittingJournal, err error) {
+	ids, err := s.store.SittingsRead(ctx, painter.ID, but, medium, mostLearned)
+	if err != nil || len(ids) == 0 {
+		return nil, err
+	}
+	kept, err := s.store.Sittings(ctx, painter.ID)
+	if err != nil {
+		return nil, err
+	}
+	counts, err := s.store.CountReadings(ctx, painter.ID)
+	if err != nil {
+		return nil, err
+	}
+	for _, one := range kept {
+		if !slices.Contains(ids, one.ID) {
+			continue
+		}
+		key := shelfKey{one.ID, one.UpdatedAt, counts[one.ID]}
+		came, known := s.told.Get(key)
+		if !known {
+			if came, err = s.explained(ctx, painter, one.ID); err != nil {
+				return nil, err
+			}
+			s.told.Add(key, came)
+		}
+		out = append(out, came)
+	}
+	return out, nil
 }
 
 // paintsNow are the paints of a painter's tubes as they are today, by their ids and, a

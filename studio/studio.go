@@ -31,6 +31,7 @@ type Studio struct {
 	matches  *lru.Cache[matchKey, reach.Match]
 	sheets   *lru.Cache[int64, *bench.Plan] // of sittings: they never change
 	shelf    *lru.Cache[shelfKey, OnShelf]
+	told     *lru.Cache[shelfKey, SittingJournal]
 	watchers watchers
 	// planning and sketching hold one for each sheet that is being worked on.
 	planning, sketching chan struct{}
@@ -49,6 +50,7 @@ func New(s *store.Store) *Studio {
 		matches:   cache[matchKey, reach.Match](mostMatches),
 		sheets:    cache[int64, *bench.Plan](mostSheets),
 		shelf:     cache[shelfKey, OnShelf](mostShelved),
+		told:      cache[shelfKey, SittingJournal](mostExplained),
 		planning:  make(chan struct{}, mostPlanning),
 		sketching: make(chan struct{}, mostPlanning),
 	}

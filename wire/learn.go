@@ -61,6 +61,7 @@ type ExplainedCause struct {
 	Paint  string  `json:"paint" doc:"empty of a film"`
 	Amount float64 `json:"amount" doc:"times as much, the share of a trace, or the film over the usual one"`
 	Says   string  `json:"says"`
+	Leaves float64 `json:"leaves" doc:"CIEDE2000 of the reading to what the cause makes of the place"`
 }
 
 // ExplainedOf shapes what differs, and why.
@@ -75,7 +76,7 @@ func ExplainedOf(samples []journal.Sample, all []journal.Explained) []ExplainedR
 func causesOf(e *journal.Explained) []ExplainedCause {
 	out := []ExplainedCause{}
 	for _, c := range e.Causes {
-		cause := ExplainedCause{Kind: string(c.Kind), Amount: round(c.Amount, 3), Says: c.Says}
+		cause := ExplainedCause{Kind: string(c.Kind), Amount: round(c.Amount, 3), Says: c.Says, Leaves: round(c.Leaves, 1)}
 		if c.Paint != nil {
 			cause.Paint = c.Paint.ID
 		}

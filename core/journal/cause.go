@@ -30,6 +30,7 @@ type Cause struct {
 	Chi    float64 // squares of what is left unexplained, in units of noise, with the prior of the amount
 	// Mixture is what the place was then painted with, the same of another film.
 	Mixture paint.Mixture
+	Leaves  float64 // CIEDE2000 of the reading to that
 }
 
 // Explained is a place, how it differs from what was computed, and why.
@@ -103,6 +104,9 @@ func (f *fit) chiOf(i int, lab colour.Lab) (sum float64) {
 	}
 	return sum
 }
+
+// left is the CIEDE2000 of a sample's reading to a colour.
+func (f *fit) left(i int, lab colour.Lab) float64 { return colour.Difference(lab, f.samples[i].Lab) }
 
 // likeliest are the causes of a sample that the evidence carries.
 func (f *fit) likeliest(i int, base []float64) []Cause {
@@ -184,7 +188,7 @@ func (f *fit) amounts(i int) []Cause {
 	p := s.Parts[n].Paint
 	share := []float64{1, 1}
 	share[n] = math.Exp(at)
-	return []Cause{{OfAmount, p, math.Exp(at), fmt.Sprintf("as if %s %s had gone in", times(math.Exp(at)), p.ShortName()), chi, f.mixed(i, none, share)}}
+	return []Cause{{OfAmount, p, math.Exp(at), fmt.Sprintf("as if %s %s had gone in", times(math.Exp(at)), p.ShortName()), chi, f.mixed(i, none, share), f.left(i, f.look(i, none, share))}}
 }
 
 // tubesOf are tubes of the sample that are stronger or weaker as the other places say
@@ -222,7 +226,7 @@ func (f *fit) tubesOf(i int, base []float64) (out []Cause) {
 		theta[k] = at
 		g := math.Exp(at)
 		says := fmt.Sprintf("the %s is %.1f times as strong as it was taken for, as %d other places say", f.tubes[k].ShortName(), g, len(others))
-		out = append(out, Cause{OfTube, f.tubes[k], g, says, f.chiOf(i, f.look(i, theta, nil)), f.mixed(i, theta, nil)})
+		out = append(out, Cause{OfTube, f.tubes[k], g, says, f.chiOf(i, f.look(i, theta, nil)), f.mixed(i, theta, nil), f.left(i, f.look(i, theta, nil))})
 	}
 	return out
 }
@@ -246,14 +250,13 @@ func (f *fit) traces(i int) (out []Cause) {
 			if err != nil {
 				return math.Inf(1)
 			}
-			look := m.FilmIn(f.in, cmp.Or(s.Film, f.in.Thickness), false)
-			return f.chiOf(i, look.Lab()) + v*v/(tracePrior*tracePrior)
+			return f.chiOf(i, f.laid(i, &m, 1)) + v*v/(tracePrior*tracePrior)
 		})
 		m, err := with(at)
 		if err != nil {
 			continue // no share of it can be mixed
 		}
-		out = append(out, Cause{Contamination, p, at, fmt.Sprintf("a trace of %s, about 1 in %.0f", p.ShortName(), 1/at), chi, m})
+		out = append(out, Cause{Contamination, p, at, fmt.Sprintf("a trace of %s, about 1 in %.0f", p.ShortName(), 1/at), chi, m, f.left(i, f.laid(i, &m, 1))})
 	}
 	return out
 }
@@ -270,11 +273,10 @@ func (f *fit) thin(i int) []Cause {
 		usual = opaqueFilm
 	}
 	at, chi := least(-2.5, 0, func(v float64) float64 {
-		look := m.FilmIn(f.in, usual*math.Exp(v), false)
-		return f.chiOf(i, look.Lab()) + v*v/(filmPrior*filmPrior)
+		return f.chiOf(i, f.filmed(&m, usual*math.Exp(v))) + v*v/(filmPrior*filmPrior)
 	})
 	if at > -0.02 {
 		return nil
 	}
-	return []Cause{{TooThin, nil, math.Exp(at), fmt.Sprintf("it lies thin: about %.0f %% of a full film", 100*math.Exp(at)), chi, m}}
+	return []Cause{{TooThin, nil, math.Exp(at), fmt.Sprintf("it lies thin: about %.0f %% of a full film", 100*math.Exp(at)), chi, m, f.left(i, f.filmed(&m, usual*math.Exp(at)))}}
 }

@@ -258,9 +258,18 @@ func (f *fit) join() {
 // look is a sample as it is computed with the tubes as strong as theta says, its parts
 // multiplied by shares where there are some.
 func (f *fit) look(i int, theta []float64, share []float64) colour.Lab {
-	s := &f.samples[i]
 	m := f.mixed(i, theta, share)
-	look := m.FilmIn(f.in, f.film*cmp.Or(s.Film, f.in.Thickness), false)
+	return f.laid(i, &m, f.film)
+}
+
+// laid is a mixture in the film of a sample, so many times as thick.
+func (f *fit) laid(i int, m *paint.Mixture, thick float64) colour.Lab {
+	return f.filmed(m, thick*cmp.Or(f.samples[i].Film, f.in.Thickness))
+}
+
+// filmed is a mixture in a film, dry.
+func (f *fit) filmed(m *paint.Mixture, film float64) colour.Lab {
+	look := m.FilmIn(f.in, film, false)
 	return look.Lab()
 }
 

@@ -2491,6 +2491,11 @@ export interface components {
             amount: number;
             /** @description amount, tube, contamination or too thin */
             kind: string;
+            /**
+             * Format: double
+             * @description CIEDE2000 of the reading to what the cause makes of the place
+             */
+            leaves: number;
             /** @description empty of a film */
             paint: string;
             says: string;

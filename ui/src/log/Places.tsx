@@ -68,7 +68,7 @@ const unseen = "no difference to be seen";
 function Row({ place: p, expected }: { place: Place; expected: boolean }) {
   const odd = !!p.dry && !p.asComputed && !p.doubt;
   const [slot, paint] = p.label.split(", ");
-  const why = p.causes.map((c) => c.says).join("; or ");
+  const why = p.causes.map((c) => `${c.says} (leaves ${c.leaves.toFixed(1)})`).join("; or ");
   const says = !p.dry
     ? p.wet
       ? "read wet alone"
@@ -99,7 +99,7 @@ function Row({ place: p, expected }: { place: Place; expected: boolean }) {
       </Box>
       {expected && (
         <Box role="cell" sx={{ display: { xs: "none", sm: "block" }, minWidth: 0 }}>
-          {p.expected && <Expected of={p.expected} />}
+          {p.expected && <Expected of={p.expected} slot={p.label} />}
         </Box>
       )}
       <Box role="cell" sx={{ display: "flex", height: 34 }}>
@@ -147,7 +147,7 @@ function Row({ place: p, expected }: { place: Place; expected: boolean }) {
 }
 
 /** What was expected, crossed out where it came out otherwise. */
-function Expected({ of: e }: { of: Schemas["SlotExpectation"] }) {
+function Expected({ of: e, slot }: { of: Schemas["SlotExpectation"]; slot: string }) {
   const failed = !e.hueRight || !e.verdictRight;
   const came = e.painted || e.computed;
   return (
@@ -163,8 +163,11 @@ function Expected({ of: e }: { of: Schemas["SlotExpectation"] }) {
         <Box component="span" sx={{ textDecoration: e.verdictRight ? "none" : "line-through" }}>
           {e.verdict}
         </Box>
-        {!e.hueRight && (
-          <Box component="span" sx={{ display: "block", textDecoration: "line-through" }}>
+        {e.hueWord !== slot && (
+          <Box
+            component="span"
+            sx={{ display: "block", textDecoration: e.hueRight ? "none" : "line-through" }}
+          >
             {e.hueWord}
           </Box>
         )}
