@@ -126,6 +126,6 @@ func TestScreenshots(t *testing.T) {
 	p.press("take it into the box")
 	p.see("Taken: ")
 	p.goTo("Log")
-	p.see("take it back")
+	p.waitFor("the shelf with what was taken", func() bool { return p.shows("3 sittings") && p.shows("take it back") })
 	shoot("shelf.png")
 }
