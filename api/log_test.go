@@ -272,6 +272,10 @@ func TestWhatBecameOfExpectationsIsCounted(t *testing.T) {
 	require.Len(t, came.Months, 1)
 	assert.Equal(t, 2, came.Months[0].Expectations)
 	assert.Zero(t, came.Months[0].Painted.Expectations)
+	require.Len(t, came.Each, 2)
+	assert.Equal(t, "orange of Rock pool", came.Each[0].Of)
+	assert.Equal(t, "blue", came.Each[0].HueSaid)
+	assert.False(t, came.Each[0].Painted)
 
 	// Painted as computed, it is held against paint.
 	var s wire.Sitting

@@ -468,6 +468,9 @@ func TestTheShelfIsLookedThrough(t *testing.T) {
 	p.see("None of them has that.")
 	p.press("show all")
 	p.waitFor("all of them", onShelf(3))
+	p.press("each of them")
+	p.see("red-violet of Six from the harbour")
+	p.see("as painted")
 	p.menu("sittings", "read")
 	p.waitFor("those that were read", onShelf(2))
 	for range 2 {

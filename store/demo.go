@@ -42,10 +42,25 @@ type Demo struct {
 // SeedDemo makes the made-up demo studio with its wheels, its box and its
 // practice, each once: what is there already stays as it is, edited or removed.
 func (s *Store) SeedDemo(ctx context.Context, demo Demo) error {
+	if err := s.seedStudio(ctx, demo); err != nil {
+		return err
+	}
+	// The studio is open already while its sittings are made.
 	sittings, err := s.sittingsToSeed(ctx, demo)
 	if err != nil {
 		return err
 	}
+	return s.transaction(ctx, func(tx *gorm.DB) error {
+		var p Painter
+		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("demo").Take(&p).Error; err != nil {
+			return known(err)
+		}
+		return seedSittings(tx, p.ID, sittings)
+	})
+}
+
+// seedStudio makes the demo studio but for its sittings.
+func (s *Store) seedStudio(ctx context.Context, demo Demo) error {
 	return s.transaction(ctx, func(tx *gorm.DB) error {
 		p := Painter{Name: demoName, Demo: true}
 		made := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&p)
@@ -72,10 +87,7 @@ func (s *Store) SeedDemo(ctx context.Context, demo Demo) error {
 		if err := seedBox(tx, p.ID, demo.Box); err != nil {
 			return err
 		}
-		if err := seedRounds(tx, p.ID, demo.Rounds); err != nil {
-			return err
-		}
-		return seedSittings(tx, p.ID, sittings)
+		return seedRounds(tx, p.ID, demo.Rounds)
 	})
 }
 

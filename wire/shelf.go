@@ -1,6 +1,8 @@
 package wire
 
 import (
+	"time"
+
 	"gyrophane/core/bench"
 	"gyrophane/core/colour"
 	"gyrophane/core/wheel"
@@ -163,16 +165,35 @@ type ExpectedSection struct {
 type Expectations struct {
 	Months   []ExpectedMonth   `json:"months" doc:"the last one first"`
 	Sections []ExpectedSection `json:"sections" doc:"the least right first"`
+	Each     []Became          `json:"each" doc:"the last ones, the newest first"`
+}
+
+// Became is one expectation, and what became of it.
+type Became struct {
+	At           time.Time `json:"at"`
+	Of           string    `json:"of" doc:"a slot of a wheel, or two paints"`
+	Wheel        int64     `json:"wheel" doc:"that the slot is of; 0 for a pairing"`
+	Practice     bool      `json:"practice"`
+	Painted      bool      `json:"painted" doc:"held against paint; else against what was computed that day"`
+	HueSaid      string    `json:"hueSaid"`
+	Said         string    `json:"said" format:"chromaticVerdict"`
+	HueCame      string    `json:"hueCame"`
+	Came         string    `json:"came" format:"verdict"`
+	HueRight     bool      `json:"hueRight"`
+	VerdictRight bool      `json:"verdictRight"`
 }
 
 // ExpectationsOf shapes what became of expectations.
 func ExpectationsOf(e studio.Expectations) Expectations {
-	out := Expectations{Months: []ExpectedMonth{}, Sections: []ExpectedSection{}}
+	out := Expectations{Months: []ExpectedMonth{}, Sections: []ExpectedSection{}, Each: []Became{}}
 	for _, m := range e.Months {
 		out.Months = append(out.Months, ExpectedMonth{m.Year, int(m.Month), Tally(m.Tally), Tally(m.Painted)})
 	}
 	for _, eye := range e.Eyes {
 		out.Sections = append(out.Sections, ExpectedSection{eye.Section, Tally(eye.Tally), eye.Says})
+	}
+	for _, b := range e.Each {
+		out.Each = append(out.Each, Became{b.At, b.Of, b.Wheel, b.Practice, b.Painted, b.HueSaid, b.Said.String(), b.HueCame, b.Came.String(), b.HueRight, b.VerdictRight})
 	}
 	return out
 }

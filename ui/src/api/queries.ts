@@ -520,7 +520,9 @@ export const sittingQuery = (id: number) =>
       const asking = client.GET("/api/sittings/{id}", { params: { path: { id } }, signal });
       const now = await answer(asking);
       if (!(await asking).response.headers.has("Kept-Here")) offsetOf(now.now, asked);
-      return now;
+      // What a service worker kept, or was long under way, may be older than what is known here.
+      const known = queryClient.getQueryData<Schemas["Sitting"]>(["sitting", id]);
+      return known && known.revision > now.revision ? known : now;
     },
     refetchInterval: 60_000,
   });

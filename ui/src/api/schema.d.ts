@@ -1561,6 +1561,26 @@ export interface components {
             undertone: components["schemas"]["Shown"];
             verdict: components["schemas"]["Verdict"];
         };
+        Became: {
+            /** Format: date-time */
+            at: string;
+            came: components["schemas"]["Verdict"];
+            hueCame: string;
+            hueRight: boolean;
+            hueSaid: string;
+            /** @description a slot of a wheel, or two paints */
+            of: string;
+            /** @description held against paint; else against what was computed that day */
+            painted: boolean;
+            practice: boolean;
+            said: components["schemas"]["ChromaticVerdict"];
+            verdictRight: boolean;
+            /**
+             * Format: int64
+             * @description that the slot is of; 0 for a pairing
+             */
+            wheel: number;
+        };
         BeginBody: {
             /** @description what is counted out in; the wheel's own when empty */
             measure?: string;
@@ -2424,6 +2444,8 @@ export interface components {
             type: string;
         };
         Expectations: {
+            /** @description the last ones, the newest first */
+            each: components["schemas"]["Became"][];
             /** @description the last one first */
             months: components["schemas"]["ExpectedMonth"][];
             /** @description the least right first */

@@ -1,13 +1,18 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { expectationsQuery } from "../api/queries";
+import { Drop } from "../drawing/Marks";
 import { figures, grey } from "../drawing/style";
+import { day } from "./words";
 
 /** What became of what was expected, month by month, and where the eye is right. */
 export function Eye() {
   const all = useQuery(expectationsQuery);
+  const [open, setOpen] = useState(false);
   const got = all.data;
   if (!got) return null;
   if (got.months.length === 0)
@@ -29,6 +34,59 @@ export function Eye() {
         ))}
       </Box>
       <Months months={got.months.slice(0, 6)} />
+      <Button
+        color="inherit"
+        size="small"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+        sx={{ ml: "-5px", mt: 1, minHeight: 40 }}
+      >
+        {open ? "leave them folded" : "each of them"}
+      </Button>
+      {open && <Each of={got.each} />}
+    </>
+  );
+}
+
+/** Expectations one by one, the newest first: what was said, and what came. */
+function Each({ of }: { of: Schemas["Became"][] }) {
+  return (
+    <Box
+      component="ol"
+      aria-label="each expectation"
+      sx={{ m: 0, p: 0, listStyle: "none", maxHeight: 320, overflowY: "auto" }}
+    >
+      {of.map((b, i) => (
+        <Box
+          component="li"
+          key={i}
+          sx={{ borderTop: `1px solid ${grey.hairline}`, py: 0.75, overflowWrap: "anywhere" }}
+        >
+          <Typography variant="body2">
+            <b>{b.of}</b>, {day(b.at)}
+            {b.practice && ", in practice"}
+          </Typography>
+          <Box sx={{ display: "flex", alignItems: "center", gap: 0.75, flexWrap: "wrap" }}>
+            <Said verdict={b.said} hue={b.hueSaid} />
+            <Typography variant="caption">
+              {b.hueRight && b.verdictRight ? "and so it came" : "came"}
+              {b.painted ? ", as painted" : ", as computed"}
+            </Typography>
+            {!(b.hueRight && b.verdictRight) && <Said verdict={b.came} hue={b.hueCame} />}
+          </Box>
+        </Box>
+      ))}
+    </Box>
+  );
+}
+
+function Said({ verdict, hue }: { verdict: Schemas["Verdict"]; hue: string }) {
+  return (
+    <>
+      <Drop verdict={verdict} height={14} />
+      <Typography variant="body2">
+        {hue}, {verdict}
+      </Typography>
     </>
   );
 }
