@@ -460,7 +460,9 @@ func TestTheShelfIsLookedThrough(t *testing.T) {
 	p.asDemo()
 	p.goTo("Log")
 	p.see("3 sittings")
-	onShelf := func(n int) func() bool { return func() bool { return len(p.all("[data-sitting]", `(e) => e.innerText`)) == n } }
+	onShelf := func(n int) func() bool {
+		return func() bool { return len(p.all("[data-sitting]", `(e) => e.innerText`)) == n }
+	}
 	p.field("look for").MustInput("kelp")
 	p.waitFor("what was noted", onShelf(1))
 	p.see("Starfish and anemone")

@@ -32,10 +32,10 @@ type Learning struct {
 }
 
 // mostLearned is how many sittings are learned from at once, the last ones, and
-// mostExplained how many are remembered explained, some ten kilobytes each.
+// mostExplained how many are remembered explained, some hundred kilobytes each.
 const (
 	mostLearned   = 40
-	mostExplained = 400
+	mostExplained = 80
 )
 
 // learn is what a sitting's readings and those of the painter's other sittings in its

@@ -41,7 +41,8 @@ type shelfKey struct {
 	reads   store.ReadingCount
 }
 
-// What of a shelf is looked through: the last sittings, and how many are remembered.
+// What of a shelf is looked through: the last sittings, and how many are remembered, some
+// ten kilobytes each.
 const (
 	mostOnShelf = 400
 	mostShelved = 2000
@@ -132,7 +133,11 @@ func (s *Studio) shelve(ctx context.Context, painter store.Painter, kept store.S
 		return OnShelf{}, err
 	}
 	sheet := sitting.Plan.Sheet
-	out := OnShelf{SittingEntry: sitting.SittingEntry, Medium: sitting.Medium, Title: sheet.Title, Sheet: sheet, Paints: sheet.Paints()}
+	out := OnShelf{SittingEntry: sitting.SittingEntry, Medium: sitting.Medium, Title: sheet.Title, Paints: sheet.Paints(),
+		Sheet: &bench.Sheet{Kind: sheet.Kind, Title: sheet.Title, W: sheet.W, H: sheet.H, Inner: sheet.Inner, Rings: sheet.Rings, Regions: slices.Clone(sheet.Regions)}}
+	for i := range out.Sheet.Regions {
+		out.Sheet.Regions[i].Mixture = paint.Mixture{} // how it looks is in Looks
+	}
 	n := 0.0
 	for i := range sheet.Regions {
 		p := readOf(sitting.Plan, i, reads.Readings)
