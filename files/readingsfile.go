@@ -23,33 +23,42 @@ type ReadingRow struct {
 // "PY184=8 PB29=1"), L, a, b and state (wet or dry; dry where there is none). Their paints
 // are found by find; what they stray by is that of a photo.
 func ReadReadings(data []byte, in paint.Medium, find paint.Finder) (out []ReadingRow, err error) {
-	table, err := readDelimited(data)
-	if err != nil {
-		return nil, err
-	}
-	at := table.columns()
-	for _, name := range []string{"parts", "l", "a", "b"} {
-		if _, there := at[name]; !there {
-			return nil, input.Errorf("line %d: there is no column %q: readings have the columns parts, L, a, b and state", table.lines[0], name)
-		}
-	}
-	for n, row := range table.rows[1:] {
-		field := func(name string) string {
-			if i, there := at[name]; there && i < len(row) {
-				return row[i]
-			}
-			return ""
-		}
-		one := ReadingRow{Line: table.lines[n+1]}
+	err = eachReading(data, "parts", func(line int, table delimited, field func(string) string) {
+		one := ReadingRow{Line: line}
+		var err error
 		if one.Sample, one.Wet, err = readingOf(field, table, in, find); err != nil {
 			one.Problem = input.Sentence(err).Error()
 		}
 		out = append(out, one)
+	})
+	return out, err
+}
+
+// eachReading calls each with the readings of a table, whose columns are one that says what
+// was read, L, a, b and what else there is. The error is an input.Error.
+func eachReading(data []byte, first string, each func(line int, table delimited, field func(name string) string)) error {
+	table, err := readDelimited(data)
+	if err != nil {
+		return err
 	}
-	if len(out) == 0 {
-		return nil, input.Errorf("the file holds no readings below its first line")
+	at := table.columns()
+	for _, name := range []string{first, "l", "a", "b"} {
+		if _, there := at[name]; !there {
+			return input.Errorf("line %d: there is no column %q: the columns are %s, L, a, b and state", table.lines[0], name, first)
+		}
 	}
-	return out, nil
+	if len(table.rows) < 2 {
+		return input.Errorf("the file holds no readings below its first line")
+	}
+	for n, row := range table.rows[1:] {
+		each(table.lines[n+1], table, func(name string) string {
+			if i, there := at[name]; there && i < len(row) {
+				return row[i]
+			}
+			return ""
+		})
+	}
+	return nil
 }
 
 // mostParts is how many paints a mixture of a file may have.
@@ -119,33 +128,14 @@ type SlotRow struct {
 // there is none), source (eye, photo or instrument; instrument where there is none), spread
 // and doubt.
 func ReadSlots(data []byte, sheet *bench.Sheet, in paint.Medium) (out []SlotRow, err error) {
-	table, err := readDelimited(data)
-	if err != nil {
-		return nil, err
-	}
-	at := table.columns()
-	for _, name := range []string{"slot", "l", "a", "b"} {
-		if _, there := at[name]; !there {
-			return nil, input.Errorf("line %d: there is no column %q: readings of a sheet have the columns slot, L, a, b and state", table.lines[0], name)
-		}
-	}
-	for n, row := range table.rows[1:] {
-		field := func(name string) string {
-			if i, there := at[name]; there && i < len(row) {
-				return row[i]
-			}
-			return ""
-		}
-		one := SlotRow{Line: table.lines[n+1], Slot: rearm(field("slot")), Region: -1}
+	err = eachReading(data, "slot", func(line int, table delimited, field func(string) string) {
+		one := SlotRow{Line: line, Slot: rearm(field("slot")), Region: -1}
 		if err := one.read(field, table, sheet, in); err != nil {
 			one.Problem = input.Sentence(err).Error()
 		}
 		out = append(out, one)
-	}
-	if len(out) == 0 {
-		return nil, input.Errorf("the file holds no readings below its first line")
-	}
-	return out, nil
+	})
+	return out, err
 }
 
 func (one *SlotRow) read(field func(string) string, table delimited, sheet *bench.Sheet, in paint.Medium) error {

@@ -67,7 +67,7 @@ func TestASittingLeavesAsATable(t *testing.T) {
 			assert.Equal(t, "it mirrors", row[at["doubt"]])
 		default:
 			assert.Empty(t, row[at["dry_L"]])
-			assert.Equal(t, "not read dry", row[at["came"]])
+			assert.Equal(t, "not read", row[at["came"]])
 		}
 	}
 }

@@ -22,7 +22,7 @@ type Learning struct {
 	LeftOut  int              // places that say nothing of the tubes: something got into them, or they lie thin
 	// Tubes are those of the box that its strengths are of, by the ids of their paints; a
 	// paint without one has none in the box yet.
-	Tubes map[string]int64
+	Tubes map[string]Tube
 	// Film is how thick the painter lays the medium, where that explains the readings in the
 	// place of strengths; nil else.
 	Film *journal.Film
@@ -40,7 +40,7 @@ const (
 
 // learn is what a sitting's readings and those of the painter's other sittings in its
 // medium, where these share a tube with it, say of the tubes as paintsNow has them.
-func (s *Studio) learn(ctx context.Context, painter store.Painter, came *SittingJournal, now map[string]*paint.Paint, tubes map[string]int64) (out Learning, err error) {
+func (s *Studio) learn(ctx context.Context, painter store.Painter, came *SittingJournal, now map[string]*paint.Paint, tubes map[string]Tube) (out Learning, err error) {
 	out.Tubes = tubes
 	of := &came.Sitting
 	samples, thin, left := came.ofTubes()
@@ -131,11 +131,7 @@ func (s *Studio) explainedBefore(ctx context.Context, painter store.Painter, but
 	if err != nil || len(ids) == 0 {
 		return nil, err
 	}
-	kept, err := s.store.Sittings(ctx, painter.ID)
-	if err != nil {
-		return nil, err
-	}
-	counts, err := s.store.CountReadings(ctx, painter.ID)
+	kept, keys, err := s.keyed(ctx, painter)
 	if err != nil {
 		return nil, err
 	}
@@ -143,13 +139,12 @@ func (s *Studio) explainedBefore(ctx context.Context, painter store.Painter, but
 		if !slices.Contains(ids, one.ID) {
 			continue
 		}
-		key := shelfKey{one.ID, one.UpdatedAt, counts[one.ID]}
-		came, known := s.told.Get(key)
+		came, known := s.told.Get(keys[one.ID])
 		if !known {
 			if came, err = s.explained(ctx, painter, one.ID); err != nil {
 				return nil, err
 			}
-			s.told.Add(key, came)
+			s.told.Add(keys[one.ID], came)
 		}
 		out = append(out, came)
 	}
@@ -159,19 +154,19 @@ func (s *Studio) explainedBefore(ctx context.Context, painter store.Painter, but
 // paintsNow are the paints of a painter's tubes as they are today, by their ids and, a
 // paint of the library, by its own where the box has a tube of it: the first that is not
 // archived. The tubes are by the ids of those paints.
-func (s *Studio) paintsNow(ctx context.Context, painter store.Painter) (now map[string]*paint.Paint, tubes map[string]int64, err error) {
+func (s *Studio) paintsNow(ctx context.Context, painter store.Painter) (now map[string]*paint.Paint, tubes map[string]Tube, err error) {
 	box, err := s.Box(ctx, painter.ID)
 	if err != nil {
 		return nil, nil, err
 	}
-	now, tubes = map[string]*paint.Paint{}, map[string]int64{}
+	now, tubes = map[string]*paint.Paint{}, map[string]Tube{}
 	for _, t := range append(slices.Clone(box.Tubes), box.Archived...) {
-		now[t.Paint.ID], tubes[t.Paint.ID] = t.Paint, t.ID
+		now[t.Paint.ID], tubes[t.Paint.ID] = t.Paint, t
 		id := t.Definition.Library
 		if id == "" || t.State == store.Archived {
 			continue
 		}
-		if first := now[id]; first == nil || t.ID < tubes[first.ID] {
+		if first := now[id]; first == nil || t.ID < tubes[first.ID].ID {
 			now[id] = t.Paint
 		}
 	}
@@ -255,7 +250,7 @@ func (s *Studio) TakeStrengths(ctx context.Context, painter store.Painter, id in
 			}
 			added[n] = store.NewTube{Definition: t.Definition, Content: store.ContentOf(t.TubeDetails)}
 		}
-		taking.Strengths = append(taking.Strengths, store.TakenStrength{TubeID: tube, Was: one.Old, Strength: bounded(one.New), Low: one.Low, High: one.High})
+		taking.Strengths = append(taking.Strengths, store.TakenStrength{TubeID: tube.ID, Was: one.Old, Strength: bounded(one.New), Low: one.Low, High: one.High})
 	}
 	if _, err = s.store.Take(ctx, painter.ID, taking, "added "+CountPaints(len(added))+" with what they turned out to be", added); err == nil {
 		s.watchers.tell(id)
@@ -296,7 +291,7 @@ func (s *Studio) takingsOf(ctx context.Context, painter store.Painter, of *Learn
 	if of.Learned != nil {
 		for _, one := range of.Learned.Strengths {
 			if tube, known := of.Tubes[one.Paint.ID]; known {
-				its[tube] = true
+				its[tube.ID] = true
 			}
 		}
 	}

@@ -24,7 +24,7 @@ type Restrengthened struct {
 // Redrawn is a kept wheel, and what it would be with what its tubes turned out to be.
 type Redrawn struct {
 	Wheel     store.Wheel
-	Kept, Now *wheel.Wheel
+	Kept, Now OnShelf // as they are computed
 	Medium    paint.Medium
 	Changes   []Restrengthened // none where the tubes are as they were
 	Says      []string         // how the two differ
@@ -51,8 +51,8 @@ func (s *Studio) Redraw(ctx context.Context, painter store.Painter, id int64) (o
 	if err != nil {
 		return out, err
 	}
-	before := s.finder(ctx, As(painter), &kept.WheelContent, nil)
-	now, learned, err := s.learnedTubes(ctx, painter)
+	find := s.finder(ctx, As(painter), &kept.WheelContent, nil)
+	now, tubes, err := s.paintsNow(ctx, painter)
 	if err != nil {
 		return out, err
 	}
@@ -61,10 +61,10 @@ func (s *Studio) Redraw(ctx context.Context, painter store.Painter, id int64) (o
 	fresh := map[string]bool{}
 	content.System = content.System.With(func(id string) string {
 		is := now[id]
-		if is == nil || !learned[is.ID] && is.ID != id {
+		if is == nil || tubes[is.ID].Learned == nil && is.ID != id {
 			return id
 		}
-		if was, err := before(id); err == nil && !seen[id] && was.Strength() != is.Strength() {
+		if was, err := find(id); err == nil && !seen[id] && was.Strength() != is.Strength() {
 			seen[id] = true
 			out.Changes = append(out.Changes, Restrengthened{is, was.Strength(), is.Strength()})
 		}
@@ -89,9 +89,9 @@ func (s *Studio) Redraw(ctx context.Context, painter store.Painter, id int64) (o
 	if err != nil {
 		return out, err
 	}
-	out.Kept, out.Now = wheel.Build(system, options), wheel.Build(redrawn, options)
-	for i := range out.Now.Slots {
-		was, is := &out.Kept.Slots[i], &out.Now.Slots[i]
+	before, after := wheel.Build(system, options), wheel.Build(redrawn, options)
+	for i := range after.Slots {
+		was, is := &before.Slots[i], &after.Slots[i]
 		if is.Empty || was.Empty || len(is.Parts) < 2 {
 			continue
 		}
@@ -102,34 +102,20 @@ func (s *Studio) Redraw(ctx context.Context, painter store.Painter, id int64) (o
 	slices.SortStableFunc(out.Changes, func(a, b Restrengthened) int {
 		return cmp.Compare(math.Abs(math.Log(b.Now/b.Was)), math.Abs(math.Log(a.Now/a.Was)))
 	})
-	out.Says = journal.Differ(computed(out.Now, out.Medium), computed(out.Kept, out.Medium))
+	out.Kept, out.Now = computed(before, out.Medium), computed(after, out.Medium)
+	out.Says = journal.Differ(out.Now.placed(), out.Kept.placed())
 	return out, nil
 }
 
-// learnedTubes are the paints of a painter's box today as paintsNow has them, and those
-// whose strength was learned, by the ids of their paints.
-func (s *Studio) learnedTubes(ctx context.Context, painter store.Painter) (now map[string]*paint.Paint, learned map[string]bool, err error) {
-	now, _, err = s.paintsNow(ctx, painter)
-	if err != nil {
-		return nil, nil, err
-	}
-	box, err := s.Box(ctx, painter.ID)
-	learned = map[string]bool{}
-	for _, t := range append(box.Tubes, box.Archived...) {
-		learned[t.Paint.ID] = t.Learned != nil
-	}
-	return now, learned, err
-}
-
-// computed are the slots of a wheel as they are computed, dry.
-func computed(w *wheel.Wheel, in paint.Medium) []journal.Placed {
+// computed is a wheel's sheet as it is computed, dry.
+func computed(w *wheel.Wheel, in paint.Medium) OnShelf {
 	sheet := bench.Wheel(w, bench.Extras{}, bench.Usual(in))
-	on := OnShelf{Sheet: &sheet}
+	on := OnShelf{Medium: in, Sheet: &sheet, Read: make([]bool, len(sheet.Regions))}
 	for i := range sheet.Regions {
 		look := sheet.Regions[i].Looks(in, false)
 		on.Looks = append(on.Looks, look.Lab())
 	}
-	return on.placed()
+	return on
 }
 
 // RedrawWheel saves a kept wheel with what its tubes turned out to be, on the version that

@@ -90,16 +90,12 @@ func (s *Studio) Shelf(ctx context.Context, painter store.Painter, part Shelf) (
 
 // shelved are a painter's last sittings, so many at most, the last one first.
 func (s *Studio) shelved(ctx context.Context, painter store.Painter, most int) (out []OnShelf, err error) {
-	kept, err := s.store.Sittings(ctx, painter.ID)
-	if err != nil {
-		return nil, err
-	}
-	counts, err := s.store.CountReadings(ctx, painter.ID)
+	kept, keys, err := s.keyed(ctx, painter)
 	if err != nil {
 		return nil, err
 	}
 	for _, one := range kept[:min(len(kept), most)] {
-		on, err := s.onShelf(ctx, painter, one, counts[one.ID])
+		on, err := s.onShelf(ctx, painter, one, keys[one.ID])
 		if err != nil {
 			return nil, err
 		}
@@ -108,9 +104,22 @@ func (s *Studio) shelved(ctx context.Context, painter store.Painter, most int) (
 	return out, nil
 }
 
+// keyed are a painter's sittings, the last one first, and what each is remembered under, by
+// their ids.
+func (s *Studio) keyed(ctx context.Context, painter store.Painter) (kept []store.Sitting, keys map[int64]shelfKey, err error) {
+	if kept, err = s.store.Sittings(ctx, painter.ID); err != nil {
+		return nil, nil, err
+	}
+	counts, err := s.store.CountReadings(ctx, painter.ID)
+	keys = map[int64]shelfKey{}
+	for _, one := range kept {
+		keys[one.ID] = shelfKey{one.ID, one.UpdatedAt, counts[one.ID]}
+	}
+	return kept, keys, err
+}
+
 // onShelf is a sitting on the shelf, put together once until something of it changes.
-func (s *Studio) onShelf(ctx context.Context, painter store.Painter, kept store.Sitting, reads store.ReadingCount) (out OnShelf, err error) {
-	key := shelfKey{kept.ID, kept.UpdatedAt, reads}
+func (s *Studio) onShelf(ctx context.Context, painter store.Painter, kept store.Sitting, key shelfKey) (out OnShelf, err error) {
 	out, known := s.shelf.Get(key)
 	if !known {
 		if out, err = s.shelve(ctx, painter, kept); err != nil {
@@ -195,19 +204,19 @@ type Beside struct {
 
 // Beside lays two of a painter's sittings beside each other.
 func (s *Studio) Beside(ctx context.Context, painter store.Painter, one, other int64) (out Beside, err error) {
+	kept, keys, err := s.keyed(ctx, painter)
+	if err != nil {
+		return out, err
+	}
 	for _, of := range []struct {
 		id int64
 		on *OnShelf
 	}{{one, &out.One}, {other, &out.Other}} {
-		kept, _, err := s.store.Sitting(ctx, painter.ID, of.id)
-		if err != nil {
-			return out, err
+		k := slices.IndexFunc(kept, func(s store.Sitting) bool { return s.ID == of.id })
+		if k < 0 {
+			return out, store.ErrNotFound
 		}
-		counts, err := s.store.CountReadings(ctx, painter.ID)
-		if err != nil {
-			return out, err
-		}
-		if *of.on, err = s.onShelf(ctx, painter, kept, counts[of.id]); err != nil {
+		if *of.on, err = s.onShelf(ctx, painter, kept[k], keys[of.id]); err != nil {
 			return out, err
 		}
 	}

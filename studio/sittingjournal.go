@@ -9,7 +9,6 @@ import (
 	"time"
 
 	"gyrophane/core/bench"
-	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
@@ -21,14 +20,11 @@ import (
 	"gyrophane/store"
 )
 
-// PlaceRead is a place of a sitting as it was computed and as it was read last, wet and
-// dry; nil where it was not.
+// PlaceRead is a place of a sitting as it was computed and as it was read last.
 type PlaceRead struct {
-	Region    int
-	Computed  colour.Lab
-	Wet, Dry  *journal.Dated
-	Explained *journal.Explained // of the dry reading, where that is believed
-	Expected  *Expectation       // by the painter, before the cover was lifted; nil where nothing was
+	Region int
+	journal.AccountPlace
+	Expected *Expectation // by the painter, before the cover was lifted; nil where nothing was
 }
 
 // Expectation is what a painter expected of a slot, and what became of it.
@@ -100,7 +96,7 @@ func (s *Studio) explained(ctx context.Context, painter store.Painter, id int64)
 		one := readOf(plan, i, reads.Readings)
 		out.Places = append(out.Places, one)
 		if one.Dry != nil && one.Dry.Doubt == "" {
-			out.samples, of = append(out.samples, sampleOf(plan, &out.Sitting.Stands, i, &one.Dry.Reading)), append(of, i)
+			out.samples, of = append(out.samples, sampleOf(plan, &out.Sitting.Stands, i, one.Dry)), append(of, i)
 		}
 	}
 	explained := journal.Explain(out.samples, out.Sitting.Medium)
@@ -224,14 +220,14 @@ func (s *Studio) Reminder(ctx context.Context, painter store.Painter, wheelID in
 func readOf(plan *bench.Plan, i int, reads []journal.Dated) PlaceRead {
 	r := &plan.Sheet.Regions[i]
 	look := r.Looks(plan.Settings.Medium, false)
-	out := PlaceRead{Region: i, Computed: look.Lab()}
+	out := PlaceRead{Region: i, AccountPlace: journal.AccountPlace{Computed: look.Lab()}}
 	for k := range reads {
 		switch read := &reads[k]; {
 		case read.Region != r.ID:
 		case read.Wet:
-			out.Wet = read
+			out.Wet = &read.Reading
 		default:
-			out.Dry = read
+			out.Dry = &read.Reading
 		}
 	}
 	return out
@@ -286,17 +282,10 @@ func (s *Studio) Account(ctx context.Context, painter store.Painter, id int64) (
 		}
 	}
 	for _, p := range came.Places {
-		one := journal.AccountPlace{Coats: at.Stands.Places[p.Region].Coats, Computed: p.Computed, Explained: p.Explained}
-		if p.Expected != nil {
-			one.Expected = p.Expected.HueWord + ", " + p.Expected.Verdict.String()
+		if p.Coats = at.Stands.Places[p.Region].Coats; p.Expected != nil {
+			p.AccountPlace.Expected = p.Expected.HueWord + ", " + p.Expected.Verdict.String()
 		}
-		if p.Wet != nil {
-			one.Wet = &p.Wet.Reading
-		}
-		if p.Dry != nil {
-			one.Dry = &p.Dry.Reading
-		}
-		out.Places = append(out.Places, one)
+		out.Places = append(out.Places, p.AccountPlace)
 	}
 	out.Readings = reads.Readings
 	return out, nil

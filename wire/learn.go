@@ -14,6 +14,7 @@ type LearnedStrength struct {
 	Low     float64 `json:"low" doc:"95 in 100"`
 	High    float64 `json:"high"`
 	Settled bool    `json:"settled" doc:"the readings tell it"`
+	Other   bool    `json:"other" doc:"it is another than it was taken for, as sure as its interval is"`
 	Group   int     `json:"group" doc:"of the tubes that mixtures join: only their ratios are told"`
 }
 
@@ -37,7 +38,7 @@ func LearnedOf(l journal.Learned) Learned {
 		out.Says = append(out.Says, l.Says()...)
 	}
 	for _, s := range l.Strengths {
-		out.Strengths = append(out.Strengths, LearnedStrength{s.Paint.ID, s.Paint.Code(), s.Paint.Name, round(s.Old, 3), round(s.New, 3), round(s.Low, 3), round(s.High, 3), s.Settled, s.Group})
+		out.Strengths = append(out.Strengths, LearnedStrength{s.Paint.ID, s.Paint.Code(), s.Paint.Name, round(s.Old, 3), round(s.New, 3), round(s.Low, 3), round(s.High, 3), s.Settled, s.Settled && s.Other(), s.Group})
 	}
 	return out
 }

@@ -3,9 +3,7 @@ package wire
 import (
 	"time"
 
-	"gyrophane/core/bench"
-	"gyrophane/core/colour"
-	"gyrophane/core/wheel"
+	"gyrophane/core/journal"
 	"gyrophane/studio"
 )
 
@@ -52,7 +50,7 @@ func ShelfOf(found []studio.OnShelf, all int) Shelf {
 func onShelfOf(on studio.OnShelf) OnShelf {
 	out := OnShelf{SittingListed: SittingListedOf(on.SittingEntry), Medium: on.Medium.ID, Title: on.Title, System: on.Kind, Kind: on.Sheet.Kind, Width: on.Sheet.W, Height: on.Sheet.H,
 		Painted: on.Painted, Miss: round(on.Miss, 1), Paints: []string{}, Notes: append([]string{}, on.Notes...)}
-	out.Places = shelfPlaces(on.Sheet, on.Looks, on.Read)
+	out.Places = shelfPlaces(&on)
 	for _, read := range on.Read {
 		if read {
 			out.Read++
@@ -64,11 +62,11 @@ func onShelfOf(on studio.OnShelf) OnShelf {
 	return out
 }
 
-func shelfPlaces(sheet *bench.Sheet, looks []colour.Lab, read []bool) []ShelfPlace {
+func shelfPlaces(on *studio.OnShelf) []ShelfPlace {
 	out := []ShelfPlace{}
-	for i := range sheet.Regions {
-		r := &sheet.Regions[i]
-		out = append(out, ShelfPlace{r.Label, BenchShape(r.Shape), read != nil && read[i], shown(looks[i].OKLab())})
+	for i := range on.Sheet.Regions {
+		r := &on.Sheet.Regions[i]
+		out = append(out, ShelfPlace{r.Label, BenchShape(r.Shape), on.Read[i], shown(on.Looks[i].OKLab())})
 	}
 	return out
 }
@@ -112,6 +110,7 @@ type Restrengthened struct {
 	Name  string  `json:"name"`
 	Was   float64 `json:"was" doc:"strength in the wheel"`
 	Is    float64 `json:"is" doc:"strength in the box"`
+	Much  bool    `json:"much" doc:"enough to speak of"`
 }
 
 // RedrawnOf shapes a wheel that may be redrawn.
@@ -121,19 +120,9 @@ func RedrawnOf(r studio.Redrawn) Redrawn {
 		out.Parts = append(out.Parts, NewParts(p))
 	}
 	for _, c := range r.Changes {
-		out.Changes = append(out.Changes, Restrengthened{c.Paint.ID, c.Paint.ShortName(), round(c.Was, 3), round(c.Now, 3)})
+		out.Changes = append(out.Changes, Restrengthened{c.Paint.ID, c.Paint.ShortName(), round(c.Was, 3), round(c.Now, 3), journal.SpokenOf(c.Now / c.Was)})
 	}
-	drawn := func(w *wheel.Wheel) []ShelfPlace {
-		sheet := bench.Wheel(w, bench.Extras{}, bench.Usual(r.Medium))
-		out.Width = sheet.W
-		var looks []colour.Lab
-		for i := range sheet.Regions {
-			look := sheet.Regions[i].Looks(r.Medium, false)
-			looks = append(looks, look.Lab())
-		}
-		return shelfPlaces(&sheet, looks, nil)
-	}
-	out.Kept, out.Now = drawn(r.Kept), drawn(r.Now)
+	out.Width, out.Kept, out.Now = r.Kept.Sheet.W, shelfPlaces(&r.Kept), shelfPlaces(&r.Now)
 	return out
 }
 

@@ -18,7 +18,7 @@ type JournalPlace struct {
 	Dry        *Shown           `json:"dry,omitempty"`
 	Doubt      string           `json:"doubt" doc:"of the dry reading"`
 	Difference float64          `json:"difference" doc:"CIEDE2000 of the dry reading to the computed; 0 where there is none"`
-	Says       string           `json:"says" doc:"how it differs, in words; empty where it is as computed"`
+	Came       string           `json:"came" doc:"what came of it, in words"`
 	AsComputed bool             `json:"asComputed"`
 	Causes     []ExplainedCause `json:"causes" doc:"the likeliest; none where it is not explained"`
 	Dries      string           `json:"dries" doc:"what drying did, in words; empty where it was not read wet and dry"`
@@ -147,13 +147,13 @@ func SittingJournalOf(j studio.SittingJournal) SittingJournal {
 		out.Film = &TakenFilm{round(f.Old, 3), round(f.New, 3), round(f.Low, 3), round(f.High, 3), round(f.Before, 2), round(f.After, 2), round(f.LeftOut, 2)}
 	}
 	for _, s := range of.Offered {
-		out.Offered = append(out.Offered, TakenStrength{s.Paint.ID, of.Tubes[s.Paint.ID], s.Paint.ShortName(), round(s.Old, 3), round(s.New, 3), round(s.Low, 3), round(s.High, 3)})
+		out.Offered = append(out.Offered, TakenStrength{s.Paint.ID, of.Tubes[s.Paint.ID].ID, s.Paint.ShortName(), round(s.Old, 3), round(s.New, 3), round(s.Low, 3), round(s.High, 3)})
 	}
 	return out
 }
 
 func journalPlace(j studio.SittingJournal, p studio.PlaceRead) JournalPlace {
-	seen := func(r *journal.Dated) *Shown {
+	seen := func(r *journal.Reading) *Shown {
 		if r == nil {
 			return nil
 		}
@@ -161,10 +161,9 @@ func journalPlace(j studio.SittingJournal, p studio.PlaceRead) JournalPlace {
 		return &s
 	}
 	r := &j.Sitting.Plan.Sheet.Regions[p.Region]
-	out := JournalPlace{Slot: r.ID, Label: r.Label, Computed: shown(p.Computed.OKLab()), Wet: seen(p.Wet), Dry: seen(p.Dry), Causes: []ExplainedCause{}}
-	if p.Dry != nil {
-		out.Doubt, out.Difference = p.Dry.Doubt, round(colour.Difference(p.Computed, p.Dry.Lab), 1)
-		out.Says = p.Dry.Lab.OKLab().Beside(p.Computed.OKLab())
+	out := JournalPlace{Slot: r.ID, Label: r.Label, Computed: shown(p.Computed.OKLab()), Wet: seen(p.Wet), Dry: seen(p.Dry), Came: p.CameOf(), Causes: []ExplainedCause{}}
+	if de, dry := p.Difference(); dry {
+		out.Doubt, out.Difference = p.Dry.Doubt, round(de, 1)
 		if p.Wet != nil {
 			out.Dries = p.Dry.Lab.OKLab().Beside(p.Wet.Lab.OKLab())
 		}

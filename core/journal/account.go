@@ -1,6 +1,7 @@
 package journal
 
 import (
+	"fmt"
 	"strings"
 	"time"
 
@@ -51,8 +52,10 @@ func (p *AccountPlace) Difference() (float64, bool) {
 // CameOf says in words what came of a place.
 func (p *AccountPlace) CameOf() string {
 	switch {
+	case p.Dry == nil && p.Wet != nil:
+		return "read wet alone"
 	case p.Dry == nil:
-		return "not read dry"
+		return "not read"
 	case p.Dry.Doubt != "":
 		return "doubted: " + p.Dry.Doubt
 	case p.Explained == nil:
@@ -66,7 +69,7 @@ func (p *AccountPlace) CameOf() string {
 	}
 	var causes []string
 	for _, c := range p.Explained.Causes {
-		causes = append(causes, c.Says)
+		causes = append(causes, fmt.Sprintf("%s (leaves %.1f)", c.Says, c.Leaves))
 	}
 	return says + strings.Join(causes, "; or ")
 }

@@ -3,7 +3,6 @@ package journal
 import (
 	"cmp"
 	"fmt"
-	"math"
 	"slices"
 	"strings"
 
@@ -20,12 +19,8 @@ type Placed struct {
 	Paints []*paint.Paint // that it is mixed from
 }
 
-// What is said of two wheels: slots of one hue that differ by so much in the mean
-// (CIEDE2000), and tubes whose strengths differ by so much.
-const (
-	leastDiffering = 2.0
-	leastStronger  = 1.1
-)
+// leastDiffering is how far slots of one hue differ in the mean, CIEDE2000, to be spoken of.
+const leastDiffering = 2.0
 
 // Differ says in sentences how one wheel differs from another, hue by hue and then paint by
 // paint: "Violets: darker, 14 degrees nearer to blue; the Ultramarine blue is 1.6 times as
@@ -119,7 +114,7 @@ func otherPaints(one, other []*paint.Paint) string {
 		switch ratio := strongA[name] / was; {
 		case !known:
 			fresh = append(fresh, name)
-		case math.Abs(math.Log(ratio)) > math.Log(leastStronger):
+		case SpokenOf(ratio):
 			says = append(says, fmt.Sprintf("the %s is taken for %.2g times as strong", name, ratio))
 		}
 	}

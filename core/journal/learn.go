@@ -135,8 +135,11 @@ func (l *Learned) Offer() (out []Strength) {
 	return out
 }
 
-// leastTold is by how much a tube must be stronger or weaker than the others to be spoken of.
+// leastTold is by how much a tube must be stronger or weaker to be spoken of.
 const leastTold = 1.1
+
+// SpokenOf says that a tube that is so many times as strong as it was is another to speak of.
+func SpokenOf(times float64) bool { return math.Abs(math.Log(times)) >= math.Log(leastTold) }
 
 // Says names the tubes that are others than they were taken for, beside those they are
 // mixed with: of each group the one that differs most from the rest, and so on until the
@@ -155,7 +158,7 @@ func (l *Learned) Says() (out []string) {
 		}
 		for len(rest) > 1 {
 			at, by := oddest(rest)
-			if math.Abs(by) < math.Log(leastTold) || math.Abs(by) < math.Log(rest[at].High/rest[at].Low)/2 {
+			if !SpokenOf(math.Exp(by)) || math.Abs(by) < math.Log(rest[at].High/rest[at].Low)/2 {
 				break
 			}
 			out = append(out, fmt.Sprintf("The %s: about %.2g times as strong as it was taken for, beside the others.", rest[at].Paint.ShortName(), math.Exp(by)))

@@ -2780,6 +2780,8 @@ export interface components {
         };
         JournalPlace: {
             asComputed: boolean;
+            /** @description what came of it, in words */
+            came: string;
             /** @description the likeliest; none where it is not explained */
             causes: components["schemas"]["ExplainedCause"][];
             /** @description dry */
@@ -2797,8 +2799,6 @@ export interface components {
             /** @description by the painter, before the cover was lifted */
             expected?: components["schemas"]["SlotExpectation"];
             label: string;
-            /** @description how it differs, in words; empty where it is as computed */
-            says: string;
             /** @description id of the region */
             slot: string;
             /** @description as it was read last */
@@ -2964,6 +2964,8 @@ export interface components {
              * @description strength as it was taken to be
              */
             old: number;
+            /** @description it is another than it was taken for, as sure as its interval is */
+            other: boolean;
             paint: string;
             /** @description the readings tell it */
             settled: boolean;
@@ -4174,6 +4176,8 @@ export interface components {
              * @description strength in the box
              */
             is: number;
+            /** @description enough to speak of */
+            much: boolean;
             name: string;
             paint: string;
             /**

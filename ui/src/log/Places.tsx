@@ -63,21 +63,9 @@ export function Places({ of }: { of: Place[] }) {
   );
 }
 
-const unseen = "no difference to be seen";
-
 function Row({ place: p, expected }: { place: Place; expected: boolean }) {
   const odd = !!p.dry && !p.asComputed && !p.doubt;
   const [slot, paint] = p.label.split(", ");
-  const why = p.causes.map((c) => `${c.says} (leaves ${c.leaves.toFixed(1)})`).join("; or ");
-  const says = !p.dry
-    ? p.wet
-      ? "read wet alone"
-      : "not read"
-    : p.doubt
-      ? `doubted: ${p.doubt}`
-      : p.asComputed
-        ? "as computed"
-        : `${p.says === unseen ? "hardly to be seen" : p.says}: ${why || "not explained"}`;
   return (
     <Box role="row" data-place={p.slot} sx={{ minHeight: 36, py: "1px" }}>
       <Box role="rowheader" title={p.label} sx={{ minWidth: 0, lineHeight: "16px" }}>
@@ -124,7 +112,7 @@ function Row({ place: p, expected }: { place: Place; expected: boolean }) {
           <Typography
             sx={{ fontSize: 15, lineHeight: "19px", color: odd ? grey.ink : grey.second }}
           >
-            {says}
+            {p.came}
           </Typography>
         </Box>
         {p.dry && (

@@ -41,7 +41,7 @@ export function RedrawPage({ painter }: { painter: Profile }) {
   if (!got.data) return <Waiting failing={got.failureCount > 0} />;
   const r = got.data;
   const changed = r.changes.length > 0;
-  const large = r.changes.filter((c) => Math.abs(Math.log(c.is / c.was)) >= Math.log(1.1));
+  const large = r.changes.filter((c) => c.much);
   const figure = (label: string, places: typeof r.kept) => (
     <Box component="figure" sx={{ m: 0, minWidth: 0 }}>
       <PaintedSheet
