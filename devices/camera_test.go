@@ -212,3 +212,38 @@ func TestMarksThatAreGivenAreChecked(t *testing.T) {
 	_, err = Photograph(&s, in, Shot{W: 20000, H: 10})
 	assert.ErrorContains(t, err, "from 64 to 6000")
 }
+
+// What got into a place shows there and nowhere else, and a wet sheet is a darker one.
+func TestTracesAndWetPaintAreSeen(t *testing.T) {
+	s, in := paintedSheet(t, "gouache", "wheel")
+	green := s.Find("green")
+	red, err := paint.Find("PR254")
+	require.NoError(t, err)
+	pure := Shot{}
+	traced := Shot{Traces: map[string]Trace{"green": {Paint: red, Share: 0.04}}}
+	for i := range s.Regions {
+		was, err := pure.True(&s.Regions[i])
+		require.NoError(t, err)
+		is, err := traced.True(&s.Regions[i])
+		require.NoError(t, err)
+		if i == green {
+			assert.NotEqual(t, was.K(), is.K())
+		} else {
+			assert.Equal(t, was.K(), is.K(), s.Regions[i].ID)
+		}
+	}
+	// Gouache is darker while it is wet.
+	seen := map[bool]float64{}
+	for _, wet := range []bool{false, true} {
+		img, err := Photograph(&s, in, small(Shot{Seed: 3, Wet: wet}))
+		require.NoError(t, err)
+		read, err := readOff(img, &s)
+		require.NoError(t, err)
+		for _, r := range read.Readings {
+			if s.Regions[r.Region].ID == "violet" {
+				seen[wet] = r.Lab.L
+			}
+		}
+	}
+	assert.Less(t, seen[true], seen[false]-3)
+}

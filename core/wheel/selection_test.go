@@ -46,3 +46,31 @@ func TestASystemIsFilledFromTheBoxFirst(t *testing.T) {
 	_, err = Filled("quartet", nil)
 	assert.ErrorAs(t, err, new(input.Error))
 }
+
+func TestPaintsOfASelectionTakeThePlacesOfOthers(t *testing.T) {
+	before := Selection{Kind: Split, Roles: [3][]string{{"PY3", "PY65"}, {"PR254"}, {"PB29"}}, Chosen: [3][]string{{}, {"PR254", "PB29"}, {}}, Riders: RiderIDs{White: "PW6"}, Note: "kept"}
+	after := before.With(func(id string) string {
+		if id == "PB29" {
+			return "tube-4"
+		}
+		return id
+	})
+	assert.Equal(t, [3][]string{{"PY3", "PY65"}, {"PR254"}, {"tube-4"}}, after.Roles)
+	assert.Equal(t, []string{"PR254", "tube-4"}, after.Chosen[1])
+	assert.Equal(t, RiderIDs{White: "PW6"}, after.Riders, "who is not there stays away")
+	assert.Equal(t, "kept", after.Note)
+	assert.Equal(t, "PB29", before.Roles[2][0], "the one it is made from is as it was")
+}
+
+func TestAJumpIsOverTheMedianAndSeen(t *testing.T) {
+	for _, c := range []struct {
+		distances    []float64
+		median, from float64
+	}{
+		{[]float64{0.1}, 0.1, 0.16}, {[]float64{0.3, 0.1, 0.2}, 0.2, 0.32}, {[]float64{0.1, 0.4, 0.2, 0.3}, 0.25, 0.4}, {[]float64{0.01, 0.02, 0.01}, 0.01, 0.06},
+	} {
+		median, from := JumpsFrom(c.distances)
+		assert.InDelta(t, c.median, median, 1e-9)
+		assert.InDelta(t, c.from, from, 1e-9, "%v", c.distances)
+	}
+}
