@@ -53,14 +53,14 @@ func Measure() paper.Measure {
 		lock.Lock()
 		defer lock.Unlock()
 		p.SetFont(fontFiles[f], "", pointsOf(size))
-		return p.GetStringWidth(text)
+		return p.GetStringWidth(drawable(text, f))
 	}
 }
 
 // PDF is pages as a PDF, their fonts embedded.
 func PDF(title string, pages []paper.Page) ([]byte, error) {
 	p := pdfOf(pages[0].W, pages[0].H)
-	p.SetTitle(title, true)
+	p.SetTitle(inTitle(title), true)
 	p.SetCreator("Gyrophane", true)
 	for _, page := range pages {
 		p.AddPageFormat("", fpdf.SizeType{Wd: page.W, Ht: page.H})
@@ -109,14 +109,14 @@ func markPDF(p *fpdf.Fpdf, m paper.Mark) {
 	case paper.Text:
 		p.SetTextColor(grey, grey, grey)
 		p.SetFont(fontFiles[m.Font], "", pointsOf(m.Size))
-		x := m.X
-		switch w := p.GetStringWidth(m.Text); m.Align {
+		x, text := m.X, drawable(m.Text, m.Font)
+		switch w := p.GetStringWidth(text); m.Align {
 		case paper.Middle:
 			x -= w / 2
 		case paper.End:
 			x -= w
 		}
-		p.Text(x, m.Y, m.Text)
+		p.Text(x, m.Y, text)
 	}
 }
 

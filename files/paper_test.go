@@ -8,17 +8,24 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"testing"
+	"unicode"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/paper"
 	"gyrophane/core/photo"
+	"gyrophane/core/recipe/recipetest"
+	"gyrophane/core/text"
 	"gyrophane/core/wheel"
 	"gyrophane/files"
 )
@@ -58,9 +65,95 @@ func TestAPDFIsSoundAndHasItsFonts(t *testing.T) {
 	for _, f := range fonts {
 		assert.Contains(t, f, "yes", "embedded: %s", f)
 	}
-	text := run(t, "pdftotext", file, "-")
-	assert.Contains(t, text, `yellow-green <é> "&"`)
-	assert.Contains(t, text, "13 : 1")
+	said := run(t, "pdftotext", file, "-")
+	assert.Contains(t, said, `yellow-green <é> "&"`)
+	assert.Contains(t, said, "13 : 1")
+}
+
+// Whatever a painter may write is printed, drawn or as a plain mark, and the file is sound.
+func TestAnyTextPrints(t *testing.T) {
+	var all strings.Builder
+	for r := range rune(unicode.MaxRune) {
+		if _, place := text.Unshowable(string(r)); place == 0 && (r < 0x3000 || r%97 == 0) {
+			all.WriteRune(r)
+		}
+	}
+	every := []rune(all.String())
+	page := paper.Page{W: 210, H: 297}
+	for n := 0; n < len(every); n += 80 {
+		line := string(every[n:min(len(every), n+80)])
+		for _, f := range []paper.Font{paper.Plain, paper.Bold, paper.Figures} {
+			page.Marks = append(page.Marks, paper.Mark{Kind: paper.Text, X: 20, Y: 100, Size: 3, Font: f, Text: line})
+			assert.GreaterOrEqual(t, files.Measure()(line, f, 3), 0.0)
+		}
+	}
+	say := paper.Mark{Kind: paper.Text, X: 20, Y: 30, Size: 4, Text: "starfish 🌊🖌️ cafe\u0301 海"}
+	page.Marks = append(page.Marks, say)
+	body, err := files.PDF("Low water 🌊", []paper.Page{page})
+	require.NoError(t, err)
+	file := filepath.Join(t.TempDir(), "sheet.pdf")
+	require.NoError(t, os.WriteFile(file, body, 0o600))
+	run(t, "qpdf", "--check", file)
+	assert.Contains(t, run(t, "pdftotext", file, "-"), "starfish •• café •")
+	assert.Contains(t, run(t, "pdfinfo", file), "Low water •")
+	alone, err := files.PDF("alone", []paper.Page{{W: 100, H: 100, Marks: []paper.Mark{say}}})
+	require.NoError(t, err)
+	assert.NotEmpty(t, alone)
+}
+
+// The recipes that a PDF of a plan, of a sheet and of cards holds, read back from the file
+// and mixed, come where the plan does.
+func TestAPrintedPlanReadBackMixesTrue(t *testing.T) {
+	for name, of := range map[string]struct {
+		kind  wheel.SystemKind
+		roles [3][]*paint.Paint
+	}{
+		"triad": {wheel.RYB, [3][]*paint.Paint{painttest.Paints("PY74"), painttest.Paints("PR254"), painttest.Paints("PB29")}},
+		"split": {wheel.Split, [3][]*paint.Paint{painttest.Paints("PY184", "PY65"), painttest.Paints("PR255", "PR122"), painttest.Paints("PB29", "PB15:3")}},
+	} {
+		system, err := wheel.NewSystem(of.kind, of.roles)
+		require.NoError(t, err)
+		paints := slices.Concat(of.roles[:]...)
+		set, err := bench.Settings{Medium: paint.Media()[1], Diameter: 120, Fill: bench.OwnPiles}.Complete()
+		require.NoError(t, err)
+		sheet := bench.Wheel(wheel.Build(system, wheel.Options{}), bench.Extras{}, set)
+		plan, err := bench.Sketch(&sheet, set)
+		require.NoError(t, err)
+		for _, as := range []string{"plan", "sheet", "cards"} {
+			laid, err := paper.Sheet(plan, paper.Options{Format: paper.Formats[0], As: as, Recipes: "dabs", Title: "Low water"}, files.Measure())
+			require.NoError(t, err)
+			body, err := files.PDF("Low water", laid)
+			require.NoError(t, err)
+			file := filepath.Join(t.TempDir(), "plan.pdf")
+			require.NoError(t, os.WriteFile(file, body, 0o600))
+			printed := run(t, "pdftotext", "-raw", file, "-")
+			for i := range sheet.Regions {
+				region := &sheet.Regions[i]
+				if len(region.Recipe) < 2 {
+					continue
+				}
+				got, err := recipetest.Read{}, errors.New("its label is not there")
+				lines := strings.Split(printed, "\n")
+				label := regexp.MustCompile(`(?:^|[^a-z-])` + region.Label + `(?:\s|$)`)
+				for n, line := range lines {
+					at := label.FindStringIndex(line)
+					if at == nil || err == nil {
+						continue
+					}
+					behind := line[at[1]:] + " " + strings.Join(lines[n+1:min(len(lines), n+4)], " ")
+					if as == "cards" { // the paints stand between
+						_, behind, _ = strings.Cut(behind, region.Parents)
+					}
+					got, err = recipetest.Short(behind, set.Scale)
+				}
+				require.NoError(t, err, "%s as %s: %s", name, as, region.Label)
+				mixed, err := paint.Mix(recipetest.Pile(got.Into, paints)...)
+				require.NoError(t, err)
+				is, planned := mixed.BrushedOut(), plan.Counted[i].Mixture.BrushedOut()
+				assert.Less(t, colour.Difference(is.Lab(), planned.Lab()), 0.05, "%s as %s: %s", name, as, region.Label)
+			}
+		}
+	}
 }
 
 // onPage are the paths of a PDF's pages: their points in mm from the upper left corner.
