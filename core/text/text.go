@@ -31,11 +31,14 @@ func showable(r rune) bool {
 	switch r {
 	case '\n', '\r', '\t':
 		return true
-	case utf8.RuneError:
+	case utf8.RuneError, brailleBlank:
 		return false
 	}
 	return unicode.IsGraphic(r) && !unicode.Is(unicode.Other_Default_Ignorable_Code_Point, r)
 }
+
+// brailleBlank is a sign of Braille with no dot in it: it looks like a blank and is none.
+const brailleBlank = 0x2800
 
 // Line is a text of one line without the blanks around it, or a sentence on
 // what is wrong with it: what names the text ("the name of the wheel"), most is

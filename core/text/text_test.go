@@ -27,7 +27,7 @@ func TestWhatCannotBeShownIsRefusedAndNamed(t *testing.T) {
 	for name, r := range map[string]rune{
 		"NUL": 0, "bell": 7, "delete": 0x7f, "next line": 0x85, "right-to-left override": 0x202e, "isolate": 0x2066, "zero-width space": 0x200b,
 		"zero-width joiner": 0x200d, "word joiner": 0x2060, "byte order mark": 0xfeff, "soft hyphen": 0xad, "line separator": 0x2028, "paragraph separator": 0x2029,
-		"hangul filler": 0x3164, "half-width filler": 0xffa0, "private use": 0xe000, "unassigned": 0x0378, "no character": 0xfffe, "replacement": 0xfffd, "tag": 0xe0041,
+		"hangul filler": 0x3164, "half-width filler": 0xffa0, "private use": 0xe000, "unassigned": 0x0378, "no character": 0xfffe, "replacement": 0xfffd, "tag": 0xe0041, "Braille blank": 0x2800,
 	} {
 		_, err := text.Line("the name of the wheel", "ab"+string(r)+"c", 80)
 		if assert.Error(t, err, name) {
