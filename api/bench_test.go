@@ -111,11 +111,20 @@ func TestAKeptWheelIsPutOnPaper(t *testing.T) {
 		status, _ := ada.do("GET", at+query, "")
 		assert.Equal(t, 422, status, query)
 	}
+	// Whatever a name may hold is printed.
+	var drawn api.KeptWheel
+	ada.ok("POST", "/api/wheels", strings.Replace(newWheel, `"name":"`, `"name":"🌊 海 `, 1), &drawn)
+	for _, as := range []string{"sheet", "plan", "cards"} {
+		status, text := ada.do("GET", fmt.Sprintf("/api/wheels/%d/paper?as=%s", drawn.ID, as), "")
+		assert.Equal(t, 200, status, text)
+	}
 	// A ladder of two paints of one's own choice, and what comes nearest to wanted colours.
 	ladder := strings.Replace(at, "kind=guide", "kind=ladder&a=PY74&b=PB15:3&steps=7", 1)
 	_, text, header := ada.send(ada.request("GET", ladder+"&format=svg", ""))
 	assert.Contains(t, text, "PY74")
-	assert.Equal(t, "1", header.Get("Sheet-Pages"))
+	assert.Equal(t, "2", header.Get("Sheet-Pages"), "its let-downs find no room beside it")
+	_, text, _ = ada.send(ada.request("GET", ladder+"&format=svg&page=2", ""))
+	assert.Contains(t, text, "PB15:3 (let down 1:")
 	wanted := strings.Replace(at, "kind=guide", "kind=wanted&as=sheet,cards", 1)
 	status, text := ada.do("GET", wanted, "")
 	assert.Equal(t, 422, status)

@@ -37,6 +37,7 @@ type Counted struct {
 	DE     float64  `json:"de00" doc:"CIEDE2000 to the exact step, brushed out"`
 	Spread float64  `json:"spread" doc:"CIEDE2000 that a hand strays by"`
 	Advice string   `json:"advice" doc:"which amount matters where a hand strays far; else empty"`
+	Says   string   `json:"says" doc:"the recipe in short, each paint beside its own amount"`
 	Lines  []string `json:"lines" doc:"how to count it out, in order"`
 	Adds   bool     `json:"adds" doc:"it is added to a pile that there is already"`
 }
@@ -45,7 +46,7 @@ type Counted struct {
 func (v View) Counted(c recipe.Counted, r recipe.Recipe, exact *paint.Mixture) Counted {
 	out := Counted{
 		Measure: string(c.Measure), Before: []TakenPile{}, TakenPile: v.takenPile(c.Scale, c.Pile), Shown: v.painted(&c.Mixture),
-		DE: round(c.DE, 2), Spread: round(c.Spread, 2), Advice: c.Advice(r, exact), Lines: c.Lines(), Adds: c.Adds,
+		DE: round(c.DE, 2), Spread: round(c.Spread, 2), Advice: c.Advice(r, exact), Says: c.String(), Lines: c.Lines(), Adds: c.Adds,
 	}
 	for _, p := range c.Before {
 		out.Before = append(out.Before, v.takenPile(c.Scale, p))
@@ -104,7 +105,8 @@ type BenchAmount struct {
 	Code     string   `json:"code"`
 	Name     string   `json:"name"`
 	ML       float64  `json:"ml"`
-	RibbonMM float64  `json:"ribbonMm" doc:"out of the nozzle"`
+	RibbonMM float64  `json:"ribbonMm" doc:"out of the nozzle; 0 from a pan"`
+	Loads    int      `json:"loads" doc:"brush loads out of the pan; 0 where it is squeezed out"`
 	TubeML   *float64 `json:"tubeMl" doc:"what the tube holds; null where that is not known"`
 	Short    bool     `json:"short" doc:"the tube holds less"`
 	Shown
@@ -288,9 +290,9 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 		}
 		out.Regions = append(out.Regions, one)
 	}
-	for _, a := range bench.Amounts(s, p.Settings) {
+	for _, a := range p.Amounts() {
 		m := a.Paint.Alone()
-		one := BenchAmount{Paint: a.Paint.ID, Code: a.Paint.Code(), Name: a.Paint.Name, ML: round(a.ML, 3), RibbonMM: round(a.Ribbon, 0), Shown: v.painted(&m)}
+		one := BenchAmount{Paint: a.Paint.ID, Code: a.Paint.Code(), Name: a.Paint.Name, ML: round(a.ML, 3), RibbonMM: round(a.Ribbon, 0), Loads: a.Loads, Shown: v.painted(&m)}
 		if holds, known := tubes[a.Paint.ID]; known {
 			one.TubeML, one.Short = &holds, holds < a.ML
 		}

@@ -1,6 +1,7 @@
 package bench
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -41,11 +42,12 @@ func (s Settings) Water(r *Region) float64 {
 // paintOf is how many ml of paint a region takes, without the water.
 func (s Settings) paintOf(r *Region) float64 { return s.Need(r) / (1 + s.Water(r)) }
 
-// Amount is how much of a paint a sheet takes.
+// Amount is how much of a paint is laid out for a sheet.
 type Amount struct {
 	Paint  *paint.Paint
-	ML     float64
-	Ribbon float64 // mm out of the nozzle
+	ML     float64 // paint, without water
+	Ribbon float64 // mm out of the nozzle; 0 from a pan
+	Loads  int     // brush loads out of the pan, with their water; 0 out of a tube
 }
 
 // RibbonMM is how long a ribbon of so many ml is out of a round nozzle so many mm wide.
@@ -53,37 +55,35 @@ func RibbonMM(ml, nozzle float64) float64 {
 	return ml * 1000 / (math.Pi * nozzle * nozzle / 4)
 }
 
-// Amounts are what a sheet takes of each paint, the most first.
-func Amounts(s *Sheet, set Settings) (out []Amount) {
-	for i := range s.Regions {
-		r := &s.Regions[i]
-		need := set.paintOf(r)
-		plain := r.Recipe.Plain()
-		whole := 0.0
-		for _, p := range plain {
-			whole += p.Parts
+// Amounts are what is laid out of each paint, the most first: the sum of all that the plan
+// counts out, let-downs whole, starting piles and additions as they are, and the share that
+// is lost. Where the painter goes by looks nothing is squeezed out of a tube: pans are wetted.
+func (out *Plan) Amounts() (amounts []Amount) {
+	set := out.Settings
+	fluid := map[*paint.Paint]float64{} // ml with the water
+	add := func(r *Region, p *paint.Paint, ml float64) {
+		at := slices.IndexFunc(amounts, func(a Amount) bool { return a.Paint == p })
+		if at < 0 {
+			at, amounts = len(amounts), append(amounts, Amount{Paint: p})
 		}
-		for _, p := range plain {
-			at := slices.IndexFunc(out, func(a Amount) bool { return a.Paint == p.Paint })
-			if at < 0 {
-				at, out = len(out), append(out, Amount{Paint: p.Paint})
-			}
-			out[at].ML += need * p.Parts / whole
+		amounts[at].ML += ml * (1 + set.Loss)
+		fluid[p] += ml * (1 + set.Water(r))
+	}
+	for i := range out.Counted {
+		for _, p := range out.Counted[i].FromTubes() {
+			add(&out.Sheet.Regions[i], p.Paint, p.Parts)
 		}
 	}
-	for i := range out {
-		out[i].Ribbon = RibbonMM(out[i].ML, set.Nozzle)
-	}
-	slices.SortStableFunc(out, func(a, b Amount) int {
-		switch {
-		case a.ML > b.ML:
-			return -1
-		case a.ML < b.ML:
-			return 1
+	for i := range amounts {
+		a := &amounts[i]
+		if set.Scale.Measure == recipe.Looks {
+			a.Loads = int(math.Ceil(fluid[a.Paint] / recipe.Scale{Measure: recipe.Loads}.One()))
+		} else {
+			a.Ribbon = RibbonMM(a.ML, set.Nozzle)
 		}
-		return 0
-	})
-	return out
+	}
+	slices.SortStableFunc(amounts, func(a, b Amount) int { return cmp.Compare(b.ML, a.ML) })
+	return amounts
 }
 
 // Addition is what goes into a pile before a step is painted from it.

@@ -25,12 +25,12 @@ func ExampleNew() {
 		panic(err)
 	}
 	fmt.Printf("%d minutes and %d washes, %s\n", plan.Minutes, plan.Washes, plan.Says())
-	for _, a := range bench.Amounts(&sheet, set) {
+	for _, a := range plan.Amounts() {
 		fmt.Printf("%s %.2f ml\n", a.Paint.ID, a.ML)
 	}
 	// Output:
 	// 67 minutes and 5 washes, shortest possible
-	// PY65 1.15 ml
-	// PB29 0.79 ml
-	// PR254 0.58 ml
+	// PY65 1.64 ml
+	// PB29 1.08 ml
+	// PR254 0.82 ml
 }

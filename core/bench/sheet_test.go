@@ -242,12 +242,12 @@ func TestAGouacheWheelTakesWhatItTakes(t *testing.T) {
 	s := bench.Wheel(triad(t), bench.Extras{}, set)
 	assert.InDelta(t, 0.21, set.Need(&s.Regions[0]), 0.005, "a slot")
 	assert.InDelta(t, set.Slot(), set.Need(&s.Regions[0]), 1e-9)
-	sum, ribbon := 0.0, 0.0
-	for _, a := range bench.Amounts(&s, set) {
-		sum, ribbon = sum+a.ML, ribbon+a.Ribbon
+	sum := 0.0
+	for i := range s.Regions {
+		sum += set.Need(&s.Regions[i])
 	}
 	assert.InDelta(t, 2.5, sum, 0.05)
-	assert.InDelta(t, 88, ribbon, 3, "9 cm")
+	assert.InDelta(t, 88, bench.RibbonMM(sum, set.Nozzle), 3, "9 cm")
 
 	graded := set
 	graded.Graded = true
@@ -330,7 +330,27 @@ func TestEachRegionIsCountedOutForWhatItNeeds(t *testing.T) {
 func BenchmarkAmounts(b *testing.B) {
 	set := bench.Usual(medium(b, "gouache"))
 	s := bench.Wheel(split(b), bench.Extras{Tints: 1, Shades: 1, Neutral: true}, set)
+	p, err := bench.Sketch(&s, set)
+	require.NoError(b, err)
 	for b.Loop() {
-		bench.Amounts(&s, set)
+		p.Amounts()
 	}
+}
+
+// Out of pans nothing is squeezed: they are wetted, and used for so many brush loads.
+func TestPansAreWettedAndNotSqueezed(t *testing.T) {
+	set := bench.Usual(medium(t, "watercolour"))
+	set.Scale = recipe.Scale{Measure: recipe.Looks}
+	s := bench.Wheel(triad(t), bench.Extras{}, set)
+	p, err := bench.Sketch(&s, set)
+	require.NoError(t, err)
+	fluid, loads := 0.0, 0
+	for i := range s.Regions {
+		fluid += set.Need(&s.Regions[i])
+	}
+	for _, a := range p.Amounts() {
+		assert.Zero(t, a.Ribbon)
+		loads += a.Loads
+	}
+	assert.InDelta(t, fluid/0.03, float64(loads), float64(len(p.Amounts())))
 }

@@ -35,7 +35,7 @@ func (l *layout) inOrder() []Page {
 		case bench.LayOut:
 			for _, of := range l.squeezed() {
 				room(row)
-				l.text(margin, y, small, Plain, Start, 0, "%s", l.fit("squeeze out "+of[0], Plain, small, right-margin-54))
+				l.text(margin, y, small, Plain, Start, 0, "%s", l.fit(strings.ToLower(l.layOut())+": "+of[0], Plain, small, right-margin-54))
 				l.text(right-32, y, small, Figures, End, 0, "%s", of[1])
 				l.text(right, y, small, Figures, End, 0.35, "%s", l.fit(of[2], Figures, small, 30))
 				y += small * 1.5
@@ -43,19 +43,26 @@ func (l *layout) inOrder() []Page {
 			y += 2
 			continue
 		case bench.Paint:
-			room(row)
 			r := &s.Regions[a.Region]
+			made := []string{r.Parents}
+			if pieces := l.made(a.Region); len(pieces) > 0 {
+				made, _ = l.inPieces(pieces, Plain, small, right-margin-names-14)
+			}
+			under := float64(len(made)-1) * small * 1.3
+			room(row + under)
 			l.add(Mark{Kind: Rect, X: margin, Y: y - 2.6, W: 3, H: 3, Stroke: 0.25})
 			l.add(Mark{Kind: Rect, X: margin + 18, Y: y - 3, W: 8, H: 4, Fill: l.aimed(r), Stroke: 0.2, Grey: 0.4})
 			l.text(margin+16, y, small, Figures, End, 0.2, "%s", clock(a.Start))
 			l.text(margin+29, y, ordinary, Bold, Start, 0, "%s", l.fit(r.Label, Bold, ordinary, names-31))
-			l.text(margin+names, y, small, Plain, Start, 0.2, "%s", l.fit(strings.TrimSpace(r.Parents+"  "+l.made(a.Region)), Plain, small, right-margin-names-14))
+			for n, line := range made {
+				l.text(margin+names, y+float64(n)*small*1.3, small, Plain, Start, 0.2, "%s", line)
+			}
 			well := ""
 			if a.Well > 0 {
 				well = fmt.Sprintf("well %d", a.Well)
 			}
 			l.text(right, y, small, Plain, End, 0.2, "%s", well)
-			y += row
+			y += row + under
 		case bench.Mix:
 			if a.Because == "" {
 				continue
@@ -103,11 +110,15 @@ func (l *layout) dabs() []Page {
 	return append(l.full, l.Page)
 }
 
-// cards are recipes to cut out, eight to a page: the colour aimed at, a place to paint it,
-// what it is made of and how.
+// cardHigh is how high a card is at least, mm: four lie below each other on upright A4.
+const cardHigh = 55
+
+// cards are recipes to cut out, two beside each other: the colour aimed at, a place to paint
+// it, what it is made of and how.
 func (l *layout) cards() []Page {
-	const across, down = 2, 4
-	w, h := (l.W-2*margin)/across, (l.H-header-margin)/down
+	const across = 2
+	down := int((l.H - header - margin) / cardHigh)
+	w, h := (l.W-2*margin)/across, (l.H-header-margin)/float64(down)
 	n := 0
 	for _, i := range l.plan.Order {
 		r := &l.plan.Sheet.Regions[i]
@@ -126,10 +137,10 @@ func (l *layout) cards() []Page {
 		l.add(Mark{Kind: Rect, X: x, Y: y, W: w, H: h, Stroke: 0.15, Grey: 0.7})
 		l.add(Mark{Kind: Rect, X: x + w - 32, Y: y + 4, W: 14, H: 14, Fill: l.aimed(r)})
 		l.add(Mark{Kind: Rect, X: x + w - 18, Y: y + 4, W: 14, H: 14, Stroke: 0.25, Grey: 0.1})
-		room := w - 40
+		room, most := w-40, 2
 		if r.Aim != nil { // beside the wanted colour what comes nearest to it
 			l.add(Mark{Kind: Rect, X: x + w - 46, Y: y + 4, W: 14, H: 14, Fill: l.looks(r)})
-			room -= 14
+			room, most = room-14, 1
 			look := r.Looks(l.plan.Settings.Medium, false)
 			for n, of := range []string{"nearest", "wanted", "painted"} {
 				l.text(x+w-39+14*float64(n), y+20.5, small*0.75, Plain, Middle, 0.35, "%s", of)
@@ -139,20 +150,19 @@ func (l *layout) cards() []Page {
 		}
 		l.text(x+4, y+8, ordinary, Bold, Start, 0, "%s", l.fit(r.Label, Bold, ordinary, room))
 		l.text(x+4, y+12.5, small, Plain, Start, 0.2, "%s", l.fit(r.Parents, Plain, small, room))
-		l.text(x+4, y+17, small, Figures, Start, 0.2, "%s", l.fit(l.made(i), Figures, small, room))
-		line := y + 26
+		if lines, whole := l.inPieces(l.made(i), Plain, small, room); whole && len(lines) <= most {
+			for n, line := range lines {
+				l.text(x+4, y+17+float64(n)*small*1.3, small, Plain, Start, 0.2, "%s", line)
+			}
+		}
 		steps := r.Recipe.Mixing()
 		if l.options.Recipes == "dabs" {
 			steps = l.plan.Counted[i].Lines()
 		}
-		for _, step := range steps {
-			for _, text := range l.wrapped(step, Plain, small, w-8) {
-				if line > y+h-2 {
-					break
-				}
-				l.text(x+4, line, small, Plain, Start, 0.1, "%s", text)
-				line += small * 1.3
-			}
+		const from = 26
+		size, lines := l.filling(steps, w-8, h-from-2)
+		for n, text := range lines {
+			l.text(x+4, y+from+float64(n)*size*1.3, size, Plain, Start, 0.1, "%s", text)
 		}
 	}
 	if n == 0 {
@@ -160,4 +170,17 @@ func (l *layout) cards() []Page {
 		l.text(margin, header+4, ordinary, Plain, Start, 0, "Nothing is mixed on this sheet.")
 	}
 	return append(l.full, l.Page)
+}
+
+// filling sets steps as large as they find room in, all of them; at most as small text is.
+func (l *layout) filling(steps []string, width, high float64) (size float64, lines []string) {
+	for size = small; ; size *= 0.92 {
+		lines = nil
+		for _, step := range steps {
+			lines = append(lines, l.wrapped(step, Plain, size, width)...)
+		}
+		if float64(len(lines)-1)*size*1.3 <= high {
+			return size, lines
+		}
+	}
 }

@@ -63,6 +63,7 @@ type layout struct {
 	options Options
 	measure Measure
 	number  map[int]int
+	written map[int]bool // places whose recipe stands beside them
 }
 
 // Sheet lays a plan's sheet out at true size: the places with their names, what they are
@@ -80,7 +81,7 @@ func Sheet(p *bench.Plan, o Options, measure Measure) (pages []Page, err error) 
 		if n >= mostStacked {
 			return nil, input.Errorf("a stack has at most %d sheets", mostStacked)
 		}
-		l := &layout{Page: Page{W: o.Format.W, H: o.Format.H}, plan: p, options: o, measure: measure, number: map[int]int{}}
+		l := &layout{Page: Page{W: o.Format.W, H: o.Format.H}, plan: p, options: o, measure: measure, number: map[int]int{}, written: map[int]bool{}}
 		for n, i := range p.Order {
 			l.number[i] = n + 1
 		}
@@ -125,6 +126,9 @@ func (l *layout) sheet() ([]Page, error) {
 		below = header
 	}
 	l.foot(max(below, l.H-margin-foot))
+	if l.unwritten() {
+		l.recipes()
+	}
 	return append(l.full, l.Page), nil
 }
 
@@ -256,33 +260,89 @@ func (l *layout) numberGrey(r *bench.Region) float64 {
 	return 0.1
 }
 
-// made is what a place is made of, in parts or counted out; empty for a paint as it
-// comes and where nothing is wanted.
-func (l *layout) made(i int) string {
+// made is what a place is made of, in parts or counted out, each paint with its own amount,
+// in pieces that are not broken; empty for a paint as it comes and where nothing is wanted.
+func (l *layout) made(i int) []string {
 	r := &l.plan.Sheet.Regions[i]
 	switch {
 	case l.options.Recipes == "none" || len(r.Recipe) < 2:
-		return ""
-	case l.options.Recipes == "dabs" && l.plan.Settings.Scale.Measure != recipe.Looks:
-		c := &l.plan.Counted[i]
-		var of []string
-		for _, t := range c.Counts {
-			of = append(of, c.Short(t.Amount))
-		}
-		if c.Adds {
-			return "+ " + strings.Join(of, " : ")
-		}
-		return strings.Join(of, " : ")
+		return nil
+	case l.options.Recipes == "dabs":
+		return l.plan.Counted[i].Pieces()
 	}
-	var of []string
-	for _, i := range r.Recipe {
-		one := fmt.Sprintf("%g", i.Parts)
-		if i.In != nil {
-			one += fmt.Sprintf(" (1:%d)", i.Thin)
+	return r.Recipe.Pieces()
+}
+
+// beside is what stands beside a place: its recipe where that finds room whole, for half a
+// recipe is none; else its paints, and the recipe stands in the list of them. There are two
+// lines at the most.
+func (l *layout) beside(parents string, of []int, f Font, size, width float64) []string {
+	var made []int
+	for _, i := range of {
+		if len(l.made(i)) > 0 {
+			made = append(made, i)
 		}
-		of = append(of, one)
 	}
-	return strings.Join(of, " : ")
+	if len(made) == 1 {
+		if lines, whole := l.inPieces(l.made(made[0]), f, size, width); whole && len(lines) <= 2 {
+			l.written[made[0]] = true
+			return lines
+		}
+	}
+	if parents == "" {
+		return nil
+	}
+	return []string{l.fit(parents, Plain, size, width)}
+}
+
+// inPieces sets pieces in lines of a width without breaking one; whole is false where one
+// of them is wider than that.
+func (l *layout) inPieces(pieces []string, f Font, size, width float64) (lines []string, whole bool) {
+	whole = true
+	line := ""
+	for _, piece := range pieces {
+		whole = whole && l.measure(piece, f, size) <= width
+		next := strings.TrimSpace(line + " " + piece)
+		if line != "" && l.measure(next, f, size) > width {
+			lines = append(lines, line)
+			next = piece
+		}
+		line = next
+	}
+	return append(lines, line), whole
+}
+
+// unwritten says that the recipe of a place found no room on the sheet.
+func (l *layout) unwritten() bool {
+	return slices.ContainsFunc(l.plan.Order, func(i int) bool { return !l.written[i] && len(l.made(i)) > 0 })
+}
+
+// recipes are the recipes of all places that are mixed, by their numbers.
+func (l *layout) recipes() {
+	l.turn()
+	y := header + ordinary
+	l.text(margin, y, ordinary, Bold, Start, 0, "What each place is mixed from, in the order of painting")
+	y += ordinary * 1.6
+	names := 0.3 * (l.W - 2*margin)
+	for _, i := range l.plan.Order {
+		made := l.made(i)
+		if len(made) == 0 {
+			continue
+		}
+		r := &l.plan.Sheet.Regions[i]
+		lines, _ := l.inPieces(made, Plain, small, l.W-2*margin-names)
+		if y+float64(len(lines)-1)*small*1.3 > l.H-margin {
+			l.turn()
+			y = header + ordinary
+		}
+		l.text(margin+6, y, small, Figures, End, 0.2, "%d", l.number[i])
+		l.text(margin+9, y, small, Bold, Start, 0, "%s", l.fit(r.Label, Bold, small, names-10))
+		for _, line := range lines {
+			l.text(margin+names, y, small, Plain, Start, 0.1, "%s", line)
+			y += small * 1.3
+		}
+		y += small * 0.3
+	}
 }
 
 // wheel draws a wheel in the middle of the page; below is where the rest may begin.
@@ -372,7 +432,6 @@ func (l *layout) label(cx, cy, radius float64, s slot) {
 	for _, i := range s.regions {
 		parents = append(parents, l.plan.Sheet.Regions[i].Parents)
 	}
-	lines := []string{s.name, strings.Join(parents, " | "), l.made(s.regions[0])}
 	x, y := onCircle(cx, cy, radius+4, s.at)
 	across := (x - cx) / (radius + 4)
 	align := Middle
@@ -382,28 +441,21 @@ func (l *layout) label(cx, cy, radius float64, s slot) {
 	case across < -0.2:
 		align = End
 	}
-	height := ordinary + 2*small*1.2
-	if lines[2] == "" {
-		height -= small * 1.2
-	}
-	top := y - height/2 - (cy-y)/(radius+4)*height/2
 	width := l.W/2 - margin/2 - math.Abs(x-cx)
 	if align == Middle {
 		width = radius
 	}
+	lines := append([]string{s.name}, l.beside(strings.Join(parents, " | "), s.regions, Plain, small, width)...)
+	height := ordinary + float64(len(lines)-1)*small*1.2
+	top := y - height/2 - (cy-y)/(radius+4)*height/2
 	y = top + ordinary*0.75
 	for n, line := range lines {
 		font, size := Plain, small
 		if n == 0 {
 			font, size = Bold, ordinary
 		}
-		if n == 2 {
-			font = Figures
-		}
-		if line != "" {
-			l.text(x, y, size, font, align, 0.15*float64(n), "%s", l.fit(line, font, size, width))
-		}
-		y += small * 1.2
+		l.text(x, y, size, font, align, 0.15*min(1, float64(n)), "%s", l.fit(line, font, size, width))
+		y += max(small*1.2, size)
 	}
 }
 
@@ -472,11 +524,9 @@ func (l *layout) rows() (below float64, err error) {
 			parents = strings.ReplaceAll(parents, " ", "")
 		}
 		under := y + r.H + small
-		for _, line := range []string{parents, l.made(i)} {
-			if line != "" {
-				under += small * 0.9
-				l.text(x+r.W/2, under, small*0.75, Plain, Middle, 0.25, "%s", l.fit(line, Plain, small*0.75, r.W-0.5))
-			}
+		for _, line := range l.beside(parents, []int{i}, Plain, small*0.75, r.W-0.5) {
+			under += small * 0.9
+			l.text(x+r.W/2, under, small*0.75, Plain, Middle, 0.25, "%s", line)
 		}
 	}
 	if up == 0 {
@@ -498,7 +548,7 @@ func guided(p *paint.Paint) string {
 // cautions are the sentences of the paints on a sheet, each once.
 func (l *layout) cautions() (out []string) {
 	var paints []*paint.Paint
-	for _, a := range bench.Amounts(l.plan.Sheet, l.plan.Settings) {
+	for _, a := range l.plan.Amounts() {
 		paints = append(paints, a.Paint)
 	}
 	return cautionsOf(paints)
@@ -529,12 +579,25 @@ func (l *layout) wrapped(text string, f Font, size, width float64) (out []string
 	return append(out, line)
 }
 
-// squeezed are the lines of what to squeeze out.
+// squeezed are the lines of what to lay out: the paint, how much of it, and how much that
+// is out of a tube or a pan.
 func (l *layout) squeezed() (out [][3]string) {
-	for _, a := range bench.Amounts(l.plan.Sheet, l.plan.Settings) {
-		out = append(out, [3]string{a.Paint.Code() + " " + a.Paint.ShortName(), fmt.Sprintf("%.2f ml", a.ML), fmt.Sprintf("%.0f mm of ribbon", a.Ribbon)})
+	for _, a := range l.plan.Amounts() {
+		line := [3]string{a.Paint.Code() + " " + a.Paint.ShortName(), fmt.Sprintf("%.2f ml", a.ML), fmt.Sprintf("%.0f mm of ribbon", a.Ribbon)}
+		if a.Loads > 0 {
+			line[1], line[2] = "", fmt.Sprintf("%d brush loads", a.Loads)
+		}
+		out = append(out, line)
 	}
 	return out
+}
+
+// layOut is what is done with the paints before anything is mixed.
+func (l *layout) layOut() string {
+	if l.plan.Settings.Scale.Measure == recipe.Looks {
+		return "Wet these pans"
+	}
+	return "Squeeze out"
 }
 
 const mostSqueezed = 14
@@ -553,7 +616,7 @@ func (l *layout) foot(y float64) {
 	l.line(margin, y, l.W-margin, y, 0.4, 0)
 	y += 5
 	half := l.W / 2
-	l.text(margin, y, ordinary, Bold, Start, 0, "Squeeze out")
+	l.text(margin, y, ordinary, Bold, Start, 0, "%s", l.layOut())
 	row := y
 	squeezed := l.squeezed()
 	for n, a := range squeezed {
@@ -562,8 +625,8 @@ func (l *layout) foot(y float64) {
 			l.text(margin, row, small, Plain, Start, 0.3, "and %d more", len(squeezed)-n)
 			break
 		}
-		l.text(margin, row, small, Plain, Start, 0, "%s", l.fit(a[0], Plain, small, half-margin-34))
-		l.text(half-18, row, small, Figures, End, 0, "%s", a[1])
+		l.text(margin, row, small, Plain, Start, 0, "%s", l.fit(a[0], Plain, small, half-margin-38))
+		l.text(half-22, row, small, Figures, End, 0, "%s", a[1])
 		l.text(half+6, row, small, Figures, End, 0.35, "%s", a[2])
 	}
 	l.text(half+14, y, ordinary, Bold, Start, 0, "Dabs, at true size")

@@ -352,6 +352,22 @@ func (c *Counted) Volumes() (out []paint.Part) {
 	return Of(Of(out).Plain()).Volumes()
 }
 
+// FromTubes are the paints in ml that counting the recipe out takes from their tubes:
+// let-downs whole, what is left of them too.
+func (c *Counted) FromTubes() (out []paint.Part) {
+	for _, pile := range append(slices.Clone(c.Before), c.Pile) {
+		for n, of := range pile.Counts {
+			switch {
+			case of.In == nil:
+				out = append(out, paint.Part{Paint: of.Paint, Parts: of.ML})
+			case c.Measure == Looks: // no let-down is counted out
+				out = append(out, c.paints(n, of.ML)...)
+			}
+		}
+	}
+	return Of(out).Plain()
+}
+
 // resolved is a recipe whose hues, mixed first, are taken apart: what is counted out
 // is paint.
 func resolved(r Recipe) Recipe {

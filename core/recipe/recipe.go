@@ -204,17 +204,7 @@ func (r Recipe) Reduced() Recipe {
 }
 
 // String is the recipe in short: "12 PY65 : 3 PB29 (let down 1:9 in PY65)".
-func (r Recipe) String() string {
-	var words []string
-	for _, i := range r {
-		in := ""
-		if i.In != nil {
-			in = i.In.Code()
-		}
-		words = append(words, Short(i.Parts, i.Code(), i.Thin, in))
-	}
-	return strings.Join(words, " : ")
-}
+func (r Recipe) String() string { return strings.Join(r.Pieces(), " ") }
 
 // Short is one ingredient in short: "3 PB29 (let down 1:9 in PY65)"; in is empty
 // for a paint as it comes.

@@ -1638,6 +1638,11 @@ export interface components {
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
             code: string;
+            /**
+             * Format: int64
+             * @description brush loads out of the pan; 0 where it is squeezed out
+             */
+            loads: number;
             /** Format: double */
             ml: number;
             name: string;
@@ -1646,7 +1651,7 @@ export interface components {
             paint: string;
             /**
              * Format: double
-             * @description out of the nozzle
+             * @description out of the nozzle; 0 from a pan
              */
             ribbonMm: number;
             /** @description the tube holds less */
@@ -2283,6 +2288,8 @@ export interface components {
             needed: number;
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
+            /** @description the recipe in short, each paint beside its own amount */
+            says: string;
             /**
              * Format: double
              * @description CIEDE2000 that a hand strays by

@@ -16,14 +16,19 @@ const figure = { fontFamily: figures, textAlign: "right" } as const;
 
 /** What to squeeze out of each tube. */
 export function LayOut({ plan }: { plan: BenchPlan }) {
-  const longest = Math.max(...plan.amounts.map((a) => a.ribbonMm), 1);
+  const long = (a: BenchPlan["amounts"][number]) => a.loads || a.ribbonMm;
+  const longest = Math.max(...plan.amounts.map(long), 1);
   const water = plan.regions.some((r) => r.water > 0);
+  const pans = plan.amounts.some((a) => a.loads > 0);
   return (
     <Box component="section" aria-label="what to lay out">
       <Typography variant="body2" sx={{ mb: 1 }}>
         Paint for {plan.regions.length} places, with {Math.round(100 * (plan.settings.loss ?? 0))} %
-        for brush and well{water && "; without the water"}. Ribbons are those of a nozzle{" "}
-        {plan.settings.nozzle} mm wide.
+        for brush and well and as much for what stays where it is laid out
+        {water && "; without the water"}.{" "}
+        {pans
+          ? "Wet these pans; nothing is squeezed out."
+          : `Ribbons are those of a nozzle ${plan.settings.nozzle} mm wide.`}
       </Typography>
       {plan.amounts.map((a) => (
         <Box
@@ -44,19 +49,19 @@ export function LayOut({ plan }: { plan: BenchPlan }) {
           >
             <b>{a.code}</b> {a.name}
           </Typography>
-          <Box sx={figure}>{a.ml.toFixed(2)} ml</Box>
+          <Box sx={figure}>{pans ? "" : `${a.ml.toFixed(2)} ml`}</Box>
           <Box>
             <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
               <Box
                 sx={{
                   height: 8,
-                  width: `${Math.max(2, 50 * (a.ribbonMm / longest))}%`,
+                  width: `${Math.max(2, 50 * (long(a) / longest))}%`,
                   bgcolor: fill(a),
                   borderRadius: "4px",
                 }}
               />
               <span style={{ fontFamily: figures, fontSize: 12, whiteSpace: "nowrap" }}>
-                {a.ribbonMm} mm
+                {a.loads > 0 ? `${a.loads} brush loads` : `${a.ribbonMm} mm`}
               </span>
             </Box>
             {a.short && (

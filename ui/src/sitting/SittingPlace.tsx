@@ -249,7 +249,7 @@ function LaidOut({ sitting, onTell }: { sitting: Sitting; onTell: (done: Done) =
   return (
     <Box component="section" aria-label="lay out">
       <Typography component="h2" sx={{ fontSize: 40, lineHeight: 1.1, fontWeight: 500 }}>
-        Squeeze out
+        {sitting.plan.amounts.some((a) => a.loads > 0) ? "Wet these pans" : "Squeeze out"}
       </Typography>
       {sitting.plan.amounts.map((a) => (
         <Box
@@ -267,7 +267,7 @@ function LaidOut({ sitting, onTell }: { sitting: Sitting; onTell: (done: Done) =
             <b>{a.code}</b> {a.name}
           </Typography>
           <Typography>
-            {a.ml.toFixed(2)} ml, {a.ribbonMm} mm
+            {a.loads > 0 ? `${a.loads} brush loads` : `${a.ml.toFixed(2)} ml, ${a.ribbonMm} mm`}
           </Typography>
         </Box>
       ))}

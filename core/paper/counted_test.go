@@ -1,0 +1,175 @@
+package paper_test
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/bench"
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+	"gyrophane/core/paper"
+	"gyrophane/core/recipe"
+	"gyrophane/core/recipe/recipetest"
+	"gyrophane/core/wheel"
+)
+
+// behind are the texts of some pages that follow each label, in the order in which they
+// are drawn, joined: a recipe that was broken into lines is whole again.
+func behind(pages []paper.Page, label string) (out []string) {
+	for _, p := range pages {
+		var texts []string
+		for _, m := range p.Marks {
+			if m.Kind == paper.Text {
+				texts = append(texts, m.Text)
+			}
+		}
+		for n, text := range texts {
+			if text == label {
+				out = append(out, strings.Join(texts[n+1:min(len(texts), n+6)], " "))
+			}
+		}
+	}
+	return out
+}
+
+// What is printed is what is planned: each amount stands beside its own paint, whatever the
+// order in which a place is named. A painter who mixes what stands there comes where the plan
+// does; and no tube is asked for more than the list says, nor is more left of it than the loss.
+func TestWhatIsPrintedMixesToWhatIsPlanned(t *testing.T) {
+	r := rand.New(rand.NewPCG(26, 1))
+	read, adds, lets := 0, 0, 0
+	for n := range 120 {
+		kind, per := wheel.RYB, 1
+		if n%2 == 0 {
+			kind, per = wheel.Split, 2
+		}
+		roles := rolesOf(r, per)
+		var paints []*paint.Paint
+		codes := map[string]bool{}
+		for _, role := range roles {
+			for _, p := range role {
+				paints, codes[p.Code()] = append(paints, p), true
+			}
+		}
+		if len(codes) < len(paints) {
+			continue // two that are written alike
+		}
+		system, err := wheel.NewSystem(kind, roles)
+		require.NoError(t, err)
+		medium := paint.Media()[n%len(paint.Media())]
+		fill := bench.FromWeaker
+		if n%3 == 0 {
+			fill = bench.OwnPiles
+		}
+		set, err := bench.Settings{Medium: medium, Diameter: 120, Fill: fill, Gaps: true, Covered: true, Scale: recipe.Scale{Measure: []recipe.Measure{recipe.Dabs, recipe.Drops}[n%2]}}.Complete()
+		require.NoError(t, err)
+		sheet := bench.Wheel(wheel.Build(system, wheel.Options{}), bench.Extras{}, set)
+		plan, err := bench.Sketch(&sheet, set)
+		require.NoError(t, err)
+		about := fmt.Sprintf("%d: %s in %s, %s, %s", n, strings.Join(ids(paints), " "), medium.ID, plan.Fill, set.Scale.Measure)
+		format, err := paper.ParseFormat("A4")
+		require.NoError(t, err)
+		for _, as := range []string{"plan", "sheet"} {
+			pages, err := paper.Sheet(plan, paper.Options{Format: format, Recipes: "dabs", As: as, Title: "Low water"}, rough)
+			require.NoError(t, err, about)
+			piles := map[int]map[string]float64{}
+			asked := map[string]float64{}
+			for _, i := range plan.Order {
+				region := &sheet.Regions[i]
+				c := &plan.Counted[i]
+				if len(region.Recipe) < 2 {
+					for _, p := range c.FromTubes() {
+						asked[p.Paint.Code()] += p.Parts
+					}
+					continue
+				}
+				var got recipetest.Read
+				err := fmt.Errorf("%s: %s is not printed", about, region.Label)
+				for _, text := range behind(pages, region.Label) {
+					if got, err = recipetest.Short(text, set.Scale); err == nil {
+						break
+					}
+				}
+				require.NoError(t, err, "%s: %s", about, region.Label)
+				read++
+				pile := got.Into
+				if got.Adds {
+					adds++
+					pile = piles[region.Section]
+					for code, ml := range got.Into {
+						pile[code] += ml
+					}
+				}
+				if len(c.Before) > 0 {
+					lets++
+				}
+				for code, ml := range got.Tubes {
+					asked[code] += ml
+				}
+				mixed, err := paint.Mix(recipetest.Pile(pile, paints)...)
+				require.NoError(t, err, about)
+				is, planned := mixed.BrushedOut(), c.Mixture.BrushedOut()
+				assert.Less(t, colour.Difference(is.Lab(), planned.Lab()), 0.05, "%s: %s as %s", about, region.Label, as)
+				sum := 0.0
+				for _, ml := range pile {
+					sum += ml
+				}
+				took := set.Need(region) / (1 + set.Water(region))
+				for code := range pile {
+					pile[code] *= max(0.05, 1-took/sum)
+				}
+				piles[region.Section] = pile
+			}
+			for _, a := range plan.Amounts() {
+				assert.LessOrEqual(t, asked[a.Paint.Code()], a.ML+1e-9, "%s: %s is short", about, a.Paint.Code())
+				assert.InDelta(t, asked[a.Paint.Code()]*(1+set.Loss), a.ML, 1e-6, "%s: %s", about, a.Paint.Code())
+			}
+		}
+	}
+	assert.Greater(t, read, 900)
+	assert.Greater(t, adds, 100)
+	assert.Greater(t, lets, 30)
+}
+
+func TestACardHoldsAllOfItsSteps(t *testing.T) {
+	system, err := wheel.NewSystem(wheel.RYB, rolesOf(rand.New(rand.NewPCG(26, 2)), 1))
+	require.NoError(t, err)
+	for _, size := range []string{"A4", "A5"} {
+		format, err := paper.ParseFormat(size)
+		require.NoError(t, err)
+		set, err := bench.Settings{Medium: paint.Media()[1], Diameter: 60, Fill: bench.OwnPiles}.Complete()
+		require.NoError(t, err)
+		sheet := bench.Wheel(wheel.Build(system, wheel.Options{TintBy: wheel.ByWhite, ShadeBy: wheel.ByComplement}), bench.Extras{Tints: 1, Shades: 1, Neutral: true}, set)
+		plan, err := bench.Sketch(&sheet, set)
+		require.NoError(t, err)
+		pages, err := paper.Sheet(plan, paper.Options{Format: format, Recipes: "dabs", As: "cards", Title: "Low water"}, rough)
+		require.NoError(t, err)
+		var words []string
+		for _, p := range pages {
+			for _, m := range p.Marks {
+				words = append(words, m.Text)
+			}
+		}
+		all := strings.Join(words, " ")
+		for i := range sheet.Regions {
+			if len(sheet.Regions[i].Recipe.Plain()) < 2 {
+				continue
+			}
+			for _, step := range plan.Counted[i].Lines() {
+				assert.Contains(t, all, step, "%s: %s", size, sheet.Regions[i].Label)
+			}
+		}
+	}
+}
+
+func ids(of []*paint.Paint) (out []string) {
+	for _, p := range of {
+		out = append(out, p.ID)
+	}
+	return out
+}
