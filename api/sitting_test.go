@@ -3,6 +3,7 @@ package api_test
 import (
 	"bufio"
 	"context"
+	"encoding/json"
 	"fmt"
 	"net/http"
 	"strings"
@@ -13,6 +14,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/api"
+	"gyrophane/core/bench"
 	"gyrophane/wire"
 )
 
@@ -43,8 +45,10 @@ func TestASittingIsHeld(t *testing.T) {
 		assert.Equal(t, 1, s.Places[index(s, first.ID)].Coats)
 	}
 	assert.Len(t, s.Plan.Order, len(s.Plan.Regions)-1)
-	assert.Equal(t, "one", s.Last)
-	assert.Equal(t, "painted: "+first.Label, s.LastSays)
+	require.Len(t, s.Back, 1)
+	assert.Equal(t, "one", s.Back[0].Tap)
+	assert.Equal(t, "painted: "+first.Label, s.Back[0].Says)
+	assert.Equal(t, []wire.SittingThen{{Region: index(s, first.ID)}}, s.Back[0].Places)
 	ada.ok("POST", events, told("two", "undone", `,"undoes":"one"`), &s)
 	assert.Zero(t, s.Places[index(s, first.ID)].Coats)
 
@@ -58,10 +62,7 @@ func TestASittingIsHeld(t *testing.T) {
 	assert.LessOrEqual(t, s.Notes[0].At, time.Now().UnixMilli())
 
 	for body, says := range map[string]string{
-		told("x", "painted", `,"region":"teal"`):    "no place",
 		told("x", "sneezed", ""):                    "expected value to be one of",
-		told("x", "undone", ""):                     "names what it takes back",
-		told("x", "rinsed", `,"well":99`):           "no well 99",
 		`{"events":[]}`:                             "",
 		told(strings.Repeat("x", 65), "paused", ""): "",
 	} {
@@ -69,20 +70,37 @@ func TestASittingIsHeld(t *testing.T) {
 		assert.Equal(t, 422, status, body)
 		assert.Contains(t, text, says)
 	}
-	// All or none.
-	status, _ := ada.do("POST", events, strings.Replace(told("good", "paused", ""), "]}", `,{"id":"bad","kind":"painted","at":1,"offsetMs":0,"device":"","number":1,"revision":1,"region":"teal"}]}`, 1))
-	assert.Equal(t, 422, status)
-	var again wire.Sitting
-	ada.ok("GET", fmt.Sprintf("/api/sittings/%d", s.ID), "", &again)
-	assert.Zero(t, again.Paused)
-	assert.Equal(t, s.Revision, again.Revision)
+	// Each event is answered by itself; with one that cannot be kept goes its tap, and what takes it back.
+	var answer wire.SittingTold
+	event := func(id, more string) string {
+		return fmt.Sprintf(`{"id":%q,"at":%d,"offsetMs":0,"device":"","number":1,"revision":1,%s}`, id, time.Now().UnixMilli(), more)
+	}
+	batch := []string{
+		event("good", `"kind":"noted","text":"kept"`),
+		event("of the tap", `"kind":"washed","tap":"bad tap"`),
+		event("bad", `"kind":"painted","tap":"bad tap","region":"teal"`),
+		event("back", `"kind":"undone","undoes":"bad tap"`),
+		event("well", `"kind":"rinsed","well":99`),
+		event("nothing", `"kind":"undone"`),
+		event("better", `"kind":"noted","text":"too"`),
+	}
+	ada.ok("POST", events, `{"events":[`+strings.Join(batch, ",")+`]}`, &answer)
+	assert.Equal(t, s.Revision+2, answer.Revision)
+	why := map[string]string{}
+	for _, u := range answer.Untold {
+		why[u.ID] = u.Says
+	}
+	assert.Len(t, why, 5)
+	for id, says := range map[string]string{"of the tap": "no place", "bad": "no place", "back": "no place", "well": "no well 99", "nothing": "names what it takes back"} {
+		assert.Contains(t, why[id], says, id)
+	}
 
 	eve := signedUp(t, app, "Eve")
-	for _, request := range [][2]string{{"GET", fmt.Sprintf("/api/sittings/%d", s.ID)}, {"GET", fmt.Sprintf("/api/sittings/%d/changes", s.ID)}, {"DELETE", fmt.Sprintf("/api/sittings/%d", s.ID)}} {
+	for _, request := range [][2]string{{"GET", fmt.Sprintf("/api/sittings/%d", s.ID)}, {"DELETE", fmt.Sprintf("/api/sittings/%d", s.ID)}} {
 		status, _ := eve.do(request[0], request[1], "")
 		assert.Equal(t, 404, status, request)
 	}
-	status, _ = eve.do("POST", events, told("evil", "ended", ""))
+	status, _ := eve.do("POST", events, told("evil", "ended", ""))
 	assert.Equal(t, 404, status)
 	status, _ = eve.do("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`)
 	assert.Equal(t, 404, status)
@@ -96,6 +114,91 @@ func TestASittingIsHeld(t *testing.T) {
 	ada.ok("DELETE", fmt.Sprintf("/api/sittings/%d", s.ID), "", nil)
 	ada.ok("GET", "/api/sittings", "", &list)
 	assert.Empty(t, list)
+}
+
+// What waited in a browser under one painter is never taken for another's.
+func TestWhatIsMeantForOnePainterIsNotTakenForAnothers(t *testing.T) {
+	app, _ := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	var who struct{ Painter api.Profile }
+	ada.ok("GET", "/api/session", "", &who)
+	eve := signedUp(t, app, "Eve")
+	for _, c := range []struct {
+		by    *client
+		meant string
+		want  int
+	}{{ada, fmt.Sprint(who.Painter.ID), 200}, {ada, "", 200}, {eve, fmt.Sprint(who.Painter.ID), 403}} {
+		r := c.by.request("POST", "/api/wheels", newWheel)
+		r.Header.Set("For-Painter", c.meant)
+		status, text, _ := c.by.send(r)
+		assert.Equal(t, c.want, status, text)
+	}
+	var wheels []api.KeptWheel
+	eve.ok("GET", "/api/wheels", "", &wheels)
+	assert.Empty(t, wheels)
+}
+
+// The server says what each tap tells, and taking back takes back the whole tap.
+func TestATapTellsWhatThePlanHasBeforeIt(t *testing.T) {
+	app, _ := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	var w api.KeptWheel
+	ada.ok("POST", "/api/wheels", strings.Replace(newWheel, `"acrylic"`, `"gouache"`, 1), &w)
+	var s wire.Sitting
+	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &s)
+	at := fmt.Sprintf("/api/sittings/%d/events", s.ID)
+	washed := false
+	for n, step := range s.Steps {
+		tells := s.Places[step.Region].Tells
+		require.NotEmpty(t, tells)
+		assert.Equal(t, "painted", tells[len(tells)-1].Kind)
+		assert.Equal(t, s.Plan.Regions[step.Region].ID, tells[len(tells)-1].Region)
+		want := []string{}
+		for _, before := range step.Before {
+			for _, tell := range before.Tells {
+				want = append(want, tell.Kind)
+			}
+			if before.Kind == "wash" {
+				washed = true
+			}
+		}
+		var got []string
+		for k, tell := range tells[:len(tells)-1] {
+			got = append(got, tell.Kind)
+			assert.GreaterOrEqual(t, tell.AheadMS, tells[k+1].AheadMS, "in the order in which it is done")
+		}
+		assert.ElementsMatch(t, want, got, "step %d", n)
+		for _, before := range step.Before {
+			if before.Kind == "wash" {
+				assert.Contains(t, got, "washed", "one tap tells its wash")
+			}
+		}
+	}
+	assert.True(t, washed)
+
+	// All steps as if out of contact: what they tell was known beforehand.
+	var events []string
+	for n, step := range s.Steps {
+		for k, tell := range s.Places[step.Region].Tells {
+			one, err := json.Marshal(map[string]any{"id": fmt.Sprintf("%d.%d", n, k), "tap": fmt.Sprintf("tap %d", n), "kind": tell.Kind, "region": tell.Region, "well": tell.Well, "brush": tell.Brush, "thorough": tell.Thorough, "aheadMs": tell.AheadMS,
+				"at": time.Now().UnixMilli(), "offsetMs": 0, "device": "tablet", "number": n, "revision": 1})
+			require.NoError(t, err)
+			events = append(events, string(one))
+		}
+	}
+	var all wire.SittingTold
+	ada.ok("POST", at, `{"events":[`+strings.Join(events, ",")+`]}`, &all)
+	assert.Empty(t, all.Untold)
+	assert.True(t, all.Done)
+	assert.Equal(t, s.Plan.Washes, all.Washes)
+	require.Len(t, all.Back, bench.MostBack)
+	for n, back := range all.Back[:3] {
+		assert.Contains(t, back.Says, "painted: ")
+		ada.ok("POST", at, fmt.Sprintf(`{"events":[{"id":"back %d","kind":"undone","undoes":%q,"at":%d,"offsetMs":0,"device":"a","number":99,"revision":1}]}`, n, back.Tap, time.Now().UnixMilli()), &all)
+	}
+	assert.Len(t, all.Steps, 3)
+	assert.Less(t, all.Washes, s.Plan.Washes+1)
+	assert.False(t, all.Done)
 }
 
 func index(s wire.Sitting, id string) int {
@@ -138,7 +241,7 @@ func TestASecondDeviceIsToldOfWhatIsDone(t *testing.T) {
 	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &s)
 	ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
 	defer cancel()
-	request, err := http.NewRequestWithContext(ctx, "GET", "http://"+listening(t, app)+fmt.Sprintf("/api/sittings/%d/changes", s.ID), nil)
+	request, err := http.NewRequestWithContext(ctx, "GET", "http://"+listening(t, app)+"/api/changes", nil)
 	require.NoError(t, err)
 	for name, value := range ada.request("GET", "/", "").Header {
 		request.Header[name] = value
@@ -156,9 +259,9 @@ func TestASecondDeviceIsToldOfWhatIsDone(t *testing.T) {
 		}
 		require.Fail(t, "the stream ended before "+line)
 	}
-	until("data: here")
+	until("data: all")
 	ada.ok("POST", fmt.Sprintf("/api/sittings/%d/events", s.ID), told("one", "paused", ""), nil)
-	until("data: changed")
+	until(fmt.Sprintf("data: %d", s.ID))
 }
 
 func TestASheetIsReadFromAPhoto(t *testing.T) {

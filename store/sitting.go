@@ -41,6 +41,9 @@ type SittingEvent struct {
 	CreatedAt time.Time
 }
 
+// mostEnds is how often a sitting that holds as many events as it may can be ended.
+const mostEnds = 50
+
 // mostSittings is how many a painter keeps.
 const mostSittings = 2000
 
@@ -97,7 +100,13 @@ func (s *Store) TellSitting(ctx context.Context, painter, id int64, told []Sitti
 		if err := tx.Where("sitting_id = ?", id).Order("arrived").Find(&all).Error; err != nil {
 			return err
 		}
-		if len(all) > bench.MostEvents {
+		counted := 0 // a full sitting can still be ended
+		for i := range all {
+			if all[i].Event.Kind != bench.Ended {
+				counted++
+			}
+		}
+		if counted > bench.MostEvents || len(all) > bench.MostEvents+mostEnds {
 			return Refusal{fmt.Sprintf("A sitting holds %d events: end it, and begin another.", bench.MostEvents)}
 		}
 		over, err := ended(all)

@@ -169,6 +169,7 @@ type keptEvent struct {
 	Took     []keptTook `json:"took,omitempty"`
 	Text     string     `json:"text,omitempty"`
 	Undoes   string     `json:"undoes,omitempty"`
+	Tap      string     `json:"tap,omitempty"`
 }
 
 type keptTook struct {
@@ -177,7 +178,7 @@ type keptTook struct {
 }
 
 func keepEvent(e bench.Event) keptEvent {
-	out := keptEvent{versioned: current, ID: e.ID, Kind: string(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes}
+	out := keptEvent{versioned: current, ID: e.ID, Kind: string(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap}
 	for _, t := range e.Took {
 		out.Took = append(out.Took, keptTook(t))
 	}
@@ -185,7 +186,7 @@ func keepEvent(e bench.Event) keptEvent {
 }
 
 func (e keptEvent) open() bench.Event {
-	out := bench.Event{ID: e.ID, Kind: bench.EventKind(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes}
+	out := bench.Event{ID: e.ID, Kind: bench.EventKind(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap}
 	for _, t := range e.Took {
 		out.Took = append(out.Took, bench.Took(t))
 	}

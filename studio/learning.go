@@ -253,7 +253,7 @@ func (s *Studio) TakeStrengths(ctx context.Context, painter store.Painter, id in
 		taking.Strengths = append(taking.Strengths, store.TakenStrength{TubeID: tube.ID, Was: one.Old, Strength: bounded(one.New), Low: one.Low, High: one.High})
 	}
 	if _, err = s.store.Take(ctx, painter.ID, taking, "added "+CountPaints(len(added))+" with what they turned out to be", added); err == nil {
-		s.watchers.tell(id)
+		s.watchers.tell(painter.ID, id)
 	}
 	return err
 }

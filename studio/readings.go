@@ -108,7 +108,7 @@ func (s *Studio) KeepReadings(ctx context.Context, painter store.Painter, id int
 	if err := s.store.AddReadings(ctx, painter.ID, id, rows); err != nil {
 		return err
 	}
-	s.watchers.tell(id)
+	s.watchers.tell(painter.ID, id)
 	return nil
 }
 

@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"cmp"
 	"context"
 	"math"
 	"strconv"
@@ -46,9 +47,10 @@ type Sitting struct {
 type Told struct {
 	bench.Event
 	Device   string
-	Number   int64 // within the device
-	OffsetMS int64 // of the server's clock over the device's
-	Revision int64 // how many events the device knew of
+	Number   int64         // within the device
+	OffsetMS int64         // of the server's clock over the device's
+	Revision int64         // how many events the device knew of
+	Ahead    time.Duration // how long before its tap it happened, as the plan has it
 }
 
 // The limits of what is told at once.
@@ -84,7 +86,8 @@ func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelI
 	if err != nil {
 		return out, err
 	}
-	return s.Tell(ctx, painter, kept.ID, []Told{{Event: bench.Event{ID: "begun", Kind: bench.Begun, At: time.Now()}}})
+	out, _, err = s.Tell(ctx, painter, kept.ID, []Told{{Event: bench.Event{ID: "begun", Kind: bench.Begun, At: time.Now()}}})
+	return out, err
 }
 
 // freeze is a plan with all that it depends on, its paints as they are said to be.
@@ -278,99 +281,137 @@ func happened(events []store.SittingEvent) (out []bench.Event) {
 	return out
 }
 
-// Tell keeps what devices say was done, all or none; what was told before changes
-// nothing. Times are taken by the server's clock: never later than now, nor before the
-// sitting.
-func (s *Studio) Tell(ctx context.Context, painter store.Painter, id int64, told []Told) (Sitting, error) {
+// Untold is an event that was not kept, and why.
+type Untold struct {
+	ID   string
+	Says string
+}
+
+// Tell keeps what devices say was done, each event by itself: those that cannot be are
+// answered with why, with what belongs to the same tap or takes it back. What was told before
+// changes nothing. Times are taken by the server's clock: never later than now, nor before
+// the sitting.
+func (s *Studio) Tell(ctx context.Context, painter store.Painter, id int64, told []Told) (out Sitting, untold []Untold, err error) {
 	if len(told) > MostTold {
-		return Sitting{}, input.Errorf("%d events are more than are told at once: send at most %d", len(told), MostTold)
+		return out, nil, input.Errorf("%d events are more than are told at once: send at most %d", len(told), MostTold)
 	}
-	kept, _, err := s.store.Sitting(ctx, painter.ID, id)
+	kept, known, err := s.store.Sitting(ctx, painter.ID, id)
 	if err != nil {
-		return Sitting{}, err
+		return out, nil, err
 	}
 	plan, err := s.begun(kept)
 	if err != nil {
-		return Sitting{}, err
+		return out, nil, err
 	}
+	told, untold = sound(plan.Sheet, told)
 	now := time.Now().UTC().Truncate(time.Microsecond)
-	var rows []store.SittingEvent
-	for _, t := range told {
-		if len(t.Device) > longestDevice {
-			return Sitting{}, input.Errorf("the name of a device is longer than %d characters", longestDevice)
-		}
+	events, ahead := make([]bench.Event, len(told)), make([]time.Duration, len(told))
+	for i, t := range told {
 		t.At = t.At.Add(time.Duration(t.OffsetMS) * time.Millisecond).UTC()
 		if t.At.After(now) {
 			t.At = now
 		}
-		if t.At.Before(kept.CreatedAt) {
-			t.At = kept.CreatedAt
+		events[i], ahead[i] = t.Event, t.Ahead
+	}
+	bench.Apart(happened(known), events, ahead)
+	var rows []store.SittingEvent
+	for i, t := range told {
+		e := events[i]
+		if e.At.Before(kept.CreatedAt) {
+			e.At = kept.CreatedAt
 		}
-		if err := t.Check(plan.Sheet); err != nil {
-			return Sitting{}, err
-		}
-		rows = append(rows, store.SittingEvent{EventID: t.ID, At: t.At, Device: t.Device, Number: t.Number, OffsetMS: t.OffsetMS, Revision: t.Revision, Event: t.Event})
+		rows = append(rows, store.SittingEvent{EventID: e.ID, At: e.At, Device: t.Device, Number: t.Number, OffsetMS: t.OffsetMS, Revision: t.Revision, Event: e})
 	}
 	all, err := s.store.TellSitting(ctx, painter.ID, id, rows, func(all []store.SittingEvent) (bool, error) {
 		stands := bench.Fold(plan.Sheet, plan.Settings, happened(all))
 		return !stands.Ended.IsZero(), nil
 	})
 	if err != nil {
-		return Sitting{}, err
+		return out, nil, err
 	}
-	s.watchers.tell(id)
-	return s.stands(kept, all)
+	s.watchers.tell(painter.ID, id)
+	out, err = s.stands(kept, all)
+	return out, untold, err
 }
+
+// sound parts what can be kept from what cannot: with an event that cannot goes the whole tap
+// that told it, and what takes that back.
+func sound(sheet *bench.Sheet, told []Told) (keep []Told, untold []Untold) {
+	why := map[string]string{} // of taps and events
+	for _, t := range told {
+		err := t.Check(sheet)
+		if err == nil && len(t.Device) > longestDevice {
+			err = input.Errorf("the name of a device is longer than %d characters", longestDevice)
+		}
+		if err == nil && (t.Ahead < 0 || t.Ahead > longestAhead) {
+			err = input.Errorf("%s: what a tap tells happened at most %v before it", t.Kind, longestAhead)
+		}
+		if err != nil {
+			why[t.ID], why[cmp.Or(t.Tap, t.ID)] = err.Error(), err.Error()
+		}
+	}
+	for _, t := range told {
+		says := cmp.Or(why[cmp.Or(t.Tap, t.ID)], why[t.Undoes])
+		if says == "" {
+			keep = append(keep, t)
+			continue
+		}
+		untold = append(untold, Untold{t.ID, says})
+	}
+	return keep, untold
+}
+
+// longestAhead is how long before its tap what it tells may have happened.
+const longestAhead = 24 * time.Hour
 
 // DropSitting takes a sitting away.
 func (s *Studio) DropSitting(ctx context.Context, painter store.Painter, id int64) error {
 	return s.store.DropSitting(ctx, painter.ID, id)
 }
 
-// Watch is told when something was done in a sitting, until stop is called; ErrNotFound
-// where the sitting is not the painter's.
-func (s *Studio) Watch(ctx context.Context, painter store.Painter, id int64) (told <-chan struct{}, stop func(), err error) {
-	if _, _, err := s.store.Sitting(ctx, painter.ID, id); err != nil {
-		return nil, nil, err
-	}
-	told, stop = s.watchers.add(id)
-	return told, stop, nil
+// Watch is told which of a painter's sittings something was done in, until stop is called.
+func (s *Studio) Watch(painter store.Painter) (told <-chan int64, stop func()) {
+	return s.watchers.add(painter.ID)
 }
 
-// watchers are who wants to know when something was done in a sitting.
+// watchers are who wants to know, by painter, when something was done in a sitting.
 type watchers struct {
 	mu sync.Mutex
-	of map[int64]map[chan struct{}]bool
+	of map[int64]map[chan int64]bool
 }
 
-func (w *watchers) add(id int64) (<-chan struct{}, func()) {
+// mostUnheard is how many changes wait for a watcher; of one that is so far behind the
+// further ones are dropped, and it looks again when it next does.
+const mostUnheard = 64
+
+func (w *watchers) add(painter int64) (<-chan int64, func()) {
 	w.mu.Lock()
 	defer w.mu.Unlock()
 	if w.of == nil {
-		w.of = map[int64]map[chan struct{}]bool{}
+		w.of = map[int64]map[chan int64]bool{}
 	}
-	if w.of[id] == nil {
-		w.of[id] = map[chan struct{}]bool{}
+	if w.of[painter] == nil {
+		w.of[painter] = map[chan int64]bool{}
 	}
-	told := make(chan struct{}, 1)
-	w.of[id][told] = true
+	told := make(chan int64, mostUnheard)
+	w.of[painter][told] = true
 	return told, func() {
 		w.mu.Lock()
 		defer w.mu.Unlock()
-		delete(w.of[id], told)
-		if len(w.of[id]) == 0 {
-			delete(w.of, id)
+		delete(w.of[painter], told)
+		if len(w.of[painter]) == 0 {
+			delete(w.of, painter)
 		}
 	}
 }
 
-// tell wakes all who watch a sitting; one that has not looked since is not told twice.
-func (w *watchers) tell(id int64) {
+// tell says to all who watch a painter's sittings that something was done in one.
+func (w *watchers) tell(painter, sitting int64) {
 	w.mu.Lock()
 	defer w.mu.Unlock()
-	for told := range w.of[id] {
+	for told := range w.of[painter] {
 		select {
-		case told <- struct{}{}:
+		case told <- sitting:
 		default:
 		}
 	}

@@ -105,7 +105,7 @@ func TestReadingsAreExplainedByWhatWasReallyUsed(t *testing.T) {
 	parts := begun.Plan.Sheet.Regions[green].Recipe.Plain()
 	require.Len(t, parts, 2)
 	took := []bench.Took{{Paint: parts[0].Paint.ID, Amount: 6}, {Paint: parts[1].Paint.ID, Amount: 6}}
-	_, err = s.Tell(t.Context(), ada, begun.ID, []Told{
+	_, _, err = s.Tell(t.Context(), ada, begun.ID, []Told{
 		{Event: bench.Event{ID: "a", Kind: bench.Painted, At: time.Now(), Region: "green"}},
 		{Event: bench.Event{ID: "b", Kind: bench.Measured, At: time.Now(), Region: "green", Took: took}},
 	})
@@ -127,7 +127,7 @@ func TestWhatCannotBeToldIsRefused(t *testing.T) {
 	s, _, ada, w := aStudio(t)
 	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
 	require.NoError(t, err)
-	_, err = s.Tell(t.Context(), ada, begun.ID, make([]Told, MostTold+1))
+	_, _, err = s.Tell(t.Context(), ada, begun.ID, make([]Told, MostTold+1))
 	assert.ErrorContains(t, err, "more than are told at once")
 	assert.ErrorContains(t, s.KeepReadings(t.Context(), ada, begun.ID, make([]Read, MostRead+1)), "more than are kept at once")
 	_, _, err = s.Chips(t.Context(), ada, begun.ID, "green", "", false, 99)
@@ -136,7 +136,7 @@ func TestWhatCannotBeToldIsRefused(t *testing.T) {
 	assert.Error(t, err)
 
 	// A clock before the sitting, and one after now, are brought within it.
-	told, err := s.Tell(t.Context(), ada, begun.ID, []Told{
+	told, _, err := s.Tell(t.Context(), ada, begun.ID, []Told{
 		{Event: bench.Event{ID: "early", Kind: bench.Painted, At: time.Unix(1, 0), Region: "green"}},
 		{Event: bench.Event{ID: "late", Kind: bench.Painted, At: time.Now().AddDate(1, 0, 0), Region: "red"}},
 	})

@@ -126,6 +126,14 @@ type BenchAction struct {
 	Because  string  `json:"because"`
 }
 
+func actionOf(a bench.Action, s *bench.Sheet) BenchAction {
+	out := BenchAction{Kind: string(a.Kind), Region: a.Region, Start: round(a.Start, 2), End: round(a.End, 2), Dry: round(a.Dry, 2), Well: a.Well, Brush: a.Brush, Thorough: a.Thorough, Because: a.Because}
+	if a.Region >= 0 {
+		out.Slot = s.Regions[a.Region].Label
+	}
+	return out
+}
+
 // BenchWay is one of the ways to fill a section.
 type BenchWay struct {
 	Fill     string  `json:"fill" format:"fill"`
@@ -299,11 +307,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 		out.Amounts = append(out.Amounts, one)
 	}
 	for _, a := range p.Actions {
-		one := BenchAction{Kind: string(a.Kind), Region: a.Region, Start: round(a.Start, 2), End: round(a.End, 2), Dry: round(a.Dry, 2), Well: a.Well, Brush: a.Brush, Thorough: a.Thorough, Because: a.Because}
-		if a.Region >= 0 {
-			one.Slot = s.Regions[a.Region].Label
-		}
-		out.Actions = append(out.Actions, one)
+		out.Actions = append(out.Actions, actionOf(a, s))
 	}
 	for k := range 3 {
 		section := BenchSection{Section: k}

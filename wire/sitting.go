@@ -1,6 +1,8 @@
 package wire
 
 import (
+	"maps"
+	"slices"
 	"time"
 
 	"gyrophane/core/bench"
@@ -39,8 +41,63 @@ type Sitting struct {
 	Pace     float64        `json:"pace" doc:"of drying, over the plan's"`
 	Notes    []SittingNote  `json:"notes"`
 	Says     []string       `json:"says"`
-	Last     string         `json:"last" doc:"the event that is taken back next; empty for none"`
-	LastSays string         `json:"lastSays" doc:"what that was"`
+	Steps    []SittingStep  `json:"steps" doc:"one for each place that is left, in order"`
+	Back     []SittingBack  `json:"back" doc:"the taps that taking back takes back, the last one first"`
+}
+
+// SittingStep is what leads to the painting of a place.
+type SittingStep struct {
+	Region int             `json:"region"`
+	Before []SittingAction `json:"before" doc:"what is done before it"`
+	Paint  *BenchAction    `json:"paint,omitempty" doc:"always, but where a page lays what waits over it"`
+}
+
+// SittingAction is one thing to do before a place is painted, and what is told of it by itself.
+type SittingAction struct {
+	BenchAction
+	Tells []SittingTell `json:"tells" doc:"nothing of a wait"`
+}
+
+// SittingTell is an event that a tap tells.
+type SittingTell struct {
+	Kind     string `json:"kind" format:"sittingEvent"`
+	Region   string `json:"region,omitempty"`
+	Well     int    `json:"well,omitempty"`
+	Brush    int    `json:"brush,omitempty"`
+	Thorough bool   `json:"thorough,omitempty"`
+	AheadMS  int64  `json:"aheadMs" doc:"how long before the tap it happened, as the plan has it"`
+}
+
+// SittingBack is a tap that can be taken back, whole.
+type SittingBack struct {
+	Tap    string        `json:"tap" doc:"what taking it back names"`
+	Says   string        `json:"says" doc:"what it told"`
+	Places []SittingThen `json:"places" doc:"those that are otherwise when it is taken back, with those before it in the list"`
+	Laid   bool          `json:"laid"`
+	Paused int64         `json:"paused"`
+	Ended  bool          `json:"ended"`
+}
+
+// SittingThen is how far a place has come when something is taken back.
+type SittingThen struct {
+	Region  int   `json:"region"`
+	Coats   int   `json:"coats"`
+	Painted int64 `json:"painted"`
+	Dry     int64 `json:"dry"`
+	Skipped bool  `json:"skipped"`
+	Tested  bool  `json:"tested"`
+}
+
+// SittingTold is where a sitting stands after something was told, and what of that was not kept.
+type SittingTold struct {
+	Sitting
+	Untold []SittingUntold `json:"untold" doc:"events that were not kept; what was told with them was"`
+}
+
+// SittingUntold is an event that was not kept.
+type SittingUntold struct {
+	ID   string `json:"id"`
+	Says string `json:"says" doc:"why"`
 }
 
 // SittingPlace is how far a region has come.
@@ -53,6 +110,8 @@ type SittingPlace struct {
 	Took    []SittingTook `json:"took" doc:"what was measured"`
 	Wet     Shown         `json:"wet" doc:"the colour aimed at while it is wet"`
 	Dried   Shown         `json:"dried"`
+	DriesMS int64         `json:"driesMs" doc:"how long it stays wet once it is painted; 0 for no time at all"`
+	Tells   []SittingTell `json:"tells" doc:"what one tap that it was painted tells now, in the order in which it was done"`
 }
 
 // SittingTook is how much of a paint was taken, in the sitting's measure.
@@ -93,13 +152,15 @@ type SittingEvent struct {
 	Thorough bool          `json:"thorough,omitempty"`
 	Took     []SittingTook `json:"took,omitempty" maxItems:"24"`
 	Text     string        `json:"text,omitempty" maxLength:"2000"`
-	Undoes   string        `json:"undoes,omitempty" maxLength:"64" doc:"id of the event that is taken back"`
+	Undoes   string        `json:"undoes,omitempty" maxLength:"64" doc:"id of the event or of the tap that is taken back"`
+	Tap      string        `json:"tap,omitempty" maxLength:"64" doc:"the tap that tells it, with others"`
+	AheadMS  int64         `json:"aheadMs,omitempty" minimum:"0" maximum:"86400000" doc:"how long before the tap it happened, as the plan has it"`
 }
 
 // Core is what the device says.
 func (e SittingEvent) Core() studio.Told {
-	out := studio.Told{Device: e.Device, Number: e.Number, OffsetMS: e.OffsetMS, Revision: e.Revision,
-		Event: bench.Event{ID: e.ID, Kind: bench.EventKind(e.Kind), At: time.UnixMilli(e.At), Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes}}
+	out := studio.Told{Device: e.Device, Number: e.Number, OffsetMS: e.OffsetMS, Revision: e.Revision, Ahead: time.Duration(e.AheadMS) * time.Millisecond,
+		Event: bench.Event{ID: e.ID, Kind: bench.EventKind(e.Kind), At: time.UnixMilli(e.At), Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap}}
 	for _, t := range e.Took {
 		out.Took = append(out.Took, bench.Took(t))
 	}
@@ -118,7 +179,7 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 	st := &s.Stands
 	out := Sitting{
 		SittingListed: SittingListedOf(s.SittingEntry), Now: s.Now.UnixMilli(), Revision: int64(len(s.Events)), Plan: v.Plan(s.Rest, nil), Laid: st.Laid, Paused: millis(st.PausedAt), Done: st.Done(),
-		Brushes: st.Brushes[:s.Plan.Settings.Brushes], Washes: st.Washes, Pace: round(st.Pace, 2), Notes: notesOf(s), Says: append([]string{}, st.Says...), Last: st.Last,
+		Brushes: st.Brushes[:s.Plan.Settings.Brushes], Washes: st.Washes, Pace: round(st.Pace, 2), Notes: notesOf(s), Says: append([]string{}, st.Says...), Steps: []SittingStep{}, Back: []SittingBack{},
 	}
 	for i := range st.Places {
 		at, r := &st.Places[i], &s.Plan.Sheet.Regions[i]
@@ -127,6 +188,8 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 			one.Took = append(one.Took, SittingTook(t))
 		}
 		wet, dry := r.Looks(s.Medium, true), r.Looks(s.Medium, false)
+		one.DriesMS = int64(s.Plan.Settings.Drying() * st.Pace * float64(time.Minute/time.Millisecond))
+		one.Tells = tellsOf(s.Plan.Sheet.Straightaway(i))
 		one.Wet, one.Dried = shown(wet.OKLab(v.Light)), shown(dry.OKLab(v.Light))
 		out.Places = append(out.Places, one)
 	}
@@ -138,10 +201,43 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 		}
 		out.Wells = append(out.Wells, one)
 	}
-	for _, e := range s.Events {
-		if e.ID == st.Last {
-			out.LastSays = said(e, s.Plan.Sheet)
+	for _, step := range s.Rest.Steps() {
+		one := SittingStep{Region: step.Region, Before: []SittingAction{}}
+		paint := actionOf(step.Paint, s.Plan.Sheet)
+		one.Paint = &paint
+		for n, before := range step.Before {
+			action := SittingAction{BenchAction: actionOf(before, s.Plan.Sheet), Tells: []SittingTell{}}
+			if tell := step.Each[n]; tell != nil {
+				action.Tells = tellsOf([]bench.Tell{*tell})
+			}
+			one.Before = append(one.Before, action)
 		}
+		out.Steps = append(out.Steps, one)
+		out.Places[step.Region].Tells = tellsOf(step.Tells)
+	}
+	for _, back := range st.Back {
+		one := SittingBack{Tap: back.Tap, Says: back.Says, Places: []SittingThen{}, Laid: back.Laid, Paused: millis(back.Paused), Ended: !back.Ended.IsZero()}
+		for _, region := range slices.Sorted(maps.Keys(back.Places)) {
+			p := back.Places[region]
+			one.Places = append(one.Places, SittingThen{Region: region, Coats: p.Coats, Painted: millis(p.Painted), Dry: millis(p.DryAt), Skipped: p.Skipped, Tested: p.Tested})
+		}
+		out.Back = append(out.Back, one)
+	}
+	return out
+}
+
+// Told shapes where a sitting stands after something was told.
+func (v View) Told(s studio.Sitting, untold []studio.Untold) SittingTold {
+	out := SittingTold{Sitting: v.Sitting(s), Untold: []SittingUntold{}}
+	for _, u := range untold {
+		out.Untold = append(out.Untold, SittingUntold(u))
+	}
+	return out
+}
+
+func tellsOf(tells []bench.Tell) (out []SittingTell) {
+	for _, t := range tells {
+		out = append(out, SittingTell{Kind: string(t.Kind), Region: t.Region, Well: t.Well, Brush: t.Brush, Thorough: t.Thorough, AheadMS: t.Ahead.Milliseconds()})
 	}
 	return out
 }
@@ -152,12 +248,4 @@ func notesOf(s studio.Sitting) []SittingNote {
 		out = append(out, SittingNote{n.ID, string(n.Kind), n.Region, n.At.UnixMilli(), n.Text})
 	}
 	return out
-}
-
-// said is what was done, in words.
-func said(e bench.Event, s *bench.Sheet) string {
-	if i := s.Find(e.Region); e.Region != "" && i >= 0 {
-		return string(e.Kind) + ": " + s.Regions[i].Label
-	}
-	return string(e.Kind)
 }

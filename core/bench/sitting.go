@@ -52,7 +52,19 @@ type Event struct {
 	Thorough bool      // of a wash
 	Took     []Took    // of what was measured
 	Text     string    // of a note
-	Undoes   string    // id of the event that is taken back
+	Undoes   string    // what is taken back: an event by its id, or all of a tap by that of the tap
+	Tap      string    // the tap that told it, which may tell several; empty where it stands alone
+}
+
+// tap is what an event is taken back by, with the others of its tap.
+func (e *Event) tap() string { return cmp.Or(e.Tap, e.ID) }
+
+// Says is what was done, in words.
+func (e *Event) Says(s *Sheet) string {
+	if i := s.Find(e.Region); e.Region != "" && i >= 0 {
+		return string(e.Kind) + ": " + s.Regions[i].Label
+	}
+	return string(e.Kind)
 }
 
 // Took is how much of a paint was really taken, in the sitting's measure.
@@ -75,8 +87,8 @@ var ofRegion = []EventKind{Mixed, Tested, Painted, Skipped, Measured, StillWet}
 // Check says what is wrong with an event of a sheet, with an input.Error.
 func (e *Event) Check(s *Sheet) error {
 	switch {
-	case e.ID == "" || len(e.ID) > LongestID:
-		return input.Errorf("an event has an id of 1 to %d characters", LongestID)
+	case e.ID == "" || len(e.ID) > LongestID || len(e.Tap) > LongestID:
+		return input.Errorf("an event has an id of 1 to %d characters, and its tap one of at most as many", LongestID)
 	case !slices.Contains(EventKinds, e.Kind):
 		return input.Errorf("unknown event %q", input.Clip(string(e.Kind)))
 	case e.At.IsZero():
@@ -140,8 +152,22 @@ type Sitting struct {
 	Pace         float64 // of drying, over the plan's, as "still wet" taught it
 	Notes        []Event // notes, photos and readings, in order
 	Says         []string
-	Last         string // the event that taking back would take back; empty for none
+	Back         []Back // what taking back takes back, the last tap first; at most MostBack
 }
+
+// Back is a tap that can be taken back, whole, and what is otherwise then: when it is, and
+// those that stand before it in the list.
+type Back struct {
+	Tap    string
+	Says   string        // what it told
+	Places map[int]Place // by region: those that are otherwise
+	Laid   bool
+	Paused time.Time
+	Ended  time.Time
+}
+
+// MostBack is how many taps are named that can be taken back, one after the other.
+const MostBack = 10
 
 // stillWetFor is how much longer, in shares of the drying time, paint is taken for wet
 // that was wet when its time was over.
@@ -152,6 +178,13 @@ const stillWetFor = 0.25
 // and not done again by undoing that, does not count.
 func Fold(s *Sheet, set Settings, events []Event) Sitting {
 	events = inOrder(events)
+	out := fold(s, set, events)
+	out.takeBack(s, set, events)
+	return out
+}
+
+// fold is where a sitting stands after events in order, but for what can be taken back.
+func fold(s *Sheet, set Settings, events []Event) Sitting {
 	out := Sitting{Places: make([]Place, len(s.Regions)), Wells: make([]Well, set.Wells), Brushes: [2]int{-1, -1}, Pace: 1}
 	for i := range out.Wells {
 		out.Wells[i].Region = -1
@@ -166,11 +199,37 @@ func Fold(s *Sheet, set Settings, events []Event) Sitting {
 			continue
 		}
 		out.take(s, set, e)
-		if e.Kind != Begun && e.Kind != Undone {
-			out.Last = e.ID
-		}
 	}
 	return out
+}
+
+// takeBack finds the taps of events in order that can be taken back, the last first. A tap is
+// said by what it told last: that it was painted, where it was washed and mixed for it before.
+func (st *Sitting) takeBack(s *Sheet, set Settings, events []Event) {
+	counts := counting(events)
+	said := map[string]bool{}
+	without := slices.Clone(events)
+	for i := len(events) - 1; i >= 0 && len(st.Back) < MostBack; i-- {
+		e := &events[i]
+		if !counts[e.ID] || e.Kind == Begun || e.Kind == Undone || said[e.tap()] {
+			continue
+		}
+		said[e.tap()] = true
+		without = append(without, Event{ID: fmt.Sprintf("without %d", i), Kind: Undone, At: events[len(events)-1].At, Undoes: e.tap()})
+		then := fold(s, set, without)
+		back := Back{Tap: e.tap(), Says: e.Says(s), Places: map[int]Place{}, Laid: then.Laid, Paused: then.PausedAt, Ended: then.Ended}
+		for k := range then.Places {
+			if !then.Places[k].looksLike(&st.Places[k]) {
+				back.Places[k] = then.Places[k]
+			}
+		}
+		st.Back = append(st.Back, back)
+	}
+}
+
+// looksLike says that two places look alike on the sheet.
+func (p *Place) looksLike(q *Place) bool {
+	return p.Coats == q.Coats && p.Painted.Equal(q.Painted) && p.DryAt.Equal(q.DryAt) && p.Skipped == q.Skipped && p.Tested == q.Tested
 }
 
 // inOrder are events by the time at which they happened, each once.
@@ -187,9 +246,11 @@ func inOrder(events []Event) []Event {
 
 // counting says which events count: those that no event that counts takes back.
 func counting(events []Event) map[string]bool {
-	undoneBy := map[string][]string{}
+	undoneBy, taps := map[string][]string{}, map[string]string{}
 	for i := range events {
-		if e := &events[i]; e.Kind == Undone {
+		e := &events[i]
+		taps[e.ID] = e.Tap
+		if e.Kind == Undone {
 			undoneBy[e.Undoes] = append(undoneBy[e.Undoes], e.ID)
 		}
 	}
@@ -203,7 +264,7 @@ func counting(events []Event) map[string]bool {
 			return true // they take each other back: neither is believed
 		}
 		asking[id] = true
-		is := !slices.ContainsFunc(undoneBy[id], count)
+		is := !slices.ContainsFunc(undoneBy[id], count) && !slices.ContainsFunc(undoneBy[taps[id]], count)
 		known[id] = is
 		return is
 	}

@@ -191,6 +191,80 @@ func TestEventsCountByWhenTheyHappened(t *testing.T) {
 	}
 }
 
+// One tap that told several is taken back whole, and the one before it next.
+func TestATapIsTakenBackWhole(t *testing.T) {
+	s := sit(t, triad(t), "gouache", nil)
+	tap := func(tap string, events ...bench.Event) {
+		for _, e := range events {
+			e.Tap = tap
+			s.now += 0.1
+			s.tell(e)
+		}
+	}
+	tap("one", bench.Event{Kind: bench.Mixed, Region: "green", Well: 2}, bench.Event{Kind: bench.Painted, Region: "green"})
+	tap("two", bench.Event{Kind: bench.Washed, Brush: 1}, bench.Event{Kind: bench.Mixed, Region: "violet", Well: 3}, bench.Event{Kind: bench.Painted, Region: "violet"})
+	st := s.stands()
+	require.Len(t, st.Back, 3)
+	for n, want := range [][2]string{{"two", "painted: violet"}, {"one", "painted: green"}, {"00001", "laid out"}} {
+		assert.Equal(t, want, [2]string{st.Back[n].Tap, st.Back[n].Says})
+	}
+	assert.Len(t, st.Back[0].Places, 1, "violet is otherwise")
+	assert.Len(t, st.Back[1].Places, 2, "and then green too")
+	assert.True(t, st.Back[1].Laid)
+	assert.False(t, st.Back[2].Laid)
+	assert.Equal(t, 1, st.Washes)
+
+	tap("three", bench.Event{Kind: bench.Undone, Undoes: "two"})
+	st = s.stands()
+	violet := s.plan.Sheet.Find("violet")
+	assert.Zero(t, st.Places[violet].Coats)
+	assert.Zero(t, st.Washes)
+	assert.Equal(t, -1, st.Wells[2].Region)
+	assert.Equal(t, "one", st.Back[0].Tap)
+	tap("four", bench.Event{Kind: bench.Undone, Undoes: "three"})
+	st = s.stands()
+	assert.Equal(t, 1, st.Places[violet].Coats, "an undo is undone by its tap")
+	assert.Equal(t, "two", st.Back[0].Tap)
+}
+
+// What a tap tells happened before it, in order, and after what was told before.
+func TestWhatATapTellsHappenedOneAfterTheOther(t *testing.T) {
+	of := func(tap string, at float64, n int) (out []bench.Event) {
+		for k := range n {
+			out = append(out, bench.Event{ID: fmt.Sprint(tap, k), Tap: tap, At: minute(at)})
+		}
+		return out
+	}
+	known := of("known", 10, 1)
+	for name, c := range map[string]struct {
+		at    float64
+		ahead []float64
+		want  []float64
+	}{
+		"with room for all of it":  {20, []float64{3, 2, 0}, []float64{17, 18, 20}},
+		"with less room":           {12, []float64{3, 2, 0}, []float64{10.2, 10.8, 12}},
+		"before what was known of": {9, []float64{3, 2, 0}, []float64{6, 7, 9}},
+	} {
+		told, ahead := of("tap", c.at, 3), make([]time.Duration, 3)
+		for n, m := range c.ahead {
+			ahead[n] = time.Duration(m * float64(time.Minute))
+		}
+		bench.Apart(known, told, ahead)
+		for n, want := range c.want {
+			assert.WithinDuration(t, minute(want), told[n].At, time.Millisecond, "%s: %d", name, n)
+		}
+	}
+	// Two taps at once with no room between them: still in order, each tap by itself.
+	told := append(of("a", 10, 2), of("b", 10, 3)...)
+	bench.Apart(known, told, []time.Duration{time.Minute, 0, time.Minute, time.Minute, 0})
+	for n := range told {
+		assert.False(t, told[n].At.After(minute(10)))
+		if n > 0 && told[n].Tap == told[n-1].Tap {
+			assert.True(t, told[n-1].At.Before(told[n].At))
+		}
+	}
+}
+
 func TestTakingBack(t *testing.T) {
 	s := sit(t, triad(t), "gouache", nil)
 	s.now = 1
@@ -198,7 +272,7 @@ func TestTakingBack(t *testing.T) {
 	s.now = 3
 	painted := s.tell(bench.Event{Kind: bench.Painted, Region: "green"})
 	green := s.plan.Sheet.Find("green")
-	assert.Equal(t, painted, s.stands().Last)
+	assert.Equal(t, painted, s.stands().Back[0].Tap)
 
 	s.now = 4
 	back := s.tell(bench.Event{Kind: bench.Undone, Undoes: mixed})
@@ -215,7 +289,7 @@ func TestTakingBack(t *testing.T) {
 	s.tell(bench.Event{Kind: bench.Undone, Undoes: painted})
 	st = s.stands()
 	assert.Zero(t, st.Places[green].Coats)
-	assert.Equal(t, mixed, st.Last)
+	assert.Equal(t, mixed, st.Back[0].Tap)
 	rest := s.rest()
 	for _, a := range rest.Actions {
 		assert.False(t, a.Kind == bench.Mix && a.Region == green, "its pile stands mixed in well 2")

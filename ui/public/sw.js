@@ -35,12 +35,30 @@ self.addEventListener("activate", (event) => {
 /** What is kept of the API: who paints, and the sittings. */
 const kept = /^\/api\/(session|sittings(\/\d+)?)$/;
 
+/** Who paints by an answer on the session, as it is kept. */
+const painterOf = async (answer) => (await answer?.clone().json())?.painter?.id ?? null;
+
 async function fresh(request) {
   const answer = await fetch(request);
   const cache = await caches.open(seen);
-  if (answer.ok) await cache.put(request, answer.clone());
-  else if (answer.status < 500) await cache.delete(request);
   if (answer.status >= 500) throw new Error("the server does not answer");
+  if (answer.status === 401) {
+    await caches.delete(seen); // the session has ended
+    return answer;
+  }
+  if (!answer.ok) {
+    await cache.delete(request);
+    return answer;
+  }
+  if (new URL(request.url).pathname === "/api/session") {
+    const old = await cache.match(request);
+    if (old && (await painterOf(old)) !== (await painterOf(answer))) {
+      await caches.delete(seen); // it was another's
+      await (await caches.open(seen)).put(request, answer.clone());
+      return answer;
+    }
+  }
+  await cache.put(request, answer.clone());
   return answer;
 }
 

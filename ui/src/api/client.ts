@@ -59,16 +59,34 @@ export const client = createClient<paths>({
   querySerializer: { array: { style: "form", explode: false } },
 }); // lists with commas between
 
+let painter: number | undefined;
+
+/** Says whose requests these are: the server takes none for another's who has signed in since. */
+export function meantFor(id: number | undefined) {
+  painter = id;
+}
+
+const whose = (): Record<string, string> =>
+  painter === undefined ? {} : { "For-Painter": String(painter) };
+
+client.use({
+  onRequest({ request }) {
+    if (request.method !== "GET")
+      for (const [name, value] of Object.entries(whose())) request.headers.set(name, value);
+    return request;
+  },
+});
+
 /** What the server answered instead of what was asked for. */
 export class Refused extends Error {
+  /** 0 where there was no answer. */
   readonly status: number;
-  constructor(status: number, sentence: string) {
+  /** Seconds after which to ask again, where the server says it. */
+  readonly retryAfter: number | undefined;
+  constructor(status: number, sentence: string, retryAfter?: number) {
     super(sentence);
     this.status = status;
-  }
-  /** The server, its database or the connection is gone for the moment. */
-  get lost() {
-    return this.status === 0 || this.status >= 500;
+    this.retryAfter = retryAfter;
   }
 }
 
@@ -86,6 +104,7 @@ export async function answer<T>(asked: Promise<Answer<T>>): Promise<T> {
     throw new Refused(
       got.response.status,
       got.error?.detail ?? "The server cannot do that just now.",
+      Number(got.response.headers.get("Retry-After")) || undefined,
     );
   }
   return got.data as T;
@@ -104,7 +123,7 @@ export function sendFile<T>(
   const asked = fetch(`/api/files/${path}?${search}`, {
     method: "POST",
     body: file,
-    headers: { "Content-Type": "application/octet-stream" },
+    headers: { "Content-Type": "application/octet-stream", ...whose() },
   }).then(async (response) => {
     const body = (await response.json()) as unknown;
     return response.ok

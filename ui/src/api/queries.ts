@@ -1,4 +1,10 @@
-import { keepPreviousData, QueryClient, queryOptions, useQuery } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  QueryCache,
+  QueryClient,
+  queryOptions,
+  useQuery,
+} from "@tanstack/react-query";
 import {
   answer,
   client,
@@ -14,17 +20,26 @@ import {
   type Ingredient,
   type Measure,
 } from "./client";
+import { meaningOf } from "./outbox";
 import type { paths } from "./schema";
 import { offsetOf } from "./serverClock";
 
-export const queryClient = new QueryClient({
+export const queryClient: QueryClient = new QueryClient({
+  queryCache: new QueryCache({
+    // The session has ended elsewhere: it is asked who paints.
+    onError: (error) => {
+      if (error instanceof Refused && meaningOf(error.status) === "who")
+        void queryClient.invalidateQueries(sessionQuery);
+    },
+  }),
   defaultOptions: {
     queries: {
       staleTime: 60_000,
       refetchOnWindowFocus: false,
       networkMode: "always",
       // What is lost for the moment is asked for again until it is back.
-      retry: (count, error) => error instanceof Refused && error.lost && count < 1000,
+      retry: (count, error) =>
+        error instanceof Refused && meaningOf(error.status) === "later" && count < 1000,
       retryDelay: 1500,
     },
     mutations: { networkMode: "always" },

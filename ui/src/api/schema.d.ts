@@ -157,6 +157,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Server-sent events: one, with its id, whenever something was done in one of the painter's sittings */
+        get: operations["changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choose": {
         parameters: {
             query?: never;
@@ -949,23 +966,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sittings/{id}/changes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Server-sent events: one whenever something was done in the sitting */
-        get: operations["watchSitting"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/sittings/{id}/chips": {
         parameters: {
             query?: never;
@@ -992,7 +992,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Says what was done in a sitting; what was said before changes nothing */
+        /** Says what was done in a sitting, each event by itself; what was said before changes nothing */
         post: operations["tellSitting"];
         delete?: never;
         options?: never;
@@ -1581,7 +1581,7 @@ export interface components {
              */
             wheel: number;
         };
-        BeginBody: {
+        BeginInputBody: {
             /** @description what is counted out in; the wheel's own when empty */
             measure?: string;
             /**
@@ -4553,6 +4553,8 @@ export interface components {
             since: string;
         };
         Sitting: {
+            /** @description the taps that taking back takes back, the last one first */
+            back: components["schemas"]["SittingBack"][];
             /** Format: date-time */
             began: string;
             /** @description the region that each painted last, -1 for a clean one */
@@ -4563,10 +4565,6 @@ export interface components {
             /** Format: int64 */
             id: number;
             laid: boolean;
-            /** @description the event that is taken back next; empty for none */
-            last: string;
-            /** @description what that was */
-            lastSays: string;
             name: string;
             /** @description what to do otherwise when the wheel is painted again */
             nextTime: string;
@@ -4590,13 +4588,69 @@ export interface components {
              */
             revision: number;
             says: string[];
+            /** @description one for each place that is left, in order */
+            steps: components["schemas"]["SittingStep"][];
             /** Format: int64 */
             washes: number;
             wells: components["schemas"]["SittingWell"][];
             /** Format: int64 */
             wheel: number;
         };
+        SittingAction: {
+            because: string;
+            /**
+             * Format: int64
+             * @description 1 or 2; 0 where none is used
+             */
+            brush: number;
+            /**
+             * Format: double
+             * @description when what was painted is dry; 0 for what is not painted
+             */
+            dry: number;
+            /** Format: double */
+            end: number;
+            kind: components["schemas"]["BenchActionKind"];
+            /**
+             * Format: int64
+             * @description -1 for none
+             */
+            region: number;
+            /** @description the region's label; empty for none */
+            slot: string;
+            /**
+             * Format: double
+             * @description minutes from the beginning
+             */
+            start: number;
+            /** @description nothing of a wait */
+            tells: components["schemas"]["SittingTell"][];
+            /** @description of a wash */
+            thorough: boolean;
+            /**
+             * Format: int64
+             * @description 1 up; 0 for a paint beside the wells
+             */
+            well: number;
+        };
+        SittingBack: {
+            ended: boolean;
+            laid: boolean;
+            /** Format: int64 */
+            paused: number;
+            /** @description those that are otherwise when it is taken back, with those before it in the list */
+            places: components["schemas"]["SittingThen"][];
+            /** @description what it told */
+            says: string;
+            /** @description what taking it back names */
+            tap: string;
+        };
         SittingEvent: {
+            /**
+             * Format: int64
+             * @description how long before the tap it happened, as the plan has it
+             */
+            aheadMs?: number;
             /**
              * Format: int64
              * @description milliseconds since 1970 by the device's clock
@@ -4625,10 +4679,12 @@ export interface components {
              * @description how many events the device knew of
              */
             revision: number;
+            /** @description the tap that tells it, with others */
+            tap?: string;
             text?: string;
             thorough?: boolean;
             took?: components["schemas"]["SittingTook"][];
-            /** @description id of the event that is taken back */
+            /** @description id of the event or of the tap that is taken back */
             undoes?: string;
             /** Format: int64 */
             well?: number;
@@ -4718,12 +4774,19 @@ export interface components {
             dried: components["schemas"]["Shown"];
             /**
              * Format: int64
+             * @description how long it stays wet once it is painted; 0 for no time at all
+             */
+            driesMs: number;
+            /**
+             * Format: int64
              * @description when it is
              */
             dry: number;
             /** Format: int64 */
             painted: number;
             skipped: boolean;
+            /** @description what one tap that it was painted tells now, in the order in which it was done */
+            tells: components["schemas"]["SittingTell"][];
             tested: boolean;
             /** @description what was measured */
             took: components["schemas"]["SittingTook"][];
@@ -4760,10 +4823,95 @@ export interface components {
             photos: components["schemas"]["SittingPhoto"][];
             readings: components["schemas"]["SittingReading"][];
         };
+        SittingStep: {
+            /** @description what is done before it */
+            before: components["schemas"]["SittingAction"][];
+            /** @description always, but where a page lays what waits over it */
+            paint?: components["schemas"]["BenchAction"];
+            /** Format: int64 */
+            region: number;
+        };
+        SittingTell: {
+            /**
+             * Format: int64
+             * @description how long before the tap it happened, as the plan has it
+             */
+            aheadMs: number;
+            /** Format: int64 */
+            brush?: number;
+            kind: components["schemas"]["SittingEventKind"];
+            region?: string;
+            thorough?: boolean;
+            /** Format: int64 */
+            well?: number;
+        };
+        SittingThen: {
+            /** Format: int64 */
+            coats: number;
+            /** Format: int64 */
+            dry: number;
+            /** Format: int64 */
+            painted: number;
+            /** Format: int64 */
+            region: number;
+            skipped: boolean;
+            tested: boolean;
+        };
+        SittingTold: {
+            /** @description the taps that taking back takes back, the last one first */
+            back: components["schemas"]["SittingBack"][];
+            /** Format: date-time */
+            began: string;
+            /** @description the region that each painted last, -1 for a clean one */
+            brushes: number[];
+            /** @description nothing is left to paint */
+            done: boolean;
+            ended: boolean;
+            /** Format: int64 */
+            id: number;
+            laid: boolean;
+            name: string;
+            /** @description what to do otherwise when the wheel is painted again */
+            nextTime: string;
+            notes: components["schemas"]["SittingNote"][];
+            /** Format: int64 */
+            now: number;
+            /**
+             * Format: double
+             * @description of drying, over the plan's
+             */
+            pace: number;
+            /** Format: int64 */
+            paused: number;
+            /** @description one for each region */
+            places: components["schemas"]["SittingPlace"][];
+            /** @description from where it stands; minutes from now */
+            plan: components["schemas"]["BenchPlan"];
+            /**
+             * Format: int64
+             * @description how many events there are
+             */
+            revision: number;
+            says: string[];
+            /** @description one for each place that is left, in order */
+            steps: components["schemas"]["SittingStep"][];
+            /** @description events that were not kept; what was told with them was */
+            untold: components["schemas"]["SittingUntold"][];
+            /** Format: int64 */
+            washes: number;
+            wells: components["schemas"]["SittingWell"][];
+            /** Format: int64 */
+            wheel: number;
+        };
         SittingTook: {
             /** Format: double */
             amount: number;
             paint: string;
+        };
+        SittingUntold: {
+            id: string;
+            /** @description why */
+            says: string;
         };
         SittingWell: {
             /**
@@ -5193,14 +5341,14 @@ export interface components {
             /** Format: int64 */
             verdictsRight: number;
         };
+        TellInputBody: {
+            events: components["schemas"]["SittingEvent"][];
+        };
         /**
          * @description what tints are made with
          * @enum {string}
          */
         TintWay: "white" | "water" | "neighbour";
-        ToldBody: {
-            events: components["schemas"]["SittingEvent"][];
-        };
         Tube: {
             /** @description what stands in brackets */
             also?: string;
@@ -6279,6 +6427,87 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Box"];
                 };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description The request could not be read. */
             400: {
@@ -11420,102 +11649,6 @@ export interface operations {
             };
         };
     };
-    watchSitting: {
-        parameters: {
-            query?: {
-                /** @description that its colours are seen in */
-                light?: components["schemas"]["Light"];
-            };
-            header?: never;
-            path: {
-                /** @description a sitting */
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Nobody is signed in. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description It does not come from Gyrophane's own pages. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description There is no such thing, or it is another painter's. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Something in it cannot be: the sentence says what, where and what to do. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Too much at once, or too often. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description The database does not answer, or takes no changes. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
     eyeChips: {
         parameters: {
             query: {
@@ -11635,7 +11768,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ToldBody"];
+                "application/json": components["schemas"]["TellInputBody"];
             };
         };
         responses: {
@@ -11645,7 +11778,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Sitting"];
+                    "application/json": components["schemas"]["SittingTold"];
                 };
             };
             /** @description The request could not be read. */
@@ -14936,7 +15069,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BeginBody"];
+                "application/json": components["schemas"]["BeginInputBody"];
             };
         };
         responses: {

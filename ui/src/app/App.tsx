@@ -1,7 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { Suspense, useEffect } from "react";
+import { Suspense, useEffect, useLayoutEffect } from "react";
 import { Navigate, Route, Routes } from "react-router";
+import { hearOfChanges } from "../api/changes";
 import { sessionQuery, wheelsQuery } from "../api/queries";
+import { enter } from "../api/waiting";
 import { useScreen } from "../drawing/screen";
 import { Waiting } from "../parts/Waiting";
 import type { KeptPlace } from "../parts/WheelMenu";
@@ -32,7 +34,14 @@ import {
 export function App() {
   const session = useQuery(sessionQuery);
   const wide = useScreen();
-  const painting = !!session.data?.painter;
+  const painter = session.data?.painter;
+  const painting = !!painter;
+  const known = session.data !== undefined;
+  // Before anything below is drawn that waits or asks.
+  useLayoutEffect(() => {
+    if (known) enter(painter ? { id: painter.id, name: painter.name } : null);
+  }, [known, painter?.id, painter?.name]); // eslint-disable-line react-hooks/exhaustive-deps -- a painter is who they are
+  useEffect(() => (painting ? hearOfChanges() : undefined), [painting, painter?.id]);
   useEffect(() => {
     if (painting) fetchPlaces();
   }, [painting]);

@@ -5,12 +5,14 @@ import { styled } from "@mui/material/styles";
 import visuallyHidden from "@mui/utils/visuallyHidden";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useLayoutEffect, useState, type ReactNode } from "react";
+import { useCallback, useEffect, useLayoutEffect, useState, type ReactNode } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import { client, type Profile } from "../api/client";
 import { sessionQuery, useReady } from "../api/queries";
 import { Mark } from "../drawing/Marks";
 import { Choice } from "../parts/Choice";
+import { outbox } from "../api/waiting";
+import { Aside, BeforeLeaving } from "./WaitingHere";
 import { PassphraseDialog } from "./PassphraseDialog";
 import { SessionsDialog } from "./SessionsDialog";
 import { SurroundChoice } from "./surround";
@@ -41,6 +43,9 @@ export function Shell({
   children: ReactNode;
 }) {
   const ready = useReady();
+  useEffect(() => {
+    if (ready.data) outbox.wake();
+  }, [ready.data]);
   return (
     <Box sx={{ minHeight: "100vh", display: "flex", flexDirection: "column" }}>
       <Bar>
@@ -62,6 +67,7 @@ export function Shell({
         </Notice>
       )}
       {notice}
+      <Aside />
       <Box sx={{ flex: 1, display: "flex", minHeight: 0 }}>
         <Rail />
         <Box component="main" sx={{ flex: 1, minWidth: 0, p: "16px 24px 8px" }}>
@@ -124,13 +130,13 @@ export function Notice({ children }: { children: ReactNode }) {
 function PainterMenu({ painter }: { painter: Profile }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const [asked, setAsked] = useState<"passphrase" | "sessions" | null>(null);
-  const leave = async () => {
+  const [asked, setAsked] = useState<"passphrase" | "sessions" | "leave" | null>(null);
+  const leave = useCallback(async () => {
+    setAsked(null);
     await client.DELETE("/api/session");
     await navigate("/");
-    queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" });
     await queries.invalidateQueries(sessionQuery);
-  };
+  }, [navigate, queries]);
   return (
     <>
       <Choice
@@ -177,7 +183,7 @@ function PainterMenu({ painter }: { painter: Profile }) {
             key="leave"
             onClick={() => {
               close();
-              void leave();
+              setAsked("leave");
             }}
           >
             somebody else is painting
@@ -186,6 +192,9 @@ function PainterMenu({ painter }: { painter: Profile }) {
       </Choice>
       {asked === "passphrase" && (
         <PassphraseDialog painter={painter} onClose={() => setAsked(null)} />
+      )}
+      {asked === "leave" && (
+        <BeforeLeaving onLeave={() => void leave()} onStay={() => setAsked(null)} />
       )}
       {asked === "sessions" && <SessionsDialog painter={painter} onClose={() => setAsked(null)} />}
     </>

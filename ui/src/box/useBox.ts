@@ -9,13 +9,20 @@ import {
   type KeptTube,
   type TubeContent,
 } from "../api/client";
-import { boxQuery, isBoxQuery } from "../api/queries";
+import { boxQuery } from "../api/queries";
+import { adoptBox, boxKnown, boxTurn, tubeThing } from "../api/waiting";
 import { inTurn } from "../api/writing";
 import { useOnce } from "../parts/useOnce";
-import { useUnsaved } from "../parts/useUnsaved";
+import { useOutbox, useUnsaved } from "../parts/useUnsaved";
 
-const thing = "box";
-
+const tubesKnown = () => {
+  const box = boxKnown()?.box;
+  return [...(box?.tubes ?? []), ...(box?.archived ?? [])];
+};
+const known = (key: string) => {
+  const t = tubesKnown().find((one) => String(one.id) === key);
+  return t && { content: t.content, version: t.version };
+};
 /** The box as it stands, saved as it changes. */
 export function useBox(view: Conditions) {
   const queries = useQueryClient();
@@ -23,26 +30,7 @@ export function useBox(view: Conditions) {
   const [problem, setProblem] = useState<string | null>(null);
   const [writing, setWriting] = useState(0);
   const { busy: undoing, once } = useOnce();
-  const ofBox = { queryKey: ["box"], predicate: isBoxQuery };
-  /** The box as it was last answered, under whatever light. */
-  const known = () =>
-    queries
-      .getQueryCache()
-      .findAll(ofBox)
-      .filter((q) => q.state.data !== undefined)
-      .sort((a, b) => b.state.dataUpdatedAt - a.state.dataUpdatedAt)[0]?.state.data as
-      Box | undefined;
-  const adopt = (box: Box) => {
-    // Reads that are under way may be older than what was just answered.
-    void queries.cancelQueries(ofBox);
-    queries.removeQueries({ ...ofBox, type: "inactive" });
-    queries.setQueryData(boxQuery(view).queryKey, box);
-    void queries.invalidateQueries({
-      queryKey: ["box"],
-      predicate: (q) => q.queryKey.join() !== boxQuery(view).queryKey.join(),
-    });
-    return box;
-  };
+  const adopt = (box: Box) => adoptBox(view, box);
   const look = () => void queries.invalidateQueries({ queryKey: ["box"] });
   const say = (e: unknown) => {
     if (!(e instanceof Refused && e.status === 409))
@@ -50,28 +38,18 @@ export function useBox(view: Conditions) {
     look();
   };
 
-  const { all, mine, waiting, change, write } = useUnsaved<TubeContent>("gyrophane.unsaved.box", {
-    thing,
-    known: () => {
-      const box = known();
-      const tubes = [...(box?.tubes ?? []), ...(box?.archived ?? [])];
-      return (key) => {
-        const t = tubes.find((one) => String(one.id) === key);
-        return t && { content: t.content, version: t.version };
-      };
-    },
-    send: async (key, { content, version, resolves }) => {
-      adopt(
-        await answer(
-          client.PUT("/api/box/paints/{id}", {
-            params: { path: { id: Number(key) }, query: view },
-            body: { ...content, version, resolves },
-          }),
-        ),
-      );
-    },
-    failed: (_, e) => say(e),
+  const { lines } = useOutbox();
+  const unsaved = Object.keys(lines).filter(
+    (thing) => thing.startsWith(tubeThing("")) && lines[thing]!.waiting.length > 0,
+  );
+  const { mine, waiting, change, write } = useUnsaved<TubeContent>({
+    thing: tubeThing,
+    turn: boxTurn,
+    known,
+    says: (key) =>
+      `${tubesKnown().find((t) => String(t.id) === key)?.paint.name ?? "a paint"} as you changed it`,
   });
+  const keys = () => tubesKnown().map((t) => String(t.id));
 
   const counted = async <T>(asked: Promise<T>): Promise<T | null> => {
     setProblem(null);
@@ -97,12 +75,12 @@ export function useBox(view: Conditions) {
       tubes: query.data.tubes.map(withUnsaved),
       archived: query.data.archived.map(withUnsaved),
     },
-    saved: Object.keys(all).length === 0 && writing === 0,
+    saved: unsaved.length === 0 && writing === 0,
     waiting,
     problem,
     clear: () => setProblem(null),
     look,
-    canUndo: !undoing && (Object.keys(all).length > 0 || !!query.data?.undo),
+    canUndo: !undoing && (unsaved.length > 0 || !!query.data?.undo),
     change: (t: KeptTube, content: Partial<TubeContent>, resolves?: number) => {
       setProblem(null);
       change(String(t.id), t.content, { ...t.content, ...content }, resolves);
@@ -110,7 +88,7 @@ export function useBox(view: Conditions) {
     /** Adds paints; not sent again when the answer is lost, for they might come twice. */
     add: (paints: string[]) =>
       counted(
-        inTurn(thing, async () =>
+        inTurn(boxTurn, async () =>
           adopt(
             await answer(
               client.POST("/api/box/paints", { params: { query: view }, body: { paints } }),
@@ -121,8 +99,8 @@ export function useBox(view: Conditions) {
     undo: () =>
       once(() =>
         counted(
-          write(() => {
-            const undo = known()?.undo;
+          write(keys, () => {
+            const undo = boxKnown()?.box.undo;
             if (!undo) return undefined;
             const body = { change: undo.change };
             return async () =>
@@ -135,6 +113,7 @@ export function useBox(view: Conditions) {
     letGo: (t: KeptTube, refused: number) =>
       void counted(
         write(
+          keys,
           () => async () =>
             void adopt(
               await answer(

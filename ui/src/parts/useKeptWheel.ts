@@ -1,7 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import { answer, client, Refused, type KeptWheel, type WheelContent } from "../api/client";
-import { keptQuery, wheelsQuery } from "../api/queries";
+import { keptQuery } from "../api/queries";
+import { adoptWheel, wheelThing } from "../api/waiting";
 import { useOnce } from "./useOnce";
 import { useUnsaved } from "./useUnsaved";
 
@@ -16,50 +17,36 @@ export function useKeptWheel(id: number) {
   const [writing, setWriting] = useState(0);
   const { busy: undoing, once } = useOnce();
   const key = String(id);
-  const known = () => queries.getQueryData(keptQuery(id).queryKey);
-
-  const adopt = (w: KeptWheel) => {
-    // A read that is under way may be older than what was just answered.
-    void queries.cancelQueries(keptQuery(id));
-    queries.setQueryData(keptQuery(id).queryKey, w);
-    void queries.invalidateQueries(wheelsQuery);
-  };
+  const look = useCallback(() => queries.getQueryData(keptQuery(id).queryKey), [queries, id]);
+  const known = useCallback(() => {
+    const w = look();
+    return w && { content: contentOf(w), version: w.version };
+  }, [look]);
   const failed = (e: unknown) => {
     if (!(e instanceof Refused && e.status === 409))
       setProblem(e instanceof Error ? e.message : String(e));
     void queries.invalidateQueries(keptQuery(id));
   };
 
-  const { mine, waiting, change, write } = useUnsaved<WheelContent>(
-    `gyrophane.unsaved.system.${id}`,
-    {
-      thing: `system ${id}`,
-      known: () => {
-        const w = known();
-        return () => w && { content: contentOf(w), version: w.version };
-      },
-      send: async (_, { content, version, resolves }) =>
-        adopt(
-          await answer(
-            client.PUT("/api/wheels/{id}", {
-              params: { path: { id } },
-              body: { ...content, version, resolves },
-            }),
-          ),
-        ),
-      failed: (_, e) => failed(e),
-    },
-  );
+  const { mine, waiting, change, write } = useUnsaved<WheelContent>({
+    thing: useCallback(() => wheelThing(id), [id]),
+    turn: wheelThing(id),
+    known,
+    says: () => `the wheel ${look()?.name ?? ""} as you changed it`,
+  });
   const unsaved = mine(key);
   const content = unsaved ?? (kept.data && contentOf(kept.data));
 
   const ask = (prepare: () => (() => Promise<KeptWheel>) | undefined) => {
     setProblem(null);
     setWriting((n) => n + 1);
-    return write(() => {
-      const asked = prepare();
-      return asked && (async () => adopt(await asked()));
-    })
+    return write(
+      () => [key],
+      () => {
+        const asked = prepare();
+        return asked && (async () => adoptWheel(await asked()));
+      },
+    )
       .catch(failed)
       .finally(() => setWriting((n) => n - 1));
   };
@@ -80,7 +67,7 @@ export function useKeptWheel(id: number) {
     undo: () =>
       once(() =>
         ask(() => {
-          const now = known();
+          const now = look();
           if (!now?.canUndo) return undefined;
           const body = { version: now.version };
           return () =>

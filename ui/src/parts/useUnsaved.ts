@@ -1,116 +1,85 @@
-import { useCallback, useEffect, useMemo, useRef, useSyncExternalStore } from "react";
-import { answered, changesAt, inTurn, newId, rebased, type Change } from "../api/writing";
+import { useCallback, useSyncExternalStore, useState } from "react";
+import { outbox, type Change } from "../api/waiting";
+import { answered, inTurn, newId, rebased } from "../api/writing";
 
-/** How changes of some things are sent, and what is known of the things. */
-export type Sending<C> = {
-  /** What the writes of all these things take turns as. */
-  thing: string;
-  /** What this tab knows at the moment to be kept of each of them. */
-  known: () => (key: string) => { content: C; version: number } | undefined;
-  /** Sends a change and adopts the answer: what is kept now. */
-  send: (key: string, change: Change<C> & { version: number }) => Promise<void>;
-  /** Hears why a change was refused for good. */
-  failed: (key: string, error: unknown) => void;
+/** Documents that are changed as one types, and what is known of them. */
+export type Documents<C> = {
+  /** What one of them goes by in the outbox. */
+  thing: (key: string) => string;
+  /** What all writes to them take turns as. */
+  turn: string;
+  /** What this tab knows at the moment to be kept of one of them. */
+  known: (key: string) => { content: C; version: number } | undefined;
+  /** What a change of one is called. */
+  says: (key: string) => string;
 };
 
 /** So many changes of a thing wait in line, each to be undone by itself; further ones go together. */
 const mostInLine = 30;
 
+/** What waits to be sent, as it changes. */
+export const useOutbox = () => useSyncExternalStore(outbox.subscribe, outbox.get);
+
 /**
- * Changes on their way to the server, each a version of its own. While it cannot be reached they are
- * kept in the browser under `place`, also over a reload, and sent again. Whatever else is written to
- * the things goes through `write`, in the same line.
+ * Changes of documents on their way to the server, each a version of its own; they wait in the outbox.
+ * Whatever else is written to them goes through `write`, in the same line.
  */
-export function useUnsaved<C>(place: string, sending: Sending<C>) {
-  const unsaved = useMemo(() => changesAt<C>(place), [place]);
-  const all = useSyncExternalStore(unsaved.subscribe, unsaved.get);
-  const waiting = useSyncExternalStore(unsaved.subscribe, unsaved.waiting);
-  const calls = useRef(sending);
-  useEffect(() => {
-    calls.current = sending;
-  });
+export function useUnsaved<C>({ thing, turn, known, says }: Documents<C>) {
+  const { lines, lost } = useOutbox();
+  const [writing, setWriting] = useState(false);
+
+  const lineOf = (key: string) => lines[thing(key)];
+  const last = (key: string) =>
+    outbox.line(thing(key)).waiting.at(-1)?.body as Change<C> | undefined;
 
   /**
-   * Writes in turn. `prepare` says, when the turn has come, what to ask for, if anything; changes
-   * made meanwhile are made on what comes of it.
+   * Writes in turn, after the changes of `keys` that wait. `prepare` says, when the turn has come,
+   * what to ask for, if anything; changes that were made meanwhile are made on what comes of it.
    */
   const write = useCallback(
-    (prepare: () => (() => Promise<void>) | undefined) =>
-      inTurn(sending.thing, async () => {
+    (keys: () => string[], prepare: () => (() => Promise<void>) | undefined) => {
+      const before = keys().map(
+        (key) => [thing(key), new Set(outbox.line(thing(key)).waiting.map((e) => e.id))] as const,
+      );
+      return inTurn(turn, async () => {
+        for (const [of, ids] of before) await outbox.through(of, ids);
         const ask = prepare();
         if (!ask) return;
-        const { known } = calls.current;
-        const before = known();
-        await answered(ask, unsaved.setWaiting);
-        const after = known();
-        for (const [key, { changes }] of Object.entries(unsaved.get())) {
-          const [old, now] = [before(key), after(key)];
-          if (!old || !now || old.version === now.version) continue;
-          unsaved.hold(key, {
-            version: now.version,
-            changes: changes.map((c) => ({
-              ...c,
-              content: rebased(old.content, c.content, now.content),
-            })),
+        const were = new Map(keys().map((key) => [key, known(key)]));
+        await answered(ask, setWriting);
+        for (const [key, old] of were) {
+          const now = known(key);
+          const line = outbox.line(thing(key));
+          if (!old || !now || old.version === now.version || line.waiting.length === 0) continue;
+          const waiting = line.waiting.map((e) => {
+            const change = e.body as Change<C>;
+            const content = rebased(old.content, change.content, now.content);
+            return { ...e, body: { ...change, content } };
           });
+          outbox.set(thing(key), { ...line, version: now.version, waiting });
         }
-      }),
-    [unsaved, sending.thing],
-  );
-
-  const save = useCallback(
-    (key: string, id: string) => {
-      if (!unsaved.take(id)) return;
-      void inTurn(sending.thing, async () => {
-        const held = unsaved.get()[key];
-        const change = held?.changes.find((c) => c.id === id);
-        if (!held || !change) return; // it went with another
-        const { send, known, failed } = calls.current;
-        let refused: unknown;
-        try {
-          await answered(() => send(key, { ...change, version: held.version }), unsaved.setWaiting);
-        } catch (e) {
-          refused = e;
-        }
-        const left = unsaved.get()[key]?.changes.filter((c) => c.id !== id) ?? [];
-        // What was made on a refused change is refused as one, and kept as one.
-        unsaved.hold(
-          key,
-          refused
-            ? { version: held.version, changes: left.slice(-1) }
-            : { version: known()(key)?.version ?? held.version, changes: left },
-        );
-        if (refused) failed(key, refused);
       });
     },
-    [unsaved, sending.thing],
+    [thing, turn, known],
   );
 
-  // What an earlier page has left is sent by this one.
-  useEffect(() => {
-    void unsaved.inherit().then(() => {
-      for (const [key, { changes }] of Object.entries(unsaved.get()))
-        changes.forEach((c) => save(key, c.id));
-    });
-  }, [unsaved, save]);
-
-  /** Changes a thing from what was shown of it to `content`. */
+  /** Changes a document from what was shown of it to `content`. */
   const change = (key: string, shown: C, content: C, resolves?: number) => {
-    const kept = calls.current.known()(key);
-    const held = unsaved.get()[key];
-    const now = held?.changes.at(-1)?.content ?? kept?.content;
-    const version = held?.version ?? kept?.version;
+    const kept = known(key);
+    const line = outbox.line(thing(key));
+    const now = last(key)?.content ?? kept?.content;
+    const version = line.waiting.length > 0 ? line.version : kept?.version;
     if (now === undefined || version === undefined) return;
-    const next: Change<C> = { id: newId(), content: rebased(shown, content, now), resolves };
-    const before = held?.changes ?? [];
+    const body: Change<C> = { content: rebased(shown, content, now), resolves };
+    const entry = { id: newId(), body, says: says(key), at: Date.now() };
     // The first may be under way and is not touched.
-    const line = before.length > mostInLine ? before.slice(0, -1) : before;
-    unsaved.hold(key, { version, changes: [...line, next] });
-    save(key, next.id);
+    const before = line.waiting.length > mostInLine ? line.waiting.slice(0, -1) : line.waiting;
+    outbox.replace(thing(key), { ...line, version, waiting: [...before, entry] });
   };
 
-  /** What a thing will be when all is saved. */
-  const mine = (key: string): C | undefined => all[key]?.changes.at(-1)?.content;
+  /** What a document will be when all is saved. */
+  const mine = (key: string): C | undefined =>
+    (lineOf(key)?.waiting.at(-1)?.body as Change<C> | undefined)?.content;
 
-  return { all, mine, waiting, change, write };
+  return { mine, waiting: lost || writing, change, write };
 }

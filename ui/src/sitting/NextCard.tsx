@@ -8,7 +8,7 @@ import { Amounts } from "../parts/CountedOut";
 import { HowToMix } from "../parts/Recipe";
 import { useMeasure } from "../parts/useMeasure";
 import { Large, Note, Second, Tap, TookMore } from "./Pieces";
-import { doneOf, leftOf, paintedOf, timeOf, type Step } from "./steps";
+import { leftOf, timeOf, toldOf, type Step } from "./steps";
 import type { Done } from "./useSitting";
 
 /** The colour aimed at, wet and dry. */
@@ -167,7 +167,7 @@ export function NextCard({
               {": "}
               {a.because}
             </Typography>
-            <Tap onClick={() => onTell(doneOf(sitting, a)!)}>done</Tap>
+            <Tap onClick={() => onTell(...toldOf(a.tells))}>done</Tap>
           </Box>
         ))}
         {brush.length === 0 && planned && <Typography>Brush: no wash.</Typography>}
@@ -178,7 +178,7 @@ export function NextCard({
         )}
       </Box>
       <Box sx={{ display: "flex", gap: 2 }}>
-        <Large keys="p" onClick={() => onTell(...paintedOf(sitting, step, now))}>
+        <Large keys="p" onClick={() => onTell(...toldOf(sitting.places[step.region]!.tells))}>
           painted
         </Large>
         <Second

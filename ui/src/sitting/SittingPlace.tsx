@@ -16,7 +16,7 @@ import { NextCard, PaintedCard } from "./NextCard";
 import { Large, Second, Tap } from "./Pieces";
 import { SittingFigure } from "./SittingFigure";
 import { SittingHour } from "./SittingHour";
-import { stepsOf, type Step } from "./steps";
+import type { Step } from "./steps";
 import { useDrySignal, useInstalled, useScreenAwake } from "./useTable";
 import { useSitting, type Done } from "./useSitting";
 
@@ -67,7 +67,8 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
     );
   if (!sitting) return <Waiting failing={own.query.failureCount > 0} />;
 
-  const steps = stepsOf(sitting);
+  const { steps } = sitting;
+  const [back] = sitting.back;
   const first = steps[0];
   const open = chosen >= 0 && sitting.places[chosen]!.coats > 0 ? chosen : -1;
   const instead: Step | undefined =
@@ -90,14 +91,21 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
         </>
       }
       notice={
-        taking &&
-        own.waiting && (
-          <Notice>
-            Out of contact: {own.pending} {own.pending === 1 ? "thing waits" : "things wait"} here
-            and {own.pending === 1 ? "is" : "are"} sent in order when the server is back. Go on
-            painting.
-          </Notice>
-        )
+        <>
+          {taking && own.lost && (
+            <Notice>
+              Out of contact: {own.pending} {own.pending === 1 ? "thing waits" : "things wait"} here
+              and {own.pending === 1 ? "is" : "are"} sent in order when the server is back. Go on
+              painting.
+            </Notice>
+          )}
+          {own.full && (
+            <Notice>
+              This browser has no room left to keep what waits: leave the page open until it is
+              sent.
+            </Notice>
+          )}
+        </>
       }
     >
       {dry.flash && (
@@ -124,7 +132,13 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
         }}
       >
         <Typography variant="caption" role="status" sx={{ mr: "auto" }}>
-          {taking ? (own.waiting ? `${own.pending} waiting` : "sending") : "all kept"}
+          {taking
+            ? own.lost
+              ? `${own.pending} waiting`
+              : "sending"
+            : own.aside
+              ? "some put aside"
+              : "all kept"}
           {sitting.pace > 1 && ` · dries ${sitting.pace} times as slowly`}
         </Typography>
         <OneOf
@@ -137,10 +151,10 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
         />
         <Tap
           keys="z"
-          disabled={!sitting.last}
-          onClick={() => sitting.last && say({ kind: "undone", undoes: sitting.last })}
+          disabled={!back}
+          onClick={() => back && say({ kind: "undone", undoes: back.tap })}
         >
-          take back{sitting.lastSays && ` (${sitting.lastSays})`}
+          take back{back && ` (${back.says})`}
         </Tap>
         <Button
           component={To}
@@ -159,7 +173,6 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
           </>
         )}
       </Box>
-      {own.refused && <Typography role="alert">{own.refused}</Typography>}
       {!sitting.ended && <Reminder wheel={sitting.wheel} but={id} />}
       {sitting.says.map((line) => (
         <Typography key={line}>{line}</Typography>

@@ -1,16 +1,22 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
-import { answer, client, Refused, type Schemas, type Sitting } from "../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
+import type { Schemas, Sitting } from "../api/client";
+import type { Entry } from "../api/outbox";
 import { sittingQuery } from "../api/queries";
-import { clockOffset, offsetOf } from "../api/serverClock";
-import { answered, changesAt, inTurn, newId } from "../api/writing";
+import { clockOffset } from "../api/serverClock";
+import { outbox, sittingThing } from "../api/waiting";
+import { newId } from "../api/writing";
+import { useOutbox } from "../parts/useUnsaved";
 
 export type SittingEvent = Schemas["SittingEvent"];
 /** What was done, without what the device adds. */
 export type Done = Pick<SittingEvent, "kind"> &
   Partial<
-    Pick<SittingEvent, "region" | "well" | "brush" | "thorough" | "took" | "text" | "undoes">
-  > & { /** Milliseconds before now. */ ago?: number };
+    Pick<
+      SittingEvent,
+      "region" | "well" | "brush" | "thorough" | "took" | "text" | "undoes" | "aheadMs"
+    >
+  >;
 
 const device = (() => {
   const key = "gyrophane.device";
@@ -27,131 +33,71 @@ function nextNumber() {
   return next;
 }
 
-/** So many events are told at once. */
-const mostAtOnce = 400;
-
 /**
- * A sitting as it stands, with what was done here and has not reached the server yet. That is kept in
- * the browser, sent in order, and sent again until it is answered; the server knows it by its ids.
+ * A sitting as it stands, with what was tapped here and has not reached the server yet: that waits in
+ * the outbox.
  */
 export function useSitting(id: number) {
-  const queries = useQueryClient();
   const query = useQuery(sittingQuery(id));
-  const unsent = useMemo(() => changesAt<SittingEvent>("gyrophane.sittings"), []);
-  const held = useSyncExternalStore(unsent.subscribe, unsent.get)[String(id)];
-  const waiting = useSyncExternalStore(unsent.subscribe, unsent.waiting);
-  const [refused, setRefused] = useState<string>();
-  const key = String(id);
+  const { lines, lost, full } = useOutbox();
+  const line = lines[sittingThing(id)];
 
-  const send = useCallback(
-    (eventId: string) => {
-      if (!unsent.take(eventId)) return;
-      void inTurn(`sitting ${key}`, async () => {
-        const post = async (events: SittingEvent[]) => {
-          const asked = Date.now();
-          const now = await answered(
-            () =>
-              answer(
-                client.POST("/api/sittings/{id}/events", {
-                  params: { path: { id: Number(key) } },
-                  body: { events },
-                }),
-              ),
-            unsent.setWaiting,
-          );
-          offsetOf(now.now, asked);
-          queries.setQueryData(sittingQuery(Number(key)).queryKey, now);
-          const sent = new Set(events.map((e) => e.id));
-          const left = unsent.get()[key]?.changes.filter((c) => !sent.has(c.id)) ?? [];
-          unsent.hold(key, { version: 0, changes: left });
-        };
-        for (;;) {
-          const events = (unsent.get()[key]?.changes ?? [])
-            .slice(0, mostAtOnce)
-            .map((c) => c.content);
-          if (!events.some((e) => e.id === eventId)) return; // it went with others
-          try {
-            await post(events);
-          } catch {
-            // One that the server will never take does not take the others with it.
-            for (const one of events) {
-              try {
-                await post([one]);
-              } catch (e) {
-                setRefused(e instanceof Refused ? e.message : String(e));
-                const left = unsent.get()[key]?.changes.filter((c) => c.id !== one.id) ?? [];
-                unsent.hold(key, { version: 0, changes: left });
-              }
-            }
-          }
-        }
-      });
-    },
-    [unsent, key, queries],
-  );
-
-  // What an earlier page has left is sent by this one.
-  useEffect(() => {
-    void unsent.inherit().then(() => unsent.get()[key]?.changes.forEach((c) => send(c.id)));
-  }, [unsent, key, send]);
-
-  // Other devices are heard of as it happens; without a connection the browser tries again.
-  useEffect(() => {
-    const stream = new EventSource(`/api/sittings/${id}/changes`);
-    stream.onmessage = () => void queries.invalidateQueries(sittingQuery(id));
-    return () => stream.close();
-  }, [id, queries]);
-
-  /** Takes down what was done, in order. */
+  /** Takes down what one tap tells, in order. */
   const tell = (...done: Done[]) => {
-    setRefused(undefined);
-    const revision = query.data?.revision ?? 0;
-    const events = done.map(({ ago = 0, ...of }) => ({
-      ...of,
-      id: newId(),
-      at: Math.round(Date.now() - ago),
-      offsetMs: Math.round(clockOffset()),
-      device,
-      number: nextNumber(),
-      revision,
-    }));
-    const before = unsent.get()[key]?.changes ?? [];
-    unsent.hold(key, {
-      version: 0,
-      changes: [...before, ...events.map((content) => ({ id: content.id, content }))],
+    const { plan, revision = 0 } = query.data ?? {};
+    const tap = newId();
+    const at = Date.now();
+    const entries = done.map((of): Entry => {
+      const event: SittingEvent = {
+        ...of,
+        id: newId(),
+        tap,
+        at,
+        offsetMs: Math.round(clockOffset()),
+        device,
+        number: nextNumber(),
+        revision,
+      };
+      const where = plan?.regions.find((r) => r.id === of.region)?.label;
+      const says = where ? `${of.kind}: ${where}` : of.text ? `${of.kind}: ${of.text}` : of.kind;
+      return { id: event.id, body: event, says, at, group: tap, needs: of.undoes };
     });
-    events.slice(-1).forEach((e) => send(e.id));
+    outbox.hold(sittingThing(id), entries);
   };
 
-  const pending = useMemo(() => held?.changes.map((c) => c.content) ?? [], [held]);
+  const pending = useMemo(() => line?.waiting.map((e) => e.body as SittingEvent) ?? [], [line]);
+  const taps = new Set(pending.map((e) => e.tap)).size;
   const sitting = useMemo(
     () => query.data && withPending(query.data, pending),
     [query.data, pending],
   );
-  return { query, sitting, tell, pending: pending.length, waiting, refused };
+  return { query, sitting, tell, pending: taps, aside: (line?.aside.length ?? 0) > 0, lost, full };
 }
 
-/**
- * A sitting as it will stand when what waits has arrived, so far as a page can know: the plan stays
- * the one that the server made last.
- */
+/** A sitting with the taps that wait laid over it: the server has said what each of them does. */
 export function withPending(of: Sitting, pending: SittingEvent[]): Sitting {
-  const gone = new Set(pending.flatMap((e) => (e.undoes ? [e.undoes] : [])));
-  const counts = pending.filter((e) => !gone.has(e.id) && e.kind !== "undone");
   if (pending.length === 0) return of;
+  const undone = new Set(pending.flatMap((e) => (e.undoes ? [e.undoes] : [])));
   const out: Sitting = { ...of, places: of.places.map((p) => ({ ...p })) };
+  // What the server has, taken back from the last tap on.
+  const kept = of.back.findIndex((b) => !undone.has(b.tap));
+  const back = kept < 0 ? of.back : of.back.slice(0, kept);
+  const then = back.at(-1);
+  if (then) {
+    const { places, laid, paused, ended } = then;
+    Object.assign(out, { laid, paused, ended });
+    places.forEach(({ region, ...p }) => Object.assign(out.places[region]!, p));
+  }
   const index = new Map(of.plan.regions.map((r, i) => [r.id, i]));
-  for (const e of counts) {
-    const i = e.region === undefined ? undefined : index.get(e.region);
-    const place = i === undefined ? undefined : out.places[i];
+  const waiting = pending.filter((e) => e.kind !== "undone" && !undone.has(e.tap ?? e.id));
+  for (const e of waiting) {
     const at = e.at + e.offsetMs;
+    const place = e.region === undefined ? undefined : out.places[index.get(e.region) ?? -1];
     switch (e.kind) {
       case "painted":
         if (!place) break;
         place.coats++;
-        place.painted = at;
-        place.dry = at + dryingOf(of, i!);
-        place.skipped = false;
+        Object.assign(place, { painted: at, dry: at + place.driesMs, skipped: false });
         break;
       case "skipped":
         if (place) place.skipped = true;
@@ -172,27 +118,60 @@ export function withPending(of: Sitting, pending: SittingEvent[]): Sitting {
         out.ended = true;
         break;
     }
-    if (e.kind !== "noted") {
-      out.last = e.id;
-      out.lastSays = place ? `${e.kind}: ${of.plan.regions[i!]!.label}` : e.kind;
-    }
   }
-  const painted = (region: number) => {
+  const left = (region: number) => {
     const p = out.places[region]!;
-    return p.coats > 0 || p.skipped;
+    return p.coats === 0 && !p.skipped;
   };
+  // A place that is to be painted once more has no step of the plan yet.
+  const planned = new Set(of.steps.map((s) => s.region));
+  const again = of.plan.regions.flatMap((_, i) => (left(i) && !planned.has(i) ? [i] : []));
+  out.steps = [
+    ...again.map((region) => ({ region, before: [] })),
+    ...of.steps
+      .filter((s) => left(s.region))
+      .map((s) => ({ ...s, before: s.before.filter((a) => !isTold(a.tells, waiting)) })),
+  ];
+  out.places.forEach((p) => {
+    p.tells = p.tells.filter((t) => t.kind === "painted" || !isTold([t], waiting));
+  });
+  out.back = [...tapsOf(waiting, of), ...of.back.slice(back.length)];
   out.plan = {
     ...of.plan,
-    order: of.plan.order.filter((r) => !painted(r)),
-    actions: of.plan.actions.filter((a) => a.region < 0 || !painted(a.region)),
+    order: of.plan.order.filter(left),
+    actions: of.plan.actions.filter((a) => a.region < 0 || left(a.region)),
   };
   out.done = out.places.every((p) => p.coats > 0 || p.skipped);
   return out;
 }
 
-/** How long a region stays wet, in milliseconds, as the plan has it. */
-function dryingOf(of: Sitting, region: number) {
-  const paint = of.plan.actions.find((a) => a.kind === "paint" && a.region === region);
-  const any = paint ?? of.plan.actions.find((a) => a.kind === "paint");
-  return any ? Math.max(0, any.dry - any.end) * 60000 : 0;
+type Tell = Schemas["SittingTell"];
+
+/** Whether what is told of an action waits already, by a tap on it alone since something was painted. */
+function isTold(tells: Tell[], waiting: SittingEvent[]) {
+  const since = waiting.slice(waiting.findLastIndex((e) => e.kind === "painted") + 1);
+  const alone = since.filter((e) => since.every((o) => o === e || o.tap !== e.tap));
+  return (
+    tells.length > 0 &&
+    tells.every((t) =>
+      alone.some(
+        (e) =>
+          e.kind === t.kind &&
+          e.region === t.region &&
+          e.well === t.well &&
+          e.brush === t.brush &&
+          e.thorough === t.thorough,
+      ),
+    )
+  );
+}
+
+/** The taps that wait as what can be taken back, the last first: each by what it told last. */
+function tapsOf(waiting: SittingEvent[], of: Sitting): Sitting["back"] {
+  const last = new Map(waiting.map((e) => [e.tap ?? e.id, e]));
+  const { laid, paused, ended } = of;
+  return [...last].reverse().map(([tap, e]) => {
+    const where = of.plan.regions.find((r) => r.id === e.region)?.label;
+    return { tap, says: where ? `${e.kind}: ${where}` : e.kind, places: [], laid, paused, ended };
+  });
 }

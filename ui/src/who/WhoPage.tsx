@@ -7,7 +7,9 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { answer, client, type Profile } from "../api/client";
 import { paintersQuery, sessionQuery } from "../api/queries";
+import { nameHere, outbox } from "../api/waiting";
 import { grey } from "../drawing/style";
+import { useOutbox } from "../parts/useUnsaved";
 import { Mark } from "../drawing/Marks";
 
 type SignIn = { painter?: number; name?: string; passphrase?: string };
@@ -39,9 +41,21 @@ export function WhoPage({ local }: { local: boolean }) {
       <Typography variant="h1" component="h1" sx={{ mt: 5, mb: 3 }}>
         Who is painting?
       </Typography>
+      <WaitingForThem />
       {local ? <Locals /> : <Strangers />}
     </Box>
   );
+}
+
+/** What waits in this browser for painters who are not signed in. */
+function WaitingForThem() {
+  useOutbox();
+  return [...outbox.waitingFor()].map(([id, n]) => (
+    <Typography key={id} role="status" sx={{ mb: 2 }}>
+      {n} {n === 1 ? "thing" : "things"} of {nameHere(id)} {n === 1 ? "waits" : "wait"} here, and{" "}
+      {n === 1 ? "is" : "are"} sent when {nameHere(id)} is back.
+    </Typography>
+  ));
 }
 
 /** On one's own machine painters are offered by name. */
