@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"strings"
+	"sync"
 	"testing"
 
 	"github.com/gofiber/fiber/v3"
@@ -29,6 +30,9 @@ type client struct {
 	app    *fiber.App
 	cookie string
 }
+
+// public are the servers that others can reach, behind a proxy that adds TLS.
+var public sync.Map
 
 func server(t *testing.T, local bool) (*fiber.App, *store.Store) {
 	t.Helper()
@@ -51,14 +55,22 @@ func serverWith(t *testing.T, o api.Options) (*fiber.App, *store.Store) {
 	t.Cleanup(func() { require.NoError(t, s.Close()) })
 	require.NoError(t, s.Migrate(t.Context()))
 	o.Log = slog.New(slog.DiscardHandler)
-	return api.New(s, o).App(), s
+	app := api.New(s, o).App()
+	if !o.Local {
+		public.Store(app, true)
+	}
+	return app, s
 }
 
 func (c *client) request(method, path, body string) *http.Request {
 	r := httptest.NewRequest(method, path, strings.NewReader(body))
 	r.Host = "127.0.0.1:8640"
 	r.Header.Set("Content-Type", "application/json")
-	r.Header.Set("Origin", "http://127.0.0.1:8640")
+	scheme := "http"
+	if _, yes := public.Load(c.app); yes {
+		scheme = "https"
+	}
+	r.Header.Set("Origin", scheme+"://127.0.0.1:8640")
 	r.Header.Set("Sec-Fetch-Site", "same-origin")
 	if c.cookie != "" {
 		r.Header.Set("Cookie", c.cookie)
@@ -243,6 +255,7 @@ func TestWritesFromElsewhereAreRefused(t *testing.T) {
 	for name, tamper := range map[string]func(*http.Request){
 		"another origin": func(r *http.Request) { r.Header.Set("Origin", "http://127.0.0.1:9999") },
 		"no origin":      func(r *http.Request) { r.Header.Del("Origin") },
+		"another scheme": func(r *http.Request) { r.Header.Set("Origin", "https://127.0.0.1:8640") },
 		"null origin":    func(r *http.Request) { r.Header.Set("Origin", "null") },
 		"cross site":     func(r *http.Request) { r.Header.Set("Sec-Fetch-Site", "cross-site") },
 	} {
@@ -250,6 +263,12 @@ func TestWritesFromElsewhereAreRefused(t *testing.T) {
 		tamper(r)
 		status, text, _ := ada.send(r)
 		assert.Equal(t, 403, status, "%s: %s", name, text)
+	}
+	for _, path := range []string{"/api/wheels", "/API/wheels", "/Api/Wheels"} {
+		r := ada.request("GET", path, "")
+		r.Header.Set("Sec-Fetch-Site", "cross-site")
+		status, text, _ := ada.send(r)
+		assert.Equal(t, 403, status, "%s: %s", path, text)
 	}
 	r := ada.request("GET", "/api/painters", "")
 	r.Host = "rebound.example"

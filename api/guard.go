@@ -144,9 +144,18 @@ func address(ctx context.Context) string {
 	return from
 }
 
+// forPainter is the header in which a page says whose request it is: what waited in a browser
+// is never taken for another painter's who has signed in since.
+const forPainter = "For-Painter"
+
 // asPainter goes on with a painter's request, when it is the painter's turn.
 func (s *Server) asPainter(ctx huma.Context, p store.Painter, next func(huma.Context)) {
-	who := "painter " + strconv.FormatInt(p.ID, 10)
+	id := strconv.FormatInt(p.ID, 10)
+	if meant := ctx.Header(forPainter); meant != "" && meant != id {
+		s.answerProblem(ctx, huma.Error403Forbidden("Another painter is signed in here now, so nothing was done."))
+		return
+	}
+	who := "painter " + id
 	if !s.Local && !s.limits.ofPainter.allows(who) {
 		s.answerProblem(ctx, huma.Error429TooManyRequests(errPaced.Message))
 		return
@@ -212,7 +221,7 @@ func writes(method string) bool {
 func (s *Server) sameOrigin(c fiber.Ctx) error {
 	site := c.Get("Sec-Fetch-Site")
 	if !writes(c.Method()) {
-		if strings.HasPrefix(c.Path(), "/api/") && site != "" && site != "same-origin" && site != "none" {
+		if strings.HasPrefix(strings.ToLower(c.Path()), "/api/") && site != "" && site != "same-origin" && site != "none" {
 			return errNotOurs
 		}
 		return c.Next()
@@ -221,7 +230,11 @@ func (s *Server) sameOrigin(c fiber.Ctx) error {
 		return errNotOurs
 	}
 	origin, err := url.Parse(c.Get(fiber.HeaderOrigin))
-	if err != nil || origin.Host == "" || !strings.EqualFold(origin.Host, c.Host()) {
+	scheme := "https" // beyond loopback cookies are Secure, and a proxy adds TLS
+	if s.Local {
+		scheme = "http"
+	}
+	if err != nil || origin.Host == "" || !strings.EqualFold(origin.Host, c.Host()) || origin.Scheme != scheme {
 		return errNotOurs
 	}
 	return c.Next()

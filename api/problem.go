@@ -27,7 +27,10 @@ func (s *Server) problem(c fiber.Ctx, err error) error {
 		}
 		switch status {
 		case http.StatusRequestEntityTooLarge:
-			detail = "The request is too large: 64 kB at most, and 8 MB for a photo."
+			detail = fmt.Sprintf("The request is too large: %d kB at most.", largestBody>>10)
+			if strings.HasPrefix(c.Path(), filesBelow) {
+				detail = fmt.Sprintf("The file is too large: %d MB at most.", largestFile>>20)
+			}
 		case http.StatusRequestHeaderFieldsTooLarge:
 			detail = "The address and headers of the request are too long: 16 kB at most."
 		case http.StatusRequestTimeout:
@@ -40,7 +43,18 @@ func (s *Server) problem(c fiber.Ctx, err error) error {
 	} else {
 		s.Log.Error("request failed", "path", c.Path(), "error", err.Error())
 	}
+	if later(status) {
+		c.Set(fiber.HeaderRetryAfter, retryAfter)
+	}
 	return c.Status(status).JSON(huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: detail}, "application/problem+json")
+}
+
+// retryAfter is after how many seconds one may ask again that was sent away for the moment.
+const retryAfter = "2"
+
+// later says that a status sends one away for the moment alone.
+func later(status int) bool {
+	return status == http.StatusTooManyRequests || status == http.StatusServiceUnavailable
 }
 
 // init makes Huma's validation errors one sentence: where, what is wrong, and

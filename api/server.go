@@ -72,6 +72,7 @@ func New(s *store.Store, o Options) *Server {
 		WriteTimeout:                 30 * time.Second,
 		IdleTimeout:                  60 * time.Second,
 		Concurrency:                  mostConnections,
+		CaseSensitive:                true, // as the guards compare addresses
 		DisablePreParseMultipartForm: true, // bodies are taken as they are
 		ErrorHandler:                 srv.problem,
 	})

@@ -81,6 +81,9 @@ func (s *Server) answerProblem(ctx huma.Context, err error) {
 	if !errors.As(err, &problem) {
 		problem = huma.Error500InternalServerError(err.Error())
 	}
+	if later(problem.GetStatus()) {
+		ctx.SetHeader("Retry-After", retryAfter)
+	}
 	huma.WriteErr(s.api, ctx, problem.GetStatus(), problem.Error()) //nolint:errcheck // the answer is the error
 }
 

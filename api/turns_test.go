@@ -98,7 +98,7 @@ func TestGuessesAndNewPaintersAreFewInAWhile(t *testing.T) {
 				r := httptest.NewRequest("POST", c.path, strings.NewReader(strings.ReplaceAll(c.body, "%d", strconv.Itoa(i))))
 				r.Host = "127.0.0.1"
 				r.Header.Set("Content-Type", "application/json")
-				r.Header.Set("Origin", "http://127.0.0.1")
+				r.Header.Set("Origin", map[bool]string{true: "http", false: "https"}[c.local]+"://127.0.0.1")
 				r.Header.Set("Sec-Fetch-Site", "same-origin")
 				resp, err := server.app.Test(r, fiber.TestConfig{Timeout: 0})
 				require.NoError(t, err)
