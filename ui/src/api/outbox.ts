@@ -455,19 +455,24 @@ function split(entries: Entry[], ids: Set<string>): [Entry[], Entry[]] {
   return [entries.filter((e) => ids.has(e.id)), entries.filter((e) => !ids.has(e.id))];
 }
 
-/** What goes next: a change of a document, or as many whole groups as find room. */
+/** So many entries go at once. */
+const mostAtOnce = 200;
+
+/** What goes next: a change of a document, or as many whole groups as find room, one at least. */
 function nextOf(waiting: Entry[], courier: Courier, alone: boolean): Entry[] {
   if (courier.kind === "document") return waiting.slice(0, 1);
+  const sizeOf = (e: Entry) => new TextEncoder().encode(JSON.stringify(e.body)).length + 1;
   const out: Entry[] = [];
   let bytes = 0;
-  for (const e of waiting) {
-    const size = new TextEncoder().encode(JSON.stringify(e.body)).length + 1;
-    const first = out[0];
-    const fits = bytes + size <= courier.most && out.length < 200;
-    const same = first && groupOf(e) === groupOf(out[out.length - 1]!);
-    if (first && !same && (alone || !fits)) break;
-    out.push(e);
-    bytes += size;
+  while (out.length < waiting.length) {
+    const group = groupOf(waiting[out.length]!);
+    const rest = waiting.slice(out.length);
+    const end = rest.findIndex((e) => groupOf(e) !== group);
+    const whole = end < 0 ? rest : rest.slice(0, end);
+    bytes += whole.reduce((sum, e) => sum + sizeOf(e), 0);
+    const fits = bytes <= courier.most && out.length + whole.length <= mostAtOnce;
+    if (out.length > 0 && (alone || !fits)) break;
+    out.push(...whole);
   }
   return out;
 }
