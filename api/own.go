@@ -118,18 +118,17 @@ func (s *Server) ownRoutes() {
 					return nil, s.refusal(err)
 				}
 			}
-			select {
-			case s.photos <- struct{}{}:
-				defer func() { <-s.photos }()
-			case <-ctx.Done():
-				return nil, huma.Error503ServiceUnavailable("Too many photos are being read just now; try again in a moment.")
-			}
-			picture, err := files.ReadPhoto(in.RawBody)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			picked, err := picture.Pick(paper, spots, in.Medium, in.Judged)
-			return &struct{ Body map[string]wire.Measured }{wire.Picked(picked)}, s.refusal(err)
+			out := &struct{ Body map[string]wire.Measured }{}
+			err = s.reading(ctx, func() error {
+				picture, err := files.ReadPhoto(ctx, in.RawBody)
+				if err != nil {
+					return err
+				}
+				picked, err := picture.Pick(paper, spots, in.Medium, in.Judged)
+				out.Body = wire.Picked(picked)
+				return err
+			})
+			return out, err
 		})
 
 	type file struct{ RawBody []byte }

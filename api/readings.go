@@ -38,17 +38,6 @@ func parseMarks(text string) (*photo.Corners, error) {
 	return out, nil
 }
 
-// reading takes one of the turns in which photos are read: each takes much memory.
-func (s *Server) reading(ctx context.Context, read func() error) error {
-	select {
-	case s.photos <- struct{}{}:
-		defer func() { <-s.photos }()
-		return s.refusal(read())
-	case <-ctx.Done():
-		return huma.Error503ServiceUnavailable("Too many photos are being read just now; try again in a moment.")
-	}
-}
-
 func (s *Server) readingRoutes() {
 	type sitting struct {
 		ID int64 `path:"id" doc:"a sitting"`

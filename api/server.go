@@ -42,10 +42,8 @@ type Server struct {
 	busy   atomic.Int64 // requests under way
 	// stopping is closed when no more is streamed.
 	stopping chan struct{}
-	// photos bounds how many pictures are decoded at once, and with it the
-	// memory they take.
-	photos chan struct{}
-	limits limits
+	pictures *pictures
+	limits   limits
 	// built are the wheels last built of library paints alone: they are the same
 	// every time.
 	built *lru.Cache[string, wire.Wheel]
@@ -63,7 +61,7 @@ const (
 
 // New builds the server: health, the API below /api, and the front end.
 func New(s *store.Store, o Options) *Server {
-	srv := &Server{Options: o, store: s, studio: studio.New(s), photos: make(chan struct{}, 2), limits: newLimits(), stopping: make(chan struct{}), built: lastUsed[string, wire.Wheel](mostBuilt)}
+	srv := &Server{Options: o, store: s, studio: studio.New(s), pictures: newPictures(), limits: newLimits(), stopping: make(chan struct{}), built: lastUsed[string, wire.Wheel](mostBuilt)}
 	srv.app = fiber.New(fiber.Config{
 		AppName:                      "Gyrophane",
 		BodyLimit:                    largestFile,

@@ -1,6 +1,7 @@
 package files_test
 
 import (
+	"context"
 	"encoding/xml"
 	"errors"
 	"io"
@@ -260,7 +261,7 @@ func TestThePrintedMarksAreFound(t *testing.T) {
 		run(t, "pdftoppm", "-r", "120", "-f", "1", "-l", "1", "-singlefile", "-png", file, strings.TrimSuffix(file, ".pdf"))
 		data, err := os.ReadFile(strings.TrimSuffix(file, ".pdf") + ".png")
 		require.NoError(t, err)
-		picture, err := files.ReadPhoto(data)
+		picture, err := files.ReadPhoto(context.Background(), data)
 		require.NoError(t, err)
 		p := picture.Picture()
 		found, err := photo.FindMarks(&p, &sheet)

@@ -2,16 +2,14 @@ package files
 
 import (
 	"bytes"
+	"context"
 	"fmt"
 	"image"
 	"image/color"
 	"image/jpeg"
-	_ "image/png" // decoder
 	"math"
 	"strconv"
 	"strings"
-
-	"github.com/disintegration/imaging"
 
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
@@ -21,8 +19,8 @@ import (
 
 // Limits of a photo.
 const (
-	MostPhotoBytes  = 12 << 20
-	mostPixels      = 25_000_000
+	MostPhotoBytes  = 20 << 20
+	mostPixels      = 27_000_000
 	longestSide     = 10_000
 	spotGrid        = 40   // samples along a spot's diameter
 	darkestPaper    = 0.10 // luminance of the photographed paper
@@ -56,50 +54,24 @@ func ParseSpot(what, text string) (Spot, error) {
 // Photo is a picture that was decoded within the limits.
 type Photo struct{ image image.Image }
 
-// ReadPhoto decodes a PNG or JPEG; its size in pixels is looked at before any
-// of them is decoded. Pixels are taken as sRGB.
-func ReadPhoto(data []byte) (Photo, error) {
+// ReadPhoto decodes a PNG or JPEG; its size in pixels and its scans are looked at before any
+// of them is decoded. Pixels are taken as sRGB. It ends with ctx; other errors are input.Errors.
+func ReadPhoto(ctx context.Context, data []byte) (Photo, error) {
 	if len(data) == 0 {
 		return Photo{}, input.Errorf("no photo was sent")
 	}
 	if len(data) > MostPhotoBytes {
 		return Photo{}, input.Errorf("the photo is larger than %d MB; make it smaller and try again", MostPhotoBytes>>20)
 	}
-	config, format, err := image.DecodeConfig(bytes.NewReader(data))
-	if err != nil || format != "png" && format != "jpeg" {
-		return Photo{}, input.Errorf("this is no PNG or JPEG picture; save the photo as one of the two")
-	}
-	if config.Width < 8 || config.Height < 8 {
-		return Photo{}, input.Errorf("the picture is %d by %d pixels, too small to pick a colour from", config.Width, config.Height)
-	}
-	if config.Width > longestSide || config.Height > longestSide || config.Width*config.Height > mostPixels {
-		return Photo{}, input.Errorf("the picture has %d by %d pixels: at most %d million are read; make it smaller and try again", config.Width, config.Height, mostPixels/1_000_000)
-	}
-	if format == "png" && bytes.Contains(data[:min(len(data), pngHead)], []byte("acTL")) {
-		return Photo{}, input.Errorf("this is a moving picture; save one picture of it as PNG or JPEG")
-	}
-	// As it was held: what the camera notes of that is honoured, and all else it notes is left.
-	img, err := imaging.Decode(bytes.NewReader(data), imaging.AutoOrientation(true))
-	if err != nil {
-		return Photo{}, input.Errorf("the picture is damaged: it cannot be decoded to the end")
-	}
-	return Photo{img}, nil
+	img, err := decode(ctx, data)
+	return Photo{img}, err
 }
-
-// pngHead is how far into a PNG it says whether it moves: before its pixels.
-const pngHead = 1 << 16
 
 // KeptSide is the longest side of a photo that is kept, in pixels.
 const KeptSide = 2000
 
 // Reduced is the photo at the size at which it is kept.
-func (p Photo) Reduced() Photo {
-	b := p.image.Bounds()
-	if b.Dx() <= KeptSide && b.Dy() <= KeptSide {
-		return p
-	}
-	return Photo{imaging.Fit(p.image, KeptSide, KeptSide, imaging.Box)}
-}
+func (p Photo) Reduced() Photo { return Photo{reduced(p.image, KeptSide)} }
 
 // Picture is the photo in linear light.
 func (p Photo) Picture() photo.Picture { return photo.FromImage(p.image) }

@@ -124,7 +124,7 @@ func (s *Studio) sheetOf(ctx context.Context, painter store.Painter, id int64) (
 // KeepPhoto keeps a photo of a painter's sitting, JPEG or PNG, reduced and without what a
 // camera notes in it.
 func (s *Studio) KeepPhoto(ctx context.Context, painter store.Painter, id int64, data []byte) (KeptPhoto, error) {
-	picture, err := files.ReadPhoto(data)
+	picture, err := files.ReadPhoto(ctx, data)
 	if err != nil {
 		return KeptPhoto{}, err
 	}
@@ -176,7 +176,7 @@ func (s *Studio) ReadPhoto(ctx context.Context, painter store.Painter, id, photo
 	if err != nil {
 		return out, err
 	}
-	kept, err := files.ReadPhoto(data)
+	kept, err := files.ReadPhoto(ctx, data)
 	if err != nil {
 		return out, err
 	}

@@ -121,7 +121,7 @@ func readCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			picture, err := files.ReadPhoto(data)
+			picture, err := files.ReadPhoto(cmd.Context(), data)
 			if err != nil {
 				return err
 			}
