@@ -40,7 +40,7 @@ start() {
   fi
   stop
   rm -f "$state/app.addr"
-  DATABASE_URL=$url setsid "$root/bin/gyrophane" serve --demo --with-meter --any-port --address-file "$state/app.addr" \
+  DATABASE_URL=$url setsid "$root/bin/gyrophane" serve --demo --with-meter --dumps "$state/dumps" --any-port --address-file "$state/app.addr" \
     --log-file "$state/app-log" ${GYROPHANE_LISTEN:+--listen "$GYROPHANE_LISTEN"} >"$state/app-said" 2>&1 </dev/null &
   # What was started is our own child: it lives for as long as kill -0 finds it,
   # also before it has become the program.

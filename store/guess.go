@@ -3,6 +3,8 @@ package store
 import (
 	"context"
 	"errors"
+	"maps"
+	"slices"
 	"time"
 
 	"gorm.io/gorm"
@@ -111,16 +113,39 @@ func (s *Store) Expectations(ctx context.Context, painter int64) (slots []Predic
 
 // SectionScores adds up all guesses of a painter, section by section.
 func (s *Store) SectionScores(ctx context.Context, painter int64) ([]SectionScore, error) {
-	var out []SectionScore
+	of := map[string]*SectionScore{}
 	err := s.with(ctx, func(db *gorm.DB) error {
-		return db.Model(&PairGuess{}).Where("painter_id = ?", painter).
-			Select(`section, count(*) as guesses, sum(points) as points, sum(out_of) as out_of,
-				count(*) filter (where (outcome->>'hueRight')::boolean) as hue_right,
-				count(*) filter (where (outcome->>'verdictRight')::boolean) as verdict_right,
-				count(*) filter (where (outcome->>'mudRight')::boolean) as mud_right`).
-			Group("section").Order("section").Scan(&out).Error
+		var guesses []PairGuess
+		return db.Select("id, section, points, out_of, outcome").Where("painter_id = ?", painter).FindInBatches(&guesses, 1000, func(*gorm.DB, int) error {
+			for i := range guesses {
+				g := &guesses[i]
+				if of[g.Section] == nil {
+					of[g.Section] = &SectionScore{Section: g.Section}
+				}
+				of[g.Section].add(g)
+			}
+			return nil
+		}).Error
 	})
+	var out []SectionScore
+	for _, section := range slices.Sorted(maps.Keys(of)) {
+		out = append(out, *of[section])
+	}
 	return out, err
+}
+
+func (s *SectionScore) add(g *PairGuess) {
+	s.Guesses++
+	s.Points += g.Points
+	s.OutOf += g.OutOf
+	for _, one := range []struct {
+		right bool
+		n     *int
+	}{{g.Outcome.HueRight, &s.HueRight}, {g.Outcome.VerdictRight, &s.VerdictRight}, {g.Outcome.MudRight, &s.MudRight}} {
+		if one.right {
+			*one.n++
+		}
+	}
 }
 
 // RoundScores lists the rounds that were begun, the newest first.

@@ -4,8 +4,10 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 	"sync"
+	"time"
 
 	"github.com/go-gormigrate/gormigrate/v2"
 	"gorm.io/gorm"
@@ -416,6 +418,116 @@ var migrations = []*gormigrate.Migration{
 			return tx.Exec(`drop table taken_strengths, takings; alter table sittings drop column next_time; alter table tubes drop column learned`).Error
 		},
 	},
+	{
+		// What belongs to a sitting names its owner too, as wheels do. Rows that do not agree are
+		// put aside whole, and a sitting outlives its wheel.
+		ID: "202611-owner-keys",
+		Migrate: func(tx *gorm.DB) error {
+			if err := tx.Exec(`
+				create table put_aside (
+					id bigint generated always as identity primary key,
+					from_table text not null,
+					why text not null,
+					content jsonb not null,
+					created_at timestamptz not null default now()
+				);
+				alter table sittings add unique (id, painter_id);
+				alter table sittings alter column wheel_id drop not null;
+				insert into put_aside (from_table, why, content)
+					select 'sittings', 'its wheel is not there, or another painter''s: the sitting stays without one', to_jsonb(s) from sittings s
+					where not exists (select 1 from wheels w where w.id = s.wheel_id and w.painter_id = s.painter_id);
+				update sittings s set wheel_id = null where not exists (select 1 from wheels w where w.id = s.wheel_id and w.painter_id = s.painter_id);
+				alter table sittings add foreign key (wheel_id, painter_id) references wheels (id, painter_id) on delete set null (wheel_id);
+				create index sittings_wheel on sittings (wheel_id, painter_id);`).Error; err != nil {
+				return err
+			}
+			for _, table := range []string{"sitting_events", "sitting_photos", "sitting_readings"} {
+				if err := tx.Exec(fmt.Sprintf(`
+					insert into put_aside (from_table, why, content)
+						select '%[1]s', 'its sitting is another painter''s', to_jsonb(t) from %[1]s t
+						where not exists (select 1 from sittings s where s.id = t.sitting_id and s.painter_id = t.painter_id);
+					delete from %[1]s t where not exists (select 1 from sittings s where s.id = t.sitting_id and s.painter_id = t.painter_id);
+					alter table %[1]s drop constraint %[1]s_sitting_id_fkey;
+					alter table %[1]s add foreign key (sitting_id, painter_id) references sittings (id, painter_id) on delete cascade;`, table)).Error; err != nil {
+					return err
+				}
+			}
+			return tx.Exec(`
+				insert into put_aside (from_table, why, content)
+					select 'takings', 'its sitting is another painter''s: the taking stays without one', to_jsonb(t) from takings t
+					where t.sitting_id is not null and not exists (select 1 from sittings s where s.id = t.sitting_id and s.painter_id = t.painter_id);
+				update takings t set sitting_id = null where t.sitting_id is not null and not exists (select 1 from sittings s where s.id = t.sitting_id and s.painter_id = t.painter_id);
+				alter table takings drop constraint takings_sitting_id_fkey;
+				alter table takings add foreign key (sitting_id, painter_id) references sittings (id, painter_id) on delete set null (sitting_id);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				alter table takings drop constraint takings_sitting_id_painter_id_fkey;
+				alter table takings add foreign key (sitting_id) references sittings on delete set null;
+				alter table sitting_events drop constraint sitting_events_sitting_id_painter_id_fkey;
+				alter table sitting_events add foreign key (sitting_id) references sittings on delete cascade;
+				alter table sitting_photos drop constraint sitting_photos_sitting_id_painter_id_fkey;
+				alter table sitting_photos add foreign key (sitting_id) references sittings on delete cascade;
+				alter table sitting_readings drop constraint sitting_readings_sitting_id_painter_id_fkey;
+				alter table sitting_readings add foreign key (sitting_id) references sittings on delete cascade;
+				alter table sittings drop constraint sittings_wheel_id_painter_id_fkey;
+				drop index sittings_wheel;
+				update sittings set wheel_id = 0 where wheel_id is null;
+				alter table sittings alter column wheel_id set not null;
+				alter table sittings drop constraint sittings_id_painter_id_key;
+				drop table put_aside`).Error
+		},
+	},
+}
+
+// PutAside is a row that broke a key which came later; it is kept whole.
+type PutAside struct {
+	ID        int64
+	FromTable string
+	Why       string
+	CreatedAt time.Time
+}
+
+// TableName is for GORM.
+func (PutAside) TableName() string { return "put_aside" }
+
+// PutAside lists the rows that were put aside, the first first, without what they hold; it is
+// in the table put_aside.
+func (s *Store) PutAside(ctx context.Context) (out []PutAside, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error { return db.Order("id").Limit(1000).Find(&out).Error })
+	return out, err
+}
+
+// Pending is the migration that the database is waiting for; empty where it is up to date or
+// holds no tables at all.
+func (s *Store) Pending(ctx context.Context) (next string, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		var there bool
+		table := gormigrate.DefaultOptions.TableName
+		if err := db.Raw("select to_regclass(?) is not null", table).Scan(&there).Error; err != nil || !there {
+			return err
+		}
+		var seen []string
+		if err := db.Table(table).Pluck("id", &seen).Error; err != nil {
+			return err
+		}
+		for _, m := range migrations {
+			if !slices.Contains(seen, m.ID) {
+				next = m.ID
+				return nil
+			}
+		}
+		return nil
+	})
+	return next, err
+}
+
+// Held is how many bytes the database takes up.
+func (s *Store) Held(ctx context.Context) (bytes int64, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		return db.Raw("select pg_database_size(current_database())").Scan(&bytes).Error
+	})
+	return bytes, err
 }
 
 // Migrate brings the schema up to date. It fails, and the store does not become
@@ -484,7 +596,7 @@ func (s *Store) pending(ctx context.Context, table string) (bool, error) {
 
 // rows are all things that are kept, for what their tables must look like.
 var rows = []any{
-	Painter{}, Session{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{},
+	Painter{}, Session{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{}, PutAside{},
 }
 
 // complete fails where a table or column is not there, and names it.

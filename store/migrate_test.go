@@ -41,3 +41,46 @@ func TestTriadsOfBeforeBecomeSystemsOfEveryKind(t *testing.T) {
 		assert.False(t, c.Archived)
 	}
 }
+
+// Rows that break a key which came later are put aside whole and named, and nothing of them
+// is lost.
+func TestRowsThatBreakANewKeyArePutAside(t *testing.T) {
+	ctx := context.Background()
+	s, err := Open(storetest.Database(t))
+	require.NoError(t, err)
+	t.Cleanup(func() { require.NoError(t, s.Close()) })
+	require.NoError(t, gormigrate.New(s.db, gormigrate.DefaultOptions, migrations).MigrateTo("202611-strengths"))
+	require.NoError(t, s.db.Exec(`
+		insert into painters (name, created_at) values ('Ada', now()), ('Eve', now());
+		insert into sittings (painter_id, wheel_id, name, plan, created_at, updated_at) values (1, 77, 'Low water', '{}', now(), now());
+		insert into sitting_events (painter_id, sitting_id, event_id, at, device, number, offset_ms, revision, event, created_at)
+			values (1, 1, 'own', now(), '', 1, 0, 0, '{"kind":"paused"}', now()), (2, 1, 'stray', now(), '', 1, 0, 0, '{"kind":"ended"}', now());
+		insert into sitting_photos (painter_id, sitting_id, jpeg, width, height, standin, created_at) values (2, 1, '\xffd8', 1, 1, false, now());
+		insert into takings (painter_id, sitting_id, medium, readings, sittings, created_at) values (2, 1, 'oil', 3, 1, now());`).Error)
+	next, err := s.Pending(ctx)
+	require.NoError(t, err)
+	assert.Equal(t, "202611-owner-keys", next)
+	require.NoError(t, s.Migrate(ctx))
+	next, err = s.Pending(ctx)
+	require.NoError(t, err)
+	assert.Empty(t, next)
+
+	kept, events, err := s.Sitting(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.Zero(t, kept.WheelID)
+	require.Len(t, events, 1)
+	assert.Equal(t, "own", events[0].EventID)
+	aside, err := s.PutAside(ctx)
+	require.NoError(t, err)
+	var from []string
+	for _, one := range aside {
+		from = append(from, one.FromTable)
+	}
+	assert.Equal(t, []string{"sittings", "sitting_events", "sitting_photos", "takings"}, from)
+	var photo string
+	require.NoError(t, s.db.Raw("select content->>'jpeg' from put_aside where from_table = 'sitting_photos'").Scan(&photo).Error)
+	assert.Equal(t, `\xffd8`, photo, "whole, with its pixels")
+
+	require.NoError(t, gormigrate.New(s.db, gormigrate.DefaultOptions, migrations).RollbackTo("202611-strengths"))
+	require.NoError(t, s.Migrate(ctx))
+}

@@ -45,6 +45,38 @@ const (
 	mostReadings = 5000
 )
 
+// Room is how many bytes photos may take up, and how much of the disk is left free.
+type Room struct {
+	OfPainter, OfAll int64
+	Free             uint64
+}
+
+// UsualRoom is the room that a store gives photos unless it is told otherwise.
+var UsualRoom = Room{OfPainter: 500 << 20, OfAll: 20 << 30, Free: 1 << 30}
+
+// holds says why there is no room for so many bytes more of a painter's photos; nil where
+// there is.
+func (r Room) holds(tx *gorm.DB, painter, more int64, free func() (bytes uint64, known bool)) error {
+	var own, all int64
+	const size = "coalesce(sum(octet_length(jpeg)), 0)"
+	if err := tx.Model(&SittingPhoto{}).Where("painter_id = ?", painter).Select(size).Scan(&own).Error; err != nil {
+		return err
+	}
+	if own+more > r.OfPainter {
+		return Refusal{fmt.Sprintf("Your photos take up %d MB, and %d MB is the most: delete some that were read, and what was read of them stays.", own>>20, r.OfPainter>>20)}
+	}
+	if err := tx.Model(&SittingPhoto{}).Select(size).Scan(&all).Error; err != nil {
+		return err
+	}
+	if all+more > r.OfAll {
+		return Refusal{"This server keeps no more photos for now: its room for them is full. Ask whoever looks after it; readings by eye and from a file go on."}
+	}
+	if left, known := free(); known && left < r.Free+uint64(more) {
+		return Refusal{"The disk of this server is nearly full, so that no photo is kept for now. Ask whoever looks after it; all else goes on."}
+	}
+	return nil
+}
+
 // ofSitting changes what belongs to a painter's sitting, all or none.
 func (s *Store) ofSitting(ctx context.Context, painter, id int64, change func(tx *gorm.DB) error) error {
 	return s.owned(ctx, painter, func(tx *gorm.DB) error {
@@ -65,6 +97,9 @@ func (s *Store) AddPhoto(ctx context.Context, painter, sitting int64, p SittingP
 		}
 		if n >= mostPhotos {
 			return Refusal{fmt.Sprintf("A sitting keeps %d photos: delete one first.", mostPhotos)}
+		}
+		if err := s.Room.holds(tx, painter, int64(len(p.JPEG)), s.freeDisk); err != nil {
+			return err
 		}
 		return tx.Create(&p).Error
 	})

@@ -21,8 +21,17 @@ import (
 // its shape. What was kept before there were versions has none, and the shape of
 // the first. A shape that must change gets a new version, and is opened from both.
 
-// shapeVersion is the version of every shape that is written today.
-const shapeVersion = 1
+// The versions in which each shape is written today.
+var (
+	definitionShape  = versioned{1}
+	snapshotShape    = versioned{1}
+	settingsShape    = versioned{1}
+	sittingPlanShape = versioned{1}
+	eventShape       = versioned{1}
+	slotOutcomeShape = versioned{1}
+	expectedShape    = versioned{1}
+	pairOutcomeShape = versioned{1}
+)
 
 // versioned is part of every shape that is kept.
 type versioned struct {
@@ -31,21 +40,20 @@ type versioned struct {
 
 func (v versioned) version() int { return v.Version }
 
-var current = versioned{shapeVersion}
-
 func init() {
-	schema.RegisterSerializer("definition", shape[paint.Definition, keptDefinition]{keepDefinition, keptDefinition.open})
-	schema.RegisterSerializer("snapshot", shape[Snapshot, keptSnapshot]{keepSnapshot, keptSnapshot.open})
-	schema.RegisterSerializer("settings", shape[Settings, keptSettings]{keepSettings, keptSettings.open})
-	schema.RegisterSerializer("sitting_plan", shape[SittingPlan, keptSittingPlan]{keepSittingPlan, keptSittingPlan.open})
-	schema.RegisterSerializer("sitting_event", shape[bench.Event, keptEvent]{keepEvent, keptEvent.open})
-	schema.RegisterSerializer("slot_outcome", shape[journal.SlotOutcome, keptSlotOutcome]{keepSlotOutcome, keptSlotOutcome.open})
-	schema.RegisterSerializer("expected", shape[journal.Expected, keptExpected]{keepExpected, keptExpected.open})
-	schema.RegisterSerializer("pair_outcome", shape[journal.PairOutcome, keptPairOutcome]{keepPairOutcome, keptPairOutcome.open})
+	schema.RegisterSerializer("definition", shape[paint.Definition, keptDefinition]{definitionShape, keepDefinition, keptDefinition.open})
+	schema.RegisterSerializer("snapshot", shape[Snapshot, keptSnapshot]{snapshotShape, keepSnapshot, keptSnapshot.open})
+	schema.RegisterSerializer("settings", shape[Settings, keptSettings]{settingsShape, keepSettings, keptSettings.open})
+	schema.RegisterSerializer("sitting_plan", shape[SittingPlan, keptSittingPlan]{sittingPlanShape, keepSittingPlan, keptSittingPlan.open})
+	schema.RegisterSerializer("sitting_event", shape[bench.Event, keptEvent]{eventShape, keepEvent, keptEvent.open})
+	schema.RegisterSerializer("slot_outcome", shape[journal.SlotOutcome, keptSlotOutcome]{slotOutcomeShape, keepSlotOutcome, keptSlotOutcome.open})
+	schema.RegisterSerializer("expected", shape[journal.Expected, keptExpected]{expectedShape, keepExpected, keptExpected.open})
+	schema.RegisterSerializer("pair_outcome", shape[journal.PairOutcome, keptPairOutcome]{pairOutcomeShape, keepPairOutcome, keptPairOutcome.open})
 }
 
 // shape keeps values V as JSON of the shape K.
 type shape[V any, K interface{ version() int }] struct {
+	now  versioned // in which it is written
 	keep func(V) K
 	open func(K) V
 }
@@ -67,8 +75,8 @@ func (s shape[V, K]) Scan(ctx context.Context, field *schema.Field, row reflect.
 	if err := json.Unmarshal(data, &kept); err != nil {
 		return fmt.Errorf("the column %s: %w", field.DBName, err)
 	}
-	if v := kept.version(); v > shapeVersion {
-		return fmt.Errorf("the column %s was written by a newer Gyrophane: it has the shape %d, and %d is known here", field.DBName, v, shapeVersion)
+	if v := kept.version(); v > s.now.Version {
+		return fmt.Errorf("the column %s was written by a newer Gyrophane: it has the shape %d, and %d is known here", field.DBName, v, s.now.Version)
 	}
 	field.ReflectValueOf(ctx, row).Set(reflect.ValueOf(s.open(kept)))
 	return nil
@@ -117,7 +125,7 @@ type keptReading struct {
 }
 
 func keepDefinition(d paint.Definition) keptDefinition {
-	out := keptDefinition{versioned: current, Library: d.Library, Of: d.Version, Name: d.Name, Making: d.Making, Pigments: d.Pigments, K: d.K, S: d.S}
+	out := keptDefinition{versioned: definitionShape, Library: d.Library, Of: d.Version, Name: d.Name, Making: d.Making, Pigments: d.Pigments, K: d.K, S: d.S}
 	if o := d.Origin; o != nil {
 		out.Origin = &keptOrigin{o.Kind, (*keptReading)(o.Mass), (*keptReading)(o.Tint), o.WhiteShare, o.Pigments, o.Paint, o.Factor, o.Shift}
 	}
@@ -174,7 +182,7 @@ type keptFrozen struct {
 }
 
 func keepSnapshot(s Snapshot) keptSnapshot {
-	out := keptSnapshot{current, keptSelection{s.System.Kind, s.System.Roles, s.System.Chosen, keptRiders(s.System.Riders), s.System.Note}, map[string]keptFrozen{}}
+	out := keptSnapshot{snapshotShape, keptSelection{s.System.Kind, s.System.Roles, s.System.Chosen, keptRiders(s.System.Riders), s.System.Note}, map[string]keptFrozen{}}
 	for k := range out.System.Roles { // a role without paints is a list without any
 		out.System.Roles[k], out.System.Chosen[k] = append([]string{}, s.System.Roles[k]...), append([]string{}, s.System.Chosen[k]...)
 	}
@@ -273,7 +281,7 @@ type keptRings struct {
 
 func keepSettings(s Settings) keptSettings {
 	c := s.Choices
-	return keptSettings{current, s.Medium, s.Light, s.Judged, keptChoices{c.Spacing, c.Order, c.Names, c.Top, c.CCW, c.Six, c.Raise,
+	return keptSettings{settingsShape, s.Medium, s.Light, s.Judged, keptChoices{c.Spacing, c.Order, c.Names, c.Top, c.CCW, c.Six, c.Raise,
 		keptRings{c.Tints, c.TintBy, c.Shades, c.ShadeBy, c.Wash, c.Neutral, c.Highlight}}, keepBench(s.Bench)}
 }
 
@@ -308,7 +316,7 @@ type keptSlotOutcome struct {
 }
 
 func keepSlotOutcome(o journal.SlotOutcome) keptSlotOutcome {
-	return keptSlotOutcome{current, o.Name, o.HueWord, o.Verdict, o.HueRight, o.VerdictRight, o.VerdictNear, o.Points}
+	return keptSlotOutcome{slotOutcomeShape, o.Name, o.HueWord, o.Verdict, o.HueRight, o.VerdictRight, o.VerdictNear, o.Points}
 }
 
 func (o keptSlotOutcome) open() journal.SlotOutcome {
@@ -328,7 +336,7 @@ type keptMud struct {
 }
 
 func keepExpected(e journal.Expected) keptExpected {
-	return keptExpected{current, e.HueWord, e.Verdict, keptMud(e.Mud)}
+	return keptExpected{expectedShape, e.HueWord, e.Verdict, keptMud(e.Mud)}
 }
 
 func (e keptExpected) open() journal.Expected {
@@ -351,7 +359,7 @@ type keptPairOutcome struct {
 }
 
 func keepPairOutcome(o journal.PairOutcome) keptPairOutcome {
-	return keptPairOutcome{current, o.Section, o.Spacing, o.HueWord, o.Verdict, o.Retention, keptMud(o.Mud), o.HueRight, o.VerdictRight, o.MudRight, o.Points}
+	return keptPairOutcome{pairOutcomeShape, o.Section, o.Spacing, o.HueWord, o.Verdict, o.Retention, keptMud(o.Mud), o.HueRight, o.VerdictRight, o.MudRight, o.Points}
 }
 
 func (o keptPairOutcome) open() journal.PairOutcome {

@@ -16,7 +16,7 @@ import (
 type Sitting struct {
 	ID        int64
 	PainterID int64
-	WheelID   int64
+	WheelID   int64 `gorm:"default:null"` // 0 where the wheel is not kept any more
 	Name      string
 	Plan      SittingPlan `gorm:"serializer:sitting_plan"`
 	Ended     bool

@@ -14,6 +14,7 @@ import (
 	"gyrophane/core/paint"
 	corewheel "gyrophane/core/wheel"
 	"gyrophane/store"
+	"gyrophane/store/storetest"
 )
 
 // aSheet is a plan of two places, with all that a place can have.
@@ -39,7 +40,7 @@ func notEnded([]store.SittingEvent) (bool, error) { return false, nil }
 func TestASittingIsKeptAsItBegan(t *testing.T) {
 	s := fresh(t)
 	ada, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
-	begun, err := s.BeginSitting(ctx, ada.ID, store.Sitting{WheelID: 7, Name: "Low water", Plan: aSheet()})
+	begun, err := s.BeginSitting(ctx, ada.ID, store.Sitting{WheelID: wheel(t, s, ada).ID, Name: "Low water", Plan: aSheet()})
 	require.NoError(t, err)
 	kept, events, err := s.Sitting(ctx, ada.ID, begun.ID)
 	require.NoError(t, err)
@@ -102,6 +103,73 @@ func TestWhatIsToldAtOnceIsKeptOnce(t *testing.T) {
 	_, events, err = s.Sitting(ctx, ada.ID, begun.ID)
 	require.NoError(t, err)
 	assert.Len(t, events, 9)
+}
+
+// The database itself refuses what belongs to one painter under another's.
+func TestWhatBelongsToASittingNamesItsOwner(t *testing.T) {
+	address := storetest.Database(t)
+	s := on(t, address)
+	ada, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
+	w := wheel(t, s, ada)
+	begun, err := s.BeginSitting(ctx, ada.ID, store.Sitting{WheelID: w.ID, Name: "Low water", Plan: aSheet()})
+	require.NoError(t, err)
+	_, err = s.BeginSitting(ctx, eve.ID, store.Sitting{WheelID: w.ID, Name: "Low water", Plan: aSheet()})
+	require.Error(t, err, "another's wheel")
+	for _, statement := range []string{
+		"insert into sitting_events (painter_id, sitting_id, event_id, at, device, number, offset_ms, revision, event, created_at) values (%d, %d, 'x', now(), '', 0, 0, 0, '{}', now())",
+		"insert into sitting_photos (painter_id, sitting_id, jpeg, width, height, standin, created_at) values (%d, %d, '', 1, 1, false, now())",
+		"insert into sitting_readings (painter_id, sitting_id, region, l, a, b, source, wet, medium, minutes, spread, doubt, created_at) values (%d, %d, 'green', 1, 1, 1, 'eye', false, '', 0, 0, '', now())",
+		"insert into takings (painter_id, sitting_id, medium, readings, sittings, created_at) values (%d, %d, 'oil', 1, 1, now())",
+	} {
+		assert.ErrorContains(t, try(t, address, fmt.Sprintf(statement, eve.ID, begun.ID)), "foreign key", statement)
+		assert.NoError(t, try(t, address, fmt.Sprintf(statement, ada.ID, begun.ID)), statement)
+	}
+	// A sitting outlives its wheel.
+	do(t, address, fmt.Sprintf("delete from wheels where id = %d", w.ID))
+	kept, _, err := s.Sitting(ctx, ada.ID, begun.ID)
+	require.NoError(t, err)
+	assert.Zero(t, kept.WheelID)
+	assert.Equal(t, "Low water", kept.Name)
+}
+
+// A sitting that holds as many events as it may can still be ended.
+func TestAFullSittingIsEnded(t *testing.T) {
+	address := storetest.Database(t)
+	s := on(t, address)
+	ada := painter(t, s, "Ada")
+	begun, err := s.BeginSitting(ctx, ada.ID, store.Sitting{Name: "Low water", Plan: aSheet()})
+	require.NoError(t, err)
+	do(t, address, fmt.Sprintf("insert into sitting_events (painter_id, sitting_id, event_id, at, device, number, offset_ms, revision, event, created_at) select %d, %d, 'e' || n, now(), '', n, 0, 0, '{\"kind\":\"noted\"}', now() from generate_series(1, %d) n", ada.ID, begun.ID, bench.MostEvents))
+	one := func(id string, kind bench.EventKind) []store.SittingEvent {
+		return []store.SittingEvent{{EventID: id, At: time.Now(), Event: bench.Event{ID: id, Kind: kind}}}
+	}
+	_, err = s.TellSitting(ctx, ada.ID, begun.ID, one("more", bench.Noted), notEnded)
+	assert.ErrorContains(t, err, "end it, and begin another")
+	all, err := s.TellSitting(ctx, ada.ID, begun.ID, one("end", bench.Ended), notEnded)
+	require.NoError(t, err)
+	assert.Len(t, all, bench.MostEvents+1)
+}
+
+func TestPhotosHaveTheirRoom(t *testing.T) {
+	s := fresh(t)
+	ada, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
+	keep := func(p store.Painter, size int) error {
+		begun, err := s.BeginSitting(ctx, p.ID, store.Sitting{Name: "Low water", Plan: aSheet()})
+		require.NoError(t, err)
+		_, err = s.AddPhoto(ctx, p.ID, begun.ID, store.SittingPhoto{JPEG: make([]byte, size)})
+		return err
+	}
+	s.Room = store.Room{OfPainter: 1000, OfAll: 1500, Free: 5000}
+	require.NoError(t, keep(ada, 600))
+	assert.ErrorContains(t, keep(ada, 600), "Your photos take up")
+	require.NoError(t, keep(ada, 400))
+	assert.ErrorContains(t, keep(eve, 600), "keeps no more photos")
+	require.NoError(t, keep(eve, 100))
+	left := uint64(5099)
+	s.WatchDisk(func() (uint64, bool) { return left, true })
+	assert.ErrorContains(t, keep(eve, 100), "nearly full")
+	left++
+	require.NoError(t, keep(eve, 100))
 }
 
 func TestPhotosAndReadingsBelongToTheirSitting(t *testing.T) {

@@ -107,7 +107,7 @@ func openParts(parts []keptPart) (out []KeptPart) {
 
 func keepSittingPlan(p SittingPlan) keptSittingPlan {
 	s := p.Sheet
-	out := keptSittingPlan{versioned: current, Medium: p.Medium, Film: p.Film, Settings: keepBench(p.Settings), Fill: string(p.Fill), Why: p.Why, Order: p.Order,
+	out := keptSittingPlan{versioned: sittingPlanShape, Medium: p.Medium, Film: p.Film, Settings: keepBench(p.Settings), Fill: string(p.Fill), Why: p.Why, Order: p.Order,
 		Kind: s.Kind, Title: s.Title, W: s.W, H: s.H, Inner: s.Inner, Rings: s.Rings, Ends: p.Ends, Paints: map[string]keptFrozen{}}
 	for i, r := range s.Regions {
 		one := keptRegion{ID: r.ID, Label: r.Label, Parents: r.Parents, Parts: keepParts(p.Recipes[i]), Film: r.Film, Home: r.Home, Index: r.Index, Kind: r.Kind.String(), Main: r.Main,
@@ -178,7 +178,7 @@ type keptTook struct {
 }
 
 func keepEvent(e bench.Event) keptEvent {
-	out := keptEvent{versioned: current, ID: e.ID, Kind: string(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap}
+	out := keptEvent{versioned: eventShape, ID: e.ID, Kind: string(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap}
 	for _, t := range e.Took {
 		out.Took = append(out.Took, keptTook(t))
 	}

@@ -17,6 +17,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"gorm.io/driver/postgres"
 	"gorm.io/gorm"
+	"gorm.io/gorm/logger"
 
 	"gyrophane/store"
 	"gyrophane/store/storetest"
@@ -31,6 +32,17 @@ func do(t *testing.T, address, statement string) {
 	conn, err := db.DB()
 	require.NoError(t, err)
 	require.NoError(t, conn.Close())
+}
+
+// try runs a statement on a database, and answers with why it was refused.
+func try(t *testing.T, address, statement string) error {
+	t.Helper()
+	db, err := gorm.Open(postgres.Open(address), &gorm.Config{Logger: logger.Discard})
+	require.NoError(t, err)
+	conn, err := db.DB()
+	require.NoError(t, err)
+	defer conn.Close()
+	return db.Exec(statement).Error
 }
 
 func opened(t *testing.T, address string) *store.Store {
@@ -60,6 +72,20 @@ func TestADatabaseThatIsNotAsItMustBeIsNotUsed(t *testing.T) {
 		assert.ErrorContains(t, s.Migrate(ctx), says)
 		_, err = s.Ready(ctx)
 		assert.ErrorContains(t, err, says, "and it does not become ready")
+	}
+}
+
+// A table that is renamed under the running program is seen, and is the database's fault.
+func TestATableRenamedWhileRunningIsSeen(t *testing.T) {
+	for _, spoil := range []string{"alter table sittings rename to sessions_of_painting", "alter table sittings rename column name to title"} {
+		address := storetest.Database(t)
+		s := on(t, address)
+		ada := painter(t, s, "Ada")
+		do(t, address, spoil)
+		_, err := s.Ready(ctx)
+		assert.ErrorContains(t, err, "missing in the database", spoil)
+		_, err = s.BeginSitting(ctx, ada.ID, store.Sitting{Name: "Low water", Plan: aSheet()})
+		assert.True(t, store.Unavailable(err), "%s: %v", spoil, err)
 	}
 }
 

@@ -28,7 +28,29 @@ type Store struct {
 	db       *gorm.DB
 	sql      *sql.DB
 	prepared atomic.Pointer[preparation]
+	free     atomic.Pointer[func() (bytes uint64, known bool)] // of the disk of the database
+	// Room bounds what photos take up; it is set before the store is used.
+	Room Room
 }
+
+// WatchDisk tells the store how many bytes the disk of the database has left, where that is known.
+func (s *Store) WatchDisk(free func() (bytes uint64, known bool)) { s.free.Store(&free) }
+
+func (s *Store) freeDisk() (bytes uint64, known bool) {
+	if free := s.free.Load(); free != nil {
+		return (*free)()
+	}
+	return 0, false
+}
+
+// Folder is where the database lies on its machine.
+func (s *Store) Folder(ctx context.Context) (folder string, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error { return db.Raw("select current_setting('data_directory')").Scan(&folder).Error })
+	return folder, err
+}
+
+// Waits lets the store not be ready, and say why, until it is migrated.
+func (s *Store) Waits(why error) { s.prepared.Store(&preparation{why}) }
 
 // preparation is how bringing the tables up to date went; nil before it was
 // tried.
@@ -55,7 +77,7 @@ func Open(url string) (*Store, error) {
 	if err != nil {
 		return nil, fmt.Errorf("open the database: %w", err)
 	}
-	return &Store{db: db, sql: conn}, nil
+	return &Store{db: db, sql: conn, Room: UsualRoom}, nil
 }
 
 // Ready asks whether the database is there and its tables are as they must be,
@@ -72,7 +94,7 @@ func (s *Store) Ready(ctx context.Context) (readOnly bool, err error) {
 	if readOnly, err = s.readOnly(ctx); err != nil {
 		return false, errors.New("the database does not answer")
 	}
-	return readOnly, nil
+	return readOnly, s.complete(ctx)
 }
 
 // How long the database may take to answer. A painter is told sooner than the

@@ -19,8 +19,9 @@ func Unavailable(err error) bool {
 	}
 	var pg *pgconn.PgError
 	if errors.As(err, &pg) {
-		// Connection trouble, too few resources, shutting down, or no tables yet.
-		for _, class := range []string{"08", "53", "57P", "42P01"} {
+		// Connection trouble, too few resources, shutting down, or no such table or column, for
+		// there are none yet, or somebody changed them under the running program.
+		for _, class := range []string{"08", "53", "57P", "42P01", "42703"} {
 			if strings.HasPrefix(pg.Code, class) {
 				return true
 			}

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"context"
 	"log/slog"
 	"os"
 	"path/filepath"
@@ -43,7 +44,7 @@ func TestASystemIsChosenFromTheBoxOfTheApplication(t *testing.T) {
 	require.NoError(t, err)
 	defer s.Close()
 	ready := make(chan struct{})
-	prepare(t.Context(), s, true, slog.New(slog.DiscardHandler), ready)
+	prepare(t.Context(), s, func(context.Context) error { return nil }, true, slog.New(slog.DiscardHandler), ready)
 	var c wire.Chosen
 	callJSON(t, "choose --kind split --from box", &c)
 	assert.Len(t, c.Best.Paints, 6)

@@ -33,6 +33,8 @@ type serveOptions struct {
 	public      bool
 	proxies     string
 	logFile     string
+	dumps       string
+	migrate     bool
 }
 
 func serveCommand() *cobra.Command {
@@ -50,6 +52,8 @@ func serveCommand() *cobra.Command {
 	c.Flags().BoolVar(&o.public, "public", false, "others can reach it, through a proxy on this machine: painters need passphrases, cookies need TLS (always so when it listens beyond loopback)")
 	c.Flags().StringVar(&o.proxies, "trusted-proxies", "", "addresses or networks of proxies, with commas between, that are believed about where a request comes from")
 	c.Flags().StringVar(&o.logFile, "log-file", "", "write the log to this file, 10 MB at most and three older ones beside it, instead of stderr")
+	c.Flags().StringVar(&o.dumps, "dumps", ".gyrophane/dumps", "folder in which what the database holds is kept before it is brought up to date, the last two times")
+	c.Flags().BoolVar(&o.migrate, "migrate", false, "bring the database up to date though no dump can be kept first")
 	c.Flags().BoolVar(&o.demo, "demo", false, "seed the made-up demo studio (never overwrites what was edited)")
 	return c
 }
@@ -102,7 +106,13 @@ func serve(ctx context.Context, o serveOptions) error {
 		return err
 	}
 	prepared := make(chan struct{})
-	go prepare(ctx, s, o.demo, log, prepared)
+	before := func(ctx context.Context) error {
+		if o.migrate {
+			return nil
+		}
+		return dumpBefore(ctx, s, url, o.dumps)
+	}
+	go prepare(ctx, s, before, o.demo, log, prepared)
 
 	local := !o.public && listener.Addr().(*net.TCPAddr).IP.IsLoopback()
 	if o.meter {
@@ -140,11 +150,16 @@ func serve(ctx context.Context, o serveOptions) error {
 }
 
 // prepare brings the database up to date, and tries again for as long as it
-// takes when the database is not there yet.
-func prepare(ctx context.Context, s *store.Store, demo bool, log *slog.Logger, done chan<- struct{}) {
+// takes when the database is not there yet. What has to be done before is done first.
+func prepare(ctx context.Context, s *store.Store, before func(context.Context) error, demo bool, log *slog.Logger, done chan<- struct{}) {
 	wait := 500 * time.Millisecond
 	for {
-		err := s.Migrate(ctx)
+		err := before(ctx)
+		if err == nil {
+			err = s.Migrate(ctx)
+		} else if errors.As(err, new(errWaits)) {
+			s.Waits(err)
+		}
 		if err == nil && demo {
 			if err = studio.SeedDemo(ctx, s); store.ReadOnly(err) {
 				log.Warn("the database takes no changes: the demo stays as it is", "error", err.Error())
@@ -152,6 +167,10 @@ func prepare(ctx context.Context, s *store.Store, demo bool, log *slog.Logger, d
 			}
 		}
 		if err == nil {
+			watchDisk(ctx, s)
+			if aside, err := s.PutAside(ctx); err == nil && len(aside) > 0 {
+				log.Warn("rows were put aside, for they broke a key: see the table put_aside", "rows", len(aside), "first", aside[0].FromTable+": "+aside[0].Why)
+			}
 			log.Info("database ready")
 			close(done)
 			return

@@ -76,3 +76,13 @@ func address(t testing.TB, database string) string {
 	u.Path = "/" + database
 	return u.String()
 }
+
+// Do runs a statement on a database of the test cluster.
+func Do(t testing.TB, address, statement string) {
+	t.Helper()
+	db, err := sql.Open("pgx", address)
+	require.NoError(t, err)
+	defer db.Close()
+	_, err = db.ExecContext(context.Background(), statement)
+	require.NoError(t, err, statement)
+}
