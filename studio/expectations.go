@@ -12,9 +12,10 @@ import (
 
 // Expectations are what became of all that a painter expected.
 type Expectations struct {
-	Months []journal.Month
-	Eyes   []journal.Eye
-	Each   []Became // the last ones, the newest first
+	Working bool // sittings are still being looked at: ask again
+	Months  []journal.Month
+	Eyes    []journal.Eye
+	Each    []Became // the last ones, the newest first
 }
 
 // Became is one expectation, and what became of it.
@@ -36,10 +37,11 @@ func (s *Studio) Expectations(ctx context.Context, painter store.Painter) (out E
 	if err != nil {
 		return out, err
 	}
-	painted, err := s.paintedSince(ctx, painter)
+	painted, working, err := s.paintedSince(ctx, painter)
 	if err != nil {
 		return out, err
 	}
+	out.Working = working
 	wheels, err := s.store.Wheels(ctx, painter.ID)
 	if err != nil {
 		return out, err
@@ -105,8 +107,8 @@ type paintedSlot struct {
 
 // paintedSince are the slots that were expected and then painted, of the last sittings that
 // were read.
-func (s *Studio) paintedSince(ctx context.Context, painter store.Painter) (out []paintedSlot, err error) {
-	all, err := s.explainedBefore(ctx, painter, 0, "")
+func (s *Studio) paintedSince(ctx context.Context, painter store.Painter) (out []paintedSlot, working bool, err error) {
+	all, working, err := s.explainedBefore(ctx, painter, 0, "")
 	for _, came := range all {
 		for _, p := range came.Places {
 			if p.Expected == nil || p.Expected.Painted == nil {
@@ -115,5 +117,5 @@ func (s *Studio) paintedSince(ctx context.Context, painter store.Painter) (out [
 			out = append(out, paintedSlot{came.Sitting.Wheel, came.Sitting.Plan.Sheet.Regions[p.Region].Home, p.Expected, p.Explained.Painted.Undertone()})
 		}
 	}
-	return out, err
+	return out, working, err
 }

@@ -19,6 +19,7 @@ type Learning struct {
 	Learned  *journal.Learned // nil where the readings are too few
 	TooFew   string           // why, in a sentence; empty where they are not
 	Sittings int              // that it is learned from
+	Working  bool             // other sittings are still being looked at: ask again
 	LeftOut  int              // places that say nothing of the tubes: something got into them, or they lie thin
 	// Tubes are those of the box that its strengths are of, by the ids of their paints; a
 	// paint without one has none in the box yet.
@@ -31,11 +32,14 @@ type Learning struct {
 	Offered []journal.Strength
 }
 
+// stillWorking is what is said while other sittings are being looked at.
+const stillWorking = "The other sittings with these tubes are still being looked at; what the tubes turned out to be follows."
+
 // mostLearned is how many sittings are learned from at once, the last ones, and
 // mostExplained how many are remembered explained, some hundred kilobytes each.
 const (
 	mostLearned   = 40
-	mostExplained = 80
+	mostExplained = 400
 )
 
 // learn is what a sitting's readings and those of the painter's other sittings in its
@@ -53,11 +57,18 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 			shared[p.Paint.ID] = p.Paint.Family != "white"
 		}
 	}
-	others, err := s.explainedBefore(ctx, painter, of.ID, of.Medium.ID)
+	others, working, err := s.explainedBefore(ctx, painter, of.ID, of.Medium.ID)
 	if err != nil {
 		return out, err
 	}
+	if working {
+		out.Working, out.TooFew = true, stillWorking
+		return out, nil
+	}
 	for _, other := range others {
+		if len(samples)+len(thin)+len(other.samples) > journal.MostSamples {
+			break // the last ones are enough
+		}
 		more, thinner, left := other.ofTubes()
 		more, thinner = today(more, now), today(thinner, now)
 		if slices.ContainsFunc(more, func(one journal.Sample) bool {
@@ -121,34 +132,6 @@ func (came *SittingJournal) ofTubes() (out, thin []journal.Sample, left int) {
 		n++
 	}
 	return out, thin, left
-}
-
-// explainedBefore are a painter's last sittings in a medium, or in all where it is empty, of
-// which something was read dry, explained, but for one. Each is explained once, until
-// something of it changes.
-func (s *Studio) explainedBefore(ctx context.Context, painter store.Painter, but int64, medium string) (out []SittingJournal, err error) {
-	ids, err := s.store.SittingsRead(ctx, painter.ID, but, medium, mostLearned)
-	if err != nil || len(ids) == 0 {
-		return nil, err
-	}
-	kept, keys, err := s.keyed(ctx, painter)
-	if err != nil {
-		return nil, err
-	}
-	for _, one := range kept {
-		if !slices.Contains(ids, one.ID) {
-			continue
-		}
-		came, known := s.told.Get(keys[one.ID])
-		if !known {
-			if came, err = s.explained(ctx, painter, one.ID); err != nil {
-				return nil, err
-			}
-			s.told.Add(keys[one.ID], came)
-		}
-		out = append(out, came)
-	}
-	return out, nil
 }
 
 // paintsNow are the paints of a painter's tubes as they are today, by their ids and, a
@@ -219,6 +202,9 @@ func (s *Studio) TakeStrengths(ctx context.Context, painter store.Painter, id in
 		return err
 	}
 	of := &came.Learning
+	if of.Working {
+		return input.Errorf("%s", stillWorking)
+	}
 	if len(of.Offered) == 0 && of.Film == nil {
 		return input.Errorf("The readings say nothing of the tubes that is more than chance, so there is nothing to take into the box.")
 	}

@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"math/rand/v2"
 	"testing"
 	"time"
 
@@ -201,4 +202,65 @@ func TestAPlanIsAtThePaintersOwnPace(t *testing.T) {
 	after := plan()
 	assert.Greater(t, after.Own.Hand, 1.5)
 	assert.Greater(t, after.Minutes, before.Minutes)
+}
+
+// A painter with more sittings than can be explained while one waits opens the log all the
+// same: it says that they are being looked at, each is explained once, and the file of a
+// sitting does not wait for them.
+func TestManyWildSittingsAreExplainedApart(t *testing.T) {
+	s, db, ada, w := aStudio(t)
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	require.NoError(t, err)
+	kept, _, err := db.Sitting(t.Context(), ada.ID, begun.ID)
+	require.NoError(t, err)
+	ids := []int64{begun.ID}
+	for range 11 {
+		more, err := db.BeginSitting(t.Context(), ada.ID, store.Sitting{WheelID: w.ID, Name: kept.Name, Plan: kept.Plan})
+		require.NoError(t, err)
+		ids = append(ids, more.ID)
+	}
+	r := rand.New(rand.NewPCG(26, 10))
+	for _, id := range ids {
+		var reads []Read
+		for i := range begun.Plan.Sheet.Regions {
+			reads = append(reads, Read{Region: begun.Plan.Sheet.Regions[i].ID, Lab: colour.Lab{L: 30 + 40*r.Float64(), A: 60*r.Float64() - 30, B: 60*r.Float64() - 30}, Source: paint.Photo})
+		}
+		require.NoError(t, s.KeepReadings(t.Context(), ada, id, reads))
+	}
+	// Somebody else has the turn: nothing of ada's is explained meanwhile.
+	s.explaining.turn <- struct{}{}
+	came, err := s.SittingJournal(t.Context(), ada, ids[0])
+	require.NoError(t, err)
+	assert.True(t, came.Learning.Working)
+	assert.Contains(t, came.Learning.TooFew, "still being looked at")
+	assert.NotNil(t, came.Places[0].Explained, "its own places are there")
+	account, err := s.Account(t.Context(), ada, ids[0])
+	require.NoError(t, err)
+	assert.Len(t, account.Readings, len(begun.Plan.Sheet.Regions))
+	assert.ErrorContains(t, s.TakeStrengths(t.Context(), ada, ids[0], nil, 0), "still being looked at")
+	became, err := s.Expectations(t.Context(), ada)
+	require.NoError(t, err)
+	assert.True(t, became.Working)
+
+	<-s.explaining.turn
+	require.Eventually(t, func() bool {
+		came, err = s.SittingJournal(t.Context(), ada, ids[0])
+		return err == nil && !came.Learning.Working
+	}, time.Minute, 10*time.Millisecond)
+	assert.Equal(t, len(ids), came.Learning.Sittings)
+	// Once explained they need no turn.
+	s.explaining.turn <- struct{}{}
+	came, err = s.SittingJournal(t.Context(), ada, ids[1])
+	require.NoError(t, err)
+	assert.True(t, came.Learning.Working, "the first has not been asked for among the others yet")
+	<-s.explaining.turn
+	require.Eventually(t, func() bool {
+		came, err = s.SittingJournal(t.Context(), ada, ids[1])
+		return err == nil && !came.Learning.Working
+	}, time.Minute, 10*time.Millisecond)
+	s.explaining.turn <- struct{}{}
+	came, err = s.SittingJournal(t.Context(), ada, ids[2])
+	require.NoError(t, err)
+	assert.False(t, came.Learning.Working)
+	<-s.explaining.turn
 }

@@ -133,7 +133,7 @@ func (s *Studio) onShelf(ctx context.Context, painter store.Painter, kept store.
 
 // shelve puts a sitting together as it stands on the shelf.
 func (s *Studio) shelve(ctx context.Context, painter store.Painter, kept store.Sitting) (OnShelf, error) {
-	sitting, err := s.Sitting(ctx, painter, kept.ID)
+	sitting, err := s.lookedBack(ctx, painter, kept.ID)
 	if err != nil {
 		return OnShelf{}, err
 	}

@@ -247,8 +247,17 @@ func (s *Studio) Sitting(ctx context.Context, painter store.Painter, id int64) (
 	return s.stands(kept, events)
 }
 
-// stands is where a sitting stands now.
+// stands is where a sitting stands now, and the rest planned from there.
 func (s *Studio) stands(kept store.Sitting, events []store.SittingEvent) (out Sitting, err error) {
+	if out, err = s.stood(kept, events); err != nil {
+		return out, err
+	}
+	out.Rest, err = out.Stands.From(out.Now, out.Plan)
+	return out, err
+}
+
+// stood is where a sitting stands, for those who look back: nothing is planned.
+func (s *Studio) stood(kept store.Sitting, events []store.SittingEvent) (out Sitting, err error) {
 	plan, err := s.begun(kept)
 	if err != nil {
 		return out, err
@@ -256,8 +265,16 @@ func (s *Studio) stands(kept store.Sitting, events []store.SittingEvent) (out Si
 	out = Sitting{SittingEntry: entryOf(kept), Events: happened(events), Plan: plan, Medium: plan.Settings.Medium, Now: time.Now()}
 	out.Stands = bench.Fold(plan.Sheet, plan.Settings, out.Events)
 	out.Ended = !out.Stands.Ended.IsZero()
-	out.Rest, err = out.Stands.From(out.Now, plan)
-	return out, err
+	return out, nil
+}
+
+// lookedBack is one of a painter's sittings as it stands, without the rest planned.
+func (s *Studio) lookedBack(ctx context.Context, painter store.Painter, id int64) (Sitting, error) {
+	kept, events, err := s.store.Sitting(ctx, painter.ID, id)
+	if err != nil {
+		return Sitting{}, err
+	}
+	return s.stood(kept, events)
 }
 
 // begun is the plan that a sitting began with, thawed once.

@@ -82,7 +82,7 @@ func (s *Studio) SittingJournal(ctx context.Context, painter store.Painter, id i
 // explained is a sitting with its places as they were read, explained, and what was
 // expected of them.
 func (s *Studio) explained(ctx context.Context, painter store.Painter, id int64) (out SittingJournal, err error) {
-	if out.Sitting, err = s.Sitting(ctx, painter, id); err != nil {
+	if out.Sitting, err = s.lookedBack(ctx, painter, id); err != nil {
 		return out, err
 	}
 	reads, err := s.Reads(ctx, painter, id)
@@ -271,7 +271,9 @@ func (s *Studio) Account(ctx context.Context, painter store.Painter, id int64) (
 	}
 	at := &came.Sitting
 	out := journal.Account{Name: at.Name, Medium: at.Medium, Sheet: at.Plan.Sheet, Began: at.Began, Ended: at.Ended, NextTime: at.NextTime, Events: at.Events}
-	if film := came.Learning.Film; film != nil {
+	if came.Learning.Working {
+		out.Says = []string{stillWorking}
+	} else if film := came.Learning.Film; film != nil {
 		out.Says = []string{fmt.Sprintf("The %s is laid about %.2g times as thick as usual.", at.Medium.Name, film.New)}
 	} else if l := came.Learning.Learned; l != nil && l.Proposed {
 		out.Says = l.Says()

@@ -24,15 +24,16 @@ import (
 
 // Studio answers for the painters of one store.
 type Studio struct {
-	Searches Queue // of all painters
-	store    *store.Store
-	tubes    *lru.Cache[tubeKey, Tube]
-	tables   *lru.Cache[string, *reach.Table]
-	matches  *lru.Cache[matchKey, reach.Match]
-	sheets   *lru.Cache[int64, *bench.Plan] // of sittings: they never change
-	shelf    *lru.Cache[shelfKey, OnShelf]
-	told     *lru.Cache[shelfKey, SittingJournal]
-	watchers watchers
+	Searches   Queue // of all painters
+	store      *store.Store
+	tubes      *lru.Cache[tubeKey, Tube]
+	tables     *lru.Cache[string, *reach.Table]
+	matches    *lru.Cache[matchKey, reach.Match]
+	sheets     *lru.Cache[int64, *bench.Plan] // of sittings: they never change
+	shelf      *lru.Cache[shelfKey, OnShelf]
+	told       *lru.Cache[shelfKey, SittingJournal]
+	watchers   watchers
+	explaining *explaining
 	// planning and sketching hold one for each sheet that is being worked on.
 	planning, sketching chan struct{}
 }
@@ -44,15 +45,16 @@ const mostTubes = 4000
 // New makes a studio on a store.
 func New(s *store.Store) *Studio {
 	return &Studio{
-		store:     s,
-		tubes:     cache[tubeKey, Tube](mostTubes),
-		tables:    cache[string, *reach.Table](mostTables),
-		matches:   cache[matchKey, reach.Match](mostMatches),
-		sheets:    cache[int64, *bench.Plan](mostSheets),
-		shelf:     cache[shelfKey, OnShelf](mostShelved),
-		told:      cache[shelfKey, SittingJournal](mostExplained),
-		planning:  make(chan struct{}, mostPlanning),
-		sketching: make(chan struct{}, mostPlanning),
+		store:      s,
+		tubes:      cache[tubeKey, Tube](mostTubes),
+		tables:     cache[string, *reach.Table](mostTables),
+		matches:    cache[matchKey, reach.Match](mostMatches),
+		sheets:     cache[int64, *bench.Plan](mostSheets),
+		shelf:      cache[shelfKey, OnShelf](mostShelved),
+		told:       cache[shelfKey, SittingJournal](mostExplained),
+		explaining: newExplaining(),
+		planning:   make(chan struct{}, mostPlanning),
+		sketching:  make(chan struct{}, mostPlanning),
 	}
 }
 

@@ -152,6 +152,7 @@ type ExpectedSection struct {
 
 // Expectations are what became of all that was expected.
 type Expectations struct {
+	Working  bool              `json:"working" doc:"sittings are still being looked at: ask again"`
 	Months   []ExpectedMonth   `json:"months" doc:"the last one first"`
 	Sections []ExpectedSection `json:"sections" doc:"the least right first"`
 	Each     []Became          `json:"each" doc:"the last ones, the newest first"`
@@ -174,7 +175,7 @@ type Became struct {
 
 // ExpectationsOf shapes what became of expectations.
 func ExpectationsOf(e studio.Expectations) Expectations {
-	out := Expectations{Months: []ExpectedMonth{}, Sections: []ExpectedSection{}, Each: []Became{}}
+	out := Expectations{Working: e.Working, Months: []ExpectedMonth{}, Sections: []ExpectedSection{}, Each: []Became{}}
 	for _, m := range e.Months {
 		out.Months = append(out.Months, ExpectedMonth{m.Year, int(m.Month), Tally(m.Tally), Tally(m.Painted)})
 	}

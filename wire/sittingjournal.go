@@ -55,6 +55,7 @@ type SittingJournal struct {
 	Suggests []string        `json:"suggests" doc:"what to do otherwise next time, a sentence each"`
 	Learned  *Learned        `json:"learned,omitempty" doc:"what the tubes turned out to be, from its dry readings and those of other sittings with its tubes"`
 	Sittings int             `json:"sittings" doc:"that it was learned from"`
+	Working  bool            `json:"working" doc:"other sittings are still being looked at: ask again"`
 	LeftOut  int             `json:"leftOut" doc:"places that it was not learned from: something got into them, or they lie thin"`
 	TooFew   string          `json:"tooFew" doc:"why nothing was"`
 	Film     *TakenFilm      `json:"film,omitempty" doc:"how thick the painter lays the medium, where that may be taken in the place of strengths"`
@@ -132,7 +133,7 @@ func SittingJournalOf(j studio.SittingJournal) SittingJournal {
 	sheet := j.Sitting.Plan.Sheet
 	of := &j.Learning
 	out := SittingJournal{SittingListed: SittingListedOf(j.Sitting.SittingEntry), Medium: j.Sitting.Medium.ID, Title: sheet.Title, Places: []JournalPlace{}, Jumps: []PaintedJump{},
-		Dried: append([]string{}, j.Dried...), Suggests: append([]string{}, j.Suggests...), Sittings: of.Sittings, LeftOut: of.LeftOut, TooFew: of.TooFew, Offered: []TakenStrength{}, Takings: TakingsOf(j.Takings), Notes: notesOf(j.Sitting), Photos: photosOf(j.Photos)}
+		Dried: append([]string{}, j.Dried...), Suggests: append([]string{}, j.Suggests...), Sittings: of.Sittings, Working: of.Working, LeftOut: of.LeftOut, TooFew: of.TooFew, Offered: []TakenStrength{}, Takings: TakingsOf(j.Takings), Notes: notesOf(j.Sitting), Photos: photosOf(j.Photos)}
 	for _, p := range j.Places {
 		out.Places = append(out.Places, journalPlace(j, p))
 	}

@@ -30,7 +30,7 @@ const (
 // false where the readings cannot tell a film from strengths: in a medium that hides
 // whatever its film, and where white is not in enough mixtures to hold the strengths.
 func LearnFilm(samples []Sample, in paint.Medium, old float64) (out Film, told bool) {
-	if math.IsInf(in.Thickness, 1) || len(samples) > mostSamples {
+	if math.IsInf(in.Thickness, 1) || len(samples) > MostSamples {
 		return out, false
 	}
 	tinted := 0

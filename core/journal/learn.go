@@ -61,10 +61,11 @@ type Learned struct {
 }
 
 const (
-	priorWidth  = 0.5  // of the logarithm of a strength
-	learnBetter = 0.9  // left-out error, over that of before
-	settledTo   = 1.9  // high over low
-	mostSamples = 1000 // that are learned from at once
+	priorWidth  = 0.5 // of the logarithm of a strength
+	learnBetter = 0.9 // left-out error, over that of before
+	settledTo   = 1.9 // high over low
+	// MostSamples is how many are learned from at once.
+	MostSamples = 1000
 )
 
 // Learn finds the strengths of the tubes in use that explain what was read of dry
@@ -73,8 +74,8 @@ const (
 // [Levenberg 1944; Marquardt 1963]. White keeps its strength. The error is an
 // input.Error.
 func Learn(samples []Sample, in paint.Medium) (Learned, error) {
-	if len(samples) < 3 || len(samples) > mostSamples {
-		return Learned{}, input.Errorf("%d readings: strengths are learned from 3 to %d", len(samples), mostSamples)
+	if len(samples) < 3 || len(samples) > MostSamples {
+		return Learned{}, input.Errorf("%d readings: strengths are learned from 3 to %d", len(samples), MostSamples)
 	}
 	f := newFit(samples, in)
 	if len(f.tubes) == 0 {

@@ -542,12 +542,17 @@ export const sittingQuery = (id: number) =>
     refetchInterval: 60_000,
   });
 
+/** What is still being worked out is asked for again. */
+const whileWorking = (q: { state: { data?: { working: boolean } } }) =>
+  q.state.data?.working ? 2000 : false;
+
 /** What came of a sitting: expected, computed and read, why they differ, what the tubes turned out to be. */
 export const sittingJournalQuery = (id: number) =>
   queryOptions({
     queryKey: ["sitting journal", id],
     queryFn: () => answer(client.GET("/api/sittings/{id}/journal", { params: { path: { id } } })),
     staleTime: 0,
+    refetchInterval: whileWorking,
   });
 
 export type ShelfPart = NonNullable<paths["/api/shelf"]["get"]["parameters"]["query"]>;
@@ -575,6 +580,7 @@ export const expectationsQuery = queryOptions({
   queryKey: ["expectations"],
   queryFn: () => answer(client.GET("/api/expectations")),
   staleTime: 0,
+  refetchInterval: whileWorking,
 });
 
 /** What was taken into the box from readings. */

@@ -2457,6 +2457,8 @@ export interface components {
             months: components["schemas"]["ExpectedMonth"][];
             /** @description the least right first */
             sections: components["schemas"]["ExpectedSection"][];
+            /** @description sittings are still being looked at: ask again */
+            working: boolean;
         };
         Expected: {
             /** @description of the secondary: one of the twelve of the wheel */
@@ -4735,6 +4737,8 @@ export interface components {
             tooFew: string;
             /** Format: int64 */
             wheel: number;
+            /** @description other sittings are still being looked at: ask again */
+            working: boolean;
         };
         SittingListed: {
             /** Format: date-time */
