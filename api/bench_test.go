@@ -95,6 +95,15 @@ func TestARecipeIsCountedOut(t *testing.T) {
 	}
 }
 
+func TestAWayToFillThatIsUnknownIsSaidShort(t *testing.T) {
+	app, _ := server(t, true)
+	c := &client{t: t, app: app}
+	status, text := c.do("POST", "/api/plan", fmt.Sprintf(`{"system":%s,"choices":%s,"bench":{"fill":%q}}`, aSystem, choices, strings.Repeat("x", 60_000)))
+	assert.Equal(t, 422, status)
+	assert.Less(t, len(text), 1000)
+	assert.Contains(t, text, "x")
+}
+
 func TestAKeptWheelIsPutOnPaper(t *testing.T) {
 	app, _ := server(t, true)
 	ada := signedUp(t, app, "Ada")

@@ -269,7 +269,7 @@ func TestPhotoAndSpectraAreRead(t *testing.T) {
 	assert.Contains(t, text, "bare paper")
 	status, text = ada.file("photo?paper=0,0,0.1", make([]byte, files.MostPhotoBytes+1), nil)
 	assert.Equal(t, 422, status)
-	assert.Contains(t, text, "larger than 12 MB")
+	assert.Contains(t, text, "larger than 20 MB")
 	status, _ = ada.file("spectra", make([]byte, 3<<20), nil)
 	assert.Equal(t, 413, status)
 

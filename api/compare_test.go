@@ -120,6 +120,8 @@ func TestComparisonsAreKeptNotedAndExported(t *testing.T) {
 	assert.Contains(t, text, "changed elsewhere")
 	status, _ = eve.do("DELETE", at, "")
 	assert.Equal(t, 404, status)
+	status, _ = eve.do("POST", "/api/comparisons", fmt.Sprintf(`{"address":"systems=%d","note":"","decision":""}`, w.ID))
+	assert.Equal(t, 404, status, "another's wheel")
 	eve.ok("GET", "/api/comparisons", "", &kept)
 	assert.Empty(t, kept)
 	ada.ok("DELETE", at, "", &kept)

@@ -322,6 +322,15 @@ func TestASheetIsReadFromAPhoto(t *testing.T) {
 		assert.Contains(t, text, says)
 	}
 
+	// A doubt is a line of text; what is sent again is kept once.
+	status, text = ada.do("POST", at+"/readings", `{"readings":[{"slot":"green","lab":[50,-30,20],"source":"eye","wet":true,"doubt":"by\u202elamplight"}]}`)
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "U+202E")
+	for range 3 {
+		ada.ok("POST", at+"/readings", `{"readings":[{"id":"tap 7","slot":"green","lab":[50,-30,20],"source":"eye","wet":true,"doubt":"again"}]}`, &reads)
+		require.Len(t, reads.Readings, 3)
+	}
+
 	var came wire.SittingJournal
 	ada.ok("GET", at+"/journal", "", &came)
 	require.Len(t, came.Places, 12)
@@ -354,5 +363,5 @@ func TestASheetIsReadFromAPhoto(t *testing.T) {
 	assert.Equal(t, 404, status)
 	ada.ok("GET", at+"/readings", "", &reads)
 	assert.Empty(t, reads.Photos)
-	assert.Len(t, reads.Readings, 14, "what was read of it stays")
+	assert.Len(t, reads.Readings, 15, "what was read of it stays")
 }

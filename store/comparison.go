@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"slices"
 	"time"
 
 	"gorm.io/gorm"
@@ -66,6 +67,15 @@ func (s *Store) KeepComparison(ctx context.Context, painter int64, c Comparison,
 		}
 		if there >= mostComparisons {
 			return Refusal{"So many comparisons are kept that no more find room: take some away first."}
+		}
+		wheels := of(c.Address)
+		var own int64
+		if err := tx.Model(&Wheel{}).Where("painter_id = ? and id in (?)", painter, append(wheels, 0)).Count(&own).Error; err != nil {
+			return err
+		}
+		slices.Sort(wheels)
+		if int(own) < len(slices.Compact(wheels)) {
+			return ErrNotFound
 		}
 		c.PainterID, c.Version = painter, 1
 		if err := tx.Create(&c).Error; err != nil {

@@ -478,6 +478,36 @@ var migrations = []*gormigrate.Migration{
 				drop table put_aside`).Error
 		},
 	},
+	{
+		// Plans that were worked out, by what went into them, so that each is once; what was
+		// printed last of a wheel; and readings that the page sends again.
+		ID: "202611-plans",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table worked_plans (
+					painter_id bigint not null references painters on delete cascade,
+					key text not null,
+					plan jsonb not null,
+					created_at timestamptz not null,
+					primary key (painter_id, key)
+				);
+				create index worked_plans_age on worked_plans (painter_id, created_at);
+				create table printed_plans (
+					painter_id bigint not null,
+					wheel_id bigint not null,
+					sheet text not null,
+					mark text not null,
+					created_at timestamptz not null,
+					primary key (painter_id, wheel_id, sheet),
+					foreign key (wheel_id, painter_id) references wheels (id, painter_id) on delete cascade
+				);
+				alter table sitting_readings add column told text;
+				create unique index sitting_readings_told on sitting_readings (sitting_id, told);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`drop index sitting_readings_told; alter table sitting_readings drop column told; drop table printed_plans, worked_plans`).Error
+		},
+	},
 }
 
 // PutAside is a row that broke a key which came later; it is kept whole.

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
 )
 
 // SittingPhoto is a photo of a painted sheet: its pixels alone, nothing of where and by
@@ -36,6 +37,7 @@ type SittingReading struct {
 	Minutes   float64
 	Spread    float64
 	Doubt     string
+	Told      string `gorm:"default:null"` // by which the page knows it: told again it is kept once; empty where it says none
 	CreatedAt time.Time
 }
 
@@ -146,7 +148,7 @@ func (s *Store) AddReadings(ctx context.Context, painter, sitting int64, more []
 		}
 		for _, r := range more {
 			r.PainterID, r.SittingID = painter, sitting
-			if err := tx.Create(&r).Error; err != nil {
+			if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&r).Error; err != nil {
 				return err
 			}
 		}

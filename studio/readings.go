@@ -71,6 +71,7 @@ type Read struct {
 	Wet    bool
 	Spread float64
 	Doubt  string
+	Told   string // by which the page knows it; empty where it says none
 }
 
 // MostRead is how many readings are kept at once.
@@ -82,7 +83,7 @@ func (s *Studio) KeepReadings(ctx context.Context, painter store.Painter, id int
 	if len(reads) > MostRead {
 		return input.Errorf("%d readings are more than are kept at once: send at most %d", len(reads), MostRead)
 	}
-	sitting, err := s.Sitting(ctx, painter, id)
+	sitting, err := s.lookedBack(ctx, painter, id)
 	if err != nil {
 		return err
 	}
@@ -103,7 +104,7 @@ func (s *Studio) KeepReadings(ctx context.Context, painter store.Painter, id int
 		if err := one.Check(); err != nil {
 			return err
 		}
-		rows = append(rows, store.SittingReading{Region: r.Region, L: sound.Lab.L, A: sound.Lab.A, B: sound.Lab.B, Source: string(r.Source), Wet: r.Wet, Medium: sitting.Medium.ID, Minutes: one.Minutes, Spread: r.Spread, Doubt: r.Doubt})
+		rows = append(rows, store.SittingReading{Region: r.Region, L: sound.Lab.L, A: sound.Lab.A, B: sound.Lab.B, Source: string(r.Source), Wet: r.Wet, Medium: sitting.Medium.ID, Minutes: one.Minutes, Spread: r.Spread, Doubt: r.Doubt, Told: r.Told})
 	}
 	if err := s.store.AddReadings(ctx, painter.ID, id, rows); err != nil {
 		return err

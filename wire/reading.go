@@ -68,11 +68,12 @@ type ReadToKeep struct {
 	Wet    bool       `json:"wet,omitempty"`
 	Spread float64    `json:"spread,omitempty" minimum:"0" maximum:"100"`
 	Doubt  string     `json:"doubt,omitempty" maxLength:"200" doc:"why it is not believed; left out of learning"`
+	ID     string     `json:"id,omitempty" maxLength:"64" doc:"made by the client: a reading that is sent again is kept once"`
 }
 
 // Core is the reading.
 func (r ReadToKeep) Core() studio.Read {
-	return studio.Read{Region: r.Slot, Lab: colour.Lab{L: r.Lab[0], A: r.Lab[1], B: r.Lab[2]}, Source: paint.Source(r.Source), Wet: r.Wet, Spread: r.Spread, Doubt: r.Doubt}
+	return studio.Read{Region: r.Slot, Lab: colour.Lab{L: r.Lab[0], A: r.Lab[1], B: r.Lab[2]}, Source: paint.Source(r.Source), Wet: r.Wet, Spread: r.Spread, Doubt: r.Doubt, Told: r.ID}
 }
 
 // PhotoSpot is a spot of a photo that the painter moved or left out.

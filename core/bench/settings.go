@@ -108,7 +108,7 @@ func ParseFill(s string) (Fill, error) {
 			return f, nil
 		}
 	}
-	return "", fmt.Errorf("unknown way to fill a section %q: choose weaker, stronger, secondary or own", s)
+	return "", fmt.Errorf("unknown way to fill a section %q: choose weaker, stronger, secondary or own", input.Clip(s))
 }
 
 // fastest is the shortest time in minutes in which a dryer dries a slot.

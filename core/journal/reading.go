@@ -6,6 +6,7 @@ import (
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
+	"gyrophane/core/text"
 )
 
 // Reading is what was read of one painted place.
@@ -30,8 +31,9 @@ func (r *Reading) Check() error {
 		return input.Errorf("%s: it was read %v minutes after it was painted, which cannot be", input.Clip(r.Region), r.Minutes)
 	case !(r.Spread >= 0 && r.Spread <= mostSpread):
 		return input.Errorf("%s: a spread runs from 0 to %d, and not to %v", input.Clip(r.Region), mostSpread, r.Spread)
-	case len(r.Doubt) > longestDoubt:
-		return input.Errorf("%s: a doubt is said in at most %d characters", input.Clip(r.Region), longestDoubt)
+	}
+	if _, err := text.Line("the doubt of "+input.Clip(r.Region), r.Doubt, longestDoubt); err != nil {
+		return input.Wrap(err)
 	}
 	return nil
 }

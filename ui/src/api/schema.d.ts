@@ -4095,6 +4095,8 @@ export interface components {
         ReadToKeep: {
             /** @description why it is not believed; left out of learning */
             doubt?: string;
+            /** @description made by the client: a reading that is sent again is kept once */
+            id?: string;
             /** @description D65 */
             lab: number[];
             /** @description id of the region */

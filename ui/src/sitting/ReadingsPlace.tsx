@@ -3,8 +3,10 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link as To, useParams } from "react-router";
-import { answer, client, type Profile, type Schemas, type Sitting } from "../api/client";
+import { answer, client, Refused, type Profile, type Schemas, type Sitting } from "../api/client";
+import { meaningOf, pause } from "../api/outbox";
 import { sittingQuery, sittingReadsQuery } from "../api/queries";
+import { newId } from "../api/writing";
 import { Missing } from "../app/Missing";
 import { Shell } from "../app/Shell";
 import { fill } from "../drawing/screen";
@@ -39,8 +41,12 @@ export function ReadingsPlace({ painter }: { painter: Profile }) {
           body: { readings },
         }),
       ),
+    // Sent again the same to the letter: the server keeps each once, by its id.
+    retry: (_, e) => e instanceof Refused && meaningOf(e.status) === "later",
+    retryDelay: (n, e) => pause(n, e instanceof Refused ? e.retryAfter : undefined),
     onSuccess: (all) => queries.setQueryData(sittingReadsQuery(id).queryKey, all),
   });
+  const onKeep = (readings: ToKeep[]) => keep.mutate(readings.map((r) => ({ ...r, id: newId() })));
   const sitting = query.data;
   if (query.error && !sitting)
     return (
@@ -105,15 +111,13 @@ export function ReadingsPlace({ painter }: { painter: Profile }) {
               photos={reads.data.photos}
               wet={wet}
               demo={painter.demo}
-              onKeep={keep.mutate}
+              onKeep={onKeep}
             />
           )}
           {way === "eye" && (
-            <ByEye key={state} sitting={sitting} wet={wet} onKeep={(r) => keep.mutate([r])} />
+            <ByEye key={state} sitting={sitting} wet={wet} onKeep={(r) => onKeep([r])} />
           )}
-          {way === "meter" && (
-            <ByMeter sitting={sitting} wet={wet} onKeep={(r) => keep.mutate([r])} />
-          )}
+          {way === "meter" && <ByMeter sitting={sitting} wet={wet} onKeep={(r) => onKeep([r])} />}
           {way === "file" && <ByFile sitting={sitting} />}
         </Box>
         <Kept sitting={sitting} readings={reads.data.readings} />
@@ -135,7 +139,12 @@ function Kept({ sitting, readings }: { sitting: Sitting; readings: Schemas["Sitt
         {read} of {sitting.plan.regions.length} read
         {readings.length > read && `, ${readings.length} readings in all`}
       </Typography>
-      <Box sx={{ maxHeight: { md: "calc(100vh - 230px)" }, overflowY: { md: "auto" } }}>
+      <Box
+        role="group"
+        aria-label="places and what was read of them"
+        tabIndex={0}
+        sx={{ maxHeight: { md: "calc(100vh - 230px)" }, overflowY: { md: "auto" } }}
+      >
         {sitting.plan.regions.map((r, i) => {
           const [wet, dry] = [last(r.id, true), last(r.id, false)];
           const shown = dry ?? wet;
