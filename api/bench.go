@@ -40,7 +40,11 @@ func (s *Server) plan(ctx context.Context, in *planInput) (out wire.BenchPlan, e
 		return out, err
 	}
 	which, ladder := in.Body.Sheet.Core()
-	plan, err := s.studio.Plan(ctx, painterIfAny, studio.Sheet{Wheel: in.Wheel, System: system, Choices: in.Body.Choices.Core(), Which: which, Ladder: ladder, Set: in.Body.Bench.Core()}, v.Medium, in.Quick)
+	wait := studio.PlanWait
+	if in.Quick {
+		wait = 0
+	}
+	plan, err := s.studio.Plan(ctx, painterIfAny, studio.Sheet{Wheel: in.Wheel, System: system, Choices: in.Body.Choices.Core(), Which: which, Ladder: ladder, Set: in.Body.Bench.Core()}, v.Medium, wait)
 	if err != nil {
 		return out, err
 	}

@@ -19,7 +19,10 @@ func TestAWheelIsPlannedQuicklyAndThenExactly(t *testing.T) {
 	nobody := &client{t: t, app: app}
 	var quick, exact wire.BenchPlan
 	nobody.ok("POST", "/api/plan?medium=gouache&quick=true", toPlan, &quick)
-	nobody.ok("POST", "/api/plan?medium=gouache", toPlan, &exact)
+	assert.True(t, quick.Working)
+	for exact.Working = true; exact.Working; { // on a busy machine it is not there at once
+		nobody.ok("POST", "/api/plan?medium=gouache", toPlan, &exact)
+	}
 	assert.True(t, exact.Optimal)
 	assert.LessOrEqual(t, exact.Total, quick.Total)
 	assert.GreaterOrEqual(t, exact.Low, quick.Low)

@@ -2,6 +2,7 @@ package api_test
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"io"
 	"net/http"
@@ -17,6 +18,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/api"
+	"gyrophane/wire"
 )
 
 // A bounded load from this machine on this machine: 20 clients ask for wheels
@@ -132,4 +134,81 @@ func TestLoadOfSearches(t *testing.T) {
 	leave()
 	wg.Wait()
 	measure("after they were left")
+}
+
+// Twenty painters at a sitting, mixed: they tap, plan a sheet of their own, print it, and begin
+// another. It prints how long each took and what was not answered, and asserts that nothing
+// was refused for the server's sake.
+func TestLoadOfAClass(t *testing.T) {
+	if os.Getenv("GYROPHANE_LOAD") == "" {
+		t.Skip("GYROPHANE_LOAD is not set")
+	}
+	const painters, rounds, taps = 20, 3, 8
+	app, _ := server(t, true)
+	origin := "http://" + listening(t, app)
+	var mu sync.Mutex
+	took := map[string][]time.Duration{}
+	failed := map[int]int{}
+	var wg sync.WaitGroup
+	blues := []string{"PB29", "PB60", "PB28", "PB15:1", "PB27", "PB35", "PB36", "PB16", "PG50", "PB15:3"}
+	began := time.Now()
+	for n := range painters {
+		c := signedUp(t, app, fmt.Sprintf("Painter %d", n))
+		ask := func(kind, method, path, body string, into any) {
+			r, err := http.NewRequest(method, origin+path, strings.NewReader(body))
+			if !assert.NoError(t, err) {
+				return
+			}
+			r.Header.Set("Content-Type", "application/json")
+			r.Header.Set("Origin", origin)
+			r.Header.Set("Cookie", c.cookie)
+			at := time.Now()
+			resp, err := http.DefaultClient.Do(r)
+			if !assert.NoError(t, err) {
+				return
+			}
+			answer, err := io.ReadAll(resp.Body)
+			resp.Body.Close()
+			spent := time.Since(at)
+			assert.NoError(t, err)
+			mu.Lock()
+			took[kind] = append(took[kind], spent)
+			if resp.StatusCode >= 400 {
+				failed[resp.StatusCode]++
+			}
+			mu.Unlock()
+			if into != nil && resp.StatusCode < 300 {
+				assert.NoError(t, json.Unmarshal(answer, into))
+			}
+		}
+		wg.Go(func() {
+			system := strings.Replace(strings.Replace(`{"kind":"split","roles":[["PY184","PY65"],["PR255","PR122"],["PB29","BLUE"]],"chosen":[[],[],[]],"riders":{},"note":""}`, "BLUE", blues[n%len(blues)], 1), `["PB29","PB29"]`, `["PB29","PB60"]`, 1)
+			var w api.KeptWheel
+			ask("keep", "POST", "/api/wheels", fmt.Sprintf(`{"name":"Class","system":%s,"settings":{"medium":"gouache","light":"D65","judged":"dry","choices":%s}}`, system, choices), &w)
+			for round := range rounds {
+				diameter := 120 + 10*round + n%7
+				ask("plan", "POST", fmt.Sprintf("/api/plan?wheel=%d&medium=gouache", w.ID), fmt.Sprintf(`{"system":%s,"choices":%s,"bench":{"diameter":%d}}`, system, choices, diameter), nil)
+				ask("paper", "GET", fmt.Sprintf("/api/wheels/%d/paper?as=sheet,plan", w.ID), "", nil)
+				var s wire.Sitting
+				ask("begin", "POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &s)
+				for tap := range min(taps, len(s.Steps)) {
+					ask("tap", "POST", fmt.Sprintf("/api/sittings/%d/events", s.ID), told(fmt.Sprint("tap", tap), "painted", fmt.Sprintf(`,"region":%q`, s.Plan.Regions[s.Steps[tap].Region].ID)), nil)
+				}
+			}
+		})
+	}
+	wg.Wait()
+	fmt.Printf("%d painters, %d cores, %v\n", painters, runtime.NumCPU(), time.Since(began).Round(time.Millisecond))
+	for _, kind := range []string{"tap", "plan", "paper", "begin", "keep"} {
+		of := took[kind]
+		slices.Sort(of)
+		fmt.Printf("%-6s %4d requests; median %v, p95 %v, worst %v\n", kind, len(of), of[len(of)/2].Round(time.Millisecond), of[len(of)*95/100].Round(time.Millisecond), of[len(of)-1].Round(time.Millisecond))
+	}
+	for status, times := range failed {
+		fmt.Printf("requests answered with %d: %d\n", status, times)
+		assert.Less(t, status, 500)
+	}
+	if len(failed) == 0 {
+		fmt.Println("requests that failed: none")
+	}
 }

@@ -9,4 +9,4 @@ trap 'scripts/postgres.sh stop || true; rm -rf "$GYROPHANE_STATE"' EXIT
 scripts/postgres.sh start
 GYROPHANE_TEST_DATABASE_URL=$(scripts/postgres.sh url)
 export GYROPHANE_TEST_DATABASE_URL
-go test -count=1 -v -run TestLoad ./api | grep -E "requests|FAIL|panic|^ok"
+go test -count=1 -v -run TestLoad ./api | grep -E "requests|painters|FAIL|panic|^ok"

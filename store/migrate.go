@@ -626,7 +626,7 @@ func (s *Store) pending(ctx context.Context, table string) (bool, error) {
 
 // rows are all things that are kept, for what their tables must look like.
 var rows = []any{
-	Painter{}, Session{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{}, PutAside{},
+	Painter{}, Session{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{}, PutAside{}, WorkedPlan{}, PrintedPlan{},
 }
 
 // complete fails where a table or column is not there, and names it.

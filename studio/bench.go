@@ -3,7 +3,10 @@ package studio
 import (
 	"cmp"
 	"context"
+	"errors"
+	"strconv"
 	"sync"
+	"time"
 
 	"gyrophane/core/bench"
 	"gyrophane/core/input"
@@ -18,9 +21,12 @@ import (
 	"gyrophane/store"
 )
 
-// mostPlanning is how many sheets are planned at the same time, and how many are
-// sketched beside them.
-const mostPlanning = 2
+// mostPlanning is how many sheets are planned at the same time, so that a core is left for
+// what is tapped, and mostSketching how many are sketched beside them.
+const (
+	mostPlanning  = 1
+	mostSketching = 2
+)
 
 // Sheet is what is to be painted of a system, and how.
 type Sheet struct {
@@ -38,13 +44,15 @@ type Planned struct {
 	*bench.Plan
 	Tubes map[string]float64 // ml in the tubes of its paints, by their ids, where that is known
 	Apart string             // that its tubes cannot be told from each other, and what would mend that; empty where they can
+	Exact bool               // that it is not to be worked out better; else ask again
 	Own   bench.Pace         // the painter's own, where it was planned at that; 0 for the usual
 }
 
 // Plan plans the painting of a sheet, with the rings of its choices where it is the wheel,
-// at the painter's own pace where the settings say none; quick is what is known at once.
+// at the painter's own pace where the settings say none. The exact plan is waited for so
+// long; then, and at once where that is 0, the one that is known at once stands in.
 // The error is an input.Error, or why it could not be worked out.
-func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medium, quick bool) (out Planned, err error) {
+func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medium, wait time.Duration) (out Planned, err error) {
 	options, err := of.Choices.Options(in)
 	if err != nil {
 		return out, err
@@ -75,7 +83,7 @@ func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medi
 	if err != nil {
 		return out, err
 	}
-	if out.Plan, err = s.work(ctx, &sheet, set, quick); err != nil {
+	if out.Plan, out.Exact, err = s.work(ctx, who, &sheet, set, wait); err != nil {
 		return out, err
 	}
 	out.Apart = apart(&sheet, built, bench.ExtrasOf(of.Choices), set)
@@ -136,19 +144,47 @@ func (s *Studio) ownPace(ctx context.Context, who Identity, in paint.Medium) (be
 	return bench.OwnPace(paces), nil
 }
 
-// work plans a sheet when its turn has come.
-func (s *Studio) work(ctx context.Context, sheet *bench.Sheet, set bench.Settings, quick bool) (*bench.Plan, error) {
-	turn, work := s.planning, bench.New
-	if quick {
-		turn, work = s.sketching, bench.Sketch
+// work is the exact plan of a sheet where it is there within some time, else its sketch.
+func (s *Studio) work(ctx context.Context, who Identity, sheet *bench.Sheet, set bench.Settings, wait time.Duration) (plan *bench.Plan, exact bool, err error) {
+	if wait > 0 {
+		waiting, cancel := context.WithTimeout(ctx, wait)
+		defer cancel()
+		plan, err = s.exactly(waiting, who, sheet, set)
+		if err == nil || waiting.Err() == nil && !errors.Is(err, ErrNoTurn) {
+			return plan, true, err
+		}
 	}
 	select {
-	case turn <- struct{}{}:
-		defer func() { <-turn }()
+	case s.sketching <- struct{}{}:
+		defer func() { <-s.sketching }()
 	case <-ctx.Done():
-		return nil, ctx.Err()
+		return nil, false, ctx.Err()
 	}
-	return work(sheet, set)
+	plan, err = bench.Sketch(sheet, set)
+	return plan, false, err
+}
+
+// exactly is the exact plan of a sheet: as it was kept or, where it was not, as it is worked
+// out now and kept.
+func (s *Studio) exactly(ctx context.Context, who Identity, sheet *bench.Sheet, set bench.Settings) (*bench.Plan, error) {
+	painter, err := who(ctx)
+	if err != nil {
+		return s.planner.Plan(ctx, "nobody", sheet, set)
+	}
+	key := bench.Key(sheet, set)
+	switch worked, err := s.store.Worked(ctx, painter.ID, key); {
+	case err == nil:
+		if plan, err := bench.Again(sheet, set, worked); err == nil {
+			return plan, nil
+		}
+	case !errors.Is(err, store.ErrNotFound):
+		return nil, err
+	}
+	plan, err := s.planner.Plan(ctx, strconv.FormatInt(painter.ID, 10), sheet, set)
+	if err != nil {
+		return nil, err
+	}
+	return plan, s.store.KeepWorked(ctx, painter.ID, key, plan.Worked())
 }
 
 // material is what a sheet is painted of besides the wheel.
@@ -214,14 +250,20 @@ func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64
 		set.Scale = table
 	}
 	which.Width = o.Wide()
-	plan, err := s.Plan(ctx, As(painter), Sheet{wheelID, system, w.Settings.Choices, which, ladder, set}, in, false)
+	plan, err := s.Plan(ctx, As(painter), Sheet{wheelID, system, w.Settings.Choices, which, ladder, set}, in, paperWait)
 	if err != nil {
+		return "", nil, err
+	}
+	if err := s.store.Printed(ctx, painter.ID, wheelID, printedAs(plan.Sheet), plan.Mark()); err != nil && !store.ReadOnly(err) {
 		return "", nil, err
 	}
 	o.Title, o.About = w.Name, plan.Sheet.Title+" · "+in.Name
 	pages, err = paper.Sheet(plan.Plan, o, measured())
 	return w.Name, pages, err
 }
+
+// printedAs is what a sheet of a wheel is called where it is noted what was printed of it.
+func printedAs(sheet *bench.Sheet) string { return sheet.Kind + ": " + sheet.Title }
 
 // BoxPaper lays a palette guide of a painter's box out on paper, as it is painted in a
 // medium.
@@ -248,7 +290,7 @@ func (s *Studio) BoxPaper(ctx context.Context, painter store.Painter, in paint.M
 	}
 	sheet := bench.Guide(paints, white)
 	sheet.Lay(o.Wide())
-	plan, err := s.work(ctx, &sheet, bench.Usual(in), true)
+	plan, _, err := s.work(ctx, As(painter), &sheet, bench.Usual(in), 0)
 	if err != nil {
 		return nil, err
 	}

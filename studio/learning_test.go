@@ -174,7 +174,7 @@ func TestAPlanIsAtThePaintersOwnPace(t *testing.T) {
 		require.NoError(t, err)
 		in, err := paint.ParseMedium("gouache")
 		require.NoError(t, err)
-		out, err := s.Plan(t.Context(), As(ada), Sheet{Wheel: w.ID, System: system, Choices: of.Settings.Choices}, in, true)
+		out, err := s.Plan(t.Context(), As(ada), Sheet{Wheel: w.ID, System: system, Choices: of.Settings.Choices}, in, 0)
 		require.NoError(t, err)
 		return out
 	}

@@ -3,6 +3,7 @@ package studio
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"math"
 	"strconv"
 	"strings"
@@ -41,6 +42,8 @@ type Sitting struct {
 	Rest   *bench.Plan // from where it stands
 	Medium paint.Medium
 	Now    time.Time
+	// Printed says that a sheet which was printed follows another plan; empty where none does.
+	Printed string
 }
 
 // Told is what a device says was done: its time is by the device's clock.
@@ -74,11 +77,11 @@ func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelI
 	if table.Measure != "" {
 		set.Scale = table
 	}
-	plan, err := s.Plan(ctx, As(painter), Sheet{wheelID, system, w.Settings.Choices, which, ladder, set}, in, false)
+	plan, err := s.Plan(ctx, As(painter), Sheet{wheelID, system, w.Settings.Choices, which, ladder, set}, in, beginWait)
 	if err != nil {
 		return out, err
 	}
-	frozen, err := freeze(plan.Plan, func(p *paint.Paint) (store.FrozenTube, error) { return s.frozen(ctx, painter, &w.WheelContent, p) })
+	frozen, err := freeze(plan.Plan, s.tubesAsKept(ctx, painter, w))
 	if err != nil {
 		return out, err
 	}
@@ -86,8 +89,35 @@ func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelI
 	if err != nil {
 		return out, err
 	}
+	if !plan.Exact {
+		go s.takeOver(painter, kept.ID, w, plan.Plan)
+	}
 	out, _, err = s.Tell(ctx, painter, kept.ID, []Told{{Event: bench.Event{ID: "begun", Kind: bench.Begun, At: time.Now()}}})
 	return out, err
+}
+
+// tubesAsKept finds the paints of a plan as they are kept with its wheel.
+func (s *Studio) tubesAsKept(ctx context.Context, painter store.Painter, w store.Wheel) func(*paint.Paint) (store.FrozenTube, error) {
+	return func(p *paint.Paint) (store.FrozenTube, error) { return s.frozen(ctx, painter, &w.WheelContent, p) }
+}
+
+// takeOver lets a sitting that began with a sketch have the exact plan, where that comes before
+// its first tap; else it goes on as it began.
+func (s *Studio) takeOver(painter store.Painter, id int64, w store.Wheel, sketch *bench.Plan) {
+	ctx, cancel := context.WithTimeout(context.Background(), planTime)
+	defer cancel()
+	exact, err := s.exactly(ctx, As(painter), sketch.Sheet, sketch.Settings)
+	if err != nil {
+		return
+	}
+	frozen, err := freeze(exact, s.tubesAsKept(ctx, painter, w))
+	if err != nil {
+		return
+	}
+	if taken, err := s.store.TakeOver(ctx, painter.ID, id, frozen); err == nil && taken {
+		s.sheets.Remove(id)
+		s.watchers.tell(painter.ID, id)
+	}
 }
 
 // freeze is a plan with all that it depends on, its paints as they are said to be.
@@ -244,16 +274,28 @@ func (s *Studio) Sitting(ctx context.Context, painter store.Painter, id int64) (
 	if err != nil {
 		return Sitting{}, err
 	}
-	return s.stands(kept, events)
+	return s.stands(ctx, kept, events)
 }
 
 // stands is where a sitting stands now, and the rest planned from there.
-func (s *Studio) stands(kept store.Sitting, events []store.SittingEvent) (out Sitting, err error) {
+func (s *Studio) stands(ctx context.Context, kept store.Sitting, events []store.SittingEvent) (out Sitting, err error) {
 	if out, err = s.stood(kept, events); err != nil {
+		return out, err
+	}
+	if out.Printed, err = s.printed(ctx, kept, out.Plan); err != nil {
 		return out, err
 	}
 	out.Rest, err = out.Stands.From(out.Now, out.Plan)
 	return out, err
+}
+
+// printed says that a sheet which was printed before a sitting began follows another plan.
+func (s *Studio) printed(ctx context.Context, kept store.Sitting, plan *bench.Plan) (string, error) {
+	mark, err := s.store.PrintedMark(ctx, kept.PainterID, kept.WheelID, printedAs(plan.Sheet))
+	if err != nil || mark == "" || mark == plan.Mark() {
+		return "", err
+	}
+	return fmt.Sprintf("The sheet that was printed last carries the mark %s and follows another order or other recipes; this sitting has the mark %s. Go by what is here, or print the sheet anew.", mark, plan.Mark()), nil
 }
 
 // stood is where a sitting stands, for those who look back: nothing is planned.
@@ -347,7 +389,7 @@ func (s *Studio) Tell(ctx context.Context, painter store.Painter, id int64, told
 		return out, nil, err
 	}
 	s.watchers.tell(painter.ID, id)
-	out, err = s.stands(kept, all)
+	out, err = s.stands(ctx, kept, all)
 	return out, untold, err
 }
 

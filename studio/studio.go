@@ -34,8 +34,9 @@ type Studio struct {
 	told       *lru.Cache[shelfKey, SittingJournal]
 	watchers   watchers
 	explaining *explaining
-	// planning and sketching hold one for each sheet that is being worked on.
-	planning, sketching chan struct{}
+	planner    Planner
+	// sketching holds one for each sheet that is being sketched.
+	sketching chan struct{}
 }
 
 // mostTubes is how many tubes are remembered once they have been read, some
@@ -53,8 +54,8 @@ func New(s *store.Store) *Studio {
 		shelf:      cache[shelfKey, OnShelf](mostShelved),
 		told:       cache[shelfKey, SittingJournal](mostExplained),
 		explaining: newExplaining(),
-		planning:   make(chan struct{}, mostPlanning),
-		sketching:  make(chan struct{}, mostPlanning),
+		planner:    newPlanQueue(mostPlanning),
+		sketching:  make(chan struct{}, mostSketching),
 	}
 }
 

@@ -189,6 +189,8 @@ type BenchPlan struct {
 	Optimal   bool           `json:"optimal"`
 	Says      string         `json:"says" doc:"how good the order is"`
 	Asked     int            `json:"askedMinutes" doc:"what the painter's own wishes cost"`
+	Working   bool           `json:"working" doc:"a better one is still being worked out: ask again"`
+	Mark      string         `json:"mark" doc:"tells its order and recipes from those of another plan; sheets carry it"`
 	Apart     string         `json:"apart,omitempty" doc:"that its tubes cannot be told from each other, and what would mend that"`
 	OwnHand   float64        `json:"ownHand,omitempty" doc:"the painter's own pace of mixing and painting, where it was planned at that"`
 	OwnDrying float64        `json:"ownDrying,omitempty" doc:"and of drying"`
@@ -261,6 +263,7 @@ func swatchOf(r recipe.Recipe) string {
 // Planned shapes a plan, with what its painter should know before.
 func (v View) Planned(p studio.Planned) BenchPlan {
 	out := v.Plan(p.Plan, p.Tubes)
+	out.Working = !p.Exact
 	out.Apart, out.OwnHand, out.OwnDrying = p.Apart, p.Own.Hand, p.Own.Drying
 	return out
 }
@@ -273,7 +276,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 		Conditions: v.conditions(), Settings: BenchSettingsOf(p.Settings), Kind: s.Kind, Title: s.Title, Width: s.W, Height: s.H,
 		Amounts: []BenchAmount{}, Actions: []BenchAction{}, Sections: []BenchSection{}, Drawings: []BenchDrawing{}, Order: append([]int{}, p.Order...), Fill: string(p.Fill), Why: p.Why, Washes: p.Washes, Total: p.Minutes,
 		AllDry: round(p.AllDry, 1), Naive: p.RoundTheWheel.Minutes, NaiveWash: p.RoundTheWheel.Washes, ByKind: p.ByKind.Minutes, KindWash: p.ByKind.Washes,
-		Low: p.Low, Optimal: p.Proved, Says: p.Says(), Asked: p.Asked,
+		Low: p.Low, Optimal: p.Proved, Says: p.Says(), Asked: p.Asked, Mark: p.Mark(),
 	}
 	for i := range s.Regions {
 		r := &s.Regions[i]

@@ -181,6 +181,9 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 		SittingListed: SittingListedOf(s.SittingEntry), Now: s.Now.UnixMilli(), Revision: int64(len(s.Events)), Plan: v.Plan(s.Rest, nil), Laid: st.Laid, Paused: millis(st.PausedAt), Done: st.Done(),
 		Brushes: st.Brushes[:s.Plan.Settings.Brushes], Washes: st.Washes, Pace: round(st.Pace, 2), Notes: notesOf(s), Says: append([]string{}, st.Says...), Steps: []SittingStep{}, Back: []SittingBack{},
 	}
+	if s.Printed != "" {
+		out.Says = append(out.Says, s.Printed)
+	}
 	for i := range st.Places {
 		at, r := &st.Places[i], &s.Plan.Sheet.Regions[i]
 		one := SittingPlace{Coats: at.Coats, Painted: millis(at.Painted), Dry: millis(at.DryAt), Skipped: at.Skipped, Tested: at.Tested, Took: []SittingTook{}}

@@ -145,7 +145,7 @@ func (l *layout) head() {
 	if l.plan.Sheet.Kind == "wheel" {
 		about += fmt.Sprintf(" · %.0f mm", l.plan.Settings.Diameter)
 	}
-	l.heading(l.options.Title, about)
+	l.heading(l.options.Title, about+" · plan "+l.plan.Mark())
 }
 
 // heading is a title, what it is about, a line for date and paints, and a bar to check

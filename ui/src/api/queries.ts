@@ -46,6 +46,10 @@ export const queryClient: QueryClient = new QueryClient({
   },
 });
 
+/** What is still being worked out is asked for again. */
+const whileWorking = (q: { state: { data?: { working: boolean } } }) =>
+  q.state.data?.working ? 2000 : false;
+
 export const sessionQuery = queryOptions({
   queryKey: ["session"],
   queryFn: () => answer(client.GET("/api/session")),
@@ -542,10 +546,6 @@ export const sittingQuery = (id: number) =>
     refetchInterval: 60_000,
   });
 
-/** What is still being worked out is asked for again. */
-const whileWorking = (q: { state: { data?: { working: boolean } } }) =>
-  q.state.data?.working ? 2000 : false;
-
 /** What came of a sitting: expected, computed and read, why they differ, what the tubes turned out to be. */
 export const sittingJournalQuery = (id: number) =>
   queryOptions({
@@ -638,6 +638,7 @@ export const planQuery = (
       ),
     staleTime: Infinity,
     placeholderData: quick ? keepPreviousData : undefined,
+    refetchInterval: quick ? false : whileWorking,
   });
 
 /** A recipe counted out in a measure, as much of it as a slot takes. */

@@ -1712,6 +1712,8 @@ export interface components {
              * @description no order is shorter
              */
             lowerBoundMinutes: number;
+            /** @description tells its order and recipes from those of another plan; sheets carry it */
+            mark: string;
             /** @description medium of the colours as painted */
             medium: components["schemas"]["Medium"];
             /**
@@ -1752,6 +1754,8 @@ export interface components {
              * @description mm
              */
             width: number;
+            /** @description a better one is still being worked out: ask again */
+            working: boolean;
         };
         BenchRegion: {
             /** @description the colour that is wanted where it is another than the recipe's */

@@ -188,7 +188,7 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
             >
               <Typography sx={{ fontWeight: 600 }}>
                 {minutes(plan.totalMinutes)}, {washes(plan.washes)}:{" "}
-                <span role="status">{exact.data ? plan.says : `${plan.says}, so far`}</span>
+                <span role="status">{plan.working ? `${plan.says}, so far` : plan.says}</span>
                 {plan.askedMinutes > 0 && `; your order costs ${minutes(plan.askedMinutes)}`}
               </Typography>
               <Typography variant="caption">
