@@ -45,7 +45,7 @@ func (s *Server) comparisons(ctx context.Context) (*struct{ Body []KeptCompariso
 	kept, err := s.store.Comparisons(ctx, painter(ctx).ID)
 	out := &struct{ Body []KeptComparison }{[]KeptComparison{}}
 	for _, c := range kept {
-		out.Body = append(out.Body, KeptComparison{c.ID, c.Address, c.Note, c.Decision, c.Version, c.CreatedAt})
+		out.Body = append(out.Body, KeptComparison{ID: c.ID, Address: c.Address, Note: c.Note, Decision: c.Decision, Version: c.Version, Made: c.CreatedAt})
 	}
 	return out, s.refusal(err)
 }

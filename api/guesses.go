@@ -75,7 +75,7 @@ func (s *Server) guesses(ctx context.Context) (*struct{ Body Guesses }, error) {
 		return nil, s.refusal(err)
 	}
 	for _, g := range kept {
-		out.Guesses = append(out.Guesses, Guessed{g.A, g.B, g.Key, g.CreatedAt, wire.ExpectedOf(g.Said), wire.PairOutcomeOf(g.Outcome)})
+		out.Guesses = append(out.Guesses, Guessed{A: g.A, B: g.B, Key: g.Key, Made: g.CreatedAt, Expected: wire.ExpectedOf(g.Said), PairOutcome: wire.PairOutcomeOf(g.Outcome)})
 	}
 	scores, err := s.store.SectionScores(ctx, painter(ctx).ID)
 	if err != nil {
@@ -86,7 +86,7 @@ func (s *Server) guesses(ctx context.Context) (*struct{ Body Guesses }, error) {
 	}
 	rounds, err := s.store.RoundScores(ctx, painter(ctx).ID)
 	for _, r := range rounds {
-		out.Rounds = append(out.Rounds, RoundScore{r.ID, r.CreatedAt, r.Guesses, r.Length, r.Points, r.OutOf})
+		out.Rounds = append(out.Rounds, RoundScore{ID: r.ID, Made: r.CreatedAt, Guesses: r.Guesses, Length: r.Length, Points: r.Points, OutOf: r.OutOf})
 	}
 	return &struct{ Body Guesses }{out}, s.refusal(err)
 }

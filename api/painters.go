@@ -22,7 +22,7 @@ type Profile struct {
 }
 
 func profile(p store.Painter) Profile {
-	return Profile{p.ID, p.Name, p.Demo, p.PassphraseHash != "", p.WarmBlue}
+	return Profile{ID: p.ID, Name: p.Name, Demo: p.Demo, Passphrase: p.PassphraseHash != "", WarmBlue: p.WarmBlue}
 }
 
 // Session says who is painting here.

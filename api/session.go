@@ -167,7 +167,7 @@ func (s *Server) sessions(ctx context.Context) (*struct{ Body []SignedIn }, erro
 	here, _ := ctx.Value(sessionKey{}).(store.Session)
 	out := &struct{ Body []SignedIn }{[]SignedIn{}}
 	for _, one := range kept {
-		out.Body = append(out.Body, SignedIn{one.ID, one.Device, one.CreatedAt, one.SeenAt, one.ID == here.ID})
+		out.Body = append(out.Body, SignedIn{ID: one.ID, Device: one.Device, Since: one.CreatedAt, Seen: one.SeenAt, Here: one.ID == here.ID})
 	}
 	return out, s.refusal(err)
 }

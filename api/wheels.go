@@ -96,7 +96,7 @@ func (s *Server) wheelRoutes() {
 			wheels, err := s.store.Wheels(ctx, painter(ctx).ID)
 			out := &struct{ Body []WheelEntry }{[]WheelEntry{}}
 			for _, w := range wheels {
-				out.Body = append(out.Body, WheelEntry{w.ID, w.Name, wire.SelectionOf(w.Snapshot.System), w.Archived, w.UpdatedAt})
+				out.Body = append(out.Body, WheelEntry{ID: w.ID, Name: w.Name, System: wire.SelectionOf(w.Snapshot.System), Archived: w.Archived, Saved: w.UpdatedAt})
 			}
 			return out, s.refusal(err)
 		})

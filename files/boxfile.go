@@ -69,7 +69,7 @@ func boxTubeOf(t paint.Tube) boxTube {
 	d := t.Definition
 	out := boxTube{definition{Library: d.Library, Name: d.Name, Making: d.Making, Pigments: d.Pigments, K: d.K, S: d.S}, details(t.TubeDetails)}
 	if o := d.Origin; o != nil {
-		out.Origin = &origin{o.Kind, (*reading)(o.Mass), (*reading)(o.Tint), o.WhiteShare, o.Pigments, o.Paint, o.Factor, o.Shift}
+		out.Origin = &origin{Kind: o.Kind, Mass: (*reading)(o.Mass), Tint: (*reading)(o.Tint), WhiteShare: o.WhiteShare, Pigments: o.Pigments, Paint: o.Paint, Factor: o.Factor, Shift: o.Shift}
 	}
 	return out
 }

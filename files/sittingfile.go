@@ -123,7 +123,7 @@ func SittingJSON(a *journal.Account) ([]byte, error) {
 		out.Places = append(out.Places, one)
 	}
 	for _, r := range a.Readings {
-		out.Readings = append(out.Readings, sittingReading{r.Region, labJSON(r.Lab), stateOf(r.Wet), string(r.Source), r.Minutes, r.Spread, r.Doubt, r.At})
+		out.Readings = append(out.Readings, sittingReading{Slot: r.Region, Lab: labJSON(r.Lab), State: stateOf(r.Wet), Source: string(r.Source), Minutes: r.Minutes, Spread: r.Spread, Doubt: r.Doubt, At: r.At})
 	}
 	for _, e := range a.Events {
 		one := sittingEvent{ID: e.ID, Kind: string(e.Kind), At: e.At, Slot: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes}

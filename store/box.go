@@ -49,7 +49,7 @@ func ContentOf(d paint.TubeDetails) TubeContent {
 	if d.Archived {
 		state = Archived
 	}
-	return TubeContent{d.Nickname, d.Grade, d.TubeML, d.Price, d.Note, state}
+	return TubeContent{Nickname: d.Nickname, Grade: d.Grade, TubeML: d.TubeML, Price: d.Price, Note: d.Note, State: state}
 }
 
 // Details is what a painter says of the tube.

@@ -129,7 +129,7 @@ type keptReading struct {
 func keepDefinition(d paint.Definition) keptDefinition {
 	out := keptDefinition{versioned: definitionShape, Library: d.Library, Of: d.Version, Name: d.Name, Making: d.Making, Pigments: d.Pigments, K: d.K, S: d.S}
 	if o := d.Origin; o != nil {
-		out.Origin = &keptOrigin{o.Kind, (*keptReading)(o.Mass), (*keptReading)(o.Tint), o.WhiteShare, o.Pigments, o.Paint, o.Factor, o.Shift}
+		out.Origin = &keptOrigin{Kind: o.Kind, Mass: (*keptReading)(o.Mass), Tint: (*keptReading)(o.Tint), WhiteShare: o.WhiteShare, Pigments: o.Pigments, Paint: o.Paint, Factor: o.Factor, Shift: o.Shift}
 	}
 	return out
 }
@@ -184,7 +184,7 @@ type keptFrozen struct {
 }
 
 func keepSnapshot(s Snapshot) keptSnapshot {
-	out := keptSnapshot{snapshotShape, keptSelection{s.System.Kind, s.System.Roles, s.System.Chosen, keptRiders(s.System.Riders), s.System.Note}, map[string]keptFrozen{}}
+	out := keptSnapshot{snapshotShape, keptSelection{Kind: s.System.Kind, Roles: s.System.Roles, Chosen: s.System.Chosen, Riders: keptRiders(s.System.Riders), Note: s.System.Note}, map[string]keptFrozen{}}
 	for k := range out.System.Roles { // a role without paints is a list without any
 		out.System.Roles[k], out.System.Chosen[k] = append([]string{}, s.System.Roles[k]...), append([]string{}, s.System.Chosen[k]...)
 	}
@@ -242,7 +242,7 @@ type keptBench struct {
 }
 
 func keepBench(s bench.Settings) *keptBench {
-	out := keptBench{s.Diameter, s.Inner, s.Coats, s.Loss, s.Graded, s.Gaps, s.Brushes, s.Wells, s.Waters, s.Dryer, s.Covered, string(s.Fill), s.Pace, s.Hand, string(s.Scale.Measure), s.Scale.Size, s.Nozzle, s.First, s.Before}
+	out := keptBench{Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters, Dryer: s.Dryer, Covered: s.Covered, Fill: string(s.Fill), Pace: s.Pace, Hand: s.Hand, Measure: string(s.Scale.Measure), One: s.Scale.Size, Nozzle: s.Nozzle, First: s.First, Before: s.Before}
 	if reflect.ValueOf(out).IsZero() {
 		return nil
 	}
@@ -283,14 +283,14 @@ type keptRings struct {
 
 func keepSettings(s Settings) keptSettings {
 	c := s.Choices
-	return keptSettings{settingsShape, s.Medium, s.Light, s.Judged, keptChoices{c.Spacing, c.Order, c.Names, c.Top, c.CCW, c.Six, c.Raise,
-		keptRings{c.Tints, c.TintBy, c.Shades, c.ShadeBy, c.Wash, c.Neutral, c.Highlight}}, keepBench(s.Bench)}
+	return keptSettings{versioned: settingsShape, Medium: s.Medium, Light: s.Light, Judged: s.Judged, Choices: keptChoices{Spacing: c.Spacing, Order: c.Order, Names: c.Names, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise,
+		Rings: keptRings{Tints: c.Tints, TintBy: c.TintBy, Shades: c.Shades, ShadeBy: c.ShadeBy, Wash: c.Wash, Neutral: c.Neutral, Triple: c.Highlight}}, Bench: keepBench(s.Bench)}
 }
 
 func (s keptSettings) open() Settings {
 	c, r := s.Choices, s.Choices.Rings
-	return Settings{s.Medium, s.Light, s.Judged, wheel.Choices{Spacing: c.Spacing, Order: c.Order, Names: c.Names, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise,
-		Tints: r.Tints, TintBy: r.TintBy, Shades: r.Shades, ShadeBy: r.ShadeBy, Wash: r.Wash, Neutral: r.Neutral, Highlight: r.Triple}, s.Bench.open()}
+	return Settings{Medium: s.Medium, Light: s.Light, Judged: s.Judged, Choices: wheel.Choices{Spacing: c.Spacing, Order: c.Order, Names: c.Names, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise,
+		Tints: r.Tints, TintBy: r.TintBy, Shades: r.Shades, ShadeBy: r.ShadeBy, Wash: r.Wash, Neutral: r.Neutral, Highlight: r.Triple}, Bench: s.Bench.open()}
 }
 
 // same says that two contents would be kept as the same.
@@ -318,7 +318,7 @@ type keptSlotOutcome struct {
 }
 
 func keepSlotOutcome(o journal.SlotOutcome) keptSlotOutcome {
-	return keptSlotOutcome{slotOutcomeShape, o.Name, o.HueWord, o.Verdict, o.HueRight, o.VerdictRight, o.VerdictNear, o.Points}
+	return keptSlotOutcome{versioned: slotOutcomeShape, Name: o.Name, HueWord: o.HueWord, Verdict: o.Verdict, HueRight: o.HueRight, VerdictRight: o.VerdictRight, VerdictNear: o.VerdictNear, Points: o.Points}
 }
 
 func (o keptSlotOutcome) open() journal.SlotOutcome {
@@ -361,7 +361,7 @@ type keptPairOutcome struct {
 }
 
 func keepPairOutcome(o journal.PairOutcome) keptPairOutcome {
-	return keptPairOutcome{pairOutcomeShape, o.Section, o.Spacing, o.HueWord, o.Verdict, o.Retention, keptMud(o.Mud), o.HueRight, o.VerdictRight, o.MudRight, o.Points}
+	return keptPairOutcome{versioned: pairOutcomeShape, Section: o.Section, Spacing: o.Spacing, HueWord: o.HueWord, Verdict: o.Verdict, Retention: o.Retention, Mud: keptMud(o.Mud), HueRight: o.HueRight, VerdictRight: o.VerdictRight, MudRight: o.MudRight, Points: o.Points}
 }
 
 func (o keptPairOutcome) open() journal.PairOutcome {

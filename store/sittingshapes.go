@@ -93,14 +93,14 @@ func regionKind(word string) wheel.Kind {
 
 func keepParts(parts []KeptPart) (out []keptPart) {
 	for _, p := range parts {
-		out = append(out, keptPart{p.Paint, p.Parts, p.In, p.Thin, p.Name, keepParts(p.Of)})
+		out = append(out, keptPart{Paint: p.Paint, Parts: p.Parts, In: p.In, Thin: p.Thin, Name: p.Name, Of: keepParts(p.Of)})
 	}
 	return out
 }
 
 func openParts(parts []keptPart) (out []KeptPart) {
 	for _, p := range parts {
-		out = append(out, KeptPart{p.Paint, p.Parts, p.In, p.Thin, p.Name, openParts(p.Of)})
+		out = append(out, KeptPart{Paint: p.Paint, Parts: p.Parts, In: p.In, Thin: p.Thin, Name: p.Name, Of: openParts(p.Of)})
 	}
 	return out
 }

@@ -250,7 +250,7 @@ func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64
 		set.Scale = table
 	}
 	which.Width = o.Wide()
-	plan, err := s.Plan(ctx, As(painter), Sheet{wheelID, system, w.Settings.Choices, which, ladder, set}, in, paperWait)
+	plan, err := s.Plan(ctx, As(painter), Sheet{Wheel: wheelID, System: system, Choices: w.Settings.Choices, Which: which, Ladder: ladder, Set: set}, in, paperWait)
 	if err != nil {
 		return "", nil, err
 	}

@@ -60,7 +60,7 @@ func (s *Studio) Reads(ctx context.Context, painter store.Painter, id int64) (ou
 }
 
 func keptPhoto(p store.SittingPhoto) KeptPhoto {
-	return KeptPhoto{p.ID, p.Width, p.Height, p.Standin, p.CreatedAt}
+	return KeptPhoto{ID: p.ID, Width: p.Width, Height: p.Height, Standin: p.Standin, At: p.CreatedAt}
 }
 
 // Read is a colour that was read of a place.

@@ -30,7 +30,7 @@ type SittingEntry struct {
 }
 
 func entryOf(s store.Sitting) SittingEntry {
-	return SittingEntry{s.ID, s.WheelID, s.Name, s.CreatedAt, s.Ended, s.NextTime}
+	return SittingEntry{ID: s.ID, Wheel: s.WheelID, Name: s.Name, Began: s.CreatedAt, Ended: s.Ended, NextTime: s.NextTime}
 }
 
 // Sitting is a sitting with all that was done in it, and where it stands now.
@@ -77,7 +77,7 @@ func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelI
 	if table.Measure != "" {
 		set.Scale = table
 	}
-	plan, err := s.Plan(ctx, As(painter), Sheet{wheelID, system, w.Settings.Choices, which, ladder, set}, in, beginWait)
+	plan, err := s.Plan(ctx, As(painter), Sheet{Wheel: wheelID, System: system, Choices: w.Settings.Choices, Which: which, Ladder: ladder, Set: set}, in, beginWait)
 	if err != nil {
 		return out, err
 	}

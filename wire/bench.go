@@ -58,7 +58,7 @@ func (v View) takenPile(s recipe.Scale, p recipe.Pile) TakenPile {
 	out := TakenPile{ML: round(p.ML, 3), Needed: round(p.Needed, 3)}
 	for _, c := range p.Counts {
 		m := c.Mixture()
-		out.Taken = append(out.Taken, Taken{c.Paint.ID, c.Code(), c.Called(), round(c.Amount, 2), s.Says(c.Amount), round(c.ML, 4), v.painted(&m)})
+		out.Taken = append(out.Taken, Taken{Paint: c.Paint.ID, Code: c.Code(), Name: c.Called(), Amount: round(c.Amount, 2), Says: s.Says(c.Amount), ML: round(c.ML, 4), Shown: v.painted(&m)})
 	}
 	return out
 }
@@ -246,8 +246,8 @@ func (s BenchSettings) Core() bench.Settings {
 // BenchSettingsOf shapes settings.
 func BenchSettingsOf(s bench.Settings) BenchSettings {
 	return BenchSettings{
-		s.Diameter, s.Inner, s.Coats, s.Loss, s.Graded, s.Gaps, s.Brushes, s.Wells, s.Waters, s.Dryer, s.Covered, string(s.Fill), s.Pace, s.Hand, string(s.Scale.Measure), s.Scale.Size, s.Nozzle,
-		s.First, s.Before,
+		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters, Dryer: s.Dryer, Covered: s.Covered, Fill: string(s.Fill), Pace: s.Pace, Hand: s.Hand, Measure: string(s.Scale.Measure), One: s.Scale.Size, Nozzle: s.Nozzle,
+		First: s.First, Before: s.Before,
 	}
 }
 
@@ -315,7 +315,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 	for k := range 3 {
 		section := BenchSection{Section: k}
 		for _, w := range bench.Ways(s, k, p.Settings) {
-			section.Ways = append(section.Ways, BenchWay{string(w.Fill), round(w.Start, 3), round(w.Smallest, 4), p.Settings.Scale.Roughly(w.Smallest), w.LetDown, w.Wells, round(w.Slip, 3)})
+			section.Ways = append(section.Ways, BenchWay{Fill: string(w.Fill), Start: round(w.Start, 3), Smallest: round(w.Smallest, 4), Takes: p.Settings.Scale.Roughly(w.Smallest), LetDown: w.LetDown, Wells: w.Wells, Slip: round(w.Slip, 3)})
 		}
 		if len(section.Ways) > 0 {
 			section.From, section.To = s.Between(k)
@@ -324,7 +324,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 	}
 	for _, by := range bench.DrawBys {
 		if d := s.Draw(by); d.By == by {
-			out.Drawings = append(out.Drawings, BenchDrawing{string(d.By), d.Steps, d.Points, d.Circles, d.Square})
+			out.Drawings = append(out.Drawings, BenchDrawing{By: string(d.By), Steps: d.Steps, Points: d.Points, Circles: d.Circles, Square: d.Square})
 		}
 	}
 	return out

@@ -58,7 +58,7 @@ func (v View) Chosen(r reach.Request, got reach.Result) Chosen {
 		out.RunnersUp = append(out.RunnersUp, v.ranked(one))
 	}
 	for _, b := range got.BuyNext {
-		out.BuyNext = append(out.BuyNext, Bought{v.summary(b.Paint), round(b.Reach.Clean(), 4), round(b.Reach.Vivid(), 4), round(b.Reach.Mean(), 4), round(b.Gain, 4), round(b.MeanGain, 4)})
+		out.BuyNext = append(out.BuyNext, Bought{Paint: v.summary(b.Paint), CleanCoverage: round(b.Reach.Clean(), 4), VividCoverage: round(b.Reach.Vivid(), 4), MeanBrightness: round(b.Reach.Mean(), 4), Gain: round(b.Gain, 4), MeanGain: round(b.MeanGain, 4)})
 	}
 	for _, g := range got.Cautions {
 		out.Cautions = append(out.Cautions, CautionClass{g.Class, g.Name})
@@ -95,7 +95,7 @@ type PaintSummary struct {
 func (v View) summary(p *paint.Paint) PaintSummary {
 	m := p.Alone()
 	mass := m.Masstone()
-	return PaintSummary{p.ID, p.Code(), p.ShortName(), shown(mass.OKLab(v.Light)), ShownUndertone(p)}
+	return PaintSummary{ID: p.ID, Code: p.Code(), Name: p.ShortName(), Masstone: shown(mass.OKLab(v.Light)), Undertone: ShownUndertone(p)}
 }
 
 // Swapped is what replaces one tube of a system best.
@@ -113,7 +113,7 @@ func (v View) Swaps(s wheel.System, swaps []reach.Swap) []Swapped {
 	before := reach.OfSystem(s)
 	out := []Swapped{}
 	for _, w := range swaps {
-		out = append(out, Swapped{v.summary(w.Out), v.summary(w.In), round(w.Reach.Clean(), 4), round(w.Reach.Mean(), 4), round(w.Reach.Clean()-before.Clean(), 4), w.Sentence(before)})
+		out = append(out, Swapped{Out: v.summary(w.Out), In: v.summary(w.In), CleanCoverage: round(w.Reach.Clean(), 4), MeanBrightness: round(w.Reach.Mean(), 4), Gain: round(w.Reach.Clean()-before.Clean(), 4), Says: w.Sentence(before)})
 	}
 	return out
 }

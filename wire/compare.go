@@ -116,7 +116,7 @@ func (v View) Comparison(systems []reach.Compared) Comparison {
 		out.Systems = append(out.Systems, one)
 		for j, before := range systems[:i] {
 			d := reach.Compare(before.Reach, s.Reach)
-			out.Differences = append(out.Differences, Differing{j, i, binRuns(d.First), binRuns(d.Second), binRuns(d.FirstBrighter), binRuns(d.SecondBrighter), d.Sentence(before.Name, s.Name)})
+			out.Differences = append(out.Differences, Differing{A: j, B: i, First: binRuns(d.First), Other: binRuns(d.Second), FirstBrighter: binRuns(d.FirstBrighter), OtherBrighter: binRuns(d.SecondBrighter), Says: d.Sentence(before.Name, s.Name)})
 		}
 	}
 	return out

@@ -88,7 +88,7 @@ type Constants struct {
 
 // NewConstants are the constants.
 func NewConstants() Constants {
-	out := Constants{reach.Bins, path.MostSteps, wheel.MostPaired, paint.MostStirred, paint.UsualMedium, ChoicesOf(wheel.UsualChoices()), map[string]string{}, recipe.SmallestOne, recipe.LargestOne, journal.Steps}
+	out := Constants{Bins: reach.Bins, MostSteps: path.MostSteps, MostPaired: wheel.MostPaired, MostStirred: paint.MostStirred, Medium: paint.UsualMedium, Choices: ChoicesOf(wheel.UsualChoices()), Measures: map[string]string{}, LeastOne: recipe.SmallestOne, MostOne: recipe.LargestOne, EyeSteps: journal.Steps}
 	for _, in := range paint.Media() {
 		out.Measures[in.ID] = string(recipe.UsualMeasure(in))
 	}

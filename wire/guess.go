@@ -45,7 +45,7 @@ type PairOutcome struct {
 
 // PairOutcomeOf shapes what became of a guess.
 func PairOutcomeOf(o journal.PairOutcome) PairOutcome {
-	return PairOutcome{o.Section, o.Spacing, o.HueWord, o.Verdict, o.Retention, MudStart(o.Mud), o.HueRight, o.VerdictRight, o.MudRight, o.Points}
+	return PairOutcome{Section: o.Section, Spacing: o.Spacing, Computed: o.HueWord, Came: o.Verdict, Retention: o.Retention, MudCame: MudStart(o.Mud), HueRight: o.HueRight, VerdictRight: o.VerdictRight, MudRight: o.MudRight, Points: o.Points}
 }
 
 // SectionRecord is how past guesses of a section came out.
@@ -106,5 +106,5 @@ type Outcome struct {
 
 // OutcomeOf shapes what became of a guess at a slot.
 func OutcomeOf(o journal.SlotOutcome) Outcome {
-	return Outcome{o.Name, o.HueWord, o.Verdict, o.HueRight, o.VerdictRight, o.VerdictNear, o.Points}
+	return Outcome{Name: o.Name, Computed: o.HueWord, Came: o.Verdict, HueRight: o.HueRight, VerdictRight: o.VerdictRight, VerdictNear: o.VerdictNear, Points: o.Points}
 }

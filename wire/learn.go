@@ -38,7 +38,7 @@ func LearnedOf(l journal.Learned) Learned {
 		out.Says = append(out.Says, l.Says()...)
 	}
 	for _, s := range l.Strengths {
-		out.Strengths = append(out.Strengths, LearnedStrength{s.Paint.ID, s.Paint.Code(), s.Paint.Name, round(s.Old, 3), round(s.New, 3), round(s.Low, 3), round(s.High, 3), s.Settled, s.Settled && s.Other(), s.Group})
+		out.Strengths = append(out.Strengths, LearnedStrength{Paint: s.Paint.ID, Code: s.Paint.Code(), Name: s.Paint.Name, Old: round(s.Old, 3), New: round(s.New, 3), Low: round(s.Low, 3), High: round(s.High, 3), Settled: s.Settled, Other: s.Settled && s.Other(), Group: s.Group})
 	}
 	return out
 }
@@ -69,7 +69,7 @@ type ExplainedCause struct {
 func ExplainedOf(samples []journal.Sample, all []journal.Explained) []ExplainedReading {
 	out := []ExplainedReading{}
 	for i, e := range all {
-		out = append(out, ExplainedReading{e.Region, labOf(e.Computed), labOf(samples[i].Lab), round(e.Difference, 2), round(e.By[0], 2), round(e.By[1], 2), round(e.By[2], 2), e.AsComputed, causesOf(&e)})
+		out = append(out, ExplainedReading{Reading: e.Region, Computed: labOf(e.Computed), Read: labOf(samples[i].Lab), Difference: round(e.Difference, 2), Lightness: round(e.By[0], 2), Chroma: round(e.By[1], 2), Hue: round(e.By[2], 2), AsComputed: e.AsComputed, Causes: causesOf(&e)})
 	}
 	return out
 }

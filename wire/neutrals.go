@@ -63,7 +63,7 @@ func (v View) Neutrals(w *wheel.Wheel, slot, n int, earths []reach.EarthMatch, a
 	for _, e := range earths {
 		m := e.Target.Alone()
 		look, made := m.AsPainted(v.Medium, false), e.Mixture.AsPainted(v.Medium, false)
-		out.Earths = append(out.Earths, Earth{e.Name, shown(look.OKLab(v.Light)), shown(made.OKLab(v.Light)), v.Recipe(e.Parts), round(e.DE, 1)})
+		out.Earths = append(out.Earths, Earth{Name: e.Name, Target: shown(look.OKLab(v.Light)), Shown: shown(made.OKLab(v.Light)), Parts: v.Recipe(e.Parts), DE: round(e.DE, 1)})
 	}
 	return out
 }

@@ -39,7 +39,7 @@ func OriginOf(o *paint.Origin) *Origin {
 	if o == nil {
 		return nil
 	}
-	return &Origin{o.Kind, (*Reading)(o.Mass), (*Reading)(o.Tint), o.WhiteShare, o.Pigments, o.Paint, o.Factor, o.Shift}
+	return &Origin{Kind: o.Kind, Mass: (*Reading)(o.Mass), Tint: (*Reading)(o.Tint), WhiteShare: o.WhiteShare, Pigments: o.Pigments, Paint: o.Paint, Factor: o.Factor, Shift: o.Shift}
 }
 
 // Fit is how well a paint that was worked out agrees with what was given.
@@ -147,5 +147,5 @@ type Samples struct {
 
 // SampleOf shapes a spectrum of a file.
 func SampleOf(name string, line int, s colour.Spectrum, held int) Sample {
-	return Sample{name, line, reflectance(s), held, colourOf(s, colour.D65)}
+	return Sample{Name: name, Line: line, Spectrum: reflectance(s), Held: held, Colour: colourOf(s, colour.D65)}
 }

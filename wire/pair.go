@@ -86,7 +86,7 @@ func (v View) Contaminated(way *path.Path, third *paint.Paint, taints []path.Tai
 		t := Taint{Share: tainted.Share, Retention: round(u.Retention, 4), Verdict: u.Verdict.String(), HueWord: u.HueWord()}
 		for i, s := range tainted.Samples {
 			ok := v.look(&tainted.Mixed[i])
-			t.Samples = append(t.Samples, TaintedBand{shown(ok), shown(s.Under.Colour), round(s.Under.Retention, 4), s.Under.Verdict.String(), s.Under.VerdictWords(), s.Under.HueWord(), ok.Words(), mixed([]paint.Part{{Paint: way.A, Parts: (1 - s.Share) * (1 - tainted.Share)}, {Paint: way.B, Parts: s.Share * (1 - tainted.Share)}, {Paint: third, Parts: tainted.Share}})})
+			t.Samples = append(t.Samples, TaintedBand{AsPainted: shown(ok), Undertone: shown(s.Under.Colour), Retention: round(s.Under.Retention, 4), Verdict: s.Under.Verdict.String(), VerdictWords: s.Under.VerdictWords(), HueWord: s.Under.HueWord(), Words: ok.Words(), Mix: mixed([]paint.Part{{Paint: way.A, Parts: (1 - s.Share) * (1 - tainted.Share)}, {Paint: way.B, Parts: s.Share * (1 - tainted.Share)}, {Paint: third, Parts: tainted.Share}})})
 		}
 		p.Taints = append(p.Taints, t)
 	}

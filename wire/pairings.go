@@ -125,7 +125,7 @@ func (v View) pairings(paints []*paint.Paint, blocks []wheel.Block, spacing path
 func (v View) paired(p *paint.Paint, school bias.School) PairedPaint {
 	m := p.Alone()
 	mass := m.Masstone()
-	return PairedPaint{p.ID, p.Code(), p.ShortName(), shown(mass.OKLab(v.Light)), ShownUndertone(p), leanIn(p, ""), bias.Temperature(p, school), takes(p)}
+	return PairedPaint{ID: p.ID, Code: p.Code(), Name: p.ShortName(), Masstone: shown(mass.OKLab(v.Light)), Undertone: ShownUndertone(p), Lean: leanIn(p, ""), Warmth: bias.Temperature(p, school), Takes: takes(p)}
 }
 
 func (v View) pairing(p *path.Pairing, section string, spacing path.Spacing, drawn bool) PairingOfBoth {

@@ -94,7 +94,7 @@ func (v View) Places(p wheel.Places) SystemPlaces {
 				one.Paint = &described
 			}
 			for _, c := range place.Substitutes {
-				one.Substitutes = append(one.Substitutes, Substitute{c.Paint.ID, cmp.Or(c.Called, c.Paint.Name), c.Paint.CI, c.InBox, ShownUndertone(c.Paint), leanIn(c.Paint, r.Role), c.Paint.Hiding, c.Price})
+				one.Substitutes = append(one.Substitutes, Substitute{Ref: c.Paint.ID, Name: cmp.Or(c.Called, c.Paint.Name), CI: c.Paint.CI, InBox: c.InBox, Shown: ShownUndertone(c.Paint), Lean: leanIn(c.Paint, r.Role), Hiding: c.Paint.Hiding, Price: c.Price})
 			}
 			role.Places = append(role.Places, one)
 		}

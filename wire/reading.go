@@ -45,7 +45,7 @@ func SittingPhotoOf(p studio.KeptPhoto) SittingPhoto { return SittingPhoto(p) }
 func SittingReadsOf(r studio.Reads) SittingReads {
 	out := SittingReads{Readings: []SittingReading{}, Photos: photosOf(r.Photos)}
 	for _, one := range r.Readings {
-		out.Readings = append(out.Readings, SittingReading{one.Region, labOf(one.Lab), string(one.Source), one.Wet, round(one.Minutes, 1), round(one.Spread, 2), one.Doubt, one.At, shown(one.Lab.OKLab())})
+		out.Readings = append(out.Readings, SittingReading{Slot: one.Region, Lab: labOf(one.Lab), Source: string(one.Source), Wet: one.Wet, Minutes: round(one.Minutes, 1), Spread: round(one.Spread, 2), Doubt: one.Doubt, At: one.At, Shown: shown(one.Lab.OKLab())})
 	}
 	return out
 }

@@ -189,7 +189,7 @@ func (v View) Quiet(p paint.Pile, ways []path.Quietening) Quiet {
 			one.With = &v.Recipe(recipe.Pure(way.With))[0]
 		}
 		for _, q := range way.Rungs {
-			one.Rungs = append(one.Rungs, QuietRung{v.step(q.Step), round(q.Lost, 3), round(q.Turned, 1), round(q.Lighter, 3), v.look(&q.Mixture).Beside(before)})
+			one.Rungs = append(one.Rungs, QuietRung{Mixture: v.step(q.Step), Lost: round(q.Lost, 3), Turned: round(q.Turned, 1), Lighter: round(q.Lighter, 3), Beside: v.look(&q.Mixture).Beside(before)})
 		}
 		out.Ways = append(out.Ways, one)
 	}
@@ -202,7 +202,7 @@ func leanIn(p *paint.Paint, r bias.Role) *Lean {
 	if !ok {
 		return nil
 	}
-	return &Lean{round(l.Degrees, 1), l.Toward, neighbours()[l.Lower], neighbours()[l.Higher], l.InMass, l.InWash}
+	return &Lean{Degrees: round(l.Degrees, 1), Toward: l.Toward, Lower: neighbours()[l.Lower], Higher: neighbours()[l.Higher], InMass: l.InMass, InWash: l.InWash}
 }
 
 // neighbours are the hues that paints lean to, each shown as the brightest paint

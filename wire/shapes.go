@@ -111,7 +111,7 @@ type Judgement struct {
 }
 
 func judgement(u paint.Undertone) Judgement {
-	return Judgement{u.HueWord(), round(u.WheelHue, 2), round(u.Retention, 4), round(u.Kept, 4), u.Verdict.String(), u.VerdictWords()}
+	return Judgement{HueWord: u.HueWord(), WheelHue: round(u.WheelHue, 2), Retention: round(u.Retention, 4), Kept: round(u.Kept, 4), Verdict: u.Verdict.String(), VerdictWords: u.VerdictWords()}
 }
 
 // withoutVerdict is for what is not to be judged.

@@ -120,7 +120,7 @@ func RedrawnOf(r studio.Redrawn) Redrawn {
 		out.Parts = append(out.Parts, NewParts(p))
 	}
 	for _, c := range r.Changes {
-		out.Changes = append(out.Changes, Restrengthened{c.Paint.ID, c.Paint.ShortName(), round(c.Was, 3), round(c.Now, 3), journal.SpokenOf(c.Now / c.Was)})
+		out.Changes = append(out.Changes, Restrengthened{Paint: c.Paint.ID, Name: c.Paint.ShortName(), Was: round(c.Was, 3), Is: round(c.Now, 3), Much: journal.SpokenOf(c.Now / c.Was)})
 	}
 	out.Width, out.Kept, out.Now = r.Kept.Sheet.W, shelfPlaces(&r.Kept), shelfPlaces(&r.Now)
 	return out
@@ -183,7 +183,7 @@ func ExpectationsOf(e studio.Expectations) Expectations {
 		out.Sections = append(out.Sections, ExpectedSection{eye.Section, Tally(eye.Tally), eye.Says})
 	}
 	for _, b := range e.Each {
-		out.Each = append(out.Each, Became{b.At, b.Of, b.Wheel, b.Practice, b.Painted, b.HueSaid, b.Said.String(), b.HueCame, b.Came.String(), b.HueRight, b.VerdictRight})
+		out.Each = append(out.Each, Became{At: b.At, Of: b.Of, Wheel: b.Wheel, Practice: b.Practice, Painted: b.Painted, HueSaid: b.HueSaid, Said: b.Said.String(), HueCame: b.HueCame, Came: b.Came.String(), HueRight: b.HueRight, VerdictRight: b.VerdictRight})
 	}
 	return out
 }

@@ -248,7 +248,7 @@ func tellsOf(tells []bench.Tell) (out []SittingTell) {
 func notesOf(s studio.Sitting) []SittingNote {
 	out := []SittingNote{}
 	for _, n := range s.Stands.Notes {
-		out = append(out, SittingNote{n.ID, string(n.Kind), n.Region, n.At.UnixMilli(), n.Text})
+		out = append(out, SittingNote{ID: n.ID, Kind: string(n.Kind), Region: n.Region, At: n.At.UnixMilli(), Text: n.Text})
 	}
 	return out
 }

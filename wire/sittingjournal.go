@@ -145,10 +145,10 @@ func SittingJournalOf(j studio.SittingJournal) SittingJournal {
 		out.Learned = &learned
 	}
 	if f := of.Film; f != nil {
-		out.Film = &TakenFilm{round(f.Old, 3), round(f.New, 3), round(f.Low, 3), round(f.High, 3), round(f.Before, 2), round(f.After, 2), round(f.LeftOut, 2)}
+		out.Film = &TakenFilm{Was: round(f.Old, 3), Is: round(f.New, 3), Low: round(f.Low, 3), High: round(f.High, 3), Before: round(f.Before, 2), After: round(f.After, 2), Left: round(f.LeftOut, 2)}
 	}
 	for _, s := range of.Offered {
-		out.Offered = append(out.Offered, TakenStrength{s.Paint.ID, of.Tubes[s.Paint.ID].ID, s.Paint.ShortName(), round(s.Old, 3), round(s.New, 3), round(s.Low, 3), round(s.High, 3)})
+		out.Offered = append(out.Offered, TakenStrength{Paint: s.Paint.ID, Tube: of.Tubes[s.Paint.ID].ID, Name: s.Paint.ShortName(), Was: round(s.Old, 3), Is: round(s.New, 3), Low: round(s.Low, 3), High: round(s.High, 3)})
 	}
 	return out
 }
@@ -173,7 +173,7 @@ func journalPlace(j studio.SittingJournal, p studio.PlaceRead) JournalPlace {
 		out.AsComputed, out.Causes = e.AsComputed, causesOf(e)
 	}
 	if e := p.Expected; e != nil {
-		out.Expected = &SlotExpectation{e.HueWord, e.Verdict.String(), e.Computed.HueWord + ", " + e.Computed.Verdict, e.CameOut, e.Computed.HueRight, e.Computed.VerdictRight}
+		out.Expected = &SlotExpectation{HueWord: e.HueWord, Verdict: e.Verdict.String(), Computed: e.Computed.HueWord + ", " + e.Computed.Verdict, Painted: e.CameOut, HueRight: e.Computed.HueRight, VerdictRight: e.Computed.VerdictRight}
 		if e.Painted != nil {
 			out.Expected.HueRight, out.Expected.VerdictRight = e.Painted.HueRight, e.Painted.VerdictRight
 		}

@@ -70,5 +70,5 @@ func (c WheelChoices) Core() wheel.Choices {
 
 // ChoicesOf shapes choices.
 func ChoicesOf(c wheel.Choices) WheelChoices {
-	return WheelChoices{c.Spacing, c.Order, c.Names, c.Top, c.CCW, c.Six, c.Raise, Rings{c.Tints, c.TintBy, c.Shades, c.ShadeBy, c.Wash, c.Neutral, c.Highlight}}
+	return WheelChoices{Spacing: c.Spacing, Order: c.Order, Names: c.Names, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise, Rings: Rings{Tints: c.Tints, TintBy: c.TintBy, Shades: c.Shades, ShadeBy: c.ShadeBy, Wash: c.Wash, Neutral: c.Neutral, Triple: c.Highlight}}
 }

@@ -278,7 +278,7 @@ func (v View) rings(w *wheel.Wheel, i int, c wheel.Choices) *SlotRings {
 
 func (v View) ringRung(r *wheel.RingRung) RingRung {
 	s := r.Looks(v.Medium, v.Wet)
-	return RingRung{shown(s.OKLab(v.Light)), r.With, v.Recipe(r.Parts), round(r.L, 1), r.Reached, r.Mixture.Undertone().HueWord()}
+	return RingRung{Shown: shown(s.OKLab(v.Light)), With: r.With, Parts: v.Recipe(r.Parts), L: round(r.L, 1), Reached: r.Reached, HueWord: r.Mixture.Undertone().HueWord()}
 }
 
 func (v View) neutral(w *wheel.Wheel, i int) (Neutral, bool) {
@@ -325,7 +325,7 @@ type Complements struct {
 func (v View) Complements(b wheel.Balance, n int, atHand []*paint.Paint) Complements {
 	pair := v.balance(b, 0, 0)
 	pair.Neutraliser = v.neutraliser(&b, atHand)
-	return Complements{v.conditions(), v.Paint(b.A), v.Paint(b.B), pair, v.scale(&b, n)}
+	return Complements{Conditions: v.conditions(), A: v.Paint(b.A), B: v.Paint(b.B), Balance: pair, Intensity: v.scale(&b, n)}
 }
 
 func (v View) scale(b *wheel.Balance, n int) []RingRung {

@@ -46,7 +46,7 @@ func (p *problem) classesOf() (c classes) {
 	seen := map[alike]int{}
 	for i := range p.jobs {
 		j := &p.jobs[i]
-		key := alike{j.paints, j.light, j.kind, j.section, j.place}
+		key := alike{paints: j.paints, light: j.light, kind: j.kind, section: j.section, place: j.place}
 		at, known := seen[key]
 		if !known {
 			at = len(seen)

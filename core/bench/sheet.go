@@ -472,11 +472,11 @@ type named struct {
 // Ladder is the sheet of a path: its ends and n inner steps (1 to 11), edge to edge.
 func Ladder(p *path.Path, n int, spacing path.Spacing) (s Sheet) {
 	ends := [2]*paint.Paint{p.A, p.B}
-	of := []named{{ends[0].ShortName(), wheel.Primary, recipe.Pure(ends[0]), ends[0].Alone(), 0}}
+	of := []named{{name: ends[0].ShortName(), kind: wheel.Primary, parts: recipe.Pure(ends[0]), mixture: ends[0].Alone(), share: 0}}
 	for i, step := range p.Steps(n, spacing) {
-		of = append(of, named{fmt.Sprintf("step %d", i+1), wheel.Secondary, step.Parts, step.Mixture, step.Share})
+		of = append(of, named{name: fmt.Sprintf("step %d", i+1), kind: wheel.Secondary, parts: step.Parts, mixture: step.Mixture, share: step.Share})
 	}
-	of = append(of, named{ends[1].ShortName(), wheel.Primary, recipe.Pure(ends[1]), ends[1].Alone(), 1})
+	of = append(of, named{name: ends[1].ShortName(), kind: wheel.Primary, parts: recipe.Pure(ends[1]), mixture: ends[1].Alone(), share: 1})
 	s.row("ladder", ends[0].Code()+" to "+ends[1].Code(), of)
 	s.ways[0] = p
 	for i := range s.Regions {
@@ -513,7 +513,7 @@ func ofRungs(rungs []wheel.RingRung) (of []named) {
 		if len(parts) == 1 {
 			kind = wheel.Primary
 		}
-		of = append(of, named{fmt.Sprintf("place %d", i+1), kind, parts, r.Mixture, 0})
+		of = append(of, named{name: fmt.Sprintf("place %d", i+1), kind: kind, parts: parts, mixture: r.Mixture, share: 0})
 	}
 	return of
 }
@@ -524,7 +524,7 @@ func Run(w *wheel.Wheel, index int) (s Sheet) {
 	var of []named
 	for by := -2; by <= 2; by++ {
 		if slot := &w.Slots[((index+by)%12+12)%12]; !slot.Empty {
-			of = append(of, named{slot.Name, slot.Kind, slot.Parts, slot.Mixture, slot.Share})
+			of = append(of, named{name: slot.Name, kind: slot.Kind, parts: slot.Parts, mixture: slot.Mixture, share: slot.Share})
 		}
 	}
 	s.row("run", "around "+w.Slots[index].Name, of)
@@ -539,12 +539,12 @@ func Run(w *wheel.Wheel, index int) (s Sheet) {
 func Guide(paints []*paint.Paint, white *paint.Paint) (s Sheet) {
 	var of []named
 	for _, p := range paints {
-		of = append(of, named{p.ShortName(), wheel.Primary, recipe.Pure(p), p.Alone(), 0})
+		of = append(of, named{name: p.ShortName(), kind: wheel.Primary, parts: recipe.Pure(p), mixture: p.Alone(), share: 0})
 		if white != nil && white != p {
 			r := recipe.OfTwo(white, p, [2]int{9, 1})
 			m := p.Alone()
 			w := white.Alone()
-			of = append(of, named{p.ShortName() + ", 1 in 9 of white", wheel.Secondary, r, paint.Between(&w, &m, 0.1), 0})
+			of = append(of, named{name: p.ShortName() + ", 1 in 9 of white", kind: wheel.Secondary, parts: r, mixture: paint.Between(&w, &m, 0.1), share: 0})
 		}
 	}
 	s.row("guide", "palette guide", of)
@@ -561,7 +561,7 @@ func Grid(pairings []path.Pairing) (s Sheet) {
 	var of []named
 	for i := range pairings {
 		p := &pairings[i]
-		of = append(of, named{p.A.Code() + " with " + p.B.Code(), wheel.Secondary, p.Middle.Parts, p.Middle.Mixture, p.Middle.Share})
+		of = append(of, named{name: p.A.Code() + " with " + p.B.Code(), kind: wheel.Secondary, parts: p.Middle.Parts, mixture: p.Middle.Mixture, share: p.Middle.Share})
 	}
 	s.row("grid", "pairings", of)
 	return s
@@ -575,7 +575,7 @@ func WantedColours(wanted []Wanted) (s Sheet) {
 		if len(w.Recipe) == 1 {
 			kind = wheel.Primary
 		}
-		of = append(of, named{w.Name, kind, w.Recipe, w.Mixture, 0})
+		of = append(of, named{name: w.Name, kind: kind, parts: w.Recipe, mixture: w.Mixture, share: 0})
 	}
 	s.row("wanted", "wanted colours", of)
 	for i := range s.Regions {

@@ -59,7 +59,7 @@ type region struct {
 var regions = func() (out []region) {
 	for _, r := range table.Rows(namesCSV) {
 		n := func(i int) float64 { return table.Number(r[i]) }
-		out = append(out, region{r[0], n(1), n(2), n(3), n(4), n(5), n(6), n(7), n(8)})
+		out = append(out, region{name: r[0], from: n(1), to: n(2), lowL: n(3), highL: n(4), lowC: n(5), highC: n(6), darkBelow: n(7), lightFrom: n(8)})
 	}
 	return out
 }()

@@ -188,7 +188,7 @@ func (f *fit) amounts(i int) []Cause {
 	p := s.Parts[n].Paint
 	share := []float64{1, 1}
 	share[n] = math.Exp(at)
-	return []Cause{{OfAmount, p, math.Exp(at), fmt.Sprintf("as if %s %s had gone in", times(math.Exp(at)), p.ShortName()), chi, f.mixed(i, none, share), f.left(i, f.look(i, none, share))}}
+	return []Cause{{Kind: OfAmount, Paint: p, Amount: math.Exp(at), Says: fmt.Sprintf("as if %s %s had gone in", times(math.Exp(at)), p.ShortName()), Chi: chi, Mixture: f.mixed(i, none, share), Leaves: f.left(i, f.look(i, none, share))}}
 }
 
 // tubesOf are tubes of the sample that are stronger or weaker as the other places say
@@ -226,7 +226,7 @@ func (f *fit) tubesOf(i int, base []float64) (out []Cause) {
 		theta[k] = at
 		g := math.Exp(at)
 		says := fmt.Sprintf("the %s is %.1f times as strong as it was taken for, as %d other places say", f.tubes[k].ShortName(), g, len(others))
-		out = append(out, Cause{OfTube, f.tubes[k], g, says, f.chiOf(i, f.look(i, theta, nil)), f.mixed(i, theta, nil), f.left(i, f.look(i, theta, nil))})
+		out = append(out, Cause{Kind: OfTube, Paint: f.tubes[k], Amount: g, Says: says, Chi: f.chiOf(i, f.look(i, theta, nil)), Mixture: f.mixed(i, theta, nil), Leaves: f.left(i, f.look(i, theta, nil))})
 	}
 	return out
 }
@@ -256,7 +256,7 @@ func (f *fit) traces(i int) (out []Cause) {
 		if err != nil {
 			continue // no share of it can be mixed
 		}
-		out = append(out, Cause{Contamination, p, at, fmt.Sprintf("a trace of %s, about 1 in %.0f", p.ShortName(), 1/at), chi, m, f.left(i, f.laid(i, &m, 1))})
+		out = append(out, Cause{Kind: Contamination, Paint: p, Amount: at, Says: fmt.Sprintf("a trace of %s, about 1 in %.0f", p.ShortName(), 1/at), Chi: chi, Mixture: m, Leaves: f.left(i, f.laid(i, &m, 1))})
 	}
 	return out
 }
@@ -278,5 +278,5 @@ func (f *fit) thin(i int) []Cause {
 	if at > -0.02 {
 		return nil
 	}
-	return []Cause{{TooThin, nil, math.Exp(at), fmt.Sprintf("it lies thin: about %.0f %% of a full film", 100*math.Exp(at)), chi, m, f.left(i, f.filmed(&m, usual*math.Exp(at)))}}
+	return []Cause{{Kind: TooThin, Paint: nil, Amount: math.Exp(at), Says: fmt.Sprintf("it lies thin: about %.0f %% of a full film", 100*math.Exp(at)), Chi: chi, Mixture: m, Leaves: f.left(i, f.filmed(&m, usual*math.Exp(at)))}}
 }

@@ -11,6 +11,7 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/wheel"
 )
 
@@ -113,4 +114,24 @@ func TestCausesThatArePlantedAreNamed(t *testing.T) {
 	t.Logf("right %d, wrong %d of %d; right, wrong and unexplained by kind %v", right, wrong, sittings, of)
 	assert.GreaterOrEqual(t, float64(right), 0.75*sittings)
 	assert.LessOrEqual(t, float64(wrong), 0.05*sittings)
+}
+
+// A tube is spoken of for one place when two others at least say the same; one is not enough.
+func TestOneWitnessIsNotEnoughForATube(t *testing.T) {
+	in := gouache(t)
+	yellow, red, blue, magenta := painttest.Paint("PY65"), painttest.Paint("PR254"), painttest.Paint("PB29"), painttest.Paint("PR122")
+	place := func(region string, with *paint.Paint, parts float64) Sample {
+		of := []paint.Part{{Paint: with, Parts: parts}, {Paint: blue, Parts: 1}}
+		m, err := paint.Strengthened(of, func(n int) float64 { return []float64{1, 2.2}[n] })
+		require.NoError(t, err)
+		look := m.AsPainted(in, false)
+		return Sample{Region: region, Parts: of, Lab: look.Lab(), Noise: 1}
+	}
+	says := func(samples ...Sample) bool {
+		return slices.ContainsFunc(Explain(samples, in)[0].Causes, func(c Cause) bool { return c.Kind == OfTube && c.Paint == blue })
+	}
+	green, violet, dull := place("green", yellow, 4), place("violet", red, 2), place("dull violet", magenta, 3)
+	assert.False(t, says(green))
+	assert.False(t, says(green, violet))
+	assert.True(t, says(green, violet, dull))
 }

@@ -88,7 +88,7 @@ func ScoreSlots(s wheel.System, c wheel.Choices, guesses []SlotGuess) ([]SlotOut
 			return nil, input.Errorf("slot %d: only mixed slots that are filled can be predicted", g.Home)
 		}
 		score := p.Against(slot.Under)
-		out = append(out, SlotOutcome{slot.Name, slot.Under.HueWord(), slot.Under.Verdict.String(), score.HueRight, score.VerdictRight, score.VerdictNear, score.Points})
+		out = append(out, SlotOutcome{Name: slot.Name, HueWord: slot.Under.HueWord(), Verdict: slot.Under.Verdict.String(), HueRight: score.HueRight, VerdictRight: score.VerdictRight, VerdictNear: score.VerdictNear, Points: score.Points})
 	}
 	return out, nil
 }

@@ -137,7 +137,7 @@ func pairsOf(library []*Paint, i int, shares []float64) []hueSample {
 	var out []hueSample
 	keep := func(m *Mixture, b *Paint, share float64) {
 		if u := m.bareUndertone(); u.HasHue() {
-			out = append(out, hueSample{u.WheelHue, u.Chroma, library[i], b, share})
+			out = append(out, hueSample{w: u.WheelHue, c: u.Chroma, a: library[i], b: b, share: share})
 		}
 	}
 	a := &library[i].alone

@@ -186,12 +186,12 @@ func (m *Mixture) Ladder(in Medium, wet bool, n int) []Rung {
 		if in.LightenWithWater {
 			thinned := math.Pow(2, 6*f)
 			x := straightFilm / thinned
-			rungs[i] = Rung{1, thinned - 1, thickAs(thinned - 1), x, m.FilmIn(in, x, wet)}
+			rungs[i] = Rung{Share: 1, Water: thinned - 1, Thick: thickAs(thinned - 1), Thickness: x, Spectrum: m.FilmIn(in, x, wet)}
 			continue
 		}
 		share := math.Pow(leastShare, f)
 		let := m.LetDown(share)
-		rungs[i] = Rung{share, 0, "", in.Thickness, let.AsPainted(in, wet)}
+		rungs[i] = Rung{Share: share, Water: 0, Thick: "", Thickness: in.Thickness, Spectrum: let.AsPainted(in, wet)}
 	}
 	return rungs
 }

@@ -173,3 +173,37 @@ func ids(of []*paint.Paint) (out []string) {
 	}
 	return out
 }
+
+// The number in each place is its turn in the order of painting.
+func TestNumbersOnPaperAreTheOrderOfPainting(t *testing.T) {
+	system, err := wheel.NewSystem(wheel.RYB, rolesOf(rand.New(rand.NewPCG(26, 4)), 1))
+	require.NoError(t, err)
+	set, err := bench.Settings{Medium: paint.Media()[1], Diameter: 120, Fill: bench.OwnPiles}.Complete()
+	require.NoError(t, err)
+	sheet := bench.Wheel(wheel.Build(system, wheel.Options{}), bench.Extras{}, set)
+	plan, err := bench.Sketch(&sheet, set)
+	require.NoError(t, err)
+	pages, err := paper.Sheet(plan, paper.Options{Format: paper.Formats[0], Title: "Low water", Recipes: "none"}, rough)
+	require.NoError(t, err)
+	// A number stands in its sector; sectors are drawn in the order of the sheet.
+	var sectors []paper.Mark
+	turn := map[int]string{}
+	for _, m := range pages[0].Marks {
+		switch {
+		case m.Kind == paper.Sector:
+			sectors = append(sectors, m)
+		case m.Kind == paper.Text && m.Font == paper.Figures && len(sectors) > 0 && len(turn) < len(sectors):
+			turn[len(sectors)-1] = m.Text
+		}
+	}
+	require.Len(t, sectors, 12)
+	require.Len(t, turn, 12)
+	for n, region := range plan.Order {
+		assert.Equal(t, fmt.Sprint(n+1), turn[region], sheet.Regions[region].Label)
+	}
+	text := ""
+	for _, m := range pages[0].Marks {
+		text += m.Text + "\n"
+	}
+	assert.Contains(t, text, "plan "+plan.Mark())
+}

@@ -178,7 +178,7 @@ type addition struct {
 func (s *search) try(i, m, j, n int) addition {
 	first := paint.Between(&s.base, &s.with[i], float64(m)/(s.now+float64(m)))
 	pile := paint.Between(&first, &s.with[j], float64(n)/(s.now+float64(m+n)))
-	return addition{i, m, j, n, s.want.Look(&pile).Distance(s.want.Colour)}
+	return addition{i: i, m: m, j: j, n: n, miss: s.want.Look(&pile).Distance(s.want.Colour)}
 }
 
 // fewDuos is how many duos are tried in earnest when there are many paints.

@@ -210,7 +210,7 @@ func (p *Picture) spots() (out []blob) {
 		if long > longestAxis*short || math.Abs(whole.n/ellipse-1) > roundWithin || math.Sqrt(long*short) < leastRadius {
 			continue
 		}
-		out = append(out, blob{mx, my, whole.n, (hole + dot) / whole.n, dot > 0.04*whole.n, math.Sqrt(long * short)})
+		out = append(out, blob{x: mx, y: my, area: whole.n, hole: (hole + dot) / whole.n, dot: dot > 0.04*whole.n, radius: math.Sqrt(long * short)})
 	}
 	return out
 }

@@ -45,7 +45,7 @@ var measureRows = func() map[Measure]measureRow {
 	for _, row := range table.Rows(measuresCSV) {
 		m := Measure(row[0])
 		Measures = append(Measures, m)
-		out[m] = measureRow{row[1], row[2], row[3], table.Number(row[4]), table.Number(row[5]), table.Number(row[6]), table.Number(row[7]), strings.Fields(row[8])}
+		out[m] = measureRow{one: row[1], many: row[2], unit: row[3], ml: table.Number(row[4]), least: table.Number(row[5]), step: table.Number(row[6]), hand: table.Number(row[7]), usual: strings.Fields(row[8])}
 	}
 	return out
 }()

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
@@ -197,4 +198,27 @@ func TestAHandStraysByAShare(t *testing.T) {
 		}
 	}
 	assert.InDelta(t, 0.09, recipe.Scale{Measure: recipe.Dabs}.HandOf(recipe.DabML(10)), 1e-9)
+}
+
+// What is too little to take is let down before it is added, and the pile comes nearer so.
+func TestATraceThatIsAddedIsLetDownFirst(t *testing.T) {
+	yellow, blue := painttest.Paint("PY184"), painttest.Paint("PB15:3")
+	pile := []paint.Part{{Paint: yellow, Parts: 0.3}}
+	for _, m := range []recipe.Measure{recipe.Dabs, recipe.Drops} {
+		s := scale(t, m)
+		const wanted = 0.0012
+		exact, err := paint.Mix(append(slices.Clone(pile), paint.Part{Paint: blue, Parts: wanted})...)
+		require.NoError(t, err)
+		c := recipe.AddTo(pile, recipe.Ingredient{Paint: blue, Parts: 1}, wanted, &exact, s)
+		require.Len(t, c.Before, 1, m)
+		assert.Equal(t, yellow, c.Counts[0].In, "in the paint of which there is most")
+		straight, err := paint.Mix(append(slices.Clone(pile), paint.Part{Paint: blue, Parts: s.VolumeOf(recipe.Ingredient{Paint: blue}, map[recipe.Measure]float64{recipe.Dabs: 2, recipe.Drops: 1}[m])})...)
+		require.NoError(t, err)
+		is, want := straight.BrushedOut(), exact.BrushedOut()
+		assert.Less(t, c.DE, colour.Difference(is.Lab(), want.Lab()), "%s: better than the least that can be taken straight", m)
+		// What is enough to take is added as it is.
+		plain := recipe.AddTo(pile, recipe.Ingredient{Paint: blue, Parts: 1}, 0.06, &exact, s)
+		assert.Empty(t, plain.Before)
+		assert.Nil(t, plain.Counts[0].In)
+	}
 }

@@ -212,5 +212,5 @@ func (w *Wheel) BridgeJump() (Bridge, bool) {
 		return Bridge{}, false
 	}
 	step := path.New(a, b).Middle(path.ByContrast)
-	return Bridge{at, next, w.Slots[at].Jump, step.Ratio, step.Mixture}, true
+	return Bridge{From: at, To: next, Jump: w.Slots[at].Jump, Recipe: step.Ratio, Mixture: step.Mixture}, true
 }
