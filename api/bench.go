@@ -188,7 +188,7 @@ func (s *Server) paper(ctx context.Context, in *paperInput) (*Page, error) {
 			return nil, input.Wrap(err)
 		}
 	}
-	which := bench.Which{Kind: in.Kind, Slot: in.Slot, Section: in.Section, Steps: in.Steps}
+	which := bench.Which{Kind: bench.SheetKind(in.Kind), Slot: in.Slot, Section: in.Section, Steps: in.Steps}
 	title, pages, err := s.studio.Paper(ctx, painter(ctx), in.ID, which, [2]string{in.A, in.B}, table, o)
 	if err != nil {
 		return nil, err

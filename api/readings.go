@@ -58,7 +58,7 @@ func (s *Server) readingRoutes() {
 	}
 	huma.Register(s.api, huma.Operation{OperationID: "keepReadings", Tags: []string{"sitting"}, Summary: "Keeps readings of a sitting, all or none, beside those there are", Method: http.MethodPost, Path: "/api/sittings/{id}/readings"},
 		func(ctx context.Context, in *keepReads) (*reads, error) {
-			var all []studio.Read
+			var all []studio.NewReading
 			for _, r := range in.Body.Readings {
 				all = append(all, r.Core())
 			}

@@ -25,7 +25,7 @@ func paintedSheet(t *testing.T, medium, kind string) (bench.Sheet, paint.Medium)
 	system, err := wheel.NewSystem(wheel.Split, [3][]*paint.Paint{painttest.Paints("PY184", "PY65"), painttest.Paints("PR255", "PR122"), painttest.Paints("PB29", "PB15:3")})
 	require.NoError(t, err)
 	set := bench.Usual(in)
-	s, err := bench.Which{Kind: kind, Slot: 2}.Of(wheel.Build(system, wheel.Options{TintBy: wheel.ByWhite, ShadeBy: wheel.ByComplement}), bench.Material{}, bench.Extras{}, set)
+	s, err := bench.Which{Kind: bench.SheetKind(kind), Slot: 2}.Of(wheel.Build(system, wheel.Options{TintBy: wheel.ByWhite, ShadeBy: wheel.ByComplement}), bench.Material{}, bench.Extras{}, set)
 	require.NoError(t, err)
 	return s, in
 }
@@ -43,7 +43,7 @@ func readOff(img image.Image, s *bench.Sheet) (photo.Result, error) {
 	if err != nil {
 		return photo.Result{}, err
 	}
-	return photo.Read(&p, s, at, nil)
+	return photo.ReadSheet(&p, s, at, nil)
 }
 
 // What is read in daylight comes near to what was painted, in every medium; what is not
@@ -126,7 +126,7 @@ func TestPhotosThatCannotBeTrustedAreRefused(t *testing.T) {
 	soft, err := Photograph(&s, in, small(Shot{Seed: 2, Blur: 2}))
 	require.NoError(t, err)
 	p := photo.FromImage(soft)
-	_, err = photo.Read(&p, &s, straight.Corners, nil)
+	_, err = photo.ReadSheet(&p, &s, straight.Corners, nil)
 	assert.ErrorContains(t, err, "blurred")
 
 	cropped := good.SubImage(image.Rect(0, 0, 1000, 420))
@@ -141,7 +141,7 @@ func TestPhotosThatCannotBeTrustedAreRefused(t *testing.T) {
 	for i := range quarterSize {
 		quarterSize[i] = [2]float64{straight.Corners[i][0] * 0.24, straight.Corners[i][1] * 0.24}
 	}
-	_, err = photo.Read(&p, &s, quarterSize, nil)
+	_, err = photo.ReadSheet(&p, &s, quarterSize, nil)
 	assert.ErrorContains(t, err, "too small")
 
 	// Gallery light is read; of a slot that mirrors a lamp only that is doubted.
@@ -179,14 +179,14 @@ func TestMarksThatAreGivenAreChecked(t *testing.T) {
 		"mirrored":               {{900, 10}, {10, 10}, {10, 700}, {900, 700}},
 		"do not stand round":     {{10, 10}, {900, 700}, {900, 10}, {10, 700}},
 	} {
-		_, err := photo.Read(&p, &s, at, nil)
+		_, err := photo.ReadSheet(&p, &s, at, nil)
 		assert.ErrorContains(t, err, says)
 	}
 	at, err := photo.FindMarks(&p, &s)
 	require.NoError(t, err)
-	whole, err := photo.Read(&p, &s, at, nil)
+	whole, err := photo.ReadSheet(&p, &s, at, nil)
 	require.NoError(t, err)
-	some, err := photo.Read(&p, &s, at, map[string]photo.Spot{"green": {Left: true}, "orange": {DX: 200}})
+	some, err := photo.ReadSheet(&p, &s, at, map[string]photo.Spot{"green": {Left: true}, "orange": {DX: 200}})
 	require.NoError(t, err)
 	assert.Len(t, some.Readings, len(whole.Readings)-1)
 	orange := s.Find("orange")
@@ -202,7 +202,7 @@ func TestMarksThatAreGivenAreChecked(t *testing.T) {
 	// Drawn freely: by the quarter points of its rim the same is read.
 	var rim photo.Corners
 	for i, q := range s.Quarters() {
-		rim[i] = whole.Place(q[0], q[1])
+		rim[i] = whole.Pixel(q[0], q[1])
 	}
 	drawn, err := photo.ReadDrawn(&p, &s, rim, nil)
 	require.NoError(t, err)

@@ -248,7 +248,7 @@ func TestThePrintedMarksAreFound(t *testing.T) {
 		o := paper.Options{Format: format, Colours: kind != "wheel", Title: "Low water"}
 		set, err := bench.Settings{Medium: paint.Media()[1], Diameter: 120, Fill: bench.OwnPiles}.Complete()
 		require.NoError(t, err)
-		sheet, err := bench.Which{Kind: kind, Slot: 2, Width: o.Wide()}.Of(wheel.Build(system, wheel.Options{ShadeBy: wheel.ByComplement}), bench.Material{}, bench.Extras{Neutral: true, Tints: 1}, set)
+		sheet, err := bench.Which{Kind: bench.SheetKind(kind), Slot: 2, Width: o.Wide()}.Of(wheel.Build(system, wheel.Options{ShadeBy: wheel.ByComplement}), bench.Material{}, bench.Extras{Neutral: true, Tints: 1}, set)
 		require.NoError(t, err)
 		plan, err := bench.Sketch(&sheet, set)
 		require.NoError(t, err)

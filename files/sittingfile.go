@@ -107,7 +107,7 @@ func stateOf(wet bool) string {
 
 // SittingJSON is a sitting whole, as docs/formats.md describes it.
 func SittingJSON(a *journal.Account) ([]byte, error) {
-	out := sittingJSON{Format: sittingFormat, Version: sittingVersion, Name: a.Name, Sheet: a.Sheet.Kind, Medium: a.Medium.ID, Began: a.Began, Ended: a.Ended, NextTime: a.NextTime,
+	out := sittingJSON{Format: sittingFormat, Version: sittingVersion, Name: a.Name, Sheet: string(a.Sheet.Kind), Medium: a.Medium.ID, Began: a.Began, Ended: a.Ended, NextTime: a.NextTime,
 		Tubes: append([]string{}, a.Says...), Places: []sittingPlace{}, Readings: []sittingReading{}, Events: []sittingEvent{}}
 	for i := range a.Places {
 		p, r := &a.Places[i], &a.Sheet.Regions[i]
@@ -127,7 +127,7 @@ func SittingJSON(a *journal.Account) ([]byte, error) {
 	}
 	for _, e := range a.Events {
 		one := sittingEvent{ID: e.ID, Kind: string(e.Kind), At: e.At, Slot: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes}
-		for _, t := range e.Took {
+		for _, t := range e.Used {
 			if one.Took == nil {
 				one.Took = map[string]float64{}
 			}

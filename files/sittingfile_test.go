@@ -31,7 +31,7 @@ func anAccount(t testing.TB) journal.Account {
 	a := journal.Account{Name: "=Rock pool", Medium: in, Sheet: &sheet, Began: began, Ended: true, NextTime: "Rinse before the greens.", Notes: []string{"Dull light."}, Says: []string{"The ultramarine blue: about 1.6 times as strong."}}
 	for i := range sheet.Regions {
 		r := &sheet.Regions[i]
-		look := r.Looks(in, false)
+		look := r.Appearance(in, false)
 		p := journal.AccountPlace{Coats: 1, Computed: look.Lab()}
 		switch r.ID {
 		case "green":
@@ -44,7 +44,7 @@ func anAccount(t testing.TB) journal.Account {
 		}
 		a.Places = append(a.Places, p)
 	}
-	a.Events = []bench.Event{{ID: "a", Kind: bench.Begun, At: began}, {ID: "b", Kind: bench.Measured, At: began, Region: "green", Took: []bench.Took{{Paint: "PB29", Amount: 3}}}}
+	a.Events = []bench.Event{{ID: "a", Kind: bench.Begun, At: began}, {ID: "b", Kind: bench.Measured, At: began, Region: "green", Used: []bench.Used{{Paint: "PB29", Amount: 3}}}}
 	return a
 }
 

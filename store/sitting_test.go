@@ -22,7 +22,7 @@ func aSheet() store.SittingPlan {
 	return store.SittingPlan{
 		Medium: "gouache", Film: 1, Settings: bench.Settings{Diameter: 180, Inner: 45, Wells: 4, Brushes: 2, Pace: 1.5, Before: [][2]string{{"green", "red"}}}, Fill: bench.FromWeaker, Why: "because", Order: []int{1, 0},
 		Sheet: bench.Sheet{Kind: "wheel", Title: "wheel", W: 180, H: 180, Inner: 45, Rings: []float64{60}, Regions: []bench.Region{
-			{ID: "green", Label: "green", Parents: "PY65 + PB29", Home: 10, Index: 10, Kind: corewheel.Secondary, Main: true, Section: 2, Place: 2, Share: 0.4, Shape: bench.Shape{From: 285, To: 315, Inner: 45, Outer: 90}, Touches: []int{1}, Graded: true},
+			{ID: "green", Label: "green", Parents: "PY65 + PB29", Home: 10, Index: 10, Kind: corewheel.Secondary, Main: true, Section: 2, Step: 2, Share: 0.4, Shape: bench.Shape{From: 285, To: 315, Inner: 45, Outer: 90}, Touches: []int{1}, Graded: true},
 			{ID: "wanted/1", Label: "kelp", Home: -1, Index: 1, Kind: corewheel.Tertiary, Section: -1, Film: 0.3, Shape: bench.Shape{X: 1, Y: 2, W: 20, H: 40}, Touches: []int{0}, Aim: &colour.Lab{L: 40, A: -5, B: 20}},
 		}},
 		Recipes: [][]store.KeptPart{{{Paint: "PY65", Parts: 4}, {Paint: "PB29", Parts: 1, In: "PY65", Thin: 9}}, {{Paint: "hue", Name: "green", Parts: 2, Of: []store.KeptPart{{Paint: "PB29", Parts: 1}}}}},
@@ -32,7 +32,7 @@ func aSheet() store.SittingPlan {
 }
 
 func told(id string, kind bench.EventKind) store.SittingEvent {
-	return store.SittingEvent{EventID: id, At: time.Now().UTC().Truncate(time.Microsecond), Device: "tablet", Number: 1, Event: bench.Event{ID: id, Kind: kind, Region: "green", Took: []bench.Took{{Paint: "PB29", Amount: 7}}}}
+	return store.SittingEvent{EventID: id, At: time.Now().UTC().Truncate(time.Microsecond), Device: "tablet", Number: 1, Event: bench.Event{ID: id, Kind: kind, Region: "green", Used: []bench.Used{{Paint: "PB29", Amount: 7}}}}
 }
 
 func notEnded([]store.SittingEvent) (bool, error) { return false, nil }
@@ -81,7 +81,7 @@ func TestWhatIsToldAtOnceIsKeptOnce(t *testing.T) {
 	for i := 1; i < len(events); i++ {
 		assert.Greater(t, events[i].Arrived, events[i-1].Arrived)
 	}
-	assert.Equal(t, []bench.Took{{Paint: "PB29", Amount: 7}}, events[0].Event.Took)
+	assert.Equal(t, []bench.Used{{Paint: "PB29", Amount: 7}}, events[0].Event.Used)
 
 	// What comes again changes nothing of what is kept.
 	again := told("same", bench.Ended)

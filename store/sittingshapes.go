@@ -108,10 +108,10 @@ func openParts(parts []keptPart) (out []KeptPart) {
 func keepSittingPlan(p SittingPlan) keptSittingPlan {
 	s := p.Sheet
 	out := keptSittingPlan{versioned: sittingPlanShape, Medium: p.Medium, Film: p.Film, Settings: keepBench(p.Settings), Fill: string(p.Fill), Why: p.Why, Order: p.Order,
-		Kind: s.Kind, Title: s.Title, W: s.W, H: s.H, Inner: s.Inner, Rings: s.Rings, Ends: p.Ends, Paints: map[string]keptFrozen{}}
+		Kind: string(s.Kind), Title: s.Title, W: s.W, H: s.H, Inner: s.Inner, Rings: s.Rings, Ends: p.Ends, Paints: map[string]keptFrozen{}}
 	for i, r := range s.Regions {
 		one := keptRegion{ID: r.ID, Label: r.Label, Parents: r.Parents, Parts: keepParts(p.Recipes[i]), Film: r.Film, Home: r.Home, Index: r.Index, Kind: r.Kind.String(), Main: r.Main,
-			Section: r.Section, Place: r.Place, Share: r.Share, Shape: [8]float64{r.From, r.To, r.Inner, r.Outer, r.X, r.Y, r.W, r.H}, Touches: r.Touches, Graded: r.Graded}
+			Section: r.Section, Place: r.Step, Share: r.Share, Shape: [8]float64{r.From, r.To, r.Inner, r.Outer, r.X, r.Y, r.W, r.H}, Touches: r.Touches, Graded: r.Graded}
 		if r.Aim != nil {
 			one.Aim = &[3]float64{r.Aim.L, r.Aim.A, r.Aim.B}
 		}
@@ -125,11 +125,11 @@ func keepSittingPlan(p SittingPlan) keptSittingPlan {
 
 func (p keptSittingPlan) open() SittingPlan {
 	out := SittingPlan{Medium: p.Medium, Film: cmp.Or(p.Film, 1), Settings: p.Settings.open(), Fill: bench.Fill(p.Fill), Why: p.Why, Order: p.Order, Ends: p.Ends, Paints: map[string]FrozenTube{},
-		Sheet: bench.Sheet{Kind: p.Kind, Title: p.Title, W: p.W, H: p.H, Inner: p.Inner, Rings: p.Rings}}
+		Sheet: bench.Sheet{Kind: bench.SheetKind(p.Kind), Title: p.Title, W: p.W, H: p.H, Inner: p.Inner, Rings: p.Rings}}
 	for _, r := range p.Regions {
 		at := r.Shape
 		one := bench.Region{ID: r.ID, Label: r.Label, Parents: r.Parents, Film: r.Film, Home: r.Home, Index: r.Index, Kind: regionKind(r.Kind), Main: r.Main,
-			Section: r.Section, Place: r.Place, Share: r.Share, Shape: bench.Shape{From: at[0], To: at[1], Inner: at[2], Outer: at[3], X: at[4], Y: at[5], W: at[6], H: at[7]}, Touches: r.Touches, Graded: r.Graded}
+			Section: r.Section, Step: r.Place, Share: r.Share, Shape: bench.Shape{From: at[0], To: at[1], Inner: at[2], Outer: at[3], X: at[4], Y: at[5], W: at[6], H: at[7]}, Touches: r.Touches, Graded: r.Graded}
 		if r.Aim != nil {
 			one.Aim = &colour.Lab{L: r.Aim[0], A: r.Aim[1], B: r.Aim[2]}
 		}
@@ -179,7 +179,7 @@ type keptTook struct {
 
 func keepEvent(e bench.Event) keptEvent {
 	out := keptEvent{versioned: eventShape, ID: e.ID, Kind: string(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap}
-	for _, t := range e.Took {
+	for _, t := range e.Used {
 		out.Took = append(out.Took, keptTook(t))
 	}
 	return out
@@ -188,7 +188,7 @@ func keepEvent(e bench.Event) keptEvent {
 func (e keptEvent) open() bench.Event {
 	out := bench.Event{ID: e.ID, Kind: bench.EventKind(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap}
 	for _, t := range e.Took {
-		out.Took = append(out.Took, bench.Took(t))
+		out.Used = append(out.Used, bench.Used(t))
 	}
 	return out
 }

@@ -67,8 +67,8 @@ func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medi
 	if of.Set.Pace == 0 {
 		of.Set.Pace, out.Own.Drying = own.Drying, own.Drying
 	}
-	if of.Set.Hand == 0 {
-		of.Set.Hand, out.Own.Hand = own.Hand, own.Hand
+	if of.Set.HandPace == 0 {
+		of.Set.HandPace, out.Own.HandPace = own.HandPace, own.HandPace
 	}
 	set, err := of.Set.In(in)
 	if err != nil {
@@ -98,7 +98,7 @@ func (s *Studio) laid(ctx context.Context, who Identity, in paint.Medium) (paint
 		return in, nil // as usual
 	}
 	film, err := s.store.Film(ctx, painter.ID, in.ID)
-	return in.Laid(film), err
+	return in.WithFilm(film), err
 }
 
 // apart says whether the tubes of a wheel's sheet can be told from each other, and what of
@@ -263,7 +263,7 @@ func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64
 }
 
 // printedAs is what a sheet of a wheel is called where it is noted what was printed of it.
-func printedAs(sheet *bench.Sheet) string { return sheet.Kind + ": " + sheet.Title }
+func printedAs(sheet *bench.Sheet) string { return string(sheet.Kind) + ": " + sheet.Title }
 
 // BoxPaper lays a palette guide of a painter's box out on paper, as it is painted in a
 // medium.

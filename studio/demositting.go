@@ -180,7 +180,7 @@ func (d *demoSitting) read(plan *bench.Plan, into *store.DemoSitting) error {
 		if err != nil {
 			return err
 		}
-		read, err := photo.Read(&picture, plan.Sheet, marks, nil)
+		read, err := photo.ReadSheet(&picture, plan.Sheet, marks, nil)
 		if err != nil {
 			return err
 		}

@@ -87,7 +87,7 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 	if err != nil {
 		return out, err
 	}
-	in := usual.Laid(film)
+	in := usual.WithFilm(film)
 	learned, err := journal.Learn(samples, in)
 	switch {
 	case errors.As(err, new(input.Error)):

@@ -19,10 +19,10 @@ import (
 // readAs gives a sitting readings of all its places with a meter, dry, as looks has them.
 func readAs(t *testing.T, s *Studio, who store.Painter, of Sitting, looks func(r *bench.Region) colour.Lab) {
 	t.Helper()
-	var reads []Read
+	var reads []NewReading
 	for i := range of.Plan.Sheet.Regions {
 		r := &of.Plan.Sheet.Regions[i]
-		reads = append(reads, Read{Region: r.ID, Lab: looks(r), Source: paint.Instrument})
+		reads = append(reads, NewReading{Region: r.ID, Lab: looks(r), Source: paint.Instrument})
 	}
 	require.NoError(t, s.KeepReadings(t.Context(), who, of.ID, reads))
 }
@@ -111,7 +111,7 @@ func TestAFilmIsTakenInThePlaceOfStrengths(t *testing.T) {
 	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
 	require.NoError(t, err)
 	usual := begun.Medium
-	readAs(t, s, ada, begun, strong(t, usual.Laid(0.3), nil))
+	readAs(t, s, ada, begun, strong(t, usual.WithFilm(0.3), nil))
 	came, err := s.SittingJournal(t.Context(), ada, begun.ID)
 	require.NoError(t, err)
 	film := came.Learning.Film
@@ -179,7 +179,7 @@ func TestAPlanIsAtThePaintersOwnPace(t *testing.T) {
 		return out
 	}
 	before := plan()
-	assert.Zero(t, before.Own.Hand)
+	assert.Zero(t, before.Own.HandPace)
 	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
 	require.NoError(t, err)
 	// A sitting of a slow hand, as its events would be kept.
@@ -200,7 +200,7 @@ func TestAPlanIsAtThePaintersOwnPace(t *testing.T) {
 	_, err = kept.TellSitting(t.Context(), ada.ID, begun.ID, rows, func([]store.SittingEvent) (bool, error) { return true, nil })
 	require.NoError(t, err)
 	after := plan()
-	assert.Greater(t, after.Own.Hand, 1.5)
+	assert.Greater(t, after.Own.HandPace, 1.5)
 	assert.Greater(t, after.Minutes, before.Minutes)
 }
 
@@ -221,9 +221,9 @@ func TestManyWildSittingsAreExplainedApart(t *testing.T) {
 	}
 	r := rand.New(rand.NewPCG(26, 10))
 	for _, id := range ids {
-		var reads []Read
+		var reads []NewReading
 		for i := range begun.Plan.Sheet.Regions {
-			reads = append(reads, Read{Region: begun.Plan.Sheet.Regions[i].ID, Lab: colour.Lab{L: 30 + 40*r.Float64(), A: 60*r.Float64() - 30, B: 60*r.Float64() - 30}, Source: paint.Photo})
+			reads = append(reads, NewReading{Region: begun.Plan.Sheet.Regions[i].ID, Lab: colour.Lab{L: 30 + 40*r.Float64(), A: 60*r.Float64() - 30, B: 60*r.Float64() - 30}, Source: paint.Photo})
 		}
 		require.NoError(t, s.KeepReadings(t.Context(), ada, id, reads))
 	}

@@ -63,8 +63,8 @@ func keptPhoto(p store.SittingPhoto) KeptPhoto {
 	return KeptPhoto{ID: p.ID, Width: p.Width, Height: p.Height, Standin: p.Standin, At: p.CreatedAt}
 }
 
-// Read is a colour that was read of a place.
-type Read struct {
+// NewReading is a colour that was read of a place.
+type NewReading struct {
 	Region string
 	Lab    colour.Lab
 	Source paint.Source
@@ -79,7 +79,7 @@ const MostRead = 200
 
 // KeepReadings keeps readings of a sitting, all or none; the minutes since each place was
 // painted are those of its last coat.
-func (s *Studio) KeepReadings(ctx context.Context, painter store.Painter, id int64, reads []Read) error {
+func (s *Studio) KeepReadings(ctx context.Context, painter store.Painter, id int64, reads []NewReading) error {
 	if len(reads) > MostRead {
 		return input.Errorf("%d readings are more than are kept at once: send at most %d", len(reads), MostRead)
 	}
@@ -189,7 +189,7 @@ func (s *Studio) ReadPhoto(ctx context.Context, painter store.Painter, id, photo
 		out.Found = true
 	}
 	if err == nil {
-		read := photo.Read
+		read := photo.ReadSheet
 		if out.Drawn = drawn && marks != nil; out.Drawn {
 			read = photo.ReadDrawn
 		}
@@ -245,7 +245,7 @@ func (s *Studio) Chips(ctx context.Context, painter store.Painter, id int64, reg
 	if !(off >= 0.1 && off <= 20) {
 		return middle, nil, input.Errorf("chips lie from 0.1 to 20 off, and not %v", off)
 	}
-	look := plan.Sheet.Regions[i].Looks(plan.Settings.Medium, wet)
+	look := plan.Sheet.Regions[i].Appearance(plan.Settings.Medium, wet)
 	middle = look.Lab()
 	if round != "" {
 		raw, err := paint.ParseColour(round, plan.Settings.Medium, wet)

@@ -110,10 +110,10 @@ func (s *Studio) Redraw(ctx context.Context, painter store.Painter, id int64) (o
 // computed is a wheel's sheet as it is computed, dry.
 func computed(w *wheel.Wheel, in paint.Medium) OnShelf {
 	sheet := bench.Wheel(w, bench.Extras{}, bench.Usual(in))
-	on := OnShelf{Medium: in, Sheet: &sheet, Read: make([]bool, len(sheet.Regions))}
+	on := OnShelf{Medium: in, Sheet: &sheet, WasRead: make([]bool, len(sheet.Regions))}
 	for i := range sheet.Regions {
-		look := sheet.Regions[i].Looks(in, false)
-		on.Looks = append(on.Looks, look.Lab())
+		look := sheet.Regions[i].Appearance(in, false)
+		on.Colours = append(on.Colours, look.Lab())
 	}
 	return on
 }

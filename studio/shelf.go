@@ -25,8 +25,8 @@ type OnShelf struct {
 	Sheet  *bench.Sheet
 	Paints []*paint.Paint
 	// Looks are its regions as they were read dry last, else as they are computed.
-	Looks []colour.Lab
-	Read  []bool
+	Colours []colour.Lab
+	WasRead []bool
 	// Miss is the mean CIEDE2000 of what was read to what was computed; 0 where nothing was.
 	Miss    float64
 	Painted int // places
@@ -157,7 +157,7 @@ func (s *Studio) shelve(ctx context.Context, painter store.Painter, kept store.S
 			out.Miss += colour.Difference(p.Computed, look)
 			n++
 		}
-		out.Looks, out.Read = append(out.Looks, look), append(out.Read, read)
+		out.Colours, out.WasRead = append(out.Colours, look), append(out.WasRead, read)
 		if sitting.Stands.Places[i].Coats > 0 {
 			out.Painted++
 		}
@@ -174,7 +174,7 @@ func (s *Studio) shelve(ctx context.Context, painter store.Painter, kept store.S
 
 // holds says that a sitting stands on a part of the shelf.
 func (part *Shelf) holds(on *OnShelf) bool {
-	read := slices.Contains(on.Read, true)
+	read := slices.Contains(on.WasRead, true)
 	switch {
 	case part.Medium != "" && on.Medium.ID != part.Medium,
 		part.Kind != "" && on.Kind != part.Kind,
@@ -239,7 +239,7 @@ func (on *OnShelf) placed() (out []journal.Placed) {
 		if !r.Main || r.Home >= 0 && slices.ContainsFunc(out, func(p journal.Placed) bool { return p.Home == r.Home }) {
 			continue
 		}
-		one := journal.Placed{Home: r.Home, Hue: hueOf(r), Colour: on.Looks[i]}
+		one := journal.Placed{Home: r.Home, Hue: hueOf(r), Colour: on.Colours[i]}
 		if r.Home < 0 {
 			one.Home = r.Index
 		}

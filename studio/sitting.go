@@ -225,7 +225,7 @@ func thaw(kept store.SittingPlan) (*bench.Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	set, err := kept.Settings.In(in.Laid(kept.Film))
+	set, err := kept.Settings.In(in.WithFilm(kept.Film))
 	if err != nil {
 		return nil, err
 	}

@@ -64,7 +64,7 @@ func TestASittingOpensAsItWasWhateverBecomesOfItsTubes(t *testing.T) {
 	require.Len(t, later.Plan.Sheet.Regions, len(begun.Plan.Sheet.Regions))
 	assert.Equal(t, begun.Rest.Order, later.Rest.Order)
 	for i := range begun.Plan.Sheet.Regions {
-		a, b := begun.Plan.Sheet.Regions[i].Looks(begun.Medium, false), later.Plan.Sheet.Regions[i].Looks(begun.Medium, false)
+		a, b := begun.Plan.Sheet.Regions[i].Appearance(begun.Medium, false), later.Plan.Sheet.Regions[i].Appearance(begun.Medium, false)
 		assert.Less(t, colour.Difference(a.Lab(), b.Lab()), 0.01, begun.Plan.Sheet.Regions[i].ID)
 	}
 }
@@ -104,16 +104,16 @@ func TestReadingsAreExplainedByWhatWasReallyUsed(t *testing.T) {
 	green := begun.Plan.Sheet.Find("green")
 	parts := begun.Plan.Sheet.Regions[green].Recipe.Plain()
 	require.Len(t, parts, 2)
-	took := []bench.Took{{Paint: parts[0].Paint.ID, Amount: 6}, {Paint: parts[1].Paint.ID, Amount: 6}}
+	took := []bench.Used{{Paint: parts[0].Paint.ID, Amount: 6}, {Paint: parts[1].Paint.ID, Amount: 6}}
 	_, _, err = s.Tell(t.Context(), ada, begun.ID, []Told{
 		{Event: bench.Event{ID: "a", Kind: bench.Painted, At: time.Now(), Region: "green"}},
-		{Event: bench.Event{ID: "b", Kind: bench.Measured, At: time.Now(), Region: "green", Took: took}},
+		{Event: bench.Event{ID: "b", Kind: bench.Measured, At: time.Now(), Region: "green", Used: took}},
 	})
 	require.NoError(t, err)
 	equal, err := paint.Mix(paint.Part{Paint: parts[0].Paint, Parts: 1}, paint.Part{Paint: parts[1].Paint, Parts: 1})
 	require.NoError(t, err)
 	look := equal.AsPainted(begun.Medium, false)
-	require.NoError(t, s.KeepReadings(t.Context(), ada, begun.ID, []Read{{Region: "green", Lab: look.Lab(), Source: paint.Photo}}))
+	require.NoError(t, s.KeepReadings(t.Context(), ada, begun.ID, []NewReading{{Region: "green", Lab: look.Lab(), Source: paint.Photo}}))
 	got, err := s.SittingJournal(t.Context(), ada, begun.ID)
 	require.NoError(t, err)
 	explained := got.Places[green].Explained
@@ -129,7 +129,7 @@ func TestWhatCannotBeToldIsRefused(t *testing.T) {
 	require.NoError(t, err)
 	_, _, err = s.Tell(t.Context(), ada, begun.ID, make([]Told, MostTold+1))
 	assert.ErrorContains(t, err, "more than are told at once")
-	assert.ErrorContains(t, s.KeepReadings(t.Context(), ada, begun.ID, make([]Read, MostRead+1)), "more than are kept at once")
+	assert.ErrorContains(t, s.KeepReadings(t.Context(), ada, begun.ID, make([]NewReading, MostRead+1)), "more than are kept at once")
 	_, _, err = s.Chips(t.Context(), ada, begun.ID, "green", "", false, 99)
 	assert.ErrorContains(t, err, "from 0.1 to 20")
 	_, _, err = s.Chips(t.Context(), ada, begun.ID, "green", "teal", false, 3)

@@ -219,7 +219,7 @@ func (s *Studio) Reminder(ctx context.Context, painter store.Painter, wheelID in
 // readOf is a place with the last that was read of it.
 func readOf(plan *bench.Plan, i int, reads []journal.Dated) PlaceRead {
 	r := &plan.Sheet.Regions[i]
-	look := r.Looks(plan.Settings.Medium, false)
+	look := r.Appearance(plan.Settings.Medium, false)
 	out := PlaceRead{Region: i, AccountPlace: journal.AccountPlace{Computed: look.Lab()}}
 	for k := range reads {
 		switch read := &reads[k]; {
@@ -239,14 +239,14 @@ func sampleOf(plan *bench.Plan, stands *bench.Sitting, i int, read *journal.Read
 	r, scale := &plan.Sheet.Regions[i], plan.Settings.Scale
 	out := journal.Sample{Region: r.ID, Film: r.Film, Lab: read.Lab, Noise: journal.NoiseOf(read.Source, read.Spread), Parts: r.Recipe.Plain()}
 	var taken []paint.Part
-	for _, t := range stands.Places[i].Took {
+	for _, t := range stands.Places[i].Used {
 		for _, p := range out.Parts {
 			if p.Paint.ID == t.Paint && t.Amount > 0 {
 				taken = append(taken, paint.Part{Paint: p.Paint, Parts: scale.VolumeOf(recipe.Ingredient{Paint: p.Paint}, t.Amount)})
 			}
 		}
 	}
-	if len(taken) == len(out.Parts) && scale.Measure != recipe.Looks {
+	if len(taken) == len(out.Parts) && scale.Measure != recipe.ByLooks {
 		out.Parts = taken
 	}
 	whole := 0.0
@@ -254,7 +254,7 @@ func sampleOf(plan *bench.Plan, stands *bench.Sitting, i int, read *journal.Read
 		whole += p.Parts
 	}
 	for _, p := range out.Parts {
-		out.Hand = append(out.Hand, scale.HandOf(plan.Settings.Need(r)*p.Parts/math.Max(whole, 1e-9)))
+		out.Strays = append(out.Strays, scale.StrayOf(plan.Settings.Need(r)*p.Parts/math.Max(whole, 1e-9)))
 	}
 	return out
 }
@@ -323,7 +323,7 @@ func (s *Studio) ReadSlots(ctx context.Context, painter store.Painter, id int64,
 	if out.Rows, err = files.ReadSlots(data, plan.Sheet, out.In); err != nil {
 		return out, err
 	}
-	var reads []Read
+	var reads []NewReading
 	for i, row := range out.Rows {
 		switch {
 		case slices.Contains(leaveOut, i):
@@ -331,7 +331,7 @@ func (s *Studio) ReadSlots(ctx context.Context, painter store.Painter, id int64,
 			out.Wrong++
 		default:
 			r := row.Reading
-			reads = append(reads, Read{Region: r.Region, Lab: r.Lab, Source: r.Source, Wet: r.Wet, Spread: r.Spread, Doubt: r.Doubt})
+			reads = append(reads, NewReading{Region: r.Region, Lab: r.Lab, Source: r.Source, Wet: r.Wet, Spread: r.Spread, Doubt: r.Doubt})
 		}
 	}
 	switch {

@@ -10,8 +10,8 @@ import (
 	"gyrophane/studio"
 )
 
-// Taken is so much of one ingredient, in a measure.
-type Taken struct {
+// Portion is so much of one ingredient, in a measure.
+type Portion struct {
 	Paint  string  `json:"paint"`
 	Code   string  `json:"code"`
 	Name   string  `json:"name" doc:"short, with what is said of a let-down"`
@@ -21,18 +21,18 @@ type Taken struct {
 	Shown
 }
 
-// TakenPile is what is counted out and mixed in one go.
-type TakenPile struct {
-	Taken  []Taken `json:"taken"`
-	ML     float64 `json:"ml"`
-	Needed float64 `json:"needed" doc:"ml: of a let-down what goes on, of the recipe what was asked for"`
+// CountedPile is what is counted out and mixed in one go.
+type CountedPile struct {
+	Taken  []Portion `json:"taken"`
+	ML     float64   `json:"ml"`
+	Needed float64   `json:"needed" doc:"ml: of a let-down what goes on, of the recipe what was asked for"`
 }
 
 // Counted is a recipe counted out in a measure.
 type Counted struct {
-	Measure string      `json:"measure" format:"measure"`
-	Before  []TakenPile `json:"before" doc:"let-downs, in the order in which they are made"`
-	TakenPile
+	Measure string        `json:"measure" format:"measure"`
+	Before  []CountedPile `json:"before" doc:"let-downs, in the order in which they are made"`
+	CountedPile
 	Shown           // what the counted amounts make, as painted
 	DE     float64  `json:"de00" doc:"CIEDE2000 to the exact step, brushed out"`
 	Spread float64  `json:"spread" doc:"CIEDE2000 that a hand strays by"`
@@ -45,20 +45,20 @@ type Counted struct {
 // Counted shapes a recipe that was counted out.
 func (v View) Counted(c recipe.Counted, r recipe.Recipe, exact *paint.Mixture) Counted {
 	out := Counted{
-		Measure: string(c.Measure), Before: []TakenPile{}, TakenPile: v.takenPile(c.Scale, c.Pile), Shown: v.painted(&c.Mixture),
+		Measure: string(c.Measure), Before: []CountedPile{}, CountedPile: v.countedPile(c.Scale, c.Pile), Shown: v.painted(&c.Mixture),
 		DE: round(c.DE, 2), Spread: round(c.Spread, 2), Advice: c.Advice(r, exact), Says: c.String(), Lines: c.Lines(), Adds: c.Adds,
 	}
 	for _, p := range c.Before {
-		out.Before = append(out.Before, v.takenPile(c.Scale, p))
+		out.Before = append(out.Before, v.countedPile(c.Scale, p))
 	}
 	return out
 }
 
-func (v View) takenPile(s recipe.Scale, p recipe.Pile) TakenPile {
-	out := TakenPile{ML: round(p.ML, 3), Needed: round(p.Needed, 3)}
+func (v View) countedPile(s recipe.Scale, p recipe.Pile) CountedPile {
+	out := CountedPile{ML: round(p.ML, 3), Needed: round(p.Needed, 3)}
 	for _, c := range p.Counts {
 		m := c.Mixture()
-		out.Taken = append(out.Taken, Taken{Paint: c.Paint.ID, Code: c.Code(), Name: c.Called(), Amount: round(c.Amount, 2), Says: s.Says(c.Amount), ML: round(c.ML, 4), Shown: v.painted(&m)})
+		out.Taken = append(out.Taken, Portion{Paint: c.Paint.ID, Code: c.Code(), Name: c.Called(), Amount: round(c.Amount, 2), Says: s.Says(c.Amount), ML: round(c.ML, 4), Shown: v.painted(&m)})
 	}
 	return out
 }
@@ -208,7 +208,7 @@ type BenchSheet struct {
 
 // Core is what is to be painted, and the paints that a ladder lies between.
 func (s BenchSheet) Core() (which bench.Which, ladder [2]string) {
-	return bench.Which{Kind: s.Kind, Slot: s.Slot, Section: s.Section, Steps: s.Steps}, [2]string{s.A, s.B}
+	return bench.Which{Kind: bench.SheetKind(s.Kind), Slot: s.Slot, Section: s.Section, Steps: s.Steps}, [2]string{s.A, s.B}
 }
 
 // BenchSettings are how a sheet is painted; what is 0 or empty is as usual.
@@ -238,7 +238,7 @@ type BenchSettings struct {
 func (s BenchSettings) Core() bench.Settings {
 	return bench.Settings{
 		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters,
-		Dryer: s.Dryer, Covered: s.Covered, Fill: bench.Fill(s.Fill), Pace: s.Pace, Hand: s.Hand, Scale: recipe.Scale{Measure: recipe.Measure(s.Measure), Size: s.One}, Nozzle: s.Nozzle,
+		Dryer: s.Dryer, Covered: s.Covered, Fill: bench.Fill(s.Fill), Pace: s.Pace, HandPace: s.Hand, Scale: recipe.Scale{Measure: recipe.Measure(s.Measure), Size: s.One}, Nozzle: s.Nozzle,
 		First: s.First, Before: s.Before,
 	}
 }
@@ -246,7 +246,7 @@ func (s BenchSettings) Core() bench.Settings {
 // BenchSettingsOf shapes settings.
 func BenchSettingsOf(s bench.Settings) BenchSettings {
 	return BenchSettings{
-		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters, Dryer: s.Dryer, Covered: s.Covered, Fill: string(s.Fill), Pace: s.Pace, Hand: s.Hand, Measure: string(s.Scale.Measure), One: s.Scale.Size, Nozzle: s.Nozzle,
+		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters, Dryer: s.Dryer, Covered: s.Covered, Fill: string(s.Fill), Pace: s.Pace, Hand: s.HandPace, Measure: string(s.Scale.Measure), One: s.Scale.Size, Nozzle: s.Nozzle,
 		First: s.First, Before: s.Before,
 	}
 }
@@ -264,7 +264,7 @@ func swatchOf(r recipe.Recipe) string {
 func (v View) Planned(p studio.Planned) BenchPlan {
 	out := v.Plan(p.Plan, p.Tubes)
 	out.Working = !p.Exact
-	out.Apart, out.OwnHand, out.OwnDrying = p.Apart, p.Own.Hand, p.Own.Drying
+	out.Apart, out.OwnHand, out.OwnDrying = p.Apart, p.Own.HandPace, p.Own.Drying
 	return out
 }
 
@@ -273,14 +273,14 @@ func (v View) Planned(p studio.Planned) BenchPlan {
 func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 	s := p.Sheet
 	out := BenchPlan{
-		Conditions: v.conditions(), Settings: BenchSettingsOf(p.Settings), Kind: s.Kind, Title: s.Title, Width: s.W, Height: s.H,
+		Conditions: v.conditions(), Settings: BenchSettingsOf(p.Settings), Kind: string(s.Kind), Title: s.Title, Width: s.W, Height: s.H,
 		Amounts: []BenchAmount{}, Actions: []BenchAction{}, Sections: []BenchSection{}, Drawings: []BenchDrawing{}, Order: append([]int{}, p.Order...), Fill: string(p.Fill), Why: p.Why, Washes: p.Washes, Total: p.Minutes,
 		AllDry: round(p.AllDry, 1), Naive: p.RoundTheWheel.Minutes, NaiveWash: p.RoundTheWheel.Washes, ByKind: p.ByKind.Minutes, KindWash: p.ByKind.Washes,
 		Low: p.Low, Optimal: p.Proved, Says: p.Says(), Asked: p.Asked, Mark: p.Mark(),
 	}
 	for i := range s.Regions {
 		r := &s.Regions[i]
-		look := r.Looks(v.Medium, v.Wet)
+		look := r.Appearance(v.Medium, v.Wet)
 		touches := r.Touches
 		if touches == nil {
 			touches = []int{}
@@ -314,7 +314,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 	}
 	for k := range 3 {
 		section := BenchSection{Section: k}
-		for _, w := range bench.Ways(s, k, p.Settings) {
+		for _, w := range bench.Fillings(s, k, p.Settings) {
 			section.Ways = append(section.Ways, BenchWay{Fill: string(w.Fill), Start: round(w.Start, 3), Smallest: round(w.Smallest, 4), Takes: p.Settings.Scale.Roughly(w.Smallest), LetDown: w.LetDown, Wells: w.Wells, Slip: round(w.Slip, 3)})
 		}
 		if len(section.Ways) > 0 {

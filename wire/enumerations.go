@@ -54,7 +54,7 @@ func Enumerations() []Enumeration {
 		{"advice", "Advice", "what to do about a pile", words(path.Advices)},
 		{"quietWay", "QuietWayName", "how a colour is cooled or dulled", words(path.QuietWays)},
 		{"measure", "Measure", "what paint is counted out in", words(recipe.Measures)},
-		{"sheet", "SheetKind", "what is painted", bench.SheetKinds},
+		{"sheet", "SheetKind", "what is painted", words(bench.SheetKinds)},
 		{"fill", "Fill", "how the slots of a section are mixed: a run from the weaker paint or the stronger, the secondary first, own piles", words(bench.Fills)},
 		{"drawBy", "DrawBy", "what a sheet is drawn with", words(bench.DrawBys)},
 		{"sittingEvent", "SittingEventKind", "what was done in a sitting", words(bench.EventKinds)},

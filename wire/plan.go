@@ -29,7 +29,7 @@ func ParsePlan(data []byte, find paint.Finder) (s bench.Sheet, in paint.Medium, 
 	if len(p.Regions) == 0 || len(p.Regions) > bench.MostRegions {
 		return s, in, input.Errorf("the plan has %d places, and not 1 to %d", len(p.Regions), bench.MostRegions)
 	}
-	s = bench.Sheet{Kind: p.Kind, Title: p.Title, W: p.Width, H: p.Height}
+	s = bench.Sheet{Kind: bench.SheetKind(p.Kind), Title: p.Title, W: p.Width, H: p.Height}
 	if s.Kind == "wheel" {
 		s.Inner = p.Settings.Inner
 	}

@@ -40,7 +40,7 @@ func TestAPlanIsReadAsItWasWritten(t *testing.T) {
 	require.Len(t, got.Regions, len(s.Regions))
 	for i := range s.Regions {
 		assert.Equal(t, s.Regions[i].Shape, got.Regions[i].Shape)
-		a, b := s.Regions[i].Looks(in, false), got.Regions[i].Looks(in, false)
+		a, b := s.Regions[i].Appearance(in, false), got.Regions[i].Appearance(in, false)
 		assert.Less(t, colour.Difference(a.Lab(), b.Lab()), 0.01, s.Regions[i].ID)
 	}
 }

@@ -72,8 +72,8 @@ type ReadToKeep struct {
 }
 
 // Core is the reading.
-func (r ReadToKeep) Core() studio.Read {
-	return studio.Read{Region: r.Slot, Lab: colour.Lab{L: r.Lab[0], A: r.Lab[1], B: r.Lab[2]}, Source: paint.Source(r.Source), Wet: r.Wet, Spread: r.Spread, Doubt: r.Doubt, Told: r.ID}
+func (r ReadToKeep) Core() studio.NewReading {
+	return studio.NewReading{Region: r.Slot, Lab: colour.Lab{L: r.Lab[0], A: r.Lab[1], B: r.Lab[2]}, Source: paint.Source(r.Source), Wet: r.Wet, Spread: r.Spread, Doubt: r.Doubt, Told: r.ID}
 }
 
 // PhotoSpot is a spot of a photo that the painter moved or left out.
@@ -138,7 +138,7 @@ func SlotsReadOf(r studio.SlotsRead, kept bool) SlotsRead {
 		one := SlotRow{Row: i, Line: row.Line, Slot: row.Slot, Problem: row.Problem}
 		if row.Region >= 0 {
 			region := &r.Sheet.Regions[row.Region]
-			look := region.Looks(r.In, row.Reading.Wet)
+			look := region.Appearance(r.In, row.Reading.Wet)
 			computed := shown(look.Lab().OKLab())
 			one.Label, one.Computed = region.Label, &computed
 			if row.Problem == "" {

@@ -48,10 +48,10 @@ func ShelfOf(found []studio.OnShelf, all int) Shelf {
 }
 
 func onShelfOf(on studio.OnShelf) OnShelf {
-	out := OnShelf{SittingListed: SittingListedOf(on.SittingEntry), Medium: on.Medium.ID, Title: on.Title, System: on.Kind, Kind: on.Sheet.Kind, Width: on.Sheet.W, Height: on.Sheet.H,
+	out := OnShelf{SittingListed: SittingListedOf(on.SittingEntry), Medium: on.Medium.ID, Title: on.Title, System: on.Kind, Kind: string(on.Sheet.Kind), Width: on.Sheet.W, Height: on.Sheet.H,
 		Painted: on.Painted, Miss: round(on.Miss, 1), Paints: []string{}, Notes: append([]string{}, on.Notes...)}
 	out.Places = shelfPlaces(&on)
-	for _, read := range on.Read {
+	for _, read := range on.WasRead {
 		if read {
 			out.Read++
 		}
@@ -66,7 +66,7 @@ func shelfPlaces(on *studio.OnShelf) []ShelfPlace {
 	out := []ShelfPlace{}
 	for i := range on.Sheet.Regions {
 		r := &on.Sheet.Regions[i]
-		out = append(out, ShelfPlace{r.Label, BenchShape(r.Shape), on.Read[i], shown(on.Looks[i].OKLab())})
+		out = append(out, ShelfPlace{r.Label, BenchShape(r.Shape), on.WasRead[i], shown(on.Colours[i].OKLab())})
 	}
 	return out
 }

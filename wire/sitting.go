@@ -162,7 +162,7 @@ func (e SittingEvent) Core() studio.Told {
 	out := studio.Told{Device: e.Device, Number: e.Number, OffsetMS: e.OffsetMS, Revision: e.Revision, Ahead: time.Duration(e.AheadMS) * time.Millisecond,
 		Event: bench.Event{ID: e.ID, Kind: bench.EventKind(e.Kind), At: time.UnixMilli(e.At), Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap}}
 	for _, t := range e.Took {
-		out.Took = append(out.Took, bench.Took(t))
+		out.Used = append(out.Used, bench.Used(t))
 	}
 	return out
 }
@@ -178,7 +178,7 @@ func millis(t time.Time) int64 {
 func (v View) Sitting(s studio.Sitting) Sitting {
 	st := &s.Stands
 	out := Sitting{
-		SittingListed: SittingListedOf(s.SittingEntry), Now: s.Now.UnixMilli(), Revision: int64(len(s.Events)), Plan: v.Plan(s.Rest, nil), Laid: st.Laid, Paused: millis(st.PausedAt), Done: st.Done(),
+		SittingListed: SittingListedOf(s.SittingEntry), Now: s.Now.UnixMilli(), Revision: int64(len(s.Events)), Plan: v.Plan(s.Rest, nil), Laid: st.LaidOut, Paused: millis(st.PausedAt), Done: st.Done(),
 		Brushes: st.Brushes[:s.Plan.Settings.Brushes], Washes: st.Washes, Pace: round(st.Pace, 2), Notes: notesOf(s), Says: append([]string{}, st.Says...), Steps: []SittingStep{}, Back: []SittingBack{},
 	}
 	if s.Printed != "" {
@@ -187,10 +187,10 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 	for i := range st.Places {
 		at, r := &st.Places[i], &s.Plan.Sheet.Regions[i]
 		one := SittingPlace{Coats: at.Coats, Painted: millis(at.Painted), Dry: millis(at.DryAt), Skipped: at.Skipped, Tested: at.Tested, Took: []SittingTook{}}
-		for _, t := range at.Took {
+		for _, t := range at.Used {
 			one.Took = append(one.Took, SittingTook(t))
 		}
-		wet, dry := r.Looks(s.Medium, true), r.Looks(s.Medium, false)
+		wet, dry := r.Appearance(s.Medium, true), r.Appearance(s.Medium, false)
 		one.DriesMS = int64(s.Plan.Settings.Drying() * st.Pace * float64(time.Minute/time.Millisecond))
 		one.Tells = tellsOf(s.Plan.Sheet.Straightaway(i))
 		one.Wet, one.Dried = shown(wet.OKLab(v.Light)), shown(dry.OKLab(v.Light))
@@ -219,7 +219,7 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 		out.Places[step.Region].Tells = tellsOf(step.Tells)
 	}
 	for _, back := range st.Back {
-		one := SittingBack{Tap: back.Tap, Says: back.Says, Places: []SittingThen{}, Laid: back.Laid, Paused: millis(back.Paused), Ended: !back.Ended.IsZero()}
+		one := SittingBack{Tap: back.Tap, Says: back.Says, Places: []SittingThen{}, Laid: back.LaidOut, Paused: millis(back.Paused), Ended: !back.Ended.IsZero()}
 		for _, region := range slices.Sorted(maps.Keys(back.Places)) {
 			p := back.Places[region]
 			one.Places = append(one.Places, SittingThen{Region: region, Coats: p.Coats, Painted: millis(p.Painted), Dry: millis(p.DryAt), Skipped: p.Skipped, Tested: p.Tested})

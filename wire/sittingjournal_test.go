@@ -33,7 +33,7 @@ func TestAJournalIsShapedPlaceByPlace(t *testing.T) {
 	require.NoError(t, err)
 	j := studio.SittingJournal{Sitting: s}
 	for i := range s.Plan.Sheet.Regions {
-		look := s.Plan.Sheet.Regions[i].Looks(s.Medium, false)
+		look := s.Plan.Sheet.Regions[i].Appearance(s.Medium, false)
 		j.Places = append(j.Places, studio.PlaceRead{Region: i, AccountPlace: journal.AccountPlace{Computed: look.Lab()}})
 	}
 	green := &j.Places[s.Plan.Sheet.Find("green")]
@@ -92,7 +92,7 @@ func TestASheetOnTheShelfSaysWhatWasRead(t *testing.T) {
 	s := painted(t)
 	on := studio.OnShelf{SittingEntry: s.SittingEntry, Medium: s.Medium, Title: "wheel", Kind: "triad", Sheet: s.Plan.Sheet, Paints: s.Plan.Sheet.Paints(), Miss: 2.345, Painted: 12}
 	for i := range s.Plan.Sheet.Regions {
-		on.Looks, on.Read = append(on.Looks, colour.Lab{L: 50, A: float64(i), B: 0}), append(on.Read, i < 5)
+		on.Colours, on.WasRead = append(on.Colours, colour.Lab{L: 50, A: float64(i), B: 0}), append(on.WasRead, i < 5)
 	}
 	out := ShelfOf([]studio.OnShelf{on}, 9)
 	assert.Equal(t, 9, out.All)

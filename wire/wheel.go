@@ -277,7 +277,7 @@ func (v View) rings(w *wheel.Wheel, i int, c wheel.Choices) *SlotRings {
 }
 
 func (v View) ringRung(r *wheel.RingRung) RingRung {
-	s := r.Looks(v.Medium, v.Wet)
+	s := r.Appearance(v.Medium, v.Wet)
 	return RingRung{Shown: shown(s.OKLab(v.Light)), With: r.With, Parts: v.Recipe(r.Parts), L: round(r.L, 1), Reached: r.Reached, HueWord: r.Mixture.Undertone().HueWord()}
 }
 

@@ -41,12 +41,12 @@ func TestEveryFieldGoesRound(t *testing.T) {
 	} {
 		assert.True(t, is, of)
 	}
-	require.Len(t, told.Took, len(event.Took))
-	assert.Equal(t, event.Took[1], SittingTook(told.Took[1]))
+	require.Len(t, told.Used, len(event.Took))
+	assert.Equal(t, event.Took[1], SittingTook(told.Used[1]))
 	var read ReadToKeep
 	storetest.Fill(&read)
 	kept := read.Core()
-	assert.Equal(t, studio.Read{Region: read.Slot, Lab: colour.Lab{L: read.Lab[0], A: read.Lab[1], B: read.Lab[2]}, Source: paint.Source(read.Source), Wet: read.Wet, Spread: read.Spread, Doubt: read.Doubt, Told: read.ID}, kept)
+	assert.Equal(t, studio.NewReading{Region: read.Slot, Lab: colour.Lab{L: read.Lab[0], A: read.Lab[1], B: read.Lab[2]}, Source: paint.Source(read.Source), Wet: read.Wet, Spread: read.Spread, Doubt: read.Doubt, Told: read.ID}, kept)
 }
 
 // The bounds of a film, and what stands before and after it, each keep their place.
@@ -74,7 +74,7 @@ func TestAPlaceIsShownWetAndDry(t *testing.T) {
 	differ := 0
 	for i := range s.Plan.Sheet.Regions {
 		r := &s.Plan.Sheet.Regions[i]
-		wet, dry := r.Looks(s.Medium, true), r.Looks(s.Medium, false)
+		wet, dry := r.Appearance(s.Medium, true), r.Appearance(s.Medium, false)
 		assert.Equal(t, wet.OKLab(colour.D65).Screen().Hex, out.Places[i].Wet.SRGB, r.Label)
 		assert.Equal(t, dry.OKLab(colour.D65).Screen().Hex, out.Places[i].Dried.SRGB, r.Label)
 		assert.Equal(t, dry.OKLab(colour.D65).Screen().Hex, out.Plan.Regions[i].SRGB, r.Label)

@@ -99,7 +99,7 @@ func planCommand() *cobra.Command {
 	}
 	q.flags(c)
 	b.flags(c)
-	c.Flags().StringVar(&b.which.Kind, "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run, guide or wanted")
+	c.Flags().StringVar((*string)(&b.which.Kind), "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run, guide or wanted")
 	return c
 }
 
@@ -181,7 +181,7 @@ func sheetCommand() *cobra.Command {
 			if o.Format, err = paper.ParseFormat(format); err != nil {
 				return err
 			}
-			b.which.Kind, b.which.Width = args[0], o.Wide()
+			b.which.Kind, b.which.Width = bench.SheetKind(args[0]), o.Wide()
 			plan, err := b.plan(v, args[1:])
 			if err != nil {
 				return err

@@ -130,7 +130,7 @@ func readCommand() *cobra.Command {
 			at, err := photo.FindMarks(&p, &s)
 			found := err == nil
 			if found {
-				read, err = photo.Read(&p, &s, at, nil)
+				read, err = photo.ReadSheet(&p, &s, at, nil)
 			}
 			if err != nil && !errors.As(err, new(input.Error)) {
 				return err

@@ -76,7 +76,7 @@ func (out *Plan) Amounts() (amounts []Amount) {
 	}
 	for i := range amounts {
 		a := &amounts[i]
-		if set.Scale.Measure == recipe.Looks {
+		if set.Scale.Measure == recipe.ByLooks {
 			a.Loads = int(math.Ceil(fluid[a.Paint] / recipe.Scale{Measure: recipe.Loads}.One()))
 		} else {
 			a.Ribbon = RibbonMM(a.ML, set.Nozzle)
@@ -132,8 +132,8 @@ func slip(a Addition, before, share float64) float64 {
 	return pile * (is/share - 1)
 }
 
-// Way is one of the ways to fill a section.
-type Way struct {
+// Filling is one of the ways to fill a section.
+type Filling struct {
 	Fill     Fill
 	Start    float64 // ml of the starting pile
 	Smallest float64 // ml of the smallest addition
@@ -146,7 +146,7 @@ type Way struct {
 // inHand is whether an amount of an ingredient can be taken in the painter's measure.
 func (s Settings) inHand(ml float64) bool {
 	switch s.Scale.Measure {
-	case recipe.Looks:
+	case recipe.ByLooks:
 		return true
 	case recipe.Dabs:
 		return recipe.DabMM(ml) >= 2
@@ -172,9 +172,9 @@ func (s Settings) sigmas(shares, takes []float64) (out []float64, letDown bool) 
 	return out, letDown
 }
 
-// Ways are the four ways to fill a section side by side. They are nil where its slots
+// Fillings are the four ways to fill a section side by side. They are nil where its slots
 // do not lie on the path of two paints.
-func Ways(s *Sheet, section int, set Settings) []Way {
+func Fillings(s *Sheet, section int, set Settings) []Filling {
 	steps := s.section(section)
 	if len(steps) == 0 || s.ways[section] == nil || s.ways[section].Indistinguishable() {
 		return nil
@@ -205,11 +205,11 @@ func Ways(s *Sheet, section int, set Settings) []Way {
 	for i, share := range shares {
 		turned[len(shares)-1-i] = 1 - share
 	}
-	out := []Way{weaker, set.run(FromStronger, turned, back)}
+	out := []Filling{weaker, set.run(FromStronger, turned, back)}
 	if len(shares) == 3 {
 		out = append(out, secondaryFirst(shares, takes))
 	}
-	own := Way{Fill: OwnPiles, Smallest: math.Inf(1), Wells: len(shares)}
+	own := Filling{Fill: OwnPiles, Smallest: math.Inf(1), Wells: len(shares)}
 	for i, share := range shares {
 		a := Addition{takes[i] * (1 - share), takes[i] * share, 1}
 		own.Adds = append(own.Adds, a)
@@ -220,9 +220,9 @@ func Ways(s *Sheet, section int, set Settings) []Way {
 	return append(out, own)
 }
 
-func (s Settings) run(f Fill, shares, takes []float64) Way {
+func (s Settings) run(f Fill, shares, takes []float64) Filling {
 	sigma, letDown := s.sigmas(shares, takes)
-	w := Way{Fill: f, Smallest: math.Inf(1), Wells: 1, LetDown: letDown}
+	w := Filling{Fill: f, Smallest: math.Inf(1), Wells: 1, LetDown: letDown}
 	w.Start, w.Adds = RunPile(shares, takes, sigma)
 	before := 0.0
 	for i, a := range w.Adds {
@@ -234,7 +234,7 @@ func (s Settings) run(f Fill, shares, takes []float64) Way {
 }
 
 // secondaryFirst mixes the secondary for all three steps and parts it.
-func secondaryFirst(shares, takes []float64) Way {
+func secondaryFirst(shares, takes []float64) Filling {
 	mid := shares[1]
 	first, third := takes[0]*shares[0]/mid, takes[2]*(1-shares[2])/(1-mid)
 	pile := takes[1] + first + third
@@ -243,7 +243,7 @@ func secondaryFirst(shares, takes []float64) Way {
 		{first, takes[0] - first, 0}, // of the weaker
 		{third, takes[2] - third, 1},
 	}
-	w := Way{Fill: SecondaryFirst, Start: pile, Smallest: min(adds[0].Add, adds[1].Add, adds[2].Add, pile*(1-mid)), Wells: 3, Adds: adds}
+	w := Filling{Fill: SecondaryFirst, Start: pile, Smallest: min(adds[0].Add, adds[1].Add, adds[2].Add, pile*(1-mid)), Wells: 3, Adds: adds}
 	// Of the weaker paint its own share is what counts.
 	w.Slip = max(slip(adds[0], 0, mid), slip(Addition{first, adds[1].Add, 1}, 1-mid, 1-shares[0]), slip(adds[2], mid, shares[2]))
 	return w
@@ -255,10 +255,10 @@ func (s *Sheet) section(k int) (out []int) {
 		return nil
 	}
 	for i := range s.Regions {
-		if r := &s.Regions[i]; r.Main && r.Section == k && r.Place > 0 {
+		if r := &s.Regions[i]; r.Main && r.Section == k && r.Step > 0 {
 			out = append(out, i)
 		}
 	}
-	slices.SortFunc(out, func(a, b int) int { return s.Regions[a].Place - s.Regions[b].Place })
+	slices.SortFunc(out, func(a, b int) int { return s.Regions[a].Step - s.Regions[b].Step })
 	return out
 }

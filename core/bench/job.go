@@ -70,13 +70,13 @@ func newProblem(s *Sheet, set Settings, fill Fill) (*problem, error) {
 	if len(s.Regions) > MostRegions {
 		return nil, input.Errorf("a sheet of %d regions is too large to plan: the most is %d", len(s.Regions), MostRegions)
 	}
-	p := &problem{jobs: make([]job, len(s.Regions)), drying: set.Drying(), hand: set.Hand, workable: set.Workable(), brushes: set.Brushes, wells: set.Wells, water: washesOfWater * set.Waters}
+	p := &problem{jobs: make([]job, len(s.Regions)), drying: set.Drying(), hand: set.HandPace, workable: set.Workable(), brushes: set.Brushes, wells: set.Wells, water: washesOfWater * set.Waters}
 	bit := map[*paint.Paint]uint64{}
 	for i := range s.Regions {
 		r := &s.Regions[i]
 		plain := r.Recipe.Plain()
-		seen := r.Looks(set.Medium, false)
-		j := job{light: seen.Lab().L > lightFrom, paint: set.Hand * set.hand(r, true), section: -1, kind: r.Kind}
+		seen := r.Appearance(set.Medium, false)
+		j := job{light: seen.Lab().L > lightFrom, paint: set.HandPace * set.hand(r, true), section: -1, kind: r.Kind}
 		if set.Drying() > 0 && !set.Gaps {
 			j.touches = r.Touches
 		}
@@ -90,7 +90,7 @@ func newProblem(s *Sheet, set Settings, fill Fill) (*problem, error) {
 			j.paints |= bit[part.Paint]
 		}
 		if len(plain) > 1 {
-			j.mix, j.well = mixTime*set.Hand, true
+			j.mix, j.well = mixTime*set.HandPace, true
 		}
 		p.jobs[i] = j
 	}

@@ -7,8 +7,8 @@ import (
 
 // Pace is how fast a painter was in a sitting, over the usual times.
 type Pace struct {
-	Hand   float64 // of mixing and painting; 0 where too little says it
-	Drying float64 // of the paint, as "still wet" taught it; 0 where it never was
+	HandPace float64 // of mixing and painting; 0 where too little says it
+	Drying   float64 // of the paint, as "still wet" taught it; 0 where it never was
 }
 
 // What of a sitting says how fast a painter is: so many places, each painted in no more
@@ -53,7 +53,7 @@ func PaceOf(s *Sheet, set Settings, events []Event) (out Pace) {
 	if len(ratios) >= fewestPaced {
 		slices.Sort(ratios)
 		n := len(ratios)
-		out.Hand = math.Min(slack, math.Max(quickest, (ratios[(n-1)/2]+ratios[n/2])/2))
+		out.HandPace = math.Min(slack, math.Max(quickest, (ratios[(n-1)/2]+ratios[n/2])/2))
 	}
 	return out
 }
@@ -91,5 +91,5 @@ func OwnPace(all []Pace) Pace {
 		}
 		return 0
 	}
-	return Pace{median(func(p Pace) float64 { return p.Hand }), median(func(p Pace) float64 { return p.Drying })}
+	return Pace{median(func(p Pace) float64 { return p.HandPace }), median(func(p Pace) float64 { return p.Drying })}
 }

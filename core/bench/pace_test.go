@@ -58,20 +58,20 @@ func TestAPaintersPaceIsLearnedFromSittings(t *testing.T) {
 	require.NoError(t, err)
 	for _, slower := range []float64{0.6, 1, 1.8} {
 		pace := bench.PaceOf(&s, set, heldAt(p, slower))
-		assert.InDelta(t, slower, pace.Hand, 0.1*slower, "the planned times are found again")
+		assert.InDelta(t, slower, pace.HandPace, 0.1*slower, "the planned times are found again")
 		assert.Zero(t, pace.Drying, "nothing was said to be wet still")
 	}
-	assert.Zero(t, bench.PaceOf(&s, set, heldAt(p, 1)[:3]).Hand, "too little to tell")
+	assert.Zero(t, bench.PaceOf(&s, set, heldAt(p, 1)[:3]).HandPace, "too little to tell")
 
 	// A night between two places is none of the hands'.
 	slept := heldAt(p, 1.5)
 	for i := range slept[len(slept)/2:] {
 		slept[len(slept)/2+i].At = slept[len(slept)/2+i].At.Add(9 * time.Hour)
 	}
-	assert.InDelta(t, 1.5, bench.PaceOf(&s, set, slept).Hand, 0.2)
+	assert.InDelta(t, 1.5, bench.PaceOf(&s, set, slept).HandPace, 0.2)
 
 	// Planned at it, all takes so much longer.
-	set.Hand = 1.8
+	set.HandPace = 1.8
 	slow, err := bench.New(&s, set)
 	require.NoError(t, err)
 	assert.Greater(t, slow.Minutes, p.Minutes)
@@ -79,6 +79,6 @@ func TestAPaintersPaceIsLearnedFromSittings(t *testing.T) {
 
 func TestTheOwnPaceIsTheMiddleOfSittings(t *testing.T) {
 	assert.Equal(t, bench.Pace{}, bench.OwnPace(nil))
-	assert.Equal(t, bench.Pace{}, bench.OwnPace([]bench.Pace{{Hand: 1.02}, {Hand: 0.97}}), "as usual is none of one's own")
-	assert.Equal(t, bench.Pace{Hand: 1.5, Drying: 1.25}, bench.OwnPace([]bench.Pace{{Hand: 9}, {Hand: 1.5, Drying: 1.25}, {Hand: 0.5}, {}}))
+	assert.Equal(t, bench.Pace{}, bench.OwnPace([]bench.Pace{{HandPace: 1.02}, {HandPace: 0.97}}), "as usual is none of one's own")
+	assert.Equal(t, bench.Pace{HandPace: 1.5, Drying: 1.25}, bench.OwnPace([]bench.Pace{{HandPace: 9}, {HandPace: 1.5, Drying: 1.25}, {HandPace: 0.5}, {}}))
 }

@@ -107,7 +107,7 @@ func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 			out.Fill = OwnPiles
 		}
 	} else if set.Fill == "" && s.ways != [3]*path.Path{} && set.Workable() > 0 && set.Drying() > set.Workable() {
-		out.Why = fmt.Sprintf("A run cannot be: neighbours need %.0f minutes between them, and a pile lasts %.0f. Each step has a pile of its own.", set.Drying()+paintTime*set.Hand, set.Workable())
+		out.Why = fmt.Sprintf("A run cannot be: neighbours need %.0f minutes between them, and a pile lasts %.0f. Each step has a pile of its own.", set.Drying()+paintTime*set.HandPace, set.Workable())
 	}
 	if best == nil {
 		if set.First == nil && set.Before == nil {
@@ -381,8 +381,8 @@ func (out *Plan) count() {
 		return
 	}
 	for k := range s.ways {
-		ways := Ways(s, k, set)
-		at := slices.IndexFunc(ways, func(w Way) bool { return w.Fill == out.Fill })
+		ways := Fillings(s, k, set)
+		at := slices.IndexFunc(ways, func(w Filling) bool { return w.Fill == out.Fill })
 		if at < 0 {
 			continue
 		}
@@ -408,7 +408,7 @@ func (out *Plan) from(section int) (weak, strong *paint.Paint, steps []int) {
 
 // countRun counts out the starting pile and what is added to it before each step, each
 // addition by what there is in the pile by then.
-func (out *Plan) countRun(section int, way Way) {
+func (out *Plan) countRun(section int, way Filling) {
 	s, set := out.Sheet, out.Settings
 	from, toward, steps := out.from(section)
 	begin := recipe.Of([]paint.Part{{Paint: from, Parts: way.Adds[0].Pile}}).With(recipe.Recipe{way.Adds[0].of(from, toward)})
@@ -444,7 +444,7 @@ func (out *Plan) countRun(section int, way Way) {
 
 // countParted counts out the secondary for all three steps, and what is added to the
 // parts of it.
-func (out *Plan) countParted(section int, way Way) {
+func (out *Plan) countParted(section int, way Filling) {
 	s, set := out.Sheet, out.Settings
 	weak, strong, steps := out.from(section)
 	mid := &s.Regions[steps[1]]

@@ -50,7 +50,7 @@ func simulate(t *testing.T, p *bench.Plan, about string) {
 	runs, left := map[int]int{}, map[int]int{} // the well of each run that is open, and its steps to come
 	if p.Fill != bench.OwnPiles {
 		for i := range p.Sheet.Regions {
-			if r := &p.Sheet.Regions[i]; r.Place > 0 {
+			if r := &p.Sheet.Regions[i]; r.Step > 0 {
 				left[r.Section]++
 			}
 		}
@@ -71,14 +71,14 @@ func simulate(t *testing.T, p *bench.Plan, about string) {
 			require.LessOrEqual(t, a.Well, p.Settings.Wells, about)
 			r := &p.Sheet.Regions[a.Region]
 			for section, well := range runs {
-				if section != r.Section || r.Place == 0 {
+				if section != r.Section || r.Step == 0 {
 					require.NotEqual(t, well, a.Well, "%s: the pile of a run is needed yet", about)
 				}
 			}
-			if _, open := runs[r.Section]; left[r.Section] > 0 && r.Place > 0 && !open {
+			if _, open := runs[r.Section]; left[r.Section] > 0 && r.Step > 0 && !open {
 				runs[r.Section] = a.Well
 			}
-			if _, there := wells[a.Well]; !there || p.Sheet.Regions[a.Region].Place <= 1 || p.Fill == bench.OwnPiles {
+			if _, there := wells[a.Well]; !there || p.Sheet.Regions[a.Region].Step <= 1 || p.Fill == bench.OwnPiles {
 				wells[a.Well] = a.Start
 			}
 		case bench.Paint:
@@ -86,7 +86,7 @@ func simulate(t *testing.T, p *bench.Plan, about string) {
 			_, twice := painted[a.Region]
 			require.False(t, twice, "%s: %s once", about, r.ID)
 			painted[a.Region], dry[a.Region] = a.Start, a.Dry
-			if left[r.Section]--; r.Place > 0 && left[r.Section] == 0 {
+			if left[r.Section]--; r.Step > 0 && left[r.Section] == 0 {
 				delete(runs, r.Section)
 			}
 			if p.Settings.Drying() > 0 && !p.Settings.Gaps {
@@ -208,7 +208,7 @@ func everyOrder(s *bench.Sheet, set bench.Settings) (minutes, washes int) {
 					next.dry[k] = v
 				}
 				r := &s.Regions[j]
-				look := r.Looks(set.Medium, false)
+				look := r.Appearance(set.Medium, false)
 				if was := h.held[by]; was >= 0 {
 					foreign := false
 					for id := range holds(was) {

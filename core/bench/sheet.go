@@ -52,7 +52,7 @@ type Region struct {
 	Kind    wheel.Kind
 	Main    bool // of the ring of twelve, or of a sheet that is no wheel
 	Section int  // of a wheel's mixed slot, -1 elsewhere
-	Place   int  // 1 to 3 in its section, 0 elsewhere
+	Step    int  // 1 to 3 in its section, 0 elsewhere
 	Share   float64
 	Shape
 	Touches []int       // the regions whose edge it shares
@@ -60,8 +60,8 @@ type Region struct {
 	Aim     *colour.Lab // the colour that is wanted where it is another than the recipe's, D65; else nil
 }
 
-// Looks is how the region is painted in a medium, wet or dry.
-func (r *Region) Looks(in paint.Medium, wet bool) colour.Spectrum {
+// Appearance is how the region is painted in a medium, wet or dry.
+func (r *Region) Appearance(in paint.Medium, wet bool) colour.Spectrum {
 	if r.Film > 0 {
 		return r.Mixture.FilmIn(in, r.Film, wet)
 	}
@@ -82,7 +82,7 @@ func (r *Region) Graduated(in paint.Medium, wet bool, at float64) colour.Spectru
 
 // Sheet is what is to be painted.
 type Sheet struct {
-	Kind    string // one of SheetKinds
+	Kind    SheetKind
 	Title   string
 	W, H    float64 // mm; of a wheel both are its diameter
 	Inner   float64 // radius of a wheel's hole in mm
@@ -92,16 +92,31 @@ type Sheet struct {
 	ways    [3]*path.Path // from paint to paint, that the sections lie on; nil where nothing does
 }
 
+// SheetKind is what is painted.
+type SheetKind string
+
+// What can be painted.
+const (
+	WheelSheet     SheetKind = "wheel"
+	GridSheet      SheetKind = "grid" // of pairings
+	LadderSheet    SheetKind = "ladder"
+	ValuesSheet    SheetKind = "values"
+	IntensitySheet SheetKind = "intensity"
+	RunSheet       SheetKind = "run" // of neighbours
+	GuideSheet     SheetKind = "guide"
+	WantedSheet    SheetKind = "wanted"
+)
+
 // SheetKinds lists them.
-var SheetKinds = []string{"wheel", "grid", "ladder", "values", "intensity", "run", "guide", "wanted"}
+var SheetKinds = []SheetKind{WheelSheet, GridSheet, LadderSheet, ValuesSheet, IntensitySheet, RunSheet, GuideSheet, WantedSheet}
 
 // Which says what sheet of a system is to be painted.
 type Which struct {
-	Kind    string  // one of SheetKinds; a wheel when empty
-	Slot    int     // index of the slot, 0 to 11, of values, intensities and runs
-	Section int     // 0 to 2, of a ladder
-	Steps   int     // inner steps of a ladder, places of a scale; what is usual when 0
-	Width   float64 // mm that rows may take; RowWidth when 0
+	Kind    SheetKind // a wheel when empty
+	Slot    int       // index of the slot, 0 to 11, of values, intensities and runs
+	Section int       // 0 to 2, of a ladder
+	Steps   int       // inner steps of a ladder, places of a scale; what is usual when 0
+	Width   float64   // mm that rows may take; RowWidth when 0
 }
 
 // Material is what sheets are painted of besides a wheel.
@@ -195,7 +210,7 @@ func (which Which) of(w *wheel.Wheel, have Material, e Extras, set Settings) (s 
 		}
 		return s, nil
 	}
-	return s, input.Errorf("unknown sheet %q: choose %s", input.Clip(which.Kind), strings.Join(SheetKinds, ", "))
+	return s, input.Errorf("unknown sheet %q: choose %s", input.Clip(string(which.Kind)), strings.Trim(fmt.Sprint(SheetKinds), "[]"))
 }
 
 // The diameters a wheel may have, and the usual one, in mm.
@@ -275,7 +290,7 @@ func (s *Sheet) main(w *wheel.Wheel, inner, outer float64, set Settings) {
 		}
 		r := Region{Label: slot.Name, Home: slot.Home, Index: i, Kind: slot.Kind, Main: true, Section: -1, Graded: set.Graded}
 		if slot.Home%4 != 0 {
-			r.Section, r.Place = slot.Home/4, slot.Home%4
+			r.Section, r.Step = slot.Home/4, slot.Home%4
 		}
 		if len(slot.Halves) == 2 {
 			for n, half := range slot.Halves {
@@ -407,7 +422,7 @@ const (
 )
 
 // row adds regions side by side.
-func (s *Sheet) row(kind, title string, of []named) {
+func (s *Sheet) row(kind SheetKind, title string, of []named) {
 	s.Kind, s.Title = kind, title
 	for i, n := range of {
 		s.add(Region{ID: n.name, Label: n.name, Home: -1, Index: i, Kind: n.kind, Main: true, Section: -1, Share: n.share}, n.parts, n.mixture)
@@ -481,7 +496,7 @@ func Ladder(p *path.Path, n int, spacing path.Spacing) (s Sheet) {
 	s.ways[0] = p
 	for i := range s.Regions {
 		if r := &s.Regions[i]; i > 0 && i < len(of)-1 {
-			r.Section, r.Place = 0, i
+			r.Section, r.Step = 0, i
 		}
 	}
 	return s

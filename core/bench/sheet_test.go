@@ -129,7 +129,7 @@ func TestALadderIsARunWhereItCanBe(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, bench.FromWeaker, p.Fill)
 	simulate(t, p, "a ladder")
-	assert.Len(t, bench.Ways(&s, 0, set), 3, "there is no secondary of five steps")
+	assert.Len(t, bench.Fillings(&s, 0, set), 3, "there is no secondary of five steps")
 	from, to := s.Between(0)
 	assert.Equal(t, "arylide yellow deep to ultramarine blue", from+" to "+to)
 }
@@ -204,7 +204,7 @@ func TestAGradedSlotFadesToItsTip(t *testing.T) {
 	for i := range s.Regions {
 		r := &s.Regions[i]
 		require.True(t, r.Graded)
-		rim, whole := r.Graduated(in, false, 0), r.Looks(in, false)
+		rim, whole := r.Graduated(in, false, 0), r.Appearance(in, false)
 		assert.InDelta(t, whole.Lab().L, rim.Lab().L, 0.01, r.Label)
 		last := rim.Lab().L
 		for at := 0.25; at <= 1; at += 0.25 {
@@ -288,9 +288,9 @@ func TestTheFourWaysTakeTheSameAndDifferInWhatTheyRisk(t *testing.T) {
 	set := bench.Usual(medium(t, "gouache"))
 	s := bench.Wheel(triad(t), bench.Extras{}, set)
 	for k := range 3 {
-		ways := bench.Ways(&s, k, set)
+		ways := bench.Fillings(&s, k, set)
 		require.Len(t, ways, 4, "section %d", k)
-		by := map[bench.Fill]bench.Way{}
+		by := map[bench.Fill]bench.Filling{}
 		for _, w := range ways {
 			by[w.Fill] = w
 			assert.Positive(t, w.Start)
@@ -303,7 +303,7 @@ func TestTheFourWaysTakeTheSameAndDifferInWhatTheyRisk(t *testing.T) {
 		}
 		assert.Equal(t, 1, by[bench.FromWeaker].Wells)
 		assert.Equal(t, 3, by[bench.OwnPiles].Wells)
-		used := func(w bench.Way) (ml float64) {
+		used := func(w bench.Filling) (ml float64) {
 			ml = w.Start
 			for _, a := range w.Adds {
 				ml += a.Add
@@ -312,7 +312,7 @@ func TestTheFourWaysTakeTheSameAndDifferInWhatTheyRisk(t *testing.T) {
 		}
 		assert.InDelta(t, used(by[bench.FromWeaker]), used(by[bench.FromStronger]), 1e-9)
 	}
-	assert.Nil(t, bench.Ways(&s, 7, set))
+	assert.Nil(t, bench.Fillings(&s, 7, set))
 }
 
 func TestEachRegionIsCountedOutForWhatItNeeds(t *testing.T) {
@@ -340,7 +340,7 @@ func BenchmarkAmounts(b *testing.B) {
 // Out of pans nothing is squeezed: they are wetted, and used for so many brush loads.
 func TestPansAreWettedAndNotSqueezed(t *testing.T) {
 	set := bench.Usual(medium(t, "watercolour"))
-	set.Scale = recipe.Scale{Measure: recipe.Looks}
+	set.Scale = recipe.Scale{Measure: recipe.ByLooks}
 	s := bench.Wheel(triad(t), bench.Extras{}, set)
 	p, err := bench.Sketch(&s, set)
 	require.NoError(t, err)

@@ -50,7 +50,7 @@ type Event struct {
 	Well     int       // 1 up; 0 for none
 	Brush    int       // 1 or 2; 0 for the first
 	Thorough bool      // of a wash
-	Took     []Took    // of what was measured
+	Used     []Used    // of what was measured
 	Text     string    // of a note
 	Undoes   string    // what is taken back: an event by its id, or all of a tap by that of the tap
 	Tap      string    // the tap that told it, which may tell several; empty where it stands alone
@@ -67,8 +67,8 @@ func (e *Event) Says(s *Sheet) string {
 	return string(e.Kind)
 }
 
-// Took is how much of a paint was really taken, in the sitting's measure.
-type Took struct {
+// Used is how much of a paint was really taken, in the sitting's measure.
+type Used struct {
 	Paint  string // id
 	Amount float64
 }
@@ -101,10 +101,10 @@ func (e *Event) Check(s *Sheet) error {
 		return input.Errorf("%s: there is no well %d with brush %d", e.Kind, e.Well, e.Brush)
 	case e.Kind == Undone && e.Undoes == "", e.Kind != Undone && e.Undoes != "":
 		return input.Errorf("what is taken back names what it takes back, and nothing else does")
-	case len(e.Took) > MostTaken || e.Kind == Measured && len(e.Took) == 0:
+	case len(e.Used) > MostTaken || e.Kind == Measured && len(e.Used) == 0:
 		return input.Errorf("what a place took is said of 1 to %d paints", MostTaken)
 	}
-	for _, t := range e.Took {
+	for _, t := range e.Used {
 		if !(t.Amount >= 0 && t.Amount <= 1000) {
 			return input.Errorf("%s: an amount runs from 0 to 1000, and not to %v", e.Kind, t.Amount)
 		}
@@ -122,14 +122,14 @@ func (s *Sheet) Find(id string) int {
 	return slices.IndexFunc(s.Regions, func(r Region) bool { return r.ID == id })
 }
 
-// Place is how far a region has come.
-type Place struct {
+// Progress is how far a region has come.
+type Progress struct {
 	Coats   int
 	Painted time.Time // the last coat
 	DryAt   time.Time
 	Skipped bool
 	Tested  bool
-	Took    []Took // what was measured last; nil for the plan's
+	Used    []Used // what was measured last; nil for the plan's
 }
 
 // Well is what is in a well.
@@ -143,10 +143,10 @@ type Well struct {
 type Sitting struct {
 	Begun, Ended time.Time // zero while it has not
 	PausedAt     time.Time // zero while it goes on
-	Laid         bool
-	Places       []Place // one for each region
-	Wells        []Well  // the first is well 1
-	Brushes      [2]int  // the region each painted last, -1 for a clean one
+	LaidOut      bool
+	Places       []Progress // one for each region
+	Wells        []Well     // the first is well 1
+	Brushes      [2]int     // the region each painted last, -1 for a clean one
 	Washes       int
 	SinceWater   int     // washes since the water was changed
 	Pace         float64 // of drying, over the plan's, as "still wet" taught it
@@ -158,12 +158,12 @@ type Sitting struct {
 // Back is a tap that can be taken back, whole, and what is otherwise then: when it is, and
 // those that stand before it in the list.
 type Back struct {
-	Tap    string
-	Says   string        // what it told
-	Places map[int]Place // by region: those that are otherwise
-	Laid   bool
-	Paused time.Time
-	Ended  time.Time
+	Tap     string
+	Says    string           // what it told
+	Places  map[int]Progress // by region: those that are otherwise
+	LaidOut bool
+	Paused  time.Time
+	Ended   time.Time
 }
 
 // MostBack is how many taps are named that can be taken back, one after the other.
@@ -185,7 +185,7 @@ func Fold(s *Sheet, set Settings, events []Event) Sitting {
 
 // fold is where a sitting stands after events in order, but for what can be taken back.
 func fold(s *Sheet, set Settings, events []Event) Sitting {
-	out := Sitting{Places: make([]Place, len(s.Regions)), Wells: make([]Well, set.Wells), Brushes: [2]int{-1, -1}, Pace: 1}
+	out := Sitting{Places: make([]Progress, len(s.Regions)), Wells: make([]Well, set.Wells), Brushes: [2]int{-1, -1}, Pace: 1}
 	for i := range out.Wells {
 		out.Wells[i].Region = -1
 	}
@@ -217,7 +217,7 @@ func (st *Sitting) takeBack(s *Sheet, set Settings, events []Event) {
 		said[e.tap()] = true
 		without = append(without, Event{ID: fmt.Sprintf("without %d", i), Kind: Undone, At: events[len(events)-1].At, Undoes: e.tap()})
 		then := fold(s, set, without)
-		back := Back{Tap: e.tap(), Says: e.Says(s), Places: map[int]Place{}, Laid: then.Laid, Paused: then.PausedAt, Ended: then.Ended}
+		back := Back{Tap: e.tap(), Says: e.Says(s), Places: map[int]Progress{}, LaidOut: then.LaidOut, Paused: then.PausedAt, Ended: then.Ended}
 		for k := range then.Places {
 			if !then.Places[k].looksLike(&st.Places[k]) {
 				back.Places[k] = then.Places[k]
@@ -228,7 +228,7 @@ func (st *Sitting) takeBack(s *Sheet, set Settings, events []Event) {
 }
 
 // looksLike says that two places look alike on the sheet.
-func (p *Place) looksLike(q *Place) bool {
+func (p *Progress) looksLike(q *Progress) bool {
 	return p.Coats == q.Coats && p.Painted.Equal(q.Painted) && p.DryAt.Equal(q.DryAt) && p.Skipped == q.Skipped && p.Tested == q.Tested
 }
 
@@ -300,7 +300,7 @@ func (st *Sitting) take(s *Sheet, set Settings, e *Event) {
 			st.Begun = e.At
 		}
 	case LaidOut:
-		st.Laid = true
+		st.LaidOut = true
 	case Mixed:
 		if i >= 0 && e.Well >= 1 && e.Well <= len(st.Wells) {
 			w := &st.Wells[e.Well-1]
@@ -337,7 +337,7 @@ func (st *Sitting) take(s *Sheet, set Settings, e *Event) {
 		st.SinceWater = 0
 	case Measured:
 		if i >= 0 {
-			st.Places[i].Took = e.Took
+			st.Places[i].Used = e.Used
 		}
 	case StillWet:
 		if i >= 0 && st.Places[i].Coats > 0 && set.Drying() > 0 {
@@ -361,7 +361,7 @@ func (st *Sitting) take(s *Sheet, set Settings, e *Event) {
 
 // stillWet lets a place be wet for longer, and learns from it: it dries at least so much
 // slower, and so do those that are wet beside it.
-func (st *Sitting) stillWet(p *Place, now time.Time, drying float64) {
+func (st *Sitting) stillWet(p *Progress, now time.Time, drying float64) {
 	longer := time.Duration(stillWetFor * drying * float64(time.Minute))
 	if until := now.Add(longer); until.After(p.DryAt) {
 		p.DryAt = until
@@ -402,7 +402,7 @@ func workableAt(set Settings, since, now time.Time) bool {
 
 // Done says that nothing is left to paint.
 func (st *Sitting) Done() bool {
-	return !slices.ContainsFunc(st.Places, func(p Place) bool { return p.Coats == 0 && !p.Skipped })
+	return !slices.ContainsFunc(st.Places, func(p Progress) bool { return p.Coats == 0 && !p.Skipped })
 }
 
 // standing is where a sitting stands, for the search: minutes are from now.
@@ -443,7 +443,7 @@ func (st *Sitting) From(now time.Time, before *Plan) (*Plan, error) {
 		out.Order = append(out.Order, at.job)
 	}
 	out.act(p, best)
-	if st.Laid {
+	if st.LaidOut {
 		out.Actions = out.Actions[1:]
 	}
 	for i := range st.Places {

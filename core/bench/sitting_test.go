@@ -210,8 +210,8 @@ func TestATapIsTakenBackWhole(t *testing.T) {
 	}
 	assert.Len(t, st.Back[0].Places, 1, "violet is otherwise")
 	assert.Len(t, st.Back[1].Places, 2, "and then green too")
-	assert.True(t, st.Back[1].Laid)
-	assert.False(t, st.Back[2].Laid)
+	assert.True(t, st.Back[1].LaidOut)
+	assert.False(t, st.Back[2].LaidOut)
 	assert.Equal(t, 1, st.Washes)
 
 	tap("three", bench.Event{Kind: bench.Undone, Undoes: "two"})
@@ -352,7 +352,7 @@ func TestEventsThatCannotBeAreRefused(t *testing.T) {
 		"no well":          {ID: "a", Kind: bench.Rinsed, Well: 99},
 		"names what":       {ID: "a", Kind: bench.Undone},
 		"1 to 24 paints":   {ID: "a", Kind: bench.Measured, Region: "green"},
-		"an amount runs":   {ID: "a", Kind: bench.Measured, Region: "green", Took: []bench.Took{{"PB29", -1}}},
+		"an amount runs":   {ID: "a", Kind: bench.Measured, Region: "green", Used: []bench.Used{{"PB29", -1}}},
 		"nothing else doe": {ID: "a", Kind: bench.Waited, Undoes: "b"},
 	} {
 		e.At = morning

@@ -85,7 +85,7 @@ func Key(s *Sheet, set Settings) string {
 	seen := map[*paint.Paint]bool{}
 	for i := range s.Regions {
 		r := &s.Regions[i]
-		fmt.Fprintf(h, "%q %q %g %d %d %v %t %d %d %g %v %v %t\n", r.ID, r.Label, r.Film, r.Home, r.Index, r.Kind, r.Main, r.Section, r.Place, r.Share, r.Shape, r.Touches, r.Graded)
+		fmt.Fprintf(h, "%q %q %g %d %d %v %t %d %d %g %v %v %t\n", r.ID, r.Label, r.Film, r.Home, r.Index, r.Kind, r.Main, r.Section, r.Step, r.Share, r.Shape, r.Touches, r.Graded)
 		hashed(h, r.Recipe, seen)
 	}
 	for k := range s.ways {

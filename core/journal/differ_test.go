@@ -30,7 +30,7 @@ func wheelOf(t testing.TB, blue string, strength float64) (ring []Step, placed [
 	sheet := bench.Wheel(wheel.Build(system, wheel.Options{}), bench.Extras{}, bench.Usual(in))
 	for i := range sheet.Regions {
 		r := &sheet.Regions[i]
-		look := r.Looks(in, false)
+		look := r.Appearance(in, false)
 		ring = append(ring, Step{Label: r.Label, Home: r.Home, Lab: look.Lab(), Paints: r.Recipe.Plain()})
 		placed = append(placed, Placed{Home: r.Home, Hue: HueOf(r.Label), Colour: look.Lab()})
 		for _, p := range r.Recipe.Plain() {

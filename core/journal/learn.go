@@ -21,7 +21,7 @@ type Sample struct {
 	Film   float64      // 0 for the medium's own
 	Lab    colour.Lab   // as it was read, D65
 	Noise  float64      // standard deviation of the reading, CIEDE2000, in each of its components
-	Hand   []float64    // that of each part, in shares of it; 3 % where there are none
+	Strays []float64    // that of each part, in shares of it; 3 % where there are none
 }
 
 // The noise of readings by their source, CIEDE2000 in each component, besides the spread
@@ -369,8 +369,8 @@ func (f *fit) hands(theta []float64) {
 		at := f.look(i, theta, nil)
 		for n := range s.Parts {
 			hand := weighed
-			if len(s.Hand) == len(s.Parts) {
-				hand = s.Hand[n]
+			if len(s.Strays) == len(s.Parts) {
+				hand = s.Strays[n]
 			}
 			share := make([]float64, len(s.Parts))
 			for k := range share {

@@ -235,8 +235,8 @@ func TestIntervalsHoldWithDabsOfAHand(t *testing.T) {
 			}
 			really := slices.Clone(s.Parts)
 			for n := range really {
-				hand := dabs.HandOf(set.Slot() * really[n].Parts / whole)
-				s.Hand = append(s.Hand, hand)
+				hand := dabs.StrayOf(set.Slot() * really[n].Parts / whole)
+				s.Strays = append(s.Strays, hand)
 				if really[n].Parts *= 1 + hand*r.NormFloat64(); really[n].Parts <= 0 {
 					really[n].Parts = 0.01
 				}

@@ -30,8 +30,8 @@ type Medium struct {
 	Rewets           bool    // a pile that has dried on the palette is workable again
 }
 
-// Laid is the medium as somebody lays it who lays it so many times as thick.
-func (m Medium) Laid(times float64) Medium {
+// WithFilm is the medium as somebody lays it who lays it so many times as thick.
+func (m Medium) WithFilm(times float64) Medium {
 	m.Thickness *= times
 	return m
 }

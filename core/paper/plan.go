@@ -141,7 +141,7 @@ func (l *layout) cards() []Page {
 		if r.Aim != nil { // beside the wanted colour what comes nearest to it
 			l.add(Mark{Kind: Rect, X: x + w - 46, Y: y + 4, W: 14, H: 14, Fill: l.looks(r)})
 			room, most = room-14, 1
-			look := r.Looks(l.plan.Settings.Medium, false)
+			look := r.Appearance(l.plan.Settings.Medium, false)
 			for n, of := range []string{"nearest", "wanted", "painted"} {
 				l.text(x+w-39+14*float64(n), y+20.5, small*0.75, Plain, Middle, 0.35, "%s", of)
 			}

@@ -245,7 +245,7 @@ func (l *layout) aimed(r *bench.Region) string {
 
 // looks is the colour that a place's recipe makes.
 func (l *layout) looks(r *bench.Region) string {
-	look := r.Looks(l.plan.Settings.Medium, false)
+	look := r.Appearance(l.plan.Settings.Medium, false)
 	return look.OKLab(colour.D65).Screen().Hex
 }
 
@@ -254,7 +254,7 @@ func (l *layout) numberGrey(r *bench.Region) float64 {
 	if !l.options.Colours {
 		return 0.5
 	}
-	if look := r.Looks(l.plan.Settings.Medium, false); look.Lab().L < 55 {
+	if look := r.Appearance(l.plan.Settings.Medium, false); look.Lab().L < 55 {
 		return 0.95
 	}
 	return 0.1
@@ -594,7 +594,7 @@ func (l *layout) squeezed() (out [][3]string) {
 
 // layOut is what is done with the paints before anything is mixed.
 func (l *layout) layOut() string {
-	if l.plan.Settings.Scale.Measure == recipe.Looks {
+	if l.plan.Settings.Scale.Measure == recipe.ByLooks {
 		return "Wet these pans"
 	}
 	return "Squeeze out"

@@ -172,7 +172,7 @@ func TestDrawnColoursAreRead(t *testing.T) {
 			assert.InDelta(t, at[n][0], found[n][0], 0.5, "%s: mark %d", name, n)
 			assert.InDelta(t, at[n][1], found[n][1], 0.5, "%s: mark %d", name, n)
 		}
-		got, err := Read(&p, &s, found, nil)
+		got, err := ReadSheet(&p, &s, found, nil)
 		require.NoError(t, err, name)
 		require.Len(t, got.Readings, 12)
 		worst := 0.0
@@ -189,7 +189,7 @@ func TestDrawnColoursAreRead(t *testing.T) {
 		assert.NotNil(t, got.Straight(&p, &s, true))
 		w, h := StraightSize(&s)
 		assert.Equal(t, [2]int{w, h}, [2]int{got.Straight(&p, &s, false).Bounds().Dx(), got.Straight(&p, &s, false).Bounds().Dy()})
-		middle := got.Place(0, 0)
+		middle := got.Pixel(0, 0)
 		assert.InDelta(t, float64(p.W)/2, middle[0], 1, name)
 	}
 }
@@ -222,17 +222,17 @@ func TestPicturesThatCannotBeTrustedAreRefused(t *testing.T) {
 		d := plain
 		change(&d)
 		p, at := d.draw(&s, reflects)
-		_, err := Read(&p, &s, at, nil)
+		_, err := ReadSheet(&p, &s, at, nil)
 		if assert.ErrorAs(t, err, new(input.Error), says) {
 			assert.ErrorContains(t, err, says)
 		}
 	}
 	p, at := plain.draw(&s, reflects)
-	_, err := Read(&p, &s, Corners{at[1], at[0], at[3], at[2]}, nil)
+	_, err := ReadSheet(&p, &s, Corners{at[1], at[0], at[3], at[2]}, nil)
 	assert.ErrorContains(t, err, "mirrored")
-	_, err = Read(&p, &s, Corners{at[0], at[2], at[1], at[3]}, nil)
+	_, err = ReadSheet(&p, &s, Corners{at[0], at[2], at[1], at[3]}, nil)
 	assert.ErrorContains(t, err, "do not stand round")
-	_, err = Read(&p, &s, Corners{at[0], at[1], at[2], {-5, 9}}, nil)
+	_, err = ReadSheet(&p, &s, Corners{at[0], at[1], at[2], {-5, 9}}, nil)
 	assert.ErrorContains(t, err, "outside of the picture")
 
 	mirrored := plain
@@ -275,7 +275,7 @@ func TestAPlaceThatCannotBeBelievedIsDoubted(t *testing.T) {
 		d, of := plain, slices.Clone(reflects)
 		change(&d, of)
 		p, at := d.draw(&s, of)
-		got, err := Read(&p, &s, at, nil)
+		got, err := ReadSheet(&p, &s, at, nil)
 		require.NoError(t, err, says)
 		for n, r := range got.Readings {
 			if n == 0 {
@@ -291,7 +291,7 @@ func TestSpotsAreMovedAndLeftOut(t *testing.T) {
 	s, reflects := drawnSheet()
 	p, at := plain.draw(&s, reflects)
 	// The spot of the first place lies on the opposite one.
-	got, err := Read(&p, &s, at, map[string]Spot{"a": {DY: 75}, "c": {Left: true}, "e": {DX: 500}})
+	got, err := ReadSheet(&p, &s, at, map[string]Spot{"a": {DY: 75}, "c": {Left: true}, "e": {DX: 500}})
 	require.NoError(t, err)
 	require.Len(t, got.Readings, 11)
 	assert.Less(t, colour.Difference(got.Readings[0].Lab, reflects[6].xyz().Lab(colour.D65.White())), 12.0, "it reaches into its neighbours")

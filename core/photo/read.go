@@ -52,14 +52,14 @@ const (
 	mostGlaring  = 1.0 / 3
 )
 
-// Read reads a painted sheet off a picture, its marks in the corners. Spots are moved or
+// ReadSheet reads a painted sheet off a picture, its marks in the corners. Spots are moved or
 // left out by the ids of their regions. The error is an input.Error that says why the
 // picture cannot be trusted, and what to do.
-func Read(p *Picture, s *bench.Sheet, at Corners, spots map[string]Spot) (out Result, err error) {
+func ReadSheet(p *Picture, s *bench.Sheet, at Corners, spots map[string]Spot) (out Result, err error) {
 	return read(p, s, at, s.Marks(), spots)
 }
 
-// ReadDrawn is Read for a sheet that was drawn freely and has no marks: the corners are
+// ReadDrawn is ReadSheet for a sheet that was drawn freely and has no marks: the corners are
 // where its quarter points lie.
 func ReadDrawn(p *Picture, s *bench.Sheet, at Corners, spots map[string]Spot) (out Result, err error) {
 	return read(p, s, at, s.Quarters(), spots)
@@ -285,8 +285,8 @@ func kelvin(c colour.XYZ) float64 {
 	return math.Round((449*n*n*n+3525*n*n+6823.3*n+5520.33)/50) * 50
 }
 
-// Place is where a point of the sheet, mm, lies in the picture, pixels.
-func (r *Result) Place(x, y float64) [2]float64 {
+// Pixel is where a point of the sheet, mm, lies in the picture, pixels.
+func (r *Result) Pixel(x, y float64) [2]float64 {
 	px, py := r.h.at(x, y)
 	return [2]float64{px, py}
 }

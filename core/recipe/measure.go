@@ -19,12 +19,12 @@ type Measure string
 // A dab is a mound seen from above, given by its width. Looks are for pans, which
 // are rewetted and brushed: there nothing is counted.
 const (
-	Dabs  Measure = "dabs"
-	Drops Measure = "drops"
-	Loads Measure = "loads" // of a brush
-	Tips  Measure = "tips"  // of a knife
-	Grams Measure = "grams"
-	Looks Measure = "looks"
+	Dabs    Measure = "dabs"
+	Drops   Measure = "drops"
+	Loads   Measure = "loads" // of a brush
+	Tips    Measure = "tips"  // of a knife
+	Grams   Measure = "grams"
+	ByLooks Measure = "looks"
 )
 
 // measureRow is what the table says of a measure.
@@ -158,16 +158,16 @@ func (s Scale) VolumeOf(i Ingredient, amount float64) float64 {
 	return amount * s.One()
 }
 
-// HandOf is how far a hand strays from so many ml (a standard deviation), as a share of it
+// StrayOf is how far a hand strays from so many ml (a standard deviation), as a share of it
 // from 0 to 1: of a dab 0.3 mm across, of which the volume takes three times the share; 3 %
 // of what is weighed.
-func (s Scale) HandOf(ml float64) float64 {
+func (s Scale) StrayOf(ml float64) float64 {
 	switch s.Measure {
 	case Dabs:
 		return math.Min(1, 3*0.3/math.Max(DabMM(ml), 1))
 	case Grams:
 		return 0.03
-	case Looks:
+	case ByLooks:
 		return 0.3
 	}
 	n := ml / s.One()
@@ -190,8 +190,8 @@ func (s Scale) strays(amount float64) float64 {
 	return row.hand * math.Sqrt(amount)
 }
 
-// Taken is so much of one ingredient.
-type Taken struct {
+// Portion is so much of one ingredient.
+type Portion struct {
 	Ingredient
 	Amount float64 // mm across for dabs, grams, else a number; 0 for looks
 	ML     float64
@@ -199,7 +199,7 @@ type Taken struct {
 
 // Pile is what is counted out and mixed in one go.
 type Pile struct {
-	Counts []Taken
+	Counts []Portion
 	ML     float64
 	Needed float64 // ml: of a let-down what goes on into the recipe, of the recipe what was asked for
 }
@@ -228,10 +228,10 @@ const perGrowth = 0.6
 // than can be taken is let down first in the paint of which there is most.
 func CountOut(r Recipe, exact *paint.Mixture, s Scale, ml float64) Counted {
 	r = resolved(r).InOrder()
-	if s.Measure == Looks {
+	if s.Measure == ByLooks {
 		out := Counted{Scale: s, Mixture: *exact, Decides: -1, Pile: Pile{ML: ml, Needed: ml}}
 		for _, i := range r {
-			out.Counts = append(out.Counts, Taken{Ingredient: i, ML: ml * i.Parts / r.Total()})
+			out.Counts = append(out.Counts, Portion{Ingredient: i, ML: ml * i.Parts / r.Total()})
 		}
 		return out
 	}
@@ -289,18 +289,18 @@ func AddTo(pile []paint.Part, add Ingredient, ml float64, exact *paint.Mixture, 
 		}
 		for by := -1; by <= 1; by++ {
 			amount := s.amount(i, about)
-			if s.Measure != Looks {
+			if s.Measure != ByLooks {
 				amount = max(row.least, s.rounded(amount)+float64(by)*row.step)
 			} else if by != 0 {
 				continue
 			}
 			c := Counted{Scale: s, Decides: 0, Adds: true}
-			one := Taken{Ingredient: i, Amount: amount, ML: s.VolumeOf(i, amount)}
-			if s.Measure == Looks {
+			one := Portion{Ingredient: i, Amount: amount, ML: s.VolumeOf(i, amount)}
+			if s.Measure == ByLooks {
 				one.Amount, one.ML = 0, about
 			}
-			c.Counts, c.Needed = []Taken{one}, ml
-			if i.In != nil && s.Measure != Looks {
+			c.Counts, c.Needed = []Portion{one}, ml
+			if i.In != nil && s.Measure != ByLooks {
 				c.Before = s.before(i, one.ML)
 			}
 			c.Mixture = c.into(pile, one.ML)
@@ -313,7 +313,7 @@ func AddTo(pile []paint.Part, add Ingredient, ml float64, exact *paint.Mixture, 
 			}
 		}
 	}
-	if s.Measure != Looks {
+	if s.Measure != ByLooks {
 		was, of := brushedOut(&best.Mixture), best.Counts[0]
 		for _, by := range [2]float64{-1, 1} {
 			m := best.into(pile, s.VolumeOf(of.Ingredient, max(of.Amount+by*s.strays(of.Amount), of.Amount/4)))
@@ -337,7 +337,7 @@ func (c *Counted) paints(n int, ml float64) []paint.Part {
 		return []paint.Part{{Paint: of.Paint, Parts: ml}}
 	}
 	strong := 1 / float64(of.Thin+1)
-	if c.Measure != Looks {
+	if c.Measure != ByLooks {
 		made := c.before(of.Ingredient, of.ML)
 		strong = made[len(made)-1].strong()
 	}
@@ -360,7 +360,7 @@ func (c *Counted) FromTubes() (out []paint.Part) {
 			switch {
 			case of.In == nil:
 				out = append(out, paint.Part{Paint: of.Paint, Parts: of.ML})
-			case c.Measure == Looks: // no let-down is counted out
+			case c.Measure == ByLooks: // no let-down is counted out
 				out = append(out, c.paints(n, of.ML)...)
 			}
 		}
@@ -385,7 +385,7 @@ func (s Scale) count(r Recipe, ml, grown float64) Counted {
 	var parts []paint.Part
 	for _, i := range r {
 		amount := s.rounded(s.amount(i, ml*grown*i.Parts/total))
-		c := Taken{Ingredient: i, Amount: amount, ML: s.VolumeOf(i, amount)}
+		c := Portion{Ingredient: i, Amount: amount, ML: s.VolumeOf(i, amount)}
 		out.Counts = append(out.Counts, c)
 		out.ML += c.ML
 		if i.In != nil {
@@ -419,10 +419,10 @@ func (s Scale) before(i Ingredient, ml float64) (out []Pile) {
 		into := Ingredient{Paint: i.In, Parts: float64(thin)}
 		pile := Pile{Needed: needed}
 		for least := s.rounded(0); ; least += measureRows[s.Measure].step {
-			a := Taken{from, least, s.VolumeOf(from, least)}
+			a := Portion{from, least, s.VolumeOf(from, least)}
 			most := s.rounded(s.amount(into, float64(thin)*a.ML))
-			b := Taken{into, most, s.VolumeOf(into, most)}
-			pile.Counts, pile.ML = []Taken{a, b}, a.ML+b.ML
+			b := Portion{into, most, s.VolumeOf(into, most)}
+			pile.Counts, pile.ML = []Portion{a, b}, a.ML+b.ML
 			if pile.ML >= needed {
 				break
 			}
@@ -554,7 +554,7 @@ func (s Scale) Says(amount float64) string {
 		return fmt.Sprintf("a dab %s mm wide", number(amount))
 	case s.Measure == Grams:
 		return fmt.Sprintf("%.2f g", amount)
-	case s.Measure == Looks:
+	case s.Measure == ByLooks:
 		return "some"
 	case amount == 1:
 		return "1 " + row.one
@@ -584,7 +584,7 @@ func (s Scale) Roughly(ml float64) string {
 
 // Lines tell in order how to count the recipe out and mix it.
 func (c *Counted) Lines() (out []string) {
-	if c.Measure == Looks {
+	if c.Measure == ByLooks {
 		return c.byLook()
 	}
 	for _, p := range c.Before {

@@ -93,7 +93,7 @@ func TestWhatIsCountedOutIsEnoughAndNear(t *testing.T) {
 	}
 }
 
-func before(c recipe.Counted) (out []recipe.Taken) {
+func before(c recipe.Counted) (out []recipe.Portion) {
 	for _, p := range c.Before {
 		out = append(out, p.Counts...)
 	}
@@ -113,7 +113,7 @@ func TestATraceIsLetDownFirst(t *testing.T) {
 	assert.Contains(t, lines, "Let the phthalo blue green shade down first: 1 drop of it in 9 drops of the bismuth yellow.")
 	assert.Contains(t, lines, "are left for the next")
 
-	looks := recipe.CountOut(r, &exact, scale(t, recipe.Looks), 0.2)
+	looks := recipe.CountOut(r, &exact, scale(t, recipe.ByLooks), 0.2)
 	assert.Equal(t, []string{
 		"Rewet the bismuth yellow and brush out a puddle of it.",
 		"Add the phthalo blue green shade, the least touch at a time, until it stands where the chip does.",
@@ -187,17 +187,17 @@ func ExampleCountOut() {
 
 // A hand strays less, in shares, from more of it.
 func TestAHandStraysByAShare(t *testing.T) {
-	for _, m := range []recipe.Measure{recipe.Dabs, recipe.Drops, recipe.Loads, recipe.Grams, recipe.Looks} {
+	for _, m := range []recipe.Measure{recipe.Dabs, recipe.Drops, recipe.Loads, recipe.Grams, recipe.ByLooks} {
 		s := recipe.Scale{Measure: m}
 		last := 2.0
 		for _, ml := range []float64{0.001, 0.05, 0.3, 2} {
-			share := s.HandOf(ml)
+			share := s.StrayOf(ml)
 			assert.True(t, share > 0 && share <= 1, "%s of %v ml: %v", m, ml, share)
 			assert.LessOrEqual(t, share, last, "%s of %v ml", m, ml)
 			last = share
 		}
 	}
-	assert.InDelta(t, 0.09, recipe.Scale{Measure: recipe.Dabs}.HandOf(recipe.DabML(10)), 1e-9)
+	assert.InDelta(t, 0.09, recipe.Scale{Measure: recipe.Dabs}.StrayOf(recipe.DabML(10)), 1e-9)
 }
 
 // What is too little to take is let down before it is added, and the pile comes nearer so.

@@ -26,7 +26,7 @@ func (r Recipe) Pieces() (out []string) {
 //	"+ PB29 5 mm"                          to a pile that there is already
 //	"PY74,", "then PB29 by looks"          from pans
 func (c *Counted) Pieces() (out []string) {
-	if c.Measure == Looks {
+	if c.Measure == ByLooks {
 		return c.piecesByLook()
 	}
 	for n, p := range c.Before {

@@ -66,9 +66,9 @@ type RingRung struct {
 	L        float64       // L* of the masstone, or of the dry film where water thins
 }
 
-// Looks is how the rung is painted in a medium, wet or dry: at its own film
+// Appearance is how the rung is painted in a medium, wet or dry: at its own film
 // where it was thinned.
-func (r *RingRung) Looks(in paint.Medium, wet bool) colour.Spectrum {
+func (r *RingRung) Appearance(in paint.Medium, wet bool) colour.Spectrum {
 	if r.Film == 0 {
 		return r.Mixture.AsPainted(in, wet)
 	}

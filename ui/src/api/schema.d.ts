@@ -2270,7 +2270,7 @@ export interface components {
             /** @description which amount matters where a hand strays far; else empty */
             advice: string;
             /** @description let-downs, in the order in which they are made */
-            before: components["schemas"]["TakenPile"][];
+            before: components["schemas"]["CountedPile"][];
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
@@ -2301,7 +2301,7 @@ export interface components {
             spread: number;
             /** @description #rrggbb */
             srgb: string;
-            taken: components["schemas"]["Taken"][];
+            taken: components["schemas"]["Portion"][];
         };
         CountedInputBody: {
             /** @description dabs, drops, loads, tips, grams or looks; what suits the medium when empty */
@@ -2340,6 +2340,16 @@ export interface components {
             paint: string;
             /** Format: double */
             parts: number;
+        };
+        CountedPile: {
+            /** Format: double */
+            ml: number;
+            /**
+             * Format: double
+             * @description ml: of a let-down what goes on, of the recipe what was asked for
+             */
+            needed: number;
+            taken: components["schemas"]["Portion"][];
         };
         Dark: {
             /** @description the black that rides along, or a bone black, beside it */
@@ -3913,6 +3923,29 @@ export interface components {
             sheet?: components["schemas"]["BenchSheet"];
             system: components["schemas"]["Selection"];
         };
+        Portion: {
+            /**
+             * Format: double
+             * @description mm across for dabs, grams, else a number; 0 for looks
+             */
+            amount: number;
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
+            code: string;
+            /** Format: double */
+            ml: number;
+            /** @description short, with what is said of a let-down */
+            name: string;
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
+            paint: string;
+            /** @description the amount in words */
+            says: string;
+            /** @description #rrggbb */
+            srgb: string;
+        };
         Practice: {
             /** @description absent when none is under way */
             round?: components["schemas"]["Round"];
@@ -5234,29 +5267,6 @@ export interface components {
             /** @description all that is offered, as the painter saw it */
             strengths: components["schemas"]["Seen"][];
         };
-        Taken: {
-            /**
-             * Format: double
-             * @description mm across for dabs, grams, else a number; 0 for looks
-             */
-            amount: number;
-            /** @description brighter than sRGB can show: chroma was reduced */
-            clipped: boolean;
-            /** @description chroma was reduced even for Display P3 */
-            clippedP3?: boolean;
-            code: string;
-            /** Format: double */
-            ml: number;
-            /** @description short, with what is said of a let-down */
-            name: string;
-            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
-            p3?: string;
-            paint: string;
-            /** @description the amount in words */
-            says: string;
-            /** @description #rrggbb */
-            srgb: string;
-        };
         TakenFilm: {
             /** Format: double */
             errorAfter: number;
@@ -5278,16 +5288,6 @@ export interface components {
             low: number;
             /** Format: double */
             was: number;
-        };
-        TakenPile: {
-            /** Format: double */
-            ml: number;
-            /**
-             * Format: double
-             * @description ml: of a let-down what goes on, of the recipe what was asked for
-             */
-            needed: number;
-            taken: components["schemas"]["Taken"][];
         };
         TakenStrength: {
             /** Format: double */

@@ -1,12 +1,12 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import type { Counted, Taken } from "../api/client";
+import type { Counted, Portion } from "../api/client";
 import { figures, grey } from "../drawing/style";
 import { fill } from "../drawing/screen";
 import { HowToMix } from "./Recipe";
 
 /** Amounts side by side: dabs at true size, everything else in figures. */
-export function Amounts({ of, dabs, mm }: { of: Taken[]; dabs: boolean; mm: number }) {
+export function Amounts({ of, dabs, mm }: { of: Portion[]; dabs: boolean; mm: number }) {
   return (
     <Box sx={{ display: "flex", flexWrap: "wrap", gap: 2.5, alignItems: "flex-end" }}>
       {of.map((t) => (

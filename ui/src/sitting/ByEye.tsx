@@ -7,7 +7,7 @@ import { answer, client, constants, type Schemas, type Sitting } from "../api/cl
 import { fill } from "../drawing/screen";
 import { OneOf } from "../parts/Choice";
 import { Tap } from "./Pieces";
-import type { ToKeep } from "./ReadingsPlace";
+import type { ToKeep } from "./toKeep";
 
 type Chip = Schemas["EyeChip"];
 

@@ -6,7 +6,7 @@ import { useState } from "react";
 import { answer, client, type Sitting } from "../api/client";
 import { OneOf } from "../parts/Choice";
 import { Found } from "../parts/MeterReadings";
-import type { ToKeep } from "./ReadingsPlace";
+import type { ToKeep } from "./toKeep";
 
 /** A place read with the meter; the stand-in lays the place's recipe under itself. */
 export function ByMeter({

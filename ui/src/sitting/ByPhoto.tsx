@@ -10,7 +10,7 @@ import { FileButton } from "../parts/FileButton";
 import { OneOf } from "../parts/Choice";
 import { Words } from "../parts/Words";
 import { Tap } from "./Pieces";
-import type { ToKeep } from "./ReadingsPlace";
+import type { ToKeep } from "./toKeep";
 
 type Photo = Schemas["SittingPhoto"];
 type Spots = Record<string, Schemas["PhotoSpot"]>;

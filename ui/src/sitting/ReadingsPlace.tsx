@@ -17,9 +17,8 @@ import { Words } from "../parts/Words";
 import { ByEye } from "./ByEye";
 import { ByFile } from "./ByFile";
 import { ByMeter } from "./ByMeter";
+import type { ToKeep } from "./toKeep";
 import { ByPhoto } from "./ByPhoto";
-
-export type ToKeep = Schemas["ReadToKeep"];
 
 const ways = { photo: "by photo", eye: "by eye", meter: "by meter", file: "from a file" } as const;
 const states = { dry: "dry", wet: "wet" } as const;
