@@ -18,6 +18,7 @@ type Ingredient struct {
 	Name    string   `json:"name"`
 	Short   string   `json:"shortName" doc:"the name without what stands in brackets"`
 	Parts   float64  `json:"parts"`
+	Says    string   `json:"says" doc:"so much of it, in short: 3 PB29 (let down 1:9 in PY65)"`
 	Shown            // the ingredient as painted, its let-down mixed
 	LetDown *LetDown `json:"letDown,omitempty" doc:"the paint is first let down: 1 part of it in so many of another"`
 	// Of says what it was stirred from, where it is a mixture of its own.
@@ -42,11 +43,7 @@ type LetDown struct {
 func InParts(parts []Ingredient) string {
 	var words []string
 	for _, p := range parts {
-		if let := p.LetDown; let != nil {
-			words = append(words, recipe.Short(p.Parts, p.Code, let.Parts, let.In))
-		} else {
-			words = append(words, recipe.Short(p.Parts, p.Code, 0, ""))
-		}
+		words = append(words, p.Says)
 	}
 	return strings.Join(words, " : ")
 }
@@ -56,7 +53,7 @@ func (v View) Recipe(r recipe.Recipe) []Ingredient {
 	out := make([]Ingredient, len(r))
 	for i, p := range r {
 		m := p.Mixture()
-		out[i] = Ingredient{Paint: p.Paint.ID, Code: p.Code(), Name: p.Paint.Name, Short: p.Paint.ShortName(), Parts: p.Parts, Shown: v.painted(&m)}
+		out[i] = Ingredient{Paint: p.Paint.ID, Code: p.Code(), Name: p.Paint.Name, Short: p.Paint.ShortName(), Parts: p.Parts, Says: p.String(), Shown: v.painted(&m)}
 		if p.In != nil {
 			out[i].LetDown = &LetDown{p.In.Code(), p.In.ID, p.Thin}
 		}

@@ -4,7 +4,6 @@
 package recipe
 
 import (
-	"fmt"
 	"slices"
 	"strconv"
 	"strings"
@@ -205,15 +204,6 @@ func (r Recipe) Reduced() Recipe {
 
 // String is the recipe in short: "12 PY65 : 3 PB29 (let down 1:9 in PY65)".
 func (r Recipe) String() string { return strings.Join(r.Pieces(), " ") }
-
-// Short is one ingredient in short: "3 PB29 (let down 1:9 in PY65)"; in is empty
-// for a paint as it comes.
-func Short(parts float64, code string, thin int, in string) string {
-	if in == "" {
-		return number(parts) + " " + code
-	}
-	return fmt.Sprintf("%s %s (let down 1:%d in %s)", number(parts), code, thin, in)
-}
 
 func number(parts float64) string { return strconv.FormatFloat(parts, 'f', -1, 64) }
 

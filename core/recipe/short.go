@@ -9,13 +9,17 @@ import (
 // parts, "12 PY65 :" and "3 PB29 (let down 1:9 in PY65)".
 func (r Recipe) Pieces() (out []string) {
 	for _, i := range r {
-		in := ""
-		if i.In != nil {
-			in = i.In.Code()
-		}
-		out = append(out, Short(i.Parts, i.Code(), i.Thin, in))
+		out = append(out, i.String())
 	}
 	return joined(out)
+}
+
+// String is one ingredient in short: "3 PB29 (let down 1:9 in PY65)".
+func (i Ingredient) String() string {
+	if i.In == nil {
+		return number(i.Parts) + " " + i.Code()
+	}
+	return fmt.Sprintf("%s %s (let down 1:%d in %s)", number(i.Parts), i.Code(), i.Thin, i.In.Code())
 }
 
 // Pieces are the counted recipe in short, in the order of mixing and in pieces that are not

@@ -2785,6 +2785,8 @@ export interface components {
             paint: string;
             /** Format: double */
             parts: number;
+            /** @description so much of it, in short: 3 PB29 (let down 1:9 in PY65) */
+            says: string;
             /** @description the name without what stands in brackets */
             shortName: string;
             /** @description #rrggbb */

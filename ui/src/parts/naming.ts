@@ -10,11 +10,8 @@ export function leanWords(lean: NonNullable<Paint["lean"]>): string {
     : `to ${lean.toward} ${Math.abs(lean.degrees).toFixed(0)}°`;
 }
 
-/** A recipe in short: "12 PY65 : 3 PB29 (let down 1:9)". */
-export const inParts = (parts: Ingredient[]) =>
-  parts
-    .map((p) => `${p.parts} ${p.code}${p.letDown ? ` (let down 1:${p.letDown.parts})` : ""}`)
-    .join(" : ");
+/** A recipe in short: "12 PY65 : 3 PB29 (let down 1:9 in PY65)". */
+export const inParts = (parts: Pick<Ingredient, "says">[]) => parts.map((p) => p.says).join(" : ");
 
 /** A region's name without what tells the halves of a slot apart. */
 export const slotName = (label: string): string => label.split(",")[0]!;

@@ -3,9 +3,10 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue } from "react";
-import type { Ingredient, Pair } from "../api/client";
+import type { Pair } from "../api/client";
 import { differenceQuery } from "../api/queries";
 import { OneOf } from "../parts/Choice";
+import { inParts } from "../parts/naming";
 import { InMeasure } from "../parts/InMeasure";
 import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
@@ -44,8 +45,6 @@ export function PointCard({
     Math.abs(b.sample - sample) < Math.abs(a.sample - sample) ? b : a,
   ).rungs;
   const other = held && difference.data?.held;
-  const parts = (x: Pair["samples"][number]) =>
-    x.parts.map((p) => `${p.parts} ${p.code}`).join(" : ");
   return (
     <Box
       component="section"
@@ -60,16 +59,8 @@ export function PointCard({
         </Typography>
         <InMeasure parts={s.parts} view={pair}>
           <Typography variant="h2" sx={{ fontFamily: figures, fontSize: 24 }}>
-            {parts(s)}
+            {inParts(s.parts)}
           </Typography>
-          {s.parts.map(
-            (p) =>
-              p.letDown && (
-                <Typography key={p.paint} variant="body2">
-                  {p.code} let down first, 1 in {p.letDown.parts} of {p.letDown.in}
-                </Typography>
-              ),
-          )}
         </InMeasure>
       </Box>
       <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
@@ -116,7 +107,9 @@ export function PointCard({
           variant="outlined"
           color="inherit"
           size="small"
-          onClick={() => onHold(held ? null : { parts: look.mix.split(","), label: parts(s) })}
+          onClick={() =>
+            onHold(held ? null : { parts: look.mix.split(","), label: inParts(s.parts) })
+          }
         >
           {held ? "put the held one back" : "hold this beside another"}
         </Button>
@@ -153,10 +146,10 @@ export function PointCard({
 
 /** A stretch of the way in parts and hue words. */
 function Zone({ word, zone }: { word: string; zone: Pair["mudZones"][number] }) {
-  const ratio = (parts: Ingredient[]) => parts.map((p) => `${p.parts} ${p.code}`).join(" : ");
   return (
     <Typography variant="body2" sx={{ mt: 0.75, borderTop: `1px solid ${grey.hairline}`, pt: 0.5 }}>
-      {word} from {ratio(zone.fromParts)} ({zone.fromWord}) to {ratio(zone.toParts)} ({zone.toWord}
+      {word} from {inParts(zone.fromParts)} ({zone.fromWord}) to {inParts(zone.toParts)} (
+      {zone.toWord}
       ); {zone.lowest.toFixed(2)} at the lowest.
     </Typography>
   );

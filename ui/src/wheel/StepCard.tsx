@@ -12,6 +12,7 @@ import { InMeasure } from "../parts/InMeasure";
 import { HowToMix, PartsBar } from "../parts/Recipe";
 import { Ladder } from "../drawing/Ladder";
 import { Swatch } from "../drawing/Swatch";
+import { inParts } from "../parts/naming";
 import { ratio, share } from "./words";
 
 /** What stands in one slot: how to mix it, what becomes of it, and why. */
@@ -299,7 +300,7 @@ function OtherPairings({ slot }: { slot: Slot }) {
           <Swatch colour={p.undertone} plain width={30} height={24} />
           <Drop verdict={p.verdict} height={14} />
           <Typography variant="body2" sx={{ flex: 1 }}>
-            {p.parts.map((x) => `${x.parts} ${x.code}`).join(" : ")}
+            {inParts(p.parts)}
           </Typography>
           <Typography variant="caption" sx={{ fontFamily: figures }}>
             {share(p.retention)}
@@ -343,7 +344,7 @@ function Schemes({
               <ButtonBase
                 key={i}
                 aria-label={`${s.scheme}: ${to.name}`}
-                title={`${to.name}: ${to.parts.map((p) => `${p.parts} ${p.code}`).join(" : ")}`}
+                title={`${to.name}: ${inParts(to.parts)}`}
                 onClick={() => onChoose(i)}
               >
                 <Swatch colour={to.asPainted} plain width={26} height={24} />
