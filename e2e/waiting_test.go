@@ -219,7 +219,7 @@ func TestOneRefusedTapDoesNotTakeTheOthersWithIt(t *testing.T) {
 		g.cut = false
 	})
 	p.see("Not kept: painted: ")
-	p.see("no place")
+	p.see("there is no place")
 	p.see("some put aside")
 	p.waitFor("the other nine", func() bool { return p.keptCoats() == 9 })
 	assert.Len(t, p.coats(), 9)

@@ -30,6 +30,9 @@ function asideOf(lines: ReturnType<typeof useOutbox>["lines"]) {
   });
 }
 
+const sentence = (says: string) =>
+  says.charAt(0).toUpperCase() + says.slice(1) + (/[.!?]$/.test(says) ? "" : ".");
+
 const shown = 3;
 
 /** What the server refused, named, until the painter has said what becomes of it. */
@@ -49,7 +52,7 @@ export function Aside() {
           sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1 }}
         >
           <Typography variant="body2" sx={{ flex: "1 1 320px", overflowWrap: "anywhere" }}>
-            <b>Not kept: {entry.says}.</b> {entry.why}
+            <b>Not kept: {entry.says}.</b> {sentence(entry.why ?? "")}
           </Typography>
           <Button color="inherit" onClick={() => void outbox.again(thing, entry.id)}>
             send it again
@@ -99,7 +102,7 @@ export function BeforeLeaving({ onLeave, onStay }: { onLeave: () => void; onStay
           stay
         </Button>
         {waiting > 0 && (
-          <Button color="inherit" onClick={() => outbox.wake()}>
+          <Button color="inherit" variant="outlined" onClick={() => outbox.wake()}>
             send them now
           </Button>
         )}
