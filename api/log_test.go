@@ -13,21 +13,13 @@ import (
 	"gyrophane/wire"
 )
 
-// readBy gives a sitting the readings of a photo by the stand-in camera, of tubes that are
-// as strong as is said.
-func (c *client) readBy(sitting int64, strengths string) {
+// readBy gives a sitting readings of tubes that are as strong as is said.
+func (c *client) readBy(sitting int64, strengths map[string]float64) {
 	c.t.Helper()
 	at := fmt.Sprintf("/api/sittings/%d", sitting)
-	var taken wire.SittingPhoto
-	c.ok("POST", at+"/standin", fmt.Sprintf(`{"seed":3,"strength":%s}`, strengths), &taken)
-	var read wire.PhotoRead
-	c.ok("POST", fmt.Sprintf("%s/photos/%d/read", at, taken.ID), `{}`, &read)
-	require.Empty(c.t, read.Refused)
-	var all []string
-	for _, r := range read.Readings {
-		all = append(all, fmt.Sprintf(`{"slot":%q,"lab":[%g,%g,%g],"source":"photo","spread":%g,"doubt":%q}`, r.Slot, r.Lab[0], r.Lab[1], r.Lab[2], r.Spread, r.Doubt))
-	}
-	c.ok("POST", at+"/readings", `{"readings":[`+strings.Join(all, ",")+`]}`, nil)
+	var s wire.Sitting
+	c.ok("GET", at, "", &s)
+	c.ok("POST", at+"/readings", readOf(c.t, s.Plan, strengths), nil)
 }
 
 // sits keeps a wheel in gouache and begins to paint it.
@@ -51,7 +43,7 @@ func TestStrengthsAreTakenIntoTheBoxAndTakenBack(t *testing.T) {
 	app, _ := server(t, true)
 	ada := signedUp(t, app, "Ada")
 	w, s, at := ada.sits()
-	ada.readBy(s.ID, `{"PB29":1.6}`)
+	ada.readBy(s.ID, map[string]float64{"PB29": 1.6})
 	var came wire.SittingJournal
 	ada.ok("GET", at+"/journal", "", &came)
 	require.Len(t, came.Offered, 3, "of a group that is told only in its ratios all are taken")
@@ -141,7 +133,7 @@ func TestTheShelfHoldsWhatWasPainted(t *testing.T) {
 	app, _ := server(t, true)
 	ada := signedUp(t, app, "Ada")
 	w, one, _ := ada.sits()
-	ada.readBy(one.ID, `{}`)
+	ada.readBy(one.ID, map[string]float64{})
 	var two wire.Sitting
 	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &two)
 	for _, c := range []struct {
@@ -163,7 +155,7 @@ func TestTheShelfHoldsWhatWasPainted(t *testing.T) {
 	assert.Equal(t, shelf.Sittings[1].Read, 12-doubted(ada, one.ID))
 
 	// What was read changes it; it is put together anew.
-	ada.readBy(two.ID, `{"PB29":2}`)
+	ada.readBy(two.ID, map[string]float64{"PB29": 2})
 	ada.ok("GET", "/api/shelf?only=read", "", &shelf)
 	assert.Len(t, shelf.Sittings, 2)
 
@@ -280,7 +272,7 @@ func TestWhatBecameOfExpectationsIsCounted(t *testing.T) {
 	// Painted as computed, it is held against paint.
 	var s wire.Sitting
 	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &s)
-	ada.readBy(s.ID, `{}`)
+	ada.readBy(s.ID, map[string]float64{})
 	ada.ok("GET", "/api/expectations", "", &came)
 	assert.Positive(t, came.Months[0].Painted.Expectations)
 	var journal wire.SittingJournal

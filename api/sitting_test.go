@@ -276,8 +276,9 @@ func TestASheetIsReadFromAPhoto(t *testing.T) {
 	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &s)
 	at := fmt.Sprintf("/api/sittings/%d", s.ID)
 	var taken wire.SittingPhoto
-	ada.ok("POST", at+"/standin", `{"seed":3}`, &taken)
-	assert.True(t, taken.Standin)
+	status, text := ada.file(fmt.Sprintf("sittings/%d/photo", s.ID), drawnSheet(t, s.Plan), &taken)
+	require.Equal(t, 200, status, text)
+	assert.False(t, taken.Standin)
 	of := fmt.Sprintf("%s/photos/%d", at, taken.ID)
 	var read wire.PhotoRead
 	ada.ok("POST", of+"/read", `{}`, &read)
@@ -302,7 +303,7 @@ func TestASheetIsReadFromAPhoto(t *testing.T) {
 		assert.Equal(t, "image/jpeg", header.Get("Content-Type"))
 		assert.True(t, strings.HasPrefix(text, "\xff\xd8"))
 	}
-	status, text := ada.do("GET", of+"/straight?marks=1,2", "")
+	status, text = ada.do("GET", of+"/straight?marks=1,2", "")
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "eight numbers")
 
