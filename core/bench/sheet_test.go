@@ -96,7 +96,7 @@ func TestOtherSheets(t *testing.T) {
 	require.NoError(t, err)
 	for _, c := range []struct {
 		sheet    bench.Sheet
-		kind     string
+		kind     bench.SheetKind
 		regions  int
 		touching bool
 	}{
@@ -117,7 +117,7 @@ func TestOtherSheets(t *testing.T) {
 		}
 		plan, err := bench.New(&c.sheet, bench.Usual(acrylic))
 		require.NoError(t, err)
-		simulate(t, plan, c.kind)
+		simulate(t, plan, string(c.kind))
 		assert.NotEmpty(t, c.sheet.Draw(bench.Ruler).Steps)
 	}
 }
