@@ -110,6 +110,14 @@ func TestTheOutboxByItself(t *testing.T) {
 			 box.open(1); await still();
 			 return [held, other, log.taken, storage.map.size];`,
 			`[[1,0,null,[[1,2]]],0,["1","2"],0]`},
+		"what is tapped while it is locked is kept for who was there": {
+			`const { box, log } = make({ script: [{ status: 401 }] });
+			 box.hold("x/1", [entry("1")]); await still();
+			 box.hold("x/1", [entry("2")]); box.hold("x/2", [entry("3")]); await still();
+			 const held = [[...box.waitingFor()], Object.keys(box.get().lines).length];
+			 box.open(2); await still(); box.open(1); await still();
+			 return [held, log.taken];`,
+			`[[[[1,3]],0],["1","2","3"]]`},
 		"another's answer is none of the painter's": {
 			`const out = [];
 			 for (const status of [403, 404]) {

@@ -320,6 +320,21 @@ func TestTwoTabsClosedOutOfContactLoseNothing(t *testing.T) {
 	third.see("all kept")
 }
 
+// What a page of before there was an outbox left unsent is sent.
+func TestWhatAnOlderPageLeftIsSent(t *testing.T) {
+	t.Parallel()
+	p := atASitting(t)
+	id := p.MustEval(`() => location.pathname.split("/").pop()`).Str()
+	p.MustEval(`(id) => {
+		localStorage.setItem("gyrophane.sittings#12", JSON.stringify({ [id]: { version: 0, changes: [{ id: "old-1", content: { id: "old-1", kind: "painted", region: "green", at: Date.now(), offsetMs: 0, device: "d", number: 1, revision: 1 } }] } }));
+		localStorage.setItem("gyrophane.unsaved.box#12", "{broken");
+		localStorage.setItem("gyrophane.painters", "{broken");
+	}`, id)
+	p.MustReload()
+	p.waitFor("what was left", func() bool { return p.keptCoats() == 1 })
+	p.see("all kept")
+}
+
 func TestThreeTapsAreTakenBackOutOfContact(t *testing.T) {
 	t.Parallel()
 	p := atASitting(t)

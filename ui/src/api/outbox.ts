@@ -99,6 +99,8 @@ export class Outbox {
   private readonly going = new Set<string>();
   private readonly naps = new Set<() => void>();
   private readonly out: Surroundings;
+  /** Who was there last: what is still tapped while it is locked is theirs. */
+  private last: number | null = null;
 
   constructor(out: Surroundings) {
     this.out = out;
@@ -122,7 +124,11 @@ export class Outbox {
 
   private courierOf = (thing: string) => this.couriers.get(thing.split("/")[0]!);
 
-  line = (thing: string): Line => this.seen.lines[thing] ?? nothing;
+  /** What waits for a thing: of the painter who was there last, where it is locked. */
+  line = (thing: string): Line =>
+    this.seen.painter === null && this.last !== null
+      ? this.read(this.nameOf(this.last, thing))
+      : (this.seen.lines[thing] ?? nothing);
 
   /** How many things wait, and how many were put aside; what one tap told counts once. */
   count = () => countOf(this.seen.lines);
@@ -134,6 +140,7 @@ export class Outbox {
     if (painter === this.seen.painter) return;
     this.show({ painter, lines: painter === null ? {} : this.kept(painter, this.out.tab) });
     if (painter === null) return;
+    this.last = painter;
     this.wake();
     void this.inherit();
   }
@@ -150,6 +157,9 @@ export class Outbox {
   }
 
   // --- what is kept in the browser
+
+  private nameOf = (painter: number, thing: string) =>
+    `${prefix}${painter}/${thing}#${this.out.tab}`;
 
   private names(): string[] {
     const { storage } = this.out;
@@ -184,9 +194,10 @@ export class Outbox {
 
   /** Sets what waits for a thing. */
   set(thing: string, line: Line) {
-    const { painter } = this.seen;
+    const locked = this.seen.painter === null;
+    const painter = this.seen.painter ?? this.last;
     if (painter === null) return;
-    const name = `${prefix}${painter}/${thing}#${this.out.tab}`;
+    const name = this.nameOf(painter, thing);
     const lines = { ...this.seen.lines, [thing]: line };
     let full = this.seen.full;
     if (line.waiting.length + line.aside.length === 0) {
@@ -200,7 +211,7 @@ export class Outbox {
         full = true;
       }
     }
-    this.show({ lines, full });
+    this.show(locked ? { full } : { lines, full });
   }
 
   /** Takes over what tabs that are closed have left. */

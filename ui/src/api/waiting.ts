@@ -180,9 +180,49 @@ setInterval(() => void outbox.inherit(), 15_000);
 
 /** The painters who are known here by name, so that what waits for them can be spoken of. */
 const names = "gyrophane.painters";
-export function nameHere(id: number): string {
-  const known = JSON.parse(localStorage.getItem(names) ?? "{}") as Record<string, string>;
-  return known[id] ?? "a painter";
+export const nameHere = (id: number): string =>
+  stored<Record<string, string>>(names)[id] ?? "a painter";
+
+/** What the browser keeps under a name; an empty one where that is nothing, or makes no sense. */
+function stored<T extends object>(name: string): Partial<T> {
+  try {
+    return (JSON.parse(localStorage.getItem(name) ?? "{}") as Partial<T> | null) ?? {};
+  } catch {
+    return {};
+  }
+}
+
+type Unsaved = { version: number; changes: { id: string; content: unknown; resolves?: number }[] };
+
+/** Takes over what a page of before there was an outbox has left unsent. */
+function takeOver() {
+  for (const name of Object.keys(localStorage)) {
+    const [, what, wheel] =
+      /^gyrophane\.(sittings|unsaved\.box|unsaved\.system\.(\d+))#/.exec(name) ?? [];
+    if (!what) continue;
+    for (const [key, left] of Object.entries(stored<Record<string, Unsaved>>(name))) {
+      if (!Array.isArray(left?.changes)) continue;
+      const entries = left.changes.map(({ id, content, resolves }, n): Entry => {
+        const event = content as Partial<Schemas["SittingEvent"]>;
+        return what === "sittings"
+          ? { id, body: content, says: event.kind ?? "a tap", at: event.at ?? n }
+          : { id, body: { content, resolves }, says: "what you changed before", at: n };
+      });
+      const thing =
+        what === "sittings"
+          ? sittingThing(Number(key))
+          : wheel
+            ? wheelThing(Number(wheel))
+            : tubeThing(key);
+      const line = outbox.line(thing);
+      outbox.replace(thing, {
+        ...line,
+        version: left.version,
+        waiting: [...line.waiting, ...entries],
+      });
+    }
+    localStorage.removeItem(name);
+  }
 }
 
 /**
@@ -192,13 +232,13 @@ export function nameHere(id: number): string {
 export function enter(painter: { id: number; name: string } | null) {
   const before = outbox.get().painter;
   if (painter) {
-    const known = JSON.parse(localStorage.getItem(names) ?? "{}") as Record<string, string>;
-    localStorage.setItem(names, JSON.stringify({ ...known, [painter.id]: painter.name }));
+    localStorage.setItem(names, JSON.stringify({ ...stored(names), [painter.id]: painter.name }));
   }
   if (before !== null && before !== painter?.id) forgetSeen();
   if (painter === null && before === null) forgetSeen();
   meantFor(painter?.id);
   outbox.open(painter?.id ?? null);
+  if (painter) takeOver();
 }
 
 /** What was seen of a painter's things goes, in this page and in the worker that kept it. */
