@@ -128,7 +128,7 @@ func (s *Server) ownRoutes() {
 				out.Body = wire.Picked(picked)
 				return err
 			})
-			return out, err
+			return out, s.refusal(err)
 		})
 
 	type file struct{ RawBody []byte }

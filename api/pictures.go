@@ -55,5 +55,5 @@ func (s *Server) reading(ctx context.Context, read func() error) error {
 		return huma.Error503ServiceUnavailable("Too many photos are being read just now; try again in a moment.")
 	}
 	defer release()
-	return s.refusal(read())
+	return read()
 }

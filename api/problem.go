@@ -97,9 +97,12 @@ func (s *Server) refusal(err error) error {
 	var markConflict store.MarkConflict
 	var comparisonConflict store.ComparisonConflict
 	var typed input.Error
+	var said huma.StatusError
 	switch {
 	case err == nil:
 		return nil
+	case errors.As(err, &said):
+		return err // it is one already
 	case errors.As(err, &refusal), errors.As(err, &typed):
 		return huma.Error422UnprocessableEntity(err.Error())
 	case errors.As(err, &conflict):

@@ -16,7 +16,7 @@ import (
 	"gyrophane/wire"
 )
 
-type sittingPhoto struct {
+type sittingPhotoInput struct {
 	ID    int64 `path:"id" doc:"a sitting"`
 	Photo int64 `path:"photo" doc:"one of its photos"`
 }
@@ -38,161 +38,171 @@ func parseMarks(text string) (*photo.Corners, error) {
 	return out, nil
 }
 
-func (s *Server) readingRoutes() {
-	type sitting struct {
+type (
+	sittingInput struct {
 		ID int64 `path:"id" doc:"a sitting"`
 	}
-	type reads struct{ Body wire.SittingReads }
-	list := func(ctx context.Context, id int64) (*reads, error) {
-		got, err := s.studio.Reads(ctx, painter(ctx), id)
-		return &reads{wire.SittingReadsOf(got)}, s.refusal(err)
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "sittingReads", Tags: []string{"sitting"}, Summary: "The readings and photos of a sitting", Method: http.MethodGet, Path: "/api/sittings/{id}/readings"},
-		func(ctx context.Context, in *sitting) (*reads, error) { return list(ctx, in.ID) })
+	sittingReads    struct{ Body wire.SittingReads }
+	oneSittingPhoto struct{ Body wire.SittingPhoto }
+)
 
-	type keepReads struct {
-		ID   int64 `path:"id" doc:"a sitting"`
-		Body struct {
-			Readings []wire.ReadToKeep `json:"readings" minItems:"1" maxItems:"200"`
+func (s *Server) sittingReads(ctx context.Context, in *sittingInput) (*sittingReads, error) {
+	got, err := s.studio.Reads(ctx, painter(ctx), in.ID)
+	return &sittingReads{wire.SittingReadsOf(got)}, err
+}
+
+type keepReadingsInput struct {
+	ID   int64 `path:"id" doc:"a sitting"`
+	Body struct {
+		Readings []wire.ReadToKeep `json:"readings" minItems:"1" maxItems:"200"`
+	}
+}
+
+func (s *Server) keepReadings(ctx context.Context, in *keepReadingsInput) (*sittingReads, error) {
+	var all []studio.NewReading
+	for _, r := range in.Body.Readings {
+		all = append(all, r.Core())
+	}
+	if err := s.studio.KeepReadings(ctx, painter(ctx), in.ID, all); err != nil {
+		return nil, err
+	}
+	return s.sittingReads(ctx, &sittingInput{in.ID})
+}
+
+type chipsInput struct {
+	ID   int64   `path:"id" doc:"a sitting"`
+	Slot string  `query:"slot" required:"true" maxLength:"200" doc:"id of the region"`
+	Lab  string  `query:"lab" maxLength:"60" doc:"L,a,b of the colour in the middle; the computed one when empty"`
+	Off  float64 `query:"off" default:"3" doc:"how far the chips lie off, CIEDE2000"`
+	Wet  bool    `query:"wet" doc:"the place is wet"`
+}
+
+func (s *Server) eyeChips(ctx context.Context, in *chipsInput) (*struct{ Body wire.EyeChips }, error) {
+	middle, all, err := s.studio.Chips(ctx, painter(ctx), in.ID, in.Slot, in.Lab, in.Wet, in.Off)
+	return &struct{ Body wire.EyeChips }{wire.EyeChipsOf(middle, all)}, err
+}
+
+type keepPhotoInput struct {
+	ID      int64 `path:"id" doc:"a sitting"`
+	RawBody []byte
+}
+
+func (s *Server) keepPhoto(ctx context.Context, in *keepPhotoInput) (*oneSittingPhoto, error) {
+	out := &oneSittingPhoto{}
+	err := s.reading(ctx, func() error {
+		kept, err := s.studio.KeepPhoto(ctx, painter(ctx), in.ID, in.RawBody)
+		out.Body = wire.SittingPhotoOf(kept)
+		return err
+	})
+	return out, err
+}
+
+type standinInput struct {
+	ID   int64 `path:"id" doc:"a sitting"`
+	Body struct {
+		Seed     uint64             `json:"seed,omitempty" maximum:"1000000"`
+		Light    string             `json:"light,omitempty" maxLength:"10" doc:"D65, D50 or A"`
+		Strength map[string]float64 `json:"strength,omitempty" doc:"true strengths of tubes over those on the plan"`
+		Shadow   bool               `json:"shadow,omitempty"`
+		Glare    int                `json:"glare,omitempty" minimum:"0" maximum:"128"`
+	}
+}
+
+func (s *Server) standinPhoto(ctx context.Context, in *standinInput) (*oneSittingPhoto, error) {
+	if !s.Local {
+		return nil, input.Errorf("The stand-in camera takes photos only where Gyrophane serves its own machine.")
+	}
+	shot := devices.Shot{Seed: in.Body.Seed, Strength: in.Body.Strength, Shadow: in.Body.Shadow, Glare: in.Body.Glare}
+	if in.Body.Light != "" {
+		light, err := colour.ParseLight(in.Body.Light)
+		if err != nil {
+			return nil, input.Wrap(err)
+		}
+		shot.Light = light
+	}
+	out := &oneSittingPhoto{}
+	err := s.reading(ctx, func() error {
+		kept, err := s.studio.StandinPhoto(ctx, painter(ctx), in.ID, shot)
+		out.Body = wire.SittingPhotoOf(kept)
+		return err
+	})
+	return out, err
+}
+
+func (s *Server) sittingPhoto(ctx context.Context, in *sittingPhotoInput) (*Export, error) {
+	jpeg, err := s.studio.Photo(ctx, painter(ctx), in.ID, in.Photo)
+	return &Export{ContentType: "image/jpeg", ContentDisposition: "inline", Body: jpeg}, err
+}
+
+func (s *Server) dropPhoto(ctx context.Context, in *sittingPhotoInput) (*struct{}, error) {
+	return nil, s.studio.DropPhoto(ctx, painter(ctx), in.ID, in.Photo)
+}
+
+type readPhotoInput struct {
+	ID    int64 `path:"id" doc:"a sitting"`
+	Photo int64 `path:"photo" doc:"one of its photos"`
+	Body  struct {
+		Drawn bool                      `json:"drawn,omitempty" doc:"the sheet was drawn freely: the marks are the quarter points of its rim, from the top, or its corners"`
+		Marks []float64                 `json:"marks,omitempty" maxItems:"8" doc:"x and y of the upper left, upper right, lower right and lower left mark; found by the program when empty"`
+		Spots map[string]wire.PhotoSpot `json:"spots,omitempty" doc:"moved or left out, by the ids of their regions"`
+	}
+}
+
+func (s *Server) readPhoto(ctx context.Context, in *readPhotoInput) (*struct{ Body wire.PhotoRead }, error) {
+	var marks *photo.Corners
+	if len(in.Body.Marks) == 8 {
+		marks = &photo.Corners{}
+		for i, v := range in.Body.Marks {
+			marks[i/2][i%2] = v
 		}
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "keepReadings", Tags: []string{"sitting"}, Summary: "Keeps readings of a sitting, all or none, beside those there are", Method: http.MethodPost, Path: "/api/sittings/{id}/readings"},
-		func(ctx context.Context, in *keepReads) (*reads, error) {
-			var all []studio.NewReading
-			for _, r := range in.Body.Readings {
-				all = append(all, r.Core())
-			}
-			if err := s.studio.KeepReadings(ctx, painter(ctx), in.ID, all); err != nil {
-				return nil, s.refusal(err)
-			}
-			return list(ctx, in.ID)
-		})
-
-	type chipsAsked struct {
-		ID   int64   `path:"id" doc:"a sitting"`
-		Slot string  `query:"slot" required:"true" maxLength:"200" doc:"id of the region"`
-		Lab  string  `query:"lab" maxLength:"60" doc:"L,a,b of the colour in the middle; the computed one when empty"`
-		Off  float64 `query:"off" default:"3" doc:"how far the chips lie off, CIEDE2000"`
-		Wet  bool    `query:"wet" doc:"the place is wet"`
+	spots := map[string]photo.Spot{}
+	for id, spot := range in.Body.Spots {
+		spots[id] = spot.Core()
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "eyeChips", Tags: []string{"sitting"}, Summary: "Six colours round one, to read a place by eye", Method: http.MethodGet, Path: "/api/sittings/{id}/chips"},
-		func(ctx context.Context, in *chipsAsked) (*struct{ Body wire.EyeChips }, error) {
-			middle, all, err := s.studio.Chips(ctx, painter(ctx), in.ID, in.Slot, in.Lab, in.Wet, in.Off)
-			return &struct{ Body wire.EyeChips }{wire.EyeChipsOf(middle, all)}, s.refusal(err)
-		})
-
-	type onePhoto struct{ Body wire.SittingPhoto }
-	type sent struct {
-		ID      int64 `path:"id" doc:"a sitting"`
-		RawBody []byte
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "keepPhoto", Tags: []string{"sitting"}, Summary: "Keeps a photo of a sitting, without what a camera notes in it", Method: http.MethodPost, Path: filesBelow + "sittings/{id}/photo", MaxBodyBytes: largestFile},
-		func(ctx context.Context, in *sent) (*onePhoto, error) {
-			out := &onePhoto{}
-			err := s.reading(ctx, func() error {
-				kept, err := s.studio.KeepPhoto(ctx, painter(ctx), in.ID, in.RawBody)
-				out.Body = wire.SittingPhotoOf(kept)
-				return err
-			})
-			return out, err
-		})
-
-	type standinShot struct {
-		ID   int64 `path:"id" doc:"a sitting"`
-		Body struct {
-			Seed     uint64             `json:"seed,omitempty" maximum:"1000000"`
-			Light    string             `json:"light,omitempty" maxLength:"10" doc:"D65, D50 or A"`
-			Strength map[string]float64 `json:"strength,omitempty" doc:"true strengths of tubes over those on the plan"`
-			Shadow   bool               `json:"shadow,omitempty"`
-			Glare    int                `json:"glare,omitempty" minimum:"0" maximum:"128"`
+	out := &struct{ Body wire.PhotoRead }{}
+	err := s.reading(ctx, func() error {
+		got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, marks, in.Body.Drawn, spots)
+		if err == nil {
+			out.Body = wire.PhotoReadOf(got.Sheet, got.Read, got.Found, got.Refused)
 		}
+		return err
+	})
+	return out, err
+}
+
+type straightInput struct {
+	ID    int64  `path:"id" doc:"a sitting"`
+	Photo int64  `path:"photo" doc:"one of its photos"`
+	Marks string `query:"marks" maxLength:"200" doc:"eight numbers with commas between; found by the program when empty"`
+	Drawn bool   `query:"drawn" doc:"the sheet was drawn freely"`
+	Even  bool   `query:"even" doc:"with the light evened out"`
+}
+
+func (s *Server) straightPhoto(ctx context.Context, in *straightInput) (*Export, error) {
+	marks, err := parseMarks(in.Marks)
+	if err != nil {
+		return nil, err
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "standinPhoto", Tags: []string{"sitting"}, Summary: "A photo of the sheet by the stand-in camera: rendered, and not taken", Method: http.MethodPost, Path: "/api/sittings/{id}/standin"},
-		func(ctx context.Context, in *standinShot) (*onePhoto, error) {
-			if !s.Local {
-				return nil, huma.Error422UnprocessableEntity("The stand-in camera takes photos only where Gyrophane serves its own machine.")
-			}
-			shot := devices.Shot{Seed: in.Body.Seed, Strength: in.Body.Strength, Shadow: in.Body.Shadow, Glare: in.Body.Glare}
-			if in.Body.Light != "" {
-				light, err := colour.ParseLight(in.Body.Light)
-				if err != nil {
-					return nil, s.refusal(input.Wrap(err))
-				}
-				shot.Light = light
-			}
-			out := &onePhoto{}
-			err := s.reading(ctx, func() error {
-				kept, err := s.studio.StandinPhoto(ctx, painter(ctx), in.ID, shot)
-				out.Body = wire.SittingPhotoOf(kept)
-				return err
-			})
-			return out, err
-		})
-
-	huma.Register(s.api, huma.Operation{OperationID: "sittingPhoto", Tags: []string{"sitting"}, Summary: "A photo of a sitting", Method: http.MethodGet, Path: "/api/sittings/{id}/photos/{photo}"},
-		func(ctx context.Context, in *sittingPhoto) (*Export, error) {
-			jpeg, err := s.studio.Photo(ctx, painter(ctx), in.ID, in.Photo)
-			return &Export{ContentType: "image/jpeg", ContentDisposition: "inline", Body: jpeg}, s.refusal(err)
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "dropPhoto", Tags: []string{"sitting"}, Summary: "Deletes a photo; what was read of it stays", Method: http.MethodDelete, Path: "/api/sittings/{id}/photos/{photo}"},
-		func(ctx context.Context, in *sittingPhoto) (*struct{}, error) {
-			return nil, s.refusal(s.studio.DropPhoto(ctx, painter(ctx), in.ID, in.Photo))
-		})
-
-	type photoToRead struct {
-		ID    int64 `path:"id" doc:"a sitting"`
-		Photo int64 `path:"photo" doc:"one of its photos"`
-		Body  struct {
-			Drawn bool                      `json:"drawn,omitempty" doc:"the sheet was drawn freely: the marks are the quarter points of its rim, from the top, or its corners"`
-			Marks []float64                 `json:"marks,omitempty" maxItems:"8" doc:"x and y of the upper left, upper right, lower right and lower left mark; found by the program when empty"`
-			Spots map[string]wire.PhotoSpot `json:"spots,omitempty" doc:"moved or left out, by the ids of their regions"`
+	out := &Export{ContentType: "image/jpeg", ContentDisposition: "inline"}
+	err = s.reading(ctx, func() error {
+		got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, marks, in.Drawn, nil)
+		if err == nil {
+			out.Body, err = got.Straight(in.Even)
 		}
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "readPhoto", Tags: []string{"sitting"}, Summary: "What a photo says of the sheet; nothing is kept", Method: http.MethodPost, Path: "/api/sittings/{id}/photos/{photo}/read"},
-		func(ctx context.Context, in *photoToRead) (*struct{ Body wire.PhotoRead }, error) {
-			var marks *photo.Corners
-			if len(in.Body.Marks) == 8 {
-				marks = &photo.Corners{}
-				for i, v := range in.Body.Marks {
-					marks[i/2][i%2] = v
-				}
-			}
-			spots := map[string]photo.Spot{}
-			for id, spot := range in.Body.Spots {
-				spots[id] = spot.Core()
-			}
-			out := &struct{ Body wire.PhotoRead }{}
-			err := s.reading(ctx, func() error {
-				got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, marks, in.Body.Drawn, spots)
-				if err == nil {
-					out.Body = wire.PhotoReadOf(got.Sheet, got.Read, got.Found, got.Refused)
-				}
-				return err
-			})
-			return out, err
-		})
+		return err
+	})
+	return out, err
+}
 
-	type straight struct {
-		ID    int64  `path:"id" doc:"a sitting"`
-		Photo int64  `path:"photo" doc:"one of its photos"`
-		Marks string `query:"marks" maxLength:"200" doc:"eight numbers with commas between; found by the program when empty"`
-		Drawn bool   `query:"drawn" doc:"the sheet was drawn freely"`
-		Even  bool   `query:"even" doc:"with the light evened out"`
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "straightPhoto", Tags: []string{"sitting"}, Summary: "The sheet of a photo, straightened", Method: http.MethodGet, Path: "/api/sittings/{id}/photos/{photo}/straight"},
-		func(ctx context.Context, in *straight) (*Export, error) {
-			marks, err := parseMarks(in.Marks)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			out := &Export{ContentType: "image/jpeg", ContentDisposition: "inline"}
-			err = s.reading(ctx, func() error {
-				got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, marks, in.Drawn, nil)
-				if err == nil {
-					out.Body, err = got.Straight(in.Even)
-				}
-				return err
-			})
-			return out, err
-		})
+func (s *Server) readingRoutes() {
+	register(s, huma.Operation{OperationID: "sittingReads", Tags: []string{"sitting"}, Summary: "The readings and photos of a sitting", Method: http.MethodGet, Path: "/api/sittings/{id}/readings"}, s.sittingReads)
+	register(s, huma.Operation{OperationID: "keepReadings", Tags: []string{"sitting"}, Summary: "Keeps readings of a sitting, all or none, beside those there are", Method: http.MethodPost, Path: "/api/sittings/{id}/readings"}, s.keepReadings)
+	register(s, huma.Operation{OperationID: "eyeChips", Tags: []string{"sitting"}, Summary: "Six colours round one, to read a place by eye", Method: http.MethodGet, Path: "/api/sittings/{id}/chips"}, s.eyeChips)
+	register(s, huma.Operation{OperationID: "keepPhoto", Tags: []string{"sitting"}, Summary: "Keeps a photo of a sitting, without what a camera notes in it", Method: http.MethodPost, Path: filesBelow + "sittings/{id}/photo", MaxBodyBytes: largestFile}, s.keepPhoto)
+	register(s, huma.Operation{OperationID: "standinPhoto", Tags: []string{"sitting"}, Summary: "A photo of the sheet by the stand-in camera: rendered, and not taken", Method: http.MethodPost, Path: "/api/sittings/{id}/standin"}, s.standinPhoto)
+	register(s, huma.Operation{OperationID: "sittingPhoto", Tags: []string{"sitting"}, Summary: "A photo of a sitting", Method: http.MethodGet, Path: "/api/sittings/{id}/photos/{photo}"}, s.sittingPhoto)
+	register(s, huma.Operation{OperationID: "dropPhoto", Tags: []string{"sitting"}, Summary: "Deletes a photo; what was read of it stays", Method: http.MethodDelete, Path: "/api/sittings/{id}/photos/{photo}"}, s.dropPhoto)
+	register(s, huma.Operation{OperationID: "readPhoto", Tags: []string{"sitting"}, Summary: "What a photo says of the sheet; nothing is kept", Method: http.MethodPost, Path: "/api/sittings/{id}/photos/{photo}/read"}, s.readPhoto)
+	register(s, huma.Operation{OperationID: "straightPhoto", Tags: []string{"sitting"}, Summary: "The sheet of a photo, straightened", Method: http.MethodGet, Path: "/api/sittings/{id}/photos/{photo}/straight"}, s.straightPhoto)
 }

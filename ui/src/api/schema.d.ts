@@ -2844,7 +2844,7 @@ export interface components {
             name: string;
             origin: components["schemas"]["Origin"];
         };
-        KeepReadsBody: {
+        KeepReadingsInputBody: {
             readings: components["schemas"]["ReadToKeep"][];
         };
         KeptComparison: {
@@ -3879,16 +3879,6 @@ export interface components {
             /** @description left out */
             left?: boolean;
         };
-        PhotoToReadBody: {
-            /** @description the sheet was drawn freely: the marks are the quarter points of its rim, from the top, or its corners */
-            drawn?: boolean;
-            /** @description x and y of the upper left, upper right, lower right and lower left mark; found by the program when empty */
-            marks?: number[];
-            /** @description moved or left out, by the ids of their regions */
-            spots?: {
-                [key: string]: components["schemas"]["PhotoSpot"];
-            };
-        };
         PileDifference: {
             /**
              * Format: double
@@ -4130,6 +4120,16 @@ export interface components {
             medium: components["schemas"]["Medium"];
             /** @description what the stand-in is to lay under itself: PB29=1 PW6=9 */
             swatch: string;
+        };
+        ReadPhotoInputBody: {
+            /** @description the sheet was drawn freely: the marks are the quarter points of its rim, from the top, or its corners */
+            drawn?: boolean;
+            /** @description x and y of the upper left, upper right, lower right and lower left mark; found by the program when empty */
+            marks?: number[];
+            /** @description moved or left out, by the ids of their regions */
+            spots?: {
+                [key: string]: components["schemas"]["PhotoSpot"];
+            };
         };
         ReadToKeep: {
             /** @description why it is not believed; left out of learning */
@@ -5122,7 +5122,7 @@ export interface components {
          * @enum {string}
          */
         Spacing: "hue" | "contrast" | "parts";
-        StandinShotBody: {
+        StandinInputBody: {
             /** Format: int64 */
             glare?: number;
             /** @description D65, D50 or A */
@@ -12483,7 +12483,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PhotoToReadBody"];
+                "application/json": components["schemas"]["ReadPhotoInputBody"];
             };
         };
         responses: {
@@ -12783,7 +12783,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["KeepReadsBody"];
+                "application/json": components["schemas"]["KeepReadingsInputBody"];
             };
         };
         responses: {
@@ -12882,7 +12882,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StandinShotBody"];
+                "application/json": components["schemas"]["StandinInputBody"];
             };
         };
         responses: {
