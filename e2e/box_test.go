@@ -145,7 +145,7 @@ func TestATubeIsNamedGradedArchivedAndBroughtBack(t *testing.T) {
 	p.field("tube, ml").MustSelectAllText().MustInput("lots").MustBlur()
 	p.see("a number, please")
 	p.field("tube, ml").MustSelectAllText().MustInput("-3").MustBlur()
-	p.see("a tube of -3 ml cannot be")
+	p.see("A tube of -3 ml cannot be")
 	p.see("Not kept: ultramarine blue as you changed it")
 	p.press("let it go")
 	p.press("archive")

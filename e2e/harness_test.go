@@ -220,8 +220,14 @@ func (f found) MustClick() *rod.Element {
 			this.addEventListener("click", () => { window.met = true; }, { capture: true, once: true });
 			return true;
 		}`)
-		if err == nil && still.Value.Bool() && f.Click(proto.InputMouseButtonLeft, 1) == nil && f.v.met() {
-			return true
+		if err == nil && still.Value.Bool() && f.Click(proto.InputMouseButtonLeft, 1) == nil {
+			if f.v.met() {
+				return true
+			}
+			// The page moved under the pointer: a menu that was met instead stands in the way.
+			if there, _, err := f.v.Has("[role=menu]"); err == nil && there {
+				_ = f.v.Keyboard.Press(input.Escape) // the next try says whether it went
+			}
 		}
 		if e, err := f.again(); err == nil {
 			f.Element = e
