@@ -119,7 +119,7 @@ func (s *Server) ownRoutes() {
 				}
 			}
 			out := &struct{ Body map[string]wire.Measured }{}
-			err = s.reading(ctx, func() error {
+			err = s.reading(ctx, func(ctx context.Context) error {
 				picture, err := files.ReadPhoto(ctx, in.RawBody)
 				if err != nil {
 					return err

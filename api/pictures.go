@@ -48,12 +48,20 @@ func (p *pictures) take(ctx context.Context, painter int64) (release func(), err
 	}
 }
 
-// reading takes one of the turns in which pictures are read: each takes much memory.
-func (s *Server) reading(ctx context.Context, read func() error) error {
-	release, err := s.pictures.take(ctx, painter(ctx).ID)
+// reading takes one of the turns in which pictures are read: each takes much memory. It ends
+// with the asker's connection, and with the time of the request.
+func (s *Server) reading(ctx context.Context, read func(ctx context.Context) error) error {
+	there, done := watched(ctx)
+	defer done()
+	if until, bounded := ctx.Deadline(); bounded {
+		var cancel context.CancelFunc
+		there, cancel = context.WithDeadline(there, until)
+		defer cancel()
+	}
+	release, err := s.pictures.take(there, painter(ctx).ID)
 	if err != nil {
 		return huma.Error503ServiceUnavailable("Too many photos are being read just now; try again in a moment.")
 	}
 	defer release()
-	return read()
+	return read(there)
 }

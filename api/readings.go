@@ -89,7 +89,7 @@ type keepPhotoInput struct {
 
 func (s *Server) keepPhoto(ctx context.Context, in *keepPhotoInput) (*oneSittingPhoto, error) {
 	out := &oneSittingPhoto{}
-	err := s.reading(ctx, func() error {
+	err := s.reading(ctx, func(ctx context.Context) error {
 		kept, err := s.studio.KeepPhoto(ctx, painter(ctx), in.ID, in.RawBody)
 		out.Body = wire.SittingPhotoOf(kept)
 		return err
@@ -121,7 +121,7 @@ func (s *Server) standinPhoto(ctx context.Context, in *standinInput) (*oneSittin
 		shot.Light = light
 	}
 	out := &oneSittingPhoto{}
-	err := s.reading(ctx, func() error {
+	err := s.reading(ctx, func(ctx context.Context) error {
 		kept, err := s.studio.StandinPhoto(ctx, painter(ctx), in.ID, shot)
 		out.Body = wire.SittingPhotoOf(kept)
 		return err
@@ -161,7 +161,7 @@ func (s *Server) readPhoto(ctx context.Context, in *readPhotoInput) (*struct{ Bo
 		spots[id] = spot.Core()
 	}
 	out := &struct{ Body wire.PhotoRead }{}
-	err := s.reading(ctx, func() error {
+	err := s.reading(ctx, func(ctx context.Context) error {
 		got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, marks, in.Body.Drawn, spots)
 		if err == nil {
 			out.Body = wire.PhotoReadOf(got.Sheet, got.Read, got.Found, got.Refused)
@@ -185,7 +185,7 @@ func (s *Server) straightPhoto(ctx context.Context, in *straightInput) (*Export,
 		return nil, err
 	}
 	out := &Export{ContentType: "image/jpeg", ContentDisposition: "inline"}
-	err = s.reading(ctx, func() error {
+	err = s.reading(ctx, func(ctx context.Context) error {
 		got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, marks, in.Drawn, nil)
 		if err == nil {
 			out.Body, err = got.Straight(in.Even)

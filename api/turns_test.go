@@ -146,3 +146,39 @@ func TestASearchEndsWhenTheAskerLeaves(t *testing.T) {
 	<-ctx.Done()
 	require.ErrorIs(t, context.Cause(ctx), context.Canceled)
 }
+
+// A picture is read no further for an asker who has left, nor beyond the time of a request; one
+// painter's next picture waits for the one before, and keeps no turn of another's.
+func TestPicturesAreReadForThoseWhoAreThere(t *testing.T) {
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	defer l.Close()
+	asker, err := net.Dial("tcp", l.Addr().String())
+	require.NoError(t, err)
+	conn, err := l.Accept()
+	require.NoError(t, err)
+	defer conn.Close()
+	s := &Server{pictures: newPictures()}
+	of := func(ctx context.Context, id int64) context.Context {
+		return context.WithValue(ctx, painterKey{}, store.Painter{ID: id})
+	}
+	begun, ended := make(chan struct{}), make(chan error)
+	go func() {
+		ended <- s.reading(of(context.WithValue(t.Context(), connKey{}, conn), 1), func(ctx context.Context) error {
+			close(begun)
+			<-ctx.Done()
+			return ctx.Err()
+		})
+	}()
+	<-begun
+	short, cancel := context.WithTimeout(t.Context(), 50*time.Millisecond)
+	defer cancel()
+	require.ErrorContains(t, s.reading(of(short, 1), func(context.Context) error { return nil }), "Too many photos", "the painter's own is under way")
+	require.NoError(t, s.reading(of(t.Context(), 2), func(context.Context) error { return nil }), "another's is not")
+	require.NoError(t, asker.Close())
+	require.ErrorIs(t, <-ended, context.Canceled)
+
+	late, cancel := context.WithTimeout(t.Context(), 20*time.Millisecond)
+	defer cancel()
+	require.ErrorIs(t, s.reading(of(late, 1), func(ctx context.Context) error { <-ctx.Done(); return ctx.Err() }), context.DeadlineExceeded)
+}
