@@ -320,6 +320,33 @@ func TestTwoTabsClosedOutOfContactLoseNothing(t *testing.T) {
 	third.see("all kept")
 }
 
+// A mark that is set out of contact is shown, waits over a reload, and is sent.
+func TestAMarkSetOutOfContactIsSent(t *testing.T) {
+	t.Parallel()
+	address := startApp(t, demoDatabase(t)).address
+	cable := connect(t, address)
+	p := open(t, cable.address)
+	p.asDemo()
+	p.goTo("Pairings")
+	p.element("[data-pair]", "").MustClick()
+	marked := func() bool {
+		return *p.element(`[aria-label^="mark of "] [role=radio]`, "painted").MustAttribute("aria-checked") == "true"
+	}
+	p.element(`[aria-label^="mark of "] [role=radio]`, "painted")
+	cable.cut(true)
+	p.element(`[aria-label^="mark of "] [role=radio]`, "painted").MustClick()
+	p.waitFor("the mark, though it is not kept", marked)
+	kept := func() int {
+		return p.MustEval(`async () => { try { return (await (await fetch("/api/pairings/marks")).json()).filter((m) => m.mark === "painted").length; } catch { return -1; } }`).Int()
+	}
+	cable.cut(false)
+	before := -1
+	p.waitFor("the mark to be kept", func() bool { before = kept(); return before > 0 && marked() })
+	p.waitFor("nothing to wait", func() bool {
+		return p.MustEval(`() => Object.keys(localStorage).every((k) => !k.startsWith("gyrophane.outbox/"))`).Bool()
+	})
+}
+
 // What a page of before there was an outbox left unsent is sent.
 func TestWhatAnOlderPageLeftIsSent(t *testing.T) {
 	t.Parallel()

@@ -10,16 +10,18 @@ import {
   type TubeContent,
   type WheelContent,
 } from "./client";
-import { Outbox, type Courier, type Entry } from "./outbox";
+import { meaningOf, Outbox, type Courier, type Entry } from "./outbox";
 import {
   boxQuery,
   isBoxQuery,
   keptQuery,
+  marksQuery,
   queryClient,
   sessionQuery,
   sittingQuery,
   wheelsQuery,
 } from "./queries";
+import type { paths } from "./schema";
 import { offsetOf } from "./serverClock";
 import { livingTabs, tab } from "./tabs";
 import { inTurn } from "./writing";
@@ -31,6 +33,9 @@ export const wheelThing = (id: number) => `wheel/${id}`;
 export const tubeThing = (id: number | string) => `tube/${id}`;
 export const sittingThing = (id: number) => `sitting/${id}`;
 export const boxTurn = "box";
+export const marksThing = "marks/all";
+export type PairToMark =
+  paths["/api/pairings/marks"]["put"]["requestBody"]["content"]["application/json"][number];
 
 /** Who is signed in, asked of the server itself; undefined where it does not say. */
 async function whoPaints(): Promise<number | null | undefined> {
@@ -170,7 +175,28 @@ const sittings: Courier = {
   },
 };
 
+const marks: Courier = {
+  kind: "events",
+  most: 0, // what was set by one press, by itself
+  turn: (thing) => thing,
+  send: async (_, entries) => {
+    try {
+      const body = entries.flatMap((e) => e.body as PairToMark[]);
+      const all = await answer(client.PUT("/api/pairings/marks", { body }));
+      // A read that is under way may be older than what was just answered.
+      void queryClient.cancelQueries(marksQuery);
+      queryClient.setQueryData(marksQuery.queryKey, all);
+    } catch (e) {
+      if (e instanceof Refused && meaningOf(e.status) !== "later")
+        void queryClient.invalidateQueries(marksQuery);
+      throw e;
+    }
+    return {};
+  },
+};
+
 outbox.carry("wheel", wheels);
+outbox.carry("marks", marks);
 outbox.carry("tube", tubes);
 outbox.carry("sitting", sittings);
 

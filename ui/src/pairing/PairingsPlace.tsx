@@ -83,12 +83,7 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
       own={{ ...own, content }}
       id={id}
       place="pairings"
-      notice={
-        <>
-          {marks.problem && <Notice>{marks.problem}</Notice>}
-          {guesses.problem && <Notice>{guesses.problem}</Notice>}
-        </>
-      }
+      notice={guesses.problem && <Notice>{guesses.problem}</Notice>}
     >
       <Box
         sx={{
@@ -415,7 +410,6 @@ function Plan({ pairs, marks }: { pairs: PairingOfBoth[]; marks: Marks }) {
     <Button
       size="small"
       color="inherit"
-      disabled={marks.busy}
       onClick={() => marks.set(left, "to paint")}
       sx={{ py: 0, minWidth: 0 }}
     >

@@ -1,47 +1,31 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { answer, client, type PairMark } from "../api/client";
+import { useQuery } from "@tanstack/react-query";
+import type { PairMark } from "../api/client";
 import { marksQuery } from "../api/queries";
-import { inTurn } from "../api/writing";
+import { marksThing, outbox, type PairToMark } from "../api/waiting";
+import { newId } from "../api/writing";
 import { keyOf } from "../parts/naming";
+import { useOutbox } from "../parts/useUnsaved";
 import type { Mark } from "./words";
 
-const marksIn = (all: PairMark[] | undefined) =>
-  new Map((all ?? []).map((m) => [keyOf(m), m.mark]));
+const marksIn = (all: (PairMark | PairToMark)[]) =>
+  all.map((m): [string, Mark] => [keyOf(m), m.mark]);
 
-/** The marks of all pairings; set together, all or none. */
+/** The marks of all pairings; set together, all or none. Those on their way lie over what is kept. */
 export function useMarks() {
-  const queries = useQueryClient();
   const kept = useQuery(marksQuery);
-  const [problem, setProblem] = useState<string | null>(null);
-  const of = marksIn(kept.data);
+  const { lines } = useOutbox();
+  const waiting = lines[marksThing]?.waiting.flatMap((e) => e.body as PairToMark[]) ?? [];
+  const of = new Map([...marksIn(kept.data ?? []), ...marksIn(waiting)]);
   const markOf = (p: { a: string; b: string }): Mark => of.get(keyOf(p)) ?? "none";
-  const set = useMutation({
-    mutationFn: ({ pairs, mark }: { pairs: { a: string; b: string }[]; mark: Mark }) =>
-      inTurn("marks", async () => {
-        const before = marksIn(queries.getQueryData(marksQuery.queryKey));
-        const all = await answer(
-          client.PUT("/api/pairings/marks", {
-            body: pairs.map((p) => ({ ...p, mark, was: before.get(keyOf(p)) ?? "none" })),
-          }),
-        );
-        // A read that is under way may be older than what was just answered.
-        void queries.cancelQueries(marksQuery);
-        queries.setQueryData(marksQuery.queryKey, all);
-      }),
-    onMutate: () => setProblem(null),
-    onError: (e) => {
-      setProblem(e.message);
-      void queries.invalidateQueries(marksQuery);
-    },
-  });
   return {
     ready: kept.data !== undefined,
     markOf,
-    set: (pairs: { a: string; b: string }[], mark: Mark) =>
-      set.mutate({ pairs: pairs.map(({ a, b }) => ({ a, b })), mark }),
-    busy: set.isPending,
-    problem,
+    set: (pairs: { a: string; b: string }[], mark: Mark) => {
+      const body = pairs.map((p): PairToMark => ({ a: p.a, b: p.b, mark, was: markOf(p) }));
+      const what = pairs.length === 1 ? "one pairing" : `${pairs.length} pairings`;
+      const says = mark === "none" ? `no mark for ${what}` : `${what} marked ${mark}`;
+      outbox.hold(marksThing, [{ id: newId(), body, says, at: Date.now() }]);
+    },
   };
 }
 
