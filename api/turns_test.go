@@ -116,20 +116,27 @@ func TestGuessesAndNewPaintersAreFewInAWhile(t *testing.T) {
 	}
 }
 
-func TestASearchEndsWhenTheAskerLeaves(t *testing.T) {
+// connected are the two ends of a connection: the asker's, and the server's.
+func connected(t *testing.T) (asker, conn net.Conn) {
+	t.Helper()
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
 	defer l.Close()
-	asker, err := net.Dial("tcp", l.Addr().String())
+	asker, err = net.Dial("tcp", l.Addr().String())
 	require.NoError(t, err)
-	conn, err := l.Accept()
+	conn, err = l.Accept()
 	require.NoError(t, err)
-	defer conn.Close()
+	t.Cleanup(func() { _ = conn.Close() })
+	return asker, conn
+}
+
+func TestASearchEndsWhenTheAskerLeaves(t *testing.T) {
+	asker, conn := connected(t)
 	request, late := context.WithCancel(context.WithValue(t.Context(), connKey{}, conn))
 	ctx, done := watched(request)
 	defer done()
 	late() // the time of ordinary requests does not end a search
-	_, err = asker.Write([]byte("GET / HTTP/1.1\r\n"))
+	_, err := asker.Write([]byte("GET / HTTP/1.1\r\n"))
 	require.NoError(t, err)
 	first := make([]byte, 3)
 	_, err = conn.Read(first)
@@ -150,14 +157,7 @@ func TestASearchEndsWhenTheAskerLeaves(t *testing.T) {
 // A picture is read no further for an asker who has left, nor beyond the time of a request; one
 // painter's next picture waits for the one before, and keeps no turn of another's.
 func TestPicturesAreReadForThoseWhoAreThere(t *testing.T) {
-	l, err := net.Listen("tcp", "127.0.0.1:0")
-	require.NoError(t, err)
-	defer l.Close()
-	asker, err := net.Dial("tcp", l.Addr().String())
-	require.NoError(t, err)
-	conn, err := l.Accept()
-	require.NoError(t, err)
-	defer conn.Close()
+	asker, conn := connected(t)
 	s := &Server{pictures: newPictures()}
 	of := func(ctx context.Context, id int64) context.Context {
 		return context.WithValue(ctx, painterKey{}, store.Painter{ID: id})

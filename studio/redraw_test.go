@@ -17,17 +17,7 @@ import (
 // were on the wheel's day, of the library of that day.
 func TestRedrawingLeavesTheOtherTubesAsTheyWere(t *testing.T) {
 	const then = "2026.2" // Prussian blue was refitted since
-	address := storetest.Copy(t, "studio", func(address string) error {
-		s, err := store.Open(address)
-		if err != nil {
-			return err
-		}
-		defer s.Close()
-		return s.Migrate(t.Context())
-	})
-	db, err := store.Open(address)
-	require.NoError(t, err)
-	t.Cleanup(func() { require.NoError(t, db.Close()) })
+	db, address := aStore(t)
 	s := New(db)
 	ada, err := db.CreatePainter(t.Context(), "Ada", "")
 	require.NoError(t, err)

@@ -17,10 +17,10 @@ import (
 	"gyrophane/store/storetest"
 )
 
-// aStudio is a studio of one painter with an ultramarine of her own, and a wheel with it.
-func aStudio(t *testing.T) (s *Studio, kept *store.Store, ada store.Painter, w store.Wheel) {
+// aStore is a store of its own, up to date and empty, and its address.
+func aStore(t *testing.T) (kept *store.Store, address string) {
 	t.Helper()
-	address := storetest.Copy(t, "studio", func(address string) error {
+	address = storetest.Copy(t, "studio", func(address string) error {
 		s, err := store.Open(address)
 		if err != nil {
 			return err
@@ -31,8 +31,15 @@ func aStudio(t *testing.T) (s *Studio, kept *store.Store, ada store.Painter, w s
 	kept, err := store.Open(address)
 	require.NoError(t, err)
 	t.Cleanup(func() { require.NoError(t, kept.Close()) })
+	return kept, address
+}
+
+// aStudio is a studio of one painter with an ultramarine of her own, and a wheel with it.
+func aStudio(t *testing.T) (s *Studio, kept *store.Store, ada store.Painter, w store.Wheel) {
+	t.Helper()
+	kept, _ = aStore(t)
 	s = New(kept)
-	ada, err = kept.CreatePainter(t.Context(), "Ada", "")
+	ada, err := kept.CreatePainter(t.Context(), "Ada", "")
 	require.NoError(t, err)
 	require.NoError(t, s.AddPaints(t.Context(), ada.ID, []string{"PB29"}, "artist"))
 	box, err := s.Box(t.Context(), ada.ID)

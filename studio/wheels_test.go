@@ -11,23 +11,11 @@ import (
 
 	"gyrophane/core/paint"
 	"gyrophane/core/wheel"
-	"gyrophane/store"
-	"gyrophane/store/storetest"
 )
 
 func TestAKeptWheelKeepsTheLibraryPaintsOfItsDay(t *testing.T) {
 	const then = "2026.2" // Prussian blue was refitted since, and Burnt sienna was not
-	address := storetest.Copy(t, "studio", func(address string) error {
-		s, err := store.Open(address)
-		if err != nil {
-			return err
-		}
-		defer s.Close()
-		return s.Migrate(t.Context())
-	})
-	kept, err := store.Open(address)
-	require.NoError(t, err)
-	t.Cleanup(func() { require.NoError(t, kept.Close()) })
+	kept, address := aStore(t)
 	s := New(kept)
 	ctx := t.Context()
 	ada, err := kept.CreatePainter(ctx, "Ada", "")
