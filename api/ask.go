@@ -243,17 +243,11 @@ func (s *Server) askRoutes() {
 // answer registers a question about mixing under /api/ and its name.
 func answer[In, Out any](s *Server, op huma.Operation, handle func(context.Context, *In) (Out, error)) {
 	op.Tags, op.Method, op.Path, op.Metadata = []string{"mixing"}, http.MethodGet, "/api/"+op.OperationID, painterForTubes
-	huma.Register(s.api, op, func(ctx context.Context, in *In) (*struct{ Body Out }, error) {
-		out, err := handle(ctx, in)
-		return &struct{ Body Out }{out}, s.refusal(err)
-	})
+	register(s, op, bodied(handle))
 }
 
 // ask registers a question under /api/name.
 func ask[In, Out any](s *Server, name, summary string, answer func(*In) (Out, error)) {
 	op := huma.Operation{OperationID: name, Tags: []string{"paints"}, Summary: summary, Method: http.MethodGet, Path: "/api/" + name, Metadata: noPainter}
-	huma.Register(s.api, op, func(_ context.Context, in *In) (*struct{ Body Out }, error) {
-		out, err := answer(in)
-		return &struct{ Body Out }{out}, s.refusal(err)
-	})
+	register(s, op, bodied(func(_ context.Context, in *In) (Out, error) { return answer(in) }))
 }

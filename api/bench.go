@@ -218,47 +218,28 @@ func (s *Server) boxPaper(ctx context.Context, in *boxPaperInput) (*Page, error)
 	return in.export("The box", pages)
 }
 
+type comparePaperInput struct {
+	ComparedQuery
+	PaperFile
+}
+
 // comparePaper are systems side by side on paper.
-func (s *Server) comparePaper(ctx context.Context, in *ComparedQuery, as PaperFile) (*Page, error) {
-	format, err := paper.ParseFormat(as.Paper)
+func (s *Server) comparePaper(ctx context.Context, in *comparePaperInput) (*Page, error) {
+	format, err := paper.ParseFormat(in.Paper)
 	if err != nil {
 		return nil, err
 	}
-	v, systems, err := s.compared(ctx, in)
+	v, systems, err := s.compared(ctx, &in.ComparedQuery)
 	if err != nil {
 		return nil, err
 	}
-	return as.export("Systems side by side", paper.Comparison(systems, v.Medium, format, s.studio.Measure()))
+	return in.export("Systems side by side", paper.Comparison(systems, v.Medium, format, s.studio.Measure()))
 }
 
 func (s *Server) benchRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "paper", Tags: []string{"bench"}, Summary: "A sheet of a kept wheel on paper, at true size", Method: http.MethodGet, Path: "/api/wheels/{id}/paper"},
-		func(ctx context.Context, in *paperInput) (*Page, error) {
-			out, err := s.paper(ctx, in)
-			return out, s.refusal(err)
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "boxPaper", Tags: []string{"bench"}, Summary: "The palette guide of the box on paper, at true size", Method: http.MethodGet, Path: "/api/box/paper"},
-		func(ctx context.Context, in *boxPaperInput) (*Page, error) {
-			out, err := s.boxPaper(ctx, in)
-			return out, s.refusal(err)
-		})
-	type systems struct {
-		ComparedQuery
-		PaperFile
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "comparePaper", Tags: []string{"bench"}, Summary: "Systems side by side on paper", Method: http.MethodGet, Path: "/api/compare/paper"},
-		func(ctx context.Context, in *systems) (*Page, error) {
-			out, err := s.comparePaper(ctx, &in.ComparedQuery, in.PaperFile)
-			return out, s.refusal(err)
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "plan", Tags: []string{"bench"}, Summary: "How to paint a wheel: how much of each paint, and in which order", Method: http.MethodPost, Path: "/api/plan", Metadata: painterForTubes},
-		func(ctx context.Context, in *planInput) (*struct{ Body wire.BenchPlan }, error) {
-			out, err := s.plan(ctx, in)
-			return &struct{ Body wire.BenchPlan }{out}, s.refusal(err)
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "counted", Tags: []string{"bench"}, Summary: "A recipe counted out in dabs, drops, brush loads, knife tips or grams", Method: http.MethodPost, Path: "/api/counted", Metadata: painterForTubes},
-		func(ctx context.Context, in *countedInput) (*struct{ Body wire.Counted }, error) {
-			out, err := s.counted(ctx, in)
-			return &struct{ Body wire.Counted }{out}, s.refusal(err)
-		})
+	register(s, huma.Operation{OperationID: "paper", Tags: []string{"bench"}, Summary: "A sheet of a kept wheel on paper, at true size", Method: http.MethodGet, Path: "/api/wheels/{id}/paper"}, s.paper)
+	register(s, huma.Operation{OperationID: "boxPaper", Tags: []string{"bench"}, Summary: "The palette guide of the box on paper, at true size", Method: http.MethodGet, Path: "/api/box/paper"}, s.boxPaper)
+	register(s, huma.Operation{OperationID: "comparePaper", Tags: []string{"bench"}, Summary: "Systems side by side on paper", Method: http.MethodGet, Path: "/api/compare/paper"}, s.comparePaper)
+	register(s, huma.Operation{OperationID: "plan", Tags: []string{"bench"}, Summary: "How to paint a wheel: how much of each paint, and in which order", Method: http.MethodPost, Path: "/api/plan", Metadata: painterForTubes}, bodied(s.plan))
+	register(s, huma.Operation{OperationID: "counted", Tags: []string{"bench"}, Summary: "A recipe counted out in dabs, drops, brush loads, knife tips or grams", Method: http.MethodPost, Path: "/api/counted", Metadata: painterForTubes}, bodied(s.counted))
 }

@@ -61,20 +61,20 @@ type RefusedTube struct {
 	Saved   time.Time        `json:"saved"`
 }
 
-// look answers with the box as it is now.
-func (s *Server) look(ctx context.Context, l Look) (*struct{ Body Box }, error) {
+// box answers with the box as it is now.
+func (s *Server) box(ctx context.Context, l *Look) (*struct{ Body Box }, error) {
 	v, err := l.view()
 	if err != nil {
-		return nil, s.refusal(err)
+		return nil, err
 	}
 	who := painter(ctx)
 	box, err := s.studio.Box(ctx, who.ID)
 	if err != nil {
-		return nil, s.refusal(err)
+		return nil, err
 	}
 	refused, err := s.store.RefusedTubes(ctx, who.ID)
 	if err != nil {
-		return nil, s.refusal(err)
+		return nil, err
 	}
 	paints := box.Paints()
 	out := Box{
@@ -104,105 +104,104 @@ func (s *Server) look(ctx context.Context, l Look) (*struct{ Body Box }, error) 
 	if err == nil {
 		out.Undo = &BoxUndo{change.ID, change.Summary}
 	} else if err != store.ErrNothingToUndo {
-		return nil, s.refusal(err)
+		return nil, err
 	}
 	return &struct{ Body Box }{out}, nil
 }
 
-// TubeID is the tube a request is about.
-type TubeID struct {
-	ID int64 `path:"id" minimum:"1" doc:"which one"`
+type addPaintsInput struct {
+	Look
+	Body struct {
+		Paints []string `json:"paints" minItems:"1" maxItems:"60" doc:"library ids"`
+		Grade  string   `json:"grade,omitempty" format:"grade"`
+	}
+}
+
+func (s *Server) addPaints(ctx context.Context, in *addPaintsInput) (*struct{ Body Box }, error) {
+	if err := s.studio.AddPaints(ctx, painter(ctx).ID, in.Body.Paints, in.Body.Grade); err != nil {
+		return nil, err
+	}
+	return s.box(ctx, &in.Look)
+}
+
+type saveTubeInput struct {
+	ThingID
+	Look
+	Body struct {
+		wire.TubeContent
+		Version  int   `json:"version" minimum:"1" doc:"the version this change was made on"`
+		Resolves int64 `json:"resolves,omitempty" doc:"a refused version that this save settles"`
+	}
+}
+
+func (s *Server) saveTube(ctx context.Context, in *saveTubeInput) (*struct{ Body Box }, error) {
+	if err := s.studio.SaveTube(ctx, painter(ctx).ID, in.ID, in.Body.Version, paint.TubeDetails(in.Body.TubeContent), in.Body.Resolves); err != nil {
+		return nil, err
+	}
+	return s.box(ctx, &in.Look)
+}
+
+type undoBoxInput struct {
+	Look
+	Body struct {
+		Change int64 `json:"change" minimum:"1" doc:"what is to be taken back, as the box named it"`
+	}
+}
+
+func (s *Server) undoBox(ctx context.Context, in *undoBoxInput) (*struct{ Body Box }, error) {
+	if err := s.store.UndoBox(ctx, painter(ctx).ID, in.Body.Change); err != nil {
+		return nil, err
+	}
+	return s.box(ctx, &in.Look)
+}
+
+type dropRefusedTubeInput struct {
+	ThingID
+	Look
+	Refused int64 `path:"refused" minimum:"1" doc:"the save that came too late"`
+}
+
+func (s *Server) dropRefusedTube(ctx context.Context, in *dropRefusedTubeInput) (*struct{ Body Box }, error) {
+	if err := s.store.DropRefusedTube(ctx, painter(ctx).ID, in.ID, in.Refused); err != nil {
+		return nil, err
+	}
+	return s.box(ctx, &in.Look)
+}
+
+type besideInput struct {
+	Look
+	A int64 `query:"a" required:"true" minimum:"1" doc:"tube"`
+	B int64 `query:"b" required:"true" minimum:"1" doc:"tube"`
+}
+
+func (s *Server) beside(ctx context.Context, in *besideInput) (*struct{ Body wire.Beside }, error) {
+	v, err := in.view()
+	if err != nil {
+		return nil, err
+	}
+	a, err := s.studio.Tube(ctx, painter(ctx).ID, in.A)
+	if err != nil {
+		return nil, err
+	}
+	b, err := s.studio.Tube(ctx, painter(ctx).ID, in.B)
+	if err != nil {
+		return nil, err
+	}
+	box, err := s.studio.Box(ctx, painter(ctx).ID)
+	if err != nil {
+		return nil, err
+	}
+	out := v.Beside(a.Paint, b.Paint, box.Paints(), bias.School(painter(ctx).WarmBlue))
+	return &struct{ Body wire.Beside }{out}, nil
 }
 
 func (s *Server) boxRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "box", Tags: []string{"box"}, Summary: "The painter's box", Method: http.MethodGet, Path: "/api/box"},
-		func(ctx context.Context, in *Look) (*struct{ Body Box }, error) { return s.look(ctx, *in) })
-
-	type addPaints struct {
-		Look
-		Body struct {
-			Paints []string `json:"paints" minItems:"1" maxItems:"60" doc:"library ids"`
-			Grade  string   `json:"grade,omitempty" format:"grade"`
-		}
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "addPaints", Tags: []string{"box"}, Summary: "Adds paints of the library to the box, all or none", Method: http.MethodPost, Path: "/api/box/paints"},
-		func(ctx context.Context, in *addPaints) (*struct{ Body Box }, error) {
-			if err := s.studio.AddPaints(ctx, painter(ctx).ID, in.Body.Paints, in.Body.Grade); err != nil {
-				return nil, s.refusal(err)
-			}
-			return s.look(ctx, in.Look)
-		})
-
-	type saveTube struct {
-		TubeID
-		Look
-		Body struct {
-			wire.TubeContent
-			Version  int   `json:"version" minimum:"1" doc:"the version this change was made on"`
-			Resolves int64 `json:"resolves,omitempty" doc:"a refused version that this save settles"`
-		}
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "saveTube", Tags: []string{"box"}, Summary: "Saves what is said of a tube, on the version it was made on", Method: http.MethodPut, Path: "/api/box/paints/{id}"},
-		func(ctx context.Context, in *saveTube) (*struct{ Body Box }, error) {
-			if err := s.studio.SaveTube(ctx, painter(ctx).ID, in.ID, in.Body.Version, paint.TubeDetails(in.Body.TubeContent), in.Body.Resolves); err != nil {
-				return nil, s.refusal(err)
-			}
-			return s.look(ctx, in.Look)
-		})
-
-	type undoBox struct {
-		Look
-		Body struct {
-			Change int64 `json:"change" minimum:"1" doc:"what is to be taken back, as the box named it"`
-		}
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "undoBox", Tags: []string{"box"}, Summary: "Takes the last change of the box back", Method: http.MethodPost, Path: "/api/box/undo"},
-		func(ctx context.Context, in *undoBox) (*struct{ Body Box }, error) {
-			if err := s.store.UndoBox(ctx, painter(ctx).ID, in.Body.Change); err != nil {
-				return nil, s.refusal(err)
-			}
-			return s.look(ctx, in.Look)
-		})
-
-	type refusedTube struct {
-		TubeID
-		Look
-		Refused int64 `path:"refused" minimum:"1" doc:"the save that came too late"`
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "dropRefusedTube", Tags: []string{"box"}, Summary: "Lets a save go that came too late", Method: http.MethodDelete, Path: "/api/box/paints/{id}/refused/{refused}"},
-		func(ctx context.Context, in *refusedTube) (*struct{ Body Box }, error) {
-			if err := s.store.DropRefusedTube(ctx, painter(ctx).ID, in.ID, in.Refused); err != nil {
-				return nil, s.refusal(err)
-			}
-			return s.look(ctx, in.Look)
-		})
-
-	type two struct {
-		Look
-		A int64 `query:"a" required:"true" minimum:"1" doc:"tube"`
-		B int64 `query:"b" required:"true" minimum:"1" doc:"tube"`
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "beside", Tags: []string{"box"}, Summary: "Two tubes held beside each other", Method: http.MethodGet, Path: "/api/box/beside"},
-		func(ctx context.Context, in *two) (*struct{ Body wire.Beside }, error) {
-			v, err := in.view()
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			a, err := s.studio.Tube(ctx, painter(ctx).ID, in.A)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			b, err := s.studio.Tube(ctx, painter(ctx).ID, in.B)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			box, err := s.studio.Box(ctx, painter(ctx).ID)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			out := v.Beside(a.Paint, b.Paint, box.Paints(), bias.School(painter(ctx).WarmBlue))
-			return &struct{ Body wire.Beside }{out}, nil
-		})
+	register(s, huma.Operation{OperationID: "box", Tags: []string{"box"}, Summary: "The painter's box", Method: http.MethodGet, Path: "/api/box"}, s.box)
+	register(s, huma.Operation{OperationID: "addPaints", Tags: []string{"box"}, Summary: "Adds paints of the library to the box, all or none", Method: http.MethodPost, Path: "/api/box/paints"}, s.addPaints)
+	register(s, huma.Operation{OperationID: "saveTube", Tags: []string{"box"}, Summary: "Saves what is said of a tube, on the version it was made on", Method: http.MethodPut, Path: "/api/box/paints/{id}"}, s.saveTube)
+	register(s, huma.Operation{OperationID: "undoBox", Tags: []string{"box"}, Summary: "Takes the last change of the box back", Method: http.MethodPost, Path: "/api/box/undo"}, s.undoBox)
+	register(s, huma.Operation{OperationID: "dropRefusedTube", Tags: []string{"box"}, Summary: "Lets a save go that came too late", Method: http.MethodDelete, Path: "/api/box/paints/{id}/refused/{refused}"}, s.dropRefusedTube)
+	register(s, huma.Operation{OperationID: "beside", Tags: []string{"box"}, Summary: "Two tubes held beside each other", Method: http.MethodGet, Path: "/api/box/beside"}, s.beside)
 
 	s.boxFiles()
 }
@@ -214,54 +213,57 @@ type Export struct {
 	Body               []byte
 }
 
-func (s *Server) boxFiles() {
-	type export struct {
-		Format string `query:"format" required:"true" enum:"csv,json,gpl,cgats" doc:"of the file"`
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "exportBox", Tags: []string{"box"}, Summary: "The box as a file", Method: http.MethodGet, Path: "/api/box/export"},
-		func(ctx context.Context, in *export) (*Export, error) {
-			box, err := s.studio.Box(ctx, painter(ctx).ID)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			out := &Export{ContentType: "text/plain; charset=utf-8"}
-			ending := in.Format
-			switch in.Format {
-			case "csv":
-				out.ContentType, out.Body = "text/csv; charset=utf-8", files.WriteBoxCSV(box.Whole())
-			case "json":
-				out.ContentType, out.Body = "application/json", files.WriteBoxJSON(box.Whole())
-			case "gpl":
-				out.Body = files.Palette(painter(ctx).Name, box.Named())
-			case "cgats":
-				ending, out.Body = "txt", files.CGATS(box.Named())
-			}
-			out.ContentDisposition = fmt.Sprintf("attachment; filename=%q", "box."+ending)
-			return out, nil
-		})
+type exportBoxInput struct {
+	Format string `query:"format" required:"true" enum:"csv,json,gpl,cgats" doc:"of the file"`
+}
 
-	type bring struct {
-		Keep     bool  `query:"keep" doc:"add the paints; otherwise only say what would happen"`
-		LeaveOut []int `query:"leaveOut" maxItems:"2000" doc:"rows that are not added"`
-		RawBody  []byte
+func (s *Server) exportBox(ctx context.Context, in *exportBoxInput) (*Export, error) {
+	box, err := s.studio.Box(ctx, painter(ctx).ID)
+	if err != nil {
+		return nil, err
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "importBox", Tags: []string{"box"}, Summary: "Reads a box file: what would be added, or adds it", Method: http.MethodPost, Path: filesBelow + "box", MaxBodyBytes: files.MostFileBytes + 1<<10},
-		func(ctx context.Context, in *bring) (*struct{ Body wire.Import }, error) {
-			rows, notes, err := files.ReadBox(in.RawBody)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			box, err := s.studio.Box(ctx, painter(ctx).ID)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			plan := studio.PlanImport(rows, notes, box.Whole(), in.LeaveOut)
-			if !in.Keep {
-				return &struct{ Body wire.Import }{wire.ImportOf(plan, 0)}, nil
-			}
-			if err := s.studio.Import(ctx, painter(ctx).ID, plan); err != nil {
-				return nil, s.refusal(err)
-			}
-			return &struct{ Body wire.Import }{wire.ImportOf(plan, len(plan.Added))}, nil
-		})
+	out := &Export{ContentType: "text/plain; charset=utf-8"}
+	ending := in.Format
+	switch in.Format {
+	case "csv":
+		out.ContentType, out.Body = "text/csv; charset=utf-8", files.WriteBoxCSV(box.Whole())
+	case "json":
+		out.ContentType, out.Body = "application/json", files.WriteBoxJSON(box.Whole())
+	case "gpl":
+		out.Body = files.Palette(painter(ctx).Name, box.Named())
+	case "cgats":
+		ending, out.Body = "txt", files.CGATS(box.Named())
+	}
+	out.ContentDisposition = fmt.Sprintf("attachment; filename=%q", "box."+ending)
+	return out, nil
+}
+
+type importBoxInput struct {
+	Keep     bool  `query:"keep" doc:"add the paints; otherwise only say what would happen"`
+	LeaveOut []int `query:"leaveOut" maxItems:"2000" doc:"rows that are not added"`
+	RawBody  []byte
+}
+
+func (s *Server) importBox(ctx context.Context, in *importBoxInput) (*struct{ Body wire.Import }, error) {
+	rows, notes, err := files.ReadBox(in.RawBody)
+	if err != nil {
+		return nil, err
+	}
+	box, err := s.studio.Box(ctx, painter(ctx).ID)
+	if err != nil {
+		return nil, err
+	}
+	plan := studio.PlanImport(rows, notes, box.Whole(), in.LeaveOut)
+	if !in.Keep {
+		return &struct{ Body wire.Import }{wire.ImportOf(plan, 0)}, nil
+	}
+	if err := s.studio.Import(ctx, painter(ctx).ID, plan); err != nil {
+		return nil, err
+	}
+	return &struct{ Body wire.Import }{wire.ImportOf(plan, len(plan.Added))}, nil
+}
+
+func (s *Server) boxFiles() {
+	register(s, huma.Operation{OperationID: "exportBox", Tags: []string{"box"}, Summary: "The box as a file", Method: http.MethodGet, Path: "/api/box/export"}, s.exportBox)
+	register(s, huma.Operation{OperationID: "importBox", Tags: []string{"box"}, Summary: "Reads a box file: what would be added, or adds it", Method: http.MethodPost, Path: filesBelow + "box", MaxBodyBytes: files.MostFileBytes + 1<<10}, s.importBox)
 }

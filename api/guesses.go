@@ -68,18 +68,18 @@ type Practice struct {
 	Round *Round `json:"round,omitempty" doc:"absent when none is under way"`
 }
 
-func (s *Server) guesses(ctx context.Context) (*struct{ Body Guesses }, error) {
+func (s *Server) guesses(ctx context.Context, _ *struct{}) (*struct{ Body Guesses }, error) {
 	out := Guesses{Guesses: []Guessed{}, Sections: []wire.SectionRecord{}, Rounds: []RoundScore{}, Each: journal.MaxGuessPoints, Hues: colour.HueWords()}
 	kept, err := s.store.Guesses(ctx, painter(ctx).ID)
 	if err != nil {
-		return nil, s.refusal(err)
+		return nil, err
 	}
 	for _, g := range kept {
 		out.Guesses = append(out.Guesses, Guessed{A: g.A, B: g.B, Key: g.Key, Made: g.CreatedAt, Expected: wire.ExpectedOf(g.Said), PairOutcome: wire.PairOutcomeOf(g.Outcome)})
 	}
 	scores, err := s.store.SectionScores(ctx, painter(ctx).ID)
 	if err != nil {
-		return nil, s.refusal(err)
+		return nil, err
 	}
 	for _, r := range scores {
 		out.Sections = append(out.Sections, wire.SectionRecord{Section: r.Section, Guesses: r.Guesses, Points: r.Points, OutOf: r.OutOf, HuesRight: r.HueRight, VerdictsRight: r.VerdictRight, MudRight: r.MudRight})
@@ -88,7 +88,7 @@ func (s *Server) guesses(ctx context.Context) (*struct{ Body Guesses }, error) {
 	for _, r := range rounds {
 		out.Rounds = append(out.Rounds, RoundScore{ID: r.ID, Made: r.CreatedAt, Guesses: r.Guesses, Length: r.Length, Points: r.Points, OutOf: r.OutOf})
 	}
-	return &struct{ Body Guesses }{out}, s.refusal(err)
+	return &struct{ Body Guesses }{out}, err
 }
 
 // shown answers with a round: what was answered with its outcome, the rest
@@ -98,7 +98,7 @@ func (s *Server) shown(ctx context.Context, v wire.View, r studio.Round, err err
 		return &struct{ Body Practice }{}, nil
 	}
 	if err != nil {
-		return nil, s.refusal(err)
+		return nil, err
 	}
 	school := bias.School(painter(ctx).WarmBlue)
 	out := &Round{ID: r.ID, Made: r.CreatedAt, Spacing: r.Spacing.String(), Each: journal.MaxGuessPoints}
@@ -126,81 +126,81 @@ func (s *Server) openRound(ctx context.Context) (studio.Round, error) {
 	return r, err
 }
 
+type guessInput struct {
+	Spaced
+	Wheel int64       `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
+	Body  []PairGuess `minItems:"1" maxItems:"60"`
+}
+
+func (s *Server) guess(ctx context.Context, in *guessInput) (*struct{ Body Guesses }, error) {
+	spacing, err := studio.ParseSpacing(in.Spacing)
+	if err != nil {
+		return nil, err
+	}
+	var guesses []studio.PairGuess
+	for _, g := range in.Body {
+		guesses = append(guesses, studio.PairGuess{A: g.A, B: g.B, Expected: g.Core()})
+	}
+	if err := s.studio.Guess(ctx, painter(ctx), in.Wheel, spacing, guesses); err != nil {
+		return nil, err
+	}
+	return s.guesses(ctx, nil)
+}
+
+func (s *Server) practice(ctx context.Context, in *Look) (*struct{ Body Practice }, error) {
+	v, err := in.view()
+	if err != nil {
+		return nil, err
+	}
+	r, err := s.openRound(ctx)
+	return s.shown(ctx, v, r, err)
+}
+
+type beginPracticeInput struct {
+	Look
+	Spaced
+}
+
+func (s *Server) beginPractice(ctx context.Context, in *beginPracticeInput) (*struct{ Body Practice }, error) {
+	v, err := in.view()
+	if err != nil {
+		return nil, err
+	}
+	spacing, err := studio.ParseSpacing(in.Spacing)
+	if err != nil {
+		return nil, err
+	}
+	r, err := s.studio.BeginRound(ctx, painter(ctx), spacing)
+	return s.shown(ctx, v, r, err)
+}
+
+type answerPracticeInput struct {
+	ID int64 `path:"id" doc:"which one"`
+	Look
+	Body struct {
+		Place int `json:"place" minimum:"0" maximum:"9" doc:"of the pairing in the round"`
+		wire.Expected
+	}
+}
+
+func (s *Server) answerPractice(ctx context.Context, in *answerPracticeInput) (*struct{ Body Practice }, error) {
+	v, err := in.view()
+	if err != nil {
+		return nil, err
+	}
+	r, err := s.studio.Answer(ctx, painter(ctx), in.ID, in.Body.Place, in.Body.Core())
+	return s.shown(ctx, v, r, err)
+}
+
+func (s *Server) endPractice(ctx context.Context, in *ThingID) (*struct{}, error) {
+	return nil, s.store.EndRound(ctx, painter(ctx).ID, in.ID)
+}
+
 func (s *Server) guessRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "guesses", Tags: []string{"practice"}, Summary: "What was said of pairings, and how it came out", Method: http.MethodGet, Path: "/api/guesses"},
-		func(ctx context.Context, _ *struct{}) (*struct{ Body Guesses }, error) { return s.guesses(ctx) })
-
-	type guess struct {
-		Spaced
-		Wheel int64       `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
-		Body  []PairGuess `minItems:"1" maxItems:"60"`
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "guess", Tags: []string{"practice"}, Summary: "Keeps guesses at pairings, scored, all or none", Method: http.MethodPost, Path: "/api/guesses"},
-		func(ctx context.Context, in *guess) (*struct{ Body Guesses }, error) {
-			spacing, err := studio.ParseSpacing(in.Spacing)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			var guesses []studio.PairGuess
-			for _, g := range in.Body {
-				guesses = append(guesses, studio.PairGuess{A: g.A, B: g.B, Expected: g.Core()})
-			}
-			if err := s.studio.Guess(ctx, painter(ctx), in.Wheel, spacing, guesses); err != nil {
-				return nil, s.refusal(err)
-			}
-			return s.guesses(ctx)
-		})
-
-	huma.Register(s.api, huma.Operation{OperationID: "practice", Tags: []string{"practice"}, Summary: "The round of practice that is under way", Method: http.MethodGet, Path: "/api/practice"},
-		func(ctx context.Context, in *Look) (*struct{ Body Practice }, error) {
-			v, err := in.view()
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			r, err := s.openRound(ctx)
-			return s.shown(ctx, v, r, err)
-		})
-
-	type begin struct {
-		Look
-		Spaced
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "beginPractice", Tags: []string{"practice"}, Summary: "Begins a round of practice, or goes on with the one under way", Method: http.MethodPost, Path: "/api/practice"},
-		func(ctx context.Context, in *begin) (*struct{ Body Practice }, error) {
-			v, err := in.view()
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			spacing, err := studio.ParseSpacing(in.Spacing)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			r, err := s.studio.BeginRound(ctx, painter(ctx), spacing)
-			return s.shown(ctx, v, r, err)
-		})
-
-	type answer struct {
-		ID int64 `path:"id" doc:"which one"`
-		Look
-		Body struct {
-			Place int `json:"place" minimum:"0" maximum:"9" doc:"of the pairing in the round"`
-			wire.Expected
-		}
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "answerPractice", Tags: []string{"practice"}, Summary: "Answers one pairing of a round", Method: http.MethodPost, Path: "/api/practice/{id}/answers"},
-		func(ctx context.Context, in *answer) (*struct{ Body Practice }, error) {
-			v, err := in.view()
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			r, err := s.studio.Answer(ctx, painter(ctx), in.ID, in.Body.Place, in.Body.Core())
-			return s.shown(ctx, v, r, err)
-		})
-
-	huma.Register(s.api, huma.Operation{OperationID: "endPractice", Tags: []string{"practice"}, Summary: "Puts a round away", Method: http.MethodDelete, Path: "/api/practice/{id}", DefaultStatus: http.StatusNoContent},
-		func(ctx context.Context, in *struct {
-			ID int64 `path:"id" doc:"which one"`
-		}) (*struct{}, error) {
-			return nil, s.refusal(s.store.EndRound(ctx, painter(ctx).ID, in.ID))
-		})
+	register(s, huma.Operation{OperationID: "guesses", Tags: []string{"practice"}, Summary: "What was said of pairings, and how it came out", Method: http.MethodGet, Path: "/api/guesses"}, s.guesses)
+	register(s, huma.Operation{OperationID: "guess", Tags: []string{"practice"}, Summary: "Keeps guesses at pairings, scored, all or none", Method: http.MethodPost, Path: "/api/guesses"}, s.guess)
+	register(s, huma.Operation{OperationID: "practice", Tags: []string{"practice"}, Summary: "The round of practice that is under way", Method: http.MethodGet, Path: "/api/practice"}, s.practice)
+	register(s, huma.Operation{OperationID: "beginPractice", Tags: []string{"practice"}, Summary: "Begins a round of practice, or goes on with the one under way", Method: http.MethodPost, Path: "/api/practice"}, s.beginPractice)
+	register(s, huma.Operation{OperationID: "answerPractice", Tags: []string{"practice"}, Summary: "Answers one pairing of a round", Method: http.MethodPost, Path: "/api/practice/{id}/answers"}, s.answerPractice)
+	register(s, huma.Operation{OperationID: "endPractice", Tags: []string{"practice"}, Summary: "Puts a round away", Method: http.MethodDelete, Path: "/api/practice/{id}", DefaultStatus: http.StatusNoContent}, s.endPractice)
 }

@@ -36,135 +36,140 @@ type sessionOutput struct {
 	Body      Session
 }
 
+func (s *Server) session(ctx context.Context, _ *struct{}) (*struct{ Body Session }, error) {
+	out := &struct{ Body Session }{Session{Local: s.Local}}
+	if p, ok := ctx.Value(painterKey{}).(store.Painter); ok {
+		who := profile(p)
+		out.Body.Painter = &who
+	}
+	return out, nil
+}
+
+func (s *Server) painters(ctx context.Context, _ *struct{}) (*struct{ Body []Profile }, error) {
+	out := &struct{ Body []Profile }{[]Profile{}}
+	if !s.Local {
+		return out, nil // beyond loopback nobody is told who paints here
+	}
+	painters, err := s.store.Painters(ctx)
+	for _, p := range painters {
+		out.Body = append(out.Body, profile(p))
+	}
+	return out, err
+}
+
+type newPainterInput struct {
+	Body struct {
+		Name       string `json:"name" maxLength:"200"`
+		Passphrase string `json:"passphrase,omitempty" maxLength:"200"`
+	}
+}
+
+func (s *Server) newPainter(ctx context.Context, in *newPainterInput) (*sessionOutput, error) {
+	if !s.Local && in.Body.Passphrase == "" {
+		return nil, huma.Error422UnprocessableEntity("Others can reach this server, so a painter needs a passphrase.")
+	}
+	if !s.Local && !s.limits.registers.allows(address(ctx)) {
+		return nil, huma.Error429TooManyRequests("So many new painters came from your address that no more are taken for a while. Try again in some minutes.")
+	}
+	p, err := s.store.CreatePainter(ctx, in.Body.Name, in.Body.Passphrase)
+	if err != nil {
+		return nil, err
+	}
+	return s.enter(ctx, p)
+}
+
+type signInInput struct {
+	Body struct {
+		Painter    int64  `json:"painter,omitempty" doc:"by id, or else by name"`
+		Name       string `json:"name,omitempty" maxLength:"200"`
+		Passphrase string `json:"passphrase,omitempty" maxLength:"200"`
+	}
+}
+
+func (s *Server) signInNow(ctx context.Context, in *signInInput) (*sessionOutput, error) {
+	// Guessing at one painter from many addresses is slowed down as well.
+	at := "painter " + strings.ToLower(in.Body.Name) + strconv.FormatInt(in.Body.Painter, 10)
+	if s.limits.wrong.spent(at) {
+		return nil, huma.Error429TooManyRequests(errGuessing.Message)
+	}
+	var p store.Painter
+	var err error
+	if in.Body.Painter != 0 && s.Local {
+		p, err = s.store.PainterByID(ctx, in.Body.Painter)
+	} else {
+		p, err = s.store.PainterByName(ctx, in.Body.Name)
+	}
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return nil, err
+	}
+	// The passphrase is looked at whoever it is for, so that the time tells nothing.
+	if opens := p.Opens(in.Body.Passphrase); err != nil || !s.mayEnter(p) || !opens {
+		s.limits.wrong.allows(at)
+		return nil, huma.Error403Forbidden("That painter and passphrase do not go together.")
+	}
+	return s.enter(ctx, p)
+}
+
+func (s *Server) signOut(ctx context.Context, _ *struct{}) (*sessionOutput, error) {
+	if here, ok := ctx.Value(sessionKey{}).(store.Session); ok {
+		if err := s.store.EndSession(ctx, here.PainterID, here.ID); err != nil && !errors.Is(err, store.ErrNotFound) {
+			return nil, err
+		}
+	}
+	return &sessionOutput{SetCookie: s.cookie("", -1), Body: Session{Local: s.Local}}, nil
+}
+
+type setSchoolInput struct {
+	Body struct {
+		WarmBlue string `json:"warmBlue" format:"warmBlue"`
+	}
+}
+
+func (s *Server) setSchool(ctx context.Context, in *setSchoolInput) (*struct{ Body Profile }, error) {
+	p := painter(ctx)
+	if err := s.store.SetWarmBlue(ctx, p.ID, in.Body.WarmBlue); err != nil {
+		return nil, err
+	}
+	p.WarmBlue = in.Body.WarmBlue
+	return &struct{ Body Profile }{profile(p)}, nil
+}
+
+type setPassphraseInput struct {
+	Body struct {
+		Present string `json:"present,omitempty" maxLength:"200" doc:"the passphrase until now"`
+		New     string `json:"new,omitempty" maxLength:"200" doc:"empty takes it away"`
+	}
+}
+
+func (s *Server) setPassphrase(ctx context.Context, in *setPassphraseInput) (*sessionOutput, error) {
+	p := painter(ctx)
+	if !p.Opens(in.Body.Present) {
+		return nil, huma.Error403Forbidden("That is not the present passphrase.")
+	}
+	if !s.Local && in.Body.New == "" {
+		return nil, huma.Error422UnprocessableEntity("Others can reach this server, so a painter needs a passphrase.")
+	}
+	p, err := s.store.SetPassphrase(ctx, p.ID, in.Body.New)
+	if err != nil {
+		return nil, err
+	}
+	return s.enter(ctx, p)
+}
+
 func (s *Server) painterRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "session", Tags: []string{"painters"}, Summary: "Who is painting here", Method: http.MethodGet, Path: "/api/session", Metadata: painterOptional},
-		func(ctx context.Context, _ *struct{}) (*struct{ Body Session }, error) {
-			out := &struct{ Body Session }{Session{Local: s.Local}}
-			if p, ok := ctx.Value(painterKey{}).(store.Painter); ok {
-				who := profile(p)
-				out.Body.Painter = &who
-			}
-			return out, nil
-		})
-
-	huma.Register(s.api, huma.Operation{OperationID: "painters", Tags: []string{"painters"}, Summary: "The painters on this machine; none where others can reach the server", Method: http.MethodGet, Path: "/api/painters", Metadata: painterOptional},
-		func(ctx context.Context, _ *struct{}) (*struct{ Body []Profile }, error) {
-			out := &struct{ Body []Profile }{[]Profile{}}
-			if !s.Local {
-				return out, nil // beyond loopback nobody is told who paints here
-			}
-			painters, err := s.store.Painters(ctx)
-			for _, p := range painters {
-				out.Body = append(out.Body, profile(p))
-			}
-			return out, s.refusal(err)
-		})
-
-	type newPainter struct {
-		Body struct {
-			Name       string `json:"name" maxLength:"200"`
-			Passphrase string `json:"passphrase,omitempty" maxLength:"200"`
-		}
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "newPainter", Tags: []string{"painters"}, Summary: "Makes a painter and signs in", Method: http.MethodPost, Path: "/api/painters", Metadata: painterOptional},
-		func(ctx context.Context, in *newPainter) (*sessionOutput, error) {
-			if !s.Local && in.Body.Passphrase == "" {
-				return nil, huma.Error422UnprocessableEntity("Others can reach this server, so a painter needs a passphrase.")
-			}
-			if !s.Local && !s.limits.registers.allows(address(ctx)) {
-				return nil, huma.Error429TooManyRequests("So many new painters came from your address that no more are taken for a while. Try again in some minutes.")
-			}
-			p, err := s.store.CreatePainter(ctx, in.Body.Name, in.Body.Passphrase)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			return s.enter(ctx, p)
-		})
-
-	type signIn struct {
-		Body struct {
-			Painter    int64  `json:"painter,omitempty" doc:"by id, or else by name"`
-			Name       string `json:"name,omitempty" maxLength:"200"`
-			Passphrase string `json:"passphrase,omitempty" maxLength:"200"`
-		}
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "signIn", Tags: []string{"painters"}, Summary: "Signs a painter in", Method: http.MethodPost, Path: "/api/session", Metadata: painterOptional},
-		func(ctx context.Context, in *signIn) (*sessionOutput, error) {
-			// Guessing at one painter from many addresses is slowed down as well.
-			at := "painter " + strings.ToLower(in.Body.Name) + strconv.FormatInt(in.Body.Painter, 10)
-			if s.limits.wrong.spent(at) {
-				return nil, huma.Error429TooManyRequests(errGuessing.Message)
-			}
-			var p store.Painter
-			var err error
-			if in.Body.Painter != 0 && s.Local {
-				p, err = s.store.PainterByID(ctx, in.Body.Painter)
-			} else {
-				p, err = s.store.PainterByName(ctx, in.Body.Name)
-			}
-			if err != nil && !errors.Is(err, store.ErrNotFound) {
-				return nil, s.refusal(err)
-			}
-			// The passphrase is looked at whoever it is for, so that the time tells nothing.
-			if opens := p.Opens(in.Body.Passphrase); err != nil || !s.mayEnter(p) || !opens {
-				s.limits.wrong.allows(at)
-				return nil, huma.Error403Forbidden("That painter and passphrase do not go together.")
-			}
-			return s.enter(ctx, p)
-		})
-
-	huma.Register(s.api, huma.Operation{OperationID: "signOut", Tags: []string{"painters"}, Summary: "Ends the session of this browser", Method: http.MethodDelete, Path: "/api/session", Metadata: painterOptional},
-		func(ctx context.Context, _ *struct{}) (*sessionOutput, error) {
-			if here, ok := ctx.Value(sessionKey{}).(store.Session); ok {
-				if err := s.store.EndSession(ctx, here.PainterID, here.ID); err != nil && !errors.Is(err, store.ErrNotFound) {
-					return nil, s.refusal(err)
-				}
-			}
-			return &sessionOutput{SetCookie: s.cookie("", -1), Body: Session{Local: s.Local}}, nil
-		})
-
-	type school struct {
-		Body struct {
-			WarmBlue string `json:"warmBlue" format:"warmBlue"`
-		}
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "setSchool", Tags: []string{"painters"}, Summary: "Sets which blue is called warm", Method: http.MethodPut, Path: "/api/session/school"},
-		func(ctx context.Context, in *school) (*struct{ Body Profile }, error) {
-			p := painter(ctx)
-			if err := s.store.SetWarmBlue(ctx, p.ID, in.Body.WarmBlue); err != nil {
-				return nil, s.refusal(err)
-			}
-			p.WarmBlue = in.Body.WarmBlue
-			return &struct{ Body Profile }{profile(p)}, nil
-		})
-
-	type newPassphrase struct {
-		Body struct {
-			Present string `json:"present,omitempty" maxLength:"200" doc:"the passphrase until now"`
-			New     string `json:"new,omitempty" maxLength:"200" doc:"empty takes it away"`
-		}
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "setPassphrase", Tags: []string{"painters"}, Summary: "Sets, changes or takes away the passphrase; other sessions end", Method: http.MethodPut, Path: "/api/session/passphrase"},
-		func(ctx context.Context, in *newPassphrase) (*sessionOutput, error) {
-			p := painter(ctx)
-			if !p.Opens(in.Body.Present) {
-				return nil, huma.Error403Forbidden("That is not the present passphrase.")
-			}
-			if !s.Local && in.Body.New == "" {
-				return nil, huma.Error422UnprocessableEntity("Others can reach this server, so a painter needs a passphrase.")
-			}
-			p, err := s.store.SetPassphrase(ctx, p.ID, in.Body.New)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			return s.enter(ctx, p)
-		})
+	register(s, huma.Operation{OperationID: "session", Tags: []string{"painters"}, Summary: "Who is painting here", Method: http.MethodGet, Path: "/api/session", Metadata: painterOptional}, s.session)
+	register(s, huma.Operation{OperationID: "painters", Tags: []string{"painters"}, Summary: "The painters on this machine; none where others can reach the server", Method: http.MethodGet, Path: "/api/painters", Metadata: painterOptional}, s.painters)
+	register(s, huma.Operation{OperationID: "newPainter", Tags: []string{"painters"}, Summary: "Makes a painter and signs in", Method: http.MethodPost, Path: "/api/painters", Metadata: painterOptional}, s.newPainter)
+	register(s, huma.Operation{OperationID: "signIn", Tags: []string{"painters"}, Summary: "Signs a painter in", Method: http.MethodPost, Path: "/api/session", Metadata: painterOptional}, s.signInNow)
+	register(s, huma.Operation{OperationID: "signOut", Tags: []string{"painters"}, Summary: "Ends the session of this browser", Method: http.MethodDelete, Path: "/api/session", Metadata: painterOptional}, s.signOut)
+	register(s, huma.Operation{OperationID: "setSchool", Tags: []string{"painters"}, Summary: "Sets which blue is called warm", Method: http.MethodPut, Path: "/api/session/school"}, s.setSchool)
+	register(s, huma.Operation{OperationID: "setPassphrase", Tags: []string{"painters"}, Summary: "Sets, changes or takes away the passphrase; other sessions end", Method: http.MethodPut, Path: "/api/session/passphrase"}, s.setPassphrase)
 }
 
 func (s *Server) enter(ctx context.Context, p store.Painter) (*sessionOutput, error) {
 	c, err := s.signIn(ctx, p)
 	if err != nil {
-		return nil, s.refusal(err)
+		return nil, err
 	}
 	who := profile(p)
 	return &sessionOutput{c, Session{&who, s.Local}}, nil

@@ -32,7 +32,7 @@ type Predictions struct {
 func (s *Server) predicted(ctx context.Context, wheel int64) (*struct{ Body Predictions }, error) {
 	kept, err := s.store.Predictions(ctx, painter(ctx).ID, wheel)
 	if err != nil {
-		return nil, s.refusal(err)
+		return nil, err
 	}
 	out := &struct{ Body Predictions }{Predictions{Predictions: []Predicted{}, Each: journal.MaxSlotPoints}}
 	for _, p := range kept {
@@ -44,28 +44,30 @@ func (s *Server) predicted(ctx context.Context, wheel int64) (*struct{ Body Pred
 	return out, nil
 }
 
-func (s *Server) predictionRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "predictions", Tags: []string{"practice"}, Summary: "What was predicted of a wheel, and the score", Method: http.MethodGet, Path: "/api/wheels/{id}/predictions"},
-		func(ctx context.Context, in *WheelID) (*struct{ Body Predictions }, error) {
-			return s.predicted(ctx, in.ID)
-		})
+func (s *Server) predictions(ctx context.Context, in *ThingID) (*struct{ Body Predictions }, error) {
+	return s.predicted(ctx, in.ID)
+}
 
-	type predict struct {
-		WheelID
-		Body struct {
-			Version int          `json:"version" minimum:"1"`
-			Guesses []wire.Guess `json:"guesses" minItems:"1" maxItems:"12"`
-		}
+type predictInput struct {
+	ThingID
+	Body struct {
+		Version int          `json:"version" minimum:"1"`
+		Guesses []wire.Guess `json:"guesses" minItems:"1" maxItems:"12"`
 	}
-	huma.Register(s.api, huma.Operation{OperationID: "predict", Tags: []string{"practice"}, Summary: "Keeps predictions of a wheel's slots, scored, all or none", Method: http.MethodPost, Path: "/api/wheels/{id}/predictions"},
-		func(ctx context.Context, in *predict) (*struct{ Body Predictions }, error) {
-			var guesses []journal.SlotGuess
-			for _, g := range in.Body.Guesses {
-				guesses = append(guesses, journal.SlotGuess(g))
-			}
-			if err := s.studio.Predict(ctx, painter(ctx), in.ID, in.Body.Version, guesses); err != nil {
-				return nil, s.refusal(err)
-			}
-			return s.predicted(ctx, in.ID)
-		})
+}
+
+func (s *Server) predict(ctx context.Context, in *predictInput) (*struct{ Body Predictions }, error) {
+	var guesses []journal.SlotGuess
+	for _, g := range in.Body.Guesses {
+		guesses = append(guesses, journal.SlotGuess(g))
+	}
+	if err := s.studio.Predict(ctx, painter(ctx), in.ID, in.Body.Version, guesses); err != nil {
+		return nil, err
+	}
+	return s.predicted(ctx, in.ID)
+}
+
+func (s *Server) predictionRoutes() {
+	register(s, huma.Operation{OperationID: "predictions", Tags: []string{"practice"}, Summary: "What was predicted of a wheel, and the score", Method: http.MethodGet, Path: "/api/wheels/{id}/predictions"}, s.predictions)
+	register(s, huma.Operation{OperationID: "predict", Tags: []string{"practice"}, Summary: "Keeps predictions of a wheel's slots, scored, all or none", Method: http.MethodPost, Path: "/api/wheels/{id}/predictions"}, s.predict)
 }

@@ -72,15 +72,17 @@ type Ticket struct {
 	Ticket string `path:"ticket" maxLength:"40" doc:"what the search was named"`
 }
 
+func (s *Server) searching(ctx context.Context, in *Ticket) (*struct{ Body SearchProgress }, error) {
+	at := s.studio.Searches.Progress(painter(ctx).ID, in.Ticket)
+	return &struct{ Body SearchProgress }{SearchProgress{string(at.Stage), at.Done, at.Of}}, nil
+}
+
+func (s *Server) endSearch(ctx context.Context, in *Ticket) (*struct{}, error) {
+	s.studio.Searches.Stop(painter(ctx).ID, in.Ticket)
+	return nil, nil
+}
+
 func (s *Server) searchRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "searching", Tags: []string{"choosing"}, Summary: "How far a search is, or its place in the line", Method: http.MethodGet, Path: "/api/searches/{ticket}"},
-		func(ctx context.Context, in *Ticket) (*struct{ Body SearchProgress }, error) {
-			at := s.studio.Searches.Progress(painter(ctx).ID, in.Ticket)
-			return &struct{ Body SearchProgress }{SearchProgress{string(at.Stage), at.Done, at.Of}}, nil
-		})
-	huma.Register(s.api, huma.Operation{OperationID: "endSearch", Tags: []string{"choosing"}, Summary: "Ends a search", Method: http.MethodDelete, Path: "/api/searches/{ticket}", DefaultStatus: http.StatusNoContent},
-		func(ctx context.Context, in *Ticket) (*struct{}, error) {
-			s.studio.Searches.Stop(painter(ctx).ID, in.Ticket)
-			return nil, nil
-		})
+	register(s, huma.Operation{OperationID: "searching", Tags: []string{"choosing"}, Summary: "How far a search is, or its place in the line", Method: http.MethodGet, Path: "/api/searches/{ticket}"}, s.searching)
+	register(s, huma.Operation{OperationID: "endSearch", Tags: []string{"choosing"}, Summary: "Ends a search", Method: http.MethodDelete, Path: "/api/searches/{ticket}", DefaultStatus: http.StatusNoContent}, s.endSearch)
 }

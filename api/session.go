@@ -162,26 +162,24 @@ type SignedIn struct {
 	Here   bool      `json:"here" doc:"the one that asks"`
 }
 
-func (s *Server) sessions(ctx context.Context) (*struct{ Body []SignedIn }, error) {
+func (s *Server) sessions(ctx context.Context, _ *struct{}) (*struct{ Body []SignedIn }, error) {
 	kept, err := s.store.Sessions(ctx, painter(ctx).ID)
 	here, _ := ctx.Value(sessionKey{}).(store.Session)
 	out := &struct{ Body []SignedIn }{[]SignedIn{}}
 	for _, one := range kept {
 		out.Body = append(out.Body, SignedIn{ID: one.ID, Device: one.Device, Since: one.CreatedAt, Seen: one.SeenAt, Here: one.ID == here.ID})
 	}
-	return out, s.refusal(err)
+	return out, err
+}
+
+func (s *Server) endSession(ctx context.Context, in *ThingID) (*struct{ Body []SignedIn }, error) {
+	if err := s.store.EndSession(ctx, painter(ctx).ID, in.ID); err != nil {
+		return nil, err
+	}
+	return s.sessions(ctx, nil)
 }
 
 func (s *Server) sessionRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "sessions", Tags: []string{"painters"}, Summary: "Where the painter is signed in", Method: http.MethodGet, Path: "/api/sessions"},
-		func(ctx context.Context, _ *struct{}) (*struct{ Body []SignedIn }, error) { return s.sessions(ctx) })
-	huma.Register(s.api, huma.Operation{OperationID: "endSession", Tags: []string{"painters"}, Summary: "Signs the painter out of one browser", Method: http.MethodDelete, Path: "/api/sessions/{id}"},
-		func(ctx context.Context, in *struct {
-			ID int64 `path:"id" minimum:"1" doc:"which one"`
-		}) (*struct{ Body []SignedIn }, error) {
-			if err := s.store.EndSession(ctx, painter(ctx).ID, in.ID); err != nil {
-				return nil, s.refusal(err)
-			}
-			return s.sessions(ctx)
-		})
+	register(s, huma.Operation{OperationID: "sessions", Tags: []string{"painters"}, Summary: "Where the painter is signed in", Method: http.MethodGet, Path: "/api/sessions"}, s.sessions)
+	register(s, huma.Operation{OperationID: "endSession", Tags: []string{"painters"}, Summary: "Signs the painter out of one browser", Method: http.MethodDelete, Path: "/api/sessions/{id}"}, s.endSession)
 }

@@ -128,14 +128,6 @@ func (s *Server) sittingRoutes() {
 	register(s, huma.Operation{OperationID: "changes", Tags: []string{"sitting"}, Summary: "Server-sent events: one, with its id, whenever something was done in one of the painter's sittings", Method: http.MethodGet, Path: "/api/changes"}, s.changes)
 }
 
-// register serves an operation; what its handler refuses is answered with a problem document.
-func register[I, O any](s *Server, op huma.Operation, handle func(context.Context, *I) (*O, error)) {
-	huma.Register(s.api, op, func(ctx context.Context, in *I) (*O, error) {
-		out, err := handle(ctx, in)
-		return out, s.refusal(err)
-	})
-}
-
 // How long changes are streamed at a time, how often a silent stream says that it is
 // there, and after how long a browser asks again.
 const (

@@ -85,82 +85,81 @@ type EarlierWheel struct {
 
 type keptWheelOutput struct{ Body KeptWheel }
 
-// WheelID is the wheel a request is about.
-type WheelID struct {
-	ID int64 `path:"id" minimum:"1" doc:"which one"`
+func (s *Server) wheels(ctx context.Context, _ *struct{}) (*struct{ Body []WheelEntry }, error) {
+	wheels, err := s.store.Wheels(ctx, painter(ctx).ID)
+	out := &struct{ Body []WheelEntry }{[]WheelEntry{}}
+	for _, w := range wheels {
+		out.Body = append(out.Body, WheelEntry{ID: w.ID, Name: w.Name, System: wire.SelectionOf(w.Snapshot.System), Archived: w.Archived, Saved: w.UpdatedAt})
+	}
+	return out, err
+}
+
+func (s *Server) newWheel(ctx context.Context, in *struct{ Body WheelContent }) (*keptWheelOutput, error) {
+	w, err := s.studio.NewWheel(ctx, painter(ctx), in.Body.studio())
+	return s.kept(ctx, w, err)
+}
+
+func (s *Server) keptWheel(ctx context.Context, in *ThingID) (*keptWheelOutput, error) {
+	w, err := s.store.Wheel(ctx, painter(ctx).ID, in.ID)
+	return s.kept(ctx, w, err)
+}
+
+func (s *Server) earlierWheels(ctx context.Context, in *ThingID) (*struct{ Body []EarlierWheel }, error) {
+	versions, err := s.store.WheelHistory(ctx, painter(ctx).ID, in.ID)
+	out := &struct{ Body []EarlierWheel }{[]EarlierWheel{}}
+	for _, v := range versions {
+		out.Body = append(out.Body, EarlierWheel{v.Version, wheelContentOf(v.WheelContent), v.CreatedAt})
+	}
+	return out, err
+}
+
+type saveWheelInput struct {
+	ThingID
+	Body struct {
+		WheelContent
+		Version  int   `json:"version" minimum:"1" doc:"the version this change was made on"`
+		Resolves int64 `json:"resolves,omitempty" doc:"a refused version that this save settles"`
+	}
+}
+
+func (s *Server) saveWheel(ctx context.Context, in *saveWheelInput) (*keptWheelOutput, error) {
+	w, err := s.studio.SaveWheel(ctx, painter(ctx), in.ID, in.Body.Version, in.Body.WheelContent.studio(), in.Body.Resolves)
+	return s.kept(ctx, w, err)
+}
+
+type undoWheelInput struct {
+	ThingID
+	Body struct {
+		Version int `json:"version" minimum:"1" doc:"the version to take back"`
+	}
+}
+
+func (s *Server) undoWheel(ctx context.Context, in *undoWheelInput) (*keptWheelOutput, error) {
+	w, err := s.store.UndoWheel(ctx, painter(ctx).ID, in.ID, in.Body.Version)
+	return s.kept(ctx, w, err)
+}
+
+type dropRefusedInput struct {
+	ThingID
+	Refused int64 `path:"refused" minimum:"1" doc:"the save that came too late"`
+}
+
+func (s *Server) dropRefused(ctx context.Context, in *dropRefusedInput) (*keptWheelOutput, error) {
+	if err := s.store.DropRefused(ctx, painter(ctx).ID, in.ID, in.Refused); err != nil {
+		return nil, err
+	}
+	w, err := s.store.Wheel(ctx, painter(ctx).ID, in.ID)
+	return s.kept(ctx, w, err)
 }
 
 func (s *Server) wheelRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "wheels", Tags: []string{"wheels"}, Summary: "The painter's wheels, the last changed first", Method: http.MethodGet, Path: "/api/wheels"},
-		func(ctx context.Context, _ *struct{}) (*struct{ Body []WheelEntry }, error) {
-			wheels, err := s.store.Wheels(ctx, painter(ctx).ID)
-			out := &struct{ Body []WheelEntry }{[]WheelEntry{}}
-			for _, w := range wheels {
-				out.Body = append(out.Body, WheelEntry{ID: w.ID, Name: w.Name, System: wire.SelectionOf(w.Snapshot.System), Archived: w.Archived, Saved: w.UpdatedAt})
-			}
-			return out, s.refusal(err)
-		})
-
-	huma.Register(s.api, huma.Operation{OperationID: "newWheel", Tags: []string{"wheels"}, Summary: "Keeps a new system and its wheel", Method: http.MethodPost, Path: "/api/wheels"},
-		func(ctx context.Context, in *struct{ Body WheelContent }) (*keptWheelOutput, error) {
-			w, err := s.studio.NewWheel(ctx, painter(ctx), in.Body.studio())
-			return s.kept(ctx, w, err)
-		})
-
-	huma.Register(s.api, huma.Operation{OperationID: "keptWheel", Tags: []string{"wheels"}, Summary: "A kept wheel", Method: http.MethodGet, Path: "/api/wheels/{id}"},
-		func(ctx context.Context, in *WheelID) (*keptWheelOutput, error) {
-			w, err := s.store.Wheel(ctx, painter(ctx).ID, in.ID)
-			return s.kept(ctx, w, err)
-		})
-
-	huma.Register(s.api, huma.Operation{OperationID: "earlierWheels", Tags: []string{"wheels"}, Summary: "The versions that a wheel has been through", Method: http.MethodGet, Path: "/api/wheels/{id}/earlier"},
-		func(ctx context.Context, in *WheelID) (*struct{ Body []EarlierWheel }, error) {
-			versions, err := s.store.WheelHistory(ctx, painter(ctx).ID, in.ID)
-			out := &struct{ Body []EarlierWheel }{[]EarlierWheel{}}
-			for _, v := range versions {
-				out.Body = append(out.Body, EarlierWheel{v.Version, wheelContentOf(v.WheelContent), v.CreatedAt})
-			}
-			return out, s.refusal(err)
-		})
-
-	type save struct {
-		WheelID
-		Body struct {
-			WheelContent
-			Version  int   `json:"version" minimum:"1" doc:"the version this change was made on"`
-			Resolves int64 `json:"resolves,omitempty" doc:"a refused version that this save settles"`
-		}
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "saveWheel", Tags: []string{"wheels"}, Summary: "Saves a wheel, on the version it was made on", Method: http.MethodPut, Path: "/api/wheels/{id}"},
-		func(ctx context.Context, in *save) (*keptWheelOutput, error) {
-			w, err := s.studio.SaveWheel(ctx, painter(ctx), in.ID, in.Body.Version, in.Body.WheelContent.studio(), in.Body.Resolves)
-			return s.kept(ctx, w, err)
-		})
-
-	type undo struct {
-		WheelID
-		Body struct {
-			Version int `json:"version" minimum:"1" doc:"the version to take back"`
-		}
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "undoWheel", Tags: []string{"wheels"}, Summary: "Takes the last save of a wheel back", Method: http.MethodPost, Path: "/api/wheels/{id}/undo"},
-		func(ctx context.Context, in *undo) (*keptWheelOutput, error) {
-			w, err := s.store.UndoWheel(ctx, painter(ctx).ID, in.ID, in.Body.Version)
-			return s.kept(ctx, w, err)
-		})
-
-	type refused struct {
-		WheelID
-		Refused int64 `path:"refused" minimum:"1" doc:"the save that came too late"`
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "dropRefused", Tags: []string{"wheels"}, Summary: "Lets a save go that came too late", Method: http.MethodDelete, Path: "/api/wheels/{id}/refused/{refused}"},
-		func(ctx context.Context, in *refused) (*keptWheelOutput, error) {
-			if err := s.store.DropRefused(ctx, painter(ctx).ID, in.ID, in.Refused); err != nil {
-				return nil, s.refusal(err)
-			}
-			w, err := s.store.Wheel(ctx, painter(ctx).ID, in.ID)
-			return s.kept(ctx, w, err)
-		})
+	register(s, huma.Operation{OperationID: "wheels", Tags: []string{"wheels"}, Summary: "The painter's wheels, the last changed first", Method: http.MethodGet, Path: "/api/wheels"}, s.wheels)
+	register(s, huma.Operation{OperationID: "newWheel", Tags: []string{"wheels"}, Summary: "Keeps a new system and its wheel", Method: http.MethodPost, Path: "/api/wheels"}, s.newWheel)
+	register(s, huma.Operation{OperationID: "keptWheel", Tags: []string{"wheels"}, Summary: "A kept wheel", Method: http.MethodGet, Path: "/api/wheels/{id}"}, s.keptWheel)
+	register(s, huma.Operation{OperationID: "earlierWheels", Tags: []string{"wheels"}, Summary: "The versions that a wheel has been through", Method: http.MethodGet, Path: "/api/wheels/{id}/earlier"}, s.earlierWheels)
+	register(s, huma.Operation{OperationID: "saveWheel", Tags: []string{"wheels"}, Summary: "Saves a wheel, on the version it was made on", Method: http.MethodPut, Path: "/api/wheels/{id}"}, s.saveWheel)
+	register(s, huma.Operation{OperationID: "undoWheel", Tags: []string{"wheels"}, Summary: "Takes the last save of a wheel back", Method: http.MethodPost, Path: "/api/wheels/{id}/undo"}, s.undoWheel)
+	register(s, huma.Operation{OperationID: "dropRefused", Tags: []string{"wheels"}, Summary: "Lets a save go that came too late", Method: http.MethodDelete, Path: "/api/wheels/{id}/refused/{refused}"}, s.dropRefused)
 
 	s.buildRoutes()
 	s.predictionRoutes()
@@ -232,68 +231,71 @@ func keyOf(system wheel.System, asked ...any) (string, error) {
 	return key, err
 }
 
+func (s *Server) buildWheel(ctx context.Context, in *WheelQuery) (*struct{ Body wire.Wheel }, error) {
+	out, err := s.build(ctx, in)
+	return &struct{ Body wire.Wheel }{out}, err
+}
+
+type placesInput struct {
+	Look
+	Wheel int64 `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
+	Body  struct {
+		System wire.Selection `json:"system"`
+	}
+}
+
+func (s *Server) places(ctx context.Context, in *placesInput) (*struct{ Body wire.SystemPlaces }, error) {
+	v, err := in.view()
+	if err != nil {
+		return nil, err
+	}
+	selection := in.Body.System.Core()
+	find, err := s.studio.Finder(ctx, painterIfAny, in.Wheel, selection.Mentions(paint.TubePrefix))
+	if err != nil {
+		return nil, err
+	}
+	box, err := s.studio.Box(ctx, painter(ctx).ID)
+	if err != nil {
+		return nil, err
+	}
+	places, err := selection.Places(find, box.Candidates())
+	if err != nil {
+		return nil, err
+	}
+	return &struct{ Body wire.SystemPlaces }{v.Places(places)}, nil
+}
+
+type filledInput struct {
+	Kind string `query:"kind" required:"true" format:"systemKind" doc:"of system"`
+}
+
+func (s *Server) filled(ctx context.Context, in *filledInput) (*struct{ Body wire.Selection }, error) {
+	box, err := s.studio.Box(ctx, painter(ctx).ID)
+	if err != nil {
+		return nil, err
+	}
+	out, err := wheel.Filled(in.Kind, box.Candidates())
+	return &struct{ Body wire.Selection }{wire.SelectionOf(out)}, err
+}
+
 func (s *Server) buildRoutes() {
-	huma.Register(s.api, huma.Operation{OperationID: "buildWheel", Tags: []string{"wheels"}, Summary: "The twelve steps of a system, with rings", Method: http.MethodPost, Path: "/api/wheel", Metadata: painterForTubes},
-		func(ctx context.Context, in *WheelQuery) (*struct{ Body wire.Wheel }, error) {
-			out, err := s.build(ctx, in)
-			return &struct{ Body wire.Wheel }{out}, s.refusal(err)
-		})
-
-	type places struct {
-		Look
-		Wheel int64 `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
-		Body  struct {
-			System wire.Selection `json:"system"`
-		}
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "places", Tags: []string{"systems"}, Summary: "The places of a system, and what could stand in each", Method: http.MethodPost, Path: "/api/system"},
-		func(ctx context.Context, in *places) (*struct{ Body wire.SystemPlaces }, error) {
-			v, err := in.view()
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			selection := in.Body.System.Core()
-			find, err := s.studio.Finder(ctx, painterIfAny, in.Wheel, selection.Mentions(paint.TubePrefix))
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			box, err := s.studio.Box(ctx, painter(ctx).ID)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			places, err := selection.Places(find, box.Candidates())
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			return &struct{ Body wire.SystemPlaces }{v.Places(places)}, nil
-		})
-
-	type filled struct {
-		Kind string `query:"kind" required:"true" format:"systemKind" doc:"of system"`
-	}
-	huma.Register(s.api, huma.Operation{OperationID: "filled", Tags: []string{"systems"}, Summary: "A system of a kind, filled from the box", Method: http.MethodGet, Path: "/api/system/filled"},
-		func(ctx context.Context, in *filled) (*struct{ Body wire.Selection }, error) {
-			box, err := s.studio.Box(ctx, painter(ctx).ID)
-			if err != nil {
-				return nil, s.refusal(err)
-			}
-			out, err := wheel.Filled(in.Kind, box.Candidates())
-			return &struct{ Body wire.Selection }{wire.SelectionOf(out)}, s.refusal(err)
-		})
+	register(s, huma.Operation{OperationID: "buildWheel", Tags: []string{"wheels"}, Summary: "The twelve steps of a system, with rings", Method: http.MethodPost, Path: "/api/wheel", Metadata: painterForTubes}, s.buildWheel)
+	register(s, huma.Operation{OperationID: "places", Tags: []string{"systems"}, Summary: "The places of a system, and what could stand in each", Method: http.MethodPost, Path: "/api/system"}, s.places)
+	register(s, huma.Operation{OperationID: "filled", Tags: []string{"systems"}, Summary: "A system of a kind, filled from the box", Method: http.MethodGet, Path: "/api/system/filled"}, s.filled)
 }
 
 // kept answers with a wheel as it is kept now.
 func (s *Server) kept(ctx context.Context, w store.Wheel, err error) (*keptWheelOutput, error) {
 	if err != nil {
-		return nil, s.refusal(err)
+		return nil, err
 	}
 	out := KeptWheel{ID: w.ID, WheelContent: wheelContentOf(w.WheelContent), Version: w.Version, Library: w.LibraryVersion, Saved: w.UpdatedAt, Refused: []Refused{}}
 	if out.CanUndo, err = s.store.CanUndo(ctx, w); err != nil {
-		return nil, s.refusal(err)
+		return nil, err
 	}
 	refused, err := s.store.RefusedWheels(ctx, painter(ctx).ID, w.ID)
 	if err != nil {
-		return nil, s.refusal(err)
+		return nil, err
 	}
 	for _, r := range refused {
 		out.Refused = append(out.Refused, Refused{r.ID, wheelContentOf(r.WheelContent), r.CreatedAt})

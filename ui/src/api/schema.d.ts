@@ -1487,7 +1487,7 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        AddPaintsBody: {
+        AddPaintsInputBody: {
             grade?: components["schemas"]["Grade"];
             /** @description library ids */
             paints: string[];
@@ -1515,7 +1515,7 @@ export interface components {
             srgb: string;
             words: string;
         };
-        AnswerBody: {
+        AnswerPracticeInputBody: {
             /** @description of the secondary: one of the twelve of the wheel */
             hueWord: string;
             mud: components["schemas"]["MudStart"];
@@ -2635,7 +2635,7 @@ export interface components {
             turned: components["schemas"]["Shown"];
             wheel: components["schemas"]["GlazedSlot"][];
         };
-        GlazesBody: {
+        GlazesInputBody: {
             choices: components["schemas"]["WheelChoices"];
             /** @description a paint; white paper when left out */
             ground?: string;
@@ -2834,12 +2834,12 @@ export interface components {
          * @enum {string}
          */
         Judged: "wet" | "dry";
-        KeepBody: {
+        KeepComparisonInputBody: {
             address: string;
             decision: string;
             note: string;
         };
-        KeepOwnBody: {
+        KeepOwnInputBody: {
             grade?: components["schemas"]["Grade"];
             name: string;
             origin: components["schemas"]["Origin"];
@@ -3291,11 +3291,11 @@ export interface components {
             /** @description the slot from its lightest tint to its darkest shade */
             values: components["schemas"]["RingRung"][];
         };
-        NeutralsBody: {
+        NeutralsInputBody: {
             choices: components["schemas"]["WheelChoices"];
             system: components["schemas"]["Selection"];
         };
-        NewPainterBody: {
+        NewPainterInputBody: {
             name: string;
             passphrase?: string;
         };
@@ -3304,18 +3304,7 @@ export interface components {
             slot: string;
             was: string;
         };
-        NewPassphraseBody: {
-            /** @description empty takes it away */
-            new?: string;
-            /** @description the passphrase until now */
-            present?: string;
-        };
-        NextTimeBody: {
-            says: string;
-            /** @description as it was when the painter looked */
-            was: string;
-        };
-        NoteBody: {
+        NoteComparisonInputBody: {
             decision: string;
             note: string;
             /**
@@ -3323,9 +3312,6 @@ export interface components {
              * @description that was looked at
              */
             version: number;
-        };
-        OfSystemBody: {
-            system: components["schemas"]["Selection"];
         };
         Offer: {
             name: string;
@@ -3905,7 +3891,7 @@ export interface components {
             want?: string;
             warning?: string;
         };
-        PlacesBody: {
+        PlacesInputBody: {
             system: components["schemas"]["Selection"];
         };
         PlanInputBody: {
@@ -3952,7 +3938,7 @@ export interface components {
             said?: components["schemas"]["Expected"];
             section: string;
         };
-        PredictBody: {
+        PredictInputBody: {
             guesses: components["schemas"]["Guess"][];
             /** Format: int64 */
             version: number;
@@ -4012,7 +3998,7 @@ export interface components {
             /** @description of the pigments of a label */
             shares: components["schemas"]["Share"][];
         };
-        PreviewOwnBody: {
+        PreviewOwnInputBody: {
             name?: string;
             origin: components["schemas"]["Origin"];
         };
@@ -4115,7 +4101,7 @@ export interface components {
             /** Format: int64 */
             b: number;
         };
-        ReadMeterBody: {
+        ReadMeterInputBody: {
             judged: components["schemas"]["Judged"];
             medium: components["schemas"]["Medium"];
             /** @description what the stand-in is to lay under itself: PB29=1 PW6=9 */
@@ -4161,7 +4147,7 @@ export interface components {
          * @enum {string}
          */
         ReadingSource: "eye" | "photo" | "instrument";
-        RedrawBody: {
+        RedrawInputBody: {
             /**
              * Format: int64
              * @description that the painter saw
@@ -4216,7 +4202,7 @@ export interface components {
             /** Format: int64 */
             sitting: number;
         };
-        RemindersBody: {
+        RemindersOutputBody: {
             /** @description absent where nothing was said */
             reminder?: components["schemas"]["Reminder"];
         };
@@ -4392,23 +4378,7 @@ export interface components {
             percent: boolean;
             samples: components["schemas"]["Sample"][];
         };
-        SaveBody: {
-            archived?: boolean;
-            name: string;
-            /**
-             * Format: int64
-             * @description a refused version that this save settles
-             */
-            resolves?: number;
-            settings: components["schemas"]["Settings"];
-            system: components["schemas"]["Selection"];
-            /**
-             * Format: int64
-             * @description the version this change was made on
-             */
-            version: number;
-        };
-        SaveTubeBody: {
+        SaveTubeInputBody: {
             archived: boolean;
             grade: components["schemas"]["Grade"];
             nickname: string;
@@ -4434,12 +4404,30 @@ export interface components {
              */
             version: number;
         };
+        SaveWheelInputBody: {
+            archived?: boolean;
+            name: string;
+            /**
+             * Format: int64
+             * @description a refused version that this save settles
+             */
+            resolves?: number;
+            settings: components["schemas"]["Settings"];
+            system: components["schemas"]["Selection"];
+            /**
+             * Format: int64
+             * @description the version this change was made on
+             */
+            version: number;
+        };
+        SayNextTimeInputBody: {
+            says: string;
+            /** @description as it was when the painter looked */
+            was: string;
+        };
         SchemeSlots: {
             scheme: string;
             slots: number[];
-        };
-        SchoolBody: {
-            warmBlue: components["schemas"]["WarmBlue"];
         };
         SearchProgress: {
             /**
@@ -4510,6 +4498,15 @@ export interface components {
             /** @description null when nobody has been chosen yet */
             painter: components["schemas"]["Profile"];
         };
+        SetPassphraseInputBody: {
+            /** @description empty takes it away */
+            new?: string;
+            /** @description the passphrase until now */
+            present?: string;
+        };
+        SetSchoolInputBody: {
+            warmBlue: components["schemas"]["WarmBlue"];
+        };
         Settings: {
             /** @description how it is painted, where that is not as usual */
             bench?: components["schemas"]["BenchSettings"];
@@ -4571,7 +4568,7 @@ export interface components {
             /** @description #rrggbb */
             srgb: string;
         };
-        SignInBody: {
+        SignInInputBody: {
             name?: string;
             /**
              * Format: int64
@@ -5203,6 +5200,9 @@ export interface components {
          * @enum {string}
          */
         SystemKind: "triad" | "cmy" | "split" | "double" | "leaning-clockwise" | "leaning-counter-clockwise" | "own";
+        SystemPairingsInputBody: {
+            system: components["schemas"]["Selection"];
+        };
         SystemPlaces: {
             kind: string;
             /** @description how many paints a role of each kind of system may have */
@@ -5257,10 +5257,7 @@ export interface components {
             /** @description the colour as painted, in words */
             words: string;
         };
-        TakeBackBody: {
-            undone: boolean;
-        };
-        TakeBody: {
+        TakeStrengthsInputBody: {
             /**
              * Format: double
              * @description the film that is offered in their place
@@ -5479,19 +5476,22 @@ export interface components {
             origin?: components["schemas"]["Origin"];
             pigments?: string[];
         };
-        UndoBody: {
-            /**
-             * Format: int64
-             * @description the version to take back
-             */
-            version: number;
-        };
-        UndoBoxBody: {
+        UndoBoxInputBody: {
             /**
              * Format: int64
              * @description what is to be taken back, as the box named it
              */
             change: number;
+        };
+        UndoTakingInputBody: {
+            undone: boolean;
+        };
+        UndoWheelInputBody: {
+            /**
+             * Format: int64
+             * @description the version to take back
+             */
+            version: number;
         };
         /**
          * @description on how much of the possible brightness is kept; neutral for what has no hue
@@ -5917,7 +5917,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AddPaintsBody"];
+                "application/json": components["schemas"]["AddPaintsInputBody"];
             };
         };
         responses: {
@@ -6014,7 +6014,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveTubeBody"];
+                "application/json": components["schemas"]["SaveTubeInputBody"];
             };
         };
         responses: {
@@ -6427,7 +6427,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["UndoBoxBody"];
+                "application/json": components["schemas"]["UndoBoxInputBody"];
             };
         };
         responses: {
@@ -7080,7 +7080,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["KeepBody"];
+                "application/json": components["schemas"]["KeepComparisonInputBody"];
             };
         };
         responses: {
@@ -7170,7 +7170,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NoteBody"];
+                "application/json": components["schemas"]["NoteComparisonInputBody"];
             };
         };
         responses: {
@@ -8296,7 +8296,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GlazesBody"];
+                "application/json": components["schemas"]["GlazesInputBody"];
             };
         };
         responses: {
@@ -8712,7 +8712,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReadMeterBody"];
+                "application/json": components["schemas"]["ReadMeterInputBody"];
             };
         };
         responses: {
@@ -8897,7 +8897,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NeutralsBody"];
+                "application/json": components["schemas"]["NeutralsInputBody"];
             };
         };
         responses: {
@@ -8982,7 +8982,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["KeepOwnBody"];
+                "application/json": components["schemas"]["KeepOwnInputBody"];
             };
         };
         responses: {
@@ -9076,7 +9076,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PreviewOwnBody"];
+                "application/json": components["schemas"]["PreviewOwnInputBody"];
             };
         };
         responses: {
@@ -9237,7 +9237,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewPainterBody"];
+                "application/json": components["schemas"]["NewPainterInputBody"];
             };
         };
         responses: {
@@ -9492,7 +9492,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OfSystemBody"];
+                "application/json": components["schemas"]["SystemPairingsInputBody"];
             };
         };
         responses: {
@@ -10123,7 +10123,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AnswerBody"];
+                "application/json": components["schemas"]["AnswerPracticeInputBody"];
             };
         };
         responses: {
@@ -10679,7 +10679,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SignInBody"];
+                "application/json": components["schemas"]["SignInInputBody"];
             };
         };
         responses: {
@@ -10833,7 +10833,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewPassphraseBody"];
+                "application/json": components["schemas"]["SetPassphraseInputBody"];
             };
         };
         responses: {
@@ -10930,7 +10930,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SchoolBody"];
+                "application/json": components["schemas"]["SetSchoolInputBody"];
             };
         };
         responses: {
@@ -11972,7 +11972,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description a sitting */
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
@@ -12067,14 +12067,14 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description a sitting */
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NextTimeBody"];
+                "application/json": components["schemas"]["SayNextTimeInputBody"];
             };
         };
         responses: {
@@ -12974,14 +12974,14 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                /** @description a sitting */
+                /** @description which one */
                 id: number;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TakeBody"];
+                "application/json": components["schemas"]["TakeStrengthsInputBody"];
             };
         };
         responses: {
@@ -13086,7 +13086,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PlacesBody"];
+                "application/json": components["schemas"]["PlacesInputBody"];
             };
         };
         responses: {
@@ -13345,7 +13345,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TakeBackBody"];
+                "application/json": components["schemas"]["UndoTakingInputBody"];
             };
         };
         responses: {
@@ -14169,7 +14169,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveBody"];
+                "application/json": components["schemas"]["SaveWheelInputBody"];
             };
         };
         responses: {
@@ -14596,7 +14596,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PredictBody"];
+                "application/json": components["schemas"]["PredictInputBody"];
             };
         };
         responses: {
@@ -14790,7 +14790,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RedrawBody"];
+                "application/json": components["schemas"]["RedrawInputBody"];
             };
         };
         responses: {
@@ -14992,7 +14992,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RemindersBody"];
+                    "application/json": components["schemas"]["RemindersOutputBody"];
                 };
             };
             /** @description The request could not be read. */
@@ -15180,7 +15180,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["UndoBody"];
+                "application/json": components["schemas"]["UndoWheelInputBody"];
             };
         };
         responses: {
