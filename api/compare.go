@@ -69,11 +69,12 @@ type keepComparisonInput struct {
 		Address  string `json:"address" maxLength:"500"`
 		Note     string `json:"note" maxLength:"2000"`
 		Decision string `json:"decision" maxLength:"2000"`
+		Told     string `json:"told,omitempty" maxLength:"40" doc:"by which the page knows it: sent again it is kept once"`
 	}
 }
 
 func (s *Server) keepComparison(ctx context.Context, in *keepComparisonInput) (*struct{ Body []KeptComparison }, error) {
-	if _, err := s.store.KeepComparison(ctx, painter(ctx).ID, store.Comparison{Address: in.Body.Address, Note: in.Body.Note, Decision: in.Body.Decision}, wheelsOf); err != nil {
+	if _, err := s.store.KeepComparison(ctx, painter(ctx).ID, store.Comparison{Address: in.Body.Address, Note: in.Body.Note, Decision: in.Body.Decision, Told: in.Body.Told}, wheelsOf); err != nil {
 		return nil, err
 	}
 	return s.comparisons(ctx, nil)

@@ -110,7 +110,7 @@ func (s *Server) refusal(err error) error {
 	case errors.As(err, &tubeConflict):
 		return huma.Error409Conflict("This paint was changed elsewhere in the meantime. Both versions are kept: choose one.")
 	case errors.As(err, &comparisonConflict):
-		return huma.Error409Conflict("This comparison was changed elsewhere in the meantime. What you wrote is still here: look at what is kept now, and save again.")
+		return huma.Error409Conflict(text.UpperFirst(comparisonConflict.Error()) + ".")
 	case errors.As(err, &markConflict):
 		return huma.Error409Conflict("Nothing was marked, for " + err.Error() + ". Look at it again.")
 	case errors.Is(err, store.ErrNothingToUndo):

@@ -184,9 +184,8 @@ func TestAComparisonIsKeptWithItsDecision(t *testing.T) {
 	q.MustActivate()
 	q.MustElement(`[role=group][aria-label^="kept "] textarea`).MustSelectAllText().MustInput("the second tab")
 	q.element("button", "save").MustClick()
-	q.see("changed elsewhere in the meantime")
-	q.see("Kept now: the first tab")
-	q.press("save mine over it")
+	q.see("changed elsewhere in the meantime; kept now: the first tab")
+	q.press("send it again")
 	q.see("for its oranges · the second tab")
 
 	q.element(`[role=group][aria-label^="kept "] a`, "20").MustClick()

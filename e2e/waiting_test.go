@@ -14,7 +14,7 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// gate stands before what is told of sittings, and may answer in the server's place.
+// gate stands before some of what is told to the server, and may answer in the server's place.
 type gate struct {
 	mu     sync.Mutex
 	cut    bool                     // no answer at all
@@ -38,9 +38,15 @@ func (g *gate) requests() int {
 // gated puts a gate before what a page tells of sittings.
 func (v visitor) gated() *gate {
 	v.t.Helper()
+	return v.gatedAt("*/api/sittings/*/events*")
+}
+
+// gatedAt puts a gate before requests to addresses of a pattern.
+func (v visitor) gatedAt(pattern string) *gate {
+	v.t.Helper()
 	g := &gate{}
 	router := v.HijackRequests()
-	router.MustAdd("*/api/sittings/*/events*", func(h *rod.Hijack) {
+	router.MustAdd(pattern, func(h *rod.Hijack) {
 		g.mu.Lock()
 		g.asked++
 		cut, change := g.cut, g.change
@@ -466,4 +472,33 @@ func TestSevenTabsOfOneSitting(t *testing.T) {
 	for _, tab := range tabs {
 		tab.waitFor("what the first painted", func() bool { return len(tab.coats()) == 1 })
 	}
+}
+
+func TestAComparisonKeptOutOfContactArrives(t *testing.T) {
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
+	p.asDemo()
+	p.goTo("Compare")
+	const words = `section[aria-label="kept comparisons"] textarea:not([aria-hidden])`
+	p.waitFor("its two fields", func() bool { return len(p.MustElements(words)) == 2 })
+	p.MustElements(words)[1].MustInput("took the six")
+	g := p.gatedAt("*/api/comparisons*")
+	g.set(func(g *gate) { g.cut = true })
+	p.press("keep it")
+	p.see("took the six · on its way")
+	p.waitFor("a try", func() bool { return g.requests() > 0 })
+	g.set(func(g *gate) { g.cut, g.answer = false, []int{503, 429} })
+	p.waitFor("its arrival", func() bool { return p.shows("took the six") && !p.shows("on its way") })
+	p.press("write on it")
+	p.waitFor("its own fields", func() bool { return len(p.MustElements(words)) == 4 })
+	g.set(func(g *gate) { g.answer = []int{422} })
+	p.MustElements(words)[2].MustInput("for the ferry")
+	p.element("button", "save").MustClick()
+	p.see("Not kept: what you wrote “took the six”")
+	p.press("send it again")
+	p.see("took the six · for the ferry")
+	p.press("drop it")
+	p.waitFor("gone", func() bool {
+		return p.MustEval(`async () => (await (await fetch("/api/comparisons")).json()).length`).Int() == 0 && !p.shows("for the ferry")
+	})
 }

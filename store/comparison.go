@@ -1,7 +1,9 @@
 package store
 
 import (
+	"cmp"
 	"context"
+	"fmt"
 	"slices"
 	"time"
 
@@ -19,6 +21,7 @@ type Comparison struct {
 	Address   string // the page's own, behind its question mark
 	Note      string
 	Decision  string
+	Told      string `gorm:"default:null"` // by which the page knows it: told again it is kept once; empty where it says none
 	Version   int
 	CreatedAt time.Time
 	UpdatedAt time.Time
@@ -61,6 +64,12 @@ func (s *Store) KeepComparison(ctx context.Context, painter int64, c Comparison,
 		return c, err
 	}
 	err = s.owned(ctx, painter, func(tx *gorm.DB) error {
+		if c.Told != "" {
+			before := tx.Where("painter_id = ? and told = ?", painter, c.Told).Limit(1).Find(&c)
+			if before.Error != nil || before.RowsAffected > 0 {
+				return before.Error
+			}
+		}
 		var there int64
 		if err := tx.Model(&Comparison{}).Where("painter_id = ?", painter).Count(&there).Error; err != nil {
 			return err
@@ -89,7 +98,9 @@ func (s *Store) KeepComparison(ctx context.Context, painter int64, c Comparison,
 // ComparisonConflict says that a comparison was written over elsewhere.
 type ComparisonConflict struct{ Now Comparison }
 
-func (ComparisonConflict) Error() string { return "the comparison was changed elsewhere" }
+func (c ComparisonConflict) Error() string {
+	return fmt.Sprintf("the comparison was changed elsewhere in the meantime; kept now: %s; %s", cmp.Or(c.Now.Note, "no note"), cmp.Or(c.Now.Decision, "no decision"))
+}
 
 // decidedOn marks the present versions of the wheels that a decision is about.
 func decidedOn(tx *gorm.DB, painter int64, decision string, wheels []int64) error {
@@ -101,7 +112,7 @@ func decidedOn(tx *gorm.DB, painter int64, decision string, wheels []int64) erro
 }
 
 // NoteComparison changes note and decision of the version a painter looked at;
-// of says which wheels its address compares.
+// of says which wheels its address compares. What is written there already stays as it is.
 func (s *Store) NoteComparison(ctx context.Context, painter int64, c Comparison, of func(address string) []int64) error {
 	c, err := c.checked()
 	if err != nil {
@@ -111,6 +122,9 @@ func (s *Store) NoteComparison(ctx context.Context, painter int64, c Comparison,
 		var now Comparison
 		if err := tx.Clauses(clause.Locking{Strength: "UPDATE"}).Where("painter_id = ? and id = ?", painter, c.ID).Take(&now).Error; err != nil {
 			return known(err)
+		}
+		if now.Note == c.Note && now.Decision == c.Decision {
+			return nil // it was told before
 		}
 		if now.Version != c.Version {
 			return ComparisonConflict{now}

@@ -34,6 +34,40 @@ func TestComparisonsAreKeptAndNeverWrittenOver(t *testing.T) {
 	assert.Empty(t, kept)
 }
 
+func TestAComparisonThatIsToldAgainIsKeptOnce(t *testing.T) {
+	s := fresh(t)
+	ada, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
+	told := store.Comparison{Address: "systems=1", Decision: "took the second", Told: "a1"}
+	first, err := s.KeepComparison(ctx, ada.ID, told, none)
+	require.NoError(t, err)
+	again, err := s.KeepComparison(ctx, ada.ID, told, none)
+	require.NoError(t, err)
+	assert.Equal(t, first.ID, again.ID)
+	hers, err := s.KeepComparison(ctx, eve.ID, told, none)
+	require.NoError(t, err)
+	assert.NotEqual(t, first.ID, hers.ID, "another's may go by the same name")
+
+	var wg sync.WaitGroup
+	for range 5 {
+		wg.Go(func() {
+			_, err := s.KeepComparison(ctx, ada.ID, store.Comparison{Address: "systems=2", Told: "a2"}, none)
+			assert.NoError(t, err)
+		})
+	}
+	wg.Wait()
+	for range 2 {
+		_, err = s.KeepComparison(ctx, ada.ID, store.Comparison{Address: "systems=3"}, none)
+		require.NoError(t, err, "without a name each is another")
+	}
+	kept, err := s.Comparisons(ctx, ada.ID)
+	require.NoError(t, err)
+	assert.Len(t, kept, 4)
+
+	first.Note = "for the ferry"
+	require.NoError(t, s.NoteComparison(ctx, ada.ID, first, none))
+	require.NoError(t, s.NoteComparison(ctx, ada.ID, first, none), "a note whose answer was lost is told again")
+}
+
 func TestOfManyNotesOnOneVersionExactlyOneGoesThrough(t *testing.T) {
 	s := fresh(t)
 	ada := painter(t, s, "Ada")

@@ -508,6 +508,18 @@ var migrations = []*gormigrate.Migration{
 			return tx.Exec(`drop index sitting_readings_told; alter table sitting_readings drop column told; drop table printed_plans, worked_plans`).Error
 		},
 	},
+	{
+		// Comparisons that the page sends again are kept once.
+		ID: "202611-comparisons-told",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				alter table comparisons add column told text;
+				create unique index comparisons_told on comparisons (painter_id, told);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`drop index comparisons_told; alter table comparisons drop column told`).Error
+		},
+	},
 }
 
 // PutAside is a row that broke a key which came later; it is kept whole.

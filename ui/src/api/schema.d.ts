@@ -2838,6 +2838,8 @@ export interface components {
             address: string;
             decision: string;
             note: string;
+            /** @description by which the page knows it: sent again it is kept once */
+            told?: string;
         };
         KeepOwnInputBody: {
             grade?: components["schemas"]["Grade"];

@@ -13,6 +13,7 @@ import {
 import { meaningOf, Outbox, type Courier, type Entry } from "./outbox";
 import {
   boxQuery,
+  comparisonsQuery,
   isBoxQuery,
   keptQuery,
   marksQuery,
@@ -34,6 +35,19 @@ export const tubeThing = (id: number | string) => `tube/${id}`;
 export const sittingThing = (id: number) => `sitting/${id}`;
 export const boxTurn = "box";
 export const marksThing = "marks/all";
+/** A comparison that is kept; 0 is where new ones are kept. */
+export const comparisonThing = (id: number) => `comparison/${id}`;
+export const comparisonsTurn = "comparisons";
+
+/** What is told of comparisons. */
+export type Told =
+  | { kind: "keep"; content: Pick<Schemas["KeptComparison"], "address" | "note" | "decision"> }
+  | {
+      kind: "note";
+      content: Pick<Schemas["KeptComparison"], "note" | "decision">;
+      version: number;
+    }
+  | { kind: "drop" };
 export type PairToMark =
   paths["/api/pairings/marks"]["put"]["requestBody"]["content"]["application/json"][number];
 
@@ -195,7 +209,41 @@ const marks: Courier = {
   },
 };
 
+const comparisons: Courier = {
+  kind: "events",
+  most: 0,
+  turn: () => comparisonsTurn,
+  send: async (thing, [entry], version) => {
+    const told = entry!.body as Told;
+    const path = { id: idOf(thing) };
+    try {
+      const all = await answer(
+        told.kind === "keep"
+          ? client.POST("/api/comparisons", { body: { ...told.content, told: entry!.id } })
+          : told.kind === "note"
+            ? client.PUT("/api/comparisons/{id}", {
+                params: { path },
+                body: { ...told.content, version: Math.max(version, told.version) },
+              })
+            : client.DELETE("/api/comparisons/{id}", { params: { path } }),
+      );
+      // A read that is under way may be older than what was just answered.
+      void queryClient.cancelQueries(comparisonsQuery);
+      queryClient.setQueryData(comparisonsQuery.queryKey, all);
+      return { version: all.find((c) => c.id === path.id)?.version };
+    } catch (e) {
+      void queryClient.invalidateQueries(comparisonsQuery);
+      if (told.kind === "drop" && e instanceof Refused && e.status === 404) return {}; // it is gone
+      throw e;
+    }
+  },
+  // What is sent again after it was refused is written over what is there now.
+  version: async (thing) =>
+    (await answer(client.GET("/api/comparisons"))).find((c) => c.id === idOf(thing))?.version ?? 0,
+};
+
 outbox.carry("wheel", wheels);
+outbox.carry("comparison", comparisons);
 outbox.carry("marks", marks);
 outbox.carry("tube", tubes);
 outbox.carry("sitting", sittings);

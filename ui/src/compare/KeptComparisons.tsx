@@ -2,17 +2,11 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as To } from "react-router";
-import { answer, client, type Conditions, type Schemas } from "../api/client";
-import { comparisonsQuery } from "../api/queries";
-import { inTurn } from "../api/writing";
+import type { Conditions } from "../api/client";
 import { grey } from "../drawing/style";
-
-type Kept = Schemas["KeptComparison"];
-
-const thing = "comparisons";
+import { useComparisons, type Shown } from "./useComparisons";
 
 const formats = {
   svg: "drawing (SVG)",
@@ -29,31 +23,8 @@ export function KeptComparisons({
   wheels: number[];
   view: Conditions;
 }) {
-  const queries = useQueryClient();
-  const kept = useQuery(comparisonsQuery);
-  const adopt = (all: Kept[]) => {
-    // A read that is under way may be older than what was just answered.
-    void queries.cancelQueries(comparisonsQuery);
-    queries.setQueryData(comparisonsQuery.queryKey, all);
-  };
-  const look = () => void queries.invalidateQueries(comparisonsQuery);
+  const { all, keep, note, drop } = useComparisons();
   const [draft, setDraft] = useState({ note: "", decision: "" });
-  const keep = useMutation({
-    mutationFn: () =>
-      inTurn(thing, () => answer(client.POST("/api/comparisons", { body: { address, ...draft } }))),
-    onSuccess: (all) => {
-      adopt(all);
-      setDraft({ note: "", decision: "" });
-    },
-  });
-  const drop = useMutation({
-    mutationFn: (id: number) =>
-      inTurn(thing, () =>
-        answer(client.DELETE("/api/comparisons/{id}", { params: { path: { id } } })),
-      ),
-    onSuccess: adopt,
-    onError: look,
-  });
   const file = (format: keyof typeof formats) =>
     `/api/compare/export?${new URLSearchParams({ wheels: wheels.join(","), ...view, format })}`;
   const paper = `/compare/paper?${new URLSearchParams({ systems: wheels.join(","), ...view })}`;
@@ -93,48 +64,39 @@ export function KeptComparisons({
         <Button
           variant="outlined"
           color="inherit"
-          disabled={keep.isPending}
-          onClick={() => keep.mutate()}
+          onClick={() => {
+            keep({ address, ...draft });
+            setDraft({ note: "", decision: "" });
+          }}
           sx={{ height: 40 }}
         >
           keep it
         </Button>
       </Box>
-      {(keep.error ?? drop.error) && (
-        <Typography role="alert">{(keep.error ?? drop.error)?.message}</Typography>
-      )}
-      {(kept.data ?? []).map((c) => (
-        <One key={c.id} kept={c} onAdopt={adopt} onLook={look} onDrop={() => drop.mutate(c.id)} />
+      {all.map((c) => (
+        <One
+          key={c.key}
+          kept={c}
+          onNote={({ version, ...content }) => note(c.id, content, version)}
+          onDrop={() => drop(c)}
+        />
       ))}
     </Box>
   );
 }
 
+type Draft = { note: string; decision: string; version: number };
+
 function One({
   kept,
-  onAdopt,
-  onLook,
+  onNote,
   onDrop,
 }: {
-  kept: Kept;
-  onAdopt: (all: Kept[]) => void;
-  onLook: () => void;
+  kept: Shown;
+  onNote: (to: Draft) => void;
   onDrop: () => void;
 }) {
-  const [draft, setDraft] = useState<{ note: string; decision: string; version: number } | null>(
-    null,
-  );
-  const save = useMutation({
-    mutationFn: (body: { note: string; decision: string; version: number }) =>
-      inTurn(thing, () =>
-        answer(client.PUT("/api/comparisons/{id}", { params: { path: { id: kept.id } }, body })),
-      ),
-    onSuccess: (all) => {
-      onAdopt(all);
-      setDraft(null);
-    },
-    onError: onLook,
-  });
+  const [draft, setDraft] = useState<Draft | null>(null);
   const made = new Date(kept.made).toLocaleDateString(undefined, {
     day: "numeric",
     month: "short",
@@ -157,23 +119,17 @@ function One({
           <Button
             variant="outlined"
             color="inherit"
-            disabled={save.isPending}
-            onClick={() =>
-              save.mutate({ ...draft, version: save.error ? kept.version : draft.version })
-            }
+            onClick={() => {
+              onNote(draft);
+              setDraft(null);
+            }}
             sx={{ height: 40 }}
           >
-            {save.error ? "save mine over it" : "save"}
+            save
           </Button>
           <Button color="inherit" onClick={() => setDraft(null)}>
             leave it
           </Button>
-          {save.error && (
-            <Typography role="alert" sx={{ width: 1 }}>
-              {save.error.message} Kept now: {kept.note || "no note"};{" "}
-              {kept.decision || "no decision"}.
-            </Typography>
-          )}
         </Box>
       ) : (
         <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 2, alignItems: "baseline" }}>
@@ -192,17 +148,24 @@ function One({
                 · {kept.note}
               </Box>
             )}
+            {kept.waits && (
+              <Box component="span" sx={{ color: grey.second }}>
+                {" "}
+                · on its way
+              </Box>
+            )}
           </Typography>
           <Button
             size="small"
             color="inherit"
+            disabled={kept.id === 0}
             onClick={() =>
               setDraft({ note: kept.note, decision: kept.decision, version: kept.version })
             }
           >
             write on it
           </Button>
-          <Button size="small" color="inherit" onClick={onDrop}>
+          <Button size="small" color="inherit" disabled={kept.id === 0} onClick={onDrop}>
             drop it
           </Button>
         </Box>
