@@ -2,7 +2,8 @@
 # test.sh [quick]: everything that must hold, on a machine that may be new:
 # linters, types, core, store and API tests against a real PostgreSQL, and the
 # real interface in Chromium. A missing database or browser fails, it never
-# skips. With quick, all but the browser.
+# skips. With quick, all but the browser, and fewer
+# tries of what is tried often.
 set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 
@@ -47,7 +48,7 @@ say "types from Go"
   { echo "the API's types have drifted from Go: run make types and commit"; exit 1; }
 
 say "Go: tests"
-go list ./... | grep -v '/e2e$' | xargs go test -p "$(( $(nproc) + 1 ))" -count=1 -timeout 10m
+go list ./... | grep -v '/e2e$' | xargs go test ${quick:+-short} -p "$(( $(nproc) + 1 ))" -count=1 -timeout 10m
 
 say "front end: types, prettier, tsc, eslint"
 looked=0

@@ -114,13 +114,21 @@ func simulate(t *testing.T, p *bench.Plan, about string) {
 	assert.LessOrEqual(t, p.Low, p.Minutes, about)
 }
 
+// few is so many tries, or a quarter of them where the tests are to be short.
+func few(tries int) int {
+	if testing.Short() {
+		return (tries + 3) / 4
+	}
+	return tries
+}
+
 func TestEveryPlanKeepsWhatBindsIt(t *testing.T) {
 	r := rand.New(rand.NewPCG(15, 1))
 	wheels := []*wheel.Wheel{triad(t), split(t), double(t), build(t, wheel.CMY, []string{"PY74"}, []string{"PR122"}, []string{"PB15:3"})}
 	six, err := wheel.NewSystem(wheel.RYB, [3][]*paint.Paint{painttest.Paints("PY3"), painttest.Paints("PR209"), painttest.Paints("PB60")})
 	require.NoError(t, err)
 	wheels = append(wheels, wheel.Build(six, wheel.Options{Six: true, CCW: true, Top: "red"}))
-	for n := range 30 {
+	for n := range few(30) {
 		w := wheels[r.IntN(len(wheels))]
 		in := paint.Media()[r.IntN(len(paint.Media()))]
 		set := bench.Settings{
