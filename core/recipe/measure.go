@@ -31,6 +31,7 @@ const (
 type measureRow struct {
 	one, many, unit       string
 	ml, least, step, hand float64
+	made                  float64 // the larger amount of a let-down at the least
 	usual                 []string
 }
 
@@ -45,7 +46,7 @@ var measureRows = func() map[Measure]measureRow {
 	for _, row := range table.Rows(measuresCSV) {
 		m := Measure(row[0])
 		Measures = append(Measures, m)
-		out[m] = measureRow{one: row[1], many: row[2], unit: row[3], ml: table.Number(row[4]), least: table.Number(row[5]), step: table.Number(row[6]), hand: table.Number(row[7]), usual: strings.Fields(row[8])}
+		out[m] = measureRow{one: row[1], many: row[2], unit: row[3], ml: table.Number(row[4]), least: table.Number(row[5]), step: table.Number(row[6]), hand: table.Number(row[7]), made: table.Number(row[8]), usual: strings.Fields(row[9])}
 	}
 	return out
 }()
@@ -236,7 +237,39 @@ func CountOut(r Recipe, exact *paint.Mixture, s Scale, ml float64) Counted {
 		return out
 	}
 	best := s.nearest(append([]Recipe{r}, s.letDown(r, ml)...), exact, ml)
-	best.stray()
+	best.stray(nil)
+	if best.Spread >= strayed {
+		best = s.steadier(r, exact, best)
+	}
+	return best
+}
+
+// strayed is the CIEDE2000 a hand strays by from which on a let-down is the recipe, where it
+// helps.
+const strayed = 3
+
+// error is how far a counted recipe may be expected to end from what is aimed at.
+func (c *Counted) error() float64 { return math.Hypot(c.DE, c.Spread) }
+
+// steadier is the recipe with what decides in it let down, where a hand strays less by that; else
+// as it was counted.
+func (s Scale) steadier(r Recipe, exact *paint.Mixture, best Counted) Counted {
+	decides := best.Counts[best.Decides]
+	if decides.In != nil {
+		return best
+	}
+	for _, thin := range [2]int{4, 9} {
+		down := slices.Clone(r)
+		n := slices.IndexFunc(down, func(i Ingredient) bool { return i.Paint == decides.Paint && i.In == nil })
+		if n < 0 || !down.letDown(n, thin) {
+			continue
+		}
+		if d := s.nearest([]Recipe{down}, exact, best.Needed); len(d.Counts) > 0 {
+			if d.stray(nil); d.Spread < best.Spread && d.error() < best.error() {
+				best = d
+			}
+		}
+	}
 	return best
 }
 
@@ -304,22 +337,14 @@ func AddTo(pile []paint.Part, add Ingredient, ml float64, exact *paint.Mixture, 
 				c.Before = s.before(i, one.ML)
 			}
 			c.Mixture = c.into(pile, one.ML)
-			for _, p := range append(slices.Clone(pile), paint.Part{Parts: one.ML}) {
-				c.ML += p.Parts
-			}
+			c.ML = volumeOf(pile) + one.ML
 			c.DE = colour.Difference(want, brushedOut(&c.Mixture))
 			if of := c.DE + perBefore*float64(len(c.Before)); of < least {
 				best, least = c, of
 			}
 		}
 	}
-	if s.Measure != ByLooks {
-		was, of := brushedOut(&best.Mixture), best.Counts[0]
-		for _, by := range [2]float64{-1, 1} {
-			m := best.into(pile, s.VolumeOf(of.Ingredient, max(of.Amount+by*s.strays(of.Amount), of.Amount/4)))
-			best.Spread = max(best.Spread, colour.Difference(was, brushedOut(&m)))
-		}
-	}
+	best.stray(pile)
 	return best
 }
 
@@ -329,20 +354,22 @@ func (c *Counted) into(pile []paint.Part, ml float64) paint.Mixture {
 	return m
 }
 
-// paints are the paints in so many ml of one of its counts, a let-down by what really
-// went into it.
-func (c *Counted) paints(n int, ml float64) []paint.Part {
-	of := c.Counts[n]
-	if of.In == nil {
-		return []paint.Part{{Paint: of.Paint, Parts: ml}}
+// Opened are the paints in so many ml of an ingredient, a let-down by what really goes into it
+// where it is counted out.
+func (s Scale) Opened(i Ingredient, ml float64) []paint.Part {
+	if i.In == nil {
+		return []paint.Part{{Paint: i.Paint, Parts: ml}}
 	}
-	strong := 1 / float64(of.Thin+1)
-	if c.Measure != ByLooks {
-		made := c.before(of.Ingredient, of.ML)
+	strong := 1 / float64(i.Thin+1)
+	if s.Measure != ByLooks {
+		made := s.before(i, ml)
 		strong = made[len(made)-1].strong()
 	}
-	return []paint.Part{{Paint: of.Paint, Parts: ml * strong}, {Paint: of.In, Parts: ml * (1 - strong)}}
+	return []paint.Part{{Paint: i.Paint, Parts: ml * strong}, {Paint: i.In, Parts: ml * (1 - strong)}}
 }
+
+// paints are the paints in so many ml of one of its counts.
+func (c *Counted) paints(n int, ml float64) []paint.Part { return c.Opened(c.Counts[n].Ingredient, ml) }
 
 // Volumes are the paints that were counted out, in ml, let-downs by what went into them.
 func (c *Counted) Volumes() (out []paint.Part) {
@@ -410,6 +437,7 @@ func (p Pile) strong() float64 {
 // before are the piles that a let-down ingredient takes, so many ml of it: the
 // smallest that can be taken, 1:99 in two goes.
 func (s Scale) before(i Ingredient, ml float64) (out []Pile) {
+	row := measureRows[s.Measure]
 	from := Ingredient{Paint: i.Paint, Parts: 1}
 	for n, thin := range i.thinnings() {
 		needed := ml
@@ -418,12 +446,12 @@ func (s Scale) before(i Ingredient, ml float64) (out []Pile) {
 		}
 		into := Ingredient{Paint: i.In, Parts: float64(thin)}
 		pile := Pile{Needed: needed}
-		for least := s.rounded(0); ; least += measureRows[s.Measure].step {
+		for least := s.rounded(0); ; least += row.step {
 			a := Portion{from, least, s.VolumeOf(from, least)}
 			most := s.rounded(s.amount(into, float64(thin)*a.ML))
 			b := Portion{into, most, s.VolumeOf(into, most)}
 			pile.Counts, pile.ML = []Portion{a, b}, a.ML+b.ML
-			if pile.ML >= needed {
+			if pile.ML >= needed && most >= row.made {
 				break
 			}
 		}
@@ -469,44 +497,6 @@ func (r Recipe) letDown(n, thin int) bool {
 	return true
 }
 
-// stray works out how far a hand strays: each amount by what it strays itself, the
-// colours squared and added up.
-func (c *Counted) stray() {
-	c.Decides = -1
-	if len(c.Counts) < 2 {
-		return
-	}
-	was := brushedOut(&c.Mixture)
-	sum, most := 0.0, 0.0
-	for n, of := range c.Counts {
-		far := 0.0
-		for _, by := range [2]float64{-1, 1} {
-			amount := max(of.Amount+by*c.strays(of.Amount), of.Amount/4)
-			if m, ok := c.with(n, c.VolumeOf(of.Ingredient, amount)); ok {
-				far = max(far, colour.Difference(was, brushedOut(&m)))
-			}
-		}
-		sum += far * far
-		if far > most {
-			most, c.Decides = far, n
-		}
-	}
-	c.Spread = math.Sqrt(sum)
-}
-
-// with is the mixture with another volume of one of its counts.
-func (c *Counted) with(n int, ml float64) (paint.Mixture, bool) {
-	var parts []paint.Part
-	for k, of := range c.Counts {
-		if k == n {
-			of.ML = ml
-		}
-		parts = append(parts, c.paints(k, of.ML)...)
-	}
-	m, err := paint.Mix(parts...)
-	return m, err == nil
-}
-
 // widestSpread is the CIEDE2000 above which a hand is warned of.
 const widestSpread = 2
 
@@ -517,25 +507,44 @@ func (c *Counted) Advice(r Recipe, exact *paint.Mixture) string {
 	case c.Adds || c.Decides < 0 || c.Spread <= widestSpread && c.DE <= widestSpread:
 		return ""
 	case c.DE > max(widestSpread, c.Spread):
-		twice := CountOut(r, exact, c.Scale, 2*c.Needed)
-		return fmt.Sprintf("Whole %s of so little miss by %.1f, and by %.1f with twice as much.", measureRows[c.Measure].many, c.DE, twice.DE)
+		says := fmt.Sprintf("Whole %s of so little miss by %.1f", measureRows[c.Measure].many, c.DE)
+		if more, words := c.more(r, exact, func(d *Counted) float64 { return d.DE }); words != "" {
+			says += fmt.Sprintf(", and by %.1f %s", more.DE, words)
+		}
+		return says + "."
 	}
 	decides := c.Counts[c.Decides]
-	twice := CountOut(r, exact, c.Scale, 2*c.Needed)
-	helps, spread := "with twice as much", twice.Spread
-	for _, thin := range [2]int{4, 9} {
-		down := slices.Clone(resolved(r).InOrder())
-		n := slices.IndexFunc(down, func(i Ingredient) bool { return i.Paint == decides.Paint && i.In == nil })
-		if decides.In != nil || n < 0 || !down.letDown(n, thin) {
-			continue
-		}
-		if d := c.nearest([]Recipe{down}, exact, c.Needed); len(d.Counts) > 0 {
-			if d.stray(); d.Spread < spread {
-				helps, spread = fmt.Sprintf("let down 1:%d in the %s first", thin, down[0].Paint.ShortName()), d.Spread
+	helps, words := c.more(r, exact, func(d *Counted) float64 { return d.Spread })
+	if down := c.steadier(resolved(r).InOrder(), exact, *c); down.Spread < c.Spread && (words == "" || down.Spread < helps.Spread) {
+		for _, of := range down.Counts {
+			if of.In != nil {
+				helps, words = down, fmt.Sprintf("let down 1:%d in the %s first", of.Thin, of.In.ShortName())
 			}
 		}
 	}
-	return fmt.Sprintf("The %s matters most: a hand strays by %.1f here, and by %.1f %s.", decides.Called(), c.Spread, spread, helps)
+	says := fmt.Sprintf("The %s matters most: a hand strays by %.1f here", decides.Called(), c.Spread)
+	if words != "" {
+		says += fmt.Sprintf(", and by %.1f %s", helps.Spread, words)
+	}
+	return says + "."
+}
+
+// muchBetter is how much less is left of what is wrong with a recipe, where more of it is worth
+// being advised.
+const muchBetter = 0.8
+
+// more is twice as much of a recipe or, where that is not much better, four times as much, in
+// words; none where neither is.
+func (c *Counted) more(r Recipe, exact *paint.Mixture, wrong func(*Counted) float64) (Counted, string) {
+	for _, by := range []struct {
+		times float64
+		words string
+	}{{2, "with twice as much"}, {4, "with four times as much"}} {
+		if d := CountOut(r, exact, c.Scale, by.times*c.Needed); wrong(&d) < muchBetter*wrong(c) && d.error() < c.error() {
+			return d, by.words
+		}
+	}
+	return Counted{}, ""
 }
 
 // Called is what an ingredient is called where it is counted out.
@@ -616,6 +625,9 @@ func (c *Counted) Lines() (out []string) {
 
 // byLook tells how to mix from pans, by what it should look like.
 func (c *Counted) byLook() (out []string) {
+	if len(c.Counts) == 0 {
+		return nil // it stands as it is
+	}
 	first := c.Counts[0]
 	if c.Adds {
 		return []string{fmt.Sprintf("Add the %s, a touch at a time, until it stands where the chip does.", first.Called())}

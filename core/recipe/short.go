@@ -51,7 +51,7 @@ func (c *Counted) Pieces() (out []string) {
 	for _, t := range c.Counts {
 		counts = append(counts, fmt.Sprintf("%s %s", t.briefly(), c.Short(t.Amount)))
 	}
-	if c.Adds {
+	if c.Adds && len(counts) > 0 {
 		counts[0] = "+ " + counts[0]
 	}
 	return append(out, joined(counts)...)
