@@ -217,7 +217,10 @@ func (f found) MustClick() *rod.Element {
 			const was = at();
 			await new Promise((seen) => requestAnimationFrame(() => requestAnimationFrame(seen)));
 			if (this.disabled || was !== at()) return false;
-			this.addEventListener("click", () => { window.met = true; }, { capture: true, once: true });
+			// One that was drawn anew in its place, by the same words, is the same to a hand.
+			const words = this.innerText;
+			const meets = (e) => e.composedPath().includes(this) || (words && e.target.closest?.("button, a[href]")?.innerText === words);
+			addEventListener("click", (e) => { if (meets(e)) window.met = true; }, { capture: true, once: true });
 			return true;
 		}`)
 		if err == nil && still.Value.Bool() && f.Click(proto.InputMouseButtonLeft, 1) == nil {

@@ -147,6 +147,13 @@ func TestAPrintedPlanReadBackMixesTrue(t *testing.T) {
 					}
 					got, err = recipetest.Short(behind, set.Scale)
 				}
+				if err != nil && as == "cards" { // no room in short: its steps stand there whole
+					whole := strings.Join(strings.Fields(printed), " ")
+					for _, step := range plan.Counted[i].Lines() {
+						assert.Contains(t, whole, step, "%s as %s: %s", name, as, region.Label)
+					}
+					continue
+				}
 				require.NoError(t, err, "%s as %s: %s", name, as, region.Label)
 				mixed, err := paint.Mix(recipetest.Pile(got.Into, paints)...)
 				require.NoError(t, err)

@@ -236,7 +236,11 @@ func CountOut(r Recipe, exact *paint.Mixture, s Scale, ml float64) Counted {
 		}
 		return out
 	}
-	best := s.nearest(append([]Recipe{r}, s.letDown(r, ml)...), exact, ml)
+	tried := append([]Recipe{r}, s.letDown(r, ml)...)
+	if !r.IsPlain() { // a let-down may be too strong for so little
+		tried = append(tried, s.letDown(Of(r.Plain()).InOrder(), ml)...)
+	}
+	best := s.nearest(tried, exact, ml)
 	best.stray(nil)
 	if best.Spread >= strayed {
 		best = s.steadier(r, exact, best)
@@ -362,8 +366,7 @@ func (s Scale) Opened(i Ingredient, ml float64) []paint.Part {
 	}
 	strong := 1 / float64(i.Thin+1)
 	if s.Measure != ByLooks {
-		made := s.before(i, ml)
-		strong = made[len(made)-1].strong()
+		strong = strongIn(s.before(i, ml))
 	}
 	return []paint.Part{{Paint: i.Paint, Parts: ml * strong}, {Paint: i.In, Parts: ml * (1 - strong)}}
 }
@@ -424,12 +427,11 @@ func (s Scale) count(r Recipe, ml, grown float64) Counted {
 	return out
 }
 
-// strong is the share by volume of its first paint in a let-down.
-func (p Pile) strong() float64 {
-	first := p.Counts[0]
-	share := first.ML / p.ML
-	if first.In != nil {
-		share /= float64(first.Thin + 1)
+// strongIn is the share by volume of the paint that is let down in the last of its let-downs.
+func strongIn(made []Pile) float64 {
+	share := 1.0
+	for _, p := range made {
+		share *= p.Counts[0].ML / p.ML
 	}
 	return share
 }
@@ -471,7 +473,7 @@ func (s Scale) letDown(r Recipe, ml float64) (out []Recipe) {
 		return nil
 	}
 	total := r.Total()
-	for _, thin := range [2]int{4, 9} {
+	for _, thin := range [4]int{4, 9, 49, 99} {
 		next, changed := slices.Clone(r), false
 		for n := 1; n < len(next); n++ {
 			if s.amount(next[n], ml*next[n].Parts/total) < measureRows[s.Measure].least {
@@ -603,7 +605,10 @@ func (c *Counted) Lines() (out []string) {
 			what = "that let-down"
 		}
 		line := fmt.Sprintf("Let %s down first: %s of it in %s of the %s.", what, c.Says(a.Amount), c.Says(b.Amount), b.Paint.ShortName())
-		if spare := p.ML - p.Needed; spare >= 0.01 {
+		switch spare := p.ML - p.Needed; {
+		case p.Needed < 0.005:
+			line += " A touch of it goes on, the rest is left for the next."
+		case spare >= 0.01:
 			line += fmt.Sprintf(" %.2f ml of it go on, %.2f ml are left for the next.", p.Needed, spare)
 		}
 		out = append(out, line)

@@ -59,7 +59,7 @@ func (c *Counted) strayed(n int) (out [][2][]paint.Part) {
 		return []paint.Part{{Paint: of.Paint, Parts: ml * strong}, {Paint: of.In, Parts: ml * (1 - strong)}}
 	}
 	made := c.before(of.Ingredient, of.ML)
-	strong := made[len(made)-1].strong()
+	strong := strongIn(made)
 	out = append(out, [2][]paint.Part{let(portion[0], strong), let(portion[1], strong)})
 	for _, p := range made {
 		a, b := p.Counts[0], p.Counts[1]

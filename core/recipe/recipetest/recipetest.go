@@ -29,12 +29,7 @@ var (
 // Densities are not looked at: it reads what is counted by volume.
 func Short(text string, s recipe.Scale) (out Read, err error) {
 	out = Read{Tubes: map[string]float64{}, Into: map[string]float64{}}
-	text, out.Adds = strings.CutPrefix(strings.Join(strings.Fields(text), " ")+" ", "+ ")
-	if !out.Adds { // let-downs stand before the plus
-		if head, tail, found := strings.Cut(text, "; + "); found {
-			text, out.Adds = head+"; "+tail, true
-		}
-	}
+	text = strings.Join(strings.Fields(text), " ") + " "
 	ml := func(words string) float64 {
 		found := amount.FindStringSubmatch(words + " ")
 		if found == nil {
@@ -59,6 +54,7 @@ func Short(text string, s recipe.Scale) (out Read, err error) {
 		made[found[1]] = shares{found[1]: share, found[3]: 1 - share}
 		text = text[len(found[0]):]
 	}
+	text, out.Adds = strings.CutPrefix(text, "+ ") // let-downs stand before the plus
 	for n := 0; ; n++ {
 		found := count.FindStringSubmatch(text)
 		if found == nil || (n > 0) != (found[1] != "") {
