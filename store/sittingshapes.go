@@ -170,15 +170,21 @@ type keptEvent struct {
 	Text     string     `json:"text,omitempty"`
 	Undoes   string     `json:"undoes,omitempty"`
 	Tap      string     `json:"tap,omitempty"`
+	Adds     bool       `json:"adds,omitempty"`
+	From     int        `json:"from,omitempty"`
+	FromML   float64    `json:"fromMl,omitempty"`
+	ML       float64    `json:"ml,omitempty"`
 }
 
 type keptTook struct {
 	Paint  string  `json:"paint"`
 	Amount float64 `json:"amount"`
+	In     string  `json:"in,omitempty"`
+	Thin   int     `json:"thin,omitempty"`
 }
 
 func keepEvent(e bench.Event) keptEvent {
-	out := keptEvent{versioned: eventShape, ID: e.ID, Kind: string(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap}
+	out := keptEvent{versioned: eventShape, ID: e.ID, Kind: string(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap, Adds: e.Adds, From: e.From, FromML: e.FromML, ML: e.ML}
 	for _, t := range e.Used {
 		out.Took = append(out.Took, keptTook(t))
 	}
@@ -186,7 +192,7 @@ func keepEvent(e bench.Event) keptEvent {
 }
 
 func (e keptEvent) open() bench.Event {
-	out := bench.Event{ID: e.ID, Kind: bench.EventKind(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap}
+	out := bench.Event{ID: e.ID, Kind: bench.EventKind(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap, Adds: e.Adds, From: e.From, FromML: e.FromML, ML: e.ML}
 	for _, t := range e.Took {
 		out.Used = append(out.Used, bench.Used(t))
 	}

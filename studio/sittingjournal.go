@@ -13,7 +13,6 @@ import (
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/paper"
-	"gyrophane/core/recipe"
 	"gyrophane/core/text"
 	"gyrophane/core/wheel"
 	"gyrophane/files"
@@ -233,21 +232,13 @@ func readOf(plan *bench.Plan, i int, reads []journal.Dated) PlaceRead {
 	return out
 }
 
-// sampleOf is a place as it was read dry, of the parts that were really used: as they were
-// measured, else the plan's.
+// sampleOf is a place as it was read dry, of what its well held when it was painted; of its recipe
+// where that is not known.
 func sampleOf(plan *bench.Plan, stands *bench.Sitting, i int, read *journal.Reading) journal.Sample {
 	r, scale := &plan.Sheet.Regions[i], plan.Settings.Scale
 	out := journal.Sample{Region: r.ID, Film: r.Film, Lab: read.Lab, Noise: journal.NoiseOf(read.Source, read.Spread), Parts: r.Recipe.Plain()}
-	var taken []paint.Part
-	for _, t := range stands.Places[i].Used {
-		for _, p := range out.Parts {
-			if p.Paint.ID == t.Paint && t.Amount > 0 {
-				taken = append(taken, paint.Part{Paint: p.Paint, Parts: scale.VolumeOf(recipe.Ingredient{Paint: p.Paint}, t.Amount)})
-			}
-		}
-	}
-	if len(taken) == len(out.Parts) && scale.Measure != recipe.ByLooks {
-		out.Parts = taken
+	if held := stands.Places[i].Held; held != nil {
+		out.Parts = held
 	}
 	whole := 0.0
 	for _, p := range out.Parts {

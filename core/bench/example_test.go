@@ -30,7 +30,7 @@ func ExampleNew() {
 	}
 	// Output:
 	// 67 minutes and 5 washes, shortest possible
-	// PY65 1.64 ml
+	// PY65 1.70 ml
 	// PB29 1.08 ml
-	// PR254 0.82 ml
+	// PR254 0.84 ml
 }

@@ -65,8 +65,9 @@ type problem struct {
 	from     *standing   // where a sitting stands; nil at the beginning
 }
 
-// newProblem states a sheet for the search. The error is an input.Error.
-func newProblem(s *Sheet, set Settings, fill Fill) (*problem, error) {
+// newProblem states a sheet for the search; steps of runs that are gone have piles of their own.
+// The error is an input.Error.
+func newProblem(s *Sheet, set Settings, fill Fill, gone regions) (*problem, error) {
 	if len(s.Regions) > MostRegions {
 		return nil, input.Errorf("a sheet of %d regions is too large to plan: the most is %d", len(s.Regions), MostRegions)
 	}
@@ -95,7 +96,7 @@ func newProblem(s *Sheet, set Settings, fill Fill) (*problem, error) {
 		p.jobs[i] = j
 	}
 	if fill != OwnPiles {
-		p.runs(s, fill)
+		p.runs(s, fill, gone)
 	}
 	if err := p.constrain(s, set); err != nil {
 		return nil, err
@@ -112,12 +113,17 @@ func newProblem(s *Sheet, set Settings, fill Fill) (*problem, error) {
 	return p, nil
 }
 
-// runs binds the steps of each section to their order.
-func (p *problem) runs(s *Sheet, fill Fill) {
+// runs binds the steps of each section to their order, but for those that are gone.
+func (p *problem) runs(s *Sheet, fill Fill, gone regions) {
 	for k := range 3 {
 		steps := s.section(k)
 		way := s.ways[k]
 		if way == nil || len(steps) < 2 {
+			continue
+		}
+		mid := steps[len(steps)/2]
+		steps = slices.DeleteFunc(steps, gone.has)
+		if len(steps) == 0 {
 			continue
 		}
 		weaker := way.Weaker()
@@ -125,13 +131,12 @@ func (p *problem) runs(s *Sheet, fill Fill) {
 			slices.Reverse(steps)
 		}
 		if fill == SecondaryFirst {
-			mid := len(steps) / 2
-			for n, i := range steps {
+			for _, i := range steps {
 				p.jobs[i].section, p.jobs[i].place = k, 2
-				if n == mid {
+				if i == mid {
 					p.jobs[i].place = 1
 				} else {
-					p.jobs[i].after = p.jobs[i].after.with(steps[mid])
+					p.jobs[i].after = p.jobs[i].after.with(mid)
 				}
 			}
 			continue

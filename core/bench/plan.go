@@ -38,6 +38,8 @@ type Action struct {
 	Well       int     // 1 up; 0 for a paint beside the wells
 	Brush      int     // 1 or 2; 0 where none is used
 	Thorough   bool    // of a wash
+	From       int     // the well of which a part is taken to mix; 0 for none
+	FromML     float64 // how much of it
 	Because    string
 }
 
@@ -68,10 +70,23 @@ type Plan struct {
 	Counted []recipe.Counted
 	// Asked is what the painter's own wishes cost, in minutes; 0 where there are none.
 	Asked int
+	// Remedies are, by region, the ways on from a pile that stands mixed and is not what it was
+	// meant to be, the one that is advised first.
+	Remedies map[int][]Remedy
+	own      []recipe.Counted // each recipe by itself, where sections are filled otherwise
+	parted   []float64        // ml of the secondary that are taken for a region
+	rest     *problem         // of what is left, from where a sitting stands
 }
 
 // New plans a sheet. The error is an input.Error.
 func New(s *Sheet, set Settings) (*Plan, error) { return plan(s, set, false) }
+
+// Kept is the plan that a sitting began with, of what was kept of it.
+func Kept(s *Sheet, set Settings, fill Fill, why string, order []int) *Plan {
+	out := &Plan{Sheet: s, Settings: set, Fill: fill, Why: why, Order: order}
+	out.count()
+	return out
+}
 
 // Sketch is New in a few hundredths of a second: the order that is found at once, and
 // a bound that is quick to know. The error is an input.Error.
@@ -84,7 +99,7 @@ func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 	}
 	out := &Plan{Sheet: s, Settings: set}
 	var known []*state
-	own, err := newProblem(s, set, OwnPiles)
+	own, err := newProblem(s, set, OwnPiles, regions{})
 	if err != nil {
 		return nil, err
 	}
@@ -99,7 +114,7 @@ func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 	var best *state
 	var low cost
 	if out.Fill != OwnPiles {
-		if p, err = newProblem(s, set, out.Fill); err != nil {
+		if p, err = newProblem(s, set, out.Fill, regions{}); err != nil {
 			return nil, err
 		}
 		if best, low, out.Proved = p.solve(quick); best == nil {
@@ -123,8 +138,8 @@ func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 	for _, at := range best.order() {
 		out.Order = append(out.Order, at.job)
 	}
-	out.act(p, best)
 	out.count()
+	out.act(p, best)
 	if len(set.First) > 0 || len(set.Before) > 0 {
 		free := set
 		free.First, free.Before, free.Fill = nil, nil, out.Fill
@@ -234,6 +249,7 @@ func (out *Plan) act(p *problem, best *state) {
 		case of.section >= 0:
 			well = wells.of[of.section]
 		}
+		parting := wells.of[of.section] // the well of the secondary
 		wells.painted(j)
 		start := at.t - of.paint
 		if mixed := start - of.mix; mixed > t+1e-9 {
@@ -241,7 +257,14 @@ func (out *Plan) act(p *problem, best *state) {
 			t = mixed
 		}
 		if of.mix > 0 {
-			add(Action{Kind: Mix, Region: j, Start: t, End: t + of.mix, Well: well, Because: out.mixing(p, j)})
+			mix := Action{Kind: Mix, Region: j, Start: t, End: t + of.mix, Well: well, Because: out.mixing(p, j)}
+			if of.section >= 0 && of.place == 2 && out.Fill == SecondaryFirst {
+				mix.From, mix.FromML = parting, out.parted[j]
+			}
+			if all := out.Remedies[j]; len(all) > 0 {
+				mix.From, mix.FromML = all[0].Tells[0].From, all[0].Tells[0].FromML
+			}
+			add(mix)
 		}
 		add(Action{Kind: Paint, Region: j, Start: start, End: at.t, Dry: at.t + p.drying, Well: well, Brush: at.by + 1})
 		out.AllDry = max(out.AllDry, at.t+p.drying)
@@ -272,14 +295,13 @@ func newRack(p *problem) *rack {
 	for _, n := range p.from.used {
 		r.used[n], r.last = true, n+1
 	}
+	for k, well := range p.from.well {
+		if well > 0 && r.left[k] > 0 {
+			r.of[k] = well
+		}
+	}
 	for n, holds := range p.from.wells {
-		if holds < 0 {
-			continue
-		}
-		if k := p.jobs[holds].section; k >= 0 && r.left[k] > 0 {
-			r.of[k] = n + 1
-		}
-		if p.from.ready.has(holds) {
+		if holds >= 0 && p.from.ready.has(holds) {
 			r.ready[holds] = n + 1
 		}
 	}
@@ -312,6 +334,9 @@ func (r *rack) take(j int) int {
 		if well == 0 {
 			well = w
 		}
+	}
+	if well == 0 {
+		well = r.last%len(r.used) + 1 // all are needed: it has to go
 	}
 	r.used[well-1], r.last = true, well
 	if k := r.p.jobs[j].section; k >= 0 && r.p.jobs[j].place == 1 {
@@ -380,6 +405,7 @@ func (out *Plan) count() {
 	if out.Fill == OwnPiles {
 		return
 	}
+	out.own, out.parted = slices.Clone(out.Counted), make([]float64, len(s.Regions))
 	for k := range s.ways {
 		ways := Fillings(s, k, set)
 		at := slices.IndexFunc(ways, func(w Filling) bool { return w.Fill == out.Fill })
@@ -457,6 +483,7 @@ func (out *Plan) countParted(section int, way Filling) {
 			pile = append(pile, paint.Part{Paint: p.Paint, Parts: p.Parts * part.Pile / sum(whole)})
 		}
 		r := &s.Regions[steps[n]]
+		out.parted[steps[n]] = part.Pile
 		out.Counted[steps[n]] = recipe.AddTo(pile, recipe.Ingredient{Paint: add, Parts: 1}, part.Add, &r.Mixture, set.Scale)
 	}
 }

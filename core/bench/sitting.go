@@ -7,7 +7,7 @@ import (
 	"time"
 
 	"gyrophane/core/input"
-	"gyrophane/core/recipe"
+	"gyrophane/core/paint"
 	"gyrophane/core/text"
 )
 
@@ -50,7 +50,11 @@ type Event struct {
 	Well     int       // 1 up; 0 for none
 	Brush    int       // 1 or 2; 0 for the first
 	Thorough bool      // of a wash
-	Used     []Used    // of what was measured
+	Used     []Used    // of what was mixed as it was counted out; of what was measured as it really was
+	Adds     bool      // of what was mixed: to what the well holds
+	From     int       // the well of which a part was taken for what was mixed; 0 for none
+	FromML   float64   // how much of it
+	ML       float64   // of the pile that was mixed, as the plan has it; 0 where it is not known
 	Text     string    // of a note
 	Undoes   string    // what is taken back: an event by its id, or all of a tap by that of the tap
 	Tap      string    // the tap that told it, which may tell several; empty where it stands alone
@@ -67,10 +71,12 @@ func (e *Event) Says(s *Sheet) string {
 	return string(e.Kind)
 }
 
-// Used is how much of a paint was really taken, in the sitting's measure.
+// Used is how much of a paint was taken, or of its let-down, in the sitting's measure.
 type Used struct {
 	Paint  string // id
 	Amount float64
+	In     string // the paint it was let down in; empty for itself
+	Thin   int    // parts of that to 1
 }
 
 // The limits of an event.
@@ -97,6 +103,8 @@ func (e *Event) Check(s *Sheet) error {
 		return input.Errorf("%s: there is no place %q on the sheet", e.Kind, input.Clip(e.Region))
 	case e.Region != "" && s.Find(e.Region) < 0:
 		return input.Errorf("there is no place %q on the sheet", input.Clip(e.Region))
+	case e.From < 0 || e.From > 60 || !(e.FromML >= 0 && e.FromML <= 1000) || !(e.ML >= 0 && e.ML <= 1000):
+		return input.Errorf("%s: there is no pile of %v ml of which %v ml are from well %d", e.Kind, e.ML, e.FromML, e.From)
 	case e.Well < 0 || e.Well > 60 || e.Brush < 0 || e.Brush > 2:
 		return input.Errorf("%s: there is no well %d with brush %d", e.Kind, e.Well, e.Brush)
 	case e.Kind == Undone && e.Undoes == "", e.Kind != Undone && e.Undoes != "":
@@ -107,6 +115,9 @@ func (e *Event) Check(s *Sheet) error {
 	for _, t := range e.Used {
 		if !(t.Amount >= 0 && t.Amount <= 1000) {
 			return input.Errorf("%s: an amount runs from 0 to 1000, and not to %v", e.Kind, t.Amount)
+		}
+		if (t.In == "") != (t.Thin == 0) || t.Thin < 0 || t.Thin > 999 || len(t.In) > LongestID {
+			return input.Errorf("%s: a paint is let down in 1 to 999 parts of another", e.Kind)
 		}
 	}
 	if e.Kind == Noted {
@@ -130,13 +141,22 @@ type Progress struct {
 	Skipped bool
 	Tested  bool
 	Used    []Used // what was measured last; nil for the plan's
+	// Held is what it was painted with, ml of each paint that its well held; nil for a paint as
+	// it comes, or where it is not known.
+	Held  []paint.Part
+	drawn float64 // ml of that which it took
+	well  int     // that its pile was mixed in last, 1 up; 0 for none
 }
 
 // Well is what is in a well.
 type Well struct {
 	Region int // whose mixture it is, -1 for an empty one
 	Since  time.Time
-	Used   bool // since it was rinsed
+	Used   bool         // since it was rinsed
+	Holds  []paint.Part // ml of each paint, let-downs opened
+	Told   []Used       // what went into it last
+	Off    bool         // that was measured, and is not what was counted out
+	had    []paint.Part // what it held before that
 }
 
 // Sitting is where a sitting stands.
@@ -153,6 +173,7 @@ type Sitting struct {
 	Notes        []Event // notes, photos and readings, in order
 	Says         []string
 	Back         []Back // what taking back takes back, the last tap first; at most MostBack
+	paints       map[string]*paint.Paint
 }
 
 // Back is a tap that can be taken back, whole, and what is otherwise then: when it is, and
@@ -185,7 +206,7 @@ func Fold(s *Sheet, set Settings, events []Event) Sitting {
 
 // fold is where a sitting stands after events in order, but for what can be taken back.
 func fold(s *Sheet, set Settings, events []Event) Sitting {
-	out := Sitting{Places: make([]Progress, len(s.Regions)), Wells: make([]Well, set.Wells), Brushes: [2]int{-1, -1}, Pace: 1}
+	out := Sitting{Places: make([]Progress, len(s.Regions)), Wells: make([]Well, set.Wells), Brushes: [2]int{-1, -1}, Pace: 1, paints: s.byID()}
 	for i := range out.Wells {
 		out.Wells[i].Region = -1
 	}
@@ -303,12 +324,7 @@ func (st *Sitting) take(s *Sheet, set Settings, e *Event) {
 		st.LaidOut = true
 	case Mixed:
 		if i >= 0 && e.Well >= 1 && e.Well <= len(st.Wells) {
-			w := &st.Wells[e.Well-1]
-			since := e.At
-			if w.Region >= 0 && s.goesOn(w.Region, i, set.Fill) {
-				since = w.Since // the pile of a run is as old as its beginning
-			}
-			*w = Well{i, since, true}
+			st.mixed(s, set, e, i)
 		}
 	case Tested:
 		if i >= 0 {
@@ -319,6 +335,7 @@ func (st *Sitting) take(s *Sheet, set Settings, e *Event) {
 			p := &st.Places[i]
 			p.Coats++
 			p.Painted, p.DryAt, p.Skipped = e.At, e.At.Add(dries), false
+			st.painted(s, set, e, i)
 			st.Brushes[brush] = i
 		}
 	case Skipped:
@@ -337,7 +354,7 @@ func (st *Sitting) take(s *Sheet, set Settings, e *Event) {
 		st.SinceWater = 0
 	case Measured:
 		if i >= 0 {
-			st.Places[i].Used = e.Used
+			st.measured(s, set, e, i)
 		}
 	case StillWet:
 		if i >= 0 && st.Places[i].Coats > 0 && set.Drying() > 0 {
@@ -351,7 +368,7 @@ func (st *Sitting) take(s *Sheet, set Settings, e *Event) {
 		st.PausedAt = time.Time{}
 		for w := range st.Wells {
 			if at := &st.Wells[w]; at.Region >= 0 && !workableAt(set, at.Since, e.At) {
-				at.Region = -1
+				*at = Well{Region: -1, Used: at.Used}
 			}
 		}
 	case Ended:
@@ -413,10 +430,10 @@ type standing struct {
 	washes int // since the water was changed
 	piles  int
 	since  [3]float64 // of the runs that go on
-	gone   [3]bool    // runs whose pile is no more: the rest has piles of its own
-	ready  regions    // whose own pile stands mixed
+	mended regions    // whose pile is brought nearer first
 	wells  []int      // what each holds, a region or -1
 	used   []int      // those that were mixed in since they were rinsed
+	filling
 }
 
 // From is the plan from where a sitting stands: what is left, in the order of before
@@ -424,7 +441,7 @@ type standing struct {
 func (st *Sitting) From(now time.Time, before *Plan) (*Plan, error) {
 	s, set := before.Sheet, before.Settings
 	set.Pace *= st.Pace
-	out := &Plan{Sheet: s, Settings: set, Fill: before.Fill, Why: before.Why}
+	out := &Plan{Sheet: s, Settings: set, Fill: before.Fill, Why: before.Why, own: before.own}
 	p, best, low, err := st.rest(now, before, set, false)
 	if err == nil && best == nil {
 		// A run that is under way cannot be kept: the rest has piles of its own.
@@ -442,6 +459,7 @@ func (st *Sitting) From(now time.Time, before *Plan) (*Plan, error) {
 	for _, at := range best.order() {
 		out.Order = append(out.Order, at.job)
 	}
+	out.Counted, out.parted, out.Remedies, out.rest = p.from.counted, p.from.parted, p.from.remedies, p
 	out.act(p, best)
 	if st.LaidOut {
 		out.Actions = out.Actions[1:]
@@ -449,25 +467,17 @@ func (st *Sitting) From(now time.Time, before *Plan) (*Plan, error) {
 	for i := range st.Places {
 		out.AllDry = max(out.AllDry, p.from.dry[i])
 	}
-	out.count()
-	for i := range s.Regions {
-		if r := &s.Regions[i]; r.Section >= 0 && p.from.gone[r.Section] && !p.from.done.has(i) {
-			out.Counted[i] = recipe.CountOut(r.Recipe, &r.Mixture, set.Scale, set.paintOf(r))
-		}
-	}
 	return out, nil
 }
 
 // rest is the best order for what is left; nil where none was found. Without runs every
 // mixture that is left has a pile of its own.
 func (st *Sitting) rest(now time.Time, before *Plan, set Settings, withoutRuns bool) (p *problem, best *state, low cost, err error) {
-	if p, err = newProblem(before.Sheet, set, before.Fill); err != nil {
+	f := st.filling(now, before, set, withoutRuns)
+	if p, err = newProblem(before.Sheet, set, before.Fill, f.gone); err != nil {
 		return nil, nil, low, err
 	}
-	p.from = st.standing(now, p, set)
-	if withoutRuns {
-		p.from.gone = [3]bool{true, true, true}
-	}
+	p.from = st.standing(now, set, f)
 	p.resume()
 	var left []int
 	for _, i := range before.Order {
@@ -476,63 +486,84 @@ func (st *Sitting) rest(now time.Time, before *Plan, set Settings, withoutRuns b
 		}
 	}
 	best, low, _ = p.solve(true, p.follow(left))
+	if best != nil {
+		best = p.readyFirst(best)
+	}
 	return p, best, low, nil
 }
 
+// readyFirst is an order in which what stands mixed comes first, where that costs nothing.
+func (p *problem) readyFirst(best *state) *state {
+	var order, rest []int
+	for _, at := range best.order() {
+		if at.by != 0 {
+			return best // with two brushes it is left as it is
+		}
+		if p.from.ready.has(at.job) {
+			order = append(order, at.job)
+		} else {
+			rest = append(rest, at.job)
+		}
+	}
+	if len(order) == 0 {
+		return best
+	}
+	other := p.follow(append(order, rest...))
+	if other == nil || (cost{best.t, best.washes}).less(cost{other.t, other.washes}) {
+		return best
+	}
+	return other
+}
+
 // standing is where the search begins.
-func (st *Sitting) standing(now time.Time, p *problem, set Settings) *standing {
-	f := &standing{dry: make([]float64, len(st.Places)), brush: st.Brushes, washes: st.SinceWater}
+func (st *Sitting) standing(now time.Time, set Settings, of filling) *standing {
+	f := &standing{dry: make([]float64, len(st.Places)), brush: st.Brushes, washes: st.SinceWater, filling: of}
 	if set.Brushes == 1 {
 		f.brush[1] = -1
 	}
 	minutes := func(t time.Time) float64 { return t.Sub(now).Minutes() }
 	for i := range st.Places {
-		at := &st.Places[i]
-		if at.Coats > 0 || at.Skipped {
+		if !st.left(i) {
 			f.done = f.done.with(i)
 		}
-		if at.Coats > 0 {
+		if at := &st.Places[i]; at.Coats > 0 {
 			f.dry[i] = max(0, minutes(at.DryAt))
 		}
 	}
-	var runs [3]bool // whose pile stands in a well
-	for n, w := range st.Wells {
-		holds := w.Region
-		if holds >= 0 && !workableAt(set, w.Since, now) {
-			holds = -1
+	for n := range st.Wells {
+		w := &st.Wells[n]
+		holds := -1
+		if w.holding(set, now) {
+			holds = w.Region
 		}
 		if w.Used {
 			f.piles++
 			f.used = append(f.used, n)
 		}
-		if holds >= 0 {
-			if k := p.jobs[holds].section; k >= 0 {
-				runs[k], f.since[k] = true, minutes(w.Since)
-			}
-			if !f.done.has(holds) {
-				f.ready = f.ready.with(holds)
-			}
-		}
 		f.wells = append(f.wells, holds)
 	}
-	for i := range p.jobs {
-		if k := p.jobs[i].section; k >= 0 && f.done.has(i) && !runs[k] {
-			f.gone[k] = true
+	for k, well := range of.well {
+		if well > 0 {
+			f.since[k] = minutes(st.Wells[well-1].Since)
+		}
+	}
+	for i := range of.remedies {
+		if of.remedies[i][0].Kind != AsItIs {
+			f.mended = f.mended.with(i)
 		}
 	}
 	return f
 }
 
-// resume fits the jobs to where a sitting stands: what is mixed is not mixed again, and
-// what is left of a run whose pile is gone has piles of its own.
+// resume fits the jobs to where a sitting stands: what is mixed is not mixed again, unless it is
+// brought nearer, and what is painted of a run is no step of it any more.
 func (p *problem) resume() {
 	for i := range p.jobs {
-		j := &p.jobs[i]
-		if j.section >= 0 && p.from.gone[j.section] {
-			j.section, j.place, j.after, j.strong, j.well, j.mix = -1, 0, regions{}, regions{}, true, mixTime*p.hand
-		}
-		if p.from.ready.has(i) {
+		if j := &p.jobs[i]; p.from.ready.has(i) {
 			j.mix, j.well = 0, false
+			if p.from.mended.has(i) {
+				j.mix = mixTime * p.hand
+			}
 		}
 	}
 	for from := range p.washes {

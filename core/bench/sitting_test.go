@@ -67,29 +67,23 @@ func (s *sat) id(i int) string { return s.plan.Sheet.Regions[i].ID }
 // beside what is dry.
 func (s *sat) next() {
 	s.t.Helper()
-	began := s.now
-	for _, a := range s.rest().Actions {
-		s.now = began + a.End
-		switch a.Kind {
-		case bench.Mix:
-			s.tell(bench.Event{Kind: bench.Mixed, Region: s.id(a.Region), Well: a.Well})
-		case bench.Wash:
-			s.tell(bench.Event{Kind: bench.Washed, Brush: a.Brush})
-		case bench.Rinse:
-			s.tell(bench.Event{Kind: bench.Rinsed, Well: a.Well})
-		case bench.Water:
-			s.tell(bench.Event{Kind: bench.WaterChanged})
-		case bench.Paint:
-			st := s.stands()
-			require.Zero(s.t, st.Places[a.Region].Coats, "%s once", s.id(a.Region))
-			if s.plan.Settings.Drying() > 0 && !s.plan.Settings.Gaps {
-				for _, k := range s.plan.Sheet.Regions[a.Region].Touches {
-					assert.False(s.t, st.Places[k].DryAt.After(minute(began+a.Start+1e-3)), "%s beside wet %s", s.id(a.Region), s.id(k))
-				}
-			}
-			s.tell(bench.Event{Kind: bench.Painted, Region: s.id(a.Region), Brush: a.Brush})
-			return
+	s.do(s.rest().Steps()[0])
+}
+
+// do tells one tap on a step, each of its events when it happened.
+func (s *sat) do(step bench.Step) {
+	s.t.Helper()
+	end := s.now + step.Paint.End
+	st := s.stands()
+	require.Zero(s.t, st.Places[step.Region].Coats, "%s once", s.id(step.Region))
+	if s.plan.Settings.Drying() > 0 && !s.plan.Settings.Gaps {
+		for _, k := range s.plan.Sheet.Regions[step.Region].Touches {
+			assert.False(s.t, st.Places[k].DryAt.After(minute(s.now+step.Paint.Start+1e-3)), "%s beside wet %s", s.id(step.Region), s.id(k))
 		}
+	}
+	for _, tell := range step.Tells {
+		s.now = end - tell.Ahead.Minutes()
+		s.tell(tell.Event)
 	}
 }
 
@@ -352,7 +346,7 @@ func TestEventsThatCannotBeAreRefused(t *testing.T) {
 		"no well":          {ID: "a", Kind: bench.Rinsed, Well: 99},
 		"names what":       {ID: "a", Kind: bench.Undone},
 		"1 to 24 paints":   {ID: "a", Kind: bench.Measured, Region: "green"},
-		"an amount runs":   {ID: "a", Kind: bench.Measured, Region: "green", Used: []bench.Used{{"PB29", -1}}},
+		"an amount runs":   {ID: "a", Kind: bench.Measured, Region: "green", Used: []bench.Used{{Paint: "PB29", Amount: -1}}},
 		"nothing else doe": {ID: "a", Kind: bench.Waited, Undoes: "b"},
 	} {
 		e.At = morning

@@ -4,6 +4,8 @@ import (
 	"cmp"
 	"slices"
 	"time"
+
+	"gyrophane/core/recipe"
 )
 
 // Tell is an event that a tap tells.
@@ -13,22 +15,25 @@ type Tell struct {
 }
 
 // tells is what is told of an action that was done; false for one of which nothing is told.
-func (a *Action) tells(s *Sheet) (out Tell, ok bool) {
+func (out *Plan) tells(a *Action) (of Tell, ok bool) {
+	s := out.Sheet
 	kinds := map[ActionKind]EventKind{Mix: Mixed, Wash: Washed, Rinse: Rinsed, Water: WaterChanged, Paint: Painted}
-	if out.Kind, ok = kinds[a.Kind]; !ok {
-		return out, false
+	if of.Kind, ok = kinds[a.Kind]; !ok {
+		return of, false
 	}
 	switch a.Kind {
 	case Mix:
-		out.Region, out.Well = s.Regions[a.Region].ID, a.Well
+		c := &out.Counted[a.Region]
+		of.Region, of.Well, of.Used, of.ML = s.Regions[a.Region].ID, a.Well, usedOf(c), c.ML
+		of.Adds, of.From, of.FromML = c.Adds && a.From == 0, a.From, a.FromML
 	case Rinse:
-		out.Well = a.Well
+		of.Well = a.Well
 	case Wash:
-		out.Brush, out.Thorough = a.Brush, a.Thorough
+		of.Brush, of.Thorough = a.Brush, a.Thorough
 	case Paint:
-		out.Region, out.Brush = s.Regions[a.Region].ID, a.Brush
+		of.Region, of.Brush, of.Well = s.Regions[a.Region].ID, a.Brush, a.Well
 	}
-	return out, true
+	return of, true
 }
 
 // Step is what leads to the painting of one region: what is done before it, and that.
@@ -39,6 +44,13 @@ type Step struct {
 	Tells  []Tell // one tap on it, in the order in which it was done
 	// Each tells what is told of one of the actions before it by itself; nil for a wait.
 	Each []*Tell
+	// Counted is what is counted out for it as it is painted here, Remedies the ways on where its
+	// pile stands mixed and is not what it was meant to be.
+	Counted  recipe.Counted
+	Remedies []Remedy
+	// Measures is what is told before it is said what its pile really took, Anew that another pile
+	// was mixed for it in its place.
+	Measures, Anew []Tell
 }
 
 // Steps are the steps of a plan, one for each region that is left.
@@ -49,18 +61,25 @@ func (out *Plan) Steps() (steps []Step) {
 		case LayOut:
 			continue
 		case Paint:
-			of.Region, of.Paint = a.Region, a
+			of.Region, of.Paint, of.Counted, of.Remedies = a.Region, a, out.Counted[a.Region], out.Remedies[a.Region]
 			for _, before := range append(slices.Clone(of.Before), a) {
-				if tell, ok := before.tells(out.Sheet); ok {
+				if tell, ok := out.tells(&before); ok {
 					tell.Ahead = time.Duration((a.End - before.End) * float64(time.Minute))
 					of.Tells = append(of.Tells, tell)
 				}
+			}
+			if of.Paint.Well > 0 {
+				if of.Measures = of.Tells[:len(of.Tells)-1]; out.rest != nil && out.rest.from.ready.has(a.Region) {
+					of.Measures = nil
+				}
+				anew := out.alone(a.Region)
+				of.Anew = []Tell{{Event: Event{Kind: Mixed, Region: out.Sheet.Regions[a.Region].ID, Well: a.Well, Used: usedOf(&anew), ML: anew.ML}}}
 			}
 			steps = append(steps, of)
 			of = Step{}
 		default:
 			of.Before = append(of.Before, a)
-			if tell, ok := a.tells(out.Sheet); ok {
+			if tell, ok := out.tells(&a); ok {
 				of.Each = append(of.Each, &tell)
 			} else {
 				of.Each = append(of.Each, nil)
@@ -68,6 +87,33 @@ func (out *Plan) Steps() (steps []Step) {
 		}
 	}
 	return steps
+}
+
+// Instead is the step to a region that is left, painted before all that the plan has before it: a
+// step of a run whose turn it is not has a pile of its own. It is of a plan from where a sitting
+// stands.
+func (out *Plan) Instead(i int) Step {
+	p := *out.rest
+	p.jobs = slices.Clone(p.jobs)
+	root, j := p.begin(), &p.jobs[i]
+	counted := out.Counted
+	if !p.from.ready.has(i) && j.section >= 0 && !(root.done.covers(j.after) && (j.place == 1 || p.from.well[j.section] > 0)) {
+		counted = slices.Clone(counted)
+		counted[i] = out.alone(i)
+		*j = p.alone(*j)
+	}
+	j.after = regions{}
+	move, _ := p.timed(i, 0, root.brush[0], root.t, p.ready(root, i), root.washes, root.piles, root.since)
+	one := Plan{Sheet: out.Sheet, Settings: out.Settings, Fill: out.Fill, Counted: counted, Remedies: out.Remedies, own: out.own, parted: out.parted, rest: out.rest}
+	one.act(&p, p.after(root, move))
+	return one.Steps()[0]
+}
+
+// alone is a job of a run as a pile of its own.
+func (p *problem) alone(j job) job {
+	j.section, j.place, j.well, j.mix = -1, 0, true, mixTime*p.hand
+	j.strong = regions{}
+	return j
 }
 
 // Straightaway is what a tap tells that says a region was painted for which no step is planned.

@@ -49,7 +49,7 @@ func Again(s *Sheet, set Settings, of Worked) (*Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	p, err := newProblem(s, set, of.Fill)
+	p, err := newProblem(s, set, of.Fill, regions{})
 	if err != nil {
 		return nil, err
 	}
@@ -72,8 +72,8 @@ func Again(s *Sheet, set Settings, of Worked) (*Plan, error) {
 	for _, m := range of.Moves {
 		out.Order = append(out.Order, m.Region)
 	}
-	out.act(p, at)
 	out.count()
+	out.act(p, at)
 	return out, nil
 }
 
