@@ -525,3 +525,71 @@ func TestReadingsComeFromATable(t *testing.T) {
 	p.see("1 of 15 read")
 	p.see("Kept, beside what was read before.")
 }
+
+// tookMore says that a step took more of one of its paints than was counted out.
+func (v visitor) tookMore(by int) {
+	v.t.Helper()
+	v.press("took more, or less")
+	for range by {
+		v.find("more of the last", `() => [...document.querySelectorAll('section[aria-label="what it took"] button[aria-label^="more "]')].at(-1)`).MustClick()
+	}
+	v.press("keep this")
+}
+
+// untilMixed paints until the next place has a pile of its own, and answers with how many are.
+func (v visitor) untilMixed(painted int) int {
+	v.t.Helper()
+	for !v.shows("Mix in well") {
+		painted++
+		v.paints(painted)
+		v.see("all kept")
+	}
+	return painted
+}
+
+// Whatever slips, the card says how to get back, and what follows is worked out from what the wells
+// hold.
+func TestASittingFollowsTheHand(t *testing.T) {
+	t.Parallel()
+	p := atTheBench(t, "Starfish and anemone")
+	p.menu("medium", "gouache")
+	p.exact()
+	p.sitsDown()
+	n := 0
+	ways := []string{"painted as it is", "mended", "another is mixed", "mended"}
+	for _, way := range ways {
+		n = p.untilMixed(n)
+		p.tookMore(3)
+		p.see("is not what it was meant to be")
+		p.see("aimed at is")
+		switch {
+		case way == "painted as it is":
+			p.press(way)
+			n++
+			p.waitFor("it to be painted", func() bool { return len(p.coats()) == n })
+		default:
+			button := p.find(way, `(way) => [...document.querySelectorAll("section[aria-label=next] button")].find((b) => b.innerText.includes(way)) ??
+				[...document.querySelectorAll("section[aria-label=next] button")].find((b) => /mended|another is mixed/.test(b.innerText))`, way)
+			button.MustClick()
+			p.waitFor("the way back to be gone", func() bool { return !p.shows("is not what it was meant to be") })
+			n++
+			p.paints(n)
+		}
+		p.see("all kept")
+	}
+	left := p.keptSitting()
+	for _, step := range left["steps"].([]any) {
+		counted := step.(map[string]any)["counted"].(map[string]any)
+		assert.Less(t, counted["de00"].(float64), 3.0)
+	}
+	p.press("skip")
+	p.see("take back (skipped")
+	p.press("another slot")
+	p.find("the last", `() => [...document.querySelectorAll('section[aria-label="another slot"] button')].at(-2)`).MustClick()
+	p.see("instead")
+	assert.False(t, p.shows("Add to what is in well"), "it has a pile of its own")
+	n++
+	p.paints(n)
+	p.MustReload()
+	p.waitFor("what was painted", func() bool { return len(p.coats()) == n })
+}

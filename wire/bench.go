@@ -15,6 +15,8 @@ type Portion struct {
 	Paint  string  `json:"paint"`
 	Code   string  `json:"code"`
 	Name   string  `json:"name" doc:"short, with what is said of a let-down"`
+	In     string  `json:"in,omitempty" doc:"the paint it is let down in"`
+	Thin   int     `json:"thin,omitempty" doc:"parts of that to 1"`
 	Amount float64 `json:"amount" doc:"mm across for dabs, grams, else a number; 0 for looks"`
 	Says   string  `json:"says" doc:"the amount in words"`
 	ML     float64 `json:"ml"`
@@ -44,21 +46,32 @@ type Counted struct {
 
 // Counted shapes a recipe that was counted out.
 func (v View) Counted(c recipe.Counted, r recipe.Recipe, exact *paint.Mixture) Counted {
+	out := v.amounts(&c)
+	out.Advice = c.Advice(r, exact)
+	return *out
+}
+
+// amounts shapes a recipe that was counted out, without advice.
+func (v View) amounts(c *recipe.Counted) *Counted {
 	out := Counted{
 		Measure: string(c.Measure), Before: []CountedPile{}, CountedPile: v.countedPile(c.Scale, c.Pile), Shown: v.painted(&c.Mixture),
-		DE: round(c.DE, 2), Spread: round(c.Spread, 2), Advice: c.Advice(r, exact), Says: c.String(), Lines: c.Lines(), Adds: c.Adds,
+		DE: round(c.DE, 2), Spread: round(c.Spread, 2), Says: c.String(), Lines: append([]string{}, c.Lines()...), Adds: c.Adds,
 	}
 	for _, p := range c.Before {
 		out.Before = append(out.Before, v.countedPile(c.Scale, p))
 	}
-	return out
+	return &out
 }
 
 func (v View) countedPile(s recipe.Scale, p recipe.Pile) CountedPile {
-	out := CountedPile{ML: round(p.ML, 3), Needed: round(p.Needed, 3)}
+	out := CountedPile{ML: round(p.ML, 3), Needed: round(p.Needed, 3), Taken: []Portion{}}
 	for _, c := range p.Counts {
 		m := c.Mixture()
-		out.Taken = append(out.Taken, Portion{Paint: c.Paint.ID, Code: c.Code(), Name: c.Called(), Amount: round(c.Amount, 2), Says: s.Says(c.Amount), ML: round(c.ML, 4), Shown: v.painted(&m)})
+		one := Portion{Paint: c.Paint.ID, Code: c.Code(), Name: c.Called(), Thin: c.Thin, Amount: round(c.Amount, 2), Says: s.Says(c.Amount), ML: round(c.ML, 4), Shown: v.painted(&m)}
+		if c.In != nil {
+			one.In = c.In.ID
+		}
+		out.Taken = append(out.Taken, one)
 	}
 	return out
 }
@@ -123,11 +136,13 @@ type BenchAction struct {
 	Well     int     `json:"well" doc:"1 up; 0 for a paint beside the wells"`
 	Brush    int     `json:"brush" doc:"1 or 2; 0 where none is used"`
 	Thorough bool    `json:"thorough" doc:"of a wash"`
+	From     int     `json:"from,omitempty" doc:"the well of which a part is taken to mix"`
+	FromML   float64 `json:"fromMl,omitempty" doc:"how much of it"`
 	Because  string  `json:"because"`
 }
 
 func actionOf(a bench.Action, s *bench.Sheet) BenchAction {
-	out := BenchAction{Kind: string(a.Kind), Region: a.Region, Start: round(a.Start, 2), End: round(a.End, 2), Dry: round(a.Dry, 2), Well: a.Well, Brush: a.Brush, Thorough: a.Thorough, Because: a.Because}
+	out := BenchAction{Kind: string(a.Kind), Region: a.Region, Start: round(a.Start, 2), End: round(a.End, 2), Dry: round(a.Dry, 2), Well: a.Well, Brush: a.Brush, Thorough: a.Thorough, From: a.From, FromML: round(a.FromML, 3), Because: a.Because}
 	if a.Region >= 0 {
 		out.Slot = s.Regions[a.Region].Label
 	}

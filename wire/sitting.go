@@ -42,6 +42,7 @@ type Sitting struct {
 	Notes    []SittingNote  `json:"notes"`
 	Says     []string       `json:"says"`
 	Steps    []SittingStep  `json:"steps" doc:"one for each place that is left, in order"`
+	Instead  []SittingStep  `json:"instead" doc:"one for each place that is left but the next, as it is where it is painted before all others"`
 	Back     []SittingBack  `json:"back" doc:"the taps that taking back takes back, the last one first"`
 }
 
@@ -50,6 +51,23 @@ type SittingStep struct {
 	Region int             `json:"region"`
 	Before []SittingAction `json:"before" doc:"what is done before it"`
 	Paint  *BenchAction    `json:"paint,omitempty" doc:"always, but where a page lays what waits over it"`
+	// What follows is always there, but where a page lays what waits over it.
+	Counted  *Counted        `json:"counted,omitempty" doc:"what is counted out for it as it is painted here"`
+	Tells    []SittingTell   `json:"tells,omitempty" doc:"what one tap that it was painted tells"`
+	Measures []SittingTell   `json:"measures,omitempty" doc:"what is told before it is said what its pile really took"`
+	Anew     []SittingTell   `json:"anew,omitempty" doc:"what is told of another pile in the place of its own"`
+	Pile     string          `json:"pile,omitempty" doc:"what its pile is beside what it was meant to be"`
+	Remedies []SittingRemedy `json:"remedies,omitempty" doc:"the ways on where its pile stands mixed and is not what it was meant to be, the one that is advised first"`
+}
+
+// SittingRemedy is a way on from a pile that is not what it was meant to be.
+type SittingRemedy struct {
+	Kind    string        `json:"kind" enum:"mend,part,as is,anew"`
+	Says    string        `json:"says"`
+	Counted *Counted      `json:"counted,omitempty" doc:"absent where it is painted as it is"`
+	Keep    float64       `json:"keep" doc:"share of the pile that is kept"`
+	DE      float64       `json:"de00" doc:"CIEDE2000 of the pile then to what is aimed at, brushed out"`
+	Tells   []SittingTell `json:"tells" doc:"what one tap that it was mixed so tells"`
 }
 
 // SittingAction is one thing to do before a place is painted, and what is told of it by itself.
@@ -66,6 +84,16 @@ type SittingTell struct {
 	Brush    int    `json:"brush,omitempty"`
 	Thorough bool   `json:"thorough,omitempty"`
 	AheadMS  int64  `json:"aheadMs" doc:"how long before the tap it happened, as the plan has it"`
+	SittingPile
+}
+
+// SittingPile is what is said of a pile that was mixed, besides its well.
+type SittingPile struct {
+	Took   []SittingTook `json:"took,omitempty" maxItems:"24" doc:"what was counted out for it; of what was measured what it really took"`
+	Adds   bool          `json:"adds,omitempty" doc:"to what the well holds"`
+	From   int           `json:"from,omitempty" doc:"the well of which a part was taken for it"`
+	FromML float64       `json:"fromMl,omitempty" doc:"how much of it"`
+	ML     float64       `json:"ml,omitempty" doc:"of all of it, as the plan has it"`
 }
 
 // SittingBack is a tap that can be taken back, whole.
@@ -114,10 +142,12 @@ type SittingPlace struct {
 	Tells   []SittingTell `json:"tells" doc:"what one tap that it was painted tells now, in the order in which it was done"`
 }
 
-// SittingTook is how much of a paint was taken, in the sitting's measure.
+// SittingTook is how much of a paint was taken, or of its let-down, in the sitting's measure.
 type SittingTook struct {
 	Paint  string  `json:"paint" minLength:"1" maxLength:"60"`
 	Amount float64 `json:"amount" minimum:"0" maximum:"1000"`
+	In     string  `json:"in,omitempty" maxLength:"60" doc:"the paint it was let down in"`
+	Thin   int     `json:"thin,omitempty" minimum:"0" maximum:"999" doc:"parts of that to 1"`
 }
 
 // SittingWell is what is in a well.
@@ -139,28 +169,29 @@ type SittingNote struct {
 
 // SittingEvent is what a device says was done.
 type SittingEvent struct {
-	ID       string        `json:"id" minLength:"1" maxLength:"64" doc:"made by the client: a repeated sending changes nothing"`
-	Kind     string        `json:"kind" format:"sittingEvent"`
-	At       int64         `json:"at" doc:"milliseconds since 1970 by the device's clock"`
-	OffsetMS int64         `json:"offsetMs" minimum:"-9000000000000" maximum:"9000000000000" doc:"of the server's clock over the device's"`
-	Device   string        `json:"device" maxLength:"64"`
-	Number   int64         `json:"number" doc:"within the device"`
-	Revision int64         `json:"revision" doc:"how many events the device knew of"`
-	Region   string        `json:"region,omitempty" maxLength:"200" doc:"id of the region"`
-	Well     int           `json:"well,omitempty"`
-	Brush    int           `json:"brush,omitempty"`
-	Thorough bool          `json:"thorough,omitempty"`
-	Took     []SittingTook `json:"took,omitempty" maxItems:"24"`
-	Text     string        `json:"text,omitempty" maxLength:"2000"`
-	Undoes   string        `json:"undoes,omitempty" maxLength:"64" doc:"id of the event or of the tap that is taken back"`
-	Tap      string        `json:"tap,omitempty" maxLength:"64" doc:"the tap that tells it, with others"`
-	AheadMS  int64         `json:"aheadMs,omitempty" minimum:"0" maximum:"86400000" doc:"how long before the tap it happened, as the plan has it"`
+	ID       string `json:"id" minLength:"1" maxLength:"64" doc:"made by the client: a repeated sending changes nothing"`
+	Kind     string `json:"kind" format:"sittingEvent"`
+	At       int64  `json:"at" doc:"milliseconds since 1970 by the device's clock"`
+	OffsetMS int64  `json:"offsetMs" minimum:"-9000000000000" maximum:"9000000000000" doc:"of the server's clock over the device's"`
+	Device   string `json:"device" maxLength:"64"`
+	Number   int64  `json:"number" doc:"within the device"`
+	Revision int64  `json:"revision" doc:"how many events the device knew of"`
+	Region   string `json:"region,omitempty" maxLength:"200" doc:"id of the region"`
+	Well     int    `json:"well,omitempty"`
+	Brush    int    `json:"brush,omitempty"`
+	Thorough bool   `json:"thorough,omitempty"`
+	Text     string `json:"text,omitempty" maxLength:"2000"`
+	Undoes   string `json:"undoes,omitempty" maxLength:"64" doc:"id of the event or of the tap that is taken back"`
+	Tap      string `json:"tap,omitempty" maxLength:"64" doc:"the tap that tells it, with others"`
+	AheadMS  int64  `json:"aheadMs,omitempty" minimum:"0" maximum:"86400000" doc:"how long before the tap it happened, as the plan has it"`
+	SittingPile
 }
 
 // Core is what the device says.
 func (e SittingEvent) Core() studio.Told {
 	out := studio.Told{Device: e.Device, Number: e.Number, OffsetMS: e.OffsetMS, Revision: e.Revision, Ahead: time.Duration(e.AheadMS) * time.Millisecond,
-		Event: bench.Event{ID: e.ID, Kind: bench.EventKind(e.Kind), At: time.UnixMilli(e.At), Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap}}
+		Event: bench.Event{ID: e.ID, Kind: bench.EventKind(e.Kind), At: time.UnixMilli(e.At), Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap,
+			Adds: e.Adds, From: e.From, FromML: e.FromML, ML: e.ML}}
 	for _, t := range e.Took {
 		out.Used = append(out.Used, bench.Used(t))
 	}
@@ -179,7 +210,7 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 	st := &s.Stands
 	out := Sitting{
 		SittingListed: SittingListedOf(s.SittingEntry), Now: s.Now.UnixMilli(), Revision: int64(len(s.Events)), Plan: v.Plan(s.Rest, nil), Laid: st.LaidOut, Paused: millis(st.PausedAt), Done: st.Done(),
-		Brushes: st.Brushes[:s.Plan.Settings.Brushes], Washes: st.Washes, Pace: round(st.Pace, 2), Notes: notesOf(s), Says: append([]string{}, st.Says...), Steps: []SittingStep{}, Back: []SittingBack{},
+		Brushes: st.Brushes[:s.Plan.Settings.Brushes], Washes: st.Washes, Pace: round(st.Pace, 2), Notes: notesOf(s), Says: append([]string{}, st.Says...), Steps: []SittingStep{}, Instead: []SittingStep{}, Back: []SittingBack{},
 	}
 	if s.Printed != "" {
 		out.Says = append(out.Says, s.Printed)
@@ -204,19 +235,12 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 		}
 		out.Wells = append(out.Wells, one)
 	}
-	for _, step := range s.Rest.Steps() {
-		one := SittingStep{Region: step.Region, Before: []SittingAction{}}
-		paint := actionOf(step.Paint, s.Plan.Sheet)
-		one.Paint = &paint
-		for n, before := range step.Before {
-			action := SittingAction{BenchAction: actionOf(before, s.Plan.Sheet), Tells: []SittingTell{}}
-			if tell := step.Each[n]; tell != nil {
-				action.Tells = tellsOf([]bench.Tell{*tell})
-			}
-			one.Before = append(one.Before, action)
-		}
-		out.Steps = append(out.Steps, one)
+	for n, step := range s.Rest.Steps() {
+		out.Steps = append(out.Steps, v.sittingStep(s, step))
 		out.Places[step.Region].Tells = tellsOf(step.Tells)
+		if n > 0 {
+			out.Instead = append(out.Instead, v.sittingStep(s, s.Rest.Instead(step.Region)))
+		}
 	}
 	for _, back := range st.Back {
 		one := SittingBack{Tap: back.Tap, Says: back.Says, Places: []SittingThen{}, Laid: back.LaidOut, Paused: millis(back.Paused), Ended: !back.Ended.IsZero()}
@@ -225,6 +249,32 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 			one.Places = append(one.Places, SittingThen{Region: region, Coats: p.Coats, Painted: millis(p.Painted), Dry: millis(p.DryAt), Skipped: p.Skipped, Tested: p.Tested})
 		}
 		out.Back = append(out.Back, one)
+	}
+	return out
+}
+
+// sittingStep shapes what leads to the painting of a place.
+func (v View) sittingStep(s studio.Sitting, step bench.Step) SittingStep {
+	sheet := s.Plan.Sheet
+	out := SittingStep{Region: step.Region, Before: []SittingAction{}, Counted: v.amounts(&step.Counted), Tells: tellsOf(step.Tells), Measures: tellsOf(step.Measures), Anew: tellsOf(step.Anew)}
+	paint := actionOf(step.Paint, sheet)
+	out.Paint = &paint
+	for n, before := range step.Before {
+		action := SittingAction{BenchAction: actionOf(before, sheet), Tells: []SittingTell{}}
+		if tell := step.Each[n]; tell != nil {
+			action.Tells = tellsOf([]bench.Tell{*tell})
+		}
+		out.Before = append(out.Before, action)
+	}
+	for _, of := range step.Remedies {
+		one := SittingRemedy{Kind: string(of.Kind), Says: of.Says(), Keep: round(of.Keep, 3), DE: round(of.DE, 2), Tells: append([]SittingTell{}, tellsOf(of.Tells)...)}
+		if of.Kind != bench.AsItIs {
+			one.Counted = v.amounts(&of.Counted)
+		}
+		out.Remedies = append(out.Remedies, one)
+	}
+	if len(step.Remedies) > 0 {
+		out.Pile = s.Stands.PileSays(sheet, step.Region)
 	}
 	return out
 }
@@ -240,7 +290,12 @@ func (v View) Told(s studio.Sitting, untold []studio.Untold) SittingTold {
 
 func tellsOf(tells []bench.Tell) (out []SittingTell) {
 	for _, t := range tells {
-		out = append(out, SittingTell{Kind: string(t.Kind), Region: t.Region, Well: t.Well, Brush: t.Brush, Thorough: t.Thorough, AheadMS: t.Ahead.Milliseconds()})
+		one := SittingTell{Kind: string(t.Kind), Region: t.Region, Well: t.Well, Brush: t.Brush, Thorough: t.Thorough, AheadMS: t.Ahead.Milliseconds(),
+			SittingPile: SittingPile{Adds: t.Adds, From: t.From, FromML: t.FromML, ML: t.ML}}
+		for _, u := range t.Used {
+			one.Took = append(one.Took, SittingTook(u))
+		}
+		out = append(out, one)
 	}
 	return out
 }

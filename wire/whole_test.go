@@ -67,7 +67,9 @@ func TestAPlaceIsShownWetAndDry(t *testing.T) {
 	s.Stands = bench.Fold(s.Plan.Sheet, s.Plan.Settings, nil)
 	plan, err := bench.Sketch(s.Plan.Sheet, s.Plan.Settings)
 	require.NoError(t, err)
-	s.Plan, s.Rest = plan, plan
+	s.Plan = plan
+	s.Rest, err = s.Stands.From(s.Now, plan)
+	require.NoError(t, err)
 	v, err := ParseView(s.Medium.ID, "D65", "dry")
 	require.NoError(t, err)
 	out := v.Sitting(s)

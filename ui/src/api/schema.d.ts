@@ -1606,6 +1606,16 @@ export interface components {
             dry: number;
             /** Format: double */
             end: number;
+            /**
+             * Format: int64
+             * @description the well of which a part is taken to mix
+             */
+            from?: number;
+            /**
+             * Format: double
+             * @description how much of it
+             */
+            fromMl?: number;
             kind: components["schemas"]["BenchActionKind"];
             /**
              * Format: int64
@@ -3914,6 +3924,8 @@ export interface components {
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
             code: string;
+            /** @description the paint it is let down in */
+            in?: string;
             /** Format: double */
             ml: number;
             /** @description short, with what is said of a let-down */
@@ -3925,6 +3937,11 @@ export interface components {
             says: string;
             /** @description #rrggbb */
             srgb: string;
+            /**
+             * Format: int64
+             * @description parts of that to 1
+             */
+            thin?: number;
         };
         Practice: {
             /** @description absent when none is under way */
@@ -4606,6 +4623,8 @@ export interface components {
             ended: boolean;
             /** Format: int64 */
             id: number;
+            /** @description one for each place that is left but the next, as it is where it is painted before all others */
+            instead: components["schemas"]["SittingStep"][];
             laid: boolean;
             name: string;
             /** @description what to do otherwise when the wheel is painted again */
@@ -4652,6 +4671,16 @@ export interface components {
             dry: number;
             /** Format: double */
             end: number;
+            /**
+             * Format: int64
+             * @description the well of which a part is taken to mix
+             */
+            from?: number;
+            /**
+             * Format: double
+             * @description how much of it
+             */
+            fromMl?: number;
             kind: components["schemas"]["BenchActionKind"];
             /**
              * Format: int64
@@ -4688,6 +4717,8 @@ export interface components {
             tap: string;
         };
         SittingEvent: {
+            /** @description to what the well holds */
+            adds?: boolean;
             /**
              * Format: int64
              * @description how long before the tap it happened, as the plan has it
@@ -4701,9 +4732,24 @@ export interface components {
             /** Format: int64 */
             brush?: number;
             device: string;
+            /**
+             * Format: int64
+             * @description the well of which a part was taken for it
+             */
+            from?: number;
+            /**
+             * Format: double
+             * @description how much of it
+             */
+            fromMl?: number;
             /** @description made by the client: a repeated sending changes nothing */
             id: string;
             kind: components["schemas"]["SittingEventKind"];
+            /**
+             * Format: double
+             * @description of all of it, as the plan has it
+             */
+            ml?: number;
             /**
              * Format: int64
              * @description within the device
@@ -4725,6 +4771,7 @@ export interface components {
             tap?: string;
             text?: string;
             thorough?: boolean;
+            /** @description what was counted out for it; of what was measured what it really took */
             took?: components["schemas"]["SittingTook"][];
             /** @description id of the event or of the tap that is taken back */
             undoes?: string;
@@ -4867,15 +4914,48 @@ export interface components {
             photos: components["schemas"]["SittingPhoto"][];
             readings: components["schemas"]["SittingReading"][];
         };
+        SittingRemedy: {
+            /** @description absent where it is painted as it is */
+            counted?: components["schemas"]["Counted"];
+            /**
+             * Format: double
+             * @description CIEDE2000 of the pile then to what is aimed at, brushed out
+             */
+            de00: number;
+            /**
+             * Format: double
+             * @description share of the pile that is kept
+             */
+            keep: number;
+            /** @enum {string} */
+            kind: "mend" | "part" | "as is" | "anew";
+            says: string;
+            /** @description what one tap that it was mixed so tells */
+            tells: components["schemas"]["SittingTell"][];
+        };
         SittingStep: {
+            /** @description what is told of another pile in the place of its own */
+            anew?: components["schemas"]["SittingTell"][];
             /** @description what is done before it */
             before: components["schemas"]["SittingAction"][];
+            /** @description what is counted out for it as it is painted here */
+            counted?: components["schemas"]["Counted"];
+            /** @description what is told before it is said what its pile really took */
+            measures?: components["schemas"]["SittingTell"][];
             /** @description always, but where a page lays what waits over it */
             paint?: components["schemas"]["BenchAction"];
+            /** @description what its pile is beside what it was meant to be */
+            pile?: string;
             /** Format: int64 */
             region: number;
+            /** @description the ways on where its pile stands mixed and is not what it was meant to be, the one that is advised first */
+            remedies?: components["schemas"]["SittingRemedy"][];
+            /** @description what one tap that it was painted tells */
+            tells?: components["schemas"]["SittingTell"][];
         };
         SittingTell: {
+            /** @description to what the well holds */
+            adds?: boolean;
             /**
              * Format: int64
              * @description how long before the tap it happened, as the plan has it
@@ -4883,9 +4963,26 @@ export interface components {
             aheadMs: number;
             /** Format: int64 */
             brush?: number;
+            /**
+             * Format: int64
+             * @description the well of which a part was taken for it
+             */
+            from?: number;
+            /**
+             * Format: double
+             * @description how much of it
+             */
+            fromMl?: number;
             kind: components["schemas"]["SittingEventKind"];
+            /**
+             * Format: double
+             * @description of all of it, as the plan has it
+             */
+            ml?: number;
             region?: string;
             thorough?: boolean;
+            /** @description what was counted out for it; of what was measured what it really took */
+            took?: components["schemas"]["SittingTook"][];
             /** Format: int64 */
             well?: number;
         };
@@ -4913,6 +5010,8 @@ export interface components {
             ended: boolean;
             /** Format: int64 */
             id: number;
+            /** @description one for each place that is left but the next, as it is where it is painted before all others */
+            instead: components["schemas"]["SittingStep"][];
             laid: boolean;
             name: string;
             /** @description what to do otherwise when the wheel is painted again */
@@ -4950,7 +5049,14 @@ export interface components {
         SittingTook: {
             /** Format: double */
             amount: number;
+            /** @description the paint it was let down in */
+            in?: string;
             paint: string;
+            /**
+             * Format: int64
+             * @description parts of that to 1
+             */
+            thin?: number;
         };
         SittingUntold: {
             id: string;

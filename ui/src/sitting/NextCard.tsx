@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useState, type ReactNode } from "react";
-import type { Sitting } from "../api/client";
+import type { Counted, Sitting } from "../api/client";
 import { fill } from "../drawing/screen";
 import { grey } from "../drawing/style";
 import { Amounts } from "../parts/CountedOut";
@@ -67,15 +67,17 @@ function Opened({
   what,
   sitting,
   region,
+  counted,
   onTell,
 }: {
   what: "took" | "note" | null;
   sitting: Sitting;
   region: number;
+  counted: Counted;
   onTell: (done: Done) => void;
 }) {
   const { id } = sitting.plan.regions[region]!;
-  if (what === "took") return <TookMore sitting={sitting} region={region} onTell={onTell} />;
+  if (what === "took") return <TookMore id={id} counted={counted} onTell={onTell} />;
   if (what === "note")
     return <Note onKeep={(text) => onTell({ kind: "noted", region: id, text })} />;
   return null;
@@ -87,6 +89,7 @@ export function NextCard({
   step,
   planned,
   now,
+  unsent,
   onTell,
   onAnother,
 }: {
@@ -95,6 +98,8 @@ export function NextCard({
   /** Whether it is what the plan says; else the painter chose it. */
   planned: boolean;
   now: number;
+  /** Whether what its pile really took has not reached the server yet. */
+  unsent: boolean;
   onTell: (...done: Done[]) => void;
   onAnother: () => void;
 }) {
@@ -104,8 +109,9 @@ export function NextCard({
   const around = beside(sitting, step.region, now);
   const wet = around.filter((k) => k.wet);
   const dry = around.filter((k) => !k.wet && k.dry > now - 30 * 60000);
-  const { counted } = r;
-  const dabs = counted.measure === "dabs";
+  const counted = step.counted ?? r.counted;
+  const remedies = unsent ? [] : (step.remedies ?? []);
+  const tells = toldOf(step.tells ?? []);
   const mix = step.before.find((a) => a.kind === "mix");
   const well = mix?.well ?? step.paint?.well ?? 0;
   const wait = step.before.find((a) => a.kind === "wait");
@@ -113,13 +119,18 @@ export function NextCard({
   const brush = step.before.filter(
     (a) => a.kind === "wash" || a.kind === "water" || a.kind === "rinse",
   );
-  const head = counted.adds
-    ? `Add to what is in well ${well}:`
-    : well > 0
-      ? mix
-        ? `Mix in well ${well}:`
-        : `It stands mixed in well ${well}:`
-      : "As it comes from the tube:";
+  const head =
+    remedies.length > 0
+      ? `The pile in well ${well} is not what it was meant to be`
+      : well === 0
+        ? "As it comes from the tube:"
+        : !mix
+          ? `It stands mixed in well ${well}:`
+          : (mix.from ?? 0) > 0 && mix.from !== well
+            ? `Take ${(mix.fromMl ?? 0).toFixed(2)} ml of well ${mix.from} into well ${well}, and add:`
+            : counted.adds
+              ? `Add to what is in well ${well}:`
+              : `Mix in well ${well}:`;
   return (
     <Box
       component="section"
@@ -137,16 +148,15 @@ export function NextCard({
       <Head sitting={sitting} region={step.region}>
         {head}
       </Head>
-      {counted.before.map((pile, i) => (
-        <Box key={i} sx={{ borderLeft: `2px solid ${grey.hairline}`, pl: 1.5 }}>
-          <Typography variant="caption">let down first</Typography>
-          <Amounts of={pile.taken} dabs={dabs} mm={mm} />
-        </Box>
-      ))}
-      {counted.measure === "looks" ? (
-        <HowToMix steps={counted.lines} />
+      {remedies.length > 0 ? (
+        <WaysOn step={step} mm={mm} onTell={onTell} />
       ) : (
-        <Amounts of={counted.taken} dabs={dabs} mm={mm} />
+        <Counting of={counted} mm={mm} />
+      )}
+      {unsent && (
+        <Typography role="status">
+          Noted; the way back comes when in contact. Until then: paint it as it is, or start anew.
+        </Typography>
       )}
       {r.water > 0 && (
         <Typography>Thin it with {r.water.toFixed(1)} of water to 1 of paint.</Typography>
@@ -178,16 +188,36 @@ export function NextCard({
         )}
       </Box>
       <Box sx={{ display: "flex", gap: 2 }}>
-        <Large keys="p" onClick={() => onTell(...toldOf(sitting.places[step.region]!.tells))}>
-          painted
-        </Large>
-        <Second
-          keys="m"
-          pressed={open === "took"}
-          onClick={() => setOpen(open === "took" ? null : "took")}
-        >
-          took more
-        </Second>
+        {remedies.length > 0 ? (
+          <>
+            <Large keys="p" onClick={() => onTell(...toldOf(remedies[0]!.tells))}>
+              {doneWord[remedies[0]!.kind]}
+            </Large>
+            <Second keys="i" onClick={() => onTell(...tells.filter((t) => t.kind !== "mixed"))}>
+              painted as it is
+            </Second>
+          </>
+        ) : (
+          <>
+            <Large keys="p" onClick={() => onTell(...tells)}>
+              painted
+            </Large>
+            {unsent ? (
+              <Second onClick={() => onTell(...toldOf(step.anew ?? []))}>start anew</Second>
+            ) : (
+              well > 0 &&
+              counted.measure !== "looks" && (
+                <Second
+                  keys="m"
+                  pressed={open === "took"}
+                  onClick={() => setOpen(open === "took" ? null : "took")}
+                >
+                  took more, or less
+                </Second>
+              )
+            )}
+          </>
+        )}
       </Box>
       <Box sx={{ display: "flex", flexWrap: "wrap", justifyContent: "space-between", mx: -1 }}>
         <Tap keys="a" onClick={onAnother}>
@@ -222,11 +252,92 @@ export function NextCard({
         what={open}
         sitting={sitting}
         region={step.region}
+        counted={counted}
         onTell={(done) => {
           setOpen(null);
-          onTell(done);
+          // What was measured was mixed before.
+          onTell(...(done.kind === "measured" ? toldOf(step.measures ?? []) : []), done);
         }}
       />
+    </Box>
+  );
+}
+
+const doneWord: Record<Remedy["kind"], string> = {
+  mend: "it is mended",
+  part: "it is parted and mended",
+  anew: "another is mixed",
+  "as is": "painted as it is",
+};
+
+const ways: Record<Remedy["kind"], string> = {
+  mend: "Mend it",
+  part: "Keep a part",
+  anew: "Start anew",
+  "as is": "Paint it as it is",
+};
+
+type Remedy = NonNullable<Step["remedies"]>[number];
+
+/** What is counted out: what is let down first, and the amounts; by looks in words. */
+function Counting({ of, mm }: { of: Counted; mm: number }) {
+  const dabs = of.measure === "dabs";
+  return (
+    <>
+      {of.before.map((pile, i) => (
+        <Box key={i} sx={{ borderLeft: `2px solid ${grey.hairline}`, pl: 1.5 }}>
+          <Typography variant="caption">let down first</Typography>
+          <Amounts of={pile.taken} dabs={dabs} mm={mm} />
+        </Box>
+      ))}
+      {of.measure === "looks" ? (
+        <HowToMix steps={of.lines} />
+      ) : (
+        <Amounts of={of.taken} dabs={dabs} mm={mm} />
+      )}
+    </>
+  );
+}
+
+/** A pile that is not what it was meant to be, and the ways on: the first of them is advised. */
+function WaysOn({
+  step,
+  mm,
+  onTell,
+}: {
+  step: Step;
+  mm: number;
+  onTell: (...done: Done[]) => void;
+}) {
+  const [first, ...others] = step.remedies ?? [];
+  if (!first) return null;
+  return (
+    <Box component="section" aria-label="the way back" sx={{ display: "grid", rowGap: 1 }}>
+      <Typography>{step.pile}</Typography>
+      <Box>
+        <Typography>
+          <b>{ways[first.kind]}.</b> {first.says}
+        </Typography>
+        {first.counted && <Counting of={first.counted} mm={mm} />}
+      </Box>
+      {others.map((of) => (
+        <Box
+          key={of.kind}
+          sx={{
+            display: "flex",
+            alignItems: "center",
+            gap: 1,
+            borderTop: `1px solid ${grey.hairline}`,
+          }}
+        >
+          <Typography sx={{ flex: 1 }}>
+            <b>{ways[of.kind]}.</b> {of.says} {of.counted && <>{of.counted.says}.</>}
+          </Typography>
+          {of.tells.length > 0 && (
+            <Tap onClick={() => onTell(...toldOf(of.tells))}>{doneWord[of.kind]}</Tap>
+          )}
+        </Box>
+      ))}
     </Box>
   );
 }
@@ -287,6 +398,7 @@ export function PaintedCard({
         what={open}
         sitting={sitting}
         region={region}
+        counted={r.counted}
         onTell={(done) => {
           setOpen(null);
           onTell(done);

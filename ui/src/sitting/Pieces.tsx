@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState, type ReactNode } from "react";
-import type { Sitting } from "../api/client";
+import type { Counted } from "../api/client";
 import { grey } from "../drawing/style";
 import type { Done } from "./useSitting";
 
@@ -93,23 +93,17 @@ export function Tap({
 
 /** How much was really taken, by tapping. */
 export function TookMore({
-  sitting,
-  region,
+  id,
+  counted,
   onTell,
 }: {
-  sitting: Sitting;
-  region: number;
+  /** Of the place. */
+  id: string;
+  counted: Counted;
   onTell: (done: Done) => void;
 }) {
-  const r = sitting.plan.regions[region]!;
-  const measure = r.counted.measure;
-  const [took, setTook] = useState(() =>
-    r.counted.taken.map((t) => ({
-      paint: t.paint,
-      name: t.name,
-      amount: sitting.places[region]!.took.find((k) => k.paint === t.paint)?.amount ?? t.amount,
-    })),
-  );
+  const { measure } = counted;
+  const [took, setTook] = useState(counted.taken);
   const step = measure === "grams" ? 0.1 : 1;
   const by = (i: number, way: number) =>
     setTook(
@@ -124,7 +118,7 @@ export function TookMore({
       sx={{ borderTop: `1px solid ${grey.hairline}`, pt: 1 }}
     >
       {took.map((t, i) => (
-        <Box key={t.paint} sx={{ display: "flex", alignItems: "center", gap: 1 }}>
+        <Box key={t.name} sx={{ display: "flex", alignItems: "center", gap: 1 }}>
           <Box sx={{ flex: 1 }}>{t.name}</Box>
           <Button
             color="inherit"
@@ -153,8 +147,13 @@ export function TookMore({
         onClick={() =>
           onTell({
             kind: "measured",
-            region: r.id,
-            took: took.map(({ paint, amount }) => ({ paint, amount })),
+            region: id,
+            took: took.map(({ paint, amount, in: weak, thin }) => ({
+              paint,
+              amount,
+              in: weak,
+              thin,
+            })),
           })
         }
       >

@@ -73,7 +73,12 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
   const open = chosen >= 0 && sitting.places[chosen]!.coats > 0 ? chosen : -1;
   const instead: Step | undefined =
     chosen >= 0 && open < 0
-      ? (steps.find((s) => s.region === chosen) ?? { region: chosen, before: [] })
+      ? (sitting.instead.find((s) => s.region === chosen) ??
+        steps.find((s) => s.region === chosen) ?? {
+          region: chosen,
+          before: [],
+          tells: sitting.places[chosen]!.tells.filter((t) => t.kind === "painted"),
+        })
       : undefined;
   const step = instead ?? first;
   const taking = own.pending > 0;
@@ -227,6 +232,7 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
               step={step}
               planned={!instead}
               now={now}
+              unsent={own.waiting(sitting.plan.regions[step.region]!.id)}
               onTell={say}
               onAnother={() => setAnother(true)}
             />

@@ -14,7 +14,18 @@ export type Done = Pick<SittingEvent, "kind"> &
   Partial<
     Pick<
       SittingEvent,
-      "region" | "well" | "brush" | "thorough" | "took" | "text" | "undoes" | "aheadMs"
+      | "region"
+      | "well"
+      | "brush"
+      | "thorough"
+      | "took"
+      | "adds"
+      | "from"
+      | "fromMl"
+      | "ml"
+      | "text"
+      | "undoes"
+      | "aheadMs"
     >
   >;
 
@@ -71,7 +82,11 @@ export function useSitting(id: number) {
     () => query.data && withPending(query.data, pending),
     [query.data, pending],
   );
-  return { query, sitting, tell, pending: taps, aside: (line?.aside.length ?? 0) > 0, lost, full };
+  /** Whether it waits to be sent what the pile of a place really took. */
+  const waiting = (region: string) =>
+    pending.some((e) => e.kind === "measured" && e.region === region);
+  const aside = (line?.aside.length ?? 0) > 0;
+  return { query, sitting, tell, pending: taps, waiting, aside, lost, full };
 }
 
 /** A sitting with the taps that wait laid over it: the server has said what each of them does. */
@@ -126,12 +141,29 @@ export function withPending(of: Sitting, pending: SittingEvent[]): Sitting {
   // A place that is to be painted once more has no step of the plan yet.
   const planned = new Set(of.steps.map((s) => s.region));
   const again = of.plan.regions.flatMap((_, i) => (left(i) && !planned.has(i) ? [i] : []));
+  const untold = <S extends Sitting["steps"][number]>(s: S): S => ({
+    ...s,
+    before: s.before.filter((a) => !isTold(a.tells, waiting)),
+    tells: s.tells?.filter((t) => t.kind === "painted" || !isTold([t], waiting)),
+  });
+  // The steps follow each other as they were planned while they are done in that order; else each is
+  // what it is by itself, until the server says what the wells hold now.
+  const done = of.steps.filter((s) => !left(s.region)).length;
+  const asPlanned =
+    of.steps.slice(0, done).every((s) => out.places[s.region]!.coats > 0) &&
+    !waiting.some((e) => e.kind === "measured" || e.kind === "rinsed");
+  const alone = new Map(of.instead.map((s) => [s.region, s]));
   out.steps = [
-    ...again.map((region) => ({ region, before: [] })),
+    ...again.map((region) => ({
+      region,
+      before: [],
+      tells: of.places[region]!.tells.filter((t) => t.kind === "painted"),
+    })),
     ...of.steps
       .filter((s) => left(s.region))
-      .map((s) => ({ ...s, before: s.before.filter((a) => !isTold(a.tells, waiting)) })),
+      .map((s) => untold(asPlanned ? s : (alone.get(s.region) ?? s))),
   ];
+  out.instead = of.instead.filter((s) => left(s.region)).map(untold);
   out.places.forEach((p) => {
     p.tells = p.tells.filter((t) => t.kind === "painted" || !isTold([t], waiting));
   });
