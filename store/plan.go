@@ -89,10 +89,11 @@ type keptWorked struct {
 	Proved bool      `json:"proved"`
 	Others [2][2]int `json:"others"` // minutes and washes round the wheel, and by kind
 	Asked  int       `json:"asked,omitempty"`
+	Late   string    `json:"late,omitempty"`
 }
 
 func keepWorked(w bench.Worked) keptWorked {
-	out := keptWorked{versioned: workedShape, Fill: string(w.Fill), Why: w.Why, Low: w.Low, Proved: w.Proved, Asked: w.Asked,
+	out := keptWorked{versioned: workedShape, Fill: string(w.Fill), Why: w.Why, Low: w.Low, Proved: w.Proved, Asked: w.Asked, Late: w.Late,
 		Others: [2][2]int{{w.RoundTheWheel.Minutes, w.RoundTheWheel.Washes}, {w.ByKind.Minutes, w.ByKind.Washes}}}
 	for _, m := range w.Moves {
 		out.Moves = append(out.Moves, [2]int{m.Region, m.Brush})
@@ -101,7 +102,7 @@ func keepWorked(w bench.Worked) keptWorked {
 }
 
 func (k keptWorked) open() bench.Worked {
-	out := bench.Worked{Fill: bench.Fill(k.Fill), Why: k.Why, Low: k.Low, Proved: k.Proved, Asked: k.Asked,
+	out := bench.Worked{Fill: bench.Fill(k.Fill), Why: k.Why, Low: k.Low, Proved: k.Proved, Asked: k.Asked, Late: k.Late,
 		RoundTheWheel: bench.Baseline{Minutes: k.Others[0][0], Washes: k.Others[0][1]}, ByKind: bench.Baseline{Minutes: k.Others[1][0], Washes: k.Others[1][1]}}
 	for _, m := range k.Moves {
 		out.Moves = append(out.Moves, bench.Move{Region: m[0], Brush: m[1]})

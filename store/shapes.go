@@ -237,12 +237,14 @@ type keptBench struct {
 	Measure  string      `json:"measure,omitempty"`
 	One      float64     `json:"one,omitempty"`
 	Nozzle   float64     `json:"nozzle,omitempty"`
+	Residue  float64     `json:"residue,omitempty"`
+	Knife    bool        `json:"knife,omitempty"`
 	First    []int       `json:"first,omitempty"`
 	Before   [][2]string `json:"before,omitempty"`
 }
 
 func keepBench(s bench.Settings) *keptBench {
-	out := keptBench{Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters, Dryer: s.Dryer, Covered: s.Covered, Fill: string(s.Fill), Pace: s.Pace, Hand: s.HandPace, Measure: string(s.Scale.Measure), One: s.Scale.Size, Nozzle: s.Nozzle, First: s.First, Before: s.Before}
+	out := keptBench{Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters, Dryer: s.Dryer, Covered: s.Covered, Fill: string(s.Fill), Pace: s.Pace, Hand: s.HandPace, Measure: string(s.Scale.Measure), One: s.Scale.Size, Nozzle: s.Nozzle, Residue: s.Residue, Knife: s.Knife, First: s.First, Before: s.Before}
 	if reflect.ValueOf(out).IsZero() {
 		return nil
 	}
@@ -255,7 +257,7 @@ func (b *keptBench) open() bench.Settings {
 	}
 	return bench.Settings{
 		Diameter: b.Diameter, Inner: b.Inner, Coats: b.Coats, Loss: b.Loss, Graded: b.Graded, Gaps: b.Gaps, Brushes: b.Brushes, Wells: b.Wells, Waters: b.Waters, Dryer: b.Dryer,
-		Covered: b.Covered, Fill: bench.Fill(b.Fill), Pace: b.Pace, HandPace: b.Hand, Scale: recipe.Scale{Measure: recipe.Measure(b.Measure), Size: b.One}, Nozzle: b.Nozzle,
+		Covered: b.Covered, Fill: bench.Fill(b.Fill), Pace: b.Pace, HandPace: b.Hand, Scale: recipe.Scale{Measure: recipe.Measure(b.Measure), Size: b.One}, Nozzle: b.Nozzle, Residue: b.Residue, Knife: b.Knife,
 		First: b.First, Before: b.Before,
 	}
 }

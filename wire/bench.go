@@ -192,6 +192,7 @@ type BenchPlan struct {
 	Sections  []BenchSection `json:"sections"`
 	Drawings  []BenchDrawing `json:"drawings"`
 	Fill      string         `json:"fill" format:"fill"`
+	Late      string         `json:"late" doc:"why the lightest mixture does not come early; empty where it does"`
 	Why       string         `json:"why" doc:"where sections are not filled as one would, the reason"`
 	Washes    int            `json:"washes"`
 	Total     int            `json:"totalMinutes"`
@@ -245,6 +246,8 @@ type BenchSettings struct {
 	Measure  string      `json:"measure,omitempty" doc:"dabs, drops, loads, tips, grams or looks"`
 	One      float64     `json:"one,omitempty" doc:"ml of one drop, load or tip"`
 	Nozzle   float64     `json:"nozzle,omitempty" doc:"of the tubes, mm"`
+	Residue  float64     `json:"residue,omitempty" doc:"ml of the last mixture that a wiped brush still holds"`
+	Knife    bool        `json:"knife,omitempty" doc:"piles are mixed with a knife"`
 	First    []int       `json:"first,omitempty" maxItems:"3" doc:"sections that are painted before the others"`
 	Before   [][2]string `json:"before,omitempty" maxItems:"200" doc:"regions, each of which is painted before another"`
 }
@@ -253,7 +256,7 @@ type BenchSettings struct {
 func (s BenchSettings) Core() bench.Settings {
 	return bench.Settings{
 		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters,
-		Dryer: s.Dryer, Covered: s.Covered, Fill: bench.Fill(s.Fill), Pace: s.Pace, HandPace: s.Hand, Scale: recipe.Scale{Measure: recipe.Measure(s.Measure), Size: s.One}, Nozzle: s.Nozzle,
+		Dryer: s.Dryer, Covered: s.Covered, Fill: bench.Fill(s.Fill), Pace: s.Pace, HandPace: s.Hand, Scale: recipe.Scale{Measure: recipe.Measure(s.Measure), Size: s.One}, Nozzle: s.Nozzle, Residue: s.Residue, Knife: s.Knife,
 		First: s.First, Before: s.Before,
 	}
 }
@@ -261,7 +264,7 @@ func (s BenchSettings) Core() bench.Settings {
 // BenchSettingsOf shapes settings.
 func BenchSettingsOf(s bench.Settings) BenchSettings {
 	return BenchSettings{
-		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters, Dryer: s.Dryer, Covered: s.Covered, Fill: string(s.Fill), Pace: s.Pace, Hand: s.HandPace, Measure: string(s.Scale.Measure), One: s.Scale.Size, Nozzle: s.Nozzle,
+		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters, Dryer: s.Dryer, Covered: s.Covered, Fill: string(s.Fill), Pace: s.Pace, Hand: s.HandPace, Measure: string(s.Scale.Measure), One: s.Scale.Size, Nozzle: s.Nozzle, Residue: s.Residue, Knife: s.Knife,
 		First: s.First, Before: s.Before,
 	}
 }
@@ -289,7 +292,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 	s := p.Sheet
 	out := BenchPlan{
 		Conditions: v.conditions(), Settings: BenchSettingsOf(p.Settings), Kind: string(s.Kind), Title: s.Title, Width: s.W, Height: s.H,
-		Amounts: []BenchAmount{}, Actions: []BenchAction{}, Sections: []BenchSection{}, Drawings: []BenchDrawing{}, Order: append([]int{}, p.Order...), Fill: string(p.Fill), Why: p.Why, Washes: p.Washes, Total: p.Minutes,
+		Amounts: []BenchAmount{}, Actions: []BenchAction{}, Sections: []BenchSection{}, Drawings: []BenchDrawing{}, Order: append([]int{}, p.Order...), Fill: string(p.Fill), Why: p.Why, Late: p.Late, Washes: p.Washes, Total: p.Minutes,
 		AllDry: round(p.AllDry, 1), Naive: p.RoundTheWheel.Minutes, NaiveWash: p.RoundTheWheel.Washes, ByKind: p.ByKind.Minutes, KindWash: p.ByKind.Washes,
 		Low: p.Low, Optimal: p.Proved, Says: p.Says(), Asked: p.Asked, Mark: p.Mark(),
 	}

@@ -132,8 +132,11 @@ func (b *benched) flags(c *cobra.Command) {
 func planTable(w io.Writer, p wire.BenchPlan) {
 	fmt.Fprintf(w, "%d minutes and %d washes: %s\t\t\t\n", p.Total, p.Washes, p.Says)
 	fmt.Fprintf(w, "round the wheel %d and %d; primaries, secondaries, tertiaries %d and %d\t\t\t\n", p.Naive, p.NaiveWash, p.ByKind, p.KindWash)
-	if p.Why != "" {
-		fmt.Fprintf(w, "%s\t\t\t\n", p.Why)
+	for _, why := range []string{p.Why, p.Late} {
+		if why == "" {
+			continue
+		}
+		fmt.Fprintf(w, "%s\t\t\t\n", why)
 	}
 	fmt.Fprintln(w, "\nlay out\tml\tribbon mm\t")
 	for _, a := range p.Amounts {

@@ -3,8 +3,6 @@ package bench
 import (
 	"math"
 	"slices"
-
-	"gyrophane/core/wheel"
 )
 
 // classes are the jobs that are alike to a brush. What is left of each, and what the
@@ -34,29 +32,56 @@ const (
 	mostWashes   = 12
 )
 
-type alike struct {
-	paints         uint64
-	light          bool
-	kind           wheel.Kind
-	section, place int
+// classesOf finds the classes, and how large their table would be: each job by itself where that
+// finds room, else those together that a brush is washed for most alike.
+func (p *problem) classesOf() classes {
+	var groups [][]int
+	for i := range p.jobs {
+		groups = append(groups, []int{i})
+	}
+	c := p.classed(groups)
+	for !c.fits(p) && len(p.jobs) <= searchedRegions && len(groups) > 1 {
+		a, b := p.mostAlike(groups)
+		groups[a] = append(groups[a], groups[b]...)
+		groups = slices.Delete(groups, b, b+1)
+		c = p.classed(groups)
+	}
+	return c
 }
 
-// classesOf finds the classes, and how large their table would be.
-func (p *problem) classesOf() (c classes) {
-	seen := map[alike]int{}
-	for i := range p.jobs {
-		j := &p.jobs[i]
-		key := alike{paints: j.paints, light: j.light, kind: j.kind, section: j.section, place: j.place}
-		at, known := seen[key]
-		if !known {
-			at = len(seen)
-			seen[key], c.total = at, append(c.total, 0)
+// mostAlike are the two groups whose jobs differ least in what is washed before and after them.
+func (p *problem) mostAlike(groups [][]int) (a, b int) {
+	least := math.Inf(1)
+	for x := range groups {
+		for y := x + 1; y < len(groups); y++ {
+			differ := 0.0
+			for _, i := range groups[x] {
+				for _, j := range groups[y] {
+					for k := range p.jobs {
+						if k != i && k != j {
+							differ += math.Abs(p.wash(i, k)-p.wash(j, k)) + math.Abs(p.wash(k, i)-p.wash(k, j))
+						}
+					}
+					differ += p.wash(i, j) + p.wash(j, i)
+				}
+			}
+			if differ < least {
+				a, b, least = x, y, differ
+			}
 		}
-		c.of = append(c.of, at)
-		c.total[at]++
 	}
-	n := len(c.total)
-	c.wide, c.size, c.held, c.depth = n+1, 1, 1, mostWashes
+	return a, b
+}
+
+func (p *problem) classed(groups [][]int) (c classes) {
+	c.of = make([]int, len(p.jobs))
+	for n, group := range groups {
+		c.total = append(c.total, len(group))
+		for _, i := range group {
+			c.of[i] = n
+		}
+	}
+	c.wide, c.size, c.held, c.depth = len(groups)+1, 1, 1, mostWashes
 	for _, t := range c.total {
 		c.radix = append(c.radix, c.size)
 		if c.size *= t + 1; c.size > largestTable {
@@ -156,28 +181,21 @@ func (c *classes) fill(p *problem) {
 	}
 }
 
-// chains is the least number of washes of a whole sheet where the table is too large:
-// each wash begins a new chain of mixtures of which every one holds the paints of the
-// one before, and so many chains it takes to hold them all [Dilworth 1950].
+// chains is the least number of washes of a whole sheet where the table is too large: each wash begins
+// a new chain of regions of which every one is painted after the one before without, and it takes at
+// least so many chains to hold them all as are left when as many as can be have another behind them
+// [a matching of greatest size, Kuhn 1955; with chains that go round it is a bound].
 func (p *problem) chains() int {
-	var kinds []uint64
-	seen := map[uint64]bool{}
-	for i := range p.jobs {
-		if m := p.jobs[i].paints; !seen[m] {
-			seen[m] = true
-			kinds = append(kinds, m)
-		}
-	}
-	follows := func(a, b int) bool { return a != b && kinds[a]&^kinds[b] == 0 }
-	matched := make([]int, len(kinds))
+	n := len(p.jobs)
+	matched := make([]int, n)
 	for i := range matched {
 		matched[i] = -1
 	}
 	var tried []bool
 	var augment func(a int) bool
 	augment = func(a int) bool {
-		for b := range kinds {
-			if follows(a, b) && !tried[b] {
+		for b := range n {
+			if a != b && p.wash(a, b) == 0 && !tried[b] {
 				tried[b] = true
 				if matched[b] < 0 || augment(matched[b]) {
 					matched[b] = a
@@ -188,17 +206,11 @@ func (p *problem) chains() int {
 		return false
 	}
 	pairs := 0
-	for a := range kinds {
-		tried = make([]bool, len(kinds))
+	for a := range n {
+		tried = make([]bool, n)
 		if augment(a) {
 			pairs++
 		}
 	}
-	runs := 0 // a run's last step may be followed by its stronger paint without a wash
-	for i := range p.jobs {
-		if p.jobs[i].strong != (regions{}) {
-			runs++
-		}
-	}
-	return max(0, len(kinds)-pairs-p.brushes-runs)
+	return max(0, n-pairs-p.brushes)
 }

@@ -29,7 +29,7 @@ func ExampleNew() {
 		fmt.Printf("%s %.2f ml\n", a.Paint.ID, a.ML)
 	}
 	// Output:
-	// 67 minutes and 5 washes, shortest possible
+	// 66 minutes and 3 washes, shortest possible
 	// PY65 1.70 ml
 	// PB29 1.08 ml
 	// PR254 0.84 ml

@@ -6,7 +6,7 @@ import (
 
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
-	"gyrophane/core/wheel"
+	"gyrophane/core/recipe"
 )
 
 // Times in minutes that are taken where no sitting has shown the painter's own.
@@ -18,8 +18,7 @@ const (
 	thoroughWash  = 1.0
 	rinseTime     = 0.5
 	waterTime     = 1.5
-	washesOfWater = 8  // a jar of water takes
-	lightFrom     = 75 // L* above which a mixture wants a thorough wash
+	washesOfWater = 8 // a jar of water takes
 )
 
 // MostRegions is the most a sheet may have to be planned.
@@ -34,16 +33,12 @@ func (s regions) covers(other regions) bool { return other[0]&^s[0] == 0 && othe
 
 // job is a region as the search sees it.
 type job struct {
-	paints  uint64 // those in its mixture, a bit each
-	light   bool   // L* above 75
-	kind    wheel.Kind
 	mix     float64 // minutes; 0 for a paint as it comes
 	paint   float64 // minutes
 	touches []int
 	after   regions // what must be painted before it
 	section int     // of the run it is a step of, -1 for none
 	place   int     // 1 up in its run, in the order in which it is made
-	strong  regions // of the last step of a run: the regions of its stronger paint alone
 	well    bool
 }
 
@@ -61,36 +56,25 @@ type problem struct {
 	edges    []edge      // the quickest first
 	least    int         // washes of the whole sheet, where the classes are not known
 	washes   [][]float64 // minutes from what a brush holds (0 for nothing, else one more) to a region
+	soils    [][]soil    // what a brush that painted a region does to another
 	left     int         // regions to paint
 	from     *standing   // where a sitting stands; nil at the beginning
 }
 
-// newProblem states a sheet for the search; steps of runs that are gone have piles of their own.
-// The error is an input.Error.
-func newProblem(s *Sheet, set Settings, fill Fill, gone regions) (*problem, error) {
+// newProblem states a sheet for the search, its recipes counted out; steps of runs that are gone have
+// piles of their own. The error is an input.Error.
+func newProblem(s *Sheet, set Settings, fill Fill, gone regions, counted []recipe.Counted) (*problem, error) {
 	if len(s.Regions) > MostRegions {
 		return nil, input.Errorf("a sheet of %d regions is too large to plan: the most is %d", len(s.Regions), MostRegions)
 	}
 	p := &problem{jobs: make([]job, len(s.Regions)), drying: set.Drying(), hand: set.HandPace, workable: set.Workable(), brushes: set.Brushes, wells: set.Wells, water: washesOfWater * set.Waters}
-	bit := map[*paint.Paint]uint64{}
 	for i := range s.Regions {
 		r := &s.Regions[i]
-		plain := r.Recipe.Plain()
-		seen := r.Appearance(set.Medium, false)
-		j := job{light: seen.Lab().L > lightFrom, paint: set.HandPace * set.hand(r, true), section: -1, kind: r.Kind}
+		j := job{paint: set.HandPace * set.hand(r, true), section: -1}
 		if set.Drying() > 0 && !set.Gaps {
 			j.touches = r.Touches
 		}
-		for _, part := range plain {
-			if bit[part.Paint] == 0 {
-				if len(bit) == 64 {
-					return nil, input.Errorf("a sheet of more than 64 paints cannot be planned")
-				}
-				bit[part.Paint] = 1 << len(bit)
-			}
-			j.paints |= bit[part.Paint]
-		}
-		if len(plain) > 1 {
+		if len(r.Recipe.Plain()) > 1 {
 			j.mix, j.well = mixTime*set.HandPace, true
 		}
 		p.jobs[i] = j
@@ -101,12 +85,7 @@ func newProblem(s *Sheet, set Settings, fill Fill, gone regions) (*problem, erro
 	if err := p.constrain(s, set); err != nil {
 		return nil, err
 	}
-	p.washes = make([][]float64, len(p.jobs)+1)
-	for from := range p.washes {
-		for to := range p.jobs {
-			p.washes[from] = append(p.washes[from], p.wash(from-1, to))
-		}
-	}
+	p.soil(s, set, counted, func(i int) *paint.Mixture { return &counted[i].Mixture })
 	p.classes = p.classesOf()
 	p.prepare()
 	p.left = len(p.jobs)
@@ -146,17 +125,6 @@ func (p *problem) runs(s *Sheet, fill Fill, gone regions) {
 			p.jobs[i].well = n == 0
 			if n > 0 {
 				p.jobs[i].after = p.jobs[i].after.with(steps[n-1])
-			}
-		}
-		// No wash from the last step to the paint that the run went toward.
-		toward := way.B
-		if (weaker.ID == way.B.ID) == (fill == FromWeaker) {
-			toward = way.A
-		}
-		last := steps[len(steps)-1]
-		for i := range s.Regions {
-			if plain := s.Regions[i].Recipe.Plain(); len(plain) == 1 && plain[0].Paint == toward {
-				p.jobs[last].strong = p.jobs[last].strong.with(i)
 			}
 		}
 	}
@@ -215,15 +183,7 @@ func (p *problem) run(i, j int) bool {
 
 // wash is how long a brush that painted a region must be washed before it may paint
 // another; clean is -1.
-func (p *problem) wash(i, j int) float64 {
-	if i < 0 || p.jobs[i].paints&^p.jobs[j].paints == 0 || p.run(i, j) || p.jobs[i].strong.has(j) {
-		return 0
-	}
-	if p.jobs[j].light {
-		return thoroughWash
-	}
-	return lightWash
-}
+func (p *problem) wash(i, j int) float64 { return p.washes[i+1][j] }
 
 // cost is what a plan is judged by: whole minutes, then washes.
 type cost struct {

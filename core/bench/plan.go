@@ -8,7 +8,6 @@ import (
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/core/recipe"
-	"gyrophane/core/text"
 	"gyrophane/core/wheel"
 )
 
@@ -68,6 +67,8 @@ type Plan struct {
 	// Counted are the recipes of the regions counted out for what they need, in watercolour
 	// without the water; of a run what goes into the pile for each of its steps.
 	Counted []recipe.Counted
+	// Late is why the lightest mixture does not come early, where it does not.
+	Late string
 	// Asked is what the painter's own wishes cost, in minutes; 0 where there are none.
 	Asked int
 	// Remedies are, by region, the ways on from a pile that stands mixed and is not what it was
@@ -97,9 +98,10 @@ func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := &Plan{Sheet: s, Settings: set}
+	out := &Plan{Sheet: s, Settings: set, Fill: OwnPiles}
 	var known []*state
-	own, err := newProblem(s, set, OwnPiles, regions{})
+	out.count()
+	own, err := newProblem(s, set, OwnPiles, regions{}, out.Counted)
 	if err != nil {
 		return nil, err
 	}
@@ -114,15 +116,17 @@ func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 	var best *state
 	var low cost
 	if out.Fill != OwnPiles {
-		if p, err = newProblem(s, set, out.Fill, regions{}); err != nil {
+		out.count()
+		if p, err = newProblem(s, set, out.Fill, regions{}, out.Counted); err != nil {
 			return nil, err
 		}
 		if best, low, out.Proved = p.solve(quick); best == nil {
-			out.Why = fmt.Sprintf("No order keeps the runs: a step must be dry before its neighbour, %.0f minutes, and a pile lasts %.0f. Each step has a pile of its own.", set.Drying(), set.Workable())
+			out.Why = "No order keeps the runs: " + set.againstRuns() + " Each step has a pile of its own."
 			out.Fill = OwnPiles
+			out.count()
 		}
 	} else if set.Fill == "" && s.ways != [3]*path.Path{} && set.Workable() > 0 && set.Drying() > set.Workable() {
-		out.Why = fmt.Sprintf("A run cannot be: neighbours need %.0f minutes between them, and a pile lasts %.0f. Each step has a pile of its own.", set.Drying()+paintTime*set.HandPace, set.Workable())
+		out.Why = "A run cannot be: " + set.againstRuns() + " Each step has a pile of its own."
 	}
 	if best == nil {
 		if set.First == nil && set.Before == nil {
@@ -134,11 +138,13 @@ func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 	if best == nil {
 		return nil, fmt.Errorf("no order was found") // own piles can always be painted
 	}
+	light := lightness(out.Counted)
+	best = p.lightFirst(best, light)
+	out.Late = out.lateLight(p, best, light)
 	out.Minutes, out.Washes, out.Low = cost{best.t, best.washes}.whole(), best.washes, low.whole()
 	for _, at := range best.order() {
 		out.Order = append(out.Order, at.job)
 	}
-	out.count()
 	out.act(p, best)
 	if len(set.First) > 0 || len(set.Before) > 0 {
 		free := set
@@ -148,6 +154,25 @@ func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 		}
 	}
 	return out, nil
+}
+
+// againstRuns is why runs are not kept, and what would let them be.
+func (s Settings) againstRuns() string {
+	lasts := s.Workable()
+	var why string
+	switch {
+	case lasts == 0:
+		return fmt.Sprintf("their piles need more wells than %d.", s.Wells)
+	case s.Drying() > 0 && !s.Gaps:
+		why = fmt.Sprintf("neighbours need %.0f minutes between them, and a pile lasts %.0f.", s.Drying()+paintTime*s.HandPace, lasts)
+	default:
+		why = fmt.Sprintf("a pile lasts %.0f minutes, and painting what is painted from it takes longer.", lasts)
+	}
+	if covered := s; !s.Covered {
+		covered.Covered = true
+		why += fmt.Sprintf(" Cover the wells, and it lasts %.0f.", covered.Workable())
+	}
+	return why
 }
 
 // usualFill is a run where one can be kept, or the secondary first where the wheel is
@@ -221,15 +246,10 @@ func (out *Plan) act(p *problem, best *state) {
 	wells := newRack(p)
 	for _, at := range best.order() {
 		was, j := at.parent, at.job
-		of, r := &p.jobs[j], &s.Regions[j]
+		of := &p.jobs[j]
 		t := was.t
 		if w := p.wash(was.brush[at.by], j); w > 0 {
-			before := &s.Regions[was.brush[at.by]]
-			because := fmt.Sprintf("The brush holds %s, which %s has not.", lacking(before, r), r.Label)
-			if w == thoroughWash {
-				because += " It is light, so wash thoroughly."
-			}
-			add(Action{Kind: Wash, Region: j, Start: t, End: t + w, Brush: at.by + 1, Thorough: w == thoroughWash, Because: because})
+			add(Action{Kind: Wash, Region: j, Start: t, End: t + w, Brush: at.by + 1, Thorough: w == thoroughWash, Because: p.because(s, was.brush[at.by], j)})
 			t += w
 			if at.washes%p.water == 0 {
 				add(Action{Kind: Water, Region: -1, Start: t, End: t + waterTime, Because: fmt.Sprintf("Before it tints the mixtures: it has taken %d washes.", p.water)})
@@ -355,18 +375,6 @@ func (r *rack) painted(j int) {
 	}
 }
 
-// lacking names the paints of one region that another has not.
-func lacking(before, r *Region) string {
-	var names []string
-	has := r.Recipe.Plain()
-	for _, p := range before.Recipe.Plain() {
-		if !slices.ContainsFunc(has, func(q paint.Part) bool { return q.Paint == p.Paint }) {
-			names = append(names, "the "+p.Paint.ShortName())
-		}
-	}
-	return text.Listed(names)
-}
-
 // wet names what a region waits for.
 func (out *Plan) wet(was *state, j int, mix float64) string {
 	last, until := -1, 0.0
@@ -397,15 +405,18 @@ func (out *Plan) mixing(p *problem, j int) string {
 // count counts the recipes out: each by itself, those of runs as they are added to.
 func (out *Plan) count() {
 	s, set := out.Sheet, out.Settings
-	out.Counted = make([]recipe.Counted, len(s.Regions))
-	for i := range s.Regions {
-		r := &s.Regions[i]
-		out.Counted[i] = recipe.CountOut(r.Recipe, &r.Mixture, set.Scale, set.paintOf(r))
+	if out.own == nil {
+		out.own = make([]recipe.Counted, len(s.Regions))
+		for i := range s.Regions {
+			r := &s.Regions[i]
+			out.own[i] = recipe.CountOut(r.Recipe, &r.Mixture, set.Scale, set.paintOf(r))
+		}
 	}
+	out.Counted = slices.Clone(out.own)
 	if out.Fill == OwnPiles {
 		return
 	}
-	out.own, out.parted = slices.Clone(out.Counted), make([]float64, len(s.Regions))
+	out.parted = make([]float64, len(s.Regions))
 	for k := range s.ways {
 		ways := Fillings(s, k, set)
 		at := slices.IndexFunc(ways, func(w Filling) bool { return w.Fill == out.Fill })

@@ -337,7 +337,8 @@ type search struct {
 	best   []move // the best that was found, where it is better than what was known
 	states int
 	kept   int
-	seen   map[uint64][]seenSpot
+	seen   map[[3]uint64][]seenSpot
+	washed [searchedRegions]uint64 // what a brush that painted a region is washed for: two bits for each other
 }
 
 // seenSpot is a spot that was gone on from, by what matters to what is left.
@@ -367,6 +368,9 @@ func (p *problem) solve(quick bool, known ...*state) (best *state, low cost, pro
 	for _, k := range append(known, p.beam(width)) {
 		take(k)
 	}
+	if !quick && len(p.jobs) > searchedRegions {
+		take(p.beam(beamWidth / 8)) // that of a sketch: a wider one is not always better
+	}
 	if quick {
 		return best, low, best != nil && !low.less(least)
 	}
@@ -383,7 +387,7 @@ func (p *problem) solve(quick bool, known ...*state) (best *state, low cost, pro
 	case len(p.jobs) > searchedRegions:
 		return best, low, false
 	}
-	s := &search{problem: p, seen: map[uint64][]seenSpot{}, cost: least}
+	s := &search{problem: p, seen: map[[3]uint64][]seenSpot{}, cost: least}
 	first := spot{
 		done: uint32(root.done[0]), washes: root.washes, piles: root.piles, left: root.left, work: root.work,
 		brush: [2]int8{int8(root.brush[0]), int8(root.brush[1])}, since: root.since,
@@ -393,6 +397,9 @@ func (p *problem) solve(quick bool, known ...*state) (best *state, low cost, pro
 		s.runs = s.runs || p.jobs[i].section >= 0
 		for _, k := range p.jobs[i].touches {
 			s.near[i] |= 1 << k
+		}
+		for k := range p.jobs {
+			s.washed[i] |= uint64(2*p.wash(i, k)) << (2 * k) // 0, half a minute or one
 		}
 	}
 	done := s.walk(&first)
@@ -514,13 +521,20 @@ const mostKept = 500_000
 // dominated says that another way to the same place was no later, no wetter and no
 // more washed.
 func (s *search) dominated(at *spot) bool {
-	var held [2]int
-	for b := range s.brushes {
-		if at.brush[b] >= 0 {
-			held[b] = s.classes.of[at.brush[b]] + 1
+	// What a brush holds matters only by the washes before what is left.
+	left := uint64(0)
+	for j := range s.jobs {
+		if at.done&(1<<j) == 0 {
+			left |= 3 << (2 * j)
 		}
 	}
-	key := uint64(at.done) | uint64(min(held[0], held[1]))<<32 | uint64(max(held[0], held[1]))<<40
+	var held [2]uint64
+	for b := range s.brushes {
+		if at.brush[b] >= 0 {
+			held[b] = s.washed[at.brush[b]] & left
+		}
+	}
+	key := [3]uint64{uint64(at.done), min(held[0], held[1]), max(held[0], held[1])}
 	var here seenSpot
 	here.t, here.washes = float32(at.t), int32(at.washes)
 	for j := range s.jobs {

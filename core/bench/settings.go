@@ -41,6 +41,8 @@ type Settings struct {
 	Fill     Fill    // what suits the medium when empty
 	Pace     float64 // of the painter's own drying, over the medium's
 	HandPace float64 // of the painter's own mixing and painting, over the usual times
+	Residue  float64 // ml of the last mixture that a wiped brush still holds
+	Knife    bool    // piles are mixed with a knife: a brush carries nothing into them
 	Scale    recipe.Scale
 	Nozzle   float64 // of the tubes, mm
 	// First are sections (0 to 2) that are painted before the others.
@@ -69,6 +71,7 @@ func (s Settings) Complete() (Settings, error) {
 	s.Coats, s.Loss = cmp.Or(s.Coats, 1), cmp.Or(s.Loss, 0.2)
 	s.Brushes, s.Wells = cmp.Or(s.Brushes, 1), cmp.Or(s.Wells, 6)
 	s.Waters = cmp.Or(s.Waters, 1)
+	s.Residue = cmp.Or(s.Residue, usualResidue)
 	s.Pace, s.HandPace, s.Nozzle = cmp.Or(s.Pace, 1), cmp.Or(s.HandPace, 1), cmp.Or(s.Nozzle, 6)
 	if s.Scale.Measure == "" {
 		s.Scale.Measure = recipe.UsualMeasure(s.Medium)
@@ -86,6 +89,7 @@ func (s Settings) Complete() (Settings, error) {
 		{"the number of jars of water", float64(s.Waters), 1, 10},
 		{"the pace of drying", s.Pace, 0.1, 10},
 		{"the pace of the hands", s.HandPace, 0.1, 10},
+		{"what a wiped brush holds in ml", s.Residue, 0.0005, 0.2},
 		{"the width of a nozzle in mm", s.Nozzle, 1, 30},
 	} {
 		if !(c.is >= c.from && c.is <= c.upTo) {

@@ -474,11 +474,11 @@ func (st *Sitting) From(now time.Time, before *Plan) (*Plan, error) {
 // mixture that is left has a pile of its own.
 func (st *Sitting) rest(now time.Time, before *Plan, set Settings, withoutRuns bool) (p *problem, best *state, low cost, err error) {
 	f := st.filling(now, before, set, withoutRuns)
-	if p, err = newProblem(before.Sheet, set, before.Fill, f.gone); err != nil {
+	if p, err = newProblem(before.Sheet, set, before.Fill, f.gone, f.counted); err != nil {
 		return nil, nil, low, err
 	}
 	p.from = st.standing(now, set, f)
-	p.resume()
+	p.resume(before.Sheet, set, st)
 	var left []int
 	for _, i := range before.Order {
 		if !p.from.done.has(i) {
@@ -557,7 +557,7 @@ func (st *Sitting) standing(now time.Time, set Settings, of filling) *standing {
 
 // resume fits the jobs to where a sitting stands: what is mixed is not mixed again, unless it is
 // brought nearer, and what is painted of a run is no step of it any more.
-func (p *problem) resume() {
+func (p *problem) resume(s *Sheet, set Settings, st *Sitting) {
 	for i := range p.jobs {
 		if j := &p.jobs[i]; p.from.ready.has(i) {
 			j.mix, j.well = 0, false
@@ -566,11 +566,12 @@ func (p *problem) resume() {
 			}
 		}
 	}
-	for from := range p.washes {
-		for to := range p.jobs {
-			p.washes[from][to] = p.wash(from-1, to)
+	p.soil(s, set, p.from.counted, func(i int) *paint.Mixture {
+		if held, err := paint.Mix(st.Places[i].Held...); err == nil {
+			return &held
 		}
-	}
+		return &p.from.counted[i].Mixture
+	})
 	p.classes = p.classesOf()
 	p.least = 0
 	p.left, p.piles = 0, p.from.piles

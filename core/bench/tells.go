@@ -112,7 +112,6 @@ func (out *Plan) Instead(i int) Step {
 // alone is a job of a run as a pile of its own.
 func (p *problem) alone(j job) job {
 	j.section, j.place, j.well, j.mix = -1, 0, true, mixTime*p.hand
-	j.strong = regions{}
 	return j
 }
 

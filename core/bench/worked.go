@@ -11,7 +11,7 @@ import (
 )
 
 // plannerVersion is changed whenever the same sheet would be put in another order than before.
-const plannerVersion = 1
+const plannerVersion = 2
 
 // Move is a region painted with a brush.
 type Move struct {
@@ -29,11 +29,12 @@ type Worked struct {
 	Proved                bool
 	RoundTheWheel, ByKind Baseline
 	Asked                 int
+	Late                  string
 }
 
 // Worked is what it took long to find out.
 func (out *Plan) Worked() Worked {
-	w := Worked{Fill: out.Fill, Why: out.Why, Low: out.Low, Proved: out.Proved, RoundTheWheel: out.RoundTheWheel, ByKind: out.ByKind, Asked: out.Asked}
+	w := Worked{Fill: out.Fill, Why: out.Why, Low: out.Low, Proved: out.Proved, RoundTheWheel: out.RoundTheWheel, ByKind: out.ByKind, Asked: out.Asked, Late: out.Late}
 	for _, a := range out.Actions {
 		if a.Kind == Paint {
 			w.Moves = append(w.Moves, Move{a.Region, a.Brush})
@@ -49,7 +50,9 @@ func Again(s *Sheet, set Settings, of Worked) (*Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	p, err := newProblem(s, set, of.Fill, regions{})
+	out := &Plan{Sheet: s, Settings: set, Fill: of.Fill, Why: of.Why, Low: of.Low, Proved: of.Proved, RoundTheWheel: of.RoundTheWheel, ByKind: of.ByKind, Asked: of.Asked, Late: of.Late}
+	out.count()
+	p, err := newProblem(s, set, of.Fill, regions{}, out.Counted)
 	if err != nil {
 		return nil, err
 	}
@@ -67,12 +70,10 @@ func Again(s *Sheet, set Settings, of Worked) (*Plan, error) {
 	if len(of.Moves) != len(s.Regions) {
 		return nil, fmt.Errorf("the order is of another sheet")
 	}
-	out := &Plan{Sheet: s, Settings: set, Fill: of.Fill, Why: of.Why, Low: of.Low, Proved: of.Proved, RoundTheWheel: of.RoundTheWheel, ByKind: of.ByKind, Asked: of.Asked,
-		Minutes: cost{at.t, at.washes}.whole(), Washes: at.washes}
+	out.Minutes, out.Washes = cost{at.t, at.washes}.whole(), at.washes
 	for _, m := range of.Moves {
 		out.Order = append(out.Order, m.Region)
 	}
-	out.count()
 	out.act(p, at)
 	return out, nil
 }

@@ -1715,6 +1715,8 @@ export interface components {
             height: number;
             judged: components["schemas"]["Judged"];
             kind: components["schemas"]["SheetKind"];
+            /** @description why the lightest mixture does not come early; empty where it does */
+            late: string;
             /** @description D65 daylight, D50 gallery, A warm lamp */
             light: components["schemas"]["Light"];
             /**
@@ -1858,6 +1860,8 @@ export interface components {
              * @description radius of its hole, mm
              */
             inner?: number;
+            /** @description piles are mixed with a knife */
+            knife?: boolean;
             /**
              * Format: double
              * @description share that stays in brush and well
@@ -1880,6 +1884,11 @@ export interface components {
              * @description the painter's own drying over the medium's
              */
             pace?: number;
+            /**
+             * Format: double
+             * @description ml of the last mixture that a wiped brush still holds
+             */
+            residue?: number;
             /**
              * Format: int64
              * @description jars of water

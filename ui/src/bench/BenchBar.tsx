@@ -144,14 +144,17 @@ export function BenchBar({
   const ticks = [
     { what: "a dryer", on: !!bench.dryer, turn: () => set({ dryer: !bench.dryer }) },
     {
-      what: "hairline gaps between slots",
-      on: !!bench.gaps,
-      turn: () => set({ gaps: !bench.gaps }),
-    },
-    {
       what: "wells under a cover",
       on: !!bench.covered,
       turn: () => set({ covered: !bench.covered }),
+    },
+  ];
+  const on = ticks.filter((t) => t.on);
+  const slotTicks = [
+    {
+      what: "hairline gaps between slots",
+      on: !!bench.gaps,
+      turn: () => set({ gaps: !bench.gaps }),
     },
     {
       what: "slots washed toward the tip",
@@ -159,7 +162,6 @@ export function BenchBar({
       turn: () => set({ graded: !bench.graded }),
     },
   ];
-  const on = ticks.filter((t) => t.on);
   const wishes = (bench.before?.length ?? 0) + (bench.first?.length ?? 0) > 0;
   return (
     <Box
@@ -182,7 +184,14 @@ export function BenchBar({
       )}
       <Several
         label="table"
-        shown={`${now.brushes === 1 ? "one brush" : "two brushes"}, ${now.wells} wells`}
+        shown={`${now.brushes === 1 ? "one brush" : "two brushes"}${now.knife ? " and a knife" : ""}, ${now.wells} wells`}
+        ticks={[
+          {
+            what: "mixed with a knife",
+            on: !!bench.knife,
+            turn: () => set({ knife: !bench.knife }),
+          },
+        ]}
         lists={[
           {
             title: "brushes",
@@ -200,12 +209,28 @@ export function BenchBar({
             set: (wells) => set({ wells }),
           },
           {
+            title: "a wiped brush still holds",
+            value: now.residue,
+            of: [
+              [0.003, "next to nothing"],
+              [0.01, "0.01 ml, as usual"],
+              [0.03, "0.03 ml, a large one"],
+            ],
+            set: (residue) => set({ residue }),
+          },
+          {
             title: "jars of water",
             value: now.waters,
             of: named([1, 2, 3], "one jar", "jars"),
             set: (waters) => set({ waters }),
           },
         ]}
+      />
+      <Several
+        label="slots"
+        shown={`${bench.gaps ? "hairline gaps" : "edge to edge"}${bench.graded ? ", washed toward the tip" : ""}`}
+        ticks={slotTicks}
+        lists={[]}
       />
       <Several
         label="amounts"
@@ -222,9 +247,7 @@ export function BenchBar({
       />
       <Several
         label="drying"
-        shown={
-          on.length ? on.map((t) => t.what.split(/ between| toward/)[0]).join(", ") : "no dryer"
-        }
+        shown={on.length ? on.map((t) => t.what).join(", ") : "no dryer"}
         ticks={ticks}
         lists={[
           {

@@ -198,7 +198,14 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
                   `; primaries, secondaries, tertiaries ${minutes(plan.byKindMinutes)}, ${washes(plan.byKindWashes)}`}
               </Typography>
             </Box>
-            {plan.why && <Typography variant="body2">{plan.why}</Typography>}
+            {[plan.why, plan.late].map(
+              (why) =>
+                why && (
+                  <Typography key={why} variant="body2">
+                    {why}
+                  </Typography>
+                ),
+            )}
             <HourFigure plan={plan} chosen={region} onChoose={choose} onMove={move} />
           </Box>
         </>
