@@ -515,8 +515,12 @@ func (s *search) boundAt(at *spot) cost {
 	return s.lowest(at.t, at.work, wet, at.washes, at.piles, at.left, [2]int{int(at.brush[0]), int(at.brush[1])})
 }
 
-// mostKept is how many spots are remembered.
-const mostKept = 500_000
+// mostKept is how many spots are remembered, and mostAlike of those that differ only in what is dry
+// when.
+const (
+	mostKept  = 500_000
+	mostAlike = 24
+)
 
 // dominated says that another way to the same place was no later, no wetter and no
 // more washed.
@@ -553,7 +557,7 @@ func (s *search) dominated(at *spot) bool {
 			return true
 		}
 	}
-	if s.kept < mostKept {
+	if s.kept < mostKept && len(list) < mostAlike {
 		s.kept++
 		s.seen[key] = append(list, here)
 	}
