@@ -21,6 +21,8 @@ type Correction struct {
 	Grows     float64      `json:"grows" doc:"times the volume it has now"`
 	Waste     float64      `json:"waste" doc:"parts more than are wanted, when corrected"`
 	StartOver float64      `json:"startOver" doc:"parts thrown away, when started over"`
+	Keep      float64      `json:"keep" doc:"parts of the pile that are kept where a part of it does; 0 where none is"`
+	KeepAdd   []Ingredient `json:"keepAdd" doc:"what is added to those"`
 	Advice    string       `json:"advice" format:"advice"`
 	Says      string       `json:"says"`
 }
@@ -66,6 +68,7 @@ func (v View) correction(have paint.Pile, c path.Correction, want colour.OKLab) 
 		Conditions: v.conditions(), Have: v.pile(have), Off: v.look(&have.Mixture).Beside(want), Add: v.Recipe(c.Add),
 		Pile:    Mixture{v.Recipe(all), plain(all), v.colours(&c.Pile, u), judgement(u)},
 		Reached: c.Reached, Miss: round(c.Miss, 4), Grows: round(c.Grows, 3), Waste: round(c.Waste, 3), StartOver: round(c.StartOver, 3),
+		Keep: round(c.Keep, 3), KeepAdd: append([]Ingredient{}, v.Recipe(c.KeepAdd)...),
 	}
 	advice, sentence := c.Advise(out.Pile.Words)
 	out.Advice, out.Says = string(advice), sentence

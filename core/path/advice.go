@@ -7,21 +7,23 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/text"
 )
 
 // Advice is what to do about a pile.
 type Advice string
 
-// The advice: the pile is near enough; something is to be added; it is thrown
-// away.
+// The advice: the pile is near enough; something is to be added, to all of it or to a
+// part; it is thrown away.
 const (
 	LeaveIt   Advice = "leave it"
 	Add       Advice = "add"
+	KeepPart  Advice = "keep part"
 	StartOver Advice = "start over"
 )
 
 // Advices lists them.
-var Advices = []Advice{LeaveIt, Add, StartOver}
+var Advices = []Advice{LeaveIt, Add, KeepPart, StartOver}
 
 // Advise says what to do about a pile, and why in a sentence. Pile is the colour
 // that it comes to, in words.
@@ -37,6 +39,14 @@ func (c Correction) Advise(pile string) (Advice, string) {
 			left = fmt.Sprintf(", %s parts more than are wanted", hundredths(c.Waste))
 		}
 		return Add, fmt.Sprintf("Add %s. The pile grows to %.1f times what it is%s.", c.Add.Words(), c.Grows, left)
+	}
+	if c.Keep > 0 {
+		var add []string
+		for _, i := range c.KeepAdd {
+			add = append(add, fmt.Sprintf("%.1f of the %s", i.Parts, i.Paint.ShortName()))
+		}
+		return KeepPart, fmt.Sprintf("Keep %.1f parts of it and add %s: %.1f are set by. Mending all of it needs %s; started over, %s are thrown away.",
+			c.Keep, text.Listed(add), c.StartOver-c.Keep, c.Add.Words(), hundredths(c.StartOver))
 	}
 	return StartOver, fmt.Sprintf("Mending needs %s: start over. The pile would grow to %.1f times what it is, with %s parts left over; started over, %s are thrown away.",
 		c.Add.Words(), c.Grows, hundredths(c.Waste), hundredths(c.StartOver))

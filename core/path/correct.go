@@ -22,6 +22,34 @@ type Correction struct {
 	Reached   bool          // within 0.02 OKLab; otherwise as near as these paints come
 	Waste     float64       // parts more than are wanted, when corrected
 	StartOver float64       // parts thrown away, when started over
+	// Keep is how many parts of the pile are kept at the most so that no more comes of it than is
+	// wanted, and KeepAdd what is added to those; 0 and nothing where parts are not what is wanted,
+	// all of it does, or the pile holds what cannot be taken out.
+	Keep    float64
+	KeepAdd recipe.Recipe
+}
+
+// leastKept is the share of what is wanted that must be kept of a pile to be worth it.
+const leastKept = 0.2
+
+// keep works out what part of a pile comes to what is wanted, and no more, with the least added.
+func (c *Correction) keep(have, want []paint.Part) {
+	needed, share := volume(want), 1.0
+	of := func(parts []paint.Part, p *paint.Paint) float64 {
+		return volume(slices.DeleteFunc(slices.Clone(parts), func(q paint.Part) bool { return q.Paint != p }))
+	}
+	for _, p := range have {
+		share = min(share, of(want, p.Paint)/of(have, p.Paint))
+	}
+	if share*volume(have) < leastKept*needed || share >= 1 {
+		return
+	}
+	c.Keep = share * volume(have)
+	for _, p := range recipe.Of(want).Plain() {
+		if more := p.Parts - share*of(have, p.Paint); more > 1e-9 {
+			c.KeepAdd = append(c.KeepAdd, recipe.Ingredient{Paint: p.Paint, Parts: more})
+		}
+	}
 }
 
 // Better says that correcting wastes no more than starting over.
@@ -51,7 +79,11 @@ func Correct(have, want []paint.Part) (Correction, error) {
 			with = append(with, p.Paint)
 		}
 	}
-	return CorrectTo(have, Target{target.BrushedOutColour(), (*paint.Mixture).BrushedOutColour}, with, volume(want))
+	c, err := CorrectTo(have, Target{target.BrushedOutColour(), (*paint.Mixture).BrushedOutColour}, with, volume(want))
+	if err == nil {
+		c.keep(have, want)
+	}
+	return c, err
 }
 
 // Target is a colour that is wanted, and how a mixture is looked at to be held

@@ -13,7 +13,7 @@ import (
 
 func pile(t testing.TB, parts map[string]float64) (out []paint.Part) {
 	t.Helper()
-	for _, id := range []string{"PY74", "PR254", "PB15:3", "PB29", "PW6"} {
+	for _, id := range []string{"PY74", "PY65", "PR254", "PB15:3", "PB29", "PW6"} {
 		if parts[id] > 0 {
 			p, err := paint.Find(id)
 			require.NoError(t, err)
@@ -75,6 +75,34 @@ func TestCorrectionsByHand(t *testing.T) {
 	assert.Error(t, err)
 	_, err = CorrectTo(pile(t, map[string]float64{"PY74": 1}), Target{Look: (*paint.Mixture).BrushedOutColour}, nil, 1)
 	assert.ErrorContains(t, err, "at least one paint")
+}
+
+// Where all of a pile would grow too large, a part of it is kept.
+func TestAPartOfAPileIsKept(t *testing.T) {
+	have, want := pile(t, map[string]float64{"PY65": 10, "PR254": 3}), pile(t, map[string]float64{"PY65": 13, "PR254": 1})
+	c, err := Correct(have, want)
+	require.NoError(t, err)
+	assert.InDelta(t, 4.33, c.Keep, 0.01)
+	require.Len(t, c.KeepAdd, 1)
+	assert.Equal(t, "PY65", c.KeepAdd[0].Paint.ID)
+	assert.InDelta(t, 9.67, c.KeepAdd[0].Parts, 0.01)
+	advice, says := c.Advise("an orange")
+	assert.Equal(t, KeepPart, advice)
+	assert.Contains(t, says, "Keep 4.3 parts of it and add 9.7 of the arylide yellow deep: 8.7 are set by.")
+	// What is kept and what is added come to what is wanted, and to no more.
+	kept := map[string]float64{}
+	for _, p := range have {
+		kept[p.Paint.ID] += p.Parts * c.Keep / volume(have)
+	}
+	for _, i := range c.KeepAdd {
+		kept[i.Paint.ID] += i.Parts
+	}
+	for _, p := range want {
+		assert.InDelta(t, p.Parts, kept[p.Paint.ID], 1e-9)
+	}
+	c, err = Correct(pile(t, map[string]float64{"PY74": 4, "PR254": 4}), pile(t, map[string]float64{"PY74": 8, "PB15:3": 1}))
+	require.NoError(t, err)
+	assert.Zero(t, c.Keep, "the red cannot be had out of any part")
 }
 
 func TestATaintLeavesItsMarkOnEveryMixture(t *testing.T) {

@@ -1496,7 +1496,7 @@ export interface components {
          * @description what to do about a pile
          * @enum {string}
          */
-        Advice: "leave it" | "add" | "start over";
+        Advice: "leave it" | "add" | "keep part" | "start over";
         /**
          * @description what a system is chosen for: the most clean hues, the least price, the fewest tubes, the wanted colours
          * @enum {string}
@@ -2254,6 +2254,13 @@ export interface components {
             grows: number;
             have: components["schemas"]["Mixture"];
             judged: components["schemas"]["Judged"];
+            /**
+             * Format: double
+             * @description parts of the pile that are kept where a part of it does; 0 where none is
+             */
+            keep: number;
+            /** @description what is added to those */
+            keepAdd: components["schemas"]["Ingredient"][];
             /** @description D65 daylight, D50 gallery, A warm lamp */
             light: components["schemas"]["Light"];
             /** @description medium of the colours as painted */

@@ -13,6 +13,7 @@ export function Corrected({
   got: Schemas["Correction"];
   onAdd?: (add: InPile[]) => void;
 }) {
+  const add = got.advice === "keep part" ? got.keepAdd : got.add;
   return (
     <Box aria-label="what to add" sx={{ mt: 1 }}>
       <Box sx={{ display: "flex", alignItems: "center", gap: 2 }}>
@@ -24,7 +25,7 @@ export function Corrected({
           )}
           {got.says}
         </Typography>
-        {onAdd && got.add.length > 0 && got.reached && (
+        {onAdd && got.advice === "add" && (
           <Button
             variant="outlined"
             color="inherit"
@@ -34,8 +35,8 @@ export function Corrected({
           </Button>
         )}
       </Box>
-      {got.add.length > 0 && (
-        <InMeasure parts={got.add} view={got} times={sum(got.add) / sum(got.have.parts)}>
+      {add.length > 0 && (
+        <InMeasure parts={add} view={got} times={sum(add) / sum(got.have.parts)}>
           {null}
         </InMeasure>
       )}
