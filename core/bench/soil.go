@@ -81,7 +81,7 @@ func (p *problem) because(s *Sheet, i, j int) string {
 	}
 	says := fmt.Sprintf("What a wiped brush still holds of %s would move %s by %.0f", of.Label, into, p.soils[i][j].whole)
 	if p.wash(i, j) == thoroughWash {
-		return fmt.Sprintf("%s, a tenth of it by %.1f: wash thoroughly.", says, p.soils[i][j].tenth)
+		return fmt.Sprintf("%s, and a tenth of it by %.1f.", says, p.soils[i][j].tenth)
 	}
 	return says + "."
 }
