@@ -70,6 +70,15 @@ func (s *Server) sittings(ctx context.Context, _ *struct{}) (*struct{ Body []wir
 	return out, err
 }
 
+func (s *Server) underWay(ctx context.Context, _ *struct{}) (*struct{ Body []wire.SittingUnderWay }, error) {
+	all, err := s.studio.UnderWay(ctx, painter(ctx))
+	out := &struct{ Body []wire.SittingUnderWay }{[]wire.SittingUnderWay{}}
+	for _, one := range all {
+		out.Body = append(out.Body, wire.SittingUnderWayOf(one))
+	}
+	return out, err
+}
+
 func (s *Server) sitting(ctx context.Context, in *sittingID) (*oneSitting, error) {
 	got, err := s.studio.Sitting(ctx, painter(ctx), in.ID)
 	if err != nil {
@@ -119,6 +128,7 @@ func (s *Server) changes(ctx context.Context, _ *struct{}) (*huma.StreamResponse
 func (s *Server) sittingRoutes() {
 	register(s, huma.Operation{OperationID: "beginSitting", Tags: []string{"sitting"}, Summary: "Begins to paint a sheet of a kept wheel", Method: http.MethodPost, Path: "/api/wheels/{id}/sittings"}, s.beginSitting)
 	register(s, huma.Operation{OperationID: "sittings", Tags: []string{"sitting"}, Summary: "The painter's sittings, the last one first", Method: http.MethodGet, Path: "/api/sittings"}, s.sittings)
+	register(s, huma.Operation{OperationID: "underWay", Tags: []string{"sitting"}, Summary: "The sittings that were begun and not ended, and how far they have come", Method: http.MethodGet, Path: "/api/under-way"}, s.underWay)
 	register(s, huma.Operation{OperationID: "sitting", Tags: []string{"sitting"}, Summary: "Where a sitting stands, and what is left planned from there", Method: http.MethodGet, Path: "/api/sittings/{id}"}, s.sitting)
 	register(s, huma.Operation{OperationID: "tellSitting", Tags: []string{"sitting"}, Summary: "Says what was done in a sitting, each event by itself; what was said before changes nothing", Method: http.MethodPost, Path: "/api/sittings/{id}/events"}, s.tellSitting)
 	register(s, huma.Operation{OperationID: "dropSitting", Tags: []string{"sitting"}, Summary: "Takes a sitting away with all that belongs to it", Method: http.MethodDelete, Path: "/api/sittings/{id}"},

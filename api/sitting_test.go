@@ -35,6 +35,12 @@ func TestASittingIsHeld(t *testing.T) {
 	assert.Len(t, s.Places, len(s.Plan.Regions))
 	assert.Equal(t, "drops", s.Plan.Settings.Measure)
 	assert.InDelta(t, time.Now().UnixMilli(), s.Now, 5000)
+	var going []wire.SittingUnderWay
+	ada.ok("GET", "/api/under-way", "", &going)
+	require.Len(t, going, 1)
+	assert.Equal(t, []int{0, len(s.Places)}, []int{going[0].Painted, going[0].Places})
+	signedUp(t, app, "Bea").ok("GET", "/api/under-way", "", &going)
+	assert.Empty(t, going, "another's")
 	events := fmt.Sprintf("/api/sittings/%d/events", s.ID)
 	first := s.Plan.Regions[s.Plan.Order[0]]
 

@@ -592,4 +592,22 @@ func TestASittingFollowsTheHand(t *testing.T) {
 	p.paints(n)
 	p.MustReload()
 	p.waitFor("what was painted", func() bool { return len(p.coats()) == n })
+
+	// It is named in the bar of every place, and before another of its wheel is begun.
+	p.goTo("Compare")
+	p.element("header a", fmt.Sprintf("%d of 12, since ", n))
+	p.goTo("Bench")
+	p.see("begin another")
+	p.element("main a", "go on: ").MustClick()
+	p.waitFor("the sitting again", func() bool { return len(p.coats()) == n })
+	assert.False(t, p.MustHas(`header a[href^="/bench/sitting/"]`), "it is here")
+}
+
+func TestAWheelIsPaintedFromItsPage(t *testing.T) {
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
+	p.asDemo()
+	p.goTo("Wheel")
+	p.element("main a", "paint it").MustClick()
+	p.see("begin to paint")
 }

@@ -268,6 +268,48 @@ func (s *Studio) Sittings(ctx context.Context, painter store.Painter) (out []Sit
 	return out, err
 }
 
+// UnderWay is a sitting that was begun and not ended, and how far it has come.
+type UnderWay struct {
+	SittingEntry
+	Painted, Places int
+	Last            time.Time // that something was told of it
+}
+
+// mostUnderWay is how many sittings are spoken of that are under way, the last begun first.
+const mostUnderWay = 3
+
+// UnderWay lists a painter's sittings that were begun and not ended.
+func (s *Studio) UnderWay(ctx context.Context, painter store.Painter) (out []UnderWay, err error) {
+	all, err := s.Sittings(ctx, painter)
+	if err != nil {
+		return nil, err
+	}
+	for _, entry := range all {
+		if entry.Ended {
+			continue
+		}
+		at, err := s.lookedBack(ctx, painter, entry.ID)
+		if err != nil {
+			return nil, err
+		}
+		one := UnderWay{SittingEntry: entry, Places: len(at.Stands.Places), Last: entry.Began}
+		for i := range at.Stands.Places {
+			if at.Stands.Places[i].Coats > 0 {
+				one.Painted++
+			}
+		}
+		for i := range at.Events {
+			if e := &at.Events[i]; e.At.After(one.Last) {
+				one.Last = e.At
+			}
+		}
+		if out = append(out, one); len(out) == mostUnderWay {
+			break
+		}
+	}
+	return out, nil
+}
+
 // Sitting is one of a painter's sittings, as it stands.
 func (s *Studio) Sitting(ctx context.Context, painter store.Painter, id int64) (Sitting, error) {
 	kept, events, err := s.store.Sitting(ctx, painter.ID, id)

@@ -19,6 +19,19 @@ type SittingListed struct {
 	NextTime string    `json:"nextTime" doc:"what to do otherwise when the wheel is painted again"`
 }
 
+// SittingUnderWay is a sitting that was begun and not ended.
+type SittingUnderWay struct {
+	SittingListed
+	Painted int   `json:"painted" doc:"places"`
+	Places  int   `json:"places"`
+	Last    int64 `json:"last" doc:"when something was told of it"`
+}
+
+// SittingUnderWayOf shapes a sitting that is under way.
+func SittingUnderWayOf(s studio.UnderWay) SittingUnderWay {
+	return SittingUnderWay{SittingListed: SittingListedOf(s.SittingEntry), Painted: s.Painted, Places: s.Places, Last: s.Last.UnixMilli()}
+}
+
 // SittingListedOf shapes a sitting of a list.
 func SittingListedOf(s studio.SittingEntry) SittingListed {
 	return SittingListed(s)

@@ -1,4 +1,4 @@
-import { queryClient, sittingQuery } from "./queries";
+import { queryClient, sittingQuery, underWayQuery } from "./queries";
 import { inOneTab } from "./tabs";
 
 /**
@@ -8,6 +8,7 @@ import { inOneTab } from "./tabs";
 export function hearOfChanges(): () => void {
   const others = new BroadcastChannel("gyrophane.changes");
   const heard = (sitting: string) => {
+    void queryClient.invalidateQueries(underWayQuery);
     const id = Number(sitting);
     void queryClient.invalidateQueries({
       queryKey: id ? sittingQuery(id).queryKey : ["sitting"],

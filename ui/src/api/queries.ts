@@ -618,6 +618,12 @@ export const sittingsQuery = queryOptions({
   queryFn: () => answer(client.GET("/api/sittings")),
 });
 
+/** Sittings that were begun and not ended. */
+export const underWayQuery = queryOptions({
+  queryKey: ["under way"],
+  queryFn: () => answer(client.GET("/api/under-way")),
+});
+
 /** How a wheel is painted; quick is what is known at once. */
 export const planQuery = (
   wheel: number,

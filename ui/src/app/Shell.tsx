@@ -16,6 +16,7 @@ import { Aside, BeforeLeaving } from "./WaitingHere";
 import { PassphraseDialog } from "./PassphraseDialog";
 import { SessionsDialog } from "./SessionsDialog";
 import { SurroundChoice } from "./surround";
+import { UnderWay, useUnderWay } from "./UnderWay";
 import { figures, grey } from "../drawing/style";
 
 const Bar = styled("header")({
@@ -43,6 +44,7 @@ export function Shell({
   children: ReactNode;
 }) {
   const ready = useReady();
+  const underWay = useUnderWay();
   useEffect(() => {
     if (ready.data) outbox.wake();
   }, [ready.data]);
@@ -51,12 +53,21 @@ export function Shell({
       <Bar>
         <Box sx={{ display: "flex", alignItems: "center", gap: 1, mr: 1 }}>
           <Mark />
-          <Typography component="span" sx={{ fontSize: 16, fontWeight: 600 }}>
+          <Typography
+            component="span"
+            sx={{
+              fontSize: 16,
+              fontWeight: 600,
+              // A sitting that is under way needs the room.
+              ...(underWay && { display: { xs: "none", xl: "inline" } }),
+            }}
+          >
             Gyrophane
           </Typography>
         </Box>
         {conditions}
         <Box sx={{ flex: 1 }} />
+        <UnderWay />
         <SurroundChoice />
         <PainterMenu painter={painter} />
       </Bar>

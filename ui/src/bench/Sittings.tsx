@@ -4,8 +4,9 @@ import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link as To, useNavigate } from "react-router";
 import { answer, client, type BenchSheet, type Measure } from "../api/client";
-import { sittingQuery, sittingsQuery } from "../api/queries";
+import { sittingQuery, sittingsQuery, underWayQuery } from "../api/queries";
 import { Choice } from "../parts/Choice";
+import { howFar } from "../parts/underWay";
 
 /** Begins to paint the sheet, or goes on with a sitting that was begun. */
 export function Sittings({
@@ -33,9 +34,12 @@ export function Sittings({
     onSuccess: (begun) => {
       queries.setQueryData(sittingQuery(begun.id).queryKey, begun);
       void queries.invalidateQueries(sittingsQuery);
+      void queries.invalidateQueries(underWayQuery);
       void navigate(`/bench/sitting/${begun.id}`);
     },
   });
+  const { data: underWay } = useQuery(underWayQuery);
+  const going = underWay?.find((s) => s.wheel === id);
   const own = (all.data ?? []).filter((s) => s.wheel === id);
   return (
     <>
@@ -62,13 +66,19 @@ export function Sittings({
           }
         </Choice>
       )}
+      {going && (
+        <Button variant="contained" component={To} to={`/bench/sitting/${going.id}`} sx={{ ml: 2 }}>
+          go on: {howFar(going)}
+        </Button>
+      )}
       <Button
-        variant="contained"
+        variant={going ? "outlined" : "contained"}
+        color={going ? "inherit" : "primary"}
         disabled={begin.isPending}
         onClick={() => begin.mutate()}
         sx={{ ml: 2, mr: 1 }}
       >
-        begin to paint
+        {going ? "begin another" : "begin to paint"}
       </Button>
       {begin.error && <Typography role="alert">{begin.error.message}</Typography>}
     </>

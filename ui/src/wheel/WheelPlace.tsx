@@ -188,6 +188,11 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
               <Button component={To} to={`/bench/${id}/paper`} color="inherit">
                 on paper
               </Button>
+              {!covered && (
+                <Button component={To} to={`/bench/${id}`} variant="contained" sx={{ mx: 1 }}>
+                  paint it
+                </Button>
+              )}
               <SavedMark own={own} />
             </Box>
           </Box>
