@@ -103,6 +103,8 @@ func TestASittingIsPaintedByTouch(t *testing.T) {
 	p.see("back to what is next")
 	p.press("still wet")
 	p.see("take back (still wet")
+	p.see("is wet until ")
+	p.see(" now, and what waits for it with it.")
 	p.region(first)
 	p.press("a coat more")
 	p.waitFor("a second coat", func() bool { return p.coats()[first] == "2" })

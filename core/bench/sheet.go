@@ -505,7 +505,25 @@ func Ladder(p *path.Path, n int, spacing path.Spacing) (s Sheet) {
 // Values is a value scale of a slot: n places (5 to 9) from its lightest tint to its
 // darkest shade, edge to edge.
 func Values(w *wheel.Wheel, index, n int) (s Sheet) {
-	s.row("values", "values of "+w.Slots[index].Name, ofRungs(w.Values(index, n, w.ShadeBy)))
+	rungs, slot := w.Values(index, n, w.ShadeBy), &w.Slots[index]
+	light := slot.Mixture.Masstone().Lab().L
+	tints := 0 // how many come before the slot itself, or where it would be
+	for tints < len(rungs) && rungs[tints].With != "" && rungs[tints].L > light {
+		tints++
+	}
+	first := tints // the first shade
+	if tints < len(rungs) && rungs[tints].With == "" {
+		first++
+	}
+	s.row("values", "values of "+slot.Name, ofRungs(rungs, func(i int) string {
+		switch {
+		case i < tints:
+			return fmt.Sprintf("tint %d", tints-i)
+		case i < first:
+			return slot.Name
+		}
+		return fmt.Sprintf("shade %d", i-first+1)
+	}))
 	return s
 }
 
@@ -517,18 +535,32 @@ func Intensity(w *wheel.Wheel, index, n int, in paint.Medium) (s Sheet, ok bool)
 		return s, false
 	}
 	balance := wheel.BalanceOf(a, b, in)
-	s.row("intensity", fmt.Sprintf("from %s to %s", w.Slots[index].Name, w.Slots[(index+6)%12].Name), ofRungs(balance.Intensity(n)))
+	from, to := w.Slots[index].Name, w.Slots[(index+6)%12].Name
+	s.row("intensity", fmt.Sprintf("from %s to %s", from, to), ofRungs(balance.Intensity(n), func(i int) string {
+		switch half := n / 2; {
+		case i == 0:
+			return from
+		case i == n-1:
+			return to
+		case i < half:
+			return fmt.Sprintf("%s quieter %d", from, i)
+		case i > half:
+			return fmt.Sprintf("%s quieter %d", to, n-1-i)
+		}
+		return "grey between"
+	}))
 	return s, true
 }
 
-func ofRungs(rungs []wheel.RingRung) (of []named) {
+// ofRungs are the places of a scale, each by its name.
+func ofRungs(rungs []wheel.RingRung, name func(i int) string) (of []named) {
 	for i, r := range rungs {
 		parts := recipe.Of(r.Parts.Plain())
 		kind := wheel.Secondary
 		if len(parts) == 1 {
 			kind = wheel.Primary
 		}
-		of = append(of, named{name: fmt.Sprintf("place %d", i+1), kind: kind, parts: parts, mixture: r.Mixture, share: 0})
+		of = append(of, named{name: name(i), kind: kind, parts: parts, mixture: r.Mixture, share: 0})
 	}
 	return of
 }

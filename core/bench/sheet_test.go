@@ -2,6 +2,7 @@ package bench_test
 
 import (
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -353,4 +354,26 @@ func TestPansAreWettedAndNotSqueezed(t *testing.T) {
 		loads += a.Loads
 	}
 	assert.InDelta(t, fluid/0.03, float64(loads), float64(len(p.Amounts())))
+}
+
+// The places of a scale go by what they are.
+func TestScalesNameTheirPlaces(t *testing.T) {
+	labels := func(s bench.Sheet) (out []string) {
+		for _, r := range s.Regions {
+			out = append(out, r.Label)
+		}
+		return out
+	}
+	w := triad(t)
+	red := slices.IndexFunc(w.Slots[:], func(s wheel.Slot) bool { return s.Name == "red" })
+	values := labels(bench.Values(w, red, 7))
+	assert.Contains(t, values, "red")
+	assert.Contains(t, values, "tint 1")
+	assert.Contains(t, values, "shade 1")
+	at := slices.Index(values, "red")
+	assert.Equal(t, "tint 1", values[at-1], "the tint beside it is the first")
+	assert.Equal(t, "shade 1", values[at+1])
+	s, ok := bench.Intensity(w, red, 5, medium(t, "gouache"))
+	require.True(t, ok)
+	assert.Equal(t, []string{"red", "red quieter 1", "grey between", "green quieter 1", "green"}, labels(s))
 }

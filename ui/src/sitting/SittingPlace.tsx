@@ -16,7 +16,7 @@ import { NextCard, PaintedCard } from "./NextCard";
 import { Large, Second, Tap } from "./Pieces";
 import { SittingFigure } from "./SittingFigure";
 import { SittingHour } from "./SittingHour";
-import type { Step } from "./steps";
+import { timeOf, type Step } from "./steps";
 import { useDrySignal, useInstalled, useScreenAwake } from "./useTable";
 import { useSitting, type Done } from "./useSitting";
 
@@ -69,6 +69,9 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
 
   const { steps } = sitting;
   const [back] = sitting.back;
+  // What was said to be wet still: the place it was said of is the first that taking it back changes.
+  const wetUntil =
+    back?.says.startsWith("still wet") && !sitting.ended ? back.places[0] : undefined;
   const first = steps[0];
   const open = chosen >= 0 && sitting.places[chosen]!.coats > 0 ? chosen : -1;
   const instead: Step | undefined =
@@ -179,6 +182,12 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
         )}
       </Box>
       {!sitting.ended && <Reminder wheel={sitting.wheel} but={id} />}
+      {wetUntil && (
+        <Typography role="status">
+          {sitting.plan.regions[wetUntil.region]!.label} is wet until{" "}
+          {timeOf(sitting.places[wetUntil.region]!.dry)} now, and what waits for it with it.
+        </Typography>
+      )}
       {sitting.says.map((line) => (
         <Typography key={line}>{line}</Typography>
       ))}
@@ -204,7 +213,11 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
           {sitting.ended ? (
             <Ended sitting={sitting} />
           ) : sitting.paused ? (
-            <Paused onResume={() => say({ kind: "resumed" })} />
+            <Paused
+              sitting={sitting}
+              now={now}
+              onResume={(empty) => say({ kind: "resumed" }, ...empty)}
+            />
           ) : open >= 0 ? (
             <PaintedCard
               key={open}
@@ -345,18 +358,57 @@ function Another({
   );
 }
 
-function Paused({ onResume }: { onResume: () => void }) {
+/** So long a pause may have left little that can be painted with. */
+const longPause = 6 * 60 * 60_000;
+
+/** A pause; after a long one it asks which of the wells still hold what can be painted with. */
+function Paused({
+  sitting,
+  now,
+  onResume,
+}: {
+  sitting: Sitting;
+  now: number;
+  onResume: (empty: Done[]) => void;
+}) {
+  const [empty, setEmpty] = useState<number[]>([]);
+  const wells = sitting.wells.flatMap((w, i) =>
+    w.region >= 0 && (w.lasts === 0 || w.lasts > now) ? [{ ...w, well: i + 1 }] : [],
+  );
+  const asks = wells.length > 0 && now - sitting.paused > longPause;
+  const turn = (well: number) =>
+    setEmpty(empty.includes(well) ? empty.filter((w) => w !== well) : [...empty, well]);
   return (
     <Box component="section" aria-label="paused">
       <Typography component="h2" sx={{ fontSize: 40, fontWeight: 500 }}>
         Paused
       </Typography>
       <Typography sx={{ my: 2 }}>
-        Go on in an hour or tomorrow. Wells over their time count as empty then, and the rest is
-        planned anew.
+        {asks
+          ? "Which of these can still be painted with?"
+          : "Go on in an hour or tomorrow. Wells over their time count as empty then, and the rest is planned anew."}
       </Typography>
+      {asks &&
+        wells.map(({ well, region }) => (
+          <Box key={well} sx={{ display: "flex", alignItems: "center", gap: 1.5 }}>
+            <Box
+              sx={{
+                width: 32,
+                height: 22,
+                bgcolor: empty.includes(well) ? undefined : fill(sitting.places[region]!.wet),
+                border: `1px solid ${grey.hairline}`,
+              }}
+            />
+            <Typography sx={{ flex: 1 }}>
+              well {well}, of {sitting.plan.regions[region]!.label}
+            </Typography>
+            <Tap pressed={!empty.includes(well)} onClick={() => turn(well)}>
+              {empty.includes(well) ? "it is dry" : "it can be used"}
+            </Tap>
+          </Box>
+        ))}
       <Box sx={{ display: "flex" }}>
-        <Large keys="p" onClick={onResume}>
+        <Large keys="p" onClick={() => onResume(empty.map((well) => ({ kind: "rinsed", well })))}>
           go on painting
         </Large>
       </Box>
