@@ -69,6 +69,7 @@ type NewReading struct {
 	Lab    colour.Lab
 	Source paint.Source
 	Wet    bool
+	Dry    bool // the painter says that it is, whatever its time to dry
 	Spread float64
 	Doubt  string
 	Told   string // by which the page knows it; empty where it says none
@@ -78,7 +79,8 @@ type NewReading struct {
 const MostRead = 200
 
 // KeepReadings keeps readings of a sitting, all or none; the minutes since each place was
-// painted are those of its last coat.
+// painted are those of its last coat. What is read before that is dry is kept as wet, unless
+// the painter says that it is dry.
 func (s *Studio) KeepReadings(ctx context.Context, painter store.Painter, id int64, reads []NewReading) error {
 	if len(reads) > MostRead {
 		return input.Errorf("%d readings are more than are kept at once: send at most %d", len(reads), MostRead)
@@ -93,7 +95,8 @@ func (s *Studio) KeepReadings(ctx context.Context, painter store.Painter, id int
 		if i < 0 {
 			return input.Errorf("there is no place %q on the sheet", input.Clip(r.Region))
 		}
-		sound, err := paint.LabReading(r.Lab, r.Source, r.Wet, sitting.Medium)
+		wet := r.Wet || !r.Dry && sitting.Stands.Places[i].DryAt.After(sitting.Now)
+		sound, err := paint.LabReading(r.Lab, r.Source, wet, sitting.Medium)
 		if err != nil {
 			return input.Errorf("%s: %w", sitting.Plan.Sheet.Regions[i].Label, err)
 		}
@@ -104,7 +107,7 @@ func (s *Studio) KeepReadings(ctx context.Context, painter store.Painter, id int
 		if err := one.Check(); err != nil {
 			return err
 		}
-		rows = append(rows, store.SittingReading{Region: r.Region, L: sound.Lab.L, A: sound.Lab.A, B: sound.Lab.B, Source: string(r.Source), Wet: r.Wet, Medium: sitting.Medium.ID, Minutes: one.Minutes, Spread: r.Spread, Doubt: r.Doubt, Told: r.Told})
+		rows = append(rows, store.SittingReading{Region: r.Region, L: sound.Lab.L, A: sound.Lab.A, B: sound.Lab.B, Source: string(r.Source), Wet: wet, Medium: sitting.Medium.ID, Minutes: one.Minutes, Spread: r.Spread, Doubt: r.Doubt, Told: r.Told})
 	}
 	if err := s.store.AddReadings(ctx, painter.ID, id, rows); err != nil {
 		return err

@@ -120,7 +120,14 @@ func TestReadingsAreExplainedByWhatWasReallyUsed(t *testing.T) {
 	equal, err := paint.Mix(paint.Part{Paint: parts[0].Paint, Parts: 1}, paint.Part{Paint: parts[1].Paint, Parts: 1})
 	require.NoError(t, err)
 	look := equal.AsPainted(begun.Medium, false)
-	require.NoError(t, s.KeepReadings(t.Context(), ada, begun.ID, []NewReading{{Region: "green", Lab: look.Lab(), Source: paint.Photo}}))
+	read := NewReading{Region: "green", Lab: look.Lab(), Source: paint.Photo}
+	require.NoError(t, s.KeepReadings(t.Context(), ada, begun.ID, []NewReading{read}))
+	early, err := s.SittingJournal(t.Context(), ada, begun.ID)
+	require.NoError(t, err)
+	assert.Nil(t, early.Places[green].Dry, "it is wet yet, whatever was chosen")
+	assert.NotNil(t, early.Places[green].Wet)
+	read.Dry = true
+	require.NoError(t, s.KeepReadings(t.Context(), ada, begun.ID, []NewReading{read}))
 	got, err := s.SittingJournal(t.Context(), ada, begun.ID)
 	require.NoError(t, err)
 	explained := got.Places[green].Explained

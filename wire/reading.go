@@ -66,6 +66,7 @@ type ReadToKeep struct {
 	Lab    [3]float64 `json:"lab" doc:"D65"`
 	Source string     `json:"source" format:"source"`
 	Wet    bool       `json:"wet,omitempty"`
+	Dry    bool       `json:"dry,omitempty" doc:"the painter says that it is: else what is read before its time is kept as wet"`
 	Spread float64    `json:"spread,omitempty" minimum:"0" maximum:"100"`
 	Doubt  string     `json:"doubt,omitempty" maxLength:"200" doc:"why it is not believed; left out of learning"`
 	ID     string     `json:"id,omitempty" maxLength:"64" doc:"made by the client: a reading that is sent again is kept once"`
@@ -73,7 +74,7 @@ type ReadToKeep struct {
 
 // Core is the reading.
 func (r ReadToKeep) Core() studio.NewReading {
-	return studio.NewReading{Region: r.Slot, Lab: colour.Lab{L: r.Lab[0], A: r.Lab[1], B: r.Lab[2]}, Source: paint.Source(r.Source), Wet: r.Wet, Spread: r.Spread, Doubt: r.Doubt, Told: r.ID}
+	return studio.NewReading{Region: r.Slot, Lab: colour.Lab{L: r.Lab[0], A: r.Lab[1], B: r.Lab[2]}, Source: paint.Source(r.Source), Wet: r.Wet, Dry: r.Dry, Spread: r.Spread, Doubt: r.Doubt, Told: r.ID}
 }
 
 // PhotoSpot is a spot of a photo that the painter moved or left out.

@@ -37,7 +37,7 @@ func TestEveryFieldGoesRound(t *testing.T) {
 		"id": told.ID == event.ID, "kind": string(told.Kind) == event.Kind, "at": told.At.UnixMilli() == event.At, "offset": told.OffsetMS == event.OffsetMS,
 		"device": told.Device == event.Device, "number": told.Number == event.Number, "revision": told.Revision == event.Revision, "region": told.Region == event.Region,
 		"well": told.Well == event.Well, "brush": told.Brush == event.Brush, "thorough": told.Thorough == event.Thorough, "text": told.Text == event.Text,
-		"undoes": told.Undoes == event.Undoes, "tap": told.Tap == event.Tap, "ahead": told.Ahead.Milliseconds() == event.AheadMS,
+		"undoes": told.Undoes == event.Undoes, "tap": told.Tap == event.Tap, "adds": told.Adds == event.Adds, "from": told.From == event.From, "from ml": told.FromML == event.FromML, "ml": told.ML == event.ML, "ahead": told.Ahead.Milliseconds() == event.AheadMS,
 	} {
 		assert.True(t, is, of)
 	}
@@ -46,7 +46,7 @@ func TestEveryFieldGoesRound(t *testing.T) {
 	var read ReadToKeep
 	storetest.Fill(&read)
 	kept := read.Core()
-	assert.Equal(t, studio.NewReading{Region: read.Slot, Lab: colour.Lab{L: read.Lab[0], A: read.Lab[1], B: read.Lab[2]}, Source: paint.Source(read.Source), Wet: read.Wet, Spread: read.Spread, Doubt: read.Doubt, Told: read.ID}, kept)
+	assert.Equal(t, studio.NewReading{Region: read.Slot, Lab: colour.Lab{L: read.Lab[0], A: read.Lab[1], B: read.Lab[2]}, Source: paint.Source(read.Source), Wet: read.Wet, Dry: read.Dry, Spread: read.Spread, Doubt: read.Doubt, Told: read.ID}, kept)
 }
 
 // The bounds of a film, and what stands before and after it, each keep their place.

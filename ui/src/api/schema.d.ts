@@ -4172,6 +4172,8 @@ export interface components {
         ReadToKeep: {
             /** @description why it is not believed; left out of learning */
             doubt?: string;
+            /** @description the painter says that it is: else what is read before its time is kept as wet */
+            dry?: boolean;
             /** @description made by the client: a reading that is sent again is kept once */
             id?: string;
             /** @description D65 */

@@ -2,10 +2,12 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link as To, useParams } from "react-router";
 import { answer, client, Refused, type Profile, type Schemas, type Sitting } from "../api/client";
 import { meaningOf, pause } from "../api/outbox";
 import { sittingQuery, sittingReadsQuery } from "../api/queries";
+import { useServerNow } from "../api/serverClock";
 import { newId } from "../api/writing";
 import { Missing } from "../app/Missing";
 import { Shell } from "../app/Shell";
@@ -45,7 +47,10 @@ export function ReadingsPlace({ painter }: { painter: Profile }) {
     retryDelay: (n, e) => pause(n, e instanceof Refused ? e.retryAfter : undefined),
     onSuccess: (all) => queries.setQueryData(sittingReadsQuery(id).queryKey, all),
   });
-  const onKeep = (readings: ToKeep[]) => keep.mutate(readings.map((r) => ({ ...r, id: newId() })));
+  const [sure, setSure] = useState(false);
+  const now = useServerNow();
+  const onKeep = (readings: ToKeep[]) =>
+    keep.mutate(readings.map((r) => ({ ...r, id: newId(), dry: sure && !r.wet })));
   const sitting = query.data;
   if (query.error && !sitting)
     return (
@@ -59,6 +64,7 @@ export function ReadingsPlace({ painter }: { painter: Profile }) {
     );
   if (!sitting || !reads.data) return <Waiting failing={query.failureCount > 0} />;
   const wet = state === "wet";
+  const wetYet = sitting.plan.regions.filter((_, i) => sitting.places[i]!.dry > now);
   return (
     <Shell
       painter={painter}
@@ -95,6 +101,19 @@ export function ReadingsPlace({ painter }: { painter: Profile }) {
           back to the sitting
         </Button>
       </Box>
+      {!wet && wetYet.length > 0 && (
+        <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 2 }}>
+          <Typography role="status">
+            {wetYet.map((r) => r.label).join(", ")} {wetYet.length === 1 ? "is" : "are"}{" "}
+            {sure
+              ? "taken for dry, as you say."
+              : "wet yet, by the time it takes: what is read now is kept as wet."}
+          </Typography>
+          <Button color="inherit" sx={{ minHeight: 56 }} onClick={() => setSure(!sure)}>
+            {sure ? "go by their time" : "it is dry"}
+          </Button>
+        </Box>
+      )}
       {keep.error && <Typography role="alert">{keep.error.message}</Typography>}
       <Box
         sx={{
