@@ -88,7 +88,11 @@ type sittingEvent struct {
 	Well     int                `json:"well,omitempty"`
 	Brush    int                `json:"brush,omitempty"`
 	Thorough bool               `json:"thorough,omitempty"`
-	Took     map[string]float64 `json:"took,omitempty"`
+	Took     map[string]float64 `json:"took,omitempty"` // by paint, or its let-down in words
+	Adds     bool               `json:"adds,omitempty"`
+	From     int                `json:"from,omitempty"`
+	FromML   float64            `json:"fromMl,omitempty"`
+	ML       float64            `json:"ml,omitempty"`
 	Text     string             `json:"text,omitempty"`
 	Undoes   string             `json:"undoes,omitempty"`
 }
@@ -126,12 +130,16 @@ func SittingJSON(a *journal.Account) ([]byte, error) {
 		out.Readings = append(out.Readings, sittingReading{Slot: r.Region, Lab: labJSON(r.Lab), State: stateOf(r.Wet), Source: string(r.Source), Minutes: r.Minutes, Spread: r.Spread, Doubt: r.Doubt, At: r.At})
 	}
 	for _, e := range a.Events {
-		one := sittingEvent{ID: e.ID, Kind: string(e.Kind), At: e.At, Slot: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes}
+		one := sittingEvent{ID: e.ID, Kind: string(e.Kind), At: e.At, Slot: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Adds: e.Adds, From: e.From, FromML: e.FromML, ML: e.ML}
 		for _, t := range e.Used {
 			if one.Took == nil {
 				one.Took = map[string]float64{}
 			}
-			one.Took[t.Paint] = t.Amount
+			what := t.Paint
+			if t.In != "" {
+				what = fmt.Sprintf("%s let down 1:%d in %s", t.Paint, t.Thin, t.In)
+			}
+			one.Took[what] = t.Amount
 		}
 		out.Events = append(out.Events, one)
 	}
