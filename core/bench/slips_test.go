@@ -428,3 +428,26 @@ func TestAnotherPlaceFirstHasAPileOfItsOwn(t *testing.T) {
 	s.do(rest.Instead(i))
 	assert.Equal(t, len(s.plan.Sheet.Regions)-1, len(s.rest().Steps()))
 }
+
+// A tap's answer plans the rest anew, and each place as if it came next.
+func BenchmarkFrom(b *testing.B) {
+	for name, extras := range map[string]bench.Extras{"split": {}, "rings": {Tints: 1, Shades: 1, Wash: true, Neutral: true}} {
+		for _, fill := range []bench.Fill{bench.OwnPiles, bench.FromWeaker} {
+			b.Run(name+"/"+string(fill), func(b *testing.B) {
+				set := bench.Usual(paint.Media()[1])
+				set.Fill, set.Gaps = fill, true
+				s := bench.Wheel(split(b), extras, set)
+				plan, err := bench.Sketch(&s, set)
+				require.NoError(b, err)
+				st := bench.Fold(&s, set, []bench.Event{{ID: "1", Kind: bench.Begun, At: morning}})
+				for b.Loop() {
+					rest, err := st.From(morning, plan)
+					require.NoError(b, err)
+					for _, step := range rest.Steps()[1:] {
+						rest.Instead(step.Region)
+					}
+				}
+			})
+		}
+	}
+}

@@ -25,7 +25,7 @@ export function Corrected({
           )}
           {got.says}
         </Typography>
-        {onAdd && got.advice === "add" && (
+        {onAdd && got.add.length > 0 && got.reached && got.advice !== "keep part" && (
           <Button
             variant="outlined"
             color="inherit"
