@@ -174,6 +174,7 @@ type Sitting struct {
 	Says         []string
 	Back         []Back // what taking back takes back, the last tap first; at most MostBack
 	paints       map[string]*paint.Paint
+	opened       map[*Used][]paint.Part // what was told of amounts, in ml, let-downs opened
 }
 
 // Back is a tap that can be taken back, whole, and what is otherwise then: when it is, and
@@ -199,14 +200,14 @@ const stillWetFor = 0.25
 // and not done again by undoing that, does not count.
 func Fold(s *Sheet, set Settings, events []Event) Sitting {
 	events = inOrder(events)
-	out := fold(s, set, events)
+	out := fold(s, set, events, map[*Used][]paint.Part{})
 	out.takeBack(s, set, events)
 	return out
 }
 
 // fold is where a sitting stands after events in order, but for what can be taken back.
-func fold(s *Sheet, set Settings, events []Event) Sitting {
-	out := Sitting{Places: make([]Progress, len(s.Regions)), Wells: make([]Well, set.Wells), Brushes: [2]int{-1, -1}, Pace: 1, paints: s.byID()}
+func fold(s *Sheet, set Settings, events []Event, opened map[*Used][]paint.Part) Sitting {
+	out := Sitting{Places: make([]Progress, len(s.Regions)), Wells: make([]Well, set.Wells), Brushes: [2]int{-1, -1}, Pace: 1, paints: s.byID(), opened: opened}
 	for i := range out.Wells {
 		out.Wells[i].Region = -1
 	}
@@ -237,7 +238,7 @@ func (st *Sitting) takeBack(s *Sheet, set Settings, events []Event) {
 		}
 		said[e.tap()] = true
 		without = append(without, Event{ID: fmt.Sprintf("without %d", i), Kind: Undone, At: events[len(events)-1].At, Undoes: e.tap()})
-		then := fold(s, set, without)
+		then := fold(s, set, without, st.opened)
 		back := Back{Tap: e.tap(), Says: e.Says(s), Places: map[int]Progress{}, LaidOut: then.LaidOut, Paused: then.PausedAt, Ended: then.Ended}
 		for k := range then.Places {
 			if !then.Places[k].looksLike(&st.Places[k]) {

@@ -124,11 +124,19 @@ func (st *Sitting) mixed(s *Sheet, set Settings, e *Event, i int) {
 	place.well = e.Well
 }
 
-// volumes are the paints in ml of what was told of amounts.
+// volumes are the paints in ml of what was told of amounts; each telling is opened once.
 func (st *Sitting) volumes(used []Used, scale recipe.Scale) (out []paint.Part) {
+	if len(used) == 0 {
+		return nil
+	}
+	if out, known := st.opened[&used[0]]; known {
+		return out
+	}
 	for _, of := range st.portions(used, scale) {
 		out = append(out, scale.Opened(of.Ingredient, of.ML)...)
 	}
+	out = pile(out)
+	st.opened[&used[0]] = out
 	return out
 }
 

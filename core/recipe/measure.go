@@ -439,31 +439,34 @@ func strongIn(made []Pile) float64 {
 // before are the piles that a let-down ingredient takes, so many ml of it: the
 // smallest that can be taken, 1:99 in two goes.
 func (s Scale) before(i Ingredient, ml float64) (out []Pile) {
-	row := measureRows[s.Measure]
-	from := Ingredient{Paint: i.Paint, Parts: 1}
-	for n, thin := range i.thinnings() {
-		needed := ml
-		if n == 0 && len(i.thinnings()) > 1 {
-			needed = 0 // a little of it goes on
+	thinnings := i.thinnings()
+	out = make([]Pile, len(thinnings))
+	for n := len(thinnings) - 1; n >= 0; n-- {
+		from := Ingredient{Paint: i.Paint, Parts: 1}
+		if n > 0 {
+			from.In, from.Thin = i.In, thinnings[n-1]
 		}
-		into := Ingredient{Paint: i.In, Parts: float64(thin)}
-		pile := Pile{Needed: needed}
-		for least := s.rounded(0); ; least += row.step {
-			a := Portion{from, least, s.VolumeOf(from, least)}
-			most := s.rounded(s.amount(into, float64(thin)*a.ML))
-			b := Portion{into, most, s.VolumeOf(into, most)}
-			pile.Counts, pile.ML = []Portion{a, b}, a.ML+b.ML
-			if pile.ML >= needed && most >= row.made {
-				break
-			}
-		}
-		if n == 0 && len(i.thinnings()) > 1 {
-			pile.Needed = s.VolumeOf(from, s.rounded(0))
-		}
-		out = append(out, pile)
-		from = Ingredient{Paint: i.Paint, Parts: 1, In: i.In, Thin: thin}
+		out[n] = s.made(from, Ingredient{Paint: i.In, Parts: float64(thinnings[n])}, ml)
+		ml = out[n].Counts[0].ML // of that the next one is made
 	}
 	return out
+}
+
+// made is the smallest let-down of an ingredient in so many parts of another that comes to so many ml
+// and is a pile that a hand can make.
+func (s Scale) made(from, into Ingredient, ml float64) (pile Pile) {
+	row := measureRows[s.Measure]
+	// What is far from enough is not tried: rounding moves it by a step or two.
+	least := max(s.rounded(0), s.rounded(s.amount(from, ml/(1+into.Parts)))-3*row.step)
+	for ; ; least += row.step {
+		a := Portion{from, least, s.VolumeOf(from, least)}
+		most := s.rounded(s.amount(into, into.Parts*a.ML))
+		b := Portion{into, most, s.VolumeOf(into, most)}
+		pile = Pile{Counts: []Portion{a, b}, ML: a.ML + b.ML, Needed: ml}
+		if pile.ML >= ml && most >= row.made {
+			return pile
+		}
+	}
 }
 
 // letDown are the recipe with each paint of which there is less than can be taken

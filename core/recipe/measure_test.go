@@ -315,3 +315,22 @@ func TestAPileIsMended(t *testing.T) {
 	assert.Len(t, little.Counts, 2, "more of both where it is too little")
 	assert.GreaterOrEqual(t, little.ML, 0.57)
 }
+
+// However much is asked of a let-down, what it is made of is found at once, and is the smallest.
+func TestLetDownsOfAnySizeAreMade(t *testing.T) {
+	blue, yellow := painttest.Paint("PB15:3"), painttest.Paint("PY184")
+	for _, m := range []recipe.Measure{recipe.Dabs, recipe.Drops, recipe.Grams, recipe.Tips} {
+		s := scale(t, m)
+		for _, thin := range []int{4, 9, 49, 99} {
+			i := recipe.Ingredient{Paint: blue, Parts: 1, In: yellow, Thin: thin}
+			for _, ml := range []float64{0.01, 0.3, 5, 900, 170_000} {
+				opened := s.Opened(i, ml)
+				require.Len(t, opened, 2)
+				assert.InDelta(t, ml, opened[0].Parts+opened[1].Parts, 1e-6*ml)
+				if ml > 1 {
+					assert.InEpsilon(t, ml/float64(thin+1), opened[0].Parts, 0.5, "%s 1:%d of %v ml", m, thin, ml)
+				}
+			}
+		}
+	}
+}
