@@ -69,9 +69,10 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
 
   const { steps } = sitting;
   const [back] = sitting.back;
-  // What was said to be wet still: the place it was said of is the first that taking it back changes.
-  const wetUntil =
-    back?.says.startsWith("still wet") && !sitting.ended ? back.places[0] : undefined;
+  // The place that was said last to be wet still.
+  const wet = sitting.ended
+    ? -1
+    : sitting.plan.regions.findIndex((r) => back?.says === `still wet: ${r.label}`);
   const first = steps[0];
   const open = chosen >= 0 && sitting.places[chosen]!.coats > 0 ? chosen : -1;
   const instead: Step | undefined =
@@ -182,10 +183,10 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
         )}
       </Box>
       {!sitting.ended && <Reminder wheel={sitting.wheel} but={id} />}
-      {wetUntil && (
+      {wet >= 0 && (
         <Typography role="status">
-          {sitting.plan.regions[wetUntil.region]!.label} is wet until{" "}
-          {timeOf(sitting.places[wetUntil.region]!.dry)} now, and what waits for it with it.
+          {sitting.plan.regions[wet]!.label} is wet until {timeOf(sitting.places[wet]!.dry)} now,
+          and what waits for it with it.
         </Typography>
       )}
       {sitting.says.map((line) => (
