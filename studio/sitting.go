@@ -231,7 +231,7 @@ func thaw(kept store.SittingPlan) (*bench.Plan, error) {
 	}
 	set.Fill = kept.Fill
 	restored := bench.Restored(sheet, ends)
-	return bench.Kept(&restored, set, kept.Fill, kept.Why, kept.Order), nil
+	return bench.RestoredPlan(&restored, set, kept.Fill, kept.Why, kept.Order), nil
 }
 
 // opened is a recipe as it was kept.

@@ -62,8 +62,9 @@ type problem struct {
 }
 
 // newProblem states a sheet for the search, its recipes counted out; steps of runs that are gone have
-// piles of their own. The error is an input.Error.
-func newProblem(s *Sheet, set Settings, fill Fill, gone regions, counted []recipe.Counted) (*problem, error) {
+// piles of their own. Painted is how far a sitting has come with each region; nil before it. The error
+// is an input.Error.
+func newProblem(s *Sheet, set Settings, fill Fill, gone regions, counted []recipe.Counted, painted []Progress) (*problem, error) {
 	if len(s.Regions) > MostRegions {
 		return nil, input.Errorf("a sheet of %d regions is too large to plan: the most is %d", len(s.Regions), MostRegions)
 	}
@@ -85,7 +86,14 @@ func newProblem(s *Sheet, set Settings, fill Fill, gone regions, counted []recip
 	if err := p.constrain(s, set); err != nil {
 		return nil, err
 	}
-	p.soil(s, set, counted, func(i int) *paint.Mixture { return &counted[i].Mixture })
+	p.soil(s, set, counted, func(i int) *paint.Mixture {
+		if painted != nil {
+			if held, err := paint.Mix(painted[i].Held...); err == nil {
+				return &held
+			}
+		}
+		return &counted[i].Mixture
+	})
 	p.classes = p.classesOf()
 	p.prepare()
 	p.left = len(p.jobs)

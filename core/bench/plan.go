@@ -82,8 +82,8 @@ type Plan struct {
 // New plans a sheet. The error is an input.Error.
 func New(s *Sheet, set Settings) (*Plan, error) { return plan(s, set, false) }
 
-// Kept is the plan that a sitting began with, of what was kept of it.
-func Kept(s *Sheet, set Settings, fill Fill, why string, order []int) *Plan {
+// RestoredPlan is the plan that a sitting began with, of what was kept of it.
+func RestoredPlan(s *Sheet, set Settings, fill Fill, why string, order []int) *Plan {
 	out := &Plan{Sheet: s, Settings: set, Fill: fill, Why: why, Order: order}
 	out.count()
 	return out
@@ -101,7 +101,7 @@ func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 	out := &Plan{Sheet: s, Settings: set, Fill: OwnPiles}
 	var known []*state
 	out.count()
-	own, err := newProblem(s, set, OwnPiles, regions{}, out.Counted)
+	own, err := newProblem(s, set, OwnPiles, regions{}, out.Counted, nil)
 	if err != nil {
 		return nil, err
 	}
@@ -117,7 +117,7 @@ func plan(s *Sheet, set Settings, quick bool) (*Plan, error) {
 	var low cost
 	if out.Fill != OwnPiles {
 		out.count()
-		if p, err = newProblem(s, set, out.Fill, regions{}, out.Counted); err != nil {
+		if p, err = newProblem(s, set, out.Fill, regions{}, out.Counted, nil); err != nil {
 			return nil, err
 		}
 		if best, low, out.Proved = p.solve(quick); best == nil {
@@ -457,7 +457,7 @@ func (out *Plan) countRun(section int, way Filling) {
 			out.Counted[i] = recipe.CountOut(begin, &r.Mixture, set.Scale, add.Pile+add.Add)
 			pile = out.Counted[i].Volumes()
 		} else {
-			had := sum(pile)
+			had := recipe.Volume(pile)
 			share := shareIn(pile, toward)
 			wanted := r.Share
 			if toward != out.Sheet.ways[section].B {
@@ -472,7 +472,7 @@ func (out *Plan) countRun(section int, way Filling) {
 			pile = append(pile, out.Counted[i].Volumes()...)
 		}
 		// What the step takes is gone from the pile.
-		left := max(0.05, 1-set.paintOf(r)/sum(pile))
+		left := max(0.05, 1-set.paintOf(r)/recipe.Volume(pile))
 		for p := range pile {
 			pile[p].Parts *= left
 		}
@@ -491,7 +491,7 @@ func (out *Plan) countParted(section int, way Filling) {
 		part := way.Adds[n/2+1]
 		var pile []paint.Part
 		for _, p := range whole {
-			pile = append(pile, paint.Part{Paint: p.Paint, Parts: p.Parts * part.Pile / sum(whole)})
+			pile = append(pile, paint.Part{Paint: p.Paint, Parts: p.Parts * part.Pile / recipe.Volume(whole)})
 		}
 		r := &s.Regions[steps[n]]
 		out.parted[steps[n]] = part.Pile
@@ -508,21 +508,9 @@ func (a Addition) of(from, toward *paint.Paint) recipe.Ingredient {
 	return i
 }
 
-func sum(pile []paint.Part) (ml float64) {
-	for _, p := range pile {
-		ml += p.Parts
-	}
-	return ml
-}
-
+// shareIn is the share of a paint in a pile, 0 to 1.
 func shareIn(pile []paint.Part, of *paint.Paint) float64 {
-	own := 0.0
-	for _, p := range pile {
-		if p.Paint == of {
-			own += p.Parts
-		}
-	}
-	return own / sum(pile)
+	return recipe.InPile(pile, of) / recipe.Volume(pile)
 }
 
 // Says is how good the order is, in words.

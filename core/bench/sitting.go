@@ -144,8 +144,9 @@ type Progress struct {
 	// Held is what it was painted with, ml of each paint that its well held; nil for a paint as
 	// it comes, or where it is not known.
 	Held  []paint.Part
-	drawn float64 // ml of that which it took
-	well  int     // that its pile was mixed in last, 1 up; 0 for none
+	drawn float64      // ml of that which it took
+	well  int          // that its pile was mixed in last, 1 up; 0 for none
+	had   []paint.Part // what that held before
 }
 
 // Well is what is in a well.
@@ -156,7 +157,6 @@ type Well struct {
 	Holds  []paint.Part // ml of each paint, let-downs opened
 	Told   []Used       // what went into it last
 	Off    bool         // that was measured, and is not what was counted out
-	had    []paint.Part // what it held before that
 }
 
 // Sitting is where a sitting stands.
@@ -475,11 +475,11 @@ func (st *Sitting) From(now time.Time, before *Plan) (*Plan, error) {
 // mixture that is left has a pile of its own.
 func (st *Sitting) rest(now time.Time, before *Plan, set Settings, withoutRuns bool) (p *problem, best *state, low cost, err error) {
 	f := st.filling(now, before, set, withoutRuns)
-	if p, err = newProblem(before.Sheet, set, before.Fill, f.gone, f.counted); err != nil {
+	if p, err = newProblem(before.Sheet, set, before.Fill, f.gone, f.counted, st.Places); err != nil {
 		return nil, nil, low, err
 	}
 	p.from = st.standing(now, set, f)
-	p.resume(before.Sheet, set, st)
+	p.resume()
 	var left []int
 	for _, i := range before.Order {
 		if !p.from.done.has(i) {
@@ -558,7 +558,7 @@ func (st *Sitting) standing(now time.Time, set Settings, of filling) *standing {
 
 // resume fits the jobs to where a sitting stands: what is mixed is not mixed again, unless it is
 // brought nearer, and what is painted of a run is no step of it any more.
-func (p *problem) resume(s *Sheet, set Settings, st *Sitting) {
+func (p *problem) resume() {
 	for i := range p.jobs {
 		if j := &p.jobs[i]; p.from.ready.has(i) {
 			j.mix, j.well = 0, false
@@ -567,13 +567,6 @@ func (p *problem) resume(s *Sheet, set Settings, st *Sitting) {
 			}
 		}
 	}
-	p.soil(s, set, p.from.counted, func(i int) *paint.Mixture {
-		if held, err := paint.Mix(st.Places[i].Held...); err == nil {
-			return &held
-		}
-		return &p.from.counted[i].Mixture
-	})
-	p.classes = p.classesOf()
 	p.least = 0
 	p.left, p.piles = 0, p.from.piles
 	for i := range p.jobs {

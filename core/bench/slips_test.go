@@ -451,3 +451,22 @@ func BenchmarkFrom(b *testing.B) {
 		}
 	}
 }
+
+// What a place really took can be told after its run has gone on: what it was painted with follows.
+func TestWhatAPlaceTookIsToldLate(t *testing.T) {
+	s := sit(t, triad(t), "gouache", func(set *bench.Settings) { set.Fill, set.Gaps = bench.FromWeaker, true })
+	first := s.mixedStep()
+	s.do(first)
+	before := s.stands().Places[first.Region].Held
+	for st := s.stands(); st.Wells[first.Paint.Well-1].Region == first.Region; st = s.stands() {
+		s.do(s.rest().Steps()[0])
+	}
+	used := []bench.Used{}
+	for _, of := range first.Counted.Counts {
+		used = append(used, bench.Used{Paint: of.Paint.ID, Amount: of.Amount + 2})
+	}
+	s.tell(bench.Event{Kind: bench.Measured, Region: s.id(first.Region), Used: used})
+	st := s.stands()
+	assert.Greater(t, holds(st.Places[first.Region].Held), holds(before))
+	assert.NotEqual(t, first.Region, st.Wells[first.Paint.Well-1].Region)
+}

@@ -1,10 +1,8 @@
 package bench
 
 import (
-	"fmt"
 	"math"
 	"slices"
-	"strings"
 	"time"
 
 	"gyrophane/core/colour"
@@ -65,7 +63,7 @@ func scaled(parts []paint.Part, by float64) []paint.Part {
 
 // less is a pile from which so many ml were taken.
 func less(parts []paint.Part, ml float64) []paint.Part {
-	all := sum(parts)
+	all := recipe.Volume(parts)
 	if all <= ml {
 		return nil
 	}
@@ -75,7 +73,7 @@ func less(parts []paint.Part, ml float64) []paint.Part {
 // asPlanned is so much of a region's mixture as its recipe says.
 func (r *Region) asPlanned(ml float64) []paint.Part {
 	parts := r.Recipe.Plain()
-	return scaled(parts, ml/sum(parts))
+	return scaled(parts, ml/recipe.Volume(parts))
 }
 
 // offBy is the CIEDE2000 of a pile, brushed out, from the mixture of a region; infinite for none.
@@ -98,9 +96,9 @@ func (st *Sitting) mixed(s *Sheet, set Settings, e *Event, i int) {
 	switch {
 	case e.From >= 1 && e.From <= len(st.Wells):
 		from := &st.Wells[e.From-1]
-		taken := min(e.FromML, sum(from.Holds))
+		taken := min(e.FromML, recipe.Volume(from.Holds))
 		if taken > 0 {
-			had, since = scaled(from.Holds, taken/sum(from.Holds)), from.Since
+			had, since = scaled(from.Holds, taken/recipe.Volume(from.Holds)), from.Since
 		}
 		if e.From != e.Well {
 			from.Holds = less(from.Holds, taken)
@@ -118,10 +116,10 @@ func (st *Sitting) mixed(s *Sheet, set Settings, e *Event, i int) {
 	holds := pile(had, st.volumes(used, set.Scale))
 	if len(used) == 0 || set.Scale.Measure == recipe.ByLooks {
 		// By looks, or of before amounts were told: what it was meant to be.
-		holds = r.asPlanned(max(e.ML, sum(had), set.paintOf(r)))
+		holds = r.asPlanned(max(e.ML, recipe.Volume(had), set.paintOf(r)))
 	}
-	*w = Well{Region: i, Since: since, Used: true, Holds: holds, Told: used, Off: off, had: had}
-	place.well = e.Well
+	*w = Well{Region: i, Since: since, Used: true, Holds: holds, Told: used, Off: off}
+	place.well, place.had = e.Well, had
 }
 
 // volumes are the paints in ml of what was told of amounts; each telling is opened once.
@@ -156,17 +154,14 @@ func (st *Sitting) measured(s *Sheet, set Settings, e *Event, i int) {
 		}
 		return
 	}
-	w := &st.Wells[place.well-1]
-	if w.Region != i {
-		return // the well holds something else by now
-	}
-	holds := pile(w.had, st.volumes(e.Used, set.Scale))
-	w.Told, w.Off = e.Used, true
+	holds := pile(place.had, st.volumes(e.Used, set.Scale))
 	if place.Coats > 0 && place.Held != nil {
 		place.Held = holds
 		holds = less(holds, place.drawn)
 	}
-	w.Holds = holds
+	if w := &st.Wells[place.well-1]; w.Region == i { // else it holds something else by now
+		w.Told, w.Off, w.Holds = e.Used, true, holds
+	}
 }
 
 // painted is what a region is painted with, and what of that its well still holds.
@@ -185,138 +180,6 @@ func (st *Sitting) painted(s *Sheet, set Settings, e *Event, i int) {
 		place.drawn /= float64(set.Coats)
 	}
 	w.Holds = less(w.Holds, place.drawn)
-}
-
-// RemedyKind is a way on from a pile that is not what it was meant to be.
-type RemedyKind string
-
-// The ways.
-const (
-	MendIt   RemedyKind = "mend"  // the least is added to it
-	KeepPart RemedyKind = "part"  // a part of it is kept and mended, the rest set by
-	AsItIs   RemedyKind = "as is" // it is painted with as it is
-	Anew     RemedyKind = "anew"
-)
-
-// RemedyKinds lists them.
-var RemedyKinds = []RemedyKind{MendIt, KeepPart, AsItIs, Anew}
-
-// Remedy is one way on from a pile that is not what it was meant to be.
-type Remedy struct {
-	Kind    RemedyKind
-	Counted recipe.Counted // what is counted out; nothing for as it is
-	Keep    float64        // share of the pile that is kept, 0 to 1
-	SetBy   float64        // ml that are set by
-	ML      float64        // of the pile then
-	DE      float64        // CIEDE2000 of it to what is aimed at, brushed out
-	Takes   float64        // ml out of the tubes
-	Tells   []Tell         // one tap on it that does not paint; nothing for as it is
-}
-
-const (
-	// rightAnyway is the CIEDE2000 up to which a pile passes for what it was meant to be.
-	rightAnyway = 1
-	// mendsTo is how near a remedy brings a pile at the least, or as near as a new one would be
-	// and by so much.
-	mendsTo, worseThanNew = 1.5, 0.5
-	// keepsPart is the share of a pile above which all of it is kept, and of what a new one takes
-	// up to which it is worth to part it.
-	keepsPart, worthParting = 0.8, 0.8
-)
-
-// remedies are the ways on from a region's pile, the one that is advised first; none where the pile
-// passes for what it was meant to be, or nothing brings it nearer.
-func (st *Sitting) remedies(before *Plan, well, i int) []Remedy {
-	w, r, set := &st.Wells[well-1], &before.Sheet.Regions[i], before.Settings
-	off := r.offBy(w.Holds)
-	if !w.Off || off <= rightAnyway || set.Scale.Measure == recipe.ByLooks {
-		return nil
-	}
-	needed := set.paintOf(r)
-	anew := before.alone(i)
-	if c := before.Counted[i]; before.Fill != OwnPiles && r.Step > 0 && !c.Adds {
-		anew, needed = c, c.ML
-	}
-	newOne := Remedy{Kind: Anew, Counted: anew, SetBy: sum(w.Holds), ML: anew.ML, DE: anew.DE, Takes: sum(anew.FromTubes())}
-	mended := func(kind RemedyKind, keep float64) (Remedy, bool) {
-		held := scaled(w.Holds, keep)
-		c := recipe.Mend(held, r.Recipe, &r.Mixture, set.Scale, needed)
-		out := Remedy{Kind: kind, Counted: c, Keep: keep, SetBy: (1 - keep) * sum(w.Holds), ML: c.ML, DE: c.DE, Takes: sum(c.FromTubes())}
-		return out, len(c.Counts) > 0 && c.DE <= max(mendsTo, anew.DE+worseThanNew) && c.DE < off-worseThanNew
-	}
-	var out []Remedy
-	mend, mends := mended(MendIt, 1)
-	if mends && mend.Takes <= newOne.Takes {
-		out = append(out, mend)
-	}
-	whole := needed // what it comes to where nothing is too much in it
-	wanted := r.Recipe.Plain()
-	for _, p := range wanted {
-		whole = max(whole, shareIn(w.Holds, p.Paint)*sum(w.Holds)*sum(wanted)/p.Parts)
-	}
-	if keep := partOf(needed / whole); keep < keepsPart {
-		if part, ok := mended(KeepPart, keep); ok && part.Takes <= worthParting*newOne.Takes {
-			out = append(out, part)
-		}
-	}
-	out = append(out, newOne)
-	if mends && mend.Takes > newOne.Takes {
-		out = append(out, mend)
-	}
-	out = append(out, Remedy{Kind: AsItIs, Keep: 1, ML: sum(w.Holds), DE: off})
-	for n := range out {
-		out[n].Tells = out[n].tells(r, well, sum(w.Holds))
-	}
-	return out
-}
-
-// parts are the shares of a pile that an eye can keep, in words.
-var parts = []struct {
-	share float64
-	words string
-}{{0.2, "a fifth"}, {0.25, "a quarter"}, {1. / 3, "a third"}, {0.4, "two fifths"}, {0.5, "half"}, {0.6, "three fifths"}, {2. / 3, "two thirds"}, {0.75, "three quarters"}}
-
-// partOf is the least share that an eye can keep which is so much at the least; else all of it.
-func partOf(share float64) float64 {
-	for _, of := range parts {
-		if of.share >= share-0.02 {
-			return of.share
-		}
-	}
-	return 1
-}
-
-// Says is a remedy in a sentence.
-func (of *Remedy) Says() string {
-	switch of.Kind {
-	case MendIt:
-		return fmt.Sprintf("Add this to it: it grows to %.2f ml and is %.1f off then.", of.ML, of.DE)
-	case KeepPart:
-		words := ""
-		for _, p := range parts {
-			if p.share == of.Keep {
-				words = p.words
-			}
-		}
-		return fmt.Sprintf("Keep %s of it, set the rest by, and add this to what is kept: it is %.1f off then.", words, of.DE)
-	case Anew:
-		return fmt.Sprintf("Set it by and mix another: %.2f ml are left over.", of.SetBy)
-	}
-	return fmt.Sprintf("It is %.1f off; what comes after it in its run is worked out from it.", of.DE)
-}
-
-// tells is what is told of a remedy when it was mixed.
-func (of *Remedy) tells(r *Region, well int, held float64) []Tell {
-	e := Event{Kind: Mixed, Region: r.ID, Well: well, Used: usedOf(&of.Counted), ML: of.ML}
-	switch of.Kind {
-	case AsItIs:
-		return nil
-	case MendIt:
-		e.Adds = true
-	case KeepPart:
-		e.From, e.FromML = well, of.Keep*held
-	}
-	return []Tell{{Event: e}}
 }
 
 // filling is how the mixtures that are left come into being, from what the wells hold.
@@ -351,7 +214,7 @@ func (st *Sitting) filling(now time.Time, before *Plan, set Settings, withoutRun
 			f.remedies[w.Region] = all
 			f.counted[w.Region] = all[0].Counted
 		} else if told := st.portions(w.Told, set.Scale); len(told) > 0 {
-			f.counted[w.Region] = asMixed(told, set.Scale, w, &before.Sheet.Regions[w.Region])
+			f.counted[w.Region] = asMixed(told, set.Scale, w, &before.Sheet.Regions[w.Region], len(st.Places[w.Region].had) > 0)
 		}
 	}
 	if before.Fill != OwnPiles {
@@ -363,9 +226,9 @@ func (st *Sitting) filling(now time.Time, before *Plan, set Settings, withoutRun
 }
 
 // asMixed is what was counted out into a well.
-func asMixed(told []recipe.Portion, scale recipe.Scale, w *Well, r *Region) recipe.Counted {
-	c := recipe.Counted{Scale: scale, Decides: -1, Adds: len(w.had) > 0, DE: r.offBy(w.Holds)}
-	c.Counts, c.ML, c.Needed = told, sum(w.Holds), sum(w.Holds)
+func asMixed(told []recipe.Portion, scale recipe.Scale, w *Well, r *Region, adds bool) recipe.Counted {
+	c := recipe.Counted{Scale: scale, Decides: -1, Adds: adds, DE: r.offBy(w.Holds)}
+	c.Counts, c.ML, c.Needed = told, recipe.Volume(w.Holds), recipe.Volume(w.Holds)
 	c.Mixture, _ = paint.Mix(w.Holds...) // it holds something
 	return c
 }
@@ -390,7 +253,7 @@ func (st *Sitting) goOn(f *filling, now time.Time, before *Plan, set Settings, k
 			continue
 		}
 		begun = true
-		if well == 0 || sum(w.Holds) > sum(st.Wells[well-1].Holds) {
+		if well == 0 || recipe.Volume(w.Holds) > recipe.Volume(st.Wells[well-1].Holds) {
 			well = n + 1
 		}
 	}
@@ -460,7 +323,7 @@ func (st *Sitting) goOn(f *filling, now time.Time, before *Plan, set Settings, k
 func added(before *Plan, i, k int, holds []paint.Part, from, toward *paint.Paint) (recipe.Counted, bool) {
 	s, set := before.Sheet, before.Settings
 	r := &s.Regions[i]
-	all := sum(holds)
+	all := recipe.Volume(holds)
 	if all < leastPile || shareIn(holds, from)+shareIn(holds, toward) < 1-1e-6 {
 		return recipe.Counted{}, false
 	}
@@ -479,12 +342,12 @@ func added(before *Plan, i, k int, holds []paint.Part, from, toward *paint.Paint
 	}
 	ml := all * (wanted - is) / (sigma - wanted)
 	var c recipe.Counted
-	if is >= wanted || all+ml < needed*nearlyAll {
+	if is >= wanted || all+ml < needed*recipe.NearlyAll {
 		c = recipe.Mend(holds, r.Recipe, &r.Mixture, set.Scale, needed)
 	} else {
 		c = recipe.AddTo(holds, add, ml, &r.Mixture, set.Scale)
 	}
-	return c, c.DE <= before.mayMiss(i) && c.ML >= needed*nearlyAll
+	return c, c.DE <= before.mayMiss(i) && c.ML >= needed*recipe.NearlyAll
 }
 
 // mayMiss is the CIEDE2000 up to which what is added to a pile serves for a region: it is near, or
@@ -497,29 +360,26 @@ func (out *Plan) mayMiss(i int) float64 {
 // leastPile is how many ml of a pile are worth to go on from.
 const leastPile = 0.02
 
-// nearlyAll is the share of what is needed that passes for it: what is lost is in that.
-const nearlyAll = 0.95
-
 // parted is what goes into the part of a secondary that is taken for another step of its section.
 func parted(before *Plan, i int, holds []paint.Part, add *paint.Paint, part float64) (recipe.Counted, bool) {
 	r, set := &before.Sheet.Regions[i], before.Settings
-	if part <= 0 || sum(holds) < 0.9*part {
+	if part <= 0 || recipe.Volume(holds) < 0.9*part {
 		return recipe.Counted{}, false
 	}
-	taken := scaled(holds, min(1, part/sum(holds)))
+	taken := scaled(holds, min(1, part/recipe.Volume(holds)))
 	wanted := 0.0
 	parts := r.Recipe.Plain()
 	for _, p := range parts {
 		if p.Paint == add {
-			wanted = p.Parts / sum(parts)
+			wanted = p.Parts / recipe.Volume(parts)
 		}
 	}
-	ml := sum(taken) * (wanted - shareIn(taken, add)) / (1 - wanted)
+	ml := recipe.Volume(taken) * (wanted - shareIn(taken, add)) / (1 - wanted)
 	if !(ml > 0) {
 		return recipe.Counted{}, false
 	}
 	c := recipe.AddTo(taken, recipe.Ingredient{Paint: add, Parts: 1}, ml, &r.Mixture, set.Scale)
-	return c, c.DE <= before.mayMiss(i) && c.ML >= set.paintOf(r)*nearlyAll
+	return c, c.DE <= before.mayMiss(i) && c.ML >= set.paintOf(r)*recipe.NearlyAll
 }
 
 // alone is a region's recipe counted out by itself.
@@ -528,26 +388,4 @@ func (out *Plan) alone(i int) recipe.Counted {
 		return out.own[i]
 	}
 	return out.Counted[i]
-}
-
-// PileSays is what the pile that stands mixed for a region is beside what it was meant to be: "The
-// pile is 8 PY65 : 1 PB29; aimed at is 18 PY65 : 1 PB29." It is empty where none stands.
-func (st *Sitting) PileSays(s *Sheet, i int) string {
-	well := 1 + slices.IndexFunc(st.Wells, func(w Well) bool { return w.Region == i && len(w.Holds) > 0 })
-	if well == 0 {
-		return ""
-	}
-	r := &s.Regions[i]
-	in := func(of []paint.Part) string {
-		least := math.Inf(1)
-		for _, p := range of {
-			least = min(least, p.Parts)
-		}
-		var words []string
-		for _, p := range recipe.Of(of).InOrder() {
-			words = append(words, fmt.Sprintf("%.3g %s", p.Parts/least, p.Paint.Code()))
-		}
-		return strings.Join(words, " : ")
-	}
-	return fmt.Sprintf("The pile is %s; aimed at is %s.", in(st.Wells[well-1].Holds), in(r.Recipe.Plain()))
 }

@@ -52,7 +52,7 @@ func Again(s *Sheet, set Settings, of Worked) (*Plan, error) {
 	}
 	out := &Plan{Sheet: s, Settings: set, Fill: of.Fill, Why: of.Why, Low: of.Low, Proved: of.Proved, RoundTheWheel: of.RoundTheWheel, ByKind: of.ByKind, Asked: of.Asked, Late: of.Late}
 	out.count()
-	p, err := newProblem(s, set, of.Fill, regions{}, out.Counted)
+	p, err := newProblem(s, set, of.Fill, regions{}, out.Counted, nil)
 	if err != nil {
 		return nil, err
 	}

@@ -34,19 +34,17 @@ const leastKept = 0.2
 
 // keep works out what part of a pile comes to what is wanted, and no more, with the least added.
 func (c *Correction) keep(have, want []paint.Part) {
-	needed, share := volume(want), 1.0
-	of := func(parts []paint.Part, p *paint.Paint) float64 {
-		return volume(slices.DeleteFunc(slices.Clone(parts), func(q paint.Part) bool { return q.Paint != p }))
+	if slices.ContainsFunc(have, func(p paint.Part) bool { return recipe.InPile(want, p.Paint) == 0 }) {
+		return // that cannot be had out
 	}
-	for _, p := range have {
-		share = min(share, of(want, p.Paint)/of(have, p.Paint))
-	}
-	if share*volume(have) < leastKept*needed || share >= 1 {
+	needed := recipe.Volume(want)
+	share := needed / recipe.ComesTo(have, recipe.Of(want))
+	if share*recipe.Volume(have) < leastKept*needed || share >= 1 {
 		return
 	}
-	c.Keep = share * volume(have)
+	c.Keep = share * recipe.Volume(have)
 	for _, p := range recipe.Of(want).Plain() {
-		if more := p.Parts - share*of(have, p.Paint); more > 1e-9 {
+		if more := p.Parts - share*recipe.InPile(have, p.Paint); more > 1e-9 {
 			c.KeepAdd = append(c.KeepAdd, recipe.Ingredient{Paint: p.Paint, Parts: more})
 		}
 	}
@@ -79,7 +77,7 @@ func Correct(have, want []paint.Part) (Correction, error) {
 			with = append(with, p.Paint)
 		}
 	}
-	c, err := CorrectTo(have, Target{target.BrushedOutColour(), (*paint.Mixture).BrushedOutColour}, with, volume(want))
+	c, err := CorrectTo(have, Target{target.BrushedOutColour(), (*paint.Mixture).BrushedOutColour}, with, recipe.Volume(want))
 	if err == nil {
 		c.keep(have, want)
 	}
@@ -162,7 +160,7 @@ func CorrectTo(have []paint.Part, want Target, with []*paint.Paint, needed float
 	if err != nil {
 		return Correction{}, err
 	}
-	s := search{base: base, now: volume(have), want: want}
+	s := search{base: base, now: recipe.Volume(have), want: want}
 	for _, p := range with {
 		s.with = append(s.with, p.Alone())
 	}
@@ -189,7 +187,7 @@ func CorrectToReading(have []paint.Part, want paint.Reading, with []*paint.Paint
 	if len(with) > paint.MostStirred {
 		return Correction{}, fmt.Errorf("%d paints are more than can be tried: give at most %d", len(with), paint.MostStirred)
 	}
-	return CorrectTo(have, AimAt(want), with, volume(have))
+	return CorrectTo(have, AimAt(want), with, recipe.Volume(have))
 }
 
 type search struct {
@@ -299,11 +297,4 @@ func (s *search) trim(a addition) addition {
 		a = fewer
 	}
 	return a
-}
-
-func volume(parts []paint.Part) (v float64) {
-	for _, p := range parts {
-		v += p.Parts
-	}
-	return v
 }

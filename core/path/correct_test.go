@@ -92,7 +92,7 @@ func TestAPartOfAPileIsKept(t *testing.T) {
 	// What is kept and what is added come to what is wanted, and to no more.
 	kept := map[string]float64{}
 	for _, p := range have {
-		kept[p.Paint.ID] += p.Parts * c.Keep / volume(have)
+		kept[p.Paint.ID] += p.Parts * c.Keep / recipe.Volume(have)
 	}
 	for _, i := range c.KeepAdd {
 		kept[i.Paint.ID] += i.Parts

@@ -252,8 +252,8 @@ func CountOut(r Recipe, exact *paint.Mixture, s Scale, ml float64) Counted {
 // helps.
 const strayed = 3
 
-// error is how far a counted recipe may be expected to end from what is aimed at.
-func (c *Counted) error() float64 { return math.Hypot(c.DE, c.Spread) }
+// expectedOff is the CIEDE2000 a counted recipe may be expected to end from what is aimed at.
+func (c *Counted) expectedOff() float64 { return math.Hypot(c.DE, c.Spread) }
 
 // steadier is the recipe with what decides in it let down, where a hand strays less by that; else
 // as it was counted.
@@ -269,7 +269,7 @@ func (s Scale) steadier(r Recipe, exact *paint.Mixture, best Counted) Counted {
 			continue
 		}
 		if d := s.nearest([]Recipe{down}, exact, best.Needed); len(d.Counts) > 0 {
-			if d.stray(nil); d.Spread < best.Spread && d.error() < best.error() {
+			if d.stray(nil); d.Spread < best.Spread && d.expectedOff() < best.expectedOff() {
 				best = d
 			}
 		}
@@ -341,7 +341,7 @@ func AddTo(pile []paint.Part, add Ingredient, ml float64, exact *paint.Mixture, 
 				c.Before = s.before(i, one.ML)
 			}
 			c.Mixture = c.into(pile, one.ML)
-			c.ML = volumeOf(pile) + one.ML
+			c.ML = Volume(pile) + one.ML
 			c.DE = colour.Difference(want, brushedOut(&c.Mixture))
 			if of := c.DE + perBefore*float64(len(c.Before)); of < least {
 				best, least = c, of
@@ -545,7 +545,7 @@ func (c *Counted) more(r Recipe, exact *paint.Mixture, wrong func(*Counted) floa
 		times float64
 		words string
 	}{{2, "with twice as much"}, {4, "with four times as much"}} {
-		if d := CountOut(r, exact, c.Scale, by.times*c.Needed); wrong(&d) < muchBetter*wrong(c) && d.error() < c.error() {
+		if d := CountOut(r, exact, c.Scale, by.times*c.Needed); wrong(&d) < muchBetter*wrong(c) && d.expectedOff() < c.expectedOff() {
 			return d, by.words
 		}
 	}

@@ -15,16 +15,13 @@ func Mend(pile []paint.Part, r Recipe, exact *paint.Mixture, s Scale, ml float64
 	want := brushedOut(exact)
 	parts := Of(resolved(r).Plain()).InOrder()
 	total := parts.Total()
-	whole := ml // what the pile comes to when nothing is too much in it
-	for _, i := range parts {
-		whole = max(whole, in(pile, i.Paint)*total/i.Parts)
-	}
+	whole := max(ml, ComesTo(pile, r))
 	best, cost := Counted{}, math.Inf(1)
 	for grown := leastMended; grown <= mostGrowth+1e-9; grown += 0.02 {
 		c := Counted{Scale: s, Decides: -1, Adds: true}
 		c.Needed = ml
 		for _, i := range parts {
-			lacks := grown*whole*i.Parts/total - in(pile, i.Paint)
+			lacks := grown*whole*i.Parts/total - InPile(pile, i.Paint)
 			if one, ok := s.portion(Ingredient{Paint: i.Paint, Parts: i.Parts}, parts[0].Paint, lacks); ok {
 				c.Counts = append(c.Counts, one)
 				if one.In != nil && s.Measure != ByLooks {
@@ -36,7 +33,7 @@ func Mend(pile []paint.Part, r Recipe, exact *paint.Mixture, s Scale, ml float64
 		for n, of := range c.Counts {
 			all = append(all, c.paints(n, of.ML)...)
 		}
-		if c.ML = volumeOf(all); c.ML < ml*nearlyEnough {
+		if c.ML = Volume(all); c.ML < ml*NearlyAll {
 			continue
 		}
 		var err error
@@ -44,7 +41,7 @@ func Mend(pile []paint.Part, r Recipe, exact *paint.Mixture, s Scale, ml float64
 			continue // nothing in it
 		}
 		c.DE = colour.Difference(want, brushedOut(&c.Mixture))
-		of := c.DE + perGrowth*0.5*(c.ML-volumeOf(pile))/ml + perBefore*float64(len(c.Before)) + perPart*float64(len(c.Counts))
+		of := c.DE + perGrowth*0.5*(c.ML-Volume(pile))/ml + perBefore*float64(len(c.Before)) + perPart*float64(len(c.Counts))
 		if of < cost {
 			best, cost = c, of
 		}
@@ -56,9 +53,19 @@ func Mend(pile []paint.Part, r Recipe, exact *paint.Mixture, s Scale, ml float64
 const (
 	// leastMended is how far a pile is mended at the least, over what takes out all that is too much.
 	leastMended = 0.5
-	// nearlyEnough is the share of what is needed that passes for it: the loss is in that.
-	nearlyEnough = 0.95
+	// NearlyAll is the share of what is needed that passes for it: the loss is in that.
+	NearlyAll = 0.95
 )
+
+// ComesTo is how much a pile comes to when so much is added to it that no paint of a recipe is too much
+// in it, in the unit of its parts; paints that the recipe has not are left out.
+func ComesTo(pile []paint.Part, r Recipe) (whole float64) {
+	plain := r.Plain()
+	for _, p := range plain {
+		whole = max(whole, InPile(pile, p.Paint)*Volume(plain)/p.Parts)
+	}
+	return whole
+}
 
 // portion is about so many ml of a paint as a hand can take them, let down in the main paint where
 // they are too few; false where they are none.
@@ -83,8 +90,8 @@ func (s Scale) portion(i Ingredient, main *paint.Paint, ml float64) (Portion, bo
 	return Portion{i, amount, s.VolumeOf(i, amount)}, true
 }
 
-// in is how many ml of a paint a pile holds.
-func in(pile []paint.Part, p *paint.Paint) (ml float64) {
+// InPile is how much of a paint a pile holds, in the unit of its parts.
+func InPile(pile []paint.Part, p *paint.Paint) (ml float64) {
 	for _, part := range pile {
 		if part.Paint == p {
 			ml += part.Parts
@@ -93,7 +100,8 @@ func in(pile []paint.Part, p *paint.Paint) (ml float64) {
 	return ml
 }
 
-func volumeOf(pile []paint.Part) (ml float64) {
+// Volume is how much a pile is in all, in the unit of its parts.
+func Volume(pile []paint.Part) (ml float64) {
 	for _, part := range pile {
 		ml += part.Parts
 	}
