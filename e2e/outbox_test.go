@@ -59,7 +59,7 @@ window.make = ({ storage = shelf(), tab = "a", living = ["a"], script = [], who 
 	});
 	let version = 7;
 	box.carry("x", {
-		kind, most, turn: (thing) => thing, met: () => { log.met++; }, version: async () => version,
+		kind, most, turn: (thing) => thing, takesAway: (e) => e.says === "drop", met: () => { log.met++; }, version: async () => version,
 		send: async (thing, entries, on) => {
 			log.sent.push(entries.map((e) => e.id).join(","));
 			log.most = Math.max(log.most, JSON.stringify(entries.map((e) => e.body)).length);
@@ -101,6 +101,12 @@ func TestTheOutboxByItself(t *testing.T) {
 			 box.hold("x/1", [entry("1")]); await still();
 			 return [log.taken, log.pauses, line(box), box.count()];`,
 			`[["1"],[500,4000,2000],{"waiting":[],"aside":[]},{"waiting":0,"aside":0}]`},
+		"what is taken away is done where it is gone": {
+			`const { box, log } = make({ script: [{ status: 404 }, { status: 404 }] });
+			 box.hold("x/1", [entry("1", { says: "drop" })]); await still();
+			 box.hold("x/2", [entry("2")]); await still();
+			 return [log.taken, line(box, "x/1"), line(box, "x/2")];`,
+			`[[],{"waiting":[],"aside":[]},{"waiting":[],"aside":["2"]}]`},
 		"a session that ended holds, until the same painter is back": {
 			`const { box, log, storage } = make({ script: [{ status: 401 }] });
 			 box.hold("x/1", [entry("1"), entry("2")]); await still();

@@ -42,6 +42,8 @@ export type Courier = {
   send: (thing: string, entries: Entry[], version: number) => Promise<Outcome>;
   /** The version that the server has, to change a document anew on. */
   version?: (thing: string) => Promise<number>;
+  /** Whether an entry takes its thing away: it is done where that is gone. */
+  takesAway?: (entry: Entry) => boolean;
   /** Hears that a change of a document met another one; the server keeps both. */
   met?: (thing: string) => void;
   /** Things that take turns with each other go by one name. */
@@ -376,6 +378,10 @@ export class Outbox {
           this.out.ended();
           return "locked";
         }
+      }
+      if (failure.status === 404 && batch.every((e) => courier.takesAway?.(e))) {
+        this.taken(thing, batch, undefined, []);
+        return undefined;
       }
       if (groupsOf(batch) > 1) return "one by one";
       const all = courier.kind === "document" ? this.line(thing).waiting : batch;

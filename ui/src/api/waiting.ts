@@ -233,10 +233,10 @@ const comparisons: Courier = {
       return { version: all.find((c) => c.id === path.id)?.version };
     } catch (e) {
       void queryClient.invalidateQueries(comparisonsQuery);
-      if (told.kind === "drop" && e instanceof Refused && e.status === 404) return {}; // it is gone
       throw e;
     }
   },
+  takesAway: (entry) => (entry.body as Told).kind === "drop",
   // What is sent again after it was refused is written over what is there now.
   version: async (thing) =>
     (await answer(client.GET("/api/comparisons"))).find((c) => c.id === idOf(thing))?.version ?? 0,
