@@ -148,11 +148,7 @@ export function NextCard({
       <Head sitting={sitting} region={step.region}>
         {head}
       </Head>
-      {remedies.length > 0 ? (
-        <WaysOn step={step} mm={mm} onTell={onTell} />
-      ) : (
-        <Counting of={counted} mm={mm} />
-      )}
+      {remedies.length > 0 ? <WayBack step={step} mm={mm} /> : <Counting of={counted} mm={mm} />}
       {unsent && (
         <Typography role="status">
           Noted; the way back comes when in contact. Until then: paint it as it is, or start anew.
@@ -219,6 +215,7 @@ export function NextCard({
           </>
         )}
       </Box>
+      {remedies.length > 1 && <OtherWays all={remedies.slice(1)} onTell={onTell} />}
       <Box sx={{ display: "flex", flexWrap: "wrap", justifyContent: "space-between", mx: -1 }}>
         <Tap keys="a" onClick={onAnother}>
           another slot
@@ -299,17 +296,9 @@ function Counting({ of, mm }: { of: Counted; mm: number }) {
   );
 }
 
-/** A pile that is not what it was meant to be, and the ways on: the first of them is advised. */
-function WaysOn({
-  step,
-  mm,
-  onTell,
-}: {
-  step: Step;
-  mm: number;
-  onTell: (...done: Done[]) => void;
-}) {
-  const [first, ...others] = step.remedies ?? [];
+/** A pile that is not what it was meant to be, and the way on that is advised. */
+function WayBack({ step, mm }: { step: Step; mm: number }) {
+  const [first] = step.remedies ?? [];
   if (!first) return null;
   return (
     <Box component="section" aria-label="the way back" sx={{ display: "grid", rowGap: 1 }}>
@@ -320,7 +309,15 @@ function WaysOn({
         </Typography>
         {first.counted && <Counting of={first.counted} mm={mm} />}
       </Box>
-      {others.map((of) => (
+    </Box>
+  );
+}
+
+/** The other ways on. */
+function OtherWays({ all, onTell }: { all: Remedy[]; onTell: (...done: Done[]) => void }) {
+  return (
+    <Box component="section" aria-label="other ways" sx={{ display: "grid", rowGap: 1 }}>
+      {all.map((of) => (
         <Box
           key={of.kind}
           sx={{
