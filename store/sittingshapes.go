@@ -159,21 +159,22 @@ func RecipeParts(r recipe.Recipe) (out []KeptPart) {
 
 type keptEvent struct {
 	versioned
-	ID       string     `json:"id"`
-	Kind     string     `json:"kind"`
-	At       time.Time  `json:"at"`
-	Region   string     `json:"region,omitempty"`
-	Well     int        `json:"well,omitempty"`
-	Brush    int        `json:"brush,omitempty"`
-	Thorough bool       `json:"thorough,omitempty"`
-	Took     []keptTook `json:"took,omitempty"`
-	Text     string     `json:"text,omitempty"`
-	Undoes   string     `json:"undoes,omitempty"`
-	Tap      string     `json:"tap,omitempty"`
-	Adds     bool       `json:"adds,omitempty"`
-	From     int        `json:"from,omitempty"`
-	FromML   float64    `json:"fromMl,omitempty"`
-	ML       float64    `json:"ml,omitempty"`
+	ID       string      `json:"id"`
+	Kind     string      `json:"kind"`
+	At       time.Time   `json:"at"`
+	Region   string      `json:"region,omitempty"`
+	Well     int         `json:"well,omitempty"`
+	Brush    int         `json:"brush,omitempty"`
+	Thorough bool        `json:"thorough,omitempty"`
+	Took     []keptTook  `json:"took,omitempty"`
+	Text     string      `json:"text,omitempty"`
+	Looks    *[3]float64 `json:"looks,omitempty"` // of a test swatch
+	Undoes   string      `json:"undoes,omitempty"`
+	Tap      string      `json:"tap,omitempty"`
+	Adds     bool        `json:"adds,omitempty"`
+	From     int         `json:"from,omitempty"`
+	FromML   float64     `json:"fromMl,omitempty"`
+	ML       float64     `json:"ml,omitempty"`
 }
 
 type keptTook struct {
@@ -185,6 +186,9 @@ type keptTook struct {
 
 func keepEvent(e bench.Event) keptEvent {
 	out := keptEvent{versioned: eventShape, ID: e.ID, Kind: string(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap, Adds: e.Adds, From: e.From, FromML: e.FromML, ML: e.ML}
+	if e.Looks != nil {
+		out.Looks = &[3]float64{e.Looks.L, e.Looks.A, e.Looks.B}
+	}
 	for _, t := range e.Used {
 		out.Took = append(out.Took, keptTook(t))
 	}
@@ -193,6 +197,9 @@ func keepEvent(e bench.Event) keptEvent {
 
 func (e keptEvent) open() bench.Event {
 	out := bench.Event{ID: e.ID, Kind: bench.EventKind(e.Kind), At: e.At, Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap, Adds: e.Adds, From: e.From, FromML: e.FromML, ML: e.ML}
+	if e.Looks != nil {
+		out.Looks = &colour.Lab{L: e.Looks[0], A: e.Looks[1], B: e.Looks[2]}
+	}
 	for _, t := range e.Took {
 		out.Used = append(out.Used, bench.Used(t))
 	}

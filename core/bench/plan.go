@@ -377,14 +377,20 @@ func (r *rack) painted(j int) {
 
 // wet names what a region waits for.
 func (out *Plan) wet(was *state, j int, mix float64) string {
-	last, until := -1, 0.0
+	last, until := -1, was.dry[j]
+	if until > 0 {
+		last = j
+	}
 	for _, k := range out.Sheet.Regions[j].Touches {
 		if was.done.has(k) && was.dry[k] > until {
 			last, until = k, was.dry[k]
 		}
 	}
-	if last < 0 {
+	switch last {
+	case -1:
 		return ""
+	case j:
+		return fmt.Sprintf("Something ran into %s: it is gone over when it is dry, at minute %.0f.", out.Sheet.Regions[j].Label, math.Ceil(until))
 	}
 	return fmt.Sprintf("%s touches %s, which is wet until minute %.0f.", out.Sheet.Regions[j].Label, out.Sheet.Regions[last].Label, math.Ceil(until))
 }

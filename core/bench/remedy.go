@@ -34,6 +34,7 @@ type Remedy struct {
 	DE      float64        // CIEDE2000 of it to what is aimed at, brushed out
 	Takes   float64        // ml out of the tubes
 	Tells   []Tell         // one tap on it that does not paint; nothing for as it is
+	GoesOn  bool           // as it is: a run goes on from it
 }
 
 const (
@@ -51,7 +52,8 @@ const (
 // passes for what it was meant to be, or nothing brings it nearer.
 func (st *Sitting) remedies(before *Plan, well, i int) []Remedy {
 	w, r, set := &st.Wells[well-1], &before.Sheet.Regions[i], before.Settings
-	off := r.offBy(w.Holds)
+	holds := w.worked()
+	off := r.offBy(holds)
 	if !w.Off || off <= rightAnyway || set.Scale.Measure == recipe.ByLooks {
 		return nil
 	}
@@ -60,11 +62,11 @@ func (st *Sitting) remedies(before *Plan, well, i int) []Remedy {
 	if c := before.Counted[i]; before.Fill != OwnPiles && r.Step > 0 && !c.Adds {
 		anew, needed = c, c.ML
 	}
-	newOne := Remedy{Kind: Anew, Counted: anew, SetBy: recipe.Volume(w.Holds), ML: anew.ML, DE: anew.DE, Takes: recipe.Volume(anew.FromTubes())}
+	newOne := Remedy{Kind: Anew, Counted: anew, SetBy: recipe.Volume(holds), ML: anew.ML, DE: anew.DE, Takes: recipe.Volume(anew.FromTubes())}
 	mended := func(kind RemedyKind, keep float64) (Remedy, bool) {
-		held := scaled(w.Holds, keep)
+		held := scaled(holds, keep)
 		c := recipe.Mend(held, r.Recipe, &r.Mixture, set.Scale, needed)
-		out := Remedy{Kind: kind, Counted: c, Keep: keep, SetBy: (1 - keep) * recipe.Volume(w.Holds), ML: c.ML, DE: c.DE, Takes: recipe.Volume(c.FromTubes())}
+		out := Remedy{Kind: kind, Counted: c, Keep: keep, SetBy: (1 - keep) * recipe.Volume(holds), ML: c.ML, DE: c.DE, Takes: recipe.Volume(c.FromTubes())}
 		return out, len(c.Counts) > 0 && c.DE <= max(mendsTo, anew.DE+worseThanNew) && c.DE < off-worseThanNew
 	}
 	var out []Remedy
@@ -72,7 +74,7 @@ func (st *Sitting) remedies(before *Plan, well, i int) []Remedy {
 	if mends && mend.Takes <= newOne.Takes {
 		out = append(out, mend)
 	}
-	if keep := partOf(needed / recipe.ComesTo(w.Holds, r.Recipe)); keep < keepsPart {
+	if keep := partOf(needed / recipe.ComesTo(holds, r.Recipe)); keep < keepsPart {
 		if part, ok := mended(KeepPart, keep); ok && part.Takes <= worthParting*newOne.Takes {
 			out = append(out, part)
 		}
@@ -81,9 +83,9 @@ func (st *Sitting) remedies(before *Plan, well, i int) []Remedy {
 	if mends && mend.Takes > newOne.Takes {
 		out = append(out, mend)
 	}
-	out = append(out, Remedy{Kind: AsItIs, Keep: 1, ML: recipe.Volume(w.Holds), DE: off})
+	out = append(out, Remedy{Kind: AsItIs, Keep: 1, ML: recipe.Volume(holds), DE: off, GoesOn: before.Fill != OwnPiles && r.Step > 0})
 	for n := range out {
-		out[n].Tells = out[n].tells(r, well, recipe.Volume(w.Holds))
+		out[n].Tells = out[n].tells(r, well, recipe.Volume(holds))
 	}
 	return out
 }
@@ -120,7 +122,10 @@ func (of *Remedy) Says() string {
 	case Anew:
 		return fmt.Sprintf("Set it by and mix another: %.2f ml are left over.", of.SetBy)
 	}
-	return fmt.Sprintf("It is %.1f off; what comes after it in its run is worked out from it.", of.DE)
+	if of.GoesOn {
+		return fmt.Sprintf("It is %.1f off; what comes after it in its run is worked out from it.", of.DE)
+	}
+	return fmt.Sprintf("It is %.1f off.", of.DE)
 }
 
 // tells is what is told of a remedy when it was mixed.
@@ -138,7 +143,7 @@ func (of *Remedy) tells(r *Region, well int, held float64) []Tell {
 }
 
 // PileSays is what the pile that stands mixed for a region is beside what it was meant to be: "The
-// pile is 8 PY65 : 1 PB29; aimed at is 18 PY65 : 1 PB29." It is empty where none stands.
+// pile is 8 PY65 : 1 PB29; aimed at is 18 PY65 : 1 PB29." It is empty where none stands, or nothing was told of it but what was counted out.
 func (st *Sitting) PileSays(s *Sheet, i int) string {
 	well := 1 + slices.IndexFunc(st.Wells, func(w Well) bool { return w.Region == i && len(w.Holds) > 0 })
 	if well == 0 {
@@ -156,5 +161,14 @@ func (st *Sitting) PileSays(s *Sheet, i int) string {
 		}
 		return strings.Join(words, " : ")
 	}
-	return fmt.Sprintf("The pile is %s; aimed at is %s.", in(st.Wells[well-1].Holds), in(r.Recipe.Plain()))
+	w := &st.Wells[well-1]
+	switch {
+	case w.Seems == nil && !w.Off:
+		return ""
+	case w.Seems != nil && r.offBy(w.Seems) <= rightAnyway && w.Unlike < unlikely:
+		return "By its test swatch this pile is near enough: paint with it."
+	case w.Seems != nil:
+		return strings.TrimSpace(fmt.Sprintf("The pile looks as %s would; aimed at is %s. %s", in(w.Seems), in(r.Recipe.Plain()), w.looksSay()))
+	}
+	return fmt.Sprintf("The pile is %s; aimed at is %s.", in(w.Holds), in(r.Recipe.Plain()))
 }

@@ -79,8 +79,10 @@ func (p *problem) open(s *state) (n int) {
 	return n
 }
 
-// ready is the minute from which a region may be painted: what it touches is dry.
+// ready is the minute from which a region may be painted: what it touches is dry, and it itself where
+// something ran into it.
 func (p *problem) ready(s *state, j int) (at float64) {
+	at = s.dry[j] // 0 where it was not painted
 	for _, k := range p.jobs[j].touches {
 		if s.done.has(k) {
 			at = max(at, s.dry[k])

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"time"
 
+	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/text"
@@ -21,6 +22,7 @@ const (
 	Mixed        EventKind = "mixed"
 	Tested       EventKind = "tested"
 	Painted      EventKind = "painted" // of a region that was painted before: a coat more
+	Ran          EventKind = "ran"     // into a region, which is gone over when it is dry
 	Skipped      EventKind = "skipped"
 	Washed       EventKind = "washed"
 	Rinsed       EventKind = "rinsed"
@@ -38,26 +40,27 @@ const (
 )
 
 // EventKinds lists them.
-var EventKinds = []EventKind{Begun, LaidOut, Mixed, Tested, Painted, Skipped, Washed, Rinsed, WaterChanged, Waited, Measured, StillWet, Noted, Photographed, Read, Paused, Resumed, Undone, Ended}
+var EventKinds = []EventKind{Begun, LaidOut, Mixed, Tested, Painted, Ran, Skipped, Washed, Rinsed, WaterChanged, Waited, Measured, StillWet, Noted, Photographed, Read, Paused, Resumed, Undone, Ended}
 
 // Event is one thing that was done in a sitting. It is never changed; it can be undone by
 // another that names it.
 type Event struct {
 	ID       string // the client's; of two that happen at once the lesser comes first
 	Kind     EventKind
-	At       time.Time // when it happened, by the server's clock
-	Region   string    // id of the region; empty where it is of none
-	Well     int       // 1 up; 0 for none
-	Brush    int       // 1 or 2; 0 for the first
-	Thorough bool      // of a wash
-	Used     []Used    // of what was mixed as it was counted out; of what was measured as it really was
-	Adds     bool      // of what was mixed: to what the well holds
-	From     int       // the well of which a part was taken for what was mixed; 0 for none
-	FromML   float64   // how much of it
-	ML       float64   // of the pile that was mixed, as the plan has it; 0 where it is not known
-	Text     string    // of a note
-	Undoes   string    // what is taken back: an event by its id, or all of a tap by that of the tap
-	Tap      string    // the tap that told it, which may tell several; empty where it stands alone
+	At       time.Time   // when it happened, by the server's clock
+	Region   string      // id of the region; empty where it is of none
+	Well     int         // 1 up; 0 for none
+	Brush    int         // 1 or 2; 0 for the first
+	Thorough bool        // of a wash
+	Used     []Used      // of what was mixed as it was counted out; of what was measured as it really was
+	Adds     bool        // of what was mixed: to what the well holds
+	From     int         // the well of which a part was taken for what was mixed; 0 for none
+	FromML   float64     // how much of it
+	ML       float64     // of the pile that was mixed, as the plan has it; 0 where it is not known
+	Text     string      // of a note
+	Looks    *colour.Lab // of a test swatch, as it was read by eye, wet; nil where it was not
+	Undoes   string      // what is taken back: an event by its id, or all of a tap by that of the tap
+	Tap      string      // the tap that told it, which may tell several; empty where it stands alone
 }
 
 // tap is what an event is taken back by, with the others of its tap.
@@ -88,7 +91,7 @@ const (
 )
 
 // ofRegion are the kinds that are done to a region.
-var ofRegion = []EventKind{Mixed, Tested, Painted, Skipped, Measured, StillWet}
+var ofRegion = []EventKind{Mixed, Tested, Painted, Ran, Skipped, Measured, StillWet}
 
 // Check says what is wrong with an event of a sheet, with an input.Error.
 func (e *Event) Check(s *Sheet) error {
@@ -120,6 +123,9 @@ func (e *Event) Check(s *Sheet) error {
 			return input.Errorf("%s: a paint is let down in 1 to 999 parts of another", e.Kind)
 		}
 	}
+	if err := e.looks(); err != nil {
+		return err
+	}
 	if e.Kind == Noted {
 		if _, err := text.Lines("a note", e.Text, LongestNote); err != nil {
 			return input.Sentence(err)
@@ -139,6 +145,7 @@ type Progress struct {
 	Painted time.Time // the last coat
 	DryAt   time.Time
 	Skipped bool
+	Ran     bool // a neighbour ran into it, and it was not gone over since
 	Tested  bool
 	Used    []Used // what was measured last; nil for the plan's
 	// Held is what it was painted with, ml of each paint that its well held; nil for a paint as
@@ -155,8 +162,13 @@ type Well struct {
 	Since  time.Time
 	Used   bool         // since it was rinsed
 	Holds  []paint.Part // ml of each paint, let-downs opened
-	Told   []Used       // what went into it last
-	Off    bool         // that was measured, and is not what was counted out
+	// Seems is what it would hold if its paints were as strong as they are taken to be, by the
+	// looks of a test swatch; nil where none was looked at.
+	Seems []paint.Part
+	// Unlike is the CIEDE2000 by which the swatch differs even from that.
+	Unlike float64
+	Told   []Used // what went into it last
+	Off    bool   // that was measured, and is not what was counted out
 }
 
 // Sitting is where a sitting stands.
@@ -172,7 +184,8 @@ type Sitting struct {
 	Pace         float64 // of drying, over the plan's, as "still wet" taught it
 	Notes        []Event // notes, photos and readings, in order
 	Says         []string
-	Back         []Back // what taking back takes back, the last tap first; at most MostBack
+	Swatches     []Swatch // that were looked at, in order
+	Back         []Back   // what taking back takes back, the last tap first; at most MostBack
 	paints       map[string]*paint.Paint
 	opened       map[*Used][]paint.Part // what was told of amounts, in ml, let-downs opened
 }
@@ -251,7 +264,7 @@ func (st *Sitting) takeBack(s *Sheet, set Settings, events []Event) {
 
 // looksLike says that two places look alike on the sheet.
 func (p *Progress) looksLike(q *Progress) bool {
-	return p.Coats == q.Coats && p.Painted.Equal(q.Painted) && p.DryAt.Equal(q.DryAt) && p.Skipped == q.Skipped && p.Tested == q.Tested
+	return p.Coats == q.Coats && p.Painted.Equal(q.Painted) && p.DryAt.Equal(q.DryAt) && p.Skipped == q.Skipped && p.Ran == q.Ran && p.Tested == q.Tested
 }
 
 // inOrder are events by the time at which they happened, each once.
@@ -329,15 +342,20 @@ func (st *Sitting) take(s *Sheet, set Settings, e *Event) {
 		}
 	case Tested:
 		if i >= 0 {
-			st.Places[i].Tested = true
+			st.tested(set, &s.Regions[i], e, i)
 		}
 	case Painted:
 		if i >= 0 {
 			p := &st.Places[i]
 			p.Coats++
-			p.Painted, p.DryAt, p.Skipped = e.At, e.At.Add(dries), false
+			p.Painted, p.DryAt, p.Skipped, p.Ran = e.At, e.At.Add(dries), false, false
 			st.painted(s, set, e, i)
 			st.Brushes[brush] = i
+		}
+	case Ran:
+		if i >= 0 && st.Places[i].Coats > 0 {
+			p := &st.Places[i]
+			p.Ran, p.DryAt = true, later(p.DryAt, e.At.Add(dries)) // what ran in is wet from now on
 		}
 	case Skipped:
 		if i >= 0 {
@@ -420,7 +438,12 @@ func workableAt(set Settings, since, now time.Time) bool {
 
 // Done says that nothing is left to paint.
 func (st *Sitting) Done() bool {
-	return !slices.ContainsFunc(st.Places, func(p Progress) bool { return p.Coats == 0 && !p.Skipped })
+	for i := range st.Places {
+		if st.left(i) {
+			return false
+		}
+	}
+	return true
 }
 
 // standing is where a sitting stands, for the search: minutes are from now.

@@ -90,7 +90,7 @@ func (r *Region) offBy(parts []paint.Part) float64 {
 // from what another one holds.
 func (st *Sitting) mixed(s *Sheet, set Settings, e *Event, i int) {
 	w, place, r := &st.Wells[e.Well-1], &st.Places[i], &s.Regions[i]
-	var had []paint.Part
+	var had, seemed []paint.Part // by what was told, and by the looks of a test swatch
 	since := e.At
 	asTold := len(e.Used) > 0 || e.ML > 0
 	switch {
@@ -98,13 +98,14 @@ func (st *Sitting) mixed(s *Sheet, set Settings, e *Event, i int) {
 		from := &st.Wells[e.From-1]
 		taken := min(e.FromML, recipe.Volume(from.Holds))
 		if taken > 0 {
-			had, since = scaled(from.Holds, taken/recipe.Volume(from.Holds)), from.Since
+			share := taken / recipe.Volume(from.Holds)
+			had, seemed, since = scaled(from.Holds, share), scaled(from.Seems, share), from.Since
 		}
 		if e.From != e.Well {
-			from.Holds = less(from.Holds, taken)
+			from.take(taken)
 		}
 	case e.Adds, !asTold && w.Region >= 0 && s.goesOn(w.Region, i, set.Fill):
-		had = w.Holds
+		had, seemed = w.Holds, w.Seems
 		if w.Region >= 0 {
 			since = w.Since // a pile is as old as its beginning
 		}
@@ -119,6 +120,9 @@ func (st *Sitting) mixed(s *Sheet, set Settings, e *Event, i int) {
 		holds = r.asPlanned(max(e.ML, recipe.Volume(had), set.paintOf(r)))
 	}
 	*w = Well{Region: i, Since: since, Used: true, Holds: holds, Told: used, Off: off}
+	if len(seemed) > 0 {
+		w.Seems = pile(seemed, st.volumes(used, set.Scale))
+	}
 	place.well, place.had = e.Well, had
 }
 
@@ -160,7 +164,7 @@ func (st *Sitting) measured(s *Sheet, set Settings, e *Event, i int) {
 		holds = less(holds, place.drawn)
 	}
 	if w := &st.Wells[place.well-1]; w.Region == i { // else it holds something else by now
-		w.Told, w.Off, w.Holds = e.Used, true, holds
+		w.Told, w.Off, w.Holds, w.Seems, w.Unlike = e.Used, true, holds, nil, 0
 	}
 }
 
@@ -179,7 +183,15 @@ func (st *Sitting) painted(s *Sheet, set Settings, e *Event, i int) {
 	if place.Coats > 1 {
 		place.drawn /= float64(set.Coats)
 	}
-	w.Holds = less(w.Holds, place.drawn)
+	w.take(place.drawn)
+}
+
+// take takes so many ml out of a well.
+func (w *Well) take(ml float64) {
+	w.Holds = less(w.Holds, ml)
+	if w.Seems != nil {
+		w.Seems = less(w.Seems, ml)
+	}
 }
 
 // filling is how the mixtures that are left come into being, from what the wells hold.
@@ -192,8 +204,11 @@ type filling struct {
 	remedies map[int][]Remedy
 }
 
-// left says that a region is still to be painted.
-func (st *Sitting) left(i int) bool { return st.Places[i].Coats == 0 && !st.Places[i].Skipped }
+// left says that a region is still to be painted, or to be gone over.
+func (st *Sitting) left(i int) bool {
+	p := &st.Places[i]
+	return p.Coats == 0 && !p.Skipped || p.Ran
+}
 
 // holding says that a well holds what can be painted with at a time.
 func (w *Well) holding(set Settings, now time.Time) bool {
@@ -208,6 +223,9 @@ func (st *Sitting) filling(now time.Time, before *Plan, set Settings, withoutRun
 		w := &st.Wells[n]
 		if !w.holding(set, now) || !st.left(w.Region) {
 			continue
+		}
+		if r := &before.Sheet.Regions[w.Region]; st.Places[w.Region].Ran && recipe.Volume(w.Holds) < set.paintOf(r)*recipe.NearlyAll {
+			continue // it does not reach for a coat more
 		}
 		f.ready = f.ready.with(w.Region)
 		if all := st.remedies(before, n+1, w.Region); len(all) > 0 {
@@ -227,9 +245,9 @@ func (st *Sitting) filling(now time.Time, before *Plan, set Settings, withoutRun
 
 // asMixed is what was counted out into a well.
 func asMixed(told []recipe.Portion, scale recipe.Scale, w *Well, r *Region, adds bool) recipe.Counted {
-	c := recipe.Counted{Scale: scale, Decides: -1, Adds: adds, DE: r.offBy(w.Holds)}
+	c := recipe.Counted{Scale: scale, Decides: -1, Adds: adds, DE: r.offBy(w.worked())}
 	c.Counts, c.ML, c.Needed = told, recipe.Volume(w.Holds), recipe.Volume(w.Holds)
-	c.Mixture, _ = paint.Mix(w.Holds...) // it holds something
+	c.Mixture, _ = paint.Mix(w.worked()...) // it holds something
 	return c
 }
 
@@ -272,8 +290,8 @@ func (st *Sitting) goOn(f *filling, now time.Time, before *Plan, set Settings, k
 		}
 		return
 	}
-	holds, at := st.Wells[well-1].Holds, slices.Index(steps, st.Wells[well-1].Region)
-	if i := steps[at]; st.left(i) {
+	holds, at := st.Wells[well-1].worked(), slices.Index(steps, st.Wells[well-1].Region)
+	if i := steps[at]; f.ready.has(i) {
 		if all := f.remedies[i]; len(all) > 0 {
 			held := scaled(holds, all[0].Keep)
 			holds = pile(held, all[0].Counted.Volumes())
@@ -283,9 +301,9 @@ func (st *Sitting) goOn(f *filling, now time.Time, before *Plan, set Settings, k
 	goes := false
 	for n, i := range steps {
 		switch {
-		case n == at || !st.left(i) || f.ready.has(i):
+		case !st.left(i) || f.ready.has(i):
 			continue
-		case n < at:
+		case n <= at:
 			own(i)
 			continue
 		}
