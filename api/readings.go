@@ -69,17 +69,17 @@ func (s *Server) keepReadings(ctx context.Context, in *keepReadingsInput) (*sitt
 	return s.sittingReads(ctx, &sittingInput{in.ID})
 }
 
-type chipsInput struct {
+type ribbonsInput struct {
 	ID   int64   `path:"id" doc:"a sitting"`
 	Slot string  `query:"slot" required:"true" maxLength:"200" doc:"id of the region"`
 	Lab  string  `query:"lab" maxLength:"60" doc:"L,a,b of the colour in the middle; the computed one when empty"`
-	Off  float64 `query:"off" default:"3" doc:"how far the chips lie off, CIEDE2000"`
+	Off  float64 `query:"off" default:"6" doc:"how far the ribbons run either way, CIEDE2000"`
 	Wet  bool    `query:"wet" doc:"the place is wet"`
 }
 
-func (s *Server) eyeChips(ctx context.Context, in *chipsInput) (*struct{ Body wire.EyeChips }, error) {
-	middle, all, err := s.studio.Chips(ctx, painter(ctx), in.ID, in.Slot, in.Lab, in.Wet, in.Off)
-	return &struct{ Body wire.EyeChips }{wire.EyeChipsOf(middle, all)}, err
+func (s *Server) eyeRibbons(ctx context.Context, in *ribbonsInput) (*struct{ Body wire.EyeHeld }, error) {
+	held, err := s.studio.Ribbons(ctx, painter(ctx), in.ID, in.Slot, in.Lab, in.Wet, in.Off)
+	return &struct{ Body wire.EyeHeld }{wire.EyeHeldOf(held)}, err
 }
 
 type keepPhotoInput struct {
@@ -198,7 +198,7 @@ func (s *Server) straightPhoto(ctx context.Context, in *straightInput) (*Export,
 func (s *Server) readingRoutes() {
 	register(s, huma.Operation{OperationID: "sittingReads", Tags: []string{"sitting"}, Summary: "The readings and photos of a sitting", Method: http.MethodGet, Path: "/api/sittings/{id}/readings"}, s.sittingReads)
 	register(s, huma.Operation{OperationID: "keepReadings", Tags: []string{"sitting"}, Summary: "Keeps readings of a sitting, all or none, beside those there are", Method: http.MethodPost, Path: "/api/sittings/{id}/readings"}, s.keepReadings)
-	register(s, huma.Operation{OperationID: "eyeChips", Tags: []string{"sitting"}, Summary: "Six colours round one, to read a place by eye", Method: http.MethodGet, Path: "/api/sittings/{id}/chips"}, s.eyeChips)
+	register(s, huma.Operation{OperationID: "eyeRibbons", Tags: []string{"sitting"}, Summary: "Three ribbons through a colour, to read a place by eye", Method: http.MethodGet, Path: "/api/sittings/{id}/ribbons"}, s.eyeRibbons)
 	register(s, huma.Operation{OperationID: "keepPhoto", Tags: []string{"sitting"}, Summary: "Keeps a photo of a sitting, without what a camera notes in it", Method: http.MethodPost, Path: filesBelow + "sittings/{id}/photo", MaxBodyBytes: largestFile}, s.keepPhoto)
 	register(s, huma.Operation{OperationID: "standinPhoto", Tags: []string{"sitting"}, Summary: "A photo of the sheet by the stand-in camera: rendered, and not taken", Method: http.MethodPost, Path: "/api/sittings/{id}/standin"}, s.standinPhoto)
 	register(s, huma.Operation{OperationID: "sittingPhoto", Tags: []string{"sitting"}, Summary: "A photo of a sitting", Method: http.MethodGet, Path: "/api/sittings/{id}/photos/{photo}"}, s.sittingPhoto)

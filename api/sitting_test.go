@@ -355,13 +355,17 @@ func TestASheetIsReadFromAPhoto(t *testing.T) {
 	assert.Len(t, came.Learned.Strengths, 3)
 	reads.Readings = nil
 
-	var chips wire.EyeChips
-	ada.ok("GET", at+"/chips?slot=green", "", &chips)
-	assert.Len(t, chips.Chips, 6)
-	ada.ok("GET", at+"/chips?slot=green&off=0.8&lab="+strings.ReplaceAll(strings.Trim(fmt.Sprint(chips.Chips[0].Lab), "[]"), " ", ","), "", &chips)
+	var held wire.EyeHeld
+	ada.ok("GET", at+"/ribbons?slot=green", "", &held)
+	require.Len(t, held.Ribbons, 3)
+	assert.Equal(t, "no difference to be seen", held.Says)
+	lighter := held.Ribbons[0].Stops[len(held.Ribbons[0].Stops)-1]
+	assert.Equal(t, 6.0, lighter.Off)
+	ada.ok("GET", at+"/ribbons?slot=green&off=2&lab="+strings.ReplaceAll(strings.Trim(fmt.Sprint(lighter.Lab), "[]"), " ", ","), "", &held)
+	assert.Contains(t, held.Says, "lighter")
 
 	eve := signedUp(t, app, "Eve")
-	for _, request := range [][3]string{{"GET", of, ""}, {"GET", of + "/straight", ""}, {"POST", of + "/read", "{}"}, {"DELETE", of, ""}, {"GET", at + "/readings", ""}, {"GET", at + "/journal", ""}, {"POST", at + "/readings", keep}, {"GET", at + "/chips?slot=green", ""}, {"POST", at + "/standin", "{}"}} {
+	for _, request := range [][3]string{{"GET", of, ""}, {"GET", of + "/straight", ""}, {"POST", of + "/read", "{}"}, {"DELETE", of, ""}, {"GET", at + "/readings", ""}, {"GET", at + "/journal", ""}, {"POST", at + "/readings", keep}, {"GET", at + "/ribbons?slot=green", ""}, {"POST", at + "/standin", "{}"}} {
 		status, _ := eve.do(request[0], request[1], request[2])
 		assert.Equal(t, 404, status, request)
 	}

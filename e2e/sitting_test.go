@@ -84,7 +84,8 @@ func TestASittingIsPaintedByTouch(t *testing.T) {
 	p.element("button", "more ").MustClick()
 	p.press("keep this")
 	p.press("a test swatch")
-	p.see("tested")
+	p.press("just tested")
+	p.see("tested: once more")
 	skipped := p.nextSlot()
 	p.press("skip")
 	p.waitFor("the next but one", func() bool { return p.nextSlot() != skipped })
@@ -386,9 +387,13 @@ func TestWhatWasPaintedIsRead(t *testing.T) {
 
 	// By eye, closing in; by the meter, which is not connected here.
 	p.choose("read", "by eye")
-	for range 3 {
-		p.element(`section[aria-label="by eye"] button`, "lighter").MustClick()
-	}
+	p.see("as aimed at")
+	p.element(`section[aria-label="by eye"] button`, "lighter").MustClick()
+	p.see("lighter")
+	p.find("the ribbon of hues", `() => document.querySelectorAll('section[aria-label="by eye"] [role=slider]')[2]`).MustFocus()
+	p.keys(input.ArrowRight)
+	p.press("closer")
+	p.press("keep this")
 	p.see("13 readings in all")
 	p.choose("it is", "wet")
 	p.choose("read", "by meter")

@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"math"
@@ -28,13 +29,18 @@ type KeptPhoto struct {
 // Reads are the readings and photos of a sitting, the first first.
 type Reads struct {
 	Readings []journal.Dated
+	Tests    []journal.Dated // test swatches, read by eye before their places were painted
 	Photos   []KeptPhoto
 }
 
 // Reads lists what was read of a painter's sitting.
 func (s *Studio) Reads(ctx context.Context, painter store.Painter, id int64) (out Reads, err error) {
-	if _, _, err := s.store.Sitting(ctx, painter.ID, id); err != nil {
+	sitting, err := s.lookedBack(ctx, painter, id)
+	if err != nil {
 		return out, err
+	}
+	for _, test := range sitting.Stands.Swatches {
+		out.Tests = append(out.Tests, journal.Dated{Reading: journal.Reading{Region: test.Event.Region, Reading: paint.Reading{Lab: *test.Event.Looks, Source: paint.Eye, Wet: true, Medium: sitting.Medium}}, At: test.Event.At})
 	}
 	readings, err := s.store.Readings(ctx, painter.ID, id)
 	if err != nil {
@@ -101,13 +107,16 @@ func (s *Studio) KeepReadings(ctx context.Context, painter store.Painter, id int
 			return input.Errorf("%s: %w", sitting.Plan.Sheet.Regions[i].Label, err)
 		}
 		one := journal.Reading{Region: r.Region, Reading: sound, Spread: r.Spread, Doubt: r.Doubt}
+		if sitting.Stands.Places[i].Ran {
+			one.Doubt = cmp.Or(one.Doubt, "something ran into it, and it waits for another coat")
+		}
 		if at := sitting.Stands.Places[i].Painted; !at.IsZero() {
 			one.Minutes = math.Max(0, sitting.Now.Sub(at).Minutes())
 		}
 		if err := one.Check(); err != nil {
 			return err
 		}
-		rows = append(rows, store.SittingReading{Region: r.Region, L: sound.Lab.L, A: sound.Lab.A, B: sound.Lab.B, Source: string(r.Source), Wet: wet, Medium: sitting.Medium.ID, Minutes: one.Minutes, Spread: r.Spread, Doubt: r.Doubt, Told: r.Told})
+		rows = append(rows, store.SittingReading{Region: r.Region, L: sound.Lab.L, A: sound.Lab.A, B: sound.Lab.B, Source: string(r.Source), Wet: wet, Medium: sitting.Medium.ID, Minutes: one.Minutes, Spread: r.Spread, Doubt: one.Doubt, Told: r.Told})
 	}
 	if err := s.store.AddReadings(ctx, painter.ID, id, rows); err != nil {
 		return err
@@ -234,32 +243,42 @@ func (s *Studio) StandinPhoto(ctx context.Context, painter store.Painter, id int
 	return s.addPhoto(ctx, painter, id, store.SittingPhoto{JPEG: jpeg, Width: size.X, Height: size.Y, Standin: true})
 }
 
-// Chips are the colours that a place of a sitting is held against by eye, round one that
-// was chosen (CIELAB or #rrggbb), so far off in CIEDE2000; round what is computed where none was chosen yet.
-func (s *Studio) Chips(ctx context.Context, painter store.Painter, id int64, region, round string, wet bool, off float64) (middle colour.Lab, chips []journal.Chip, err error) {
+// Held is a colour that a place is held against by eye: how it differs from the one aimed at, in
+// words, and the ribbons through it.
+type Held struct {
+	Lab     colour.Lab
+	Says    string
+	Ribbons []journal.Ribbon
+}
+
+// Ribbons are what a place of a sitting is held in by eye, so far either way in CIEDE2000, through
+// the colour that was come to (CIELAB or #rrggbb); through what is computed where none was yet.
+func (s *Studio) Ribbons(ctx context.Context, painter store.Painter, id int64, region, through string, wet bool, off float64) (out Held, err error) {
 	plan, err := s.sheetOf(ctx, painter, id)
 	if err != nil {
-		return middle, nil, err
+		return out, err
 	}
 	i := plan.Sheet.Find(region)
 	if i < 0 {
-		return middle, nil, input.Errorf("there is no place %q on the sheet", input.Clip(region))
+		return out, input.Errorf("there is no place %q on the sheet", input.Clip(region))
 	}
 	if !(off >= 0.1 && off <= 20) {
-		return middle, nil, input.Errorf("chips lie from 0.1 to 20 off, and not %v", off)
+		return out, input.Errorf("ribbons run from 0.1 to 20 either way, and not %v", off)
 	}
 	look := plan.Sheet.Regions[i].Appearance(plan.Settings.Medium, wet)
-	middle = look.Lab()
-	if round != "" {
-		raw, err := paint.ParseColour(round, plan.Settings.Medium, wet)
+	aimed := look.Lab()
+	out.Lab = aimed
+	if through != "" {
+		raw, err := paint.ParseColour(through, plan.Settings.Medium, wet)
 		if err != nil {
-			return middle, nil, err
+			return out, err
 		}
 		chosen, err := raw.Parse("the colour in the middle")
 		if err != nil {
-			return middle, nil, err
+			return out, err
 		}
-		middle = chosen.Lab
+		out.Lab = chosen.Lab
 	}
-	return middle, journal.Chips(middle, off), nil
+	out.Says, out.Ribbons = out.Lab.OKLab().Beside(aimed.OKLab()), journal.Ribbons(out.Lab, off)
+	return out, nil
 }

@@ -144,9 +144,9 @@ func TestWhatCannotBeToldIsRefused(t *testing.T) {
 	_, _, err = s.Tell(t.Context(), ada, begun.ID, make([]Told, MostTold+1))
 	assert.ErrorContains(t, err, "more than are told at once")
 	assert.ErrorContains(t, s.KeepReadings(t.Context(), ada, begun.ID, make([]NewReading, MostRead+1)), "more than are kept at once")
-	_, _, err = s.Chips(t.Context(), ada, begun.ID, "green", "", false, 99)
+	_, err = s.Ribbons(t.Context(), ada, begun.ID, "green", "", false, 99)
 	assert.ErrorContains(t, err, "from 0.1 to 20")
-	_, _, err = s.Chips(t.Context(), ada, begun.ID, "green", "teal", false, 3)
+	_, err = s.Ribbons(t.Context(), ada, begun.ID, "green", "teal", false, 6)
 	assert.Error(t, err)
 
 	// A clock before the sitting, and one after now, are brought within it.

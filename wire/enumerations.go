@@ -82,13 +82,13 @@ type Constants struct {
 	// LeastOne and MostOne are the ml that one drop, load or tip may hold.
 	LeastOne float64 `json:"leastOne"`
 	MostOne  float64 `json:"mostOne"`
-	// EyeSteps are how far the chips of a reading by eye lie off in each round, CIEDE2000.
-	EyeSteps []float64 `json:"eyeSteps"`
+	// EyeRounds are how far the ribbons of a reading by eye run either way in each round, CIEDE2000.
+	EyeRounds []float64 `json:"eyeRounds"`
 }
 
 // NewConstants are the constants.
 func NewConstants() Constants {
-	out := Constants{Bins: reach.Bins, MostSteps: path.MostSteps, MostPaired: wheel.MostPaired, MostStirred: paint.MostStirred, Medium: paint.UsualMedium, Choices: ChoicesOf(wheel.UsualChoices()), Measures: map[string]string{}, LeastOne: recipe.SmallestOne, MostOne: recipe.LargestOne, EyeSteps: journal.Steps}
+	out := Constants{Bins: reach.Bins, MostSteps: path.MostSteps, MostPaired: wheel.MostPaired, MostStirred: paint.MostStirred, Medium: paint.UsualMedium, Choices: ChoicesOf(wheel.UsualChoices()), Measures: map[string]string{}, LeastOne: recipe.SmallestOne, MostOne: recipe.LargestOne, EyeRounds: journal.Rounds}
 	for _, in := range paint.Media() {
 		out.Measures[in.ID] = string(recipe.UsualMeasure(in))
 	}

@@ -35,6 +35,7 @@ type SittingPhoto struct {
 // SittingReads are the readings and photos of a sitting, the first first.
 type SittingReads struct {
 	Readings []SittingReading `json:"readings"`
+	Tests    []SittingReading `json:"tests" doc:"test swatches, read by eye before their places were painted"`
 	Photos   []SittingPhoto   `json:"photos"`
 }
 
@@ -43,9 +44,13 @@ func SittingPhotoOf(p studio.KeptPhoto) SittingPhoto { return SittingPhoto(p) }
 
 // SittingReadsOf shapes what was read.
 func SittingReadsOf(r studio.Reads) SittingReads {
-	out := SittingReads{Readings: []SittingReading{}, Photos: photosOf(r.Photos)}
-	for _, one := range r.Readings {
-		out.Readings = append(out.Readings, SittingReading{Slot: one.Region, Lab: labOf(one.Lab), Source: string(one.Source), Wet: one.Wet, Minutes: round(one.Minutes, 1), Spread: round(one.Spread, 2), Doubt: one.Doubt, At: one.At, Shown: shown(one.Lab.OKLab())})
+	return SittingReads{Readings: sittingReadingsOf(r.Readings), Tests: sittingReadingsOf(r.Tests), Photos: photosOf(r.Photos)}
+}
+
+func sittingReadingsOf(all []journal.Dated) []SittingReading {
+	out := []SittingReading{}
+	for _, one := range all {
+		out = append(out, SittingReading{Slot: one.Region, Lab: labOf(one.Lab), Source: string(one.Source), Wet: one.Wet, Minutes: round(one.Minutes, 1), Spread: round(one.Spread, 2), Doubt: one.Doubt, At: one.At, Shown: shown(one.Lab.OKLab())})
 	}
 	return out
 }
@@ -87,24 +92,36 @@ type PhotoSpot struct {
 // Core is the spot.
 func (s PhotoSpot) Core() photo.Spot { return photo.Spot{DX: s.DX, DY: s.DY, Left: s.Left} }
 
-// EyeChips are what a place is held against by eye.
-type EyeChips struct {
-	Middle EyeChip   `json:"middle"`
-	Chips  []EyeChip `json:"chips"`
+// EyeHeld is the colour that a place is held against by eye, and the ribbons through it.
+type EyeHeld struct {
+	Middle  EyeStop     `json:"middle"`
+	Says    string      `json:"says" doc:"how it differs from the colour aimed at"`
+	Ribbons []EyeRibbon `json:"ribbons"`
 }
 
-// EyeChip is one of them.
-type EyeChip struct {
-	Says string     `json:"says" doc:"how it differs from the middle"`
-	Lab  [3]float64 `json:"lab"`
+// EyeRibbon is a band of colours through the one in the middle.
+type EyeRibbon struct {
+	From  string    `json:"from" doc:"how its beginning differs from the middle"`
+	To    string    `json:"to"`
+	Stops []EyeStop `json:"stops"`
+}
+
+// EyeStop is a colour of a ribbon.
+type EyeStop struct {
+	Off float64    `json:"off" doc:"CIEDE2000 from the middle, below 0 toward the beginning"`
+	Lab [3]float64 `json:"lab"`
 	Shown
 }
 
-// EyeChipsOf shapes chips round a colour.
-func EyeChipsOf(middle colour.Lab, chips []journal.Chip) EyeChips {
-	out := EyeChips{Middle: EyeChip{"as it is", labOf(middle), shown(middle.OKLab())}, Chips: []EyeChip{}}
-	for _, c := range chips {
-		out.Chips = append(out.Chips, EyeChip{c.Says, labOf(c.Lab), shown(c.Lab.OKLab())})
+// EyeHeldOf shapes what a place is held against.
+func EyeHeldOf(h studio.Held) EyeHeld {
+	out := EyeHeld{Middle: EyeStop{0, labOf(h.Lab), shown(h.Lab.OKLab())}, Says: h.Says, Ribbons: []EyeRibbon{}}
+	for _, r := range h.Ribbons {
+		one := EyeRibbon{From: r.From, To: r.To, Stops: []EyeStop{}}
+		for _, stop := range r.Stops {
+			one.Stops = append(one.Stops, EyeStop{round(stop.Off, 2), labOf(stop.Lab), shown(stop.Lab.OKLab())})
+		}
+		out.Ribbons = append(out.Ribbons, one)
 	}
 	return out
 }

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/colour"
 	"gyrophane/studio"
 )
 
@@ -126,6 +127,7 @@ type SittingThen struct {
 	Painted int64 `json:"painted"`
 	Dry     int64 `json:"dry"`
 	Skipped bool  `json:"skipped"`
+	Ran     bool  `json:"ran"`
 	Tested  bool  `json:"tested"`
 }
 
@@ -147,6 +149,7 @@ type SittingPlace struct {
 	Painted int64         `json:"painted"`
 	Dry     int64         `json:"dry" doc:"when it is"`
 	Skipped bool          `json:"skipped"`
+	Ran     bool          `json:"ran" doc:"a neighbour ran into it: it is gone over when it is dry"`
 	Tested  bool          `json:"tested"`
 	Took    []SittingTook `json:"took" doc:"what was measured"`
 	Wet     Shown         `json:"wet" doc:"the colour aimed at while it is wet"`
@@ -182,21 +185,22 @@ type SittingNote struct {
 
 // SittingEvent is what a device says was done.
 type SittingEvent struct {
-	ID       string `json:"id" minLength:"1" maxLength:"64" doc:"made by the client: a repeated sending changes nothing"`
-	Kind     string `json:"kind" format:"sittingEvent"`
-	At       int64  `json:"at" doc:"milliseconds since 1970 by the device's clock"`
-	OffsetMS int64  `json:"offsetMs" minimum:"-9000000000000" maximum:"9000000000000" doc:"of the server's clock over the device's"`
-	Device   string `json:"device" maxLength:"64"`
-	Number   int64  `json:"number" doc:"within the device"`
-	Revision int64  `json:"revision" doc:"how many events the device knew of"`
-	Region   string `json:"region,omitempty" maxLength:"200" doc:"id of the region"`
-	Well     int    `json:"well,omitempty"`
-	Brush    int    `json:"brush,omitempty"`
-	Thorough bool   `json:"thorough,omitempty"`
-	Text     string `json:"text,omitempty" maxLength:"2000"`
-	Undoes   string `json:"undoes,omitempty" maxLength:"64" doc:"id of the event or of the tap that is taken back"`
-	Tap      string `json:"tap,omitempty" maxLength:"64" doc:"the tap that tells it, with others"`
-	AheadMS  int64  `json:"aheadMs,omitempty" minimum:"0" maximum:"86400000" doc:"how long before the tap it happened, as the plan has it"`
+	ID       string    `json:"id" minLength:"1" maxLength:"64" doc:"made by the client: a repeated sending changes nothing"`
+	Kind     string    `json:"kind" format:"sittingEvent"`
+	At       int64     `json:"at" doc:"milliseconds since 1970 by the device's clock"`
+	OffsetMS int64     `json:"offsetMs" minimum:"-9000000000000" maximum:"9000000000000" doc:"of the server's clock over the device's"`
+	Device   string    `json:"device" maxLength:"64"`
+	Number   int64     `json:"number" doc:"within the device"`
+	Revision int64     `json:"revision" doc:"how many events the device knew of"`
+	Region   string    `json:"region,omitempty" maxLength:"200" doc:"id of the region"`
+	Well     int       `json:"well,omitempty"`
+	Brush    int       `json:"brush,omitempty"`
+	Thorough bool      `json:"thorough,omitempty"`
+	Text     string    `json:"text,omitempty" maxLength:"2000"`
+	Looks    []float64 `json:"looks,omitempty" minItems:"3" maxItems:"3" doc:"CIELAB of a test swatch, as it was read by eye"`
+	Undoes   string    `json:"undoes,omitempty" maxLength:"64" doc:"id of the event or of the tap that is taken back"`
+	Tap      string    `json:"tap,omitempty" maxLength:"64" doc:"the tap that tells it, with others"`
+	AheadMS  int64     `json:"aheadMs,omitempty" minimum:"0" maximum:"86400000" doc:"how long before the tap it happened, as the plan has it"`
 	SittingPile
 }
 
@@ -205,6 +209,9 @@ func (e SittingEvent) Core() studio.Told {
 	out := studio.Told{Device: e.Device, Number: e.Number, OffsetMS: e.OffsetMS, Revision: e.Revision, Ahead: time.Duration(e.AheadMS) * time.Millisecond,
 		Event: bench.Event{ID: e.ID, Kind: bench.EventKind(e.Kind), At: time.UnixMilli(e.At), Region: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Tap: e.Tap,
 			Adds: e.Adds, From: e.From, FromML: e.FromML, ML: e.ML}}
+	if len(e.Looks) == 3 {
+		out.Looks = &colour.Lab{L: e.Looks[0], A: e.Looks[1], B: e.Looks[2]}
+	}
 	for _, t := range e.Took {
 		out.Used = append(out.Used, bench.Used(t))
 	}
@@ -230,7 +237,7 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 	}
 	for i := range st.Places {
 		at, r := &st.Places[i], &s.Plan.Sheet.Regions[i]
-		one := SittingPlace{Coats: at.Coats, Painted: millis(at.Painted), Dry: millis(at.DryAt), Skipped: at.Skipped, Tested: at.Tested, Took: []SittingTook{}}
+		one := SittingPlace{Coats: at.Coats, Painted: millis(at.Painted), Dry: millis(at.DryAt), Skipped: at.Skipped, Ran: at.Ran, Tested: at.Tested, Took: []SittingTook{}}
 		for _, t := range at.Used {
 			one.Took = append(one.Took, SittingTook(t))
 		}
@@ -259,7 +266,7 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 		one := SittingBack{Tap: back.Tap, Says: back.Says, Places: []SittingThen{}, Laid: back.LaidOut, Paused: millis(back.Paused), Ended: !back.Ended.IsZero()}
 		for _, region := range slices.Sorted(maps.Keys(back.Places)) {
 			p := back.Places[region]
-			one.Places = append(one.Places, SittingThen{Region: region, Coats: p.Coats, Painted: millis(p.Painted), Dry: millis(p.DryAt), Skipped: p.Skipped, Tested: p.Tested})
+			one.Places = append(one.Places, SittingThen{Region: region, Coats: p.Coats, Painted: millis(p.Painted), Dry: millis(p.DryAt), Skipped: p.Skipped, Ran: p.Ran, Tested: p.Tested})
 		}
 		out.Back = append(out.Back, one)
 	}
@@ -286,7 +293,7 @@ func (v View) sittingStep(s studio.Sitting, step bench.Step) SittingStep {
 		}
 		out.Remedies = append(out.Remedies, one)
 	}
-	if len(step.Remedies) > 0 {
+	if len(step.Remedies) > 0 || s.Stands.Places[step.Region].Tested {
 		out.Pile = s.Stands.PileSays(sheet, step.Region)
 	}
 	return out

@@ -38,72 +38,98 @@ func (r *Reading) Check() error {
 	return nil
 }
 
-// Steps are how far the chips of a reading by eye lie off, CIEDE2000: far, then near, then
-// as near as an eye tells.
-var Steps = []float64{3, 1.5, 0.8}
+// Rounds are how far the ribbons of a reading by eye run either way, CIEDE2000: a second round is
+// at a third of the width.
+var Rounds = []float64{6, 2}
 
-// Chip is a colour to hold a painted place against.
-type Chip struct {
-	Says string // how it differs from the one in the middle: "lighter"
-	Lab  colour.Lab
+// halfStops is how many colours a ribbon has on either side of its middle.
+const halfStops = 12
+
+// nearGrey is the chroma (CIELAB) below which a hue is no way to go.
+const nearGrey = 6
+
+// Ribbon is a band of colours through one, that a painted place is held in.
+type Ribbon struct {
+	From, To string // how its ends differ from its middle: "darker", "lighter"
+	Stops    []Stop // from the one end to the other
 }
 
-// Chips are six colours round another, each so far off in CIEDE2000: lighter, darker, and
-// four in hue and chroma; round a near grey the four are toward red, yellow, green and
-// blue.
-func Chips(round colour.Lab, off float64) []Chip {
-	hue := math.Atan2(round.B, round.A)
-	ways := []struct {
-		says string
-		by   colour.Lab
-	}{
-		{"lighter", colour.Lab{L: 1}}, {"darker", colour.Lab{L: -1}},
-		{"brighter", colour.Lab{A: math.Cos(hue), B: math.Sin(hue)}}, {"duller", colour.Lab{A: -math.Cos(hue), B: -math.Sin(hue)}},
-		{"one way round in hue", colour.Lab{A: -math.Sin(hue), B: math.Cos(hue)}}, {"the other way round", colour.Lab{A: math.Sin(hue), B: -math.Cos(hue)}},
-	}
-	if round.Chroma() < 6 {
-		for n, at := range []struct {
-			says string
-			a, b float64
-		}{{"redder", 1, 0}, {"greener", -1, 0}, {"yellower", 0, 1}, {"bluer", 0, -1}} {
-			ways[n+2].says, ways[n+2].by = at.says, colour.Lab{A: at.a, B: at.b}
-		}
+// Stop is a colour of a ribbon.
+type Stop struct {
+	Off float64 // CIEDE2000 from the middle; below 0 toward the ribbon's beginning
+	Lab colour.Lab
+}
+
+// Ribbons are three bands of colours through one, each so far either way in CIEDE2000: from dark to
+// light, from quiet to bright and round in hue; through a near grey the last two are from green to
+// red and from blue to yellow. A band ends where there is no such colour.
+func Ribbons(through colour.Lab, off float64) []Ribbon {
+	hue := math.Atan2(through.B, through.A)
+	ways := []way{{"darker", "lighter", colour.Lab{L: 1}}}
+	if round := (colour.Lab{A: -math.Sin(hue), B: math.Cos(hue)}); through.Chroma() < nearGrey {
+		ways = append(ways, way{"greener", "redder", colour.Lab{A: 1}}, way{"bluer", "yellower", colour.Lab{B: 1}})
 	} else {
-		ways[4].says, ways[5].says = turned(round, ways[4].by), turned(round, ways[5].by)
+		ways = append(ways, way{"quieter", "brighter", colour.Lab{A: math.Cos(hue), B: math.Sin(hue)}},
+			way{turned(through, -1), turned(through, 1), round})
 	}
-	var out []Chip
-	for _, way := range ways {
-		at := func(t float64) colour.Lab {
-			return colour.Lab{L: round.L + t*way.by.L, A: round.A + t*way.by.A, B: round.B + t*way.by.B}
-		}
-		low, high := 0.0, 40.0
-		for range 40 {
-			mid := (low + high) / 2
-			if colour.Difference(round, at(mid)) < off {
-				low = mid
-			} else {
-				high = mid
+	var out []Ribbon
+	for _, w := range ways {
+		r := Ribbon{From: w.from, To: w.to}
+		for n := -halfStops; n <= halfStops; n++ {
+			far := off * float64(n) / halfStops
+			if lab, there := w.at(through, far); there {
+				r.Stops = append(r.Stops, Stop{far, lab})
 			}
 		}
-		lab := at(low)
-		lab.L = math.Min(100, math.Max(0, lab.L))
-		out = append(out, Chip{way.says, lab})
+		out = append(out, r)
 	}
 	return out
 }
 
-// turned says toward which colour a step round in hue goes.
-func turned(from, by colour.Lab) string {
-	best, says := -2.0, ""
-	at := math.Hypot(from.A, from.B)
+// way is a direction in CIELAB, and what its ends are called.
+type way struct {
+	from, to string
+	by       colour.Lab
+}
+
+// at is the colour on the way through another that lies so far off in CIEDE2000; false where there
+// is none.
+func (w *way) at(through colour.Lab, off float64) (colour.Lab, bool) {
+	at := func(t float64) colour.Lab {
+		t = math.Copysign(t, off)
+		return colour.Lab{L: through.L + t*w.by.L, A: through.A + t*w.by.A, B: through.B + t*w.by.B}
+	}
+	low, high := 0.0, farthest
+	for range 40 {
+		mid := (low + high) / 2
+		if colour.Difference(through, at(mid)) < math.Abs(off) {
+			low = mid
+		} else {
+			high = mid
+		}
+	}
+	lab := at(low)
+	along := func(c colour.Lab) float64 { return c.A*w.by.A + c.B*w.by.B }
+	past := off < 0 && along(through) > nearGrey/2 && along(lab) < 0 // through grey to the other side
+	return lab, lab.L >= 0 && lab.L <= 100 && !past
+}
+
+// farthest is how far in CIELAB a ribbon reaches at the most.
+const farthest = 60.0
+
+// standing is how far round a hue lies from a colour at the least to be spoken of as a way to go.
+const standing = 20
+
+// turned says toward which of the four hues that painters go by one comes next from a colour, up
+// (1) or down (-1) the painter's circle.
+func turned(from colour.Lab, way float64) (says string) {
+	at, least := colour.WheelHue(from.OKLab().OKLCh().H), 360.0
 	for _, to := range []struct {
 		says string
-		a, b float64
-	}{{"redder", 0.92, 0.39}, {"yellower", 0.03, 1}, {"greener", -0.93, 0.37}, {"bluer", -0.2, -0.98}, {"more violet", 0.6, -0.8}} {
-		// Toward what lies on that side, and not where it stands already.
-		same := (from.A*to.a + from.B*to.b) / at
-		if d := by.A*to.a + by.B*to.b; d > best && same < 0.94 {
-			best, says = d, to.says
+		hue  float64
+	}{{"redder", 0}, {"yellower", 120}, {"greener", 180}, {"bluer", 240}} {
+		if turn := colour.Turn(way * (to.hue - at)); turn >= standing && turn < least {
+			says, least = to.says, turn
 		}
 	}
 	return says

@@ -966,23 +966,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sittings/{id}/chips": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Six colours round one, to read a place by eye */
-        get: operations["eyeChips"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/sittings/{id}/events": {
         parameters: {
             query?: never;
@@ -1132,6 +1115,23 @@ export interface paths {
         put?: never;
         /** Keeps readings of a sitting, all or none, beside those there are */
         post: operations["keepReadings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sittings/{id}/ribbons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Three ribbons through a colour, to read a place by eye */
+        get: operations["eyeRibbons"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2588,22 +2588,33 @@ export interface components {
             paint: string;
             says: string;
         };
-        EyeChip: {
+        EyeHeld: {
+            middle: components["schemas"]["EyeStop"];
+            ribbons: components["schemas"]["EyeRibbon"][];
+            /** @description how it differs from the colour aimed at */
+            says: string;
+        };
+        EyeRibbon: {
+            /** @description how its beginning differs from the middle */
+            from: string;
+            stops: components["schemas"]["EyeStop"][];
+            to: string;
+        };
+        EyeStop: {
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
             lab: number[];
+            /**
+             * Format: double
+             * @description CIEDE2000 from the middle, below 0 toward the beginning
+             */
+            off: number;
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
-            /** @description how it differs from the middle */
-            says: string;
             /** @description #rrggbb */
             srgb: string;
-        };
-        EyeChips: {
-            chips: components["schemas"]["EyeChip"][];
-            middle: components["schemas"]["EyeChip"];
         };
         /**
          * @description how the slots of a section are mixed: a run from the weaker paint or the stronger, the secondary first, own piles
@@ -4780,6 +4791,8 @@ export interface components {
             /** @description made by the client: a repeated sending changes nothing */
             id: string;
             kind: components["schemas"]["SittingEventKind"];
+            /** @description CIELAB of a test swatch, as it was read by eye */
+            looks?: number[];
             /**
              * Format: double
              * @description of all of it, as the plan has it
@@ -4817,7 +4830,7 @@ export interface components {
          * @description what was done in a sitting
          * @enum {string}
          */
-        SittingEventKind: "begun" | "laid out" | "mixed" | "tested" | "painted" | "skipped" | "washed" | "rinsed" | "water changed" | "waited" | "measured" | "still wet" | "noted" | "photographed" | "read" | "paused" | "resumed" | "undone" | "ended";
+        SittingEventKind: "begun" | "laid out" | "mixed" | "tested" | "painted" | "ran" | "skipped" | "washed" | "rinsed" | "water changed" | "waited" | "measured" | "still wet" | "noted" | "photographed" | "read" | "paused" | "resumed" | "undone" | "ended";
         SittingJournal: {
             /** Format: date-time */
             began: string;
@@ -4910,6 +4923,8 @@ export interface components {
             dry: number;
             /** Format: int64 */
             painted: number;
+            /** @description a neighbour ran into it: it is gone over when it is dry */
+            ran: boolean;
             skipped: boolean;
             /** @description what one tap that it was painted tells now, in the order in which it was done */
             tells: components["schemas"]["SittingTell"][];
@@ -4948,6 +4963,8 @@ export interface components {
         SittingReads: {
             photos: components["schemas"]["SittingPhoto"][];
             readings: components["schemas"]["SittingReading"][];
+            /** @description test swatches, read by eye before their places were painted */
+            tests: components["schemas"]["SittingReading"][];
         };
         SittingRemedy: {
             /** @description absent where it is painted as it is */
@@ -5028,6 +5045,7 @@ export interface components {
             dry: number;
             /** Format: int64 */
             painted: number;
+            ran: boolean;
             /** Format: int64 */
             region: number;
             skipped: boolean;
@@ -11828,110 +11846,6 @@ export interface operations {
             };
         };
     };
-    eyeChips: {
-        parameters: {
-            query: {
-                /** @description id of the region */
-                slot: string;
-                /** @description L,a,b of the colour in the middle; the computed one when empty */
-                lab?: string;
-                /** @description how far the chips lie off, CIEDE2000 */
-                off?: number;
-                /** @description the place is wet */
-                wet?: boolean;
-            };
-            header?: never;
-            path: {
-                /** @description a sitting */
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EyeChips"];
-                };
-            };
-            /** @description The request could not be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Nobody is signed in. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description It does not come from Gyrophane's own pages. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description There is no such thing, or it is another painter's. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Something in it cannot be: the sentence says what, where and what to do. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Too much at once, or too often. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description The database does not answer, or takes no changes. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
     tellSitting: {
         parameters: {
             query?: {
@@ -12961,6 +12875,110 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SittingReads"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    eyeRibbons: {
+        parameters: {
+            query: {
+                /** @description id of the region */
+                slot: string;
+                /** @description L,a,b of the colour in the middle; the computed one when empty */
+                lab?: string;
+                /** @description how far the ribbons run either way, CIEDE2000 */
+                off?: number;
+                /** @description the place is wet */
+                wet?: boolean;
+            };
+            header?: never;
+            path: {
+                /** @description a sitting */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EyeHeld"];
                 };
             };
             /** @description The request could not be read. */

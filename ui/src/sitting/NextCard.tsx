@@ -8,6 +8,7 @@ import { Amounts } from "../parts/CountedOut";
 import { HowToMix } from "../parts/Recipe";
 import { useMeasure } from "../parts/useMeasure";
 import { Large, Note, Second, Tap, TookMore } from "./Pieces";
+import { TestSwatch } from "./TestSwatch";
 import { leftOf, timeOf, toldOf, type Step } from "./steps";
 import type { Done } from "./useSitting";
 
@@ -62,22 +63,62 @@ function beside(s: Sitting, region: number, now: number) {
   });
 }
 
-/** What was opened below a card: what it took, or a note. */
+/** What can be opened below a card. */
+type Below = "took" | "note" | "test" | "ran";
+
+/** How long after it was dry a place can be said to have been run into. */
+const ranBefore = 10 * 60_000;
+
+/** Which of the places that are wet, or were just now, was run into. */
+function RanInto({
+  sitting,
+  now,
+  onTell,
+}: {
+  sitting: Sitting;
+  now: number;
+  onTell: (done: Done) => void;
+}) {
+  const could = sitting.plan.regions.filter((_, i) => {
+    const p = sitting.places[i]!;
+    return p.coats > 0 && !p.ran && p.dry > now - ranBefore;
+  });
+  return (
+    <Box
+      component="section"
+      aria-label="it ran"
+      sx={{ borderTop: `1px solid ${grey.hairline}`, pt: 1 }}
+    >
+      <Typography>Blot it with a dry corner of paper. Which one was run into?</Typography>
+      {could.map((r) => (
+        <Tap key={r.id} onClick={() => onTell({ kind: "ran", region: r.id })}>
+          {r.label}
+        </Tap>
+      ))}
+    </Box>
+  );
+}
+
+/** What was opened below a card: what it took, a test swatch, what was run into, or a note. */
 function Opened({
   what,
   sitting,
   region,
   counted,
+  now,
   onTell,
 }: {
-  what: "took" | "note" | null;
+  what: Below | null;
   sitting: Sitting;
   region: number;
   counted: Counted;
+  now: number;
   onTell: (done: Done) => void;
 }) {
   const { id } = sitting.plan.regions[region]!;
   if (what === "took") return <TookMore id={id} counted={counted} onTell={onTell} />;
+  if (what === "test") return <TestSwatch sitting={sitting} id={id} onTell={onTell} />;
+  if (what === "ran") return <RanInto sitting={sitting} now={now} onTell={onTell} />;
   if (what === "note")
     return <Note onKeep={(text) => onTell({ kind: "noted", region: id, text })} />;
   return null;
@@ -104,7 +145,7 @@ export function NextCard({
   onAnother: () => void;
 }) {
   const { mm } = useMeasure(sitting.plan.medium);
-  const [open, setOpen] = useState<"took" | "note" | null>(null);
+  const [open, setOpen] = useState<Below | null>(null);
   const r = sitting.plan.regions[step.region]!;
   const around = beside(sitting, step.region, now);
   const wet = around.filter((k) => k.wet);
@@ -139,6 +180,7 @@ export function NextCard({
     >
       <Typography variant="caption" component="div">
         {planned ? "next" : "instead"}
+        {sitting.places[step.region]!.ran && " · a coat over what ran into it, when it is dry"}
         {wet.length > 0 &&
           ` · beside ${wet.map((k) => `${k.label} (wet until ${timeOf(k.dry)})`).join(" and ")}`}
         {wet.length === 0 &&
@@ -148,7 +190,14 @@ export function NextCard({
       <Head sitting={sitting} region={step.region}>
         {head}
       </Head>
-      {remedies.length > 0 ? <WayBack step={step} mm={mm} /> : <Counting of={counted} mm={mm} />}
+      {remedies.length > 0 ? (
+        <WayBack step={step} mm={mm} />
+      ) : (
+        <>
+          {open !== "test" && <Counting of={counted} mm={mm} />}
+          {step.pile && <Typography role="status">{step.pile}</Typography>}
+        </>
+      )}
       {unsent && (
         <Typography role="status">
           Noted; the way back comes when in contact. Until then: paint it as it is, or start anew.
@@ -157,65 +206,69 @@ export function NextCard({
       {r.water > 0 && (
         <Typography>Thin it with {r.water.toFixed(1)} of water to 1 of paint.</Typography>
       )}
-      <Box sx={{ borderTop: `1px solid ${grey.hairline}`, pt: 1 }}>
-        {brush.map((a, i) => (
-          <Box key={i} sx={{ display: "flex", alignItems: "center", gap: 1 }}>
-            <Typography sx={{ flex: 1 }}>
-              <b>
-                {a.kind === "wash"
-                  ? a.thorough
-                    ? "Wash the brush thoroughly"
-                    : "Wash the brush"
-                  : a.kind === "water"
-                    ? "Change the water"
-                    : `Rinse well ${a.well}`}
-              </b>
-              {": "}
-              {a.because}
-            </Typography>
-            <Tap onClick={() => onTell(...toldOf(a.tells))}>done</Tap>
-          </Box>
-        ))}
-        {brush.length === 0 && planned && <Typography>Brush: no wash.</Typography>}
-        {until !== undefined && until > now && (
-          <Typography role="timer">
-            <b>Wait {leftOf(until - now)}</b>: {wait!.because}
-          </Typography>
-        )}
-      </Box>
-      <Box sx={{ display: "flex", gap: 2 }}>
-        {remedies.length > 0 ? (
-          <>
-            <Large keys="p" onClick={() => onTell(...toldOf(remedies[0]!.tells))}>
-              {doneWord[remedies[0]!.kind]}
-            </Large>
-            <Second keys="i" onClick={() => onTell(...tells.filter((t) => t.kind !== "mixed"))}>
-              painted as it is
-            </Second>
-          </>
-        ) : (
-          <>
-            <Large keys="p" onClick={() => onTell(...tells)}>
-              painted
-            </Large>
-            {unsent ? (
-              <Second onClick={() => onTell(...toldOf(step.anew ?? []))}>start anew</Second>
-            ) : (
-              well > 0 &&
-              counted.measure !== "looks" && (
-                <Second
-                  keys="m"
-                  pressed={open === "took"}
-                  onClick={() => setOpen(open === "took" ? null : "took")}
-                >
-                  took more, or less
-                </Second>
-              )
+      {open !== "test" && (
+        <>
+          <Box sx={{ borderTop: `1px solid ${grey.hairline}`, pt: 1 }}>
+            {brush.map((a, i) => (
+              <Box key={i} sx={{ display: "flex", alignItems: "center", gap: 1 }}>
+                <Typography sx={{ flex: 1 }}>
+                  <b>
+                    {a.kind === "wash"
+                      ? a.thorough
+                        ? "Wash the brush thoroughly"
+                        : "Wash the brush"
+                      : a.kind === "water"
+                        ? "Change the water"
+                        : `Rinse well ${a.well}`}
+                  </b>
+                  {": "}
+                  {a.because}
+                </Typography>
+                <Tap onClick={() => onTell(...toldOf(a.tells))}>done</Tap>
+              </Box>
+            ))}
+            {brush.length === 0 && planned && <Typography>Brush: no wash.</Typography>}
+            {until !== undefined && until > now && (
+              <Typography role="timer">
+                <b>Wait {leftOf(until - now)}</b>: {wait!.because}
+              </Typography>
             )}
-          </>
-        )}
-      </Box>
-      {remedies.length > 1 && <OtherWays all={remedies.slice(1)} onTell={onTell} />}
+          </Box>
+          <Box sx={{ display: "flex", gap: 2 }}>
+            {remedies.length > 0 ? (
+              <>
+                <Large keys="p" onClick={() => onTell(...toldOf(remedies[0]!.tells))}>
+                  {doneWord[remedies[0]!.kind]}
+                </Large>
+                <Second keys="i" onClick={() => onTell(...tells.filter((t) => t.kind !== "mixed"))}>
+                  painted as it is
+                </Second>
+              </>
+            ) : (
+              <>
+                <Large keys="p" onClick={() => onTell(...tells)}>
+                  painted
+                </Large>
+                {unsent ? (
+                  <Second onClick={() => onTell(...toldOf(step.anew ?? []))}>start anew</Second>
+                ) : (
+                  well > 0 &&
+                  counted.measure !== "looks" && (
+                    <Second
+                      keys="m"
+                      pressed={open === "took"}
+                      onClick={() => setOpen(open === "took" ? null : "took")}
+                    >
+                      took more, or less
+                    </Second>
+                  )
+                )}
+              </>
+            )}
+          </Box>
+          {remedies.length > 1 && <OtherWays all={remedies.slice(1)} onTell={onTell} />}
+        </>
+      )}
       <Box sx={{ display: "flex", flexWrap: "wrap", justifyContent: "space-between", mx: -1 }}>
         <Tap keys="a" onClick={onAnother}>
           another slot
@@ -234,9 +287,22 @@ export function NextCard({
             still wet
           </Tap>
         )}
-        <Tap keys="t" onClick={() => onTell({ kind: "tested", region: r.id })}>
-          {sitting.places[step.region]!.tested ? "tested" : "a test swatch"}
+        <Tap
+          keys="t"
+          pressed={open === "test"}
+          onClick={() => setOpen(open === "test" ? null : "test")}
+        >
+          {sitting.places[step.region]!.tested ? "tested: once more" : "a test swatch"}
         </Tap>
+        {sitting.places.some((p) => p.coats > 0 && p.dry > now - ranBefore) && (
+          <Tap
+            keys="r"
+            pressed={open === "ran"}
+            onClick={() => setOpen(open === "ran" ? null : "ran")}
+          >
+            it ran
+          </Tap>
+        )}
         <Tap
           keys="n"
           pressed={open === "note"}
@@ -250,10 +316,12 @@ export function NextCard({
         sitting={sitting}
         region={step.region}
         counted={counted}
+        now={now}
         onTell={(done) => {
           setOpen(null);
-          // What was measured was mixed before.
-          onTell(...(done.kind === "measured" ? toldOf(step.measures ?? []) : []), done);
+          // What was measured or tested was mixed before.
+          const mixed = done.kind === "measured" || done.kind === "tested";
+          onTell(...(mixed ? toldOf(step.measures ?? []) : []), done);
         }}
       />
     </Box>
@@ -353,7 +421,7 @@ export function PaintedCard({
   onTell: (...done: Done[]) => void;
   onBack: () => void;
 }) {
-  const [open, setOpen] = useState<"took" | "note" | null>(null);
+  const [open, setOpen] = useState<Below | null>(null);
   const r = sitting.plan.regions[region]!;
   const at = sitting.places[region]!;
   return (
@@ -384,6 +452,9 @@ export function PaintedCard({
       </Box>
       <Box sx={{ display: "flex", flexWrap: "wrap", justifyContent: "space-between", mx: -1 }}>
         <Tap onClick={() => onTell({ kind: "painted", region: r.id })}>a coat more</Tap>
+        <Tap keys="r" onClick={() => onTell({ kind: "ran", region: r.id })}>
+          it was run into
+        </Tap>
         <Tap pressed={open === "took"} onClick={() => setOpen(open === "took" ? null : "took")}>
           took more
         </Tap>
@@ -396,6 +467,7 @@ export function PaintedCard({
         sitting={sitting}
         region={region}
         counted={r.counted}
+        now={now}
         onTell={(done) => {
           setOpen(null);
           onTell(done);

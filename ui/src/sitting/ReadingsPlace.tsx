@@ -65,6 +65,7 @@ export function ReadingsPlace({ painter }: { painter: Profile }) {
   if (!sitting || !reads.data) return <Waiting failing={query.failureCount > 0} />;
   const wet = state === "wet";
   const wetYet = sitting.plan.regions.filter((_, i) => sitting.places[i]!.dry > now);
+  const ran = sitting.plan.regions.filter((_, i) => sitting.places[i]!.ran);
   return (
     <Shell
       painter={painter}
@@ -114,6 +115,12 @@ export function ReadingsPlace({ painter }: { painter: Profile }) {
           </Button>
         </Box>
       )}
+      {ran.length > 0 && (
+        <Typography role="status">
+          Something ran into {ran.map((r) => r.label).join(", ")}: what is read there is doubted
+          until it is gone over.
+        </Typography>
+      )}
       {keep.error && <Typography role="alert">{keep.error.message}</Typography>}
       <Box
         sx={{
@@ -138,7 +145,7 @@ export function ReadingsPlace({ painter }: { painter: Profile }) {
           {way === "meter" && <ByMeter sitting={sitting} wet={wet} onKeep={(r) => onKeep([r])} />}
           {way === "file" && <ByFile sitting={sitting} />}
         </Box>
-        <Kept sitting={sitting} readings={reads.data.readings} />
+        <Kept sitting={sitting} reads={reads.data} />
       </Box>
     </Shell>
   );
@@ -147,7 +154,8 @@ export function ReadingsPlace({ painter }: { painter: Profile }) {
 const sources = { photo: "photo", eye: "eye", instrument: "meter" } as Record<string, string>;
 
 /** Each place as computed and as it was read, the last reading of each state; earlier ones are kept. */
-function Kept({ sitting, readings }: { sitting: Sitting; readings: Schemas["SittingReading"][] }) {
+function Kept({ sitting, reads }: { sitting: Sitting; reads: Schemas["SittingReads"] }) {
+  const { readings, tests } = reads;
   const last = (slot: string, wet: boolean) =>
     readings.filter((r) => r.slot === slot && r.wet === wet).at(-1);
   const read = sitting.plan.regions.filter((r) => readings.some((k) => k.slot === r.id)).length;
@@ -196,7 +204,11 @@ function Kept({ sitting, readings }: { sitting: Sitting; readings: Schemas["Sitt
           );
         })}
       </Box>
-      <Typography variant="caption">Edge to edge: computed, read wet, read dry.</Typography>
+      <Typography variant="caption">
+        Edge to edge: computed, read wet, read dry.
+        {tests.length > 0 &&
+          ` ${tests.length} test ${tests.length === 1 ? "swatch was" : "swatches were"} read by eye besides.`}
+      </Typography>
     </Box>
   );
 }

@@ -61,8 +61,10 @@ export function SittingFigure({
         const wet = at.coats > 0 && at.dry > now;
         const says = at.coats
           ? wet
-            ? `painted, wet until ${timeOf(at.dry)}`
-            : "painted, dry"
+            ? `${at.ran ? "run into" : "painted"}, wet until ${timeOf(at.dry)}`
+            : at.ran
+              ? "run into, dry"
+              : "painted, dry"
           : at.skipped
             ? "skipped"
             : i === next

@@ -18,7 +18,7 @@ import { SittingFigure } from "./SittingFigure";
 import { SittingHour } from "./SittingHour";
 import { timeOf, type Step } from "./steps";
 import { useDrySignal, useInstalled, useScreenAwake } from "./useTable";
-import { useSitting, type Done } from "./useSitting";
+import { isLeft, useSitting, type Done } from "./useSitting";
 
 export function SittingPlace({ painter }: { painter: Profile }) {
   const id = Number(useParams().id);
@@ -37,7 +37,9 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
   const dry = useDrySignal(sitting, now);
 
   const say = (...done: Done[]) => {
-    setChosen(-1);
+    // Of what a pile really is the card says what to do about it, whatever is next.
+    const about = done.find((of) => of.kind === "measured" || of.kind === "tested")?.region;
+    setChosen(sitting?.plan.regions.findIndex((r) => r.id === about) ?? -1);
     setAnother(false);
     tell(...done);
   };
@@ -69,12 +71,17 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
 
   const { steps } = sitting;
   const [back] = sitting.back;
-  // The place that was said last to be wet still.
-  const wet = sitting.ended
-    ? -1
-    : sitting.plan.regions.findIndex((r) => back?.says === `still wet: ${r.label}`);
+  // The place that was said last to be wet still, or to be run into.
+  const lastSaid = (kind: string) =>
+    sitting.ended
+      ? -1
+      : sitting.plan.regions.findIndex((r) => back?.says === `${kind}: ${r.label}`);
+  const [wet, ran] = [lastSaid("still wet"), lastSaid("ran")];
   const first = steps[0];
-  const open = chosen >= 0 && sitting.places[chosen]!.coats > 0 ? chosen : -1;
+  const open =
+    chosen >= 0 && !isLeft(sitting.places[chosen]!) && sitting.places[chosen]!.coats > 0
+      ? chosen
+      : -1;
   const instead: Step | undefined =
     chosen >= 0 && open < 0
       ? (sitting.instead.find((s) => s.region === chosen) ??
@@ -189,6 +196,12 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
           and what waits for it with it.
         </Typography>
       )}
+      {ran >= 0 && (
+        <Typography role="status">
+          Blot {sitting.plan.regions[ran]!.label} now. It is dry about{" "}
+          {timeOf(sitting.places[ran]!.dry)}, and gone over then.
+        </Typography>
+      )}
       {sitting.says.map((line) => (
         <Typography key={line}>{line}</Typography>
       ))}
@@ -231,6 +244,7 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
           ) : another ? (
             <Another
               sitting={sitting}
+              next={first?.region}
               onChoose={(r) => {
                 setAnother(false);
                 setChosen(r);
@@ -244,7 +258,7 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
               key={step.region}
               sitting={sitting}
               step={step}
-              planned={!instead}
+              planned={step.region === first?.region}
               now={now}
               unsent={own.waiting(sitting.plan.regions[step.region]!.id)}
               onTell={say}
@@ -316,15 +330,17 @@ function LaidOut({ sitting, onTell }: { sitting: Sitting; onTell: (done: Done) =
 /** The slots that are left, to take another one first. */
 function Another({
   sitting,
+  next,
   onChoose,
   onBack,
 }: {
   sitting: Sitting;
+  next: number | undefined;
   onChoose: (region: number) => void;
   onBack: () => void;
 }) {
   const left = sitting.plan.regions.flatMap((r, i) =>
-    sitting.places[i]!.coats === 0 ? [{ r, i }] : [],
+    i !== next && (isLeft(sitting.places[i]!) || sitting.places[i]!.coats === 0) ? [{ r, i }] : [],
   );
   return (
     <Box component="section" aria-label="another slot">

@@ -24,6 +24,7 @@ export type Done = Pick<SittingEvent, "kind"> &
       | "fromMl"
       | "ml"
       | "text"
+      | "looks"
       | "undoes"
       | "aheadMs"
     >
@@ -112,7 +113,11 @@ export function withPending(of: Sitting, pending: SittingEvent[]): Sitting {
       case "painted":
         if (!place) break;
         place.coats++;
-        Object.assign(place, { painted: at, dry: at + place.driesMs, skipped: false });
+        Object.assign(place, { painted: at, dry: at + place.driesMs, skipped: false, ran: false });
+        break;
+      case "ran":
+        if (place?.coats)
+          Object.assign(place, { ran: true, dry: Math.max(place.dry, at + place.driesMs) });
         break;
       case "skipped":
         if (place) place.skipped = true;
@@ -134,10 +139,7 @@ export function withPending(of: Sitting, pending: SittingEvent[]): Sitting {
         break;
     }
   }
-  const left = (region: number) => {
-    const p = out.places[region]!;
-    return p.coats === 0 && !p.skipped;
-  };
+  const left = (region: number) => isLeft(out.places[region]!);
   // A place that is to be painted once more has no step of the plan yet.
   const planned = new Set(of.steps.map((s) => s.region));
   const again = of.plan.regions.flatMap((_, i) => (left(i) && !planned.has(i) ? [i] : []));
@@ -173,9 +175,12 @@ export function withPending(of: Sitting, pending: SittingEvent[]): Sitting {
     order: of.plan.order.filter(left),
     actions: of.plan.actions.filter((a) => a.region < 0 || left(a.region)),
   };
-  out.done = out.places.every((p) => p.coats > 0 || p.skipped);
+  out.done = !out.places.some(isLeft);
   return out;
 }
+
+/** Whether a place is still to be painted, or to be gone over. */
+export const isLeft = (p: Sitting["places"][number]) => (p.coats === 0 && !p.skipped) || p.ran;
 
 type Tell = Schemas["SittingTell"];
 
