@@ -2,6 +2,8 @@ package studio
 
 import (
 	"math/rand/v2"
+	"slices"
+	"strings"
 	"testing"
 	"time"
 
@@ -63,7 +65,21 @@ func TestSittingsThatShareTubesAreLearnedFromTogether(t *testing.T) {
 	for _, o := range came.Learning.Offered {
 		seen = append(seen, Seen{o.Paint.ID, o.New})
 	}
+	reminds := func() string {
+		got, err := s.Reminder(t.Context(), ada, w.ID)
+		require.NoError(t, err)
+		require.NotNil(t, got)
+		return got.Says
+	}
+	k := slices.IndexFunc(came.Suggests, func(says string) bool { return strings.HasPrefix(says, "Less ultramarine blue: the tube is") })
+	require.GreaterOrEqual(t, k, 0, "%v", came.Suggests)
+	require.NoError(t, s.SayNextTime(t.Context(), ada, two.ID, "", "Rinse well. "+came.Suggests[k]))
+	assert.Equal(t, "Rinse well. "+came.Suggests[k], reminds())
 	require.NoError(t, s.TakeStrengths(t.Context(), ada, one.ID, seen, 0))
+	assert.Equal(t, "Rinse well.", reminds(), "what was taken is asked for no more")
+	since, err := s.SittingJournal(t.Context(), ada, one.ID)
+	require.NoError(t, err)
+	assert.NotContains(t, since.Suggests, came.Suggests[k])
 	assert.ErrorContains(t, s.TakeStrengths(t.Context(), ada, one.ID, seen, 0), "nothing to take", "it was taken")
 
 	// The tube of the wheel is the box's own; the others have come into it.

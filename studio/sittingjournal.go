@@ -70,7 +70,11 @@ func (s *Studio) SittingJournal(ctx context.Context, painter store.Painter, id i
 	}
 	out.Dried = dried(&out)
 	out.Jumps = jumps(&out, now)
-	out.Suggests = journal.NextTime(labels, explained, out.Jumps)
+	answers, err := s.answersTo(ctx, painter, id)
+	if err != nil {
+		return out, err
+	}
+	out.Suggests = slices.DeleteFunc(journal.NextTime(labels, explained, out.Jumps), func(says string) bool { return answers.leave(says) == "" })
 	if out.Learning, err = s.learn(ctx, painter, &out, now, tubes); err != nil {
 		return out, err
 	}
@@ -204,15 +208,76 @@ type Reminder struct {
 	Says    string
 }
 
-// Reminder is that of a wheel's last sitting that has one; nil where none has.
+// Reminder is that of a wheel's last sitting that has one, without what was done about it since; nil
+// where none has, or all of it was done.
 func (s *Studio) Reminder(ctx context.Context, painter store.Painter, wheelID int64) (*Reminder, error) {
 	all, err := s.store.Sittings(ctx, painter.ID)
 	for _, one := range all {
 		if one.WheelID == wheelID && one.NextTime != "" {
-			return &Reminder{one.ID, one.CreatedAt, one.NextTime}, err
+			answers, err := s.answersTo(ctx, painter, one.ID)
+			if err != nil {
+				return nil, err
+			}
+			if says := answers.leave(one.NextTime); says != "" {
+				return &Reminder{one.ID, one.CreatedAt, says}, nil
+			}
+			return nil, nil
 		}
 	}
 	return nil, err
+}
+
+// answers are what was done since a sitting about what it asks for.
+type answers struct {
+	taken   []string // paints whose strengths were taken into the box, by their short names
+	redrawn bool     // its wheel has other strengths now
+}
+
+func (a *answers) leave(says string) string { return journal.Unanswered(says, a.taken, a.redrawn) }
+
+// answersTo finds what was done since a painter's sitting about what it asks for.
+func (s *Studio) answersTo(ctx context.Context, painter store.Painter, id int64) (out answers, err error) {
+	kept, _, err := s.store.Sitting(ctx, painter.ID, id)
+	if err != nil {
+		return out, err
+	}
+	plan, err := s.begun(kept)
+	if err != nil {
+		return out, err
+	}
+	takings, err := s.store.Takings(ctx, painter.ID)
+	if err != nil {
+		return out, err
+	}
+	now, tubes, err := s.paintsNow(ctx, painter)
+	if err != nil {
+		return out, err
+	}
+	for _, p := range plan.Sheet.Paints() {
+		is := now[p.ID]
+		if is == nil {
+			continue
+		}
+		for _, t := range takings {
+			of := func(one store.TakenStrength) bool { return one.TubeID == tubes[is.ID].ID }
+			if t.UndoneAt == nil && t.CreatedAt.After(kept.CreatedAt) && slices.ContainsFunc(t.Strengths, of) {
+				out.taken = append(out.taken, p.ShortName())
+				break
+			}
+		}
+	}
+	if kept.WheelID == 0 {
+		return out, nil
+	}
+	_, system, err := s.KeptSystem(ctx, painter, kept.WheelID)
+	if err != nil {
+		return out, err
+	}
+	for _, p := range plan.Sheet.Paints() {
+		other := func(q *paint.Paint) bool { return q.ShortName() == p.ShortName() && q.Strength() != p.Strength() }
+		out.redrawn = out.redrawn || slices.ContainsFunc(system.Paints(), other)
+	}
+	return out, nil
 }
 
 // readOf is a place with the last that was read of it.

@@ -124,6 +124,9 @@ const (
 	leastTurned                                 = 3
 )
 
+// NoDifference is what is said of two colours that look the same.
+const NoDifference = "no difference to be seen"
+
 // Beside says in words how a colour differs from another it is laid beside:
 // "a little darker, quieter, 12 degrees nearer to blue".
 func (c OKLab) Beside(other OKLab) string {
@@ -153,7 +156,7 @@ func (c OKLab) Beside(other OKLab) string {
 		}
 	}
 	if len(says) == 0 {
-		return "no difference to be seen"
+		return NoDifference
 	}
 	return strings.Join(says, ", ")
 }

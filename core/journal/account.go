@@ -49,6 +49,9 @@ func (p *AccountPlace) Difference() (float64, bool) {
 	return colour.Difference(p.Computed, p.Dry.Lab), true
 }
 
+// asPlanned is the CIEDE2000 up to which what was mixed passes for what was planned.
+const asPlanned = 2
+
 // CameOf says in words what came of a place.
 func (p *AccountPlace) CameOf() string {
 	switch {
@@ -60,10 +63,12 @@ func (p *AccountPlace) CameOf() string {
 		return "doubted: " + p.Dry.Doubt
 	case p.Explained == nil:
 		return ""
+	case p.Explained.AsComputed && p.Explained.Computed.OKLab().Beside(p.Computed.OKLab()) != colour.NoDifference && colour.Difference(p.Explained.Computed, p.Computed) > asPlanned:
+		return "as what was really mixed is computed"
 	case p.Explained.AsComputed:
 		return "as computed"
 	}
-	says := p.Dry.Lab.OKLab().Beside(p.Computed.OKLab()) + ": "
+	says := p.Dry.Lab.OKLab().Beside(p.Explained.Computed.OKLab()) + ": "
 	if len(p.Explained.Causes) == 0 {
 		return says + "not explained"
 	}

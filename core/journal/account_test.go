@@ -14,7 +14,7 @@ func TestWhatCameOfAPlaceIsSaidOnce(t *testing.T) {
 	read := func(l float64, doubt string) *Reading {
 		return &Reading{Region: "green", Reading: paint.Reading{Lab: colour.Lab{L: l, A: -20, B: 10}}, Doubt: doubt}
 	}
-	caused := func(c ...Cause) *Explained { return &Explained{Causes: c} }
+	caused := func(c ...Cause) *Explained { return &Explained{Computed: at, Causes: c} }
 	for _, c := range []struct {
 		name  string
 		place AccountPlace
@@ -24,7 +24,8 @@ func TestWhatCameOfAPlaceIsSaidOnce(t *testing.T) {
 		{"nothing", AccountPlace{}, "not read", 0},
 		{"wet", AccountPlace{Wet: read(48, "")}, "read wet alone", 0},
 		{"doubted", AccountPlace{Dry: read(48, "it mirrors"), Explained: nil}, "doubted: it mirrors", 2},
-		{"as computed", AccountPlace{Dry: read(50, ""), Explained: &Explained{AsComputed: true}}, "as computed", 0},
+		{"as computed", AccountPlace{Dry: read(50, ""), Explained: &Explained{Computed: at, AsComputed: true}}, "as computed", 0},
+		{"slipped", AccountPlace{Dry: read(40, ""), Explained: &Explained{Computed: read(40, "").Lab, AsComputed: true}}, "as what was really mixed is computed", 10},
 		{"not explained", AccountPlace{Dry: read(40, ""), Explained: caused()}, "a little darker: not explained", 10},
 		{"one cause", AccountPlace{Dry: read(40, ""), Explained: caused(Cause{Says: "it lies thin", Leaves: 0.84})}, "a little darker: it lies thin (leaves 0.8)", 10},
 		{"two causes", AccountPlace{Dry: read(40, ""), Explained: caused(Cause{Says: "this"}, Cause{Says: "that", Leaves: 1})}, "a little darker: this (leaves 0.0); or that (leaves 1.0)", 10},

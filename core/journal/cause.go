@@ -39,7 +39,7 @@ type Explained struct {
 	Computed   colour.Lab
 	Difference float64    // CIEDE2000
 	By         [3]float64 // its components: lighter, more chroma, round in hue
-	AsComputed bool       // no more than readings and hands stray
+	AsComputed bool       // no more than readings and hands stray, or than is seen
 	// Causes are the likeliest, none where it is not explained; two where both say the same.
 	Causes []Cause
 	// Painted is what it was painted with as far as that is known: as computed, or by its
@@ -84,7 +84,8 @@ func Explain(samples []Sample, in paint.Medium) (out []Explained) {
 		one := Explained{Region: samples[i].Region, Computed: f.look(i, none, nil)}
 		one.Difference = colour.Difference(one.Computed, samples[i].Lab)
 		one.By = colour.Components(one.Computed, samples[i].Lab)
-		one.AsComputed = base[i] < chiOrdinary
+		// What nobody sees asks for nothing, however fine the meter.
+		one.AsComputed = base[i] < chiOrdinary || samples[i].Lab.OKLab().Beside(one.Computed.OKLab()) == colour.NoDifference
 		if one.AsComputed {
 			if m, err := paint.Mix(samples[i].Parts...); err == nil {
 				one.Painted = &m

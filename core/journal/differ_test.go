@@ -8,7 +8,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/path"
 	"gyrophane/core/wheel"
 )
 
@@ -114,6 +116,29 @@ func TestNextTimeSaysWhatToDoOtherwise(t *testing.T) {
 		"More ultramarine blue in the blue-green.",
 		"Lay the red thicker, or a second time.",
 	}, got)
+}
+
+func TestWhatWasAnsweredIsNotAskedForAgain(t *testing.T) {
+	blue, err := paint.Find("PB29")
+	require.NoError(t, err)
+	scarlet, err := paint.Find("PR255")
+	require.NoError(t, err)
+	of := func(kind CauseKind, p *paint.Paint, amount float64) Explained {
+		return Explained{Causes: []Cause{{Kind: kind, Paint: p, Amount: amount}}}
+	}
+	reading, err := paint.LabReading(colour.Lab{L: 35, A: 25, B: -10}, paint.Eye, false, gouache(t))
+	require.NoError(t, err)
+	step := path.New(blue, scarlet).Find(reading)
+	all := NextTime([]string{"green", "violet", "red-violet", "orange"}, []Explained{of(OfTube, blue, 1.6), of(OfTube, scarlet, 0.55), of(OfAmount, blue, 2), of(Contamination, blue, 0.1)},
+		[]Jump{{From: "violet", To: "red-violet", Mend: &step}})
+	require.Len(t, all, 5)
+	says := "A greener blue. " + strings.Join(all, " ")
+	assert.Equal(t, says, Unanswered(says, nil, false))
+	assert.Equal(t, "A greener blue. "+strings.Join(all[1:], " "), Unanswered(says, []string{blue.ShortName()}, false))
+	assert.Equal(t, "A greener blue. "+all[3], Unanswered(says, []string{blue.ShortName(), scarlet.ShortName()}, true))
+	for _, one := range all[:3] {
+		assert.Empty(t, Unanswered(one, []string{blue.ShortName(), scarlet.ShortName()}, true), one)
+	}
 }
 
 func TestTubesThatNeverMeetAreToldBeforeTheyArePainted(t *testing.T) {

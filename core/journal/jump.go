@@ -2,7 +2,9 @@ package journal
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
+	"strings"
 
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
@@ -77,6 +79,23 @@ func halfWay(a, b *Step, in paint.Medium, now func(*paint.Paint) *paint.Paint) *
 		return nil
 	}
 	return &found
+}
+
+// Unanswered is what a painter wanted to do otherwise, without the sentences of NextTime that the
+// taking of strengths has answered, of tubes by their short names, and those that a wheel which was
+// drawn anew has.
+func Unanswered(says string, taken []string, redrawn bool) string {
+	answered := func(pattern string) {
+		says = regexp.MustCompile(pattern).ReplaceAllString(says, "")
+	}
+	for _, name := range taken {
+		answered(`(Less|More) ` + regexp.QuoteMeta(name) + `: the tube is (about|only) [0-9.]+( times| %) as strong\.\s*`)
+	}
+	if redrawn {
+		answered(`(Less|More) [^.:]+ in the [^.]+\.\s*`)
+		answered(`Between [^.]+ and [^.]+ put a step of [^.]+\.\s*`)
+	}
+	return strings.TrimSpace(says)
 }
 
 // NextTime is what explained places and jumps say to do otherwise, a sentence each.
