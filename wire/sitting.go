@@ -57,6 +57,7 @@ type Sitting struct {
 	Says     []string       `json:"says"`
 	Steps    []SittingStep  `json:"steps" doc:"one for each place that is left, in order"`
 	Instead  []SittingStep  `json:"instead" doc:"one for each place that is left but the next, as it is where it is painted before all others"`
+	All      []SittingTell  `json:"all" doc:"what one tap tells that all that is left was painted as it was planned"`
 	Back     []SittingBack  `json:"back" doc:"the taps that taking back takes back, the last one first"`
 }
 
@@ -151,7 +152,7 @@ type SittingPlace struct {
 	Skipped bool          `json:"skipped"`
 	Ran     bool          `json:"ran" doc:"a neighbour ran into it: it is gone over when it is dry"`
 	Tested  bool          `json:"tested"`
-	Took    []SittingTook `json:"took" doc:"what was measured"`
+	Mixed   *Counted      `json:"mixed,omitempty" doc:"what its pile was mixed from, as it was told last; absent where nothing was"`
 	Wet     Shown         `json:"wet" doc:"the colour aimed at while it is wet"`
 	Dried   Shown         `json:"dried"`
 	DriesMS int64         `json:"driesMs" doc:"how long it stays wet once it is painted; 0 for no time at all"`
@@ -230,16 +231,16 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 	st := &s.Stands
 	out := Sitting{
 		SittingListed: SittingListedOf(s.SittingEntry), Now: s.Now.UnixMilli(), Revision: int64(len(s.Events)), Plan: v.Plan(s.Rest, nil), Laid: st.LaidOut, Paused: millis(st.PausedAt), Done: st.Done(),
-		Brushes: st.Brushes[:s.Plan.Settings.Brushes], Washes: st.Washes, Pace: round(st.Pace, 2), Notes: notesOf(s), Says: append([]string{}, st.Says...), Steps: []SittingStep{}, Instead: []SittingStep{}, Back: []SittingBack{},
+		Brushes: st.Brushes[:s.Plan.Settings.Brushes], Washes: st.Washes, Pace: round(st.Pace, 2), Notes: notesOf(s), Says: append([]string{}, st.Says...), Steps: []SittingStep{}, Instead: []SittingStep{}, All: []SittingTell{}, Back: []SittingBack{},
 	}
 	if s.Printed != "" {
 		out.Says = append(out.Says, s.Printed)
 	}
 	for i := range st.Places {
 		at, r := &st.Places[i], &s.Plan.Sheet.Regions[i]
-		one := SittingPlace{Coats: at.Coats, Painted: millis(at.Painted), Dry: millis(at.DryAt), Skipped: at.Skipped, Ran: at.Ran, Tested: at.Tested, Took: []SittingTook{}}
-		for _, t := range at.Used {
-			one.Took = append(one.Took, SittingTook(t))
+		one := SittingPlace{Coats: at.Coats, Painted: millis(at.Painted), Dry: millis(at.DryAt), Skipped: at.Skipped, Ran: at.Ran, Tested: at.Tested}
+		if mixed := st.MixedFrom(s.Plan, i); mixed != nil {
+			one.Mixed = v.amounts(mixed)
 		}
 		wet, dry := r.Appearance(s.Medium, true), r.Appearance(s.Medium, false)
 		one.DriesMS = int64(s.Plan.Settings.Drying() * st.Pace * float64(time.Minute/time.Millisecond))
@@ -255,6 +256,7 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 		}
 		out.Wells = append(out.Wells, one)
 	}
+	out.All = append(out.All, tellsOf(s.Rest.AsPlanned())...)
 	for n, step := range s.Rest.Steps() {
 		out.Steps = append(out.Steps, v.sittingStep(s, step))
 		out.Places[step.Region].Tells = tellsOf(step.Tells)

@@ -31,11 +31,16 @@ func PaceOf(s *Sheet, set Settings, events []Event) (out Pace) {
 	counts := counting(events)
 	wetUntil := make([]float64, len(s.Regions)) // minutes from the first event
 	since := func(e *Event) float64 { return e.At.Sub(events[0].At).Minutes() }
+	away := tapsOfSeveral(events) // told afterwards: nobody knows how long it took
 	var ratios []float64
 	var before *Event
 	for i := range events {
 		e := &events[i]
 		if !counts[e.ID] || e.Kind == Noted || e.Kind == Photographed || e.Kind == Read || e.Kind == Measured {
+			continue
+		}
+		if away[e.tap()] {
+			before = nil
 			continue
 		}
 		if k := s.Find(e.Region); e.Kind == Painted && k >= 0 {
@@ -54,6 +59,18 @@ func PaceOf(s *Sheet, set Settings, events []Event) (out Pace) {
 		slices.Sort(ratios)
 		n := len(ratios)
 		out.HandPace = math.Min(slack, math.Max(quickest, (ratios[(n-1)/2]+ratios[n/2])/2))
+	}
+	return out
+}
+
+// tapsOfSeveral are the taps that tell of more than one painting.
+func tapsOfSeveral(events []Event) map[string]bool {
+	painted, out := map[string]bool{}, map[string]bool{}
+	for i := range events {
+		if e := &events[i]; e.Kind == Painted {
+			out[e.tap()] = painted[e.tap()]
+			painted[e.tap()] = true
+		}
 	}
 	return out
 }

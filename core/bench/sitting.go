@@ -150,10 +150,9 @@ type Progress struct {
 	Used    []Used // what was measured last; nil for the plan's
 	// Held is what it was painted with, ml of each paint that its well held; nil for a paint as
 	// it comes, or where it is not known.
-	Held  []paint.Part
-	drawn float64      // ml of that which it took
-	well  int          // that its pile was mixed in last, 1 up; 0 for none
-	had   []paint.Part // what that held before
+	Held []paint.Part
+	Told []Used // what its pile was said to be mixed from last
+	well int    // that its pile was mixed in last, 1 up; 0 for none
 }
 
 // Well is what is in a well.
@@ -167,6 +166,7 @@ type Well struct {
 	Seems []paint.Part
 	// Unlike is the CIEDE2000 by which the swatch differs even from that.
 	Unlike float64
+	added  bool   // what went into it last, to something
 	Told   []Used // what went into it last
 	Off    bool   // that was measured, and is not what was counted out
 }
@@ -187,6 +187,7 @@ type Sitting struct {
 	Swatches     []Swatch // that were looked at, in order
 	Back         []Back   // what taking back takes back, the last tap first; at most MostBack
 	paints       map[string]*paint.Paint
+	really       map[string][]Used      // what mixtures were measured to have taken, by the ids of their events
 	opened       map[*Used][]paint.Part // what was told of amounts, in ml, let-downs opened
 }
 
@@ -225,6 +226,7 @@ func fold(s *Sheet, set Settings, events []Event, opened map[*Used][]paint.Part)
 		out.Wells[i].Region = -1
 	}
 	counts := counting(events)
+	out.really = measuredOf(events, counts)
 	for i := range events {
 		e := &events[i]
 		if !counts[e.ID] {
@@ -373,7 +375,7 @@ func (st *Sitting) take(s *Sheet, set Settings, e *Event) {
 		st.SinceWater = 0
 	case Measured:
 		if i >= 0 {
-			st.measured(s, set, e, i)
+			st.measured(set, &s.Regions[i], e, i)
 		}
 	case StillWet:
 		if i >= 0 && st.Places[i].Coats > 0 && set.Drying() > 0 {

@@ -1,6 +1,8 @@
 package bench_test
 
 import (
+	"fmt"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -174,4 +176,51 @@ func TestWhatWasRunIntoIsGoneOverWhenItIsDry(t *testing.T) {
 	s := sit(t, triad(t), "gouache", nil)
 	s.tell(bench.Event{Kind: bench.Ran, Region: "green"})
 	assert.False(t, s.stands().Places[s.plan.Sheet.Find("green")].Ran, "nothing can run into bare paper")
+}
+
+// A sheet that was painted away from the screen is told of at once; a slip that is told afterwards
+// counts for all that was mixed from that pile.
+func TestASheetIsToldAtOnceAndItsSlipsAfterwards(t *testing.T) {
+	for _, in := range []string{"watercolour", "gouache"} {
+		s := sit(t, triad(t), in, func(set *bench.Settings) { set.Fill, set.Gaps = bench.FromWeaker, true })
+		s.now = 200
+		rest := s.rest()
+		for _, tell := range rest.AsPlanned() {
+			e := tell.Event
+			e.Tap = "all of it"
+			s.events = append(s.events, e)
+			told := &s.events[len(s.events)-1]
+			told.ID, told.At = fmt.Sprintf("%05d", len(s.events)-1), minute(s.now).Add(-tell.Ahead)
+			require.NoError(t, told.Check(s.plan.Sheet))
+		}
+		st := s.stands()
+		require.True(t, st.Done(), in)
+		assert.Zero(t, bench.PaceOf(s.plan.Sheet, s.plan.Settings, s.events).HandPace, "it says nothing of how fast the painter is")
+		for i, p := range st.Places {
+			if len(s.plan.Sheet.Regions[i].Recipe.Plain()) > 1 {
+				assert.Less(t, off(t, s, i, p.Held), 3.0, "%s %s", in, s.id(i))
+			}
+		}
+		first, next := -1, -1
+		for _, step := range rest.Steps() {
+			for _, tell := range step.Tells {
+				if tell.Kind == bench.Mixed && tell.Adds && next < 0 {
+					next = step.Region
+				}
+			}
+		}
+		require.GreaterOrEqual(t, next, 0, in)
+		for i, r := range s.plan.Sheet.Regions {
+			if of := &s.plan.Sheet.Regions[next]; r.Section == of.Section && r.Main && len(st.Places[i].Told) > 1 {
+				first = i // the beginning of the run
+			}
+		}
+		require.GreaterOrEqual(t, first, 0)
+		really := slices.Clone(st.Places[first].Told)
+		really[0].Amount *= 2
+		s.tell(bench.Event{Kind: bench.Measured, Region: s.id(first), Used: really})
+		since := s.stands()
+		assert.Greater(t, holds(since.Places[first].Held), holds(st.Places[first].Held))
+		assert.Greater(t, holds(since.Places[next].Held), holds(st.Places[next].Held)+0.001, "what went on from it holds that too")
+	}
 }

@@ -89,6 +89,19 @@ func (out *Plan) Steps() (steps []Step) {
 	return steps
 }
 
+// AsPlanned is what one tap tells that all that is left was painted as it was planned, away from the
+// screen, in the order in which it was done.
+func (out *Plan) AsPlanned() (tells []Tell) {
+	steps := out.Steps()
+	for _, step := range steps {
+		for _, tell := range step.Tells {
+			tell.Ahead += time.Duration((steps[len(steps)-1].Paint.End - step.Paint.End) * float64(time.Minute))
+			tells = append(tells, tell)
+		}
+	}
+	return tells
+}
+
 // Instead is the step to a region that is left, painted before all that the plan has before it: a
 // step of a run whose turn it is not has a pile of its own. It is of a plan from where a sitting
 // stands.

@@ -111,19 +111,19 @@ func (st *Sitting) mixed(s *Sheet, set Settings, e *Event, i int) {
 		}
 	}
 	used, off := e.Used, false
-	if place.well == 0 && len(place.Used) > 0 {
-		used, off = place.Used, true // it was measured before it was mixed
+	if really := st.really[e.ID]; len(really) > 0 {
+		used, off = really, true
 	}
 	holds := pile(had, st.volumes(used, set.Scale))
 	if len(used) == 0 || set.Scale.Measure == recipe.ByLooks {
 		// By looks, or of before amounts were told: what it was meant to be.
 		holds = r.asPlanned(max(e.ML, recipe.Volume(had), set.paintOf(r)))
 	}
-	*w = Well{Region: i, Since: since, Used: true, Holds: holds, Told: used, Off: off}
+	*w = Well{Region: i, Since: since, Used: true, Holds: holds, Told: used, Off: off, added: len(had) > 0}
 	if len(seemed) > 0 {
 		w.Seems = pile(seemed, st.volumes(used, set.Scale))
 	}
-	place.well, place.had = e.Well, had
+	place.well, place.Told = e.Well, used
 }
 
 // volumes are the paints in ml of what was told of amounts; each telling is opened once.
@@ -142,30 +142,38 @@ func (st *Sitting) volumes(used []Used, scale recipe.Scale) (out []paint.Part) {
 	return out
 }
 
-// measured is what a region's pile really took the last time: what its well holds, and what it was
-// painted with, follow from that.
-func (st *Sitting) measured(s *Sheet, set Settings, e *Event, i int) {
-	place, r := &st.Places[i], &s.Regions[i]
+// measured is what a region's pile really took: the mixture that was told of holds that. Of one that
+// nothing was told of it is known what it was painted with, where it can be.
+func (st *Sitting) measured(set Settings, r *Region, e *Event, i int) {
+	place := &st.Places[i]
 	place.Used = e.Used
-	if set.Scale.Measure == recipe.ByLooks {
-		return
-	}
-	if place.well == 0 {
-		if place.Coats > 0 { // painted, and nothing is known of its mixing
-			if of := pile(st.volumes(e.Used, set.Scale)); len(of) == len(r.Recipe.Plain()) {
-				place.Held = of
-			}
+	if place.well == 0 && place.Coats > 0 && set.Scale.Measure != recipe.ByLooks {
+		if of := pile(st.volumes(e.Used, set.Scale)); len(of) == len(r.Recipe.Plain()) {
+			place.Held = of
 		}
-		return
 	}
-	holds := pile(place.had, st.volumes(e.Used, set.Scale))
-	if place.Coats > 0 && place.Held != nil {
-		place.Held = holds
-		holds = less(holds, place.drawn)
+}
+
+// measuredOf finds what mixtures were measured to have taken, whenever that was told: of each the
+// last told after it and before the next of its region or, where none was told of that yet, the one
+// that was told before its first.
+func measuredOf(events []Event, counts map[string]bool) map[string][]Used {
+	out, mixed, early := map[string][]Used{}, map[string]string{}, map[string][]Used{}
+	for i := range events {
+		switch e := &events[i]; {
+		case !counts[e.ID]:
+		case e.Kind == Mixed:
+			if mixed[e.Region] == "" && len(early[e.Region]) > 0 {
+				out[e.ID] = early[e.Region]
+			}
+			mixed[e.Region] = e.ID
+		case e.Kind == Measured && mixed[e.Region] != "":
+			out[mixed[e.Region]] = e.Used
+		case e.Kind == Measured:
+			early[e.Region] = e.Used
+		}
 	}
-	if w := &st.Wells[place.well-1]; w.Region == i { // else it holds something else by now
-		w.Told, w.Off, w.Holds, w.Seems, w.Unlike = e.Used, true, holds, nil, 0
-	}
+	return out
 }
 
 // painted is what a region is painted with, and what of that its well still holds.
@@ -179,11 +187,12 @@ func (st *Sitting) painted(s *Sheet, set Settings, e *Event, i int) {
 		return // a paint as it comes, or from nothing that is known of
 	}
 	w := &st.Wells[well-1]
-	place.Held, place.drawn = w.Holds, set.paintOf(r)
+	place.Held = w.Holds
+	drawn := set.paintOf(r)
 	if place.Coats > 1 {
-		place.drawn /= float64(set.Coats)
+		drawn /= float64(set.Coats)
 	}
-	w.take(place.drawn)
+	w.take(drawn)
 }
 
 // take takes so many ml out of a well.
@@ -232,7 +241,7 @@ func (st *Sitting) filling(now time.Time, before *Plan, set Settings, withoutRun
 			f.remedies[w.Region] = all
 			f.counted[w.Region] = all[0].Counted
 		} else if told := st.portions(w.Told, set.Scale); len(told) > 0 {
-			f.counted[w.Region] = asMixed(told, set.Scale, w, &before.Sheet.Regions[w.Region], len(st.Places[w.Region].had) > 0)
+			f.counted[w.Region] = asMixed(told, set.Scale, w, &before.Sheet.Regions[w.Region], w.added)
 		}
 	}
 	if before.Fill != OwnPiles {
@@ -241,6 +250,19 @@ func (st *Sitting) filling(now time.Time, before *Plan, set Settings, withoutRun
 		}
 	}
 	return f
+}
+
+// MixedFrom is what a region's pile was mixed from, as it was told last; nil where nothing was.
+func (st *Sitting) MixedFrom(of *Plan, i int) *recipe.Counted {
+	told := st.portions(st.Places[i].Told, of.Settings.Scale)
+	if len(told) == 0 {
+		return nil
+	}
+	c := recipe.Counted{Scale: of.Settings.Scale, Decides: -1}
+	c.Counts = told
+	c.ML = recipe.Volume(c.Volumes())
+	c.Mixture, _ = paint.Mix(c.Volumes()...) // it is of something
+	return &c
 }
 
 // asMixed is what was counted out into a well.

@@ -4658,6 +4658,8 @@ export interface components {
             since: string;
         };
         Sitting: {
+            /** @description what one tap tells that all that is left was painted as it was planned */
+            all: components["schemas"]["SittingTell"][];
             /** @description the taps that taking back takes back, the last one first */
             back: components["schemas"]["SittingBack"][];
             /** Format: date-time */
@@ -4921,6 +4923,8 @@ export interface components {
              * @description when it is
              */
             dry: number;
+            /** @description what its pile was mixed from, as it was told last; absent where nothing was */
+            mixed?: components["schemas"]["Counted"];
             /** Format: int64 */
             painted: number;
             /** @description a neighbour ran into it: it is gone over when it is dry */
@@ -4929,8 +4933,6 @@ export interface components {
             /** @description what one tap that it was painted tells now, in the order in which it was done */
             tells: components["schemas"]["SittingTell"][];
             tested: boolean;
-            /** @description what was measured */
-            took: components["schemas"]["SittingTook"][];
             /** @description the colour aimed at while it is wet */
             wet: components["schemas"]["Shown"];
         };
@@ -5052,6 +5054,8 @@ export interface components {
             tested: boolean;
         };
         SittingTold: {
+            /** @description what one tap tells that all that is left was painted as it was planned */
+            all: components["schemas"]["SittingTell"][];
             /** @description the taps that taking back takes back, the last one first */
             back: components["schemas"]["SittingBack"][];
             /** Format: date-time */

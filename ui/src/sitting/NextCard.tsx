@@ -456,7 +456,7 @@ export function PaintedCard({
           it was run into
         </Tap>
         <Tap pressed={open === "took"} onClick={() => setOpen(open === "took" ? null : "took")}>
-          took more
+          took more, or less
         </Tap>
         <Tap pressed={open === "note"} onClick={() => setOpen(open === "note" ? null : "note")}>
           a note
@@ -466,7 +466,7 @@ export function PaintedCard({
         what={open}
         sitting={sitting}
         region={region}
-        counted={r.counted}
+        counted={at.mixed ?? r.counted}
         now={now}
         onTell={(done) => {
           setOpen(null);

@@ -16,7 +16,7 @@ import { NextCard, PaintedCard } from "./NextCard";
 import { Large, Second, Tap } from "./Pieces";
 import { SittingFigure } from "./SittingFigure";
 import { SittingHour } from "./SittingHour";
-import { timeOf, type Step } from "./steps";
+import { timeOf, toldOf, type Step } from "./steps";
 import { useDrySignal, useInstalled, useScreenAwake } from "./useTable";
 import { isLeft, useSitting, type Done } from "./useSitting";
 
@@ -93,6 +93,8 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
       : undefined;
   const step = instead ?? first;
   const taking = own.pending > 0;
+  const paintedAway = () =>
+    say(...(sitting.laid ? [] : [{ kind: "laid out" } as const]), ...toldOf(sitting.all));
   return (
     <Shell
       painter={painter}
@@ -185,6 +187,11 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
             <Tap onClick={() => say({ kind: sitting.paused ? "resumed" : "paused" })}>
               {sitting.paused ? "go on" : "pause"}
             </Tap>
+            {sitting.laid && !sitting.paused && first && (
+              <Tap disabled={taking} onClick={paintedAway}>
+                the rest as planned
+              </Tap>
+            )}
             <Tap onClick={() => say({ kind: "ended" })}>end</Tap>
           </>
         )}
@@ -252,7 +259,11 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
               onBack={() => setAnother(false)}
             />
           ) : !sitting.laid ? (
-            <LaidOut sitting={sitting} onTell={say} />
+            <LaidOut
+              sitting={sitting}
+              onTell={say}
+              onAll={sitting.all.length > 0 && !taking ? paintedAway : undefined}
+            />
           ) : step ? (
             <NextCard
               key={step.region}
@@ -292,7 +303,16 @@ const dryWords = {
 } as const;
 
 /** What to squeeze out before the first slot. */
-function LaidOut({ sitting, onTell }: { sitting: Sitting; onTell: (done: Done) => void }) {
+function LaidOut({
+  sitting,
+  onTell,
+  onAll,
+}: {
+  sitting: Sitting;
+  onTell: (done: Done) => void;
+  /** All of it was painted as it was planned, away from here. */
+  onAll: (() => void) | undefined;
+}) {
   return (
     <Box component="section" aria-label="lay out">
       <Typography component="h2" sx={{ fontSize: 40, lineHeight: 1.1, fontWeight: 500 }}>
@@ -323,6 +343,15 @@ function LaidOut({ sitting, onTell }: { sitting: Sitting; onTell: (done: Done) =
           it is laid out
         </Large>
       </Box>
+      {onAll && (
+        <Box sx={{ mt: 1 }}>
+          <Typography variant="caption" component="p">
+            Painted from the paper already? Say so in one go; slips are told afterwards, place by
+            place.
+          </Typography>
+          <Tap onClick={onAll}>painted as planned</Tap>
+        </Box>
+      )}
     </Box>
   );
 }
@@ -456,9 +485,19 @@ function AllPainted({
         {dry > now
           ? `The last slot is dry in ${Math.ceil((dry - now) / 60000)} min.`
           : "It is dry."}{" "}
-        A slot can be tapped to paint it once more, or to say that it is still wet.
+        A slot can be tapped to say what it really took, that it is still wet, or that it has a coat
+        more.
       </Typography>
-      <Box sx={{ display: "flex" }}>
+      <Box sx={{ display: "flex", gap: 2 }}>
+        <Button
+          component={To}
+          to={`/bench/sitting/${sitting.id}/readings`}
+          variant="contained"
+          disableElevation
+          sx={{ flex: 2, minHeight: 76, fontSize: 22, fontWeight: 600 }}
+        >
+          read it
+        </Button>
         <Second keys="p" onClick={() => onTell({ kind: "ended" })}>
           end the sitting
         </Second>
