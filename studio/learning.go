@@ -10,6 +10,7 @@ import (
 	"gyrophane/core/input"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
+	"gyrophane/core/recipe"
 	"gyrophane/store"
 )
 
@@ -113,19 +114,24 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 
 // ofTubes are the readings of a sitting that say something of its tubes; those of places that
 // lie thin; and how many in all say nothing of the tubes: where something got into a mixture,
-// or it lies thin, its colour is none of its tubes' doing.
+// or it lies thin, its colour is none of its tubes' doing; and of what was mixed by looks, from pans,
+// nobody knows the parts.
 func (came *SittingJournal) ofTubes() (out, thin []journal.Sample, left int) {
 	n := 0
+	byLooks := came.Sitting.Plan.Settings.Scale.Measure == recipe.ByLooks
 	for _, p := range came.Places {
 		e := p.Explained
 		if e == nil {
 			continue
 		}
-		if e.OfItsTubes() {
-			out = append(out, came.samples[n])
-		} else {
+		switch sample := came.samples[n]; {
+		case byLooks && len(sample.Parts) > 1:
+			left++ // nobody knows what went into it
+		case e.OfItsTubes():
+			out = append(out, sample)
+		default:
 			if e.Causes[0].Kind == journal.TooThin {
-				thin = append(thin, came.samples[n])
+				thin = append(thin, sample)
 			}
 			left++
 		}

@@ -220,6 +220,25 @@ func TestAPlanIsAtThePaintersOwnPace(t *testing.T) {
 	assert.Greater(t, after.Minutes, before.Minutes)
 }
 
+// What was mixed from pans by looks is read and compared, and never learned from.
+func TestNothingIsLearnedFromWhatWasMixedByLooks(t *testing.T) {
+	s, _, ada, w := aStudio(t)
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{Measure: recipe.ByLooks})
+	require.NoError(t, err)
+	readAs(t, s, ada, begun, strong(t, begun.Medium, map[string]float64{"PB29": 2}))
+	came, err := s.SittingJournal(t.Context(), ada, begun.ID)
+	require.NoError(t, err)
+	mixed := 0
+	for _, p := range came.Places {
+		require.NotNil(t, p.Explained)
+		if len(begun.Plan.Sheet.Regions[p.Region].Recipe.Plain()) > 1 {
+			mixed++
+		}
+	}
+	assert.Equal(t, mixed, came.Learning.LeftOut)
+	assert.Empty(t, came.Learning.Offered)
+}
+
 // A painter with more sittings than can be explained while one waits opens the log all the
 // same: it says that they are being looked at, each is explained once, and the file of a
 // sitting does not wait for them.

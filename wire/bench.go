@@ -101,6 +101,7 @@ type BenchRegion struct {
 	AreaMM2 float64      `json:"areaMm2"`
 	ML      float64      `json:"ml" doc:"of its mixture that it takes, in watercolour with its water"`
 	Water   float64      `json:"water" doc:"parts of it to 1 of paint, 0 where none is used"`
+	Thin    string       `json:"thin" doc:"how it is thinned, in a sentence; empty where no water is used"`
 	Touches []int        `json:"touches" doc:"regions whose edge it shares"`
 	Graded  bool         `json:"graded"`
 	Tip     *Shown       `json:"tip,omitempty" doc:"what a graded region fades to"`
@@ -305,7 +306,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 		}
 		one := BenchRegion{
 			ID: r.ID, Label: r.Label, Parents: r.Parents, Home: r.Home, Index: r.Index, Main: r.Main, Section: r.Section, AreaMM2: round(r.Area(), 1),
-			ML: round(p.Settings.Need(r), 3), Water: round(p.Settings.Water(r), 2), Touches: touches, Graded: r.Graded, Shape: BenchShape(r.Shape),
+			ML: round(p.Settings.Need(r), 3), Water: round(p.Settings.Water(r), 2), Thin: p.Settings.Thinning(r), Touches: touches, Graded: r.Graded, Shape: BenchShape(r.Shape),
 			Parts: v.Recipe(r.Recipe), Swatch: swatchOf(r.Recipe), Counted: v.Counted(p.Counted[i], r.Recipe, &r.Mixture), Shown: shown(look.OKLab(v.Light)),
 		}
 		if r.Graded {

@@ -2,6 +2,7 @@ package bench
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"slices"
 
@@ -37,6 +38,29 @@ func (s Settings) Water(r *Region) float64 {
 		film = s.Medium.Thickness
 	}
 	return paint.WaterFor(film)
+}
+
+// ratherMore is how many times as much water as usual is spoken of as more.
+const ratherMore = 1.3
+
+// Thinning tells how a region's paint is thinned, in a sentence: by parts of water or, where the
+// painter goes by looks, by what it is as thick as. It is empty where no water is used.
+func (s Settings) Thinning(r *Region) string {
+	water := s.Water(r)
+	if water <= 0 {
+		return ""
+	}
+	if s.Scale.Measure != recipe.ByLooks {
+		return fmt.Sprintf("Thin it with %.1f of water to 1 of paint.", water)
+	}
+	as := "thinner than tea"
+	if thick := paint.ThickAs(water); thick != "" {
+		as = "as thick as " + thick
+	}
+	if water > ratherMore*paint.WaterFor(s.Medium.Thickness) {
+		return "Rather more water: the puddle is " + as + "."
+	}
+	return "With water until the puddle is " + as + "."
 }
 
 // paintOf is how many ml of paint a region takes, without the water.

@@ -165,9 +165,9 @@ type Dilution struct {
 // that a judgement gives them.
 var Dilutions = [...]Dilution{{"butter", 0}, {"cream", 1}, {"milk", 3}, {"tea", 7}}
 
-// thickAs is the dilution nearest to some parts of water, half a step past the
+// ThickAs is the dilution nearest to some parts of water, half a step past the
 // thinnest at most.
-func thickAs(water float64) string {
+func ThickAs(water float64) string {
 	off := func(d Dilution) float64 { return math.Abs(math.Log2((1 + water) / (1 + d.Water))) }
 	nearest := slices.MinFunc(Dilutions[:], func(a, b Dilution) int { return cmp.Compare(off(a), off(b)) })
 	if off(nearest) > 0.5 {
@@ -186,7 +186,7 @@ func (m *Mixture) Ladder(in Medium, wet bool, n int) []Rung {
 		if in.LightenWithWater {
 			thinned := math.Pow(2, 6*f)
 			x := straightFilm / thinned
-			rungs[i] = Rung{Share: 1, Water: thinned - 1, Thick: thickAs(thinned - 1), Thickness: x, Spectrum: m.FilmIn(in, x, wet)}
+			rungs[i] = Rung{Share: 1, Water: thinned - 1, Thick: ThickAs(thinned - 1), Thickness: x, Spectrum: m.FilmIn(in, x, wet)}
 			continue
 		}
 		share := math.Pow(leastShare, f)

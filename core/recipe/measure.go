@@ -641,12 +641,42 @@ func (c *Counted) byLook() (out []string) {
 		return []string{fmt.Sprintf("Add the %s, a touch at a time, until it stands where the chip does.", first.Called())}
 	}
 	out = append(out, fmt.Sprintf("Rewet the %s and brush out a puddle of it.", first.Called()))
-	for _, of := range c.Counts[1:] {
+	held := c.paints(0, first.ML)
+	for n, of := range c.Counts[1:] {
 		how := "a touch at a time"
 		if of.ML < c.ML/20 {
 			how = "the least touch at a time"
 		}
-		out = append(out, fmt.Sprintf("Add the %s, %s, until it stands where the chip does.", of.Called(), how))
+		before := held
+		held = slices.Concat(held, c.paints(n+1, of.ML))
+		out = append(out, fmt.Sprintf("Add the %s, %s, until it stands %s.", of.Called(), how, between(before, held, c.paints(n+1, 1))))
 	}
 	return out
+}
+
+// way are words for how far on the way from one colour to another something stands, each up to so far.
+var way = []struct {
+	upTo  float64
+	words string
+}{{0.12, "only just off where it began"}, {0.29, "a quarter of the way to it"}, {0.42, "a third of the way to it"}, {0.58, "half way between the two"}, {0.71, "two thirds of the way to it"}, {0.88, "three quarters of the way to it"}, {1, "nearly where it stands by itself"}}
+
+// between says where a pile stands to the eye between what it was before another paint came in and that
+// paint, brushed out on white (OKLab).
+func between(before, pile, other []paint.Part) string {
+	looks := func(parts []paint.Part) colour.OKLab {
+		m, err := paint.Mix(parts...)
+		if err != nil {
+			return colour.OKLab{}
+		}
+		return m.BrushedOutColour()
+	}
+	at := looks(pile)
+	from, to := looks(before).Distance(at), at.Distance(looks(other))
+	share := from / math.Max(from+to, 1e-9)
+	for _, w := range way {
+		if share <= w.upTo {
+			return w.words
+		}
+	}
+	return way[len(way)-1].words
 }

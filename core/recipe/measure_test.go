@@ -118,8 +118,34 @@ func TestATraceIsLetDownFirst(t *testing.T) {
 	looks := recipe.CountOut(r, &exact, scale(t, recipe.ByLooks), 0.2)
 	assert.Equal(t, []string{
 		"Rewet the bismuth yellow and brush out a puddle of it.",
-		"Add the phthalo blue green shade, the least touch at a time, until it stands where the chip does.",
+		"Add the phthalo blue green shade, the least touch at a time, until it stands a third of the way to it.",
 	}, looks.Lines())
+}
+
+// From pans a mixture is told by where it stands between its paints: the further, the more of the other.
+func TestLooksSayHowFarAPuddleIsTurned(t *testing.T) {
+	yellow, blue := painttest.Paint("PY184"), painttest.Paint("PB29")
+	var said []string
+	for _, of := range []int{1, 4, 10, 20, 40, 90} {
+		r := recipe.OfTwo(yellow, blue, [2]int{100, of})
+		exact, err := paint.Mix(r.Volumes()...)
+		require.NoError(t, err)
+		c := recipe.CountOut(r, &exact, scale(t, recipe.ByLooks), 0.2)
+		lines := c.Lines()
+		require.Len(t, lines, 2)
+		_, until, found := strings.Cut(lines[1], "until it stands ")
+		require.True(t, found)
+		if len(said) == 0 || said[len(said)-1] != until {
+			said = append(said, until)
+		}
+	}
+	assert.GreaterOrEqual(t, len(said), 4, "%v", said)
+	seen := map[string]bool{}
+	for _, words := range said {
+		assert.False(t, seen[words], "%s comes back", words)
+		seen[words] = true
+	}
+	assert.Contains(t, strings.Join(said, " "), "half way between the two")
 }
 
 func TestAHandStraysLessFromALargerPile(t *testing.T) {

@@ -1828,6 +1828,8 @@ export interface components {
             srgb: string;
             /** @description its paints by volume, let-downs resolved, as the stand-in meter takes them: PB29=1 PW6=9 */
             swatch: string;
+            /** @description how it is thinned, in a sentence; empty where no water is used */
+            thin: string;
             /** @description what a graded region fades to */
             tip?: components["schemas"]["Shown"];
             /** @description regions whose edge it shares */

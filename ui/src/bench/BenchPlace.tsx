@@ -8,6 +8,7 @@ import { planQuery, wheelQuery } from "../api/queries";
 import { KeptShell, MissingWheel, NameField, SavedMark } from "../app/Kept";
 import { grey } from "../drawing/style";
 import { Reminder } from "../parts/Reminder";
+import { TubesOrPans } from "../parts/TubesOrPans";
 import { useAddress } from "../parts/useAddress";
 import { plainSettings, sheetWords } from "../parts/choices";
 import { useKeptWheel } from "../parts/useKeptWheel";
@@ -110,6 +111,7 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
         </Box>
       </Box>
       <Reminder wheel={id} />
+      <TubesOrPans medium={kept.medium} />
       {wrong && !plan && <Typography role="alert">{wrong.message}</Typography>}
       {plan && (
         <>

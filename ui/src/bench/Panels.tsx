@@ -155,11 +155,7 @@ export function InOrder({
               <Box sx={{ pl: 5.5, pb: 1.5 }}>
                 {mixed?.because && <Typography variant="body2">{mixed.because}</Typography>}
                 <CountedOut counted={r.counted} mm={mm} />
-                {r.water > 0 && (
-                  <Typography variant="caption">
-                    Thin it with {r.water.toFixed(1)} of water to 1 of paint.
-                  </Typography>
-                )}
+                {r.thin && <Typography variant="caption">{r.thin}</Typography>}
                 <Box
                   sx={{
                     display: "flex",

@@ -12,6 +12,7 @@ import { figures, grey } from "../drawing/style";
 import { choicesOf, OneOf } from "./Choice";
 import { measureWords } from "./choices";
 import { CountedOut } from "./CountedOut";
+import { TubesOrPans } from "./TubesOrPans";
 import { canBe, useMeasure } from "./useMeasure";
 import { Words } from "./Words";
 
@@ -51,6 +52,7 @@ export function InMeasure({
           answer.data && <CountedOut counted={answer.data} mm={mm} />
         )}
       </Box>
+      {counted && <TubesOrPans medium={view.medium} />}
       {counted && <Measures medium={view.medium} />}
     </Box>
   );

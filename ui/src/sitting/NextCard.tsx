@@ -203,9 +203,7 @@ export function NextCard({
           Noted; the way back comes when in contact. Until then: paint it as it is, or start anew.
         </Typography>
       )}
-      {r.water > 0 && (
-        <Typography>Thin it with {r.water.toFixed(1)} of water to 1 of paint.</Typography>
-      )}
+      {r.thin && <Typography>{r.thin}</Typography>}
       {open !== "test" && (
         <>
           <Box sx={{ borderTop: `1px solid ${grey.hairline}`, pt: 1 }}>
