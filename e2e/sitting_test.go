@@ -554,8 +554,9 @@ func (v visitor) untilMixed(painted int) int {
 	return painted
 }
 
-// Whatever slips, the card says how to get back, and what follows is worked out from what the wells
-// hold.
+// A whole wheel with five slips, a skip, another slot first, test swatches, a bleed, a pause and a
+// reload: the card says how to get back each time, and what follows is worked out from what the wells
+// hold; then it is read.
 func TestASittingFollowsTheHand(t *testing.T) {
 	t.Parallel()
 	p := atTheBench(t, "Starfish and anemone")
@@ -563,40 +564,68 @@ func TestASittingFollowsTheHand(t *testing.T) {
 	p.exact()
 	p.sitsDown()
 	n := 0
-	ways := []string{"painted as it is", "mended", "another is mixed", "mended"}
-	for _, way := range ways {
+	next := func() {
+		t.Helper()
+		n++
+		p.paints(n)
+		p.see("all kept")
+	}
+	wayBack := func(words string) {
+		t.Helper()
+		// Where that way is not among them the one that is advised is taken.
+		p.find(words, `(words) => [...document.querySelectorAll("section[aria-label=next] button")].find((b) => b.innerText.includes(words)) ??
+			[...document.querySelectorAll("section[aria-label=next] button")].find((b) => /mended|another is mixed/.test(b.innerText))`, words).MustClick()
+		p.waitFor("the way back to be gone", func() bool { return !p.shows("is not what it was meant to be") })
+	}
+	slip := func(way string) {
+		t.Helper()
 		n = p.untilMixed(n)
 		p.tookMore(3)
 		p.see("is not what it was meant to be")
 		p.see("aimed at is")
-		switch {
-		case way == "painted as it is":
+		if way == "painted as it is" {
 			p.press(way)
 			n++
 			p.waitFor("it to be painted", func() bool { return len(p.coats()) == n })
-		default:
-			button := p.find(way, `(way) => [...document.querySelectorAll("section[aria-label=next] button")].find((b) => b.innerText.includes(way)) ??
-				[...document.querySelectorAll("section[aria-label=next] button")].find((b) => /mended|another is mixed/.test(b.innerText))`, way)
-			button.MustClick()
-			p.waitFor("the way back to be gone", func() bool { return !p.shows("is not what it was meant to be") })
-			n++
-			p.paints(n)
+		} else {
+			wayBack(way)
+			next()
 		}
 		p.see("all kept")
 	}
+	slip("painted as it is")
+	slip("mended")
+	slip("another is mixed")
 	left := p.keptSitting()
 	for _, step := range left["steps"].([]any) {
 		counted := step.(map[string]any)["counted"].(map[string]any)
 		assert.Less(t, counted["de00"].(float64), 3.0)
 	}
+
+	// A test swatch that is too red says what to add; one that is as aimed says to paint.
+	n = p.untilMixed(n)
+	p.press("a test swatch")
+	p.see("it looks as aimed")
+	ribbon := p.find("the ribbon of hues", `() => document.querySelectorAll('section[aria-label="a test swatch"] [role=slider]')[2]`)
+	ribbon.MustFocus()
+	for range 5 {
+		p.keys(input.ArrowRight)
+	}
+	p.press("it looks like this")
+	p.see("The pile looks as")
+	p.see("aimed at is")
+	wayBack("mended")
+	p.see("By its test swatch this pile is near enough")
+	next()
+
+	skipped := p.nextSlot()
 	p.press("skip")
 	p.see("take back (skipped")
 	p.press("another slot")
 	p.find("the last", `() => [...document.querySelectorAll('section[aria-label="another slot"] button')].at(-2)`).MustClick()
 	p.see("instead")
 	assert.False(t, p.shows("Add to what is in well"), "it has a pile of its own")
-	n++
-	p.paints(n)
+	next()
 	p.MustReload()
 	p.waitFor("what was painted", func() bool { return len(p.coats()) == n })
 
@@ -608,6 +637,112 @@ func TestASittingFollowsTheHand(t *testing.T) {
 	p.element("main a", "go on: ").MustClick()
 	p.waitFor("the sitting again", func() bool { return len(p.coats()) == n })
 	assert.False(t, p.MustHas(`header a[href^="/bench/sitting/"]`), "it is here")
+
+	// A pause, a bleed that is gone over when it is dry, and the rest.
+	p.press("pause")
+	p.see("Go on in an hour or tomorrow")
+	p.press("go on painting")
+	p.press("it ran")
+	ran := strings.ToLower(p.find("one that is wet", `() => document.querySelector('section[aria-label="it ran"] button')`).MustClick().MustText())
+	p.see("Blot " + ran + " now")
+	p.see("all kept")
+	for len(p.coats()) < 12 && !p.shows("All painted") {
+		slot := p.nextSlot()
+		if slot == ran {
+			p.find("painted", `() => [...document.querySelectorAll("main button")].find((b) => b.innerText === "painted")`).MustClick()
+			p.waitFor("its second coat", func() bool { return p.coats()[ran] == "2" })
+			continue
+		}
+		if slot != skipped && n < 11 && p.shows("Mix in well") && p.shows("took more, or less") {
+			slip("mended")
+			continue
+		}
+		next()
+		if n == 11 && p.shows("All painted but what was skipped") {
+			break
+		}
+	}
+	for p.coats()[ran] != "2" {
+		p.find("painted", `() => [...document.querySelectorAll("main button")].find((b) => b.innerText === "painted")`).MustClick()
+		p.see("all kept")
+	}
+	if len(p.coats()) < 12 {
+		p.see("All painted but what was skipped")
+		p.region(skipped)
+		next()
+	}
+	p.see("All painted")
+
+	// What was painted is read: what is wet yet is kept as wet.
+	p.press("read it")
+	p.see("0 of 12 read")
+	p.see("test swatch was read by eye")
+	p.see("wet yet, by the time it takes")
+	p.press("it is dry")
+	p.press("take a photo with the stand-in")
+	p.see("of 12 read, light of about")
+	p.press("keep ")
+	p.waitFor("all to be read", func() bool { return p.shows("12 of 12 read") || p.shows("11 of 12 read") })
+	p.choose("read", "by eye")
+	p.see("as aimed at")
+	p.element(`section[aria-label="by eye"] button`, "darker").MustClick()
+	p.see("beside what was aimed at: ")
+	p.press("closer")
+	p.press("keep this")
+	p.see("13 readings in all")
+	assert.Empty(t, p.complaints())
+}
+
+// From the paper alone: said in one go, and a slip afterwards.
+func TestASheetPaintedAwayFromTheScreenIsToldAtOnce(t *testing.T) {
+	t.Parallel()
+	p := atTheBench(t, "Sea lettuce and mussel")
+	p.menu("medium", "watercolour")
+	p.see("in tubes or in pans?")
+	p.press("tubes")
+	p.waitFor("it to be asked once", func() bool { return !p.shows("in tubes or in pans?") })
+	p.exact()
+	p.press("begin to paint")
+	p.press("painted as planned")
+	p.see("All painted")
+	p.waitFor("all of it", func() bool { return len(p.coats()) == 12 && p.shows("all kept") })
+	p.region("orange")
+	p.press("took more, or less")
+	p.element("button", "more ").MustClick()
+	p.press("keep this")
+	p.see("all kept")
+	p.press("take back (measured")
+	p.press("take back (painted")
+	p.waitFor("nothing to be painted", func() bool { return len(p.coats()) == 0 })
+	assert.Empty(t, p.complaints())
+}
+
+func TestSlotsGoByThePaintersNames(t *testing.T) {
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
+	p.asDemo()
+	p.goTo("Wheel")
+	p.wheelOf("Six from the harbour")
+	call := func(slot, name string) {
+		t.Helper()
+		p.slot(slot)
+		p.press("call it")
+		p.write(slot+" is called", name)
+		p.keys(input.Enter)
+	}
+	call("green", "Sea lettuce")
+	p.see("Sea lettuce")
+	p.see("· green ·")
+	p.waitFor("it to be kept", func() bool { return p.shows("saved") })
+	call("orange", "blue")
+	p.see("is what a slot is called anyway")
+	p.press("let it go")
+	p.goTo("Bench")
+	p.exact()
+	p.see("Sea lettuce")
+	p.press("begin another")
+	p.see("Squeeze out")
+	p.see("Sea lettuce")
 }
 
 func TestAWheelIsPaintedFromItsPage(t *testing.T) {

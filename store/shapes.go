@@ -263,14 +263,15 @@ func (b *keptBench) open() bench.Settings {
 }
 
 type keptChoices struct {
-	Spacing string    `json:"spacing"`
-	Order   string    `json:"order"`
-	Names   string    `json:"names"`
-	Top     string    `json:"top,omitempty"`
-	CCW     bool      `json:"ccw,omitempty"`
-	Six     bool      `json:"six,omitempty"`
-	Raise   bool      `json:"raise,omitempty"`
-	Rings   keptRings `json:"rings"`
+	Spacing string          `json:"spacing"`
+	Order   string          `json:"order"`
+	Names   string          `json:"names"`
+	Called  *wheel.OwnNames `json:"called,omitempty"` // nil where no slot has a name of the painter's
+	Top     string          `json:"top,omitempty"`
+	CCW     bool            `json:"ccw,omitempty"`
+	Six     bool            `json:"six,omitempty"`
+	Raise   bool            `json:"raise,omitempty"`
+	Rings   keptRings       `json:"rings"`
 }
 
 type keptRings struct {
@@ -285,13 +286,24 @@ type keptRings struct {
 
 func keepSettings(s Settings) keptSettings {
 	c := s.Choices
-	return keptSettings{versioned: settingsShape, Medium: s.Medium, Light: s.Light, Judged: s.Judged, Choices: keptChoices{Spacing: c.Spacing, Order: c.Order, Names: c.Names, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise,
+	return keptSettings{versioned: settingsShape, Medium: s.Medium, Light: s.Light, Judged: s.Judged, Choices: keptChoices{Spacing: c.Spacing, Order: c.Order, Names: c.Names, Called: calledOrNil(c.Called), Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise,
 		Rings: keptRings{Tints: c.Tints, TintBy: c.TintBy, Shades: c.Shades, ShadeBy: c.ShadeBy, Wash: c.Wash, Neutral: c.Neutral, Triple: c.Highlight}}, Bench: keepBench(s.Bench)}
+}
+
+func calledOrNil(names wheel.OwnNames) *wheel.OwnNames {
+	if names == (wheel.OwnNames{}) {
+		return nil
+	}
+	return &names
 }
 
 func (s keptSettings) open() Settings {
 	c, r := s.Choices, s.Choices.Rings
-	return Settings{Medium: s.Medium, Light: s.Light, Judged: s.Judged, Choices: wheel.Choices{Spacing: c.Spacing, Order: c.Order, Names: c.Names, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise,
+	var called wheel.OwnNames
+	if c.Called != nil {
+		called = *c.Called
+	}
+	return Settings{Medium: s.Medium, Light: s.Light, Judged: s.Judged, Choices: wheel.Choices{Spacing: c.Spacing, Order: c.Order, Names: c.Names, Called: called, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise,
 		Tints: r.Tints, TintBy: r.TintBy, Shades: r.Shades, ShadeBy: r.ShadeBy, Wash: r.Wash, Neutral: r.Neutral, Highlight: r.Triple}, Bench: s.Bench.open()}
 }
 

@@ -163,7 +163,7 @@ func hueOf(r *bench.Region) string {
 	if r.Home < 0 {
 		return ""
 	}
-	slot, _, _ := strings.Cut(r.Label, ",") // of a half, without its paint
+	slot, _, _ := strings.Cut(r.ID, "/") // whatever the painter calls it; of a half, without its paint
 	return journal.HueOf(slot)
 }
 

@@ -84,11 +84,13 @@ type Constants struct {
 	MostOne  float64 `json:"mostOne"`
 	// EyeRounds are how far the ribbons of a reading by eye run either way in each round, CIEDE2000.
 	EyeRounds []float64 `json:"eyeRounds"`
+	// LongestOwnName is how many characters a painter's own name of a slot has at the most.
+	LongestOwnName int `json:"longestOwnName"`
 }
 
 // NewConstants are the constants.
 func NewConstants() Constants {
-	out := Constants{Bins: reach.Bins, MostSteps: path.MostSteps, MostPaired: wheel.MostPaired, MostStirred: paint.MostStirred, Medium: paint.UsualMedium, Choices: ChoicesOf(wheel.UsualChoices()), Measures: map[string]string{}, LeastOne: recipe.SmallestOne, MostOne: recipe.LargestOne, EyeRounds: journal.Rounds}
+	out := Constants{Bins: reach.Bins, MostSteps: path.MostSteps, MostPaired: wheel.MostPaired, MostStirred: paint.MostStirred, Medium: paint.UsualMedium, Choices: ChoicesOf(wheel.UsualChoices()), Measures: map[string]string{}, LeastOne: recipe.SmallestOne, MostOne: recipe.LargestOne, EyeRounds: journal.Rounds, LongestOwnName: wheel.LongestOwnName}
 	for _, in := range paint.Media() {
 		out.Measures[in.ID] = string(recipe.UsualMeasure(in))
 	}

@@ -1,6 +1,8 @@
 package wire
 
 import (
+	"slices"
+
 	"gyrophane/core/wheel"
 )
 
@@ -38,14 +40,15 @@ func SelectionOf(s wheel.Selection) Selection {
 
 // WheelChoices are how a wheel is built and what rings it has.
 type WheelChoices struct {
-	Spacing string `json:"spacing" format:"spacing"`
-	Order   string `json:"order" format:"order" doc:"mixed from the weaker paint on, or the secondary first"`
-	Names   string `json:"names" format:"nameSet"`
-	Top     string `json:"top,omitempty" format:"role" doc:"the hue on top; the first role when left out"`
-	CCW     bool   `json:"ccw,omitempty" doc:"counter-clockwise"`
-	Six     bool   `json:"six,omitempty" doc:"six slots for beginners"`
-	Raise   bool   `json:"raise,omitempty" doc:"transparent paints are first raised with white"`
-	Rings   Rings  `json:"rings"`
+	Spacing string   `json:"spacing" format:"spacing"`
+	Order   string   `json:"order" format:"order" doc:"mixed from the weaker paint on, or the secondary first"`
+	Names   string   `json:"names" format:"nameSet"`
+	Called  []string `json:"called,omitempty" maxItems:"12" doc:"what the painter calls slots, by home; empty for those that go by the set"`
+	Top     string   `json:"top,omitempty" format:"role" doc:"the hue on top; the first role when left out"`
+	CCW     bool     `json:"ccw,omitempty" doc:"counter-clockwise"`
+	Six     bool     `json:"six,omitempty" doc:"six slots for beginners"`
+	Raise   bool     `json:"raise,omitempty" doc:"transparent paints are first raised with white"`
+	Rings   Rings    `json:"rings"`
 }
 
 // Rings are the rings that are on.
@@ -62,13 +65,24 @@ type Rings struct {
 // Core is the choices as the core knows them.
 func (c WheelChoices) Core() wheel.Choices {
 	r := c.Rings
+	var called wheel.OwnNames
+	copy(called[:], c.Called)
 	return wheel.Choices{
-		Spacing: c.Spacing, Order: c.Order, Names: c.Names, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise,
+		Called: called, Spacing: c.Spacing, Order: c.Order, Names: c.Names, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise,
 		Tints: r.Tints, TintBy: r.TintBy, Shades: r.Shades, ShadeBy: r.ShadeBy, Wash: r.Wash, Neutral: r.Neutral, Highlight: r.Triple,
 	}
 }
 
+// calledOf are a painter's own names of slots, up to the last that has one.
+func calledOf(names wheel.OwnNames) []string {
+	n := len(names)
+	for n > 0 && names[n-1] == "" {
+		n--
+	}
+	return slices.Clone(names[:n])
+}
+
 // ChoicesOf shapes choices.
 func ChoicesOf(c wheel.Choices) WheelChoices {
-	return WheelChoices{Spacing: c.Spacing, Order: c.Order, Names: c.Names, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise, Rings: Rings{Tints: c.Tints, TintBy: c.TintBy, Shades: c.Shades, ShadeBy: c.ShadeBy, Wash: c.Wash, Neutral: c.Neutral, Triple: c.Highlight}}
+	return WheelChoices{Called: calledOf(c.Called), Spacing: c.Spacing, Order: c.Order, Names: c.Names, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise, Rings: Rings{Tints: c.Tints, TintBy: c.TintBy, Shades: c.Shades, ShadeBy: c.ShadeBy, Wash: c.Wash, Neutral: c.Neutral, Triple: c.Highlight}}
 }

@@ -28,13 +28,14 @@ type Wheel struct {
 
 // Slot is one twelfth of the wheel, 0 on top, in the wheel's direction.
 type Slot struct {
-	Index  int      `json:"index"`
-	Home   int      `json:"home" doc:"where it would stand clockwise with the first role on top"`
-	Name   string   `json:"name"`
-	Kind   string   `json:"kind" format:"slotKind"`
-	Empty  bool     `json:"empty" doc:"a role is missing, or six slots are wanted; then nothing else is filled in"`
-	Role   string   `json:"role,omitempty" format:"role" doc:"of a primary"`
-	Paints []string `json:"paints" doc:"what they are called in short"`
+	Index   int      `json:"index"`
+	Home    int      `json:"home" doc:"where it would stand clockwise with the first role on top"`
+	Name    string   `json:"name"`
+	SetName string   `json:"setName" doc:"what it is called in the set of names, whatever the painter calls it"`
+	Kind    string   `json:"kind" format:"slotKind"`
+	Empty   bool     `json:"empty" doc:"a role is missing, or six slots are wanted; then nothing else is filled in"`
+	Role    string   `json:"role,omitempty" format:"role" doc:"of a primary"`
+	Paints  []string `json:"paints" doc:"what they are called in short"`
 	Mixture
 	Halves        []Half         `json:"halves,omitempty" doc:"of a split primary, the one that faces the slot before first"`
 	OtherPairings []OtherPairing `json:"otherPairings,omitempty" doc:"of a secondary, the brightest first"`
@@ -197,7 +198,7 @@ func (v View) section(w *wheel.Wheel, k int) Section {
 func (v View) slot(w *wheel.Wheel, i int) Slot {
 	s := w.Slots[i]
 	out := Slot{
-		Index: i, Home: s.Home, Name: s.Name, Kind: s.Kind.String(), Empty: s.Empty, Because: w.Because(i),
+		Index: i, Home: s.Home, Name: s.Name, SetName: s.SetName, Kind: s.Kind.String(), Empty: s.Empty, Because: w.Because(i),
 		Across: s.Complement(), Paints: []string{}, Mixing: []string{}, Ladder: []Rung{}, Schemes: []SchemeSlots{},
 	}
 	if s.Kind == wheel.Primary {

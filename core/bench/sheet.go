@@ -295,14 +295,14 @@ func (s *Sheet) main(w *wheel.Wheel, inner, outer float64, set Settings) {
 		if len(slot.Halves) == 2 {
 			for n, half := range slot.Halves {
 				h := r
-				h.ID = fmt.Sprintf("%s/%s", slot.Name, half.Parts[0].Paint.ID)
+				h.ID = fmt.Sprintf("%s/%s", slot.SetName, half.Parts[0].Paint.ID)
 				h.Label = fmt.Sprintf("%s, %s", slot.Name, half.Parts[0].Paint.ShortName())
 				h.Shape = sector(w, i, float64(n)/2, float64(n+1)/2, inner, outer)
 				s.add(h, half.Parts, half.Mixture)
 			}
 			continue
 		}
-		r.ID, r.Share = slot.Name, slot.Share
+		r.ID, r.Share = slot.SetName, slot.Share
 		r.Shape = sector(w, i, 0, 1, inner, outer)
 		s.add(r, slot.Parts, slot.Mixture)
 	}
@@ -326,7 +326,7 @@ func (s *Sheet) ring(w *wheel.Wheel, ring ringOf, inner, outer float64, set Sett
 			continue
 		}
 		r := Region{
-			ID: fmt.Sprintf("%s/%s %d", slot.Name, ring.what, ring.n), Label: fmt.Sprintf("%s, %s %d", slot.Name, ring.what, ring.n),
+			ID: fmt.Sprintf("%s/%s %d", slot.SetName, ring.what, ring.n), Label: fmt.Sprintf("%s, %s %d", slot.Name, ring.what, ring.n),
 			Home: slot.Home, Index: i, Kind: slot.Kind, Section: -1, Shape: sector(w, i, 0, 1, inner, outer),
 		}
 		var rungs []wheel.RingRung
@@ -404,7 +404,7 @@ func (s *Sheet) neutrals(w *wheel.Wheel, inner float64, set Settings) {
 		balance := wheel.BalanceOf(a, b, set.Medium)
 		angle := float64(i) * math.Pi / 3
 		r := Region{
-			ID: "neutral/" + w.Slots[i].Name, Label: fmt.Sprintf("between %s and %s", w.Slots[i].Name, w.Slots[i+6].Name),
+			ID: "neutral/" + w.Slots[i].SetName, Label: fmt.Sprintf("between %s and %s", w.Slots[i].Name, w.Slots[i+6].Name),
 			Home: -1, Index: i, Kind: wheel.Tertiary, Section: -1,
 			Shape: Shape{X: at * math.Sin(angle), Y: -at * math.Cos(angle), Outer: radius},
 		}

@@ -62,7 +62,13 @@ func TestTextsStandApartOnThePage(t *testing.T) {
 		}
 		system, err := wheel.NewSystem(kind, rolesOf(r, paints))
 		require.NoError(t, err)
-		w := wheel.Build(system, wheel.Options{TintBy: wheel.ByWhite, ShadeBy: wheel.ByComplement})
+		options := wheel.Options{TintBy: wheel.ByWhite, ShadeBy: wheel.ByComplement}
+		if n%3 == 1 {
+			for home := range options.Called {
+				options.Called[home] = fmt.Sprintf("MW mussel water %02d", home) // as long as they may be, and wide
+			}
+		}
+		w := wheel.Build(system, options)
 		set, err := bench.Settings{Medium: paint.Media()[r.IntN(len(paint.Media()))], Diameter: float64(60 + 10*r.IntN(14)), Fill: bench.OwnPiles, Graded: n%4 == 1}.Complete()
 		require.NoError(t, err)
 		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Colours: r.IntN(2) == 0, Recipes: []string{"parts", "dabs", "none"}[r.IntN(3)], As: []string{"sheet", "sheet", "plan", "cards", "dabs", "sheet,plan,cards,dabs"}[r.IntN(6)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache"}

@@ -16,6 +16,7 @@ type Choices struct {
 	Spacing       string // path.Spacing
 	Order         string
 	Names         string // "painters" or "printers"
+	Called        OwnNames
 	Top           string // the role on top
 	CCW           bool   // counter-clockwise
 	Six           bool   // six slots for beginners
@@ -45,6 +46,9 @@ func (c Choices) Options(in paint.Medium) (o Options, err error) {
 	}
 	if o.Names, err = ParseNames(cmp.Or(c.Names, usual.Names)); err != nil {
 		return o, input.Wrap(err)
+	}
+	if o.Called, err = c.Called.sound(); err != nil {
+		return o, err
 	}
 	tint := ByWhite
 	if in.LightenWithWater {

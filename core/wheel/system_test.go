@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bias"
+	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
@@ -172,6 +173,34 @@ func TestReversingTheDirectionMirrorsTheWheel(t *testing.T) {
 			}
 			assert.InDelta(t, there.Median, back.Median, 1e-12)
 		}
+	}
+}
+
+func TestAPainterCallsSlotsByOwnNames(t *testing.T) {
+	gouache, err := paint.ParseMedium("gouache")
+	require.NoError(t, err)
+	options, err := Choices{Called: OwnNames{10: " sea lettuce ", 2: "Apricot"}}.Options(gouache)
+	require.NoError(t, err)
+	w := Build(triad(t, "PY74", "PR254", "PB29"), options)
+	for i, slot := range w.Slots {
+		switch slot.Home {
+		case 10:
+			assert.Equal(t, []string{"sea lettuce", "green"}, []string{slot.Name, slot.SetName})
+		case 2:
+			assert.Equal(t, []string{"Apricot", "orange"}, []string{slot.Name, slot.SetName})
+		default:
+			assert.Equal(t, slot.SetName, slot.Name, i)
+		}
+	}
+	for says, names := range map[string]OwnNames{
+		"called anyway":    {6: "Red"},
+		"both be called":   {6: "Kelp", 2: "kelp"},
+		"a comma or a str": {6: "kelp, wet"},
+		"at most 18":       {6: "the green of sea lettuce at low water"},
+	} {
+		_, err := Choices{Called: names}.Options(gouache)
+		assert.ErrorContains(t, err, says)
+		assert.ErrorAs(t, err, new(input.Error))
 	}
 }
 

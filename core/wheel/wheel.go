@@ -4,6 +4,7 @@
 package wheel
 
 import (
+	"cmp"
 	_ "embed"
 	"fmt"
 	"slices"
@@ -40,8 +41,10 @@ type Slot struct {
 	Index int // where it stands, 0 on top, in the direction of the wheel
 	Home  int // where it would stand clockwise with yellow on top
 	Name  string
-	Kind  Kind
-	Empty bool // a role is missing, or only six slots are wanted
+	// SetName is what it is called in the set of names, whatever the painter calls it.
+	SetName string
+	Kind    Kind
+	Empty   bool // a role is missing, or only six slots are wanted
 	path.Step
 	// Halves are the paints of a split primary, the one that faces the slot
 	// before it first; empty elsewhere.
@@ -66,7 +69,8 @@ func (s *Section) Empty() bool { return s.A == nil }
 // Options are a painter's choices for a wheel.
 type Options struct {
 	Spacing path.Spacing
-	Names   string    // "painters" (also when empty) or "printers"
+	Names   string // "painters" (also when empty) or "printers"
+	Called  OwnNames
 	Top     bias.Role // on top; the first role when empty
 	CCW     bool      // counter-clockwise
 	Six     bool      // six slots for beginners: primaries and secondaries
@@ -147,7 +151,8 @@ func Build(s System, o Options) *Wheel {
 	names := s.names(o.Names)
 	for home := range 12 {
 		slot := w.fill(home)
-		slot.Home, slot.Name = home, names[home]
+		slot.Home, slot.SetName = home, names[home]
+		slot.Name = cmp.Or(o.Called[home], slot.SetName)
 		slot.Empty = slot.Empty || o.Six && home%2 == 1
 		slot.Index = w.place(home)
 		w.Slots[slot.Index] = slot

@@ -5226,6 +5226,8 @@ export interface components {
             /** @description of a primary */
             role?: components["schemas"]["Role"];
             schemes: components["schemas"]["SchemeSlots"][];
+            /** @description what it is called in the set of names, whatever the painter calls it */
+            setName: string;
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
             /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
@@ -5771,6 +5773,8 @@ export interface components {
             warm: components["schemas"]["WarmHalf"];
         };
         WheelChoices: {
+            /** @description what the painter calls slots, by home; empty for those that go by the set */
+            called?: string[];
             /** @description counter-clockwise */
             ccw?: boolean;
             names: components["schemas"]["NameSet"];

@@ -3,6 +3,7 @@ import type { BenchPlan, BenchRegion } from "../api/client";
 import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { fill } from "../drawing/screen";
+import { SlotName } from "../drawing/SlotName";
 import { figures, grey, text } from "../drawing/style";
 import { slotName } from "../parts/naming";
 import { minutes, washes } from "./words";
@@ -140,16 +141,13 @@ export function SheetFigure({
           const to = Math.max(...sectors.map((r) => r.shape.to));
           const [x, y] = point(0, 0, 180, (from + to) / 2);
           return (
-            <text
+            <SlotName
               key={index}
+              name={name}
               x={x}
               y={y + 5}
-              textAnchor={Math.abs(x) < 20 ? "middle" : x > 0 ? "start" : "end"}
-              fontSize={14}
-              fill={grey.ink}
-            >
-              {name}
-            </text>
+              anchor={Math.abs(x) < 20 ? "middle" : x > 0 ? "start" : "end"}
+            />
           );
         })}
       {round && !plan.regions.some((r) => r.shape.to <= r.shape.from) && (

@@ -3,6 +3,7 @@ import type { BenchRegion, Sitting } from "../api/client";
 import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { fill } from "../drawing/screen";
+import { SlotName } from "../drawing/SlotName";
 import { figures, grey, text } from "../drawing/style";
 import { slotName } from "../parts/naming";
 import { timeOf } from "./steps";
@@ -115,18 +116,15 @@ export function SittingFigure({
           const [x, y] = point(0, 0, 186, middle);
           const bold = of.some((r) => plan.regions[lifted]?.id === r.id);
           return (
-            <text
-              key={name}
-              x={x}
-              y={y + 5}
-              textAnchor={Math.abs(x) < 20 ? "middle" : x > 0 ? "start" : "end"}
-              fontSize={14}
-              fontWeight={bold ? 600 : 400}
-              fill={grey.ink}
-              aria-hidden
-            >
-              {name}
-            </text>
+            <g key={name} aria-hidden>
+              <SlotName
+                name={name}
+                x={x}
+                y={y + 5}
+                anchor={Math.abs(x) < 20 ? "middle" : x > 0 ? "start" : "end"}
+                weight={bold ? 600 : 400}
+              />
+            </g>
           );
         })}
       {round && !plan.regions.some((r) => r.shape.to <= r.shape.from) && (

@@ -2,9 +2,17 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
-import type { ReactNode } from "react";
+import TextField from "@mui/material/TextField";
+import { useState, type ReactNode } from "react";
 import { Link as To } from "react-router";
-import type { Predictions, RingRung, Settings, Slot, Wheel } from "../api/client";
+import {
+  constants,
+  type Predictions,
+  type RingRung,
+  type Settings,
+  type Slot,
+  type Wheel,
+} from "../api/client";
 import { figures, grey } from "../drawing/style";
 import { WantIt } from "../parts/WantIt";
 import { Drop, LeanMark } from "../drawing/Marks";
@@ -25,6 +33,7 @@ export function StepCard({
   version,
   system,
   onChoose,
+  onCall,
   onSwap,
 }: {
   wheel: Wheel;
@@ -35,6 +44,8 @@ export function StepCard({
   version?: number;
   system: string;
   onChoose: (slot: number) => void;
+  /** Gives it a name of the painter's own; none gives it back that of its set. */
+  onCall: (name: string) => void;
   onSwap?: () => void;
 }) {
   const primary = slot.kind === "primary";
@@ -60,14 +71,18 @@ export function StepCard({
           sx={{ display: "flex", justifyContent: "space-between", alignItems: "baseline", gap: 1 }}
         >
           <Typography variant="caption">
-            slot {slot.index + 1} · {slot.kind} · {slot.words}
+            slot {slot.index + 1}
+            {slot.name !== slot.setName && ` · ${slot.setName}`} · {slot.kind} · {slot.words}
           </Typography>
-          <WantIt
-            key={slot.index}
-            name={`${slot.name} of ${name}`}
-            lab={slot.asPainted.lab}
-            seen={settings}
-          />
+          <Box sx={{ display: "flex", alignItems: "baseline", gap: 2, flex: "none" }}>
+            <CallIt key={slot.name} slot={slot} onCall={onCall} />
+            <WantIt
+              key={slot.index}
+              name={`${slot.name} of ${name}`}
+              lab={slot.asPainted.lab}
+              seen={settings}
+            />
+          </Box>
         </Box>
         <Box
           sx={{
@@ -142,6 +157,51 @@ export function StepCard({
         <Across slot={wheel.slots[slot.complement]!} onChoose={onChoose} />
       </Box>
       <Schemes wheel={wheel} slot={slot} onChoose={onChoose} />
+    </Box>
+  );
+}
+
+/** A slot's name of the painter's own, typed in its place. */
+function CallIt({ slot, onCall }: { slot: Slot; onCall: (name: string) => void }) {
+  const own = slot.name === slot.setName ? "" : slot.name;
+  const [typed, setTyped] = useState<string>();
+  if (typed === undefined)
+    return (
+      <Button
+        size="small"
+        color="inherit"
+        sx={{ px: 0, minWidth: 0 }}
+        onClick={() => setTyped(own)}
+      >
+        call it
+      </Button>
+    );
+  const keep = () => {
+    if (typed.trim() !== own) onCall(typed.trim());
+    setTyped(undefined);
+  };
+  return (
+    <Box
+      component="form"
+      onSubmit={(e) => {
+        e.preventDefault();
+        keep();
+      }}
+    >
+      <TextField
+        label={`${slot.setName} is called`}
+        variant="standard"
+        size="small"
+        autoFocus
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={keep}
+        onKeyDown={(e) => {
+          if (e.key === "Escape") setTyped(undefined);
+        }}
+        slotProps={{ htmlInput: { maxLength: constants.longestOwnName } }}
+        sx={{ width: 170 }}
+      />
     </Box>
   );
 }

@@ -2,6 +2,7 @@ import type { Theme } from "@mui/material/styles";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useEffect, useMemo, useRef, type KeyboardEvent } from "react";
 import type { RingRung, Section, Slot, Wheel } from "../api/client";
+import { SlotName } from "../drawing/SlotName";
 import { figures, grey, text } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { cut, fill } from "../drawing/screen";
@@ -392,16 +393,14 @@ function Label({ slot, out, bare }: { slot: Slot; out: number; bare: boolean }) 
   const start = side === 0 ? px - (wide + 16) / 2 : side > 0 ? px : px - wide - 16;
   return (
     <g>
-      <text
+      <SlotName
+        name={slot.name}
         x={px}
         y={y}
-        textAnchor={anchor}
-        fontSize={slot.name.length > 12 ? 14 : 16}
-        fontWeight={slot.kind === "primary" ? 600 : 500}
-        fill={grey.ink}
-      >
-        {slot.name}
-      </text>
+        anchor={anchor}
+        size={16}
+        weight={slot.kind === "primary" ? 600 : 500}
+      />
       {hasDrop && <Drop verdict={slot.verdict} height={13} x={start} y={y + 6.5} />}
       <text
         x={hasDrop ? start + 15 : px}

@@ -287,6 +287,9 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
                 predictions={predictions.data}
                 version={own.kept?.version}
                 onChoose={choose}
+                onCall={(name) =>
+                  setChoices({ called: calledSo(settings.choices.called, slot.home, name) })
+                }
                 onSwap={single ? () => open(chosen) : undefined}
                 system={`/system/${id}`}
               />
@@ -296,6 +299,13 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
       </Box>
     </Shell>
   );
+}
+
+/** The painter's own names of slots, with one more or one less. */
+function calledSo(called: string[] | undefined, home: number, name: string) {
+  const out = Array.from({ length: 12 }, (_, k) => called?.[k] ?? "");
+  out[home] = name;
+  return out;
 }
 
 /** The tubes of the wheel in the bar. */
