@@ -342,7 +342,7 @@ func TestQuestionsAreAnsweredAsOnTheCommandLine(t *testing.T) {
 	c := &client{t: t, app: app}
 	var paints []wire.Paint
 	c.ok("GET", "/api/paints?light=A&medium=oil", "", &paints)
-	assert.Len(t, paints, 61)
+	assert.Len(t, paints, 72)
 	var mix wire.Mix
 	c.ok("GET", "/api/mix?parts=PB29=1,PR122=2,PW6=3", "", &mix)
 	assert.Len(t, mix.Parts, 3)

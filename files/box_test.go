@@ -163,7 +163,7 @@ func TestPaletteIsOneColourALine(t *testing.T) {
 	require.Len(t, lines, 6)
 	assert.Equal(t, "GIMP Palette", lines[0])
 	assert.Equal(t, "Name: box of blue", lines[1])
-	assert.Regexp(t, `^  0  \d\d \d\d\d\tPB29 ultramarine blue, masstone$`, lines[4])
+	assert.Regexp(t, `^  0 +\d+ +\d+\tPB29 ultramarine blue, masstone$`, lines[4])
 }
 
 func TestLibraryFiles(t *testing.T) {

@@ -46,7 +46,7 @@ func TestAComparisonGoesOutAsAFile(t *testing.T) {
 	require.NoError(t, xml.Unmarshal(ComparisonSVG(got), &svg), "well-formed, whatever a system is called")
 	assert.Len(t, svg.Paths, 4, "an outline and a key for each")
 	assert.NotEqual(t, svg.Paths[0].Dash, svg.Paths[2].Dash)
-	assert.Contains(t, strings.Join(svg.Texts, "\n"), `=three <&> "quoted": 3`)
+	assert.Contains(t, strings.Join(svg.Texts, "\n"), `=three <&> "quoted": 2`)
 }
 
 func TestWantedColoursAreReadFromFiles(t *testing.T) {

@@ -160,13 +160,13 @@ func TestWhatGotIntoAPlaceIsLeftOutOfLearning(t *testing.T) {
 	s, _, ada, w := aStudio(t)
 	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
 	require.NoError(t, err)
-	red := paintOf(begun.Plan, "PR254")
+	blue := paintOf(begun.Plan, "PB29")
 	pure := strong(t, begun.Medium, nil)
 	readAs(t, s, ada, begun, func(r *bench.Region) colour.Lab {
-		if r.ID != "yellow-green" {
+		if r.ID != "yellow-orange" {
 			return pure(r)
 		}
-		m, err := paint.Mix(append(r.Recipe.Plain(), paint.Part{Paint: red, Parts: 0.08 * r.Recipe.Total()})...)
+		m, err := paint.Mix(append(r.Recipe.Plain(), paint.Part{Paint: blue, Parts: 0.08 * r.Recipe.Total()})...)
 		require.NoError(t, err)
 		look := m.AsPainted(begun.Medium, false)
 		return look.Lab()
@@ -176,7 +176,7 @@ func TestWhatGotIntoAPlaceIsLeftOutOfLearning(t *testing.T) {
 	assert.Equal(t, 1, came.Learning.LeftOut)
 	assert.Equal(t, 11, came.Learning.Learned.Samples)
 	assert.False(t, came.Learning.Learned.Proposed)
-	assert.Contains(t, came.Suggests[0], "Rinse before the yellow-green")
+	assert.Contains(t, came.Suggests[0], "Rinse before the yellow-orange")
 	a, err := s.Account(t.Context(), ada, begun.ID)
 	require.NoError(t, err)
 	assert.Len(t, a.Readings, 12)

@@ -60,7 +60,7 @@ func TestSystemsAreLaidBesideEachOther(t *testing.T) {
 	assert.Equal(t, 3, a.Tubes)
 	assert.Equal(t, 20.0, *a.Price)
 	assert.Nil(t, b.Price, "one of its prices is not known")
-	assert.Equal(t, "yellow", a.WidestGap.From)
+	assert.Equal(t, "yellow-orange", a.WidestGap.From)
 	assert.Empty(t, b.WidestGap.From)
 	assert.Contains(t, b.Says, "six is clean all the way round")
 	assert.Contains(t, a.Says, "three is clean ")

@@ -55,7 +55,7 @@ func TestPairWheelAndPaintsJSON(t *testing.T) {
 
 	var paints []wire.Paint
 	callJSON(t, "paints", &paints)
-	assert.Len(t, paints, 61)
+	assert.Len(t, paints, 72)
 }
 
 func TestTablesAreReadable(t *testing.T) {
@@ -63,7 +63,7 @@ func TestTablesAreReadable(t *testing.T) {
 		"mix PB29=1 PR122=2 PW6=3":                 "violet, clean",
 		"pair PR254 PG7":                           "muddy",
 		"wheel PY184 PR254 PB60":                   "let down 1:9 in PY184",
-		"paints":                                   "to violet 12",
+		"paints":                                   "to violet 10",
 		"wheel PY184 PR122 PB15:3 --spacing parts": "jumps",
 	} {
 		code, out, errText := call(t, line)
@@ -121,7 +121,7 @@ func TestPaintsAsFiles(t *testing.T) {
 func TestRefitGivesTheFiguresOfTheRoundTrip(t *testing.T) {
 	var trip wire.RoundTrip
 	callJSON(t, "refit", &trip)
-	assert.Equal(t, 1830, trip.Pairs)
+	assert.Equal(t, 2556, trip.Pairs)
 	assert.Len(t, trip.Each, trip.Paints)
 	assert.Less(t, trip.Opaque.Median, trip.Opaque.P95)
 	assert.Less(t, trip.Opaque.P95, trip.Opaque.Worst)
@@ -225,7 +225,7 @@ func TestCompareMatchAndChooseJSON(t *testing.T) {
 	var c wire.Chosen
 	callJSON(t, "choose --kind triad --from library --aim coverage", &c)
 	assert.Len(t, c.Best.Paints, 3)
-	assert.Equal(t, 1.0, c.Best.CleanCoverage)
+	assert.Greater(t, c.Best.CleanCoverage, 0.9)
 	assert.Positive(t, c.ElapsedMs)
 	assert.Len(t, c.RunnersUp, reach.RunnersUp)
 	_, table, _ = call(t, "choose --kind split --from box --box PY184,PY65,PR255,PR122,PB29,PB60")

@@ -29,8 +29,8 @@ func ExampleNew() {
 		fmt.Printf("%s %.2f ml\n", a.Paint.ID, a.ML)
 	}
 	// Output:
-	// 66 minutes and 3 washes, shortest possible
-	// PY65 1.70 ml
-	// PB29 1.08 ml
-	// PR254 0.84 ml
+	// 66 minutes and 2 washes, shortest possible
+	// PY65 1.76 ml
+	// PB29 1.12 ml
+	// PR254 0.85 ml
 }

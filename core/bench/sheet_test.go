@@ -124,7 +124,7 @@ func TestOtherSheets(t *testing.T) {
 }
 
 func TestALadderIsARunWhereItCanBe(t *testing.T) {
-	s := bench.Ladder(path.New(painttest.Paint("PY65"), painttest.Paint("PB29")), 5, path.ByHue)
+	s := bench.Ladder(path.New(painttest.Paint("PY184"), painttest.Paint("PB29")), 5, path.ByHue)
 	set := bench.Usual(medium(t, "watercolour"))
 	p, err := bench.New(&s, set)
 	require.NoError(t, err)
@@ -132,7 +132,7 @@ func TestALadderIsARunWhereItCanBe(t *testing.T) {
 	simulate(t, p, "a ladder")
 	assert.Len(t, bench.Fillings(&s, 0, set), 3, "there is no secondary of five steps")
 	from, to := s.Between(0)
-	assert.Equal(t, "arylide yellow deep to ultramarine blue", from+" to "+to)
+	assert.Equal(t, "bismuth yellow to ultramarine blue", from+" to "+to)
 }
 
 func TestEverySheetOfASystemIsFound(t *testing.T) {

@@ -75,9 +75,9 @@ func TestJumpsOfAPaintedWheelAreMended(t *testing.T) {
 		}
 	}
 	was := Jumps(ring, all, in, itself)
-	// A blue-green that was painted as the blue is.
+	// A blue-green that was painted as the red is.
 	for _, s := range ring {
-		if s.Label == "blue" {
+		if s.Label == "red" {
 			ring[blueGreen].Lab = s.Lab
 		}
 	}

@@ -58,7 +58,7 @@ func TestWatercolourIsAWash(t *testing.T) {
 		fromL, toL float64
 		fromC, toC float64
 	}{
-		{"PG7", 33, 45, 35, 55}, {"PB60", 20, 32, 0, 100}, {"PV23", 17, 30, 0, 100}, {"PB29", 0, 100, 55, 80},
+		{"PG7", 33, 45, 35, 60}, {"PB60", 20, 32, 0, 100}, {"PV23", 17, 30, 0, 100}, {"PB29", 0, 100, 55, 80},
 	} {
 		m := find(t, c.id).Alone()
 		look := m.AsPainted(in, false)

@@ -96,12 +96,17 @@ func FindOf(id, version string) (*Paint, error) {
 	if err != nil {
 		return nil, err
 	}
-	for _, b := range loaded().before[p.ID] {
+	return loaded().of(p, version), nil
+}
+
+// of is a paint as a version of the library had it.
+func (l *library) of(p *Paint, version string) *Paint {
+	for _, b := range l.before[p.ID] {
 		if slices.Contains(b.versions, version) {
-			return b.paint, nil
+			return b.paint
 		}
 	}
-	return p, nil
+	return p
 }
 
 type library struct {
@@ -209,7 +214,6 @@ func readLibrary(data []byte) (*library, error) {
 		Version string
 		Paints  []struct {
 			ID, CI, Name, Family, Hiding string
-			StrengthClass                int `json:"strength_class"`
 			Staining, Lightfast          string
 			Params                       *Params
 			Before                       []struct {
@@ -230,34 +234,53 @@ func readLibrary(data []byte) (*library, error) {
 	l := &library{version: table.Version, byID: map[string]*Paint{}, before: map[string][]earlier{}}
 	for _, row := range table.Paints {
 		p := &Paint{ID: row.ID, CI: row.CI, Name: row.Name, Family: row.Family, Hiding: row.Hiding,
-			StrengthClass: row.StrengthClass,
-			Staining:      row.Staining, Lightfast: row.Lightfast, CautionClass: row.CautionClass, Caution: row.Caution, Making: Modelled, strength: 1}
+			Staining: row.Staining, Lightfast: row.Lightfast, CautionClass: row.CautionClass, Caution: row.Caution, Making: Modelled, strength: 1}
 		if row.Params != nil {
 			p.alone.k, p.alone.s = row.Params.Spectra()
 			p.alone.neutral = p.Family == "white" || p.Family == "black"
 		} else {
 			var parts []Part
+			var versions []string // of which its paints were others
 			for _, m := range row.Mixture {
 				of := l.byID[strings.ToLower(m.Paint)]
 				if of == nil {
 					return nil, fmt.Errorf("%s is mixed from %s, which does not stand above it in the library", row.ID, m.Paint)
 				}
 				parts = append(parts, Part{of, m.Parts})
+				for _, b := range l.before[of.ID] {
+					versions = append(versions, b.versions...)
+				}
 			}
 			var err error
 			if p.alone, err = Mix(parts...); err != nil {
 				return nil, err
 			}
+			slices.Sort(versions)
+			for _, version := range slices.Compact(versions) {
+				then := slices.Clone(parts)
+				for n := range then {
+					then[n].Paint = l.of(then[n].Paint, version)
+				}
+				was := p.copied()
+				if was.alone, err = Mix(then...); err != nil {
+					return nil, err
+				}
+				l.before[p.ID] = append(l.before[p.ID], earlier{[]string{version}, was})
+			}
 		}
 		if err := p.alone.sound(); err != nil {
 			return nil, fmt.Errorf("%s: %w", p.ID, err)
 		}
+		p.StrengthClass = 1
 		if p.Family == "white" {
 			p.alone.allWhite()
+		} else {
+			p.StrengthClass = strengthOf(&p.alone)
 		}
 		for _, b := range row.Before {
 			was := p.copied()
 			was.alone.k, was.alone.s = b.Params.Spectra()
+			was.StrengthClass = strengthOf(&was.alone)
 			if err := was.alone.sound(); err != nil {
 				return nil, fmt.Errorf("%s of the library %s: %w", p.ID, b.Versions, err)
 			}

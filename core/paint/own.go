@@ -200,14 +200,18 @@ func hidingOf(m *Mixture) string {
 	return "transparent"
 }
 
-// strengthOf reads the class of tinting strength off the highest absorption;
-// the thresholds lie between the library's classes and place its paints within
-// one class.
+// strengthFrom are the figures of absorption from which a paint is of the classes 2 to 5 of tinting
+// strength.
+var strengthFrom = []float64{1.4, 3, 4.7, 8.05}
+
+// strengthOf is the class of tinting strength, 1 to 5: by the geometric mean of how much a paint absorbs
+// where it does so most and of what it absorbs in the middle (400 to 700 nm). A narrow band colours a
+// tint no more than a broad one of less height.
 func strengthOf(m *Mixture) int {
+	figure := math.Sqrt(slices.Max(m.k[:]) * m.visibleAbsorption())
 	class := 1
-	high := slices.Max(m.k[:])
-	for _, from := range []float64{1.1, 2.4, 4.6, 10} {
-		if high >= from {
+	for _, from := range strengthFrom {
+		if figure >= from {
 			class++
 		}
 	}

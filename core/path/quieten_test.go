@@ -37,9 +37,8 @@ func TestAColourIsQuietenedByShares(t *testing.T) {
 	assert.Less(t, blue.Turned, 0.0, "toward violet")
 	cooled, cools := Quieten(painttest.Paints("PR255")[0], painttest.Paints("PR122")[0])
 	assert.True(t, cools)
-	require.Len(t, cooled, 2, "it takes none of the chroma, and turns the hue; it is itself not far off")
+	require.Len(t, cooled, 1, "it takes none of the chroma, and turns the hue; it is itself not far off")
 	assert.InDelta(t, -15, cooled[0].Turned, 8)
-	assert.InDelta(t, -30, cooled[1].Turned, 8)
 	none, _ := Quieten(painttest.Paints("PY74")[0], painttest.Paints("PY35")[0])
 	assert.Empty(t, none, "what cannot be had is left out")
 }

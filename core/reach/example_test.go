@@ -25,7 +25,7 @@ func ExampleTable_Best() {
 	}
 	fmt.Printf("reach %.0f %% of the hues cleanly\n", 100*best[0].Reach.Clean())
 	// Output:
-	// PY184 PR122 PB15:3 reach 85 % of the hues cleanly
+	// PY184 PR122 PB15:3 reach 76 % of the hues cleanly
 }
 
 func ExampleNearest() {

@@ -25,7 +25,7 @@ func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 	}
 	require.NotEmpty(t, got.BuyNext, "a blue that leans to green is missing")
 	for _, b := range got.BuyNext {
-		assert.Equal(t, byte('B'), b.Paint.ID[1], b.Paint.ID)
+		assert.Contains(t, []string{"blue", "cyan"}, b.Paint.Family, b.Paint.ID)
 		assert.InDelta(t, got.Best.Reach.Clean()+b.Gain, b.Reach.Clean(), 1e-3)
 	}
 	got, err = Choose(t.Context(), nil, Request{Kind: wheel.RYB, Aim: MostHues, Library: true, Contains: []string{"PB29"}})
@@ -111,7 +111,7 @@ func BenchmarkMatchTwelveColoursByFourSystems(b *testing.B) {
 
 // A box that is clean all the way round is still told what would make it brighter.
 func TestABoxThatIsCleanAllRoundBuysForBrightness(t *testing.T) {
-	box := painttest.Paints("PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3")
+	box := painttest.Paints("PY184", "PY65", "PR255", "PV19", "PB29", "PB15:3")
 	got, err := Choose(t.Context(), box, Request{Kind: wheel.Split, Aim: MostHues})
 	require.NoError(t, err)
 	require.Equal(t, 1.0, got.Best.Reach.Clean())
