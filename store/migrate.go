@@ -520,6 +520,27 @@ var migrations = []*gormigrate.Migration{
 			return tx.Exec(`drop index comparisons_told; alter table comparisons drop column told`).Error
 		},
 	},
+	{
+		// All strengths stand on one scale from the library of 2026.4 on: a strength that was taken
+		// names the version it is of, and those of before become what leaves a tube's tint as it was.
+		// A sitting names the version of all its paints.
+		ID: "202611-one-scale",
+		Migrate: func(tx *gorm.DB) error {
+			if err := tx.Exec(`alter table taken_strengths add column library text not null default ''`).Error; err != nil {
+				return err
+			}
+			if err := rescale(tx, beforeOneScale, firstOneScale); err != nil {
+				return err
+			}
+			return nameVersions(tx, beforeOneScale)
+		},
+		Rollback: func(tx *gorm.DB) error {
+			if err := rescale(tx, firstOneScale, beforeOneScale); err != nil {
+				return err
+			}
+			return tx.Exec(`alter table taken_strengths drop column library`).Error
+		},
+	},
 }
 
 // PutAside is a row that broke a key which came later; it is kept whole.

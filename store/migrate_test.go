@@ -8,6 +8,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
 	"gyrophane/core/wheel"
 	"gyrophane/store/storetest"
 )
@@ -83,4 +85,60 @@ func TestRowsThatBreakANewKeyArePutAside(t *testing.T) {
 
 	require.NoError(t, gormigrate.New(s.db, gormigrate.DefaultOptions, migrations).RollbackTo("202611-strengths"))
 	require.NoError(t, s.Migrate(ctx))
+}
+
+// A strength that was taken before all stood on one scale becomes what leaves the tube's tint as it
+// was, with its interval and all that went before it; a paint of own curves stays as it is.
+func TestStrengthsOfBeforeComeToTheOneScale(t *testing.T) {
+	ctx := context.Background()
+	s, err := Open(storetest.Database(t))
+	require.NoError(t, err)
+	t.Cleanup(func() { require.NoError(t, s.Close()) })
+	require.NoError(t, gormigrate.New(s.db, gormigrate.DefaultOptions, migrations).MigrateTo("202611-comparisons-told"))
+	require.NoError(t, s.db.Exec(`
+		insert into painters (name, created_at) values ('Ada', now());
+		insert into tubes (painter_id, definition, nickname, grade, note, state, learned, created_at, updated_at) values
+			(1, '{"v":1,"library":"PB29"}', '', 'artist', '', 'in', 1.8, now(), now()), (1, '{"v":1,"name":"mine"}', '', 'artist', '', 'in', 1.8, now(), now());
+		insert into takings (painter_id, medium, readings, sittings, created_at) values (1, 'oil', 12, 1, now()), (1, 'oil', 12, 1, now());
+		insert into taken_strengths (taking_id, tube_id, painter_id, was, strength, low, high) values (1, 1, 1, 1, 1.5, 1.3, 1.7), (2, 1, 1, 1.5, 1.8, 1.6, 2), (2, 2, 1, 1, 1.8, 1.6, 2);
+		insert into sittings (painter_id, name, plan, created_at, updated_at) values (1, 'Low water',
+			'{"v":1,"medium":"oil","paints":{"PY184":{"definition":{"v":1,"library":"PY184","of":"2026.2"},"strength":1},"tube-1":{"definition":{"v":1,"library":"PB29"},"strength":1.8},"tube-2":{"definition":{"v":1,"name":"mine"},"strength":1}}}', now(), now());`).Error)
+	require.NoError(t, s.Migrate(ctx))
+	takings, err := s.Takings(ctx, 1)
+	require.NoError(t, err)
+	require.Len(t, takings, 2)
+	last := takings[0].Strengths
+	assert.Equal(t, []string{firstOneScale, ""}, []string{last[0].Library, last[1].Library})
+	assert.Equal(t, 1.8, last[1].Strength, "own curves know no library")
+	for _, c := range []struct{ was, is float64 }{{1.8, last[0].Strength}, {1.6, last[0].Low}, {2, last[0].High}, {1.5, last[0].Was}, {1.5, takings[1].Strengths[0].Strength}} {
+		assert.Less(t, c.is, c.was, "an ordinary tube is stronger now")
+		then, now := tintOf(t, beforeOneScale, c.was), tintOf(t, firstOneScale, c.is)
+		assert.InDelta(t, then.L, now.L, 1)
+		assert.Less(t, colour.Difference(then, now), 1.5)
+	}
+	tube, err := s.Tube(ctx, 1, 1)
+	require.NoError(t, err)
+	assert.InDelta(t, last[0].Strength, *tube.Learned, 1e-9)
+	var plan string
+	require.NoError(t, s.db.Raw("select plan from sittings").Scan(&plan).Error)
+	assert.Contains(t, plan, `"of": "2026.2"`)
+	assert.Contains(t, plan, `"of": "2026.3"`)
+
+	require.NoError(t, gormigrate.New(s.db, gormigrate.DefaultOptions, migrations).RollbackTo("202611-comparisons-told"))
+	var back float64
+	require.NoError(t, s.db.Raw("select learned from tubes where id = 1").Scan(&back).Error)
+	assert.InDelta(t, 1.8, back, 0.01)
+}
+
+// tintOf is the 1:9 tint of an ultramarine of some strength as a version of the library has it.
+func tintOf(t *testing.T, version string, strength float64) colour.Lab {
+	t.Helper()
+	p, err := paint.FindOf("PB29", version)
+	require.NoError(t, err)
+	white, err := paint.Find("PW6")
+	require.NoError(t, err)
+	m, err := paint.Mix(paint.Part{Paint: p, Parts: strength}, paint.Part{Paint: white, Parts: 9})
+	require.NoError(t, err)
+	look := m.Masstone()
+	return look.Lab()
 }

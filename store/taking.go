@@ -7,6 +7,8 @@ import (
 
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
+
+	"gyrophane/core/paint"
 )
 
 // Taking is strengths that a painter took into the box, as readings told them. It can be
@@ -33,6 +35,7 @@ type TakenStrength struct {
 	Was       float64 // its strength before
 	Strength  float64
 	Low, High float64 // 95 in 100
+	Library   string  // the version that it is of; empty for a tube of own curves
 }
 
 // mostTakings is how many are kept of a painter.
@@ -73,8 +76,12 @@ func (s *Store) Take(ctx context.Context, painter int64, t Taking, summary strin
 		for i := range t.Strengths {
 			one := &t.Strengths[i]
 			one.TakingID, one.PainterID = t.ID, painter
-			if _, err := ownTube(tx, painter, one.TubeID); err != nil {
+			tube, err := ownTube(tx, painter, one.TubeID)
+			if err != nil {
 				return err
+			}
+			if tube.Definition.Library != "" {
+				one.Library = paint.LibraryVersion()
 			}
 			if err := tx.Create(one).Error; err != nil {
 				return err

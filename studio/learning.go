@@ -48,8 +48,11 @@ const (
 func (s *Studio) learn(ctx context.Context, painter store.Painter, came *SittingJournal, now map[string]*paint.Paint, tubes map[string]Tube) (out Learning, err error) {
 	out.Tubes = tubes
 	of := &came.Sitting
-	samples, thin, left := came.ofTubes()
-	if samples, thin = today(samples, now), today(thin, now); len(samples) > 0 {
+	samples, thin, left, err := came.asToday(now)
+	if err != nil {
+		return out, err
+	}
+	if len(samples) > 0 {
 		out.Sittings, out.LeftOut = 1, left
 	}
 	shared := map[string]bool{}
@@ -70,8 +73,10 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 		if len(samples)+len(thin)+len(other.samples) > journal.MostSamples {
 			break // the last ones are enough
 		}
-		more, thinner, left := other.ofTubes()
-		more, thinner = today(more, now), today(thinner, now)
+		more, thinner, left, err := other.asToday(now)
+		if err != nil {
+			return out, err
+		}
 		if slices.ContainsFunc(more, func(one journal.Sample) bool {
 			return slices.ContainsFunc(one.Parts, func(p paint.Part) bool { return shared[p.Paint.ID] })
 		}) {
@@ -97,6 +102,7 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 	case err != nil:
 		return out, err
 	}
+	inToday(&learned, now)
 	out.Learned = &learned
 	out.Offered = learned.Offer()
 	// Of a film thin places say the most.
@@ -110,6 +116,30 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 		out.Film, out.Offered = &thick, nil
 	}
 	return out, err
+}
+
+// asToday is ofTubes with the tubes as strong as they are today.
+func (came *SittingJournal) asToday(now map[string]*paint.Paint) (samples, thin []journal.Sample, left int, err error) {
+	samples, thin, left = came.ofTubes()
+	if samples, err = today(samples, now); err != nil {
+		return nil, nil, 0, err
+	}
+	thin, err = today(thin, now)
+	return samples, thin, left, err
+}
+
+// inToday brings what was learned from samples of before to the paints of today, on whose scale it is
+// taken.
+func inToday(of *journal.Learned, now map[string]*paint.Paint) {
+	for i := range of.Strengths {
+		one := &of.Strengths[i]
+		is := now[one.Paint.ID]
+		if is == nil || is == one.Paint || one.Old == 0 {
+			continue
+		}
+		by := is.Strength() / one.Old
+		one.Paint, one.Old, one.New, one.Low, one.High = is, is.Strength(), one.New*by, one.Low*by, one.High*by
+	}
 }
 
 // ofTubes are the readings of a sitting that say something of its tubes; those of places that
@@ -162,22 +192,34 @@ func (s *Studio) paintsNow(ctx context.Context, painter store.Painter) (now map[
 	return now, tubes, nil
 }
 
-// today are samples of the paints as they are today: each keeps its own where it is in the
-// box no more.
-func today(samples []journal.Sample, now map[string]*paint.Paint) (out []journal.Sample) {
+// today are samples of the paints as strong as they are today: each keeps its own where it is in the
+// box no more. All paints of a sample stay of the version of the library that it was painted with, for
+// what was said of it then holds on.
+func today(samples []journal.Sample, now map[string]*paint.Paint) (out []journal.Sample, err error) {
+	then := map[string]*paint.Paint{}
 	for _, one := range samples {
 		one.Parts = slices.Clone(one.Parts)
 		for n := range one.Parts {
 			p := &one.Parts[n]
-			if is := now[p.Paint.ID]; is != nil {
-				p.Paint = is
-			} else {
-				now[p.Paint.ID] = p.Paint // the same one in all samples
+			was := p.Paint
+			is := now[was.ID]
+			if is == nil {
+				if is, err = was.As(paint.LibraryVersion()); err != nil {
+					return nil, err
+				}
+				now[was.ID] = is // the same one in all samples
 			}
+			key := was.ID + " as of " + was.Version
+			if then[key] == nil {
+				if then[key], err = is.As(was.Version); err != nil {
+					return nil, err
+				}
+			}
+			p.Paint = then[key]
 		}
 		out = append(out, one)
 	}
-	return out
+	return out, nil
 }
 
 // Taking is strengths that a painter took into the box.

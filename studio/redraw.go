@@ -29,6 +29,7 @@ type Redrawn struct {
 	Changes   []Restrengthened // none where the tubes are as they were
 	Says      []string         // how the two differ
 	Parts     []NewParts       // of slots that are mixed otherwise
+	Library   string           // the version that the wheel has its paints of, where the library has others since; else empty
 	content   store.WheelContent
 }
 
@@ -62,17 +63,25 @@ func (s *Studio) Redraw(ctx context.Context, painter store.Painter, id int64) (o
 	content.System = content.System.With(func(id string) string {
 		is := now[id]
 		if is == nil || tubes[is.ID].Learned == nil && is.ID != id {
-			return id
+			library, missing := paint.Find(id)
+			if missing != nil {
+				return id // a tube that is in the box no more
+			}
+			is = library
 		}
-		if was, err := find(id); err == nil && !seen[id] && was.Strength() != is.Strength() {
+		if !seen[id] {
+			was, missing := find(id)
+			if missing != nil || was.Fingerprint() == is.Fingerprint() {
+				return id
+			}
 			seen[id] = true
-			out.Changes = append(out.Changes, Restrengthened{is, was.Strength(), is.Strength()})
+			out.Changes = append(out.Changes, Restrengthened{is, onScaleOf(was, is), is.Strength()})
+			if was.Version != is.Version {
+				out.Library = was.Version
+			}
 		}
-		if seen[id] {
-			fresh[is.ID] = true
-			return is.ID
-		}
-		return id
+		fresh[is.ID] = true
+		return is.ID
 	})
 	// Those that changed are frozen anew, as they are today; the others stay as they were.
 	unfrozen := kept.WheelContent
@@ -105,6 +114,15 @@ func (s *Studio) Redraw(ctx context.Context, painter store.Painter, id int64) (o
 	out.Kept, out.Now = computed(before, out.Medium), computed(after, out.Medium)
 	out.Says = journal.Differ(out.Now.placed(), out.Kept.placed())
 	return out, nil
+}
+
+// onScaleOf is how strong a paint of before is on the scale of one of today, whatever the library had
+// then.
+func onScaleOf(was, is *paint.Paint) float64 {
+	if as, err := was.As(is.Version); err == nil {
+		return as.Strength()
+	}
+	return was.Strength()
 }
 
 // computed is a wheel's sheet as it is computed, dry.

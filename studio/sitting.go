@@ -168,7 +168,11 @@ func (s *Studio) frozen(ctx context.Context, painter store.Painter, kept *store.
 		return store.FrozenTube{}, input.Errorf("%.40q is no tube of your box", p.ID)
 	}
 	tube, err := s.store.Tube(ctx, painter.ID, n)
-	return store.FrozenTube{Definition: tube.Definition, Strength: p.Strength()}, err
+	out := store.FrozenTube{Definition: tube.Definition, Strength: p.Strength()}
+	if d := &out.Definition; d.Library != "" && d.Version == "" {
+		d.Version = paint.LibraryVersion()
+	}
+	return out, err
 }
 
 // ofLibrary is a paint of the library as it is today.

@@ -38,6 +38,13 @@ func aStore(t *testing.T) (kept *store.Store, address string) {
 func aStudio(t *testing.T) (s *Studio, kept *store.Store, ada store.Painter, w store.Wheel) {
 	t.Helper()
 	kept, _ = aStore(t)
+	s, ada, w = atTheBench(t, kept)
+	return s, kept, ada, w
+}
+
+// atTheBench is a painter with a wheel of which the blue is a tube.
+func atTheBench(t *testing.T, kept *store.Store) (s *Studio, ada store.Painter, w store.Wheel) {
+	t.Helper()
 	s = New(kept)
 	ada, err := kept.CreatePainter(t.Context(), "Ada", "")
 	require.NoError(t, err)
@@ -49,7 +56,7 @@ func aStudio(t *testing.T) (s *Studio, kept *store.Store, ada store.Painter, w s
 	c.Settings.Choices = wheel.UsualChoices()
 	w, err = s.NewWheel(t.Context(), ada, c)
 	require.NoError(t, err)
-	return s, kept, ada, w
+	return s, ada, w
 }
 
 // The sheet of a sitting is what it was, also when another program opens it that knows

@@ -95,6 +95,7 @@ type Redrawn struct {
 	Now     []ShelfPlace     `json:"now"`
 	Says    []string         `json:"says" doc:"how it would differ, a sentence each"`
 	Parts   []NewParts       `json:"parts" doc:"of slots that are mixed otherwise"`
+	Library string           `json:"library,omitempty" doc:"the version that the wheel has its paints of, where the library has others since"`
 }
 
 // NewParts are the parts of a slot as they were kept, and as they would be.
@@ -115,7 +116,7 @@ type Restrengthened struct {
 
 // RedrawnOf shapes a wheel that may be redrawn.
 func RedrawnOf(r studio.Redrawn) Redrawn {
-	out := Redrawn{Wheel: r.Wheel.ID, Name: r.Wheel.Name, Version: r.Wheel.Version, Medium: r.Medium.ID, Changes: []Restrengthened{}, Says: r.Says, Parts: []NewParts{}}
+	out := Redrawn{Wheel: r.Wheel.ID, Name: r.Wheel.Name, Version: r.Wheel.Version, Medium: r.Medium.ID, Changes: []Restrengthened{}, Says: r.Says, Parts: []NewParts{}, Library: r.Library}
 	for _, p := range r.Parts {
 		out.Parts = append(out.Parts, NewParts(p))
 	}

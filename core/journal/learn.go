@@ -201,17 +201,17 @@ type fit struct {
 
 func newFit(samples []Sample, in paint.Medium) *fit {
 	f := &fit{samples: samples, in: in, noise: make([]noise, len(samples)), film: 1}
-	at := map[*paint.Paint]int{}
+	at := map[string]int{} // by id: samples of before have their paints as they were then
 	for i := range samples {
 		var of []int
 		for _, part := range samples[i].Parts {
-			k, known := at[part.Paint]
+			k, known := at[part.Paint.ID]
 			switch {
 			case part.Paint.Family == "white":
 				k = -1
 			case !known:
 				k = len(f.tubes)
-				at[part.Paint], f.tubes = k, append(f.tubes, part.Paint)
+				at[part.Paint.ID], f.tubes = k, append(f.tubes, part.Paint)
 			}
 			of = append(of, k)
 		}

@@ -32,6 +32,8 @@ type Paint struct {
 	Caution       string
 	Making        Making
 	Of            []Part // of a stirred mixture: what it was stirred from
+	Library       string // id of the library paint that it is; empty for curves of its own
+	Version       string // of the library that has it so; empty for curves of its own
 
 	strength  float64
 	alone     Mixture
@@ -233,7 +235,7 @@ func readLibrary(data []byte) (*library, error) {
 	}
 	l := &library{version: table.Version, byID: map[string]*Paint{}, before: map[string][]earlier{}}
 	for _, row := range table.Paints {
-		p := &Paint{ID: row.ID, CI: row.CI, Name: row.Name, Family: row.Family, Hiding: row.Hiding,
+		p := &Paint{ID: row.ID, Library: row.ID, Version: table.Version, CI: row.CI, Name: row.Name, Family: row.Family, Hiding: row.Hiding,
 			Staining: row.Staining, Lightfast: row.Lightfast, CautionClass: row.CautionClass, Caution: row.Caution, Making: Modelled, strength: 1}
 		if row.Params != nil {
 			p.alone.k, p.alone.s = row.Params.Spectra()
@@ -262,6 +264,7 @@ func readLibrary(data []byte) (*library, error) {
 					then[n].Paint = l.of(then[n].Paint, version)
 				}
 				was := p.copied()
+				was.Version = version
 				if was.alone, err = Mix(then...); err != nil {
 					return nil, err
 				}
@@ -278,7 +281,11 @@ func readLibrary(data []byte) (*library, error) {
 			p.StrengthClass = strengthOf(&p.alone)
 		}
 		for _, b := range row.Before {
+			if len(b.Versions) == 0 {
+				return nil, fmt.Errorf("%s: curves of before name the versions that had them", p.ID)
+			}
 			was := p.copied()
+			was.Version = b.Versions[len(b.Versions)-1]
 			was.alone.k, was.alone.s = b.Params.Spectra()
 			was.StrengthClass = strengthOf(&was.alone)
 			if err := was.alone.sound(); err != nil {

@@ -74,10 +74,13 @@ func (g Grade) Strength(class int) float64 {
 	return 1
 }
 
+// The strengths that a tube can have.
+const weakestTube, strongestTube = 0.05, 20
+
 // Tube is a tube of a paint with a strength g of its own, 0.05 to 20. White
 // always has strength 1.
 func (p *Paint) Tube(id string, g float64) (*Paint, error) {
-	if !(g >= 0.05 && g <= 20) {
+	if !(g >= weakestTube && g <= strongestTube) {
 		return nil, fmt.Errorf("a strength of %.4g cannot be: it runs from 0.05 to 20, 1 being an ordinary artist's tube", g)
 	}
 	if p.Family == "white" {
@@ -112,7 +115,7 @@ func (p *Paint) Called(id, name string) *Paint {
 // copied is the paint without what was worked out of it.
 func (p *Paint) copied() *Paint {
 	return &Paint{ID: p.ID, CI: p.CI, Name: p.Name, Family: p.Family, Hiding: p.Hiding, StrengthClass: p.StrengthClass,
-		Staining: p.Staining, Lightfast: p.Lightfast, CautionClass: p.CautionClass, Caution: p.Caution, Making: p.Making,
+		Staining: p.Staining, Lightfast: p.Lightfast, CautionClass: p.CautionClass, Caution: p.Caution, Making: p.Making, Library: p.Library, Version: p.Version,
 		strength: p.strength, alone: p.alone}
 }
 

@@ -4225,6 +4225,8 @@ export interface components {
             /** @description none where its tubes are as they were */
             changes: components["schemas"]["Restrengthened"][];
             kept: components["schemas"]["ShelfPlace"][];
+            /** @description the version that the wheel has its paints of, where the library has others since */
+            library?: string;
             medium: components["schemas"]["Medium"];
             name: string;
             now: components["schemas"]["ShelfPlace"][];

@@ -73,7 +73,11 @@ export function RedrawPage({ painter }: { painter: Profile }) {
         }}
       >
         {figure("as it was kept", r.kept)}
-        {changed && figure("with what the tubes turned out to be", r.now)}
+        {changed &&
+          figure(
+            r.library ? "with the paints of today" : "with what the tubes turned out to be",
+            r.now,
+          )}
         <Box
           component="section"
           aria-label="what would change"
@@ -82,6 +86,11 @@ export function RedrawPage({ painter }: { painter: Profile }) {
           {!changed && (
             <Typography>
               Its tubes are as they were when it was kept: there is nothing to redraw.
+            </Typography>
+          )}
+          {r.library && (
+            <Typography sx={{ mb: 1 }}>
+              The library has its paints otherwise than in {r.library}.
             </Typography>
           )}
           {large.map((c) => (
