@@ -128,7 +128,7 @@ func TestRecipesAreCountedOutWhereverTheyStand(t *testing.T) {
 	p.asDemo()
 	p.slot("orange")
 	p.choose("counted", "in dabs")
-	p.see("Start with a dab 12 mm wide of the arylide yellow deep.")
+	p.see("Start with a dab 9 mm wide of the arylide yellow deep.")
 	p.menu("measure", "drops")
 	p.see("CIEDE2000")
 	p.press("how large one is")

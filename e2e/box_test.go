@@ -167,12 +167,12 @@ func TestLeansDialsAndTheSchool(t *testing.T) {
 	t.Parallel()
 	p := inTheBox(t, startApp(t, demoDatabase(t)))
 	p.strip("ultramarine blue")
-	p.see("leans to violet 12°, warm")
+	p.see("leans to violet 16°, warm")
 	p.choose("shown as", "leans")
 	p.see("the blue called warm leans to")
 	assert.GreaterOrEqual(t, len(p.MustElements(`svg[role=group] [role=button]`)), 13+13, "on its arc and on the circle")
 	p.choose("the warm blue leans to", "green")
-	p.see("leans to violet 12°, cool")
+	p.see("leans to violet 16°, cool")
 	p.element(`svg[role=group] [role=button]`, "PB15:3").MustClick()
 	p.see("leans to green 16°, warm")
 	p.choose("the warm blue leans to", "violet")
@@ -327,7 +327,7 @@ func TestAPaintFromTheMeter(t *testing.T) {
 	p.see("mean of 3 measurements")
 	p.press("read the tint")
 	p.see("measured: from spectra of two swatches")
-	p.see("leans to violet 30°")
+	p.see("leans to violet 26°")
 	p.keepAs("metered magenta")
 
 	unplugged := inTheBox(t, startApp(t, demoDatabase(t)))
@@ -348,7 +348,7 @@ func TestAPaintFromASpectralFile(t *testing.T) {
 	p.upload("choose a spectral file", fileOf(t, "cut.txt", spectra[:3000]))
 	p.see("cut.txt: ")
 	p.upload("choose a spectral file", fileOf(t, "library.txt", spectra))
-	p.see("CGATS, 122 spectra, 380 to 730 nm, 36 values, from 0 to 1.")
+	p.see("CGATS, 144 spectra, 380 to 730 nm, 36 values, from 0 to 1.")
 	p.see("o single paint gives both swatches")
 	p.menu("swatches painted in", "gouache") // glossy while it is wet, as the spectra of the library are
 	p.choosing("masstone", "50")
@@ -377,13 +377,13 @@ func TestAPaintFromTheLabelAndOneLikeAnother(t *testing.T) {
 	p.press("make a paint")
 	p.way("like another, but")
 	p.choosing("like", "PB29")
-	p.see("leans to violet 12°")
+	p.see("leans to violet 16°")
 	slider := p.MustElement(`input[aria-label="shift of the absorption"]`)
 	slider.MustFocus()
 	for range 3 {
 		p.KeyActions().Type(input.PageUp).MustDo()
 	}
-	p.waitFor("it has moved", func() bool { return p.shows("+") && !p.shows("leans to violet 12°") })
+	p.waitFor("it has moved", func() bool { return p.shows("+") && !p.shows("leans to violet 16°") })
 	p.keepAs("ultramarine, greener")
 	p.see("adjusted: a modelled paint made like yours by hand")
 }

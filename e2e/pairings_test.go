@@ -28,7 +28,7 @@ func TestPairingsAreSortedExplainedAndTickedOff(t *testing.T) {
 
 	p.element("[data-pair]", "quinacridone magenta with phthalo blue").MustClick()
 	p.see("Clean, although")
-	p.see("10 PR122 : 1 PB15:3")
+	p.see("7 PR122 : 1 PB15:3")
 	p.choose("mark of quinacridone magenta with phthalo blue green shade", "painted")
 	p.see("1 painted")
 	p.element(`section[aria-label="orange"] button`, "plan 4").MustClick()
@@ -63,7 +63,7 @@ func TestPairingsOfTheWholeBoxByLeanAndAsAMap(t *testing.T) {
 	p.see("91 pairings of fourteen paints")
 	p.choose("laid out", "by lean")
 	p.waitFor("the grids", func() bool { return len(p.MustElements(`[role=table]`)) == 3 })
-	p.see("warm, to violet 12°")
+	p.see("warm, to violet 16°")
 	p.MustElement(`[role=table][aria-label="violet, by lean"] [data-pair]`).MustClick()
 	p.see("light taken")
 	p.choose("laid out", "mud map")

@@ -36,7 +36,7 @@ func TestAPathIsFollowedDraggedAndTainted(t *testing.T) {
 	p.asDemo()
 	p.wheelOf("Six from the harbour")
 	p.goTo("Pairings")
-	p.element("[data-pair]", "pyrrole scarlet with ultramarine").MustClick()
+	p.element("[data-pair]", "pyrrole scarlet with phthalo blue").MustClick()
 	p.element("a", "follow the path").MustClick()
 	p.see("other ways of these two")
 	p.waitFor("three steps", func() bool { return len(p.flags()) == 3 })
@@ -73,11 +73,11 @@ func TestAPathIsFollowedDraggedAndTainted(t *testing.T) {
 	p.MustElement(`[aria-label="place on the way"]`).MustFocus()
 	p.keys(input.PageUp, input.PageUp)
 	p.waitFor("a difference in words", func() bool { return p.shows("Beside the held one") && !p.shows("no difference to be seen") })
-	p.element("button", "follow quinacridone magenta to ultramarine").MustClick()
-	p.waitFor("the other way", func() bool { return len(p.MustElements(`[data-choice="from"]`)) == 1 && p.shows("both lean to violet") })
+	p.element("button", "follow quinacridone magenta to phthalo blue").MustClick()
+	p.waitFor("the other way", func() bool { return len(p.MustElements(`[data-choice="from"]`)) == 1 && p.shows("magenta leans to violet") })
 	require.Empty(t, p.complaints())
 	p.MustReload().MustWaitLoad()
-	p.see("both lean to violet")
+	p.see("magenta leans to violet")
 }
 
 func TestAPathFitsATablet(t *testing.T) {
@@ -142,7 +142,7 @@ func TestWaysAreLaidOverOneAnotherAndTubesBesideThem(t *testing.T) {
 	p.waitFor("one of them", func() bool { return len(p.MustElements("[data-over]")) == 1 })
 
 	p.menu("hold a tube beside it", "mussel violet")
-	p.see("held: mussel violet, dark quiet violet")
+	p.see("held: mussel violet, dark greyed violet")
 	p.see("Beside the held one:")
 	p.element("button", "follow quinacridone magenta to ultramarine").MustClick()
 	p.see("both lean to violet")

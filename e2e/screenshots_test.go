@@ -62,7 +62,7 @@ func TestScreenshots(t *testing.T) {
 	shoot("mud-map.png")
 	p.choose("pairings of", "this system")
 	p.choose("laid out", "bright to dull")
-	p.element("[data-pair]", "pyrrole scarlet with ultramarine").MustClick()
+	p.element("[data-pair]", "pyrrole scarlet with phthalo blue").MustClick()
 	p.element("a", "follow the path").MustClick()
 	p.see("other ways of these two")
 	p.see("Muddy from")

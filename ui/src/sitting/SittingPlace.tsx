@@ -37,8 +37,10 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
   const dry = useDrySignal(sitting, now);
 
   const say = (...done: Done[]) => {
-    // Of what a pile really is the card says what to do about it, whatever is next.
-    const about = done.find((of) => of.kind === "measured" || of.kind === "tested")?.region;
+    // Of a pile that stands mixed the card says what it is and what to do about it, whatever is next.
+    const piles = ["mixed", "measured", "tested"];
+    const painted = done.some((of) => of.kind === "painted");
+    const about = painted ? undefined : done.findLast((of) => piles.includes(of.kind))?.region;
     setChosen(sitting?.plan.regions.findIndex((r) => r.id === about) ?? -1);
     setAnother(false);
     tell(...done);
