@@ -301,7 +301,7 @@ func readOf(plan *bench.Plan, i int, reads []journal.Dated) PlaceRead {
 // where that is not known.
 func sampleOf(plan *bench.Plan, stands *bench.Sitting, i int, read *journal.Reading) journal.Sample {
 	r, scale := &plan.Sheet.Regions[i], plan.Settings.Scale
-	out := journal.Sample{Region: r.ID, Film: r.Film, Lab: read.Lab, Noise: journal.NoiseOf(read.Source, read.Spread), Parts: r.Recipe.Plain()}
+	out := journal.Sample{Region: r.ID, Film: r.Film, Lab: read.Lab, Noise: journal.NoiseOf(read.Source, read.Spread), Photo: read.Source == paint.Photo, Parts: r.Recipe.Plain()}
 	if held := stands.Places[i].Held; held != nil {
 		out.Parts = held
 	}

@@ -14,7 +14,7 @@ type LearnedStrength struct {
 	Low     float64 `json:"low" doc:"95 in 100"`
 	High    float64 `json:"high"`
 	Settled bool    `json:"settled" doc:"the readings tell it"`
-	Other   bool    `json:"other" doc:"it is another than it was taken for, as sure as its interval is"`
+	Other   bool    `json:"other" doc:"it is another than it was taken for: named, and proposed with what is"`
 	Group   int     `json:"group" doc:"of the tubes that mixtures join: only their ratios are told"`
 }
 
@@ -28,17 +28,15 @@ type Learned struct {
 	Chance    float64           `json:"chance" doc:"of so much or more by chance alone"`
 	Separate  int               `json:"separate" doc:"groups of tubes that no mixture joins"`
 	Readings  int               `json:"readings"`
-	Says      []string          `json:"says" doc:"the tubes that are others than they were taken for, a sentence each; none where it is not proposed"`
+	Says      []string          `json:"says" doc:"the tubes that are others than they were taken for, a sentence each group; also of those of which the readings cannot tell which they are"`
 }
 
 // LearnedOf shapes what was learned.
 func LearnedOf(l journal.Learned) Learned {
 	out := Learned{Strengths: []LearnedStrength{}, Before: round(l.Before, 2), After: round(l.After, 2), LeftOut: round(l.LeftOut, 2), Proposed: l.Proposed, Chance: round(l.Chance, 4), Separate: l.Separate, Readings: l.Samples, Says: []string{}}
-	if l.Proposed {
-		out.Says = append(out.Says, l.Says()...)
-	}
+	out.Says = append(out.Says, l.Says()...)
 	for _, s := range l.Strengths {
-		out.Strengths = append(out.Strengths, LearnedStrength{Paint: s.Paint.ID, Code: s.Paint.Code(), Name: s.Paint.Name, Old: round(s.Old, 3), New: round(s.New, 3), Low: round(s.Low, 3), High: round(s.High, 3), Settled: s.Settled, Other: s.Settled && s.Other(), Group: s.Group})
+		out.Strengths = append(out.Strengths, LearnedStrength{Paint: s.Paint.ID, Code: s.Paint.Code(), Name: s.Paint.Name, Old: round(s.Old, 3), New: round(s.New, 3), Low: round(s.Low, 3), High: round(s.High, 3), Settled: s.Settled, Other: s.Named, Group: s.Group})
 	}
 	return out
 }

@@ -12,6 +12,7 @@ import (
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
+	"gyrophane/core/text"
 )
 
 // Sample is a painted mixture as it was read, dry.
@@ -22,6 +23,7 @@ type Sample struct {
 	Lab    colour.Lab   // as it was read, D65
 	Noise  float64      // standard deviation of the reading, CIEDE2000, in each of its components
 	Strays []float64    // that of each part, in shares of it; 3 % where there are none
+	Photo  bool         // it was read from a photo
 }
 
 // The noise of readings by their source, CIEDE2000 in each component, besides the spread
@@ -43,6 +45,7 @@ type Strength struct {
 	New       float64
 	Low, High float64 // 95 in 100
 	Settled   bool    // the readings tell it
+	Named     bool    // it is another than it was taken for
 	Group     int     // of the tubes that mixtures join: only their ratios are told, to their own mean
 }
 
@@ -58,6 +61,7 @@ type Learned struct {
 	Samples   int
 	chi       float64 // of what is left
 	free      int     // strengths that are told
+	told      []told  // of each group of which there is something to say
 }
 
 const (
@@ -104,6 +108,9 @@ func (f *fit) best(from []float64) []float64 {
 		}
 		next := make([]float64, len(theta))
 		for i := range next {
+			if f.held != nil && f.held[i] {
+				continue
+			}
 			next[i] = math.Max(-2.5, math.Min(2.5, theta[i]+step[i]))
 		}
 		tried := f.residuals(next)
@@ -121,71 +128,67 @@ func (f *fit) best(from []float64) []float64 {
 	return theta
 }
 
-// Offer are the strengths to be taken together where what was learned is proposed: those of
-// each group in which a tube turned out to be another than it was taken for, without the
-// groups that the readings do not tell.
+// Offer are the strengths to be taken together where what was learned is proposed: those of the tubes
+// that are named. The others stay as they are taken to be.
 func (l *Learned) Offer() (out []Strength) {
 	if !l.Proposed {
 		return nil
 	}
 	for _, s := range l.Strengths {
-		if s.Settled && slices.ContainsFunc(l.Strengths, func(o Strength) bool { return o.Group == s.Group && o.Settled && o.Other() }) {
+		if s.Named {
 			out = append(out, s)
 		}
 	}
 	return out
 }
 
-// leastTold is by how much a tube must be stronger or weaker to be spoken of.
-const leastTold = 1.1
+// By how much a tube must be stronger or weaker to be spoken of: where the readings are of a photo by
+// more.
+const leastTold, leastOfPhoto = 1.1, 1.2
 
 // SpokenOf says that a tube that is so many times as strong as it was is another to speak of.
 func SpokenOf(times float64) bool { return math.Abs(math.Log(times)) >= math.Log(leastTold) }
 
-// Says names the tubes that are others than they were taken for, beside those they are
-// mixed with: of each group the one that differs most from the rest, and so on until the
-// rest is within what the readings can tell. None where there is none.
+// Says names the tubes that are others than they were taken for, a sentence each group: the fewest that
+// explain what was read; of what is as likely both; of two tubes their ratio.
 func (l *Learned) Says() (out []string) {
-	groups := 0
-	for _, s := range l.Strengths {
-		groups = max(groups, s.Group+1)
-	}
-	for g := range groups {
-		var rest []Strength
-		for _, s := range l.Strengths {
-			if s.Group == g && s.Settled {
-				rest = append(rest, s)
-			}
-		}
-		for len(rest) > 1 {
-			at, by := oddest(rest)
-			if !SpokenOf(math.Exp(by)) || math.Abs(by) < math.Log(rest[at].High/rest[at].Low)/2 {
-				break
-			}
-			out = append(out, fmt.Sprintf("The %s: about %.2g times as strong as it was taken for, beside the others.", rest[at].Paint.ShortName(), math.Exp(by)))
-			rest = slices.Delete(rest, at, at+1)
-		}
+	for _, g := range l.told {
+		out = append(out, g.says())
 	}
 	return out
 }
 
-// oddest is the tube that differs most from the others, and by what in the logarithm.
-func oddest(all []Strength) (at int, by float64) {
-	sum := 0.0
-	for _, s := range all {
-		sum += math.Log(s.New / s.Old)
-	}
-	for i, s := range all {
-		own := math.Log(s.New / s.Old)
-		if d := own - (sum-own)/float64(len(all)-1); math.Abs(d) > math.Abs(by) {
-			at, by = i, d
-		}
-	}
-	return at, by
+// told is what the readings tell of a group of tubes.
+type told struct {
+	of    []change // the tubes that are others
+	or    []change // what is as likely
+	ratio bool     // it is of two tubes that are known beside each other alone
 }
 
-// Other says that a tube is another than it was taken for, as sure as its interval is.
-func (s *Strength) Other() bool { return s.Low > s.Old || s.High < s.Old }
+// change is a tube that is so many times as strong as it was taken for.
+type change struct {
+	paint *paint.Paint
+	by    float64
+}
+
+func inWords(all []change) string {
+	var out []string
+	for _, c := range all {
+		out = append(out, fmt.Sprintf("the %s is about %.2g times as strong as it was taken for", c.paint.ShortName(), c.by))
+	}
+	return text.Listed(out)
+}
+
+func (t *told) says() string {
+	switch {
+	case t.ratio:
+		return fmt.Sprintf("Beside what they were taken for this %s is about %.2g times this %s; which of the two it is, these readings cannot tell. A tint of each with white would.",
+			t.of[0].paint.ShortName(), t.of[0].by, t.of[1].paint.ShortName())
+	case len(t.or) > 0:
+		return text.UpperFirst(fmt.Sprintf("%s; or, as likely, %s. These readings cannot tell: a tint of each with white would.", inWords(t.of), inWords(t.or)))
+	}
+	return text.UpperFirst(inWords(t.of)) + "."
+}
 
 // fit is samples to be explained.
 type fit struct {
@@ -197,6 +200,7 @@ type fit struct {
 	fixed   []bool  // groups that hold white, whose strength is known
 	film    float64 // times as thick
 	noise   []noise // of each sample's components
+	held    []bool  // tubes that stay as they were taken to be; nil for none
 }
 
 func newFit(samples []Sample, in paint.Medium) *fit {
@@ -400,7 +404,7 @@ func (f *fit) jacobian(theta []float64) *mat.Dense {
 	out := mat.NewDense(3*len(f.samples), len(theta), nil)
 	for i := range f.samples {
 		for _, k := range slices.Compact(slices.Sorted(slices.Values(f.of[i]))) {
-			if k < 0 {
+			if k < 0 || f.held != nil && f.held[k] {
 				continue
 			}
 			was := theta[k]
@@ -421,20 +425,25 @@ func (f *fit) jacobian(theta []float64) *mat.Dense {
 	return out
 }
 
-// information is J'J and the prior's.
-func information(jac *mat.Dense) *mat.SymDense {
+// curvature is J'J: how the squares curve.
+func curvature(jac *mat.Dense) *mat.SymDense {
 	_, n := jac.Dims()
 	var jtj mat.Dense
 	jtj.Mul(jac.T(), jac)
 	out := mat.NewSymDense(n, nil)
 	for i := range n {
 		for j := i; j < n; j++ {
-			v := jtj.At(i, j)
-			if i == j {
-				v += 1 / (priorWidth * priorWidth)
-			}
-			out.SetSym(i, j, v)
+			out.SetSym(i, j, jtj.At(i, j))
 		}
+	}
+	return out
+}
+
+// information is the curvature and the prior's.
+func information(jac *mat.Dense) *mat.SymDense {
+	out := curvature(jac)
+	for i := range out.SymmetricDim() {
+		out.SetSym(i, i, out.At(i, i)+1/(priorWidth*priorWidth))
 	}
 	return out
 }
@@ -493,45 +502,116 @@ func (f *fit) learned(theta, start, rest []float64, jac *mat.Dense) (Learned, er
 	}
 	scale := math.Max(1, chi/math.Max(1, float64(len(rest)-free)))
 	out.chi, out.free = chi, free
+	curve := curvature(jac)
+	named := f.named(&out, theta, curve, scale)
+	taken := f.only(named, theta)
+	f.held = make([]bool, n)
+	for i := range f.held {
+		f.held[i] = !slices.Contains(named, i)
+	}
+	rest = f.residuals(taken)
+	jac = f.jacobian(taken)
+	f.held = nil
+	out.After = f.errorOf(rest)
+	centre, spread := f.beside(named, theta, &inverse)
+	if !chol.Factorize(information(jac)) || chol.InverseTo(&inverse) != nil {
+		return Learned{}, input.Errorf("the readings do not tell the strengths apart")
+	}
 	out.LeftOut = f.leftOut(rest, jac, &inverse)
+	for i, p := range f.tubes {
+		known := f.fixed[f.groups[i]] || size[f.groups[i]] > 1
+		at, sd := centre[i], math.Sqrt(scale)*spread[i]
+		if !known {
+			at, sd = 0, priorWidth
+		}
+		one := Strength{Paint: p, Old: p.Strength(), Group: f.groups[i], New: p.Strength() * math.Exp(taken[i]), Low: p.Strength() * math.Exp(min(at-1.96*sd, taken[i])), High: p.Strength() * math.Exp(max(at+1.96*sd, taken[i])), Named: slices.Contains(named, i)}
+		one.Settled = known && one.High < settledTo*one.Low
+		out.Strengths = append(out.Strengths, one)
+	}
+	if free > 0 {
+		drop := squares(start) - chi
+		out.Chance = 1 - distuv.ChiSquared{K: float64(free)}.CDF(math.Max(0, drop/scale))
+		out.Proposed = len(named) > 0 && out.Chance < 0.05 && out.LeftOut < learnBetter*out.Before
+	}
+	if out.Chance >= 0.05 {
+		out.told = nil
+	}
+	return out, nil
+}
 
-	// Each group to its own mean, unless white tells it.
+// named finds which tubes are others than they were taken for, and what there is to say of each group.
+func (f *fit) named(out *Learned, theta []float64, curve *mat.SymDense, scale float64) (named []int) {
+	least := math.Log(leastTold)
+	if slices.ContainsFunc(f.samples, func(s Sample) bool { return s.Photo }) {
+		least = math.Log(leastOfPhoto)
+	}
+	widened := mat.NewSymDense(len(theta), nil)
+	widened.ScaleSym(1/scale, curve)
+	for g, fixed := range f.fixed {
+		of := rows(len(theta), func(i int) bool { return f.groups[i] == g })
+		best, or := f.fewest(g, theta, widened)
+		at := f.only(best.tubes, theta)
+		spoken := func(tubes []int, at []float64) (out []change) {
+			for _, i := range tubes {
+				if math.Abs(at[i]) >= least {
+					out = append(out, change{f.tubes[i], math.Exp(at[i])})
+				}
+			}
+			return out
+		}
+		says := told{of: spoken(best.tubes, at)}
+		switch {
+		case len(says.of) == 0:
+			continue
+		case !fixed && len(of) == 2:
+			i := best.tubes[0]
+			other := of[0]
+			if other == i {
+				other = of[1]
+			}
+			says = told{ratio: true, of: []change{{f.tubes[i], math.Exp(at[i])}, {f.tubes[other], 1}}}
+		case or != nil:
+			says.or = spoken(or.tubes, f.only(or.tubes, theta))
+		}
+		out.told = append(out.told, says)
+		if says.ratio || len(says.or) > 0 {
+			continue // said, and not taken before it is settled
+		}
+		for _, i := range best.tubes {
+			if math.Abs(at[i]) >= least {
+				named = append(named, i)
+			}
+		}
+	}
+	slices.Sort(named)
+	return named
+}
+
+// beside are the logarithms of the strengths, and how far the readings leave them open (standard
+// deviation), beside the mean of the tubes of their group that are not named; as they are where white
+// tells them.
+func (f *fit) beside(named []int, theta []float64, cov *mat.SymDense) (centre, spread []float64) {
+	n := len(theta)
 	to := mat.NewDense(n, n, nil)
 	for i := range n {
 		to.Set(i, i, 1)
 		if f.fixed[f.groups[i]] {
 			continue
 		}
-		for j := range n {
-			if f.groups[i] == f.groups[j] {
-				to.Set(i, j, to.At(i, j)-1/float64(size[f.groups[i]]))
-			}
+		kept := rows(n, func(j int) bool { return f.groups[j] == f.groups[i] && !slices.Contains(named, j) })
+		for _, j := range kept {
+			to.Set(i, j, to.At(i, j)-1/float64(len(kept)))
 		}
 	}
-	var centred mat.VecDense
-	centred.MulVec(to, mat.NewVecDense(n, theta))
-	var half, cov mat.Dense
-	half.Mul(to, &inverse)
-	cov.Mul(&half, to.T())
-	for i, p := range f.tubes {
-		sd := math.Sqrt(math.Max(0, cov.At(i, i)*scale))
-		at := centred.AtVec(i)
-		one := Strength{Paint: p, Old: p.Strength(), Group: f.groups[i], New: p.Strength() * math.Exp(at), Low: p.Strength() * math.Exp(at-1.96*sd), High: p.Strength() * math.Exp(at+1.96*sd)}
-		one.Settled = (f.fixed[f.groups[i]] || size[f.groups[i]] > 1) && one.High < settledTo*one.Low
-		if !f.fixed[f.groups[i]] && size[f.groups[i]] == 1 {
-			one.New, one.Low, one.High = one.Old, one.Old*math.Exp(-1.96*priorWidth), one.Old*math.Exp(1.96*priorWidth)
-		}
-		out.Strengths = append(out.Strengths, one)
+	var at mat.VecDense
+	at.MulVec(to, mat.NewVecDense(n, theta))
+	var half, of mat.Dense
+	half.Mul(to, cov)
+	of.Mul(&half, to.T())
+	for i := range n {
+		centre, spread = append(centre, at.AtVec(i)), append(spread, math.Sqrt(math.Max(0, of.At(i, i))))
 	}
-	if free > 0 {
-		drop := 0.0
-		for i := range start {
-			drop += start[i]*start[i] - rest[i]*rest[i]
-		}
-		out.Chance = 1 - distuv.ChiSquared{K: float64(free)}.CDF(math.Max(0, drop/scale))
-		out.Proposed = out.Chance < 0.05 && out.LeftOut < learnBetter*out.Before
-	}
-	return out, nil
+	return centre, spread
 }
 
 // leftOut is the mean CIEDE2000 of each sample to what is learned without it, by the

@@ -3016,7 +3016,7 @@ export interface components {
             proposed: boolean;
             /** Format: int64 */
             readings: number;
-            /** @description the tubes that are others than they were taken for, a sentence each; none where it is not proposed */
+            /** @description the tubes that are others than they were taken for, a sentence each group; also of those of which the readings cannot tell which they are */
             says: string[];
             /**
              * Format: int64
@@ -3047,7 +3047,7 @@ export interface components {
              * @description strength as it was taken to be
              */
             old: number;
-            /** @description it is another than it was taken for, as sure as its interval is */
+            /** @description it is another than it was taken for: named, and proposed with what is */
             other: boolean;
             paint: string;
             /** @description the readings tell it */
