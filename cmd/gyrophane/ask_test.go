@@ -237,7 +237,7 @@ func TestCompareMatchAndChooseJSON(t *testing.T) {
 	assert.Contains(t, table, "wanted colours reached, CIEDE2000")
 
 	for says, line := range map[string]string{
-		"write NAME:KIND:PAINT":         "compare --system triad:PY65",
+		"write NAME:KIND:PAINT":         "compare --system three:PY65",
 		"not 0":                         "compare",
 		"unknown kind":                  "compare --system a:ring:PY65,PR254,PB29",
 		"name one wanted colour":        "match --from PY65",

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"io"
 	"runtime"
+	"slices"
 	"strings"
 	"time"
 
@@ -63,9 +64,13 @@ func compareCommand() *cobra.Command {
 	return c
 }
 
-// namedSystem reads NAME:KIND:PAINT,PAINT...
+// namedSystem reads NAME:KIND:PAINT,PAINT... or, without a name, KIND:PAINT,PAINT...: paints too have
+// colons in their names.
 func namedSystem(text string) (reach.Named, error) {
 	parts := strings.SplitN(text, ":", 3)
+	if kind, paints, found := strings.Cut(text, ":"); found && slices.Contains(wheel.Kinds, wheel.SystemKind(kind)) {
+		parts = []string{kind, kind, paints}
+	}
 	if len(parts) < 3 || parts[0] == "" {
 		return reach.Named{}, fmt.Errorf("--system %.60q: write NAME:KIND:PAINT,PAINT..., like three:triad:PY65,PR254,PB29", text)
 	}

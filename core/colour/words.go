@@ -98,15 +98,15 @@ const DarkestJudged = 15
 func (c OKLab) Words() string {
 	lch := c.OKLCh()
 	hue := HueWord(WheelHue(lch.H))
+	if name := c.Name(); name != "" {
+		return name
+	}
 	if lch.C < NeutralChroma {
 		grey := wordBelow("neutral", lch.L)
 		if lch.C < 0.004 {
 			return grey
 		}
 		return grey + ", leaning " + hue
-	}
-	if name := c.Name(); name != "" {
-		return name
 	}
 	light := "lightness"
 	if lch.C >= strongChroma {

@@ -19,6 +19,7 @@ type Mixture struct {
 	k, s    colour.Spectrum
 	neutral bool // made of nothing but whites and blacks
 	hued    bool // a paint in it has a hue of its own
+	quiet   bool // a paint in it is quiet by itself
 
 	// What its paints, whites left out, bring: their shares times their mean
 	// absorption from 400 to 700 nm, and that times their own retention.
@@ -35,7 +36,9 @@ func (m *Mixture) ofOneTube() {
 	u := m.bareUndertone()
 	m.hued = !m.neutral && u.HasHue()
 	m.weight = m.visibleAbsorption()
-	m.brought = m.weight * min(1, u.Chroma/Envelope(u.WheelHue))
+	own := min(1, u.Chroma/Envelope(u.WheelHue))
+	m.brought = m.weight * own
+	m.quiet = m.hued && TwoPlaces(own) < cleanFrom
 }
 
 // allWhite makes a mixture the paint of a tube of white.
@@ -122,7 +125,7 @@ func Between(a, b *Mixture, t float64) Mixture {
 	case 1:
 		return *b
 	}
-	m := Mixture{neutral: a.neutral && b.neutral, hued: a.hued || b.hued,
+	m := Mixture{neutral: a.neutral && b.neutral, hued: a.hued || b.hued, quiet: a.quiet || b.quiet,
 		weight: a.weight + t*(b.weight-a.weight), brought: a.brought + t*(b.brought-a.brought)}
 	for i := range m.k {
 		m.k[i] = a.k[i] + t*(b.k[i]-a.k[i])
@@ -141,6 +144,7 @@ func (m *Mixture) add(p *Mixture, share float64) {
 	}
 	m.neutral = m.neutral && p.neutral
 	m.hued = m.hued || p.hued
+	m.quiet = m.quiet || p.quiet
 	m.weight += share * p.weight
 	m.brought += share * p.brought
 	if p.white != nil {

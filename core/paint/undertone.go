@@ -22,15 +22,22 @@ type Undertone struct {
 	Retention float64 // chroma over what the library can reach at this hue, 0 to 1
 	Kept      float64 // the mixing loss: retention over the mean of its paints' own, 0 to 1; 1 for a paint alone
 	Verdict   Verdict
+	quiet     bool // a paint in it is quiet by itself
 }
 
 // HasHue says that there is enough chroma for the hue to mean anything.
 func (u Undertone) HasHue() bool { return u.Chroma >= colour.NeutralChroma }
 
+// whiteFrom is the lightness (OKLab) from which what has no hue is white.
+const whiteFrom = 0.93
+
 // HueWord is the plain name of the undertone's hue: "violet", or
 // "grey, leaning violet" where there is too little chroma to trust it.
 func (u Undertone) HueWord() string {
 	word := colour.HueWord(u.WheelHue)
+	if !u.HasHue() && u.Colour.L >= whiteFrom {
+		return "white"
+	}
 	if !u.HasHue() {
 		return "grey, leaning " + word
 	}
@@ -48,6 +55,7 @@ func (m *Mixture) Undertone() Undertone {
 	u := bare.bareUndertone()
 	u.Retention = min(1, u.Chroma/Envelope(u.WheelHue))
 	u.Kept = m.kept(u.Retention)
+	u.quiet = m.quiet
 	u.Verdict = m.judge(u)
 	return u
 }

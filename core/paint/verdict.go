@@ -90,13 +90,15 @@ func (m *Mixture) judge(u Undertone) Verdict {
 	case !u.HasHue():
 		return Muddy
 	}
-	return verdictOf(u.Retention, u.Kept)
+	return verdictOf(u.Retention, u.Kept, m.quiet)
 }
 
-func verdictOf(retention, kept float64) Verdict {
+// verdictOf judges a retention and what is kept of it; only with a paint that is quiet by itself is a
+// mixture quiet.
+func verdictOf(retention, kept float64, quiet bool) Verdict {
 	retention, kept = TwoPlaces(retention), TwoPlaces(kept)
 	for _, b := range bounds {
-		if retention >= b.retention && kept >= b.kept {
+		if (quiet || b.verdict != Quiet) && retention >= b.retention && kept >= b.kept {
 			return b.verdict
 		}
 	}
@@ -105,7 +107,7 @@ func verdictOf(retention, kept float64) Verdict {
 
 // VerdictAt is the verdict on a retention alone, 0 to 1, of something whose
 // paints are not known: never quiet.
-func VerdictAt(retention float64) Verdict { return verdictOf(retention, 0) }
+func VerdictAt(retention float64) Verdict { return verdictOf(retention, 0, false) }
 
 // VerdictWords is the verdict with how near it stands to the next: "just clean",
 // "nearly clean", or the bare word.
@@ -118,6 +120,9 @@ func (u Undertone) VerdictWords() string {
 		return bound > 0 && value >= TwoPlaces(bound+from) && value < TwoPlaces(bound+to)
 	}
 	for _, b := range bounds {
+		if b.verdict == Quiet && !u.quiet {
+			continue
+		}
 		if b.verdict > u.Verdict && (near(retention, b.retention, -within, 0) || near(kept, b.kept, -within, 0)) {
 			return "nearly " + b.verdict.String()
 		}

@@ -33,10 +33,28 @@ func TestAMixtureIsJudgedByWhatItReachesAndByWhatItKeeps(t *testing.T) {
 		{0.10, 0.58, Muddy, "nearly softened"},
 		{0.10, 0.20, Muddy, "muddy"},
 	} {
-		u := Undertone{Retention: c.retention, Kept: c.kept, Chroma: 0.1}
-		u.Verdict = (&Mixture{hued: true}).judge(u)
+		u := Undertone{Retention: c.retention, Kept: c.kept, Chroma: 0.1, quiet: true}
+		u.Verdict = (&Mixture{hued: true, quiet: true}).judge(u)
 		assert.Equal(t, c.want, u.Verdict, "%+v", c)
 		assert.Equal(t, c.words, u.VerdictWords(), "%+v", c)
+	}
+}
+
+// Two paints that are clean alone never make a quiet one.
+func TestQuietNeedsAPaintThatIsQuietItself(t *testing.T) {
+	u := Undertone{Retention: 0.5, Kept: 0.95, Chroma: 0.1}
+	u.Verdict = (&Mixture{hued: true}).judge(u)
+	assert.Equal(t, Softened, u.Verdict)
+	assert.Equal(t, "softened", u.VerdictWords())
+	for i, a := range Library() {
+		for _, b := range Library()[:i] {
+			ua, ub := a.Undertone(), b.Undertone()
+			m, err := Mix(Part{a, 1}, Part{b, 1})
+			require.NoError(t, err)
+			if u := m.Undertone(); u.Verdict == Quiet {
+				assert.True(t, ua.Verdict == Quiet || ub.Verdict == Quiet, "%s and %s", a.ID, b.ID)
+			}
+		}
 	}
 }
 

@@ -423,8 +423,14 @@ func (m Match) Sentence(want colour.Lab, in paint.Medium) string {
 	}
 	look := m.Mixture.AsPainted(in, false)
 	differs := look.OKLab(colour.D65).Beside(want.OKLab())
+	if m.Reached() && differs == colour.NoDifference {
+		return fmt.Sprintf("Mix %s.", m.Parts.Words())
+	}
 	if m.Reached() {
 		return fmt.Sprintf("Mix %s. That is close: %s.", m.Parts.Words(), differs)
+	}
+	if differs == colour.NoDifference {
+		return fmt.Sprintf("It cannot quite be reached: the nearest is %s, %.1f off, which the eye tells at an edge alone.", m.Parts.Words(), m.DE)
 	}
 	return fmt.Sprintf("It cannot be reached: the nearest is %s, and is %s.", m.Parts.Words(), differs)
 }
