@@ -2,6 +2,7 @@ package path
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"gyrophane/core/colour"
@@ -131,6 +132,51 @@ func (p *Path) Steps(n int, s Spacing) []Step {
 		steps[i] = p.step(r)
 	}
 	return steps
+}
+
+// alike is the OKLab distance of brushed-out colours under which two steps look the same.
+const alike = 0.02
+
+// SectionSteps are the three inner steps of a section. The secondary stands half way; where a tertiary
+// that was set by hue would have its neighbour's recipe, or its look, both tertiaries stand half way to
+// the eye (by equal arc) between it and the ends instead, which byArc says.
+func (p *Path) SectionSteps(s Spacing) (steps []Step, byArc bool) {
+	steps = p.Steps(3, s)
+	if s != ByHue || p.Indistinguishable() {
+		return steps, false
+	}
+	if p.apart(steps) {
+		return steps, false
+	}
+	along := p.arcAt(steps[1].Share)
+	out := []Step{
+		p.step(p.Parts(p.ShareAt(along/2, ByContrast))), steps[1], p.step(p.Parts(p.ShareAt((1+along)/2, ByContrast))),
+	}
+	return out, true
+}
+
+// apart says that no two neighbours among steps and the ends of the path are alike.
+func (p *Path) apart(steps []Step) bool {
+	before := p.step(p.pure(0))
+	for _, at := range append(slices.Clone(steps), p.step(p.pure(1))) {
+		if before.Parts.String() == at.Parts.String() || before.Brushed.Distance(at.Brushed) < alike {
+			return false
+		}
+		before = at
+	}
+	return true
+}
+
+// arcAt is how far along its arc a path is at a share, 0 to 1.
+func (p *Path) arcAt(share float64) float64 {
+	along := p.Along(ByContrast)
+	for i := 1; i < len(along); i++ {
+		if from, to := p.Samples[i-1].Share, p.Samples[i].Share; share <= to {
+			f := max(0, (share-from)/max(to-from, 1e-12))
+			return along[i-1] + f*(along[i]-along[i-1])
+		}
+	}
+	return 1
 }
 
 // Middle is the secondary: the step half way.

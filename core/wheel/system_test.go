@@ -176,6 +176,34 @@ func TestReversingTheDirectionMirrorsTheWheel(t *testing.T) {
 	}
 }
 
+// No two neighbours of a wheel are the same recipe: where steps by hue would be, the tertiaries stand half
+// way to the eye, and say so.
+func TestNoTwoNeighboursAreTheSameRecipe(t *testing.T) {
+	byArc, near := 0, 0
+	for _, y := range []string{"PY3", "PY184", "PY65", "PY43"} {
+		for _, r := range []string{"PR254", "PR122", "PR108"} {
+			for _, b := range []string{"PB29", "PB15:3", "PB60", "PB28"} {
+				w := Build(triad(t, y, r, b), Options{})
+				for i := range 12 {
+					at, next := &w.Slots[i], &w.Slots[(i+1)%12]
+					assert.NotEqual(t, at.Parts.String(), next.Parts.String(), "%s %s %s: %s and %s", y, r, b, at.Name, next.Name)
+					if at.Brushed.Distance(next.Brushed) < 0.02 {
+						near++
+					}
+					s := &w.Sections[at.Home/4]
+					if at.Kind == Tertiary && s.ByArc {
+						byArc++
+						assert.Contains(t, w.Because(i), "half way to the eye")
+						assert.Equal(t, s.Middle.Parts, w.Slots[w.place(4*(at.Home/4)+2)].Parts, "the secondary stays half way in hue")
+					}
+				}
+			}
+		}
+	}
+	assert.Positive(t, byArc)
+	assert.LessOrEqual(t, near, 15, "of 576 neighbours")
+}
+
 func TestAPainterCallsSlotsByOwnNames(t *testing.T) {
 	gouache, err := paint.ParseMedium("gouache")
 	require.NoError(t, err)

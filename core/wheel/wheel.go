@@ -60,6 +60,7 @@ func (s Slot) Complement() int { return (s.Index + 6) % 12 }
 type Section struct {
 	path.Pairing                // that fills it; A is nil when a role is missing
 	Chosen       bool           // by the painter, not as the brightest
+	ByArc        bool           // its tertiaries stand half way to the eye, and not in hue
 	Others       []path.Pairing // the other pairings of its roles, the brightest first
 }
 
@@ -305,7 +306,9 @@ func (w *Wheel) fill(home int) Slot {
 			return Slot{Kind: kind, Step: between(primary, s, w.System.names(w.Names)[4*k+2], w.Spacing)}
 		}
 	}
-	return Slot{Kind: kind, Step: s.Path.Steps(3, w.Spacing)[step-1]}
+	steps, byArc := s.Path.SectionSteps(w.Spacing)
+	s.ByArc = byArc
+	return Slot{Kind: kind, Step: steps[step-1]}
 }
 
 // between is half way from a primary to a section's secondary, which is
@@ -375,7 +378,11 @@ func (w *Wheel) Because(index int) string {
 	if s.Path.Indistinguishable() {
 		return fmt.Sprintf("The %s and the %s are no different: there is nothing to step through.", s.A.ShortName(), s.B.ShortName())
 	}
-	return bias.Because(s.A, s.B, s.RoleA, s.RoleB, &slot.Mixture)
+	because := bias.Because(s.A, s.B, s.RoleA, s.RoleB, &slot.Mixture)
+	if s.ByArc && slot.Kind == Tertiary {
+		because += " Set by hue it would look like its neighbour: it stands half way to the eye instead."
+	}
+	return because
 }
 
 // SectionOf is the section that a slot lies in; for a primary, the one after
