@@ -74,7 +74,9 @@ func TestAPathIsFollowedDraggedAndTainted(t *testing.T) {
 	p.keys(input.PageUp, input.PageUp)
 	p.waitFor("a difference in words", func() bool { return p.shows("Beside the held one") && !p.shows("no difference to be seen") })
 	p.element("button", "follow quinacridone magenta to phthalo blue").MustClick()
-	p.waitFor("the other way", func() bool { return len(p.MustElements(`[data-choice="from"]`)) == 1 && p.shows("magenta leans to violet") })
+	p.waitFor("the other way", func() bool {
+		return len(p.MustElements(`[data-choice="from"]`)) == 1 && p.shows("magenta leans to violet")
+	})
 	require.Empty(t, p.complaints())
 	p.MustReload().MustWaitLoad()
 	p.see("magenta leans to violet")

@@ -288,7 +288,7 @@ func TestSecondariesOfTheLibraryAreCalledWhatPaintersExpect(t *testing.T) {
 	}
 }
 
-func TestTransparentPaintsAreRaisedToOneLightness(t *testing.T) {
+func TestDarkTransparentPaintsAreRaisedUntilTheirHueShows(t *testing.T) {
 	s := of(t, Double, []string{"PY150", "PY35"}, []string{"PR108", "PR83"}, []string{"PB60", "PB28"})
 	w := Build(s, Options{Raise: true})
 	require.NotEmpty(t, w.Raised)
@@ -298,9 +298,18 @@ func TestTransparentPaintsAreRaisedToOneLightness(t *testing.T) {
 		assert.Equal(t, "PW6", p.Of[1].Paint.ID, id)
 		_ = m
 	}
-	crimson, opaque := w.Raised["PR83"].Alone(), paintsOf([]string{"PR108"})[0][0].Alone()
-	assert.InDelta(t, lightness(&opaque), lightness(&crimson), 2)
+	require.Contains(t, w.Raised, "PR83")
+	for _, id := range []string{"PY150", "PY35", "PR108", "PB28"} {
+		assert.NotContains(t, w.Raised, id, "yellows, and what is light or hides, stay")
+	}
+	for id, p := range w.Raised {
+		own, is := p.Of[0].Paint.Alone(), p.Alone()
+		rung := own.LetDown(p.Of[0].Paint.Undertone().Share)
+		assert.Greater(t, lightness(&is), lightness(&own), id)
+		assert.LessOrEqual(t, lightness(&is), lightness(&rung)+1, "%s: never past its undertone's rung", id)
+	}
 	assert.Empty(t, Build(s, Options{}).Raised)
+	assert.Empty(t, Build(triad(t, "PY184", "PR254", "PB28"), Options{Raise: true}).Raised, "nothing needs it")
 }
 
 func TestRingsStepEvenlyInLightness(t *testing.T) {

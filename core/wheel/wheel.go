@@ -177,39 +177,66 @@ func (w *Wheel) place(home int) int {
 // At is the slot that clockwise with yellow on top would stand at home.
 func (w *Wheel) At(home int) *Slot { return &w.Slots[w.place(home)] }
 
-// raise puts in each role paints with white where they are transparent, so
-// that all have the brushed-out lightness of the lightest opaque one.
+// darkAsPainted is the L* under which a transparent paint, as it is painted, hides its hue.
+const darkAsPainted = 30
+
+// raise puts in each role what dark transparent paints are with so much white that their hue shows: as
+// light as where their chroma is greatest, or as the median of the other primaries, whichever is less.
+// Yellows stay as they are.
 func (w *Wheel) raise() {
-	for k, paints := range w.System.roles {
-		target := 0.0
+	in, err := paint.ParseMedium(paint.UsualMedium)
+	if err != nil {
+		panic(err) // it is in the table
+	}
+	var all []*paint.Paint
+	for _, paints := range w.System.roles {
 		for _, p := range paints {
-			if m := p.Alone(); p.Hiding == "opaque" {
-				target = max(target, lightness(&m))
+			if !slices.Contains(all, p) {
+				all = append(all, p)
 			}
 		}
-		if target == 0 {
-			for _, p := range paints {
-				m := p.Alone()
-				target = max(target, lightness(&m))
-			}
+	}
+	raised := map[*paint.Paint]*paint.Paint{}
+	for _, p := range all {
+		m := p.Alone()
+		look := m.AsPainted(in, false)
+		if p.Hiding != "transparent" || p.Family == "yellow" || look.Lab().L >= darkAsPainted {
+			continue
 		}
-		raised := slices.Clone(paints)
+		brightest := m.LetDown(p.Undertone().Share)
+		if r, done := recipe.Raise(p, w.System.Rider(WhiteRider), min(lightness(&brightest), medianLightness(all, p))); done {
+			raised[p], w.Raised[p.ID] = r, r
+		}
+	}
+	for k, paints := range w.System.roles {
+		w.System.roles[k] = slices.Clone(paints)
 		for i, p := range paints {
-			if p.Hiding == "opaque" {
-				continue
-			}
-			if r, done := recipe.Raise(p, w.System.Rider(WhiteRider), target); done {
-				raised[i] = r
-				w.Raised[p.ID] = r
+			if r := raised[p]; r != nil {
+				w.System.roles[k][i] = r
 			}
 		}
-		w.System.roles[k] = raised
 	}
 	for k, pair := range w.System.chosen {
 		if pair != nil {
 			w.System.chosen[k] = &[2]*paint.Paint{w.raisedOr(pair[0]), w.raisedOr(pair[1])}
 		}
 	}
+}
+
+// medianLightness is the median lightness of paints but one; as light as can be where there is no other.
+func medianLightness(all []*paint.Paint, but *paint.Paint) float64 {
+	var out []float64
+	for _, p := range all {
+		if p != but {
+			m := p.Alone()
+			out = append(out, lightness(&m))
+		}
+	}
+	if len(out) == 0 {
+		return 100
+	}
+	slices.Sort(out)
+	return (out[(len(out)-1)/2] + out[len(out)/2]) / 2
 }
 
 func (w *Wheel) raisedOr(p *paint.Paint) *paint.Paint {

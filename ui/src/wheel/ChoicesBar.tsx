@@ -161,7 +161,7 @@ export function ChoicesBar({
             selected={!!choices.raise}
             onClick={() => onSet({ raise: !choices.raise })}
           >
-            transparent paints raised with white
+            dark transparent paints raised with white
           </MenuItem>,
           ...(printed
             ? (Object.keys(nameWords) as WheelChoices["names"][]).map((n) => (

@@ -388,6 +388,11 @@ function Legend({ wheel }: { wheel: Wheel }) {
           {wheel.raised.map((r) => `${r.paint} ${ratio(r.parts)}`).join(", ")}
         </span>
       )}
+      {wheel.choices.raise && !wheel.raised?.length && (
+        <span>
+          <b>raised</b> none: no paint here is so dark that white would show its hue
+        </span>
+      )}
       <Box sx={line}>
         <Drop verdict="clean" height={12} /> clean <Drop verdict="quiet" height={12} /> quiet{" "}
         <Drop verdict="softened" height={12} /> softened <Drop verdict="muddy" height={12} /> muddy
