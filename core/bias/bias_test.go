@@ -151,9 +151,9 @@ func TestBecause(t *testing.T) {
 		share      float64
 		says       []string
 	}{
-		{"as the rule says", "PR122", "PB29", 0.5, []string{"Clean: both lean to violet. Both take green and orange light;", "red light get past both."}},
+		{"as the rule says", "PR122", "PB29", 0.5, []string{"Clean: both lean to violet. Both take green and orange light, the quinacridone magenta also blue-green, the ultramarine blue also red;", "blue light gets past both."}},
 		{"dull as the rule says", "PY65", "PB29", 0.3, []string{"Muddy: they lean away from each other, the arylide yellow deep to orange and the ultramarine blue to violet."}},
-		{"one light, one sentence", "PY74", "PY35", 0.5, []string{"Both take blue light; green and red light get past both."}},
+		{"one light, one sentence", "PY74", "PY35", 0.5, []string{"Both take blue light, the cadmium yellow also blue-green; green and red light get past both."}},
 		{"the paint to blame", "PY65", "PG7", 0.2, []string{"The arylide yellow deep takes blue-green light, which a green needs: expect a quieter"}},
 		{"what a mud is called", "PY74", "PV23", 0.14, []string{"The dioxazine violet takes", "light, which", "expect a brown."}},
 		{"complements", "PO20", "PB35", 0.8, []string{"what they leave of the light is even: expect a grey."}},
@@ -173,12 +173,40 @@ func TestBecause(t *testing.T) {
 	}
 }
 
+// What gets past both is what the mixture shows: no blue past an orange or a yellow, no red past a green.
+func TestWhatGetsPastIsWhatIsSeen(t *testing.T) {
+	past := regexp.MustCompile(`([a-z, -]+) light gets? past both`)
+	said := 0
+	lib := paint.Library()
+	for i, a := range lib {
+		for _, b := range lib[i+1:] {
+			found := past.FindStringSubmatch(becauseHalfWay(a, b))
+			if found == nil {
+				continue
+			}
+			said++
+			ma, mb := a.Alone(), b.Alone()
+			m := paint.Between(&ma, &mb, ma.Absorption()/(ma.Absorption()+mb.Absorption()))
+			u := m.Undertone()
+			for hue, never := range map[string]string{"orange": "blue", "yellow-orange": "blue", "yellow": "blue", "red": "green", "green": "red"} {
+				if u.HueWord() == hue {
+					assert.NotContains(t, strings.ReplaceAll(found[1], "blue-green", "teal"), never, "%s and %s make %s: %s", a.ID, b.ID, hue, found[0])
+				}
+			}
+		}
+	}
+	assert.Greater(t, said, 100)
+	for _, id := range []string{"PY3", "PY184", "PY74", "PY65", "PY35"} {
+		assert.Contains(t, Alone(painttest.Paint(id)), "takes blue", id)
+	}
+}
+
 // Of the two paints the one that takes more of the light is blamed, whichever is
 // named first.
 func TestTheReasonBlamesThePaintThatTakesMore(t *testing.T) {
 	for _, c := range []struct{ a, b, says string }{
 		{"PY65", "PB28", "The arylide yellow deep takes blue-green light, which a green needs"},
-		{"PY43", "PB15:3", "The yellow ochre also takes blue-green light"},
+		{"PY43", "PB15:3", "The yellow ochre takes blue-green light, which a green needs"},
 		{"PR254", "PB15:3", "light, which a "},
 		{"PR112", "PG23", "light, which a red needs"},
 	} {

@@ -69,6 +69,19 @@ func over(d [sixth]float64, least float64) (out bandSet) {
 	return out
 }
 
+// taken are the bands of light that a paint takes: a band next to one that is taken counts from half of
+// that on.
+func taken(m *paint.Mixture) bandSet {
+	d := inBands(m)
+	out := over(d, swallowed)
+	far := out
+	for i := range far {
+		beside := i > 0 && far[i-1] || i+1 < len(far) && far[i+1]
+		out[i] = far[i] || beside && d[i] >= swallowed/2
+	}
+	return out
+}
+
 func (s bandSet) and(t bandSet) (out bandSet) {
 	for i := range s {
 		out[i] = s[i] && t[i]
@@ -123,7 +136,7 @@ func Because(a, b *paint.Paint, roleA, roleB Role, middle *paint.Mixture) string
 		opening = leanSentence(a, b, roleA, roleB, r, u)
 	}
 	if u.Verdict == paint.Clean {
-		return opening + whatGetsPast(a, b)
+		return opening + whatGetsPast(a, b, middle, u)
 	}
 	return opening + whatIsLost(a, b, middle, u)
 }
@@ -160,6 +173,13 @@ func leanSentence(a, b *paint.Paint, roleA, roleB Role, r Rule, u paint.Underton
 	case u.Verdict > expected.best:
 		return word + ", although " + how + ". "
 	case u.Verdict < expected.worst:
+		// Of centred ones nothing was hoped for.
+		switch {
+		case r.A == Centred && r.B == Toward:
+			how = leanPhrase(b, leanB)
+		case r.B == Centred && r.A == Toward:
+			how = leanPhrase(a, leanA)
+		}
 		return word + ", and yet " + how + ". "
 	default:
 		return word + ": " + how + ". "
@@ -196,12 +216,14 @@ func whatTheyTake(a, b *paint.Paint, takesA, takesB bandSet) string {
 	return fmt.Sprintf("Both take %s light, the %s also %s, the %s also %s", both, a.ShortName(), onlyA, b.ShortName(), onlyB)
 }
 
-func whatGetsPast(a, b *paint.Paint) string {
+func whatGetsPast(a, b *paint.Paint, middle *paint.Mixture, u paint.Undertone) string {
 	ma, mb := a.Alone(), b.Alone()
-	takesA, takesB := over(inBands(&ma), swallowed), over(inBands(&mb), swallowed)
+	takesA, takesB := taken(&ma), taken(&mb)
+	// What gets past both is what the mixture shows, and its hue is made of.
+	shows, need := inBands(middle), needs[slices.Index(colour.HueWords(), colour.HueWord(u.WheelHue))]
 	var past bandSet
 	for i := range past {
-		past[i] = !takesA[i] && !takesB[i]
+		past[i] = !takesA[i] && !takesB[i] && need[i] && shows[i] < swallowed
 	}
 	says := whatTheyTake(a, b, takesA, takesB)
 	switch {
@@ -234,7 +256,7 @@ func whatIsLost(a, b *paint.Paint, middle *paint.Mixture, u paint.Undertone) str
 		return "It keeps nearly all that its paints have: neither is very bright."
 	}
 	ma, mb := a.Alone(), b.Alone()
-	takesA, takesB := over(inBands(&ma), swallowed), over(inBands(&mb), swallowed)
+	takesA, takesB := taken(&ma), taken(&mb)
 	take := whatTheyTake(a, b, takesA, takesB)
 	if !u.HasHue() {
 		return take + "; what they leave of the light is even: expect a grey."
@@ -257,7 +279,8 @@ func whatIsLost(a, b *paint.Paint, middle *paint.Mixture, u paint.Undertone) str
 	}
 	outcome := "expect a quieter " + u.HueWord()
 	if u.Verdict == paint.Muddy {
-		outcome = "expect " + text.Article(u.Colour.Words())
+		// "Quiet" is a verdict of its own.
+		outcome = "expect " + text.Article(strings.Replace(u.Colour.Words(), "quiet ", "dull ", 1))
 	}
 	light := bandNames[worst]
 	t := shareOf(&ma, &mb, middle)
@@ -307,7 +330,7 @@ func Alone(p *paint.Paint) string {
 	case g > 0.15:
 		kept = "and some of the rest, which quietens it"
 	}
-	takes := over(inBands(&m), swallowed)
+	takes := taken(&m)
 	if takes.empty() {
 		return fmt.Sprintf("Straight from the tube: the %s takes little light of any colour.", p.ShortName())
 	}
