@@ -1,10 +1,10 @@
 package paint
 
 import (
-	"fmt"
 	"math"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/input"
 )
 
 // As is a tube of a library paint as another version of the library has it, as strong as leaves its 1:9
@@ -45,7 +45,7 @@ func StrengthIn(id, from, to string, strength float64) (is, off float64, err err
 		return mass.Lab(), nil
 	}
 	if !(strength > 0) {
-		return 0, 0, fmt.Errorf("a strength is above 0, and not %v", strength)
+		return 0, 0, input.Errorf("a strength is above 0, and not %v", strength)
 	}
 	was, err := tint(from, strength)
 	if err != nil {
