@@ -28,12 +28,13 @@ type Learned struct {
 	Chance    float64           `json:"chance" doc:"of so much or more by chance alone"`
 	Separate  int               `json:"separate" doc:"groups of tubes that no mixture joins"`
 	Readings  int               `json:"readings"`
+	Nonsense  bool              `json:"nonsense" doc:"the readings have nothing to do with what was painted: no figure of them tells anything"`
 	Says      []string          `json:"says" doc:"the tubes that are others than they were taken for, a sentence each group; also of those of which the readings cannot tell which they are"`
 }
 
 // LearnedOf shapes what was learned.
 func LearnedOf(l journal.Learned) Learned {
-	out := Learned{Strengths: []LearnedStrength{}, Before: round(l.Before, 2), After: round(l.After, 2), LeftOut: round(l.LeftOut, 2), Proposed: l.Proposed, Chance: round(l.Chance, 4), Separate: l.Separate, Readings: l.Samples, Says: []string{}}
+	out := Learned{Strengths: []LearnedStrength{}, Before: round(l.Before, 2), After: round(l.After, 2), LeftOut: round(l.LeftOut, 2), Proposed: l.Proposed, Chance: round(l.Chance, 4), Separate: l.Separate, Readings: l.Samples, Nonsense: l.Nonsense, Says: []string{}}
 	out.Says = append(out.Says, l.Says()...)
 	for _, s := range l.Strengths {
 		out.Strengths = append(out.Strengths, LearnedStrength{Paint: s.Paint.ID, Code: s.Paint.Code(), Name: s.Paint.Name, Old: round(s.Old, 3), New: round(s.New, 3), Low: round(s.Low, 3), High: round(s.High, 3), Settled: s.Settled, Other: s.Named, Group: s.Group})

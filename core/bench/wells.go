@@ -115,8 +115,9 @@ func (st *Sitting) mixed(s *Sheet, set Settings, e *Event, i int) {
 		used, off = really, true
 	}
 	holds := pile(had, st.volumes(used, set.Scale))
-	if len(used) == 0 || set.Scale.Measure == recipe.ByLooks {
-		// By looks, or of before amounts were told: what it was meant to be.
+	if len(used) == 0 && !e.Adds && e.From == 0 || set.Scale.Measure == recipe.ByLooks {
+		// By looks, or of before amounts were told: what it was meant to be. A pile that nothing needs to
+		// be added to stays what it is.
 		holds = r.asPlanned(max(e.ML, recipe.Volume(had), set.paintOf(r)))
 	}
 	*w = Well{Region: i, Since: since, Used: true, Holds: holds, Told: used, Off: off, added: len(had) > 0}

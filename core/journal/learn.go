@@ -59,15 +59,17 @@ type Learned struct {
 	Chance    float64 // of so much or more by chance alone
 	Separate  int     // groups of tubes that no mixture joins
 	Samples   int
+	Nonsense  bool    // the readings have nothing to do with what was painted, whatever the strengths
 	chi       float64 // of what is left
 	free      int     // strengths that are told
 	told      []told  // of each group of which there is something to say
 }
 
 const (
-	priorWidth  = 0.5 // of the logarithm of a strength
-	learnBetter = 0.9 // left-out error, over that of before
-	settledTo   = 1.9 // high over low
+	nonsense    = 12.0 // mean CIEDE2000, before and after, of readings that are of something else
+	priorWidth  = 0.5  // of the logarithm of a strength
+	learnBetter = 0.9  // left-out error, over that of before
+	settledTo   = 1.9  // high over low
 	// MostSamples is how many are learned from at once.
 	MostSamples = 1000
 )
@@ -152,6 +154,9 @@ func SpokenOf(times float64) bool { return math.Abs(math.Log(times)) >= math.Log
 // Says names the tubes that are others than they were taken for, a sentence each group: the fewest that
 // explain what was read; of what is as likely both; of two tubes their ratio.
 func (l *Learned) Says() (out []string) {
+	if l.Nonsense {
+		return []string{"These readings have nothing to do with what this sheet was painted with: look whether they are of this sitting, of the right places and in the right order."}
+	}
 	for _, g := range l.told {
 		out = append(out, g.says())
 	}
@@ -533,7 +538,10 @@ func (f *fit) learned(theta, start, rest []float64, jac *mat.Dense) (Learned, er
 		out.Chance = 1 - distuv.ChiSquared{K: float64(free)}.CDF(math.Max(0, drop/scale))
 		out.Proposed = len(named) > 0 && out.Chance < 0.05 && out.LeftOut < learnBetter*out.Before
 	}
-	if out.Chance >= 0.05 {
+	if out.Nonsense = out.Before > nonsense && f.errorOf(f.residuals(theta)) > nonsense; out.Nonsense {
+		out.Proposed = false
+	}
+	if out.Chance >= 0.05 || out.Nonsense {
 		out.told = nil
 	}
 	return out, nil

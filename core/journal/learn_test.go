@@ -352,6 +352,29 @@ func TestWhatIsQuotedIsOfWhatIsTaken(t *testing.T) {
 	assert.InDelta(t, mean, got.After, 0.02)
 }
 
+// Readings of something else are called that, without figures; nothing is proposed.
+func TestNonsenseIsCalledThat(t *testing.T) {
+	in := gouache(t)
+	r := rand.New(rand.NewPCG(28, 6))
+	samples := painted(t, r, wheel.Split, splitRoles, true, nil, in)
+	labs := make([]colour.Lab, len(samples))
+	for i := range samples {
+		labs[i] = samples[(i+7)%len(samples)].Lab
+	}
+	for i := range samples {
+		samples[i].Lab = labs[i]
+	}
+	got, err := Learn(samples, in)
+	require.NoError(t, err)
+	assert.True(t, got.Nonsense)
+	assert.Empty(t, got.Offer())
+	require.Len(t, got.Says(), 1)
+	assert.NotRegexp(t, `[0-9]`, got.Says()[0])
+	sound, err := Learn(painted(t, r, wheel.Split, splitRoles, true, map[string]float64{"PB29": 2}, in), in)
+	require.NoError(t, err)
+	assert.False(t, sound.Nonsense)
+}
+
 func TestOnlyTheNamedAreOffered(t *testing.T) {
 	other := Strength{Paint: painttest.Paint("PB29"), Old: 1, New: 1.6, Low: 1.4, High: 1.8, Settled: true, Named: true}
 	same := Strength{Paint: painttest.Paint("PY65"), Old: 1, New: 1, Low: 0.9, High: 1.05, Settled: true}

@@ -3012,6 +3012,8 @@ export interface components {
              * @description each reading with strengths that were learned without it
              */
             errorLeftOut: number;
+            /** @description the readings have nothing to do with what was painted: no figure of them tells anything */
+            nonsense: boolean;
             /** @description the new ones are better by more than chance */
             proposed: boolean;
             /** Format: int64 */

@@ -21,7 +21,8 @@ export function Tubes({ journal }: { journal: Journal }) {
         What the tubes turned out to be
       </Typography>
       {!l && <Typography sx={{ mt: 1 }}>{journal.tooFew}</Typography>}
-      {l && (
+      {l?.nonsense && <Typography sx={{ mt: 1 }}>{l.says.join(" ")}</Typography>}
+      {l && !l.nonsense && (
         <>
           <Typography>
             From {l.readings} dry readings of{" "}
