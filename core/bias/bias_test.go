@@ -151,7 +151,7 @@ func TestBecause(t *testing.T) {
 		share      float64
 		says       []string
 	}{
-		{"as the rule says", "PR122", "PB29", 0.5, []string{"Clean: both lean to violet. Both take green and orange light, the quinacridone magenta also blue-green, the ultramarine blue also red;", "blue light gets past both."}},
+		{"as the rule says", "PR122", "PB29", 0.5, []string{"Clean: both lean to violet. Both take green and orange light, the quinacridone magenta also blue-green, the ultramarine blue also red; blue light gets past both."}},
 		{"dull as the rule says", "PY65", "PB29", 0.3, []string{"Muddy: they lean away from each other, the arylide yellow deep to orange and the ultramarine blue to violet."}},
 		{"one light, one sentence", "PY74", "PY35", 0.5, []string{"Both take blue light, the cadmium yellow also blue-green; green and red light get past both."}},
 		{"the paint to blame", "PY65", "PG7", 0.2, []string{"The arylide yellow deep takes blue-green light, which a green needs: expect a quieter"}},

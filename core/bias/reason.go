@@ -218,13 +218,14 @@ func whatTheyTake(a, b *paint.Paint, takesA, takesB bandSet) string {
 
 func whatGetsPast(a, b *paint.Paint, middle *paint.Mixture, u paint.Undertone) string {
 	ma, mb := a.Alone(), b.Alone()
-	takesA, takesB := taken(&ma), taken(&mb)
+	allA, allB := over(inBands(&ma), swallowed), over(inBands(&mb), swallowed)
 	// What gets past both is what the mixture shows, and its hue is made of.
 	shows, need := inBands(middle), needs[slices.Index(colour.HueWords(), colour.HueWord(u.WheelHue))]
 	var past bandSet
 	for i := range past {
-		past[i] = !takesA[i] && !takesB[i] && need[i] && shows[i] < swallowed
+		past[i] = !allA[i] && !allB[i] && need[i] && shows[i] < swallowed
 	}
+	takesA, takesB := taken(&ma).without(past), taken(&mb).without(past)
 	says := whatTheyTake(a, b, takesA, takesB)
 	switch {
 	case past.empty():
