@@ -359,10 +359,12 @@ func TestASheetIsReadFromAPhoto(t *testing.T) {
 	ada.ok("GET", at+"/ribbons?slot=green", "", &held)
 	require.Len(t, held.Ribbons, 3)
 	assert.Equal(t, "no difference to be seen", held.Says)
+	assert.True(t, held.AsAimed)
 	lighter := held.Ribbons[0].Stops[len(held.Ribbons[0].Stops)-1]
 	assert.Equal(t, 6.0, lighter.Off)
 	ada.ok("GET", at+"/ribbons?slot=green&off=2&lab="+strings.ReplaceAll(strings.Trim(fmt.Sprint(lighter.Lab), "[]"), " ", ","), "", &held)
 	assert.Contains(t, held.Says, "lighter")
+	assert.False(t, held.AsAimed)
 
 	eve := signedUp(t, app, "Eve")
 	for _, request := range [][3]string{{"GET", of, ""}, {"GET", of + "/straight", ""}, {"POST", of + "/read", "{}"}, {"DELETE", of, ""}, {"GET", at + "/readings", ""}, {"GET", at + "/journal", ""}, {"POST", at + "/readings", keep}, {"GET", at + "/ribbons?slot=green", ""}, {"POST", at + "/standin", "{}"}} {

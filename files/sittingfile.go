@@ -93,6 +93,7 @@ type sittingEvent struct {
 	From     int                `json:"from,omitempty"`
 	FromML   float64            `json:"fromMl,omitempty"`
 	ML       float64            `json:"ml,omitempty"`
+	Looks    *[3]float64        `json:"looks,omitempty"` // a test swatch, by eye
 	Text     string             `json:"text,omitempty"`
 	Undoes   string             `json:"undoes,omitempty"`
 }
@@ -131,6 +132,10 @@ func SittingJSON(a *journal.Account) ([]byte, error) {
 	}
 	for _, e := range a.Events {
 		one := sittingEvent{ID: e.ID, Kind: string(e.Kind), At: e.At, Slot: e.Region, Well: e.Well, Brush: e.Brush, Thorough: e.Thorough, Text: e.Text, Undoes: e.Undoes, Adds: e.Adds, From: e.From, FromML: e.FromML, ML: e.ML}
+		if e.Looks != nil {
+			looks := labJSON(*e.Looks)
+			one.Looks = &looks
+		}
 		for _, t := range e.Used {
 			if one.Took == nil {
 				one.Took = map[string]float64{}

@@ -44,7 +44,7 @@ func anAccount(t testing.TB) journal.Account {
 		}
 		a.Places = append(a.Places, p)
 	}
-	a.Events = []bench.Event{{ID: "a", Kind: bench.Begun, At: began}, {ID: "b", Kind: bench.Measured, At: began, Region: "green", Used: []bench.Used{{Paint: "PB29", Amount: 3}}}}
+	a.Events = []bench.Event{{ID: "a", Kind: bench.Begun, At: began}, {ID: "b", Kind: bench.Measured, At: began, Region: "green", Used: []bench.Used{{Paint: "PB29", Amount: 3}}}, {ID: "c", Kind: bench.Tested, At: began, Region: "green", Looks: &colour.Lab{L: 41, A: -11.005, B: 8}}}
 	return a
 }
 
@@ -85,8 +85,9 @@ func TestASittingLeavesWhole(t *testing.T) {
 			Lab         [3]float64
 		}
 		Events []struct {
-			Kind string
-			Took map[string]float64
+			Kind  string
+			Took  map[string]float64
+			Looks []float64
 		}
 	}
 	require.NoError(t, json.Unmarshal(data, &got))
@@ -97,6 +98,8 @@ func TestASittingLeavesWhole(t *testing.T) {
 	assert.Equal(t, [3]float64{40, -12.35, 9}, got.Readings[0].Lab)
 	assert.Equal(t, "dry", got.Readings[0].State)
 	assert.Equal(t, map[string]float64{"PB29": 3}, got.Events[1].Took)
+	assert.Nil(t, got.Events[1].Looks)
+	assert.InDeltaSlice(t, []float64{41, -11, 8}, got.Events[2].Looks, 0.011)
 }
 
 func TestPaintedColoursLeaveAsPaletteAndCGATS(t *testing.T) {

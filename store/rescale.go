@@ -36,21 +36,15 @@ func rescale(tx *gorm.DB, from, to string) error {
 			if err != nil {
 				return fmt.Errorf("tube %d: %w", row.TubeID, err)
 			}
-			*v = min(max(is, leastStrength), mostStrength)
+			*v = paint.BoundedStrength(is)
 		}
 		if err := tx.Exec(`update taken_strengths set was = ?, strength = ?, low = ?, high = ?, library = ? where taking_id = ? and tube_id = ?`,
 			row.Was, row.Strength, row.Low, row.High, to, row.TakingID, row.TubeID).Error; err != nil {
 			return err
 		}
 	}
-	return tx.Exec(`update tubes set learned = (
-			select s.strength from taken_strengths s join takings t on t.id = s.taking_id
-			where s.tube_id = tubes.id and t.undone_at is null order by t.id desc limit 1)
-		where learned is not null`).Error
+	return tx.Exec(asLastTaken + `where learned is not null`).Error
 }
-
-// What a strength can be.
-const leastStrength, mostStrength = 0.05, 20
 
 // nameVersions says of the library paints of sittings which version they are of, where nothing does.
 func nameVersions(tx *gorm.DB, version string) error {

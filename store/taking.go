@@ -92,13 +92,16 @@ func (s *Store) Take(ctx context.Context, painter int64, t Taking, summary strin
 	return t, err
 }
 
+// asLastTaken gives tubes the strengths of the last taking that stands; which of them, its where says.
+const asLastTaken = `update tubes set learned = (
+	select s.strength from taken_strengths s join takings t on t.id = s.taking_id
+	where s.tube_id = tubes.id and t.undone_at is null order by t.id desc limit 1)
+`
+
 // strengthen gives the tubes of a taking the strengths of the last taking that stands.
 func strengthen(tx *gorm.DB, t Taking) error {
 	for _, one := range t.Strengths {
-		err := tx.Exec(`update tubes set learned = (
-				select s.strength from taken_strengths s join takings t on t.id = s.taking_id
-				where s.tube_id = tubes.id and t.undone_at is null order by t.id desc limit 1)
-			where id = ? and painter_id = ?`, one.TubeID, t.PainterID).Error
+		err := tx.Exec(asLastTaken+`where id = ? and painter_id = ?`, one.TubeID, t.PainterID).Error
 		if err != nil {
 			return err
 		}

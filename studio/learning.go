@@ -102,7 +102,7 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 	case err != nil:
 		return out, err
 	}
-	inToday(&learned, now)
+	onTodaysScale(&learned, now)
 	out.Learned = &learned
 	out.Offered = learned.Offer()
 	// Of a film thin places say the most.
@@ -128,9 +128,9 @@ func (came *SittingJournal) asToday(now map[string]*paint.Paint) (samples, thin 
 	return samples, thin, left, err
 }
 
-// inToday brings what was learned from samples of before to the paints of today, on whose scale it is
+// onTodaysScale brings what was learned from samples of before to the paints of today, on whose scale it is
 // taken.
-func inToday(of *journal.Learned, now map[string]*paint.Paint) {
+func onTodaysScale(of *journal.Learned, now map[string]*paint.Paint) {
 	for i := range of.Strengths {
 		one := &of.Strengths[i]
 		is := now[one.Paint.ID]
@@ -265,7 +265,7 @@ func (s *Studio) TakeStrengths(ctx context.Context, painter store.Painter, id in
 		if !asSeen(of.Film.New, film) {
 			return elsewhere
 		}
-		thick := bounded(of.Film.New)
+		thick := paint.BoundedStrength(of.Film.New)
 		taking.FilmWas, taking.Film = &of.Film.Old, &thick
 	}
 	added := map[int]store.NewTube{}
@@ -284,16 +284,13 @@ func (s *Studio) TakeStrengths(ctx context.Context, painter store.Painter, id in
 			}
 			added[n] = store.NewTube{Definition: t.Definition, Content: store.ContentOf(t.TubeDetails)}
 		}
-		taking.Strengths = append(taking.Strengths, store.TakenStrength{TubeID: tube.ID, Was: one.Old, Strength: bounded(one.New), Low: one.Low, High: one.High})
+		taking.Strengths = append(taking.Strengths, store.TakenStrength{TubeID: tube.ID, Was: one.Old, Strength: paint.BoundedStrength(one.New), Low: one.Low, High: one.High})
 	}
 	if _, err = s.store.Take(ctx, painter.ID, taking, "added "+CountPaints(len(added))+" with what they turned out to be", added); err == nil {
 		s.watchers.tell(painter.ID, id)
 	}
 	return err
 }
-
-// bounded is a strength within what a tube can have.
-func bounded(g float64) float64 { return math.Max(0.05, math.Min(20, g)) }
 
 // Takings lists what a painter took into the box, the last one first.
 func (s *Studio) Takings(ctx context.Context, painter store.Painter) (out []Taking, err error) {

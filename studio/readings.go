@@ -39,10 +39,15 @@ func (s *Studio) Reads(ctx context.Context, painter store.Painter, id int64) (ou
 	if err != nil {
 		return out, err
 	}
+	return s.readsOf(ctx, painter, &sitting)
+}
+
+// readsOf are the readings and photos of a sitting as it stands.
+func (s *Studio) readsOf(ctx context.Context, painter store.Painter, sitting *Sitting) (out Reads, err error) {
 	for _, test := range sitting.Stands.Swatches {
-		out.Tests = append(out.Tests, journal.Dated{Reading: journal.Reading{Region: test.Event.Region, Reading: paint.Reading{Lab: *test.Event.Looks, Source: paint.Eye, Wet: true, Medium: sitting.Medium}}, At: test.Event.At})
+		out.Tests = append(out.Tests, journal.Dated{Reading: journal.Reading{Region: test.Region, Reading: paint.Reading{Lab: *test.Looks, Source: paint.Eye, Wet: true, Medium: sitting.Medium}}, At: test.At})
 	}
-	readings, err := s.store.Readings(ctx, painter.ID, id)
+	readings, err := s.store.Readings(ctx, painter.ID, sitting.ID)
 	if err != nil {
 		return out, err
 	}
@@ -58,7 +63,7 @@ func (s *Studio) Reads(ctx context.Context, painter store.Painter, id int64) (ou
 		}
 		out.Readings = append(out.Readings, one)
 	}
-	photos, err := s.store.Photos(ctx, painter.ID, id)
+	photos, err := s.store.Photos(ctx, painter.ID, sitting.ID)
 	for _, p := range photos {
 		out.Photos = append(out.Photos, keptPhoto(p))
 	}

@@ -83,6 +83,12 @@ func (s *Studio) Redraw(ctx context.Context, painter store.Painter, id int64) (o
 		fresh[is.ID] = true
 		return is.ID
 	})
+	before := wheel.Build(system, options)
+	out.Kept = computed(before, out.Medium)
+	if len(out.Changes) == 0 {
+		out.Now = out.Kept
+		return out, nil
+	}
 	// Those that changed are frozen anew, as they are today; the others stay as they were.
 	unfrozen := kept.WheelContent
 	unfrozen.Snapshot.Frozen = map[string]store.FrozenTube{}
@@ -98,7 +104,7 @@ func (s *Studio) Redraw(ctx context.Context, painter store.Painter, id int64) (o
 	if err != nil {
 		return out, err
 	}
-	before, after := wheel.Build(system, options), wheel.Build(redrawn, options)
+	after := wheel.Build(redrawn, options)
 	for i := range after.Slots {
 		was, is := &before.Slots[i], &after.Slots[i]
 		if is.Empty || was.Empty || len(is.Parts) < 2 {
@@ -111,7 +117,7 @@ func (s *Studio) Redraw(ctx context.Context, painter store.Painter, id int64) (o
 	slices.SortStableFunc(out.Changes, func(a, b Restrengthened) int {
 		return cmp.Compare(math.Abs(math.Log(b.Now/b.Was)), math.Abs(math.Log(a.Now/a.Was)))
 	})
-	out.Kept, out.Now = computed(before, out.Medium), computed(after, out.Medium)
+	out.Now = computed(after, out.Medium)
 	out.Says = journal.Differ(out.Now.placed(), out.Kept.placed())
 	return out, nil
 }

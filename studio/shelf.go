@@ -137,7 +137,7 @@ func (s *Studio) shelve(ctx context.Context, painter store.Painter, kept store.S
 	if err != nil {
 		return OnShelf{}, err
 	}
-	reads, err := s.Reads(ctx, painter, kept.ID)
+	reads, err := s.readsOf(ctx, painter, &sitting)
 	if err != nil {
 		return OnShelf{}, err
 	}

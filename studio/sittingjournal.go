@@ -88,7 +88,7 @@ func (s *Studio) explained(ctx context.Context, painter store.Painter, id int64)
 	if out.Sitting, err = s.lookedBack(ctx, painter, id); err != nil {
 		return out, err
 	}
-	reads, err := s.Reads(ctx, painter, id)
+	reads, err := s.readsOf(ctx, painter, &out.Sitting)
 	if err != nil {
 		return out, err
 	}
@@ -321,7 +321,7 @@ func (s *Studio) Account(ctx context.Context, painter store.Painter, id int64) (
 	if err != nil {
 		return journal.Account{}, err
 	}
-	reads, err := s.Reads(ctx, painter, id)
+	reads, err := s.readsOf(ctx, painter, &came.Sitting)
 	if err != nil {
 		return journal.Account{}, err
 	}

@@ -14,7 +14,7 @@ type LearnedStrength struct {
 	Low     float64 `json:"low" doc:"95 in 100"`
 	High    float64 `json:"high"`
 	Settled bool    `json:"settled" doc:"the readings tell it"`
-	Other   bool    `json:"other" doc:"it is another than it was taken for: named, and proposed with what is"`
+	Named   bool    `json:"named" doc:"it is another than it was taken for: named, and proposed with what is"`
 	Group   int     `json:"group" doc:"of the tubes that mixtures join: only their ratios are told"`
 }
 
@@ -37,7 +37,7 @@ func LearnedOf(l journal.Learned) Learned {
 	out := Learned{Strengths: []LearnedStrength{}, Before: round(l.Before, 2), After: round(l.After, 2), LeftOut: round(l.LeftOut, 2), Proposed: l.Proposed, Chance: round(l.Chance, 4), Separate: l.Separate, Readings: l.Samples, Nonsense: l.Nonsense, Says: []string{}}
 	out.Says = append(out.Says, l.Says()...)
 	for _, s := range l.Strengths {
-		out.Strengths = append(out.Strengths, LearnedStrength{Paint: s.Paint.ID, Code: s.Paint.Code(), Name: s.Paint.Name, Old: round(s.Old, 3), New: round(s.New, 3), Low: round(s.Low, 3), High: round(s.High, 3), Settled: s.Settled, Other: s.Named, Group: s.Group})
+		out.Strengths = append(out.Strengths, LearnedStrength{Paint: s.Paint.ID, Code: s.Paint.Code(), Name: s.Paint.Name, Old: round(s.Old, 3), New: round(s.New, 3), Low: round(s.Low, 3), High: round(s.High, 3), Settled: s.Settled, Named: s.Named, Group: s.Group})
 	}
 	return out
 }

@@ -96,6 +96,7 @@ func (s PhotoSpot) Core() photo.Spot { return photo.Spot{DX: s.DX, DY: s.DY, Lef
 type EyeHeld struct {
 	Middle  EyeStop     `json:"middle"`
 	Says    string      `json:"says" doc:"how it differs from the colour aimed at"`
+	AsAimed bool        `json:"asAimed" doc:"it looks the same"`
 	Ribbons []EyeRibbon `json:"ribbons"`
 }
 
@@ -115,7 +116,7 @@ type EyeStop struct {
 
 // EyeHeldOf shapes what a place is held against.
 func EyeHeldOf(h studio.Held) EyeHeld {
-	out := EyeHeld{Middle: EyeStop{0, labOf(h.Lab), shown(h.Lab.OKLab())}, Says: h.Says, Ribbons: []EyeRibbon{}}
+	out := EyeHeld{Middle: EyeStop{0, labOf(h.Lab), shown(h.Lab.OKLab())}, Says: h.Says, AsAimed: h.Says == colour.NoDifference, Ribbons: []EyeRibbon{}}
 	for _, r := range h.Ribbons {
 		one := EyeRibbon{From: r.From, To: r.To, Stops: []EyeStop{}}
 		for _, stop := range r.Stops {

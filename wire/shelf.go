@@ -116,7 +116,7 @@ type Restrengthened struct {
 
 // RedrawnOf shapes a wheel that may be redrawn.
 func RedrawnOf(r studio.Redrawn) Redrawn {
-	out := Redrawn{Wheel: r.Wheel.ID, Name: r.Wheel.Name, Version: r.Wheel.Version, Medium: r.Medium.ID, Changes: []Restrengthened{}, Says: r.Says, Parts: []NewParts{}, Library: r.Library}
+	out := Redrawn{Wheel: r.Wheel.ID, Name: r.Wheel.Name, Version: r.Wheel.Version, Medium: r.Medium.ID, Changes: []Restrengthened{}, Says: append([]string{}, r.Says...), Parts: []NewParts{}, Library: r.Library}
 	for _, p := range r.Parts {
 		out.Parts = append(out.Parts, NewParts(p))
 	}

@@ -42,23 +42,23 @@ func SittingListedOf(s studio.SittingEntry) SittingListed {
 // clock, 0 for what has not been.
 type Sitting struct {
 	SittingListed
-	Now      int64          `json:"now"`
-	Revision int64          `json:"revision" doc:"how many events there are"`
-	Plan     BenchPlan      `json:"plan" doc:"from where it stands; minutes from now"`
-	Laid     bool           `json:"laid"`
-	Paused   int64          `json:"paused"`
-	Done     bool           `json:"done" doc:"nothing is left to paint"`
-	Places   []SittingPlace `json:"places" doc:"one for each region"`
-	Wells    []SittingWell  `json:"wells"`
-	Brushes  []int          `json:"brushes" doc:"the region that each painted last, -1 for a clean one"`
-	Washes   int            `json:"washes"`
-	Pace     float64        `json:"pace" doc:"of drying, over the plan's"`
-	Notes    []SittingNote  `json:"notes"`
-	Says     []string       `json:"says"`
-	Steps    []SittingStep  `json:"steps" doc:"one for each place that is left, in order"`
-	Instead  []SittingStep  `json:"instead" doc:"one for each place that is left but the next, as it is where it is painted before all others"`
-	All      []SittingTell  `json:"all" doc:"what one tap tells that all that is left was painted as it was planned"`
-	Back     []SittingBack  `json:"back" doc:"the taps that taking back takes back, the last one first"`
+	Now       int64          `json:"now"`
+	Revision  int64          `json:"revision" doc:"how many events there are"`
+	Plan      BenchPlan      `json:"plan" doc:"from where it stands; minutes from now"`
+	Laid      bool           `json:"laid"`
+	Paused    int64          `json:"paused"`
+	Done      bool           `json:"done" doc:"nothing is left to paint"`
+	Places    []SittingPlace `json:"places" doc:"one for each region"`
+	Wells     []SittingWell  `json:"wells"`
+	Brushes   []int          `json:"brushes" doc:"the region that each painted last, -1 for a clean one"`
+	Washes    int            `json:"washes"`
+	Pace      float64        `json:"pace" doc:"of drying, over the plan's"`
+	Notes     []SittingNote  `json:"notes"`
+	Says      []string       `json:"says"`
+	Steps     []SittingStep  `json:"steps" doc:"one for each place that is left, in order"`
+	Instead   []SittingStep  `json:"instead" doc:"one for each place that is left but the next, as it is where it is painted before all others"`
+	AsPlanned []SittingTell  `json:"asPlanned" doc:"what one tap tells that all that is left was painted as it was planned"`
+	Back      []SittingBack  `json:"back" doc:"the taps that taking back takes back, the last one first"`
 }
 
 // SittingStep is what leads to the painting of a place.
@@ -231,7 +231,7 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 	st := &s.Stands
 	out := Sitting{
 		SittingListed: SittingListedOf(s.SittingEntry), Now: s.Now.UnixMilli(), Revision: int64(len(s.Events)), Plan: v.Plan(s.Rest, nil), Laid: st.LaidOut, Paused: millis(st.PausedAt), Done: st.Done(),
-		Brushes: st.Brushes[:s.Plan.Settings.Brushes], Washes: st.Washes, Pace: round(st.Pace, 2), Notes: notesOf(s), Says: append([]string{}, st.Says...), Steps: []SittingStep{}, Instead: []SittingStep{}, All: []SittingTell{}, Back: []SittingBack{},
+		Brushes: st.Brushes[:s.Plan.Settings.Brushes], Washes: st.Washes, Pace: round(st.Pace, 2), Notes: notesOf(s), Says: append([]string{}, st.Says...), Steps: []SittingStep{}, Instead: []SittingStep{}, AsPlanned: []SittingTell{}, Back: []SittingBack{},
 	}
 	if s.Printed != "" {
 		out.Says = append(out.Says, s.Printed)
@@ -256,7 +256,7 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 		}
 		out.Wells = append(out.Wells, one)
 	}
-	out.All = append(out.All, tellsOf(s.Rest.AsPlanned())...)
+	out.AsPlanned = append(out.AsPlanned, tellsOf(s.Rest.AsPlanned())...)
 	for n, step := range s.Rest.Steps() {
 		out.Steps = append(out.Steps, v.sittingStep(s, step))
 		out.Places[step.Region].Tells = tellsOf(step.Tells)

@@ -47,7 +47,7 @@ type WheelChoices struct {
 	Top     string   `json:"top,omitempty" format:"role" doc:"the hue on top; the first role when left out"`
 	CCW     bool     `json:"ccw,omitempty" doc:"counter-clockwise"`
 	Six     bool     `json:"six,omitempty" doc:"six slots for beginners"`
-	Raise   bool     `json:"raise,omitempty" doc:"transparent paints are first raised with white"`
+	Raise   bool     `json:"raise,omitempty" doc:"dark transparent paints are first raised with white"`
 	Rings   Rings    `json:"rings"`
 }
 

@@ -52,7 +52,7 @@ const (
 // passes for what it was meant to be, or nothing brings it nearer.
 func (st *Sitting) remedies(before *Plan, well, i int) []Remedy {
 	w, r, set := &st.Wells[well-1], &before.Sheet.Regions[i], before.Settings
-	holds := w.worked()
+	holds := w.reckoned()
 	off := r.offBy(holds)
 	if !w.Off || off <= rightAnyway || set.Scale.Measure == recipe.ByLooks {
 		return nil
@@ -143,7 +143,8 @@ func (of *Remedy) tells(r *Region, well int, held float64) []Tell {
 }
 
 // PileSays is what the pile that stands mixed for a region is beside what it was meant to be: "The
-// pile is 8 PY65 : 1 PB29; aimed at is 18 PY65 : 1 PB29." It is empty where none stands, or nothing was told of it but what was counted out.
+// pile is 8 PY65 : 1 PB29; aimed at is 18 PY65 : 1 PB29." It is empty where none stands, or nothing was
+// told of it but what was counted out.
 func (st *Sitting) PileSays(s *Sheet, i int) string {
 	well := 1 + slices.IndexFunc(st.Wells, func(w Well) bool { return w.Region == i && len(w.Holds) > 0 })
 	if well == 0 {

@@ -147,7 +147,6 @@ type Progress struct {
 	Skipped bool
 	Ran     bool // a neighbour ran into it, and it was not gone over since
 	Tested  bool
-	Used    []Used // what was measured last; nil for the plan's
 	// Held is what it was painted with, ml of each paint that its well held; nil for a paint as
 	// it comes, or where it is not known.
 	Held []paint.Part
@@ -184,7 +183,7 @@ type Sitting struct {
 	Pace         float64 // of drying, over the plan's, as "still wet" taught it
 	Notes        []Event // notes, photos and readings, in order
 	Says         []string
-	Swatches     []Swatch // that were looked at, in order
+	Swatches     []*Event // test swatches that were looked at, in order
 	Back         []Back   // what taking back takes back, the last tap first; at most MostBack
 	paints       map[string]*paint.Paint
 	really       map[string][]Used      // what mixtures were measured to have taken, by the ids of their events

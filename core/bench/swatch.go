@@ -11,12 +11,6 @@ import (
 	"gyrophane/core/recipe"
 )
 
-// Swatch is a test swatch that was looked at.
-type Swatch struct {
-	Region int
-	Event  *Event
-}
-
 // looks says what is wrong with how a test swatch is said to look, with an input.Error.
 func (e *Event) looks() error {
 	if e.Looks == nil {
@@ -37,7 +31,7 @@ func (st *Sitting) tested(set Settings, r *Region, e *Event, i int) {
 	if e.Looks == nil {
 		return
 	}
-	st.Swatches = append(st.Swatches, Swatch{i, e})
+	st.Swatches = append(st.Swatches, e)
 	well := slices.IndexFunc(st.Wells, func(w Well) bool { return w.Region == i && len(w.Holds) > 0 })
 	if well < 0 {
 		return // a paint as it comes: there is nothing to mend
@@ -103,9 +97,9 @@ func (r *Region) seems(holds []paint.Part, looks colour.Lab, in paint.Medium) ([
 	return of(by), least
 }
 
-// worked is the pile that is gone by: what it holds by the looks of a test swatch, else by what was
+// reckoned is the pile that is gone by: what it holds by the looks of a test swatch, else by what was
 // told of amounts.
-func (w *Well) worked() []paint.Part {
+func (w *Well) reckoned() []paint.Part {
 	if w.Seems != nil {
 		return w.Seems
 	}

@@ -147,7 +147,6 @@ func (st *Sitting) volumes(used []Used, scale recipe.Scale) (out []paint.Part) {
 // nothing was told of it is known what it was painted with, where it can be.
 func (st *Sitting) measured(set Settings, r *Region, e *Event, i int) {
 	place := &st.Places[i]
-	place.Used = e.Used
 	if place.well == 0 && place.Coats > 0 && set.Scale.Measure != recipe.ByLooks {
 		if of := pile(st.volumes(e.Used, set.Scale)); len(of) == len(r.Recipe.Plain()) {
 			place.Held = of
@@ -268,9 +267,9 @@ func (st *Sitting) MixedFrom(of *Plan, i int) *recipe.Counted {
 
 // asMixed is what was counted out into a well.
 func asMixed(told []recipe.Portion, scale recipe.Scale, w *Well, r *Region, adds bool) recipe.Counted {
-	c := recipe.Counted{Scale: scale, Decides: -1, Adds: adds, DE: r.offBy(w.worked())}
+	c := recipe.Counted{Scale: scale, Decides: -1, Adds: adds, DE: r.offBy(w.reckoned())}
 	c.Counts, c.ML, c.Needed = told, recipe.Volume(w.Holds), recipe.Volume(w.Holds)
-	c.Mixture, _ = paint.Mix(w.worked()...) // it holds something
+	c.Mixture, _ = paint.Mix(w.reckoned()...) // it holds something
 	return c
 }
 
@@ -313,7 +312,7 @@ func (st *Sitting) goOn(f *filling, now time.Time, before *Plan, set Settings, k
 		}
 		return
 	}
-	holds, at := st.Wells[well-1].worked(), slices.Index(steps, st.Wells[well-1].Region)
+	holds, at := st.Wells[well-1].reckoned(), slices.Index(steps, st.Wells[well-1].Region)
 	if i := steps[at]; f.ready.has(i) {
 		if all := f.remedies[i]; len(all) > 0 {
 			held := scaled(holds, all[0].Keep)

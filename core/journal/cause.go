@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/internal/minimum"
 	"gyrophane/core/paint"
 )
 
@@ -137,8 +138,8 @@ func (f *fit) likeliest(i int, base []float64) []Cause {
 	return nil // too many say the same
 }
 
-// least is the parameter of least cost from one bound to another, by a grid and golden
-// sections about its best [Kiefer 1953].
+// least is the parameter of least cost from one bound to another, by a grid and a
+// golden section about its best.
 func least(from, to float64, cost func(v float64) float64) (at, best float64) {
 	const n = 24
 	step := (to - from) / n
@@ -149,16 +150,7 @@ func least(from, to float64, cost func(v float64) float64) (at, best float64) {
 		}
 	}
 	low, high := math.Max(from, at-step), math.Min(to, at+step)
-	ratio := (math.Sqrt(5) - 1) / 2
-	for range 24 {
-		a, b := high-ratio*(high-low), low+ratio*(high-low)
-		if cost(a) < cost(b) {
-			high = b
-		} else {
-			low = a
-		}
-	}
-	at = (low + high) / 2
+	at = minimum.Golden(low, high, 24, cost)
 	return at, cost(at)
 }
 

@@ -82,7 +82,7 @@ func holds(set, other []int) bool {
 // leaves is by how much the squares rise over the least where only some tubes change, the others as they
 // were: the least of (t - theta)' C (t - theta) over their t.
 func leaves(changed []int, theta []float64, curve *mat.SymDense) float64 {
-	rest := rows(len(theta), func(i int) bool { return !slices.Contains(changed, i) })
+	rest := indices(len(theta), func(i int) bool { return !slices.Contains(changed, i) })
 	// With the others back at 0: what the changed make up for.
 	d := make([]float64, len(theta))
 	for _, i := range rest {
@@ -134,7 +134,8 @@ func quadratic(d []float64, curve *mat.SymDense) float64 {
 	return mat.Inner(v, curve, v)
 }
 
-func rows(n int, which func(i int) bool) (out []int) {
+// indices are those up to n of which something holds.
+func indices(n int, which func(i int) bool) (out []int) {
 	for i := range n {
 		if which(i) {
 			out = append(out, i)
@@ -149,11 +150,16 @@ func (f *fit) only(free []int, from []float64) []float64 {
 	for _, i := range free {
 		theta[i] = from[i]
 	}
+	f.freeing(free, func() { theta = f.best(theta) })
+	return theta
+}
+
+// freeing does something with some tubes alone free.
+func (f *fit) freeing(free []int, do func()) {
 	f.held = make([]bool, len(f.tubes))
 	for i := range f.held {
 		f.held[i] = !slices.Contains(free, i)
 	}
-	theta = f.best(theta)
+	do()
 	f.held = nil
-	return theta
 }

@@ -46,7 +46,7 @@ type Strength struct {
 	Low, High float64 // 95 in 100
 	Settled   bool    // the readings tell it
 	Named     bool    // it is another than it was taken for
-	Group     int     // of the tubes that mixtures join: only their ratios are told, to their own mean
+	Group     int     // of the tubes that mixtures join: only their ratios are told
 }
 
 // Learned is what readings say of the tubes.
@@ -483,7 +483,6 @@ func (f *fit) errorOf(rest []float64) (mean float64) {
 
 // learned says what the strengths turned out to be, and how sure that is.
 func (f *fit) learned(theta, start, rest []float64, jac *mat.Dense) (Learned, error) {
-	n := len(theta)
 	var chol mat.Cholesky
 	if !chol.Factorize(information(jac)) {
 		return Learned{}, input.Errorf("the readings do not tell the strengths apart")
@@ -510,13 +509,8 @@ func (f *fit) learned(theta, start, rest []float64, jac *mat.Dense) (Learned, er
 	curve := curvature(jac)
 	named := f.named(&out, theta, curve, scale)
 	taken := f.only(named, theta)
-	f.held = make([]bool, n)
-	for i := range f.held {
-		f.held[i] = !slices.Contains(named, i)
-	}
 	rest = f.residuals(taken)
-	jac = f.jacobian(taken)
-	f.held = nil
+	f.freeing(named, func() { jac = f.jacobian(taken) })
 	out.After = f.errorOf(rest)
 	centre, spread := f.beside(named, theta, &inverse)
 	if !chol.Factorize(information(jac)) || chol.InverseTo(&inverse) != nil {
@@ -556,7 +550,7 @@ func (f *fit) named(out *Learned, theta []float64, curve *mat.SymDense, scale fl
 	widened := mat.NewSymDense(len(theta), nil)
 	widened.ScaleSym(1/scale, curve)
 	for g, fixed := range f.fixed {
-		of := rows(len(theta), func(i int) bool { return f.groups[i] == g })
+		of := indices(len(theta), func(i int) bool { return f.groups[i] == g })
 		best, or := f.fewest(g, theta, widened)
 		at := f.only(best.tubes, theta)
 		spoken := func(tubes []int, at []float64) (out []change) {
@@ -606,7 +600,7 @@ func (f *fit) beside(named []int, theta []float64, cov *mat.SymDense) (centre, s
 		if f.fixed[f.groups[i]] {
 			continue
 		}
-		kept := rows(n, func(j int) bool { return f.groups[j] == f.groups[i] && !slices.Contains(named, j) })
+		kept := indices(n, func(j int) bool { return f.groups[j] == f.groups[i] && !slices.Contains(named, j) })
 		for _, j := range kept {
 			to.Set(i, j, to.At(i, j)-1/float64(len(kept)))
 		}

@@ -77,6 +77,9 @@ func (g Grade) Strength(class int) float64 {
 // The strengths that a tube can have.
 const weakestTube, strongestTube = 0.05, 20
 
+// BoundedStrength is a strength within what a tube can have, 0.05 to 20.
+func BoundedStrength(g float64) float64 { return min(max(g, weakestTube), strongestTube) }
+
 // Tube is a tube of a paint with a strength g of its own, 0.05 to 20. White
 // always has strength 1.
 func (p *Paint) Tube(id string, g float64) (*Paint, error) {

@@ -5,6 +5,7 @@ import (
 
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
+	"gyrophane/core/internal/minimum"
 )
 
 // As is a tube of a library paint as another version of the library has it, as strong as leaves its 1:9
@@ -22,7 +23,7 @@ func (p *Paint) As(version string) (*Paint, error) {
 	if err != nil {
 		return nil, err
 	}
-	return then.Tube(p.ID, min(max(g, weakestTube), strongestTube))
+	return then.Tube(p.ID, BoundedStrength(g))
 }
 
 // The strengths among which one is looked for, as logarithms.
@@ -64,15 +65,6 @@ func StrengthIn(id, from, to string, strength float64) (is, off float64, err err
 			best = x
 		}
 	}
-	low, high := best-width, best+width
-	ratio := (math.Sqrt(5) - 1) / 2
-	for high-low > 1e-5 {
-		if a, b := high-ratio*(high-low), low+ratio*(high-low); at(a) < at(b) {
-			high = b
-		} else {
-			low = a
-		}
-	}
-	x := (low + high) / 2
+	x := minimum.Golden(best-width, best+width, 22, at)
 	return math.Exp(x), at(x), nil
 }

@@ -8,6 +8,7 @@ import (
 	"slices"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/internal/minimum"
 	"gyrophane/core/paint"
 	"gyrophane/core/recipe"
 )
@@ -113,18 +114,11 @@ func (p *Path) Locate(want Target) (share, miss float64) {
 			best, share, miss = i, s.Share, d
 		}
 	}
-	// Between its neighbours the distance has one lowest place (golden section).
+	// Between its neighbours the distance has one lowest place.
 	low, high := p.Samples[max(0, best-1)].Share, p.Samples[min(len(p.Samples)-1, best+1)].Share
-	for range 40 {
-		a, b := high-(high-low)/math.Phi, low+(high-low)/math.Phi
-		if at(a) < at(b) {
-			high = b
-		} else {
-			low = a
-		}
-	}
-	if d := at((low + high) / 2); d < miss {
-		share, miss = (low+high)/2, d
+	between := minimum.Golden(low, high, 40, at)
+	if d := at(between); d < miss {
+		share, miss = between, d
 	}
 	return share, miss
 }

@@ -75,7 +75,7 @@ type Options struct {
 	Top     bias.Role // on top; the first role when empty
 	CCW     bool      // counter-clockwise
 	Six     bool      // six slots for beginners: primaries and secondaries
-	Raise   bool      // transparent paints are first raised with white
+	Raise   bool      // dark transparent paints are first raised with white
 	Order   Order     // in which it is mixed
 	TintBy  Additive  // what its tints are made with
 	ShadeBy Additive

@@ -2591,6 +2591,8 @@ export interface components {
             says: string;
         };
         EyeHeld: {
+            /** @description it looks the same */
+            asAimed: boolean;
             middle: components["schemas"]["EyeStop"];
             ribbons: components["schemas"]["EyeRibbon"][];
             /** @description how it differs from the colour aimed at */
@@ -3042,6 +3044,8 @@ export interface components {
              */
             low: number;
             name: string;
+            /** @description it is another than it was taken for: named, and proposed with what is */
+            named: boolean;
             /** Format: double */
             new: number;
             /**
@@ -3049,8 +3053,6 @@ export interface components {
              * @description strength as it was taken to be
              */
             old: number;
-            /** @description it is another than it was taken for: named, and proposed with what is */
-            other: boolean;
             paint: string;
             /** @description the readings tell it */
             settled: boolean;
@@ -4665,7 +4667,7 @@ export interface components {
         };
         Sitting: {
             /** @description what one tap tells that all that is left was painted as it was planned */
-            all: components["schemas"]["SittingTell"][];
+            asPlanned: components["schemas"]["SittingTell"][];
             /** @description the taps that taking back takes back, the last one first */
             back: components["schemas"]["SittingBack"][];
             /** Format: date-time */
@@ -5061,7 +5063,7 @@ export interface components {
         };
         SittingTold: {
             /** @description what one tap tells that all that is left was painted as it was planned */
-            all: components["schemas"]["SittingTell"][];
+            asPlanned: components["schemas"]["SittingTell"][];
             /** @description the taps that taking back takes back, the last one first */
             back: components["schemas"]["SittingBack"][];
             /** Format: date-time */
@@ -5784,7 +5786,7 @@ export interface components {
             names: components["schemas"]["NameSet"];
             /** @description mixed from the weaker paint on, or the secondary first */
             order: components["schemas"]["MixingOrder"];
-            /** @description transparent paints are first raised with white */
+            /** @description dark transparent paints are first raised with white */
             raise?: boolean;
             rings: components["schemas"]["Rings"];
             /** @description six slots for beginners */

@@ -41,7 +41,7 @@ export function Spindles({ strengths }: { strengths: Schemas["LearnedStrength"][
         const [low, at, high, old] = [s.low, s.new, s.high, s.old].map(x);
         return (
           <g key={s.paint} opacity={s.settled ? 1 : 0.45}>
-            <text y={y + 13} fontSize={14} fill={grey.ink} fontWeight={s.other ? 600 : 400}>
+            <text y={y + 13} fontSize={14} fill={grey.ink} fontWeight={s.named ? 600 : 400}>
               {s.name}
               {!s.settled && ", not settled"}
             </text>

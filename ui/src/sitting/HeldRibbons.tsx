@@ -76,7 +76,7 @@ export function HeldRibbons({
 }) {
   const [moved, setMoved] = useState<{ of: Held; ribbon: number; by: number }>();
   const drag = useRef<{ x: number; by: number; width: number }>(undefined);
-  const { ribbons, middle, says } = data;
+  const { ribbons, middle, says, asAimed } = data;
   const here = moved?.of === data ? moved : undefined;
   const by = (ribbon: number) => (here?.ribbon === ribbon ? here.by : 0);
   // While a ribbon is drawn the others wait: they lie through the colour before it.
@@ -174,7 +174,7 @@ export function HeldRibbons({
         />
       </Box>
       <Typography role="status" variant="caption" component="div">
-        {says === "no difference to be seen" ? "as aimed at" : `beside what was aimed at: ${says}`}
+        {asAimed ? "as aimed at" : `beside what was aimed at: ${says}`}
       </Typography>
     </Box>
   );

@@ -96,7 +96,7 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
   const step = instead ?? first;
   const taking = own.pending > 0;
   const paintedAway = () =>
-    say(...(sitting.laid ? [] : [{ kind: "laid out" } as const]), ...toldOf(sitting.all));
+    say(...(sitting.laid ? [] : [{ kind: "laid out" } as const]), ...toldOf(sitting.asPlanned));
   return (
     <Shell
       painter={painter}
@@ -264,7 +264,7 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
             <LaidOut
               sitting={sitting}
               onTell={say}
-              onAll={sitting.all.length > 0 && !taking ? paintedAway : undefined}
+              onAll={sitting.asPlanned.length > 0 && !taking ? paintedAway : undefined}
             />
           ) : step ? (
             <NextCard
