@@ -1,6 +1,7 @@
 package devices
 
 import (
+	"cmp"
 	"fmt"
 	"image"
 	"image/color"
@@ -23,17 +24,19 @@ import (
 // Shot is how the stand-in camera takes a painted sheet. It is no camera: it renders what
 // a phone would see of a sheet that was painted by its recipes.
 type Shot struct {
-	Light    colour.Light
-	Seed     uint64
-	Strength map[string]float64 // true strengths of tubes over those on the plan, by id or Colour Index
-	W, H     int                // pixels; 1600 by 1200 when 0
-	Contrast float64            // the brightest of the light over the darkest; by the seed, 1 to 3, when 0
-	Shadow   bool               // a shadow's edge lies over the sheet
-	Glare    int                // one more than the index of a region that mirrors a lamp; 0 for none
-	Blur     float64            // pixels that it is out of focus by
-	Mirrored bool
-	Bare     bool // nothing is painted yet
-	Wet      bool // what is painted is wet
+	Light     colour.Light
+	Seed      uint64
+	Strength  map[string]float64 // true strengths of tubes over those on the plan, by id or Colour Index
+	W, H      int                // pixels; 1600 by 1200 when 0
+	Contrast  float64            // the brightest of the light over the darkest; by the seed, 1 to 3, when 0
+	Shadow    bool               // a shadow's edge lies over the sheet
+	Glare     int                // one more than the index of a region that mirrors a lamp; 0 for none
+	Blur      float64            // pixels that it is out of focus by
+	Mirrored  bool
+	Bare      bool      // nothing is painted yet
+	Film      float64   // how thick it was painted, over what the plan has; 1 when 0
+	Wet       bool      // what is painted is wet
+	Rendering Rendering // what it does to colours
 	// Traces are what got into places, by the ids of their regions.
 	Traces map[string]Trace
 }
@@ -142,13 +145,18 @@ func (shot Shot) True(r *bench.Region) (paint.Mixture, error) {
 	return paint.Mix(parts...)
 }
 
+// thick is the film of a region as it was painted.
+func (shot Shot) thick(r *bench.Region, in paint.Medium) float64 {
+	return cmp.Or(r.Film, in.Thickness) * cmp.Or(shot.Film, 1)
+}
+
 // look is a thing of the scene in linear sRGB, thinly, usually and thickly painted.
 type look [3][3]float64
 
 // scene is a sheet on a table, ready to be seen.
 type scene struct {
 	sheet  *bench.Sheet
-	looks  []look // the table, paper, ink, then the regions
+	looks  []look // the table, paper, ink, the grey step, then the regions
 	places []int16
 	x0, y0 float64 // mm of the upper left of places
 	w, h   int     // of places
@@ -161,8 +169,12 @@ const (
 	ofTable = iota
 	ofPaper
 	ofInk
+	ofStep
 	ofRegions
 )
+
+// GreyStep is what the grey step of a sheet reflects that the stand-in takes.
+const GreyStep = 0.2
 
 const (
 	perMM   = 3.0  // places to a mm
@@ -179,6 +191,9 @@ func Photograph(s *bench.Sheet, in paint.Medium, shot Shot) (*image.NRGBA, error
 		return nil, fmt.Errorf("a picture of %d by %d pixels is not taken: from 64 to 6000", shot.W, shot.H)
 	}
 	random := rand.New(rand.NewPCG(shot.Seed, 5))
+	if err := shot.Rendering.Check(); err != nil {
+		return nil, err
+	}
 	sc, err := newScene(s, in, shot, random)
 	if err != nil {
 		return nil, err
@@ -210,7 +225,7 @@ func newScene(s *bench.Sheet, in paint.Medium, shot Shot, random *rand.Rand) (*s
 		return out
 	}
 	flat := func(v float64) look { d := develop(colour.Flat(v)); return look{d, d, d} }
-	sc.looks = []look{flat(0.18), flat(paint.WhiteGround), flat(0.03)}
+	sc.looks = []look{flat(0.18), flat(paint.WhiteGround), flat(0.03), flat(GreyStep)}
 	for i := range s.Regions {
 		r := &s.Regions[i]
 		m, err := shot.True(r)
@@ -219,10 +234,7 @@ func newScene(s *bench.Sheet, in paint.Medium, shot Shot, random *rand.Rand) (*s
 		}
 		var of look
 		for n, thick := range []float64{0.75, 1, 1.33} {
-			film := in.Thickness
-			if r.Film > 0 {
-				film = r.Film
-			}
+			film := shot.thick(r, in)
 			look := m.FilmIn(in, film*thick, shot.Wet)
 			if math.IsInf(film, 1) {
 				for b := range look {
@@ -278,6 +290,9 @@ func (sc *scene) of(x, y float64, marks [4][2]float64) int16 {
 		default:
 			return ofPaper
 		}
+	}
+	if at := sc.sheet.GreyStep(); math.Hypot(x-at[0], y-at[1]) <= bench.GreyRadius {
+		return ofStep
 	}
 	for k := range sc.sheet.Regions {
 		r := &sc.sheet.Regions[k]
@@ -467,18 +482,19 @@ func blurred(p []float32, w, h int, sigma float64) []float32 {
 	return p
 }
 
-// sRGB codes linear light, 0 to 1 in so many steps, in 8 bits [IEC 61966-2-1].
-var sRGB = func() (out [1 << 14]uint8) {
+// sRGB codes linear light, 0 to 1 in so many steps [IEC 61966-2-1].
+var sRGB = func() (out [1 << 14]float32) {
 	for i := range out {
 		v := float64(i) / float64(len(out)-1)
-		r, _, _ := colorful.LinearRgb(v, v, v).Clamped().RGB255()
-		out[i] = r
+		out[i] = float32(colorful.LinearRgb(v, v, v).Clamped().R)
 	}
 	return out
 }()
 
+func byteOf(v float32) uint8 { return uint8(math.Round(255 * float64(v))) }
+
 // coded exposes a picture so that its paper is bright but not burnt out, adds the noise of
-// a sensor and codes it as sRGB.
+// a sensor, codes it as sRGB and renders it.
 func coded(p []float32, shot Shot, random *rand.Rand) *image.NRGBA {
 	var brightest []float32
 	for i := 1; i < len(p); i += 3 * 97 {
@@ -487,17 +503,17 @@ func coded(p []float32, shot Shot, random *rand.Rand) *image.NRGBA {
 	// The camera exposes for the paper, and not for a lamp that is mirrored.
 	slices.Sort(brightest)
 	exposure := 0.84 / float64(brightest[len(brightest)*98/100])
+	for i, v := range p {
+		v := float64(v) * exposure
+		v += random.NormFloat64() * (0.0015 + 0.009*math.Sqrt(max(v, 0)))
+		p[i] = sRGB[int(min(1, max(0, v))*float64(len(sRGB)-1)+0.5)]
+	}
+	shot.Rendering.render(p, shot.W, shot.H)
 	out := image.NewNRGBA(image.Rect(0, 0, shot.W, shot.H))
 	for y := range shot.H {
 		for x := range shot.W {
-			var c [3]uint8
-			for k := range c {
-				v := float64(p[3*(y*shot.W+x)+k]) * exposure
-				v += random.NormFloat64() * (0.0015 + 0.009*math.Sqrt(max(v, 0)))
-				v = min(1, max(0, v))
-				c[k] = sRGB[int(v*float64(len(sRGB)-1)+0.5)]
-			}
-			out.SetNRGBA(x, y, color.NRGBA{c[0], c[1], c[2], 255})
+			c := p[3*(y*shot.W+x):]
+			out.SetNRGBA(x, y, color.NRGBA{byteOf(c[0]), byteOf(c[1]), byteOf(c[2]), 255})
 		}
 	}
 	return out

@@ -646,6 +646,7 @@ const (
 	MarkRadius = 3.2
 	MarkRing   = 0.68 // of the radius: the white within
 	MarkDot    = 0.32 // of the radius: the dot within that
+	GreyRadius = 2.6  // of the grey step
 	markOff    = 4.4  // from the edge of what is painted to the middle of a mark
 )
 
@@ -659,6 +660,17 @@ func (s *Sheet) Marks() [4][2]float64 {
 		left, top, right, bottom = -off, -off, off, off
 	}
 	return [4][2]float64{{left, top}, {right, top}, {right, bottom}, {left, bottom}}
+}
+
+// GreyStep is the middle of the sheet's grey step in mm, beside the lower left mark: whoever can measure
+// what it reflects can tell a photo's rendering better.
+func (s *Sheet) GreyStep() [2]float64 {
+	const off = MarkRadius + GreyRadius + 2.4
+	at := s.Marks()[3]
+	if s.Kind == "wheel" {
+		return [2]float64{at[0] - off, at[1]} // away from the slots
+	}
+	return [2]float64{at[0] + off, at[1]} // beneath what is painted
 }
 
 // Ends are the two paints that a section runs between; nil where nothing fills it.

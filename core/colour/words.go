@@ -124,6 +124,20 @@ const (
 	leastTurned                                 = 3
 )
 
+// Tinge is the word for a small shift of a* and b*: "redder", "yellower", "greener" or "bluer", whichever
+// it goes toward most.
+func Tinge(a, b float64) string {
+	switch {
+	case a >= math.Abs(b):
+		return "redder"
+	case b >= math.Abs(a):
+		return "yellower"
+	case -a >= math.Abs(b):
+		return "greener"
+	}
+	return "bluer"
+}
+
 // NoDifference is what is said of two colours that look the same.
 const NoDifference = "no difference to be seen"
 

@@ -173,7 +173,7 @@ func (l *layout) heading(title, about string) {
 
 // marks are the four that a photo is straightened by, about a sheet that lies at x, y. The
 // first has a dot in its ring and the second is filled, so that a sheet that was turned or
-// mirrored is known by them.
+// mirrored is known by them. Beside the last lies the grey step.
 func (l *layout) marks(x, y float64) {
 	for n, at := range l.plan.Sheet.Marks() {
 		circle := func(r float64, fill string) {
@@ -187,7 +187,12 @@ func (l *layout) marks(x, y float64) {
 			circle(bench.MarkRadius*bench.MarkDot, ink)
 		}
 	}
+	step := l.plan.Sheet.GreyStep()
+	l.add(Mark{Kind: Circle, X: x + step[0], Y: y + step[1], Outer: bench.GreyRadius, Fill: greyStep})
 }
+
+// greyStep is the grey that whoever can measure it tells a photo's rendering better by.
+const greyStep = "#7a7a7a"
 
 // ink is the black of marks.
 const ink = "#161616"

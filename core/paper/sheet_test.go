@@ -111,7 +111,7 @@ func apart(t *testing.T, p paper.Page, about string) {
 	var texts []string
 	var rings []paper.Mark
 	for _, m := range p.Marks {
-		if m.Kind == paper.Circle && m.Outer == bench.MarkRadius {
+		if m.Kind == paper.Circle && (m.Outer == bench.MarkRadius || m.Outer == bench.GreyRadius) {
 			rings = append(rings, m)
 			assert.True(t, m.X-m.Outer >= 4 && m.X+m.Outer <= p.W-4 && m.Y-m.Outer >= 4 && m.Y+m.Outer <= p.H-4, "%s: a mark leaves the page", about)
 		}
@@ -124,7 +124,7 @@ func apart(t *testing.T, p paper.Page, about string) {
 		assert.True(t, b[0] >= 2 && b[1] >= 2 && b[2] <= p.W-2 && b[3] <= p.H-2, "%s: %q leaves the page: %.1f", about, m.Text, b)
 		for _, ring := range rings {
 			near := paper.Box{ring.X - ring.Outer, ring.Y - ring.Outer, ring.X + ring.Outer, ring.Y + ring.Outer}
-			assert.False(t, b.Overlaps(near), "%s: %q lies over a mark", about, m.Text)
+			assert.False(t, b.Overlaps(near), "%s: %q lies over a mark or the grey step", about, m.Text)
 		}
 		for k, other := range boxes {
 			assert.False(t, b.Overlaps(other), "%s: %q lies over %q", about, m.Text, texts[k])

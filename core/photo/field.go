@@ -37,6 +37,9 @@ func bare(s *bench.Sheet) (out [][2]float64) {
 				return false
 			}
 		}
+		if step := s.GreyStep(); math.Hypot(x-step[0], y-step[1]) < bench.GreyRadius+paperGap {
+			return false
+		}
 		for i := range s.Regions {
 			if s.Regions[i].Holds(x, y, -paperGap+0.2) {
 				return false

@@ -24,6 +24,7 @@ type Reading struct {
 	Lab    colour.Lab // D65
 	Spread float64    // standard deviation within the spot, CIELAB
 	Doubt  string     // why it is not believed; empty where it is
+	Light  Light      // bare paper there, as the picture shows it
 	// Outline is the spot that was sampled, in pixels of the picture.
 	Outline [][2]float64
 }
@@ -35,8 +36,21 @@ type Result struct {
 	Kelvin   float64 // the light as the paper shows it, by its correlated colour temperature
 	Contrast float64 // the brightest of the light on the sheet over the darkest
 	Bowed    bool    // it was found with its bowl, and not as a slope alone
+	Greys    Greys
 	field    field
 	h        homography
+}
+
+// Greys are what is printed on a sheet for a photo to be measured by; nil where it is not seen.
+type Greys struct {
+	Ink  *Grey // of the marks
+	Step *Grey // the grey step beside a mark
+}
+
+// Grey is a printed grey as a photo shows it.
+type Grey struct {
+	Lab   colour.Lab // D65
+	Light Light      // bare paper there
 }
 
 // The limits of what is believed.
@@ -107,6 +121,10 @@ func read(p *Picture, s *bench.Sheet, at Corners, of [4][2]float64, spots map[st
 	}
 	if f.off > mostFieldOff {
 		return out, input.Errorf("a shadow's edge lies over the sheet, or the paper is not even: take it again where the light falls evenly, nothing between it and the sheet")
+	}
+	if of == s.Marks() {
+		step := s.GreyStep()
+		out.Greys = Greys{Ink: p.grey(h, f, of[1], bench.MarkRadius), Step: p.grey(h, f, step, bench.GreyRadius)}
 	}
 	glaring := 0
 	for i := range s.Regions {
@@ -188,6 +206,39 @@ func (p *Picture) softness(s *bench.Sheet, h homography) float64 {
 	return all[len(all)/2]
 }
 
+// Within a grey it is looked at, of its radius.
+const ofGrey = 0.55
+
+// grey is what is printed in a circle about a point, mm; nil where it is not seen, or at the end of what a
+// photo can hold.
+func (p *Picture) grey(h homography, f *field, at [2]float64, radius float64) *Grey {
+	const n = 9
+	var mean rgb
+	seen := 0.0
+	light := f.at(at[0], at[1])
+	for i := range n {
+		for j := range n {
+			x, y := 2*float64(i)/(n-1)-1, 2*float64(j)/(n-1)-1
+			if math.Hypot(x, y) > 1 {
+				continue
+			}
+			px, py := h.at(at[0]+ofGrey*radius*x, at[1]+ofGrey*radius*y)
+			c, in := p.at(px, py)
+			if !in || min(c[0], c[1], c[2]) <= darkest {
+				return nil
+			}
+			for k := range mean {
+				mean[k] += c[k] / light[k] * paint.WhiteGround
+			}
+			seen++
+		}
+	}
+	for k := range mean {
+		mean[k] /= seen
+	}
+	return &Grey{mean.xyz().Lab(colour.D65.White()), Light(light)}
+}
+
 // read samples one region, and says whether it glares.
 func (p *Picture) read(s *bench.Sheet, i int, h homography, f *field, spot Spot) (out Reading, glare bool) {
 	out.Region, out.Spot = i, spot
@@ -216,6 +267,7 @@ func (p *Picture) read(s *bench.Sheet, i int, h homography, f *field, spot Spot)
 		var even rgb
 		for k := range even {
 			even[k] = c[k] / light[k] * paint.WhiteGround
+			out.Light[k] += light[k] / float64(len(points))
 		}
 		all = append(all, seen{even, 0.2126*even[0] + 0.7152*even[1] + 0.0722*even[2]})
 	}
