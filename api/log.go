@@ -55,7 +55,7 @@ type takeStrengthsInput struct {
 	ThingID
 	Body struct {
 		Strengths []seen  `json:"strengths" maxItems:"100" doc:"all that is offered, as the painter saw it"`
-		Film      float64 `json:"film,omitempty" doc:"the film that is offered in their place"`
+		Film      float64 `json:"film,omitempty" doc:"the film that is offered"`
 	}
 }
 
@@ -65,6 +65,21 @@ func (s *Server) takeStrengths(ctx context.Context, in *takeStrengthsInput) (*jo
 		all = append(all, studio.Seen{Paint: one.Paint, New: one.Is})
 	}
 	if err := s.studio.TakeStrengths(ctx, painter(ctx), in.ID, all, in.Body.Film); err != nil {
+		return nil, err
+	}
+	return s.came(ctx, &in.ThingID)
+}
+
+type saySureInput struct {
+	ThingID
+	Body struct {
+		Tube string `json:"tube,omitempty" maxLength:"60" doc:"id of its paint: it is what it was taken for; empty of the light"`
+		Sure bool   `json:"sure"`
+	}
+}
+
+func (s *Server) saySure(ctx context.Context, in *saySureInput) (*journalOutput, error) {
+	if err := s.studio.SaySure(ctx, painter(ctx), in.ID, in.Body.Tube, in.Body.Sure); err != nil {
 		return nil, err
 	}
 	return s.came(ctx, &in.ThingID)
@@ -90,6 +105,7 @@ func (s *Server) logRoutes() {
 	register(s, huma.Operation{OperationID: "sayNextTime", Tags: []string{"log"}, Summary: "Keeps what to do otherwise when the sitting's wheel is painted again", Method: http.MethodPut, Path: "/api/sittings/{id}/next-time"}, s.sayNextTime)
 	register(s, huma.Operation{OperationID: "takeStrengths", Tags: []string{"log"}, Summary: "Takes what the tubes turned out to be into the box, where it still is what was seen", Method: http.MethodPost, Path: "/api/sittings/{id}/strengths"}, s.takeStrengths)
 
+	register(s, huma.Operation{OperationID: "saySure", Tags: []string{"log"}, Summary: "Keeps that the painter is sure of the light that a sitting was read in, or of one of its tubes", Method: http.MethodPut, Path: "/api/sittings/{id}/sure"}, s.saySure)
 	register(s, huma.Operation{OperationID: "takings", Tags: []string{"log"}, Summary: "What was taken into the box from readings, the last one first", Method: http.MethodGet, Path: "/api/takings"}, s.takings)
 	register(s, huma.Operation{OperationID: "undoTaking", Tags: []string{"log"}, Summary: "Takes strengths back or, again, as they were taken", Method: http.MethodPut, Path: "/api/takings/{id}"}, s.undoTaking)
 

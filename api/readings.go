@@ -1,6 +1,7 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"net/http"
 	"strconv"
@@ -100,11 +101,12 @@ func (s *Server) keepPhoto(ctx context.Context, in *keepPhotoInput) (*oneSitting
 type standinInput struct {
 	ID   int64 `path:"id" doc:"a sitting"`
 	Body struct {
-		Seed     uint64             `json:"seed,omitempty" maximum:"1000000"`
-		Light    string             `json:"light,omitempty" maxLength:"10" doc:"D65, D50 or A"`
-		Strength map[string]float64 `json:"strength,omitempty" doc:"true strengths of tubes over those on the plan"`
-		Shadow   bool               `json:"shadow,omitempty"`
-		Glare    int                `json:"glare,omitempty" minimum:"0" maximum:"128"`
+		Seed      uint64             `json:"seed,omitempty" maximum:"1000000"`
+		Light     string             `json:"light,omitempty" maxLength:"10" doc:"D65, D50 or A"`
+		Strength  map[string]float64 `json:"strength,omitempty" doc:"true strengths of tubes over those on the plan"`
+		Shadow    bool               `json:"shadow,omitempty"`
+		Rendering string             `json:"rendering,omitempty" maxLength:"20" doc:"plain, phone (when empty) or strong: what the stand-in does to colours, as phones do"`
+		Glare     int                `json:"glare,omitempty" minimum:"0" maximum:"128"`
 	}
 }
 
@@ -113,6 +115,10 @@ func (s *Server) standinPhoto(ctx context.Context, in *standinInput) (*oneSittin
 		return nil, input.Errorf("The stand-in camera takes photos only where Gyrophane serves its own machine.")
 	}
 	shot := devices.Shot{Seed: in.Body.Seed, Strength: in.Body.Strength, Shadow: in.Body.Shadow, Glare: in.Body.Glare}
+	var err error
+	if shot.Rendering, err = devices.ParseRendering(cmp.Or(in.Body.Rendering, "phone")); err != nil {
+		return nil, input.Wrap(err)
+	}
 	if in.Body.Light != "" {
 		light, err := colour.ParseLight(in.Body.Light)
 		if err != nil {
@@ -121,7 +127,7 @@ func (s *Server) standinPhoto(ctx context.Context, in *standinInput) (*oneSittin
 		shot.Light = light
 	}
 	out := &oneSittingPhoto{}
-	err := s.reading(ctx, func(ctx context.Context) error {
+	err = s.reading(ctx, func(ctx context.Context) error {
 		kept, err := s.studio.StandinPhoto(ctx, painter(ctx), in.ID, shot)
 		out.Body = wire.SittingPhotoOf(kept)
 		return err
@@ -144,27 +150,28 @@ type readPhotoInput struct {
 	Body  struct {
 		Drawn bool                      `json:"drawn,omitempty" doc:"the sheet was drawn freely: the marks are the quarter points of its rim, from the top, or its corners"`
 		Marks []float64                 `json:"marks,omitempty" maxItems:"8" doc:"x and y of the upper left, upper right, lower right and lower left mark; found by the program when empty"`
+		Wet   bool                      `json:"wet,omitempty" doc:"what is painted is wet"`
+		Grey  float64                   `json:"grey,omitempty" minimum:"0" maximum:"100" doc:"L* that the grey step was measured to have; 0 where it was not"`
 		Spots map[string]wire.PhotoSpot `json:"spots,omitempty" doc:"moved or left out, by the ids of their regions"`
 	}
 }
 
 func (s *Server) readPhoto(ctx context.Context, in *readPhotoInput) (*struct{ Body wire.PhotoRead }, error) {
-	var marks *photo.Corners
+	how := studio.HowRead{Drawn: in.Body.Drawn, Wet: in.Body.Wet, Step: wire.Reflects(in.Body.Grey), Spots: map[string]photo.Spot{}}
 	if len(in.Body.Marks) == 8 {
-		marks = &photo.Corners{}
+		how.Marks = &photo.Corners{}
 		for i, v := range in.Body.Marks {
-			marks[i/2][i%2] = v
+			how.Marks[i/2][i%2] = v
 		}
 	}
-	spots := map[string]photo.Spot{}
 	for id, spot := range in.Body.Spots {
-		spots[id] = spot.Core()
+		how.Spots[id] = spot.Core()
 	}
 	out := &struct{ Body wire.PhotoRead }{}
 	err := s.reading(ctx, func(ctx context.Context) error {
-		got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, marks, in.Body.Drawn, spots)
+		got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, how)
 		if err == nil {
-			out.Body = wire.PhotoReadOf(got.Sheet, got.Read, got.Found, got.Refused)
+			out.Body = wire.PhotoReadOf(got.Sheet, got.Read, got.Found, got.Refused, &got.Told)
 		}
 		return err
 	})
@@ -186,7 +193,7 @@ func (s *Server) straightPhoto(ctx context.Context, in *straightInput) (*Export,
 	}
 	out := &Export{ContentType: "image/jpeg", ContentDisposition: "inline"}
 	err = s.reading(ctx, func(ctx context.Context) error {
-		got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, marks, in.Drawn, nil)
+		got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, studio.HowRead{Marks: marks, Drawn: in.Drawn})
 		if err == nil {
 			out.Body, err = got.Straight(in.Even)
 		}

@@ -299,7 +299,7 @@ func TestASheetIsReadFromAPhoto(t *testing.T) {
 	ada.ok("POST", of+"/read", body, &again)
 	assert.False(t, again.Found)
 	assert.Len(t, again.Readings, 11)
-	assert.Equal(t, read.Readings[0].Lab, again.Readings[0].Lab)
+	assert.Equal(t, read.Readings[0].AsSeen, again.Readings[0].AsSeen)
 	ada.ok("POST", of+"/read", `{"marks":[1,1,900,1,900,600,1,2000]}`, &again)
 	assert.Contains(t, again.Refused, "outside of the picture")
 

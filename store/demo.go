@@ -130,7 +130,16 @@ func seedSittings(tx *gorm.DB, painter int64, sittings []DemoSitting) error {
 				return err
 			}
 		}
+		if s.Photo != nil {
+			s.Photo.PainterID, s.Photo.SittingID, s.Photo.CreatedAt = painter, s.Sitting.ID, last
+			if err := tx.Create(s.Photo).Error; err != nil {
+				return err
+			}
+		}
 		for _, r := range s.Readings {
+			if r.OnPhoto.Photo != 0 && s.Photo != nil {
+				r.OnPhoto.Photo = s.Photo.ID
+			}
 			r.PainterID, r.SittingID, r.CreatedAt = painter, s.Sitting.ID, last
 			if err := tx.Create(&r).Error; err != nil {
 				return err
@@ -139,12 +148,6 @@ func seedSittings(tx *gorm.DB, painter int64, sittings []DemoSitting) error {
 		for _, r := range s.Predictions {
 			r.PainterID, r.WheelID, r.WheelVersion, r.CreatedAt = painter, of.ID, 1, began.AddDate(0, 0, -1)
 			if err := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&r).Error; err != nil {
-				return err
-			}
-		}
-		if s.Photo != nil {
-			s.Photo.PainterID, s.Photo.SittingID, s.Photo.CreatedAt = painter, s.Sitting.ID, last
-			if err := tx.Create(s.Photo).Error; err != nil {
 				return err
 			}
 		}

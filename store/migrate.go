@@ -541,6 +541,22 @@ var migrations = []*gormigrate.Migration{
 			return tx.Exec(`alter table taken_strengths drop column library`).Error
 		},
 	},
+	{
+		// A reading keeps where on which photo it is of, and a sitting what its painter is sure of.
+		ID: "202611-on-photo",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				alter table sitting_readings add column on_photo jsonb;
+				alter table sittings add column sure_light boolean not null default false;
+				alter table sittings add column sure_tubes jsonb;`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				alter table sitting_readings drop column on_photo;
+				alter table sittings drop column sure_light;
+				alter table sittings drop column sure_tubes`).Error
+		},
+	},
 }
 
 // PutAside is a row that broke a key which came later; it is kept whole.

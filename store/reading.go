@@ -37,7 +37,8 @@ type SittingReading struct {
 	Minutes   float64
 	Spread    float64
 	Doubt     string
-	Told      string `gorm:"default:null"` // by which the page knows it: told again it is kept once; empty where it says none
+	OnPhoto   OnPhoto `gorm:"serializer:on_photo"`
+	Told      string  `gorm:"default:null"` // by which the page knows it: told again it is kept once; empty where it says none
 	CreatedAt time.Time
 }
 

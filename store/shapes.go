@@ -32,6 +32,7 @@ var (
 	expectedShape    = versioned{1}
 	pairOutcomeShape = versioned{1}
 	workedShape      = versioned{1}
+	onPhotoShape     = versioned{1}
 )
 
 // versioned is part of every shape that is kept.
@@ -48,6 +49,7 @@ func init() {
 	schema.RegisterSerializer("sitting_plan", shape[SittingPlan, keptSittingPlan]{sittingPlanShape, keepSittingPlan, keptSittingPlan.open})
 	schema.RegisterSerializer("sitting_event", shape[bench.Event, keptEvent]{eventShape, keepEvent, keptEvent.open})
 	schema.RegisterSerializer("worked", shape[bench.Worked, keptWorked]{workedShape, keepWorked, keptWorked.open})
+	schema.RegisterSerializer("on_photo", shape[OnPhoto, keptOnPhoto]{onPhotoShape, keepOnPhoto, keptOnPhoto.open})
 	schema.RegisterSerializer("slot_outcome", shape[journal.SlotOutcome, keptSlotOutcome]{slotOutcomeShape, keepSlotOutcome, keptSlotOutcome.open})
 	schema.RegisterSerializer("expected", shape[journal.Expected, keptExpected]{expectedShape, keepExpected, keptExpected.open})
 	schema.RegisterSerializer("pair_outcome", shape[journal.PairOutcome, keptPairOutcome]{pairOutcomeShape, keepPairOutcome, keptPairOutcome.open})

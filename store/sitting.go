@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"fmt"
+	"slices"
 	"time"
 
 	"gorm.io/gorm"
@@ -20,7 +21,9 @@ type Sitting struct {
 	Name      string
 	Plan      SittingPlan `gorm:"serializer:sitting_plan"`
 	Ended     bool
-	NextTime  string // what to do otherwise when the wheel is painted again
+	NextTime  string   // what to do otherwise when the wheel is painted again
+	SureLight bool     // the painter is sure that it was read in daylight,
+	SureTubes []string `gorm:"serializer:json"` // and of these tubes, by the ids of their paints
 	CreatedAt time.Time
 	UpdatedAt time.Time
 }
@@ -137,6 +140,27 @@ func (s *Store) SayNextTime(ctx context.Context, painter, id int64, was, says st
 			return Refusal{"What to do next time was changed elsewhere in the meantime: look at it again, what you wrote is still here."}
 		}
 		return said.Error
+	})
+}
+
+// SaySure keeps that a painter is sure, or sure no more, of the light that a sitting was read in or, where
+// one is named, of a tube.
+func (s *Store) SaySure(ctx context.Context, painter, id int64, tube string, sure bool) error {
+	return s.ofSitting(ctx, painter, id, func(tx *gorm.DB) error {
+		of := tx.Model(&Sitting{}).Where("id = ? and painter_id = ?", id, painter)
+		if tube == "" {
+			return of.Update("sure_light", sure).Error
+		}
+		var kept Sitting
+		if err := tx.Select("id", "sure_tubes").Where("id = ? and painter_id = ?", id, painter).Take(&kept).Error; err != nil {
+			return err
+		}
+		kept.SureTubes = slices.DeleteFunc(kept.SureTubes, func(t string) bool { return t == tube })
+		if sure {
+			kept.SureTubes = append(kept.SureTubes, tube)
+		}
+		kept.UpdatedAt = tx.NowFunc()
+		return tx.Model(&kept).Select("sure_tubes", "updated_at").Updates(&kept).Error
 	})
 }
 

@@ -37,6 +37,7 @@ type demoSitting struct {
 const (
 	demoDay   = 24 * time.Hour
 	demoTrace = 0.03
+	demoPhoto = -1 // what its readings are of, before it is kept
 )
 
 var demoHeld = []demoSitting{
@@ -156,7 +157,11 @@ func held(plan *bench.Plan, painted int, notes []string) (out []store.SittingEve
 // and then dry; the dry photo stays. The pictures are small: the demo begins with them.
 func (d *demoSitting) read(plan *bench.Plan, into *store.DemoSitting) error {
 	in := plan.Settings.Medium
-	shot := devices.Shot{Seed: d.seed, Strength: demoStrengths}
+	rendering, err := devices.ParseRendering("phone")
+	if err != nil {
+		return err
+	}
+	shot := devices.Shot{Seed: d.seed, Strength: demoStrengths, Rendering: rendering}
 	if place, id, traced := strings.Cut(d.trace, "="); traced {
 		p, err := paint.Find(id)
 		if err != nil {
@@ -189,7 +194,7 @@ func (d *demoSitting) read(plan *bench.Plan, into *store.DemoSitting) error {
 			minutes = 1
 		}
 		for _, r := range read.Readings {
-			into.Readings = append(into.Readings, store.SittingReading{Region: plan.Sheet.Regions[r.Region].ID, L: r.Lab.L, A: r.Lab.A, B: r.Lab.B, Source: string(paint.Photo), Wet: shot.Wet, Medium: in.ID, Minutes: minutes, Spread: r.Spread, Doubt: r.Doubt})
+			into.Readings = append(into.Readings, store.SittingReading{Region: plan.Sheet.Regions[r.Region].ID, L: r.Lab.L, A: r.Lab.A, B: r.Lab.B, Source: string(paint.Photo), Wet: shot.Wet, Medium: in.ID, Minutes: minutes, Spread: r.Spread, Doubt: r.Doubt, OnPhoto: OnPhoto{Photo: demoPhoto, Light: r.Light, Greys: read.Greys}})
 		}
 		jpeg, err := files.JPEG(img)
 		if err != nil {

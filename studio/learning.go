@@ -25,8 +25,8 @@ type Learning struct {
 	// Tubes are those of the box that its strengths are of, by the ids of their paints; a
 	// paint without one has none in the box yet.
 	Tubes map[string]Tube
-	// Film is how thick the painter lays the medium, where that explains the readings in the
-	// place of strengths; nil else.
+	// Film is how thick the painter lays the medium over its usual film, where the readings say that
+	// it is another than it was taken for; nil else.
 	Film *journal.Film
 	// Offered are the strengths that may be taken into the box; none where chance would
 	// make as much.
@@ -48,7 +48,7 @@ const (
 func (s *Studio) learn(ctx context.Context, painter store.Painter, came *SittingJournal, now map[string]*paint.Paint, tubes map[string]Tube) (out Learning, err error) {
 	out.Tubes = tubes
 	of := &came.Sitting
-	samples, thin, left, err := came.asToday(now)
+	samples, left, err := came.asToday(now)
 	if err != nil {
 		return out, err
 	}
@@ -70,17 +70,20 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 		return out, nil
 	}
 	for _, other := range others {
-		if len(samples)+len(thin)+len(other.samples) > journal.MostSamples {
+		if len(samples)+len(other.samples) > journal.MostSamples {
 			break // the last ones are enough
 		}
-		more, thinner, left, err := other.asToday(now)
+		if len(journal.Unsettled(other.Overall)) > 0 {
+			continue // before that is answered nothing is learned from it
+		}
+		more, left, err := other.asToday(now)
 		if err != nil {
 			return out, err
 		}
 		if slices.ContainsFunc(more, func(one journal.Sample) bool {
 			return slices.ContainsFunc(one.Parts, func(p paint.Part) bool { return shared[p.Paint.ID] })
 		}) {
-			samples, thin = append(samples, more...), append(thin, thinner...)
+			samples = append(samples, more...)
 			out.Sittings++
 			out.LeftOut += left
 		}
@@ -93,8 +96,7 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 	if err != nil {
 		return out, err
 	}
-	in := usual.WithFilm(film)
-	learned, err := journal.Learn(samples, in)
+	learned, err := journal.Learn(samples, usual.WithFilm(film), of.Sure)
 	switch {
 	case errors.As(err, new(input.Error)):
 		out.TooFew = input.Sentence(err).Error()
@@ -105,27 +107,18 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 	onTodaysScale(&learned, now)
 	out.Learned = &learned
 	out.Offered = learned.Offer()
-	// Of a film thin places say the most.
-	all := append(samples, thin...)
-	thick, told := journal.LearnFilm(all, in, film)
-	if !told || !thick.Proposed {
-		return out, nil
+	if learned.Film != nil {
+		thick := learned.Film.Over(film)
+		out.Film = &thick
 	}
-	whole, err := journal.Learn(all, in)
-	if err == nil && thick.InPlaceOf(&whole) {
-		out.Film, out.Offered = &thick, nil
-	}
-	return out, err
+	return out, nil
 }
 
 // asToday is ofTubes with the tubes as strong as they are today.
-func (came *SittingJournal) asToday(now map[string]*paint.Paint) (samples, thin []journal.Sample, left int, err error) {
-	samples, thin, left = came.ofTubes()
-	if samples, err = today(samples, now); err != nil {
-		return nil, nil, 0, err
-	}
-	thin, err = today(thin, now)
-	return samples, thin, left, err
+func (came *SittingJournal) asToday(now map[string]*paint.Paint) (samples []journal.Sample, left int, err error) {
+	samples, left = came.ofTubes()
+	samples, err = today(samples, now)
+	return samples, left, err
 }
 
 // onTodaysScale brings what was learned from samples of before to the paints of today, on whose scale it is
@@ -142,13 +135,13 @@ func onTodaysScale(of *journal.Learned, now map[string]*paint.Paint) {
 	}
 }
 
-// ofTubes are the readings of a sitting that say something of its tubes; those of places that
-// lie thin; and how many in all say nothing of the tubes: where something got into a mixture,
-// or it lies thin, its colour is none of its tubes' doing; and of what was mixed by looks, from pans,
-// nobody knows the parts.
-func (came *SittingJournal) ofTubes() (out, thin []journal.Sample, left int) {
+// ofTubes are the readings of a sitting that say something of its tubes; and how many say nothing of
+// them: where something got into a mixture, or it alone lies thin, its colour is none of its tubes' doing;
+// and of what was mixed by looks, from pans, nobody knows the parts.
+func (came *SittingJournal) ofTubes() (out []journal.Sample, left int) {
 	n := 0
 	byLooks := came.Sitting.Plan.Settings.Scale.Measure == recipe.ByLooks
+	allThin := slices.ContainsFunc(came.Overall, func(c journal.Cause) bool { return c.Kind == journal.OfFilm || c.Kind == journal.ThinOrPhoto })
 	for _, p := range came.Places {
 		e := p.Explained
 		if e == nil {
@@ -157,17 +150,14 @@ func (came *SittingJournal) ofTubes() (out, thin []journal.Sample, left int) {
 		switch sample := came.samples[n]; {
 		case byLooks && len(sample.Parts) > 1:
 			left++ // nobody knows what went into it
-		case e.OfItsTubes():
+		case e.OfItsTubes(), allThin && e.Causes[0].Kind == journal.TooThin:
 			out = append(out, sample)
 		default:
-			if e.Causes[0].Kind == journal.TooThin {
-				thin = append(thin, sample)
-			}
 			left++
 		}
 		n++
 	}
-	return out, thin, left
+	return out, left
 }
 
 // paintsNow are the paints of a painter's tubes as they are today, by their ids and, a
@@ -220,6 +210,25 @@ func today(samples []journal.Sample, now map[string]*paint.Paint) (out []journal
 		out = append(out, one)
 	}
 	return out, nil
+}
+
+// SaySure keeps that a painter is sure, or sure no more, of the light that a sitting was read in or, where
+// the id of its paint is given, that a tube is what it was taken for.
+func (s *Studio) SaySure(ctx context.Context, painter store.Painter, id int64, tube string, sure bool) error {
+	if tube != "" {
+		plan, err := s.sheetOf(ctx, painter, id)
+		if err != nil {
+			return err
+		}
+		if !slices.ContainsFunc(plan.Sheet.Paints(), func(p *paint.Paint) bool { return p.ID == tube }) {
+			return input.Errorf("there is no paint %q on the sheet of this sitting", input.Clip(tube))
+		}
+	}
+	if err := s.store.SaySure(ctx, painter.ID, id, tube, sure); err != nil {
+		return err
+	}
+	s.watchers.tell(painter.ID, id)
+	return nil
 }
 
 // Taking is strengths that a painter took into the box.

@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"math"
 	"math/rand/v2"
 	"slices"
 	"strings"
@@ -12,9 +13,12 @@ import (
 
 	"gyrophane/core/bench"
 	"gyrophane/core/colour"
+	"gyrophane/core/journal"
 	"gyrophane/core/paint"
+	"gyrophane/core/photo"
 	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
+	"gyrophane/devices"
 	"gyrophane/store"
 )
 
@@ -298,4 +302,99 @@ func TestManyWildSittingsAreExplainedApart(t *testing.T) {
 	require.NoError(t, err)
 	assert.False(t, came.Learning.Working)
 	<-s.explaining.turn
+}
+
+// A photo of the phone's making is kept as it was seen, with its bare paper and greys; what it does to
+// colours is taken out of what is shown and learned, also when the photo itself is deleted.
+func TestWhatAPhoneDoesIsTakenOut(t *testing.T) {
+	s, _, ada, w := aStudio(t)
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	require.NoError(t, err)
+	rendering, err := devices.ParseRendering("phone")
+	require.NoError(t, err)
+	kept, err := s.StandinPhoto(t.Context(), ada, begun.ID, devices.Shot{Seed: 3, W: 1000, H: 750, Rendering: rendering})
+	require.NoError(t, err)
+	got, err := s.ReadPhoto(t.Context(), ada, begun.ID, kept.ID, HowRead{Step: devices.GreyStep})
+	require.NoError(t, err)
+	require.NoError(t, got.Refused)
+	require.Len(t, got.Told.Photos, 1)
+	assert.Contains(t, got.Told.Photos[0].Says(), "adds contrast and colour")
+	require.NotNil(t, got.Read.Greys.Ink)
+	var reads []NewReading
+	for _, r := range got.Read.Readings {
+		reads = append(reads, NewReading{Region: got.Sheet.Regions[r.Region].ID, Lab: r.Lab, Source: paint.Photo, Dry: true, Spread: r.Spread, Doubt: r.Doubt, On: OnPhoto{Photo: kept.ID, Light: r.Light, Greys: got.Read.Greys, Step: devices.GreyStep}})
+	}
+	require.NoError(t, s.KeepReadings(t.Context(), ada, begun.ID, reads))
+	require.NoError(t, s.DropPhoto(t.Context(), ada, begun.ID, kept.ID))
+
+	came, err := s.SittingJournal(t.Context(), ada, begun.ID)
+	require.NoError(t, err)
+	require.Len(t, came.Bent, 1)
+	assert.Empty(t, came.Learning.Offered, "the tubes are as they were taken to be")
+	asSeen, taken := 0.0, 0.0
+	back, err := s.Reads(t.Context(), ada, begun.ID)
+	require.NoError(t, err)
+	for i, r := range back.Readings {
+		assert.Equal(t, reads[i].Lab, r.AsSeen)
+		if r.Doubt == "" {
+			computed := came.Places[i].Computed
+			asSeen, taken = asSeen+colour.Difference(r.AsSeen, computed), taken+colour.Difference(r.Lab, computed)
+			assert.Equal(t, r.Lab, came.Places[i].Dry.Lab)
+		}
+	}
+	assert.Less(t, taken, 0.5*asSeen)
+
+	for says, on := range map[string]OnPhoto{
+		"which no grey does":      {Photo: 1, Light: [3]float64{0.7, 0.7, 0.7}, Greys: photo.Greys{Ink: &photo.Grey{Lab: colour.Lab{L: 900}, Light: [3]float64{0.7, 0.7, 0.7}}}},
+		"each channel of it lies": {Photo: 1, Light: [3]float64{0.7, math.NaN(), 0.7}},
+		"the grey step reflects":  {Photo: 1, Light: [3]float64{0.7, 0.7, 0.7}, Step: 3},
+	} {
+		err := s.KeepReadings(t.Context(), ada, begun.ID, []NewReading{{Region: reads[0].Region, Lab: reads[0].Lab, Source: paint.Photo, On: on}})
+		assert.ErrorContains(t, err, says)
+	}
+}
+
+// Where a tube behaves as another paint nothing is offered before the painter says which it is.
+func TestAWrongTubeIsAnsweredBeforeAnythingIsLearned(t *testing.T) {
+	s, _, ada, w := aStudio(t)
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	require.NoError(t, err)
+	lemon, err := paint.Find("PY3")
+	require.NoError(t, err)
+	readAs(t, s, ada, begun, func(r *bench.Region) colour.Lab {
+		parts := r.Recipe.Plain()
+		for n := range parts {
+			if parts[n].Paint.ID == "PY65" {
+				parts[n].Paint = lemon
+			}
+		}
+		m, err := paint.Mix(parts...)
+		require.NoError(t, err)
+		look := m.AsPainted(begun.Medium, false)
+		return look.Lab()
+	})
+	came, err := s.SittingJournal(t.Context(), ada, begun.ID)
+	require.NoError(t, err)
+	open := journal.Unsettled(came.Overall)
+	require.Len(t, open, 1)
+	assert.Equal(t, "PY65", open[0].Paint.ID)
+	assert.Contains(t, open[0].Says, "arylide yellow light")
+	assert.Empty(t, came.Learning.Offered)
+
+	require.ErrorContains(t, s.SaySure(t.Context(), ada, begun.ID, "PY3", true), "no paint")
+	require.NoError(t, s.SaySure(t.Context(), ada, begun.ID, "PY65", true))
+	require.NoError(t, s.SaySure(t.Context(), ada, begun.ID, "", true))
+	came, err = s.SittingJournal(t.Context(), ada, begun.ID)
+	require.NoError(t, err)
+	assert.Equal(t, journal.Sure{Light: true, Tubes: []string{"PY65"}}, came.Sitting.Sure)
+	assert.False(t, slices.ContainsFunc(came.Overall, func(c journal.Cause) bool { return c.Kind == journal.WrongTube && c.Paint.ID == "PY65" }))
+	require.NoError(t, s.SaySure(t.Context(), ada, begun.ID, "PY65", false))
+	came, err = s.SittingJournal(t.Context(), ada, begun.ID)
+	require.NoError(t, err)
+	assert.NotEmpty(t, journal.Unsettled(came.Overall))
+
+	bob, err := s.store.CreatePainter(t.Context(), "Bob", "")
+	require.NoError(t, err)
+	assert.ErrorIs(t, s.SaySure(t.Context(), bob, begun.ID, "", true), store.ErrNotFound)
+	assert.ErrorIs(t, s.SaySure(t.Context(), bob, begun.ID, "PY65", true), store.ErrNotFound)
 }

@@ -33,13 +33,25 @@ type Reads struct {
 	Photos   []KeptPhoto
 }
 
-// Reads lists what was read of a painter's sitting.
+// Reads lists what was read of a painter's sitting, without what photos did to it.
 func (s *Studio) Reads(ctx context.Context, painter store.Painter, id int64) (out Reads, err error) {
 	sitting, err := s.lookedBack(ctx, painter, id)
 	if err != nil {
 		return out, err
 	}
-	return s.readsOf(ctx, painter, &sitting)
+	if out, err = s.readsOf(ctx, painter, &sitting); err != nil {
+		return out, err
+	}
+	told := placesOf(&sitting, out)
+	for i := range out.Readings {
+		r := &out.Readings[i]
+		by := &told.dry
+		if r.Wet {
+			by = &told.wet
+		}
+		r.Reading = by.Taken(r.Reading)
+	}
+	return out, nil
 }
 
 // readsOf are the readings and photos of a sitting as it stands.
@@ -51,12 +63,14 @@ func (s *Studio) readsOf(ctx context.Context, painter store.Painter, sitting *Si
 	if err != nil {
 		return out, err
 	}
+	of := map[photoRead]*journal.Photograph{}
 	for _, r := range readings {
 		in, err := paint.ParseMedium(r.Medium)
 		if err != nil {
 			return out, err
 		}
 		one := journal.Dated{Reading: journal.Reading{Region: r.Region, Reading: paint.Reading{Lab: colour.Lab{L: r.L, A: r.A, B: r.B}, Source: paint.Source(r.Source), Wet: r.Wet, Medium: in}, Minutes: r.Minutes, Spread: r.Spread, Doubt: r.Doubt}, At: r.CreatedAt}
+		one.Photo, one.AsSeen = spotOf(r, of), one.Lab
 		if len(r.Spectrum) == colour.Bands {
 			spectrum := colour.Spectrum(r.Spectrum)
 			one.Spectrum = &spectrum
@@ -70,9 +84,35 @@ func (s *Studio) readsOf(ctx context.Context, painter store.Painter, sitting *Si
 	return out, err
 }
 
+// photoRead is a photo as it was read at once: wet places and dry ones apart.
+type photoRead struct {
+	id  int64
+	wet bool
+}
+
+// spotOf is where on a photo a reading is of; nil where it is of none. All readings of a photo are of the
+// same one.
+func spotOf(r store.SittingReading, of map[photoRead]*journal.Photograph) *journal.PhotoSpot {
+	if paint.Source(r.Source) != paint.Photo {
+		return nil
+	}
+	out := &journal.PhotoSpot{Spread: r.Spread, Light: r.OnPhoto.Light}
+	if r.OnPhoto.Photo != 0 {
+		key := photoRead{r.OnPhoto.Photo, r.Wet}
+		if of[key] == nil {
+			of[key] = journal.PhotographOf(r.OnPhoto.Greys, r.OnPhoto.Step)
+		}
+		out.Of = of[key]
+	}
+	return out
+}
+
 func keptPhoto(p store.SittingPhoto) KeptPhoto {
 	return KeptPhoto{ID: p.ID, Width: p.Width, Height: p.Height, Standin: p.Standin, At: p.CreatedAt}
 }
+
+// OnPhoto is where on a photo a reading is of.
+type OnPhoto = store.OnPhoto
 
 // NewReading is a colour that was read of a place.
 type NewReading struct {
@@ -83,7 +123,8 @@ type NewReading struct {
 	Dry    bool // the painter says that it is, whatever its time to dry
 	Spread float64
 	Doubt  string
-	Told   string // by which the page knows it; empty where it says none
+	On     OnPhoto // where on a photo it is of
+	Told   string  // by which the page knows it; empty where it says none
 }
 
 // MostRead is how many readings are kept at once.
@@ -121,12 +162,41 @@ func (s *Studio) KeepReadings(ctx context.Context, painter store.Painter, id int
 		if err := one.Check(); err != nil {
 			return err
 		}
-		rows = append(rows, store.SittingReading{Region: r.Region, L: sound.Lab.L, A: sound.Lab.A, B: sound.Lab.B, Source: string(r.Source), Wet: wet, Medium: sitting.Medium.ID, Minutes: one.Minutes, Spread: r.Spread, Doubt: one.Doubt, Told: r.Told})
+		if err := checkOnPhoto(r.On); err != nil {
+			return err
+		}
+		rows = append(rows, store.SittingReading{Region: r.Region, L: sound.Lab.L, A: sound.Lab.A, B: sound.Lab.B, Source: string(r.Source), Wet: wet, Medium: sitting.Medium.ID, Minutes: one.Minutes, Spread: r.Spread, Doubt: one.Doubt, OnPhoto: r.On, Told: r.Told})
 	}
 	if err := s.store.AddReadings(ctx, painter.ID, id, rows); err != nil {
 		return err
 	}
 	s.watchers.tell(painter.ID, id)
+	return nil
+}
+
+// checkOnPhoto says what is wrong with where on a photo a reading is of.
+func checkOnPhoto(on OnPhoto) error {
+	if on.Photo == 0 {
+		return nil
+	}
+	lights := []photo.Light{on.Light}
+	for _, g := range []*photo.Grey{on.Greys.Ink, on.Greys.Step} {
+		if g == nil {
+			continue
+		}
+		lights = append(lights, g.Light)
+		if !(g.Lab.L >= -20 && g.Lab.L <= 150 && math.Abs(g.Lab.A) <= 200 && math.Abs(g.Lab.B) <= 200) {
+			return input.Errorf("a grey of the photo reads %.1f %.1f %.1f, which no grey does", g.Lab.L, g.Lab.A, g.Lab.B)
+		}
+	}
+	for _, l := range lights {
+		if !(min(l[0], l[1], l[2]) > 0 && max(l[0], l[1], l[2]) <= 1) {
+			return input.Errorf("bare paper of the photo has the light %v, and each channel of it lies above 0 and up to 1", [3]float64(l))
+		}
+	}
+	if !(on.Step >= 0 && on.Step <= 1) {
+		return input.Errorf("the grey step reflects %v, and that lies between 0 and 1", on.Step)
+	}
 	return nil
 }
 
@@ -179,17 +249,18 @@ type PhotoOfSheet struct {
 	Read    photo.Result
 	Found   bool // the marks were found by the program
 	Refused error
+	Told    journal.Explanation // what the photo does to colours, with the tubes as they are known; empty of a wet one
 	picture photo.Picture
 }
 
 // ReadPhoto reads a photo of a painter's sitting: by the marks that are given or, where
-// there are none, those that are found; of a sheet that was drawn freely by its quarter
-// points. Spots are moved or left out by their regions.
-func (s *Studio) ReadPhoto(ctx context.Context, painter store.Painter, id, photoID int64, marks *photo.Corners, drawn bool, spots map[string]photo.Spot) (out PhotoOfSheet, err error) {
-	plan, err := s.sheetOf(ctx, painter, id)
+// there are none, those that are found.
+func (s *Studio) ReadPhoto(ctx context.Context, painter store.Painter, id, photoID int64, how HowRead) (out PhotoOfSheet, err error) {
+	sitting, err := s.lookedBack(ctx, painter, id)
 	if err != nil {
 		return out, err
 	}
+	plan := sitting.Plan
 	data, err := s.Photo(ctx, painter, id, photoID)
 	if err != nil {
 		return out, err
@@ -200,23 +271,48 @@ func (s *Studio) ReadPhoto(ctx context.Context, painter store.Painter, id, photo
 	}
 	out.Sheet, out.picture = plan.Sheet, kept.Picture()
 	at := photo.Corners{}
-	if marks != nil {
-		at = *marks
+	if how.Marks != nil {
+		at = *how.Marks
 	} else if at, err = photo.FindMarks(&out.picture, plan.Sheet); err == nil {
 		out.Found = true
 	}
 	if err == nil {
 		read := photo.ReadSheet
-		if out.Drawn = drawn && marks != nil; out.Drawn {
+		if out.Drawn = how.Drawn && how.Marks != nil; out.Drawn {
 			read = photo.ReadDrawn
 		}
-		out.Read, err = read(&out.picture, plan.Sheet, at, spots)
+		out.Read, err = read(&out.picture, plan.Sheet, at, how.Spots)
 	}
 	out.Read.Corners = at
 	if errors.As(err, new(input.Error)) {
 		out.Refused, err = err, nil
 	}
+	if err == nil && out.Refused == nil {
+		out.Told = told(&sitting, &out.Read, how)
+	}
 	return out, err
+}
+
+// HowRead is how a photo is read.
+type HowRead struct {
+	Marks *photo.Corners        // nil where they are to be found
+	Drawn bool                  // freely: the marks are its quarter points
+	Spots map[string]photo.Spot // moved or left out, by their regions
+	Wet   bool
+	Step  float64 // what the grey step was measured to reflect; 0 where it was not
+}
+
+// told is what a photo of a sitting's sheet does to colours, by what its wells held.
+func told(sitting *Sitting, read *photo.Result, how HowRead) journal.Explanation {
+	of := journal.PhotographOf(read.Greys, how.Step)
+	var samples []journal.Sample
+	for _, r := range read.Readings {
+		if r.Doubt == "" {
+			one := journal.Reading{Reading: paint.Reading{Lab: r.Lab, Source: paint.Photo, Wet: how.Wet}, Spread: r.Spread, Photo: &journal.PhotoSpot{Of: of, Light: r.Light, Spread: r.Spread}}
+			samples = append(samples, sampleOf(sitting.Plan, &sitting.Stands, r.Region, &one))
+		}
+	}
+	return journal.Explain(samples, sitting.Medium, sitting.Sure)
 }
 
 // Straight is the sheet of a photo straightened, as a JPEG, with the light evened out or

@@ -148,8 +148,7 @@ func (s *Studio) shelve(ctx context.Context, painter store.Painter, kept store.S
 		out.Sheet.Regions[i].Mixture = paint.Mixture{} // how it looks is in Looks
 	}
 	n := 0.0
-	for i := range sheet.Regions {
-		p := readOf(sitting.Plan, i, reads.Readings)
+	for i, p := range placesOf(&sitting, reads).places {
 		look := p.Computed
 		read := p.Dry != nil && p.Dry.Doubt == ""
 		if read {

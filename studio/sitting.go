@@ -12,6 +12,7 @@ import (
 
 	"gyrophane/core/bench"
 	"gyrophane/core/input"
+	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/recipe"
 	"gyrophane/store"
@@ -42,6 +43,7 @@ type Sitting struct {
 	Rest   *bench.Plan // from where it stands
 	Medium paint.Medium
 	Now    time.Time
+	Sure   journal.Sure // what the painter is sure of, whatever was read
 	// Printed says that a sheet which was printed follows another plan; empty where none does.
 	Printed string
 }
@@ -350,7 +352,7 @@ func (s *Studio) stood(kept store.Sitting, events []store.SittingEvent) (out Sit
 	if err != nil {
 		return out, err
 	}
-	out = Sitting{SittingEntry: entryOf(kept), Events: happened(events), Plan: plan, Medium: plan.Settings.Medium, Now: time.Now()}
+	out = Sitting{SittingEntry: entryOf(kept), Events: happened(events), Plan: plan, Medium: plan.Settings.Medium, Now: time.Now(), Sure: journal.Sure{Light: kept.SureLight, Tubes: kept.SureTubes}}
 	out.Stands = bench.Fold(plan.Sheet, plan.Settings, out.Events)
 	out.Ended = !out.Stands.Ended.IsZero()
 	return out, nil

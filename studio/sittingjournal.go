@@ -2,7 +2,6 @@ package studio
 
 import (
 	"context"
-	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -40,9 +39,11 @@ type SittingJournal struct {
 	Sitting  Sitting
 	Places   []PlaceRead
 	Photos   []KeptPhoto
-	Jumps    []journal.Jump // between painted steps
-	Dried    []string       // what drying did, a sentence each; none where too little was read wet and dry
-	Suggests []string       // what to do otherwise next time, a sentence each
+	Overall  []journal.Cause // of all places together
+	Bent     []string        // what the photos that it was read from do to colours, a sentence each
+	Jumps    []journal.Jump  // between painted steps
+	Dried    []string        // what drying did, a sentence each; none where too little was read wet and dry
+	Suggests []string        // what to do otherwise next time, a sentence each
 	Learning Learning
 	Takings  []Taking         // of its tubes, the last one first
 	samples  []journal.Sample // one for each explained place, in their order
@@ -93,20 +94,57 @@ func (s *Studio) explained(ctx context.Context, painter store.Painter, id int64)
 		return out, err
 	}
 	out.Photos = reads.Photos
-	plan := out.Sitting.Plan
-	var of []int
-	for i := range plan.Sheet.Regions {
-		one := readOf(plan, i, reads.Readings)
-		out.Places = append(out.Places, one)
-		if one.Dry != nil && one.Dry.Doubt == "" {
-			out.samples, of = append(out.samples, sampleOf(plan, &out.Sitting.Stands, i, one.Dry)), append(of, i)
+	told := placesOf(&out.Sitting, reads)
+	out.Places, out.samples, out.Overall = told.places, told.samples, told.dry.Overall
+	for _, b := range told.dry.Photos {
+		if says := b.Says(); says != "" {
+			out.Bent = append(out.Bent, says)
 		}
 	}
-	explained := journal.Explain(out.samples, out.Sitting.Medium)
-	for n := range explained {
-		out.Places[of[n]].Explained = &explained[n]
-	}
 	return out, s.expected(ctx, painter, &out)
+}
+
+// placesTold are the places of a sitting as they were read and explained.
+type placesTold struct {
+	places  []PlaceRead
+	samples []journal.Sample // one for each explained place, in their order
+	dry     journal.Explanation
+	wet     journal.Explanation
+}
+
+// placesOf are the places of a sitting with the last that was read of each, what photos did to that taken
+// out, and why the dry ones differ.
+func placesOf(sitting *Sitting, reads Reads) (out placesTold) {
+	plan := sitting.Plan
+	var of []int
+	var wet []journal.Sample
+	for i := range plan.Sheet.Regions {
+		one := readOf(plan, i, reads.Readings)
+		out.places = append(out.places, one)
+		if one.Dry != nil && one.Dry.Doubt == "" {
+			out.samples, of = append(out.samples, sampleOf(plan, &sitting.Stands, i, one.Dry)), append(of, i)
+		}
+		if one.Wet != nil && one.Wet.Doubt == "" && one.Wet.Photo != nil {
+			wet = append(wet, sampleOf(plan, &sitting.Stands, i, one.Wet))
+		}
+	}
+	out.dry = journal.Explain(out.samples, sitting.Medium, sitting.Sure)
+	out.wet = journal.Explain(wet, sitting.Medium, sitting.Sure)
+	taken := func(r *journal.Reading, by *journal.Explanation) *journal.Reading {
+		if r == nil {
+			return nil
+		}
+		out := by.Taken(*r)
+		return &out
+	}
+	for i := range out.places {
+		p := &out.places[i]
+		p.Dry, p.Wet = taken(p.Dry, &out.dry), taken(p.Wet, &out.wet)
+	}
+	for n := range out.dry.Places {
+		out.places[of[n]].Explained = &out.dry.Places[n]
+	}
+	return out
 }
 
 // expected finds what the painter expected of each slot last before the sitting began, and
@@ -297,11 +335,11 @@ func readOf(plan *bench.Plan, i int, reads []journal.Dated) PlaceRead {
 	return out
 }
 
-// sampleOf is a place as it was read dry, of what its well held when it was painted; of its recipe
+// sampleOf is a place as it was read, of what its well held when it was painted; of its recipe
 // where that is not known.
 func sampleOf(plan *bench.Plan, stands *bench.Sitting, i int, read *journal.Reading) journal.Sample {
 	r, scale := &plan.Sheet.Regions[i], plan.Settings.Scale
-	out := journal.Sample{Region: r.ID, Film: r.Film, Lab: read.Lab, Noise: journal.NoiseOf(read.Source, read.Spread), Photo: read.Source == paint.Photo, Parts: r.Recipe.Plain()}
+	out := journal.Sample{Region: r.ID, Film: r.Film, Lab: read.Lab, Noise: journal.NoiseOf(read.Source, read.Spread), Photo: read.Photo, Wet: read.Wet, Parts: r.Recipe.Plain()}
 	if held := stands.Places[i].Held; held != nil {
 		out.Parts = held
 	}
@@ -329,11 +367,10 @@ func (s *Studio) Account(ctx context.Context, painter store.Painter, id int64) (
 	out := journal.Account{Name: at.Name, Medium: at.Medium, Sheet: at.Plan.Sheet, Began: at.Began, Ended: at.Ended, NextTime: at.NextTime, Events: at.Events}
 	if came.Learning.Working {
 		out.Says = []string{stillWorking}
-	} else if film := came.Learning.Film; film != nil {
-		out.Says = []string{fmt.Sprintf("The %s is laid about %.2g times as thick as usual.", at.Medium.Name, film.New)}
-	} else if l := came.Learning.Learned; l != nil && l.Proposed {
+	} else if l := came.Learning.Learned; l != nil && (l.Proposed || len(journal.Unsettled(l.Overall)) > 0) {
 		out.Says = l.Says()
 	}
+	out.Says = append(slices.Clone(came.Bent), out.Says...)
 	for _, e := range at.Stands.Notes {
 		if e.Kind == bench.Noted {
 			out.Notes = append(out.Notes, e.Text)

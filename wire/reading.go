@@ -13,7 +13,8 @@ import (
 // SittingReading is what was read of a place.
 type SittingReading struct {
 	Slot    string     `json:"slot" doc:"id of the region"`
-	Lab     [3]float64 `json:"lab" doc:"D65"`
+	Lab     [3]float64 `json:"lab" doc:"D65, without what its photo did to it where that was found"`
+	AsSeen  [3]float64 `json:"asSeen" doc:"D65, as it was kept"`
 	Source  string     `json:"source" format:"source"`
 	Wet     bool       `json:"wet"`
 	Minutes float64    `json:"minutes" doc:"since it was painted"`
@@ -50,7 +51,7 @@ func SittingReadsOf(r studio.Reads) SittingReads {
 func sittingReadingsOf(all []journal.Dated) []SittingReading {
 	out := []SittingReading{}
 	for _, one := range all {
-		out = append(out, SittingReading{Slot: one.Region, Lab: labOf(one.Lab), Source: string(one.Source), Wet: one.Wet, Minutes: round(one.Minutes, 1), Spread: round(one.Spread, 2), Doubt: one.Doubt, At: one.At, Shown: shown(one.Lab.OKLab())})
+		out = append(out, SittingReading{Slot: one.Region, Lab: labOf(one.Lab), AsSeen: labOf(one.AsSeen), Source: string(one.Source), Wet: one.Wet, Minutes: round(one.Minutes, 1), Spread: round(one.Spread, 2), Doubt: one.Doubt, At: one.At, Shown: shown(one.Lab.OKLab())})
 	}
 	return out
 }
@@ -67,19 +68,39 @@ func labOf(l colour.Lab) [3]float64 { return [3]float64{round(l.L, 2), round(l.A
 
 // ReadToKeep is a reading that is to be kept.
 type ReadToKeep struct {
-	Slot   string     `json:"slot" minLength:"1" maxLength:"200" doc:"id of the region"`
-	Lab    [3]float64 `json:"lab" doc:"D65"`
-	Source string     `json:"source" format:"source"`
-	Wet    bool       `json:"wet,omitempty"`
-	Dry    bool       `json:"dry,omitempty" doc:"the painter says that it is: else what is read before its time is kept as wet"`
-	Spread float64    `json:"spread,omitempty" minimum:"0" maximum:"100"`
-	Doubt  string     `json:"doubt,omitempty" maxLength:"200" doc:"why it is not believed; left out of learning"`
-	ID     string     `json:"id,omitempty" maxLength:"64" doc:"made by the client: a reading that is sent again is kept once"`
+	Slot   string       `json:"slot" minLength:"1" maxLength:"200" doc:"id of the region"`
+	Lab    [3]float64   `json:"lab" doc:"D65"`
+	Source string       `json:"source" format:"source"`
+	Wet    bool         `json:"wet,omitempty"`
+	Dry    bool         `json:"dry,omitempty" doc:"the painter says that it is: else what is read before its time is kept as wet"`
+	Spread float64      `json:"spread,omitempty" minimum:"0" maximum:"100"`
+	Doubt  string       `json:"doubt,omitempty" maxLength:"200" doc:"why it is not believed; left out of learning"`
+	On     *ReadOnPhoto `json:"onPhoto,omitempty" doc:"where on which photo it is of: what the photo does to all of its places is then taken out"`
+	ID     string       `json:"id,omitempty" maxLength:"64" doc:"made by the client: a reading that is sent again is kept once"`
 }
+
+// ReadOnPhoto is where on a photo a reading is of, as the photo was read.
+type ReadOnPhoto struct {
+	Photo int64      `json:"photo" minimum:"1" doc:"its id"`
+	Light [3]float64 `json:"light" doc:"bare paper there"`
+	Ink   *PhotoGrey `json:"ink,omitempty"`
+	Step  *PhotoGrey `json:"step,omitempty"`
+	Grey  float64    `json:"grey,omitempty" minimum:"0" maximum:"100" doc:"L* that the grey step was measured to have; 0 where it was not"`
+}
+
+func (on *ReadOnPhoto) core() (out studio.OnPhoto) {
+	if on != nil {
+		out = studio.OnPhoto{Photo: on.Photo, Light: on.Light, Greys: photo.Greys{Ink: on.Ink.Core(), Step: on.Step.Core()}, Step: Reflects(on.Grey)}
+	}
+	return out
+}
+
+// Reflects is what a grey of some L* reflects, 0 to 1.
+func Reflects(l float64) float64 { return colour.Lab{L: l}.XYZ(colour.D65.White()).Y }
 
 // Core is the reading.
 func (r ReadToKeep) Core() studio.NewReading {
-	return studio.NewReading{Region: r.Slot, Lab: colour.Lab{L: r.Lab[0], A: r.Lab[1], B: r.Lab[2]}, Source: paint.Source(r.Source), Wet: r.Wet, Dry: r.Dry, Spread: r.Spread, Doubt: r.Doubt, Told: r.ID}
+	return studio.NewReading{On: r.On.core(), Region: r.Slot, Lab: colour.Lab{L: r.Lab[0], A: r.Lab[1], B: r.Lab[2]}, Source: paint.Source(r.Source), Wet: r.Wet, Dry: r.Dry, Spread: r.Spread, Doubt: r.Doubt, Told: r.ID}
 }
 
 // PhotoSpot is a spot of a photo that the painter moved or left out.

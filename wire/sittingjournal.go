@@ -1,6 +1,7 @@
 package wire
 
 import (
+	"slices"
 	"time"
 
 	"gyrophane/core/colour"
@@ -58,11 +59,32 @@ type SittingJournal struct {
 	Working  bool            `json:"working" doc:"other sittings are still being looked at: ask again"`
 	LeftOut  int             `json:"leftOut" doc:"places that it was not learned from: something got into them, or they lie thin"`
 	TooFew   string          `json:"tooFew" doc:"why nothing was"`
-	Film     *TakenFilm      `json:"film,omitempty" doc:"how thick the painter lays the medium, where that may be taken in the place of strengths"`
+	Film     *TakenFilm      `json:"film,omitempty" doc:"how thick the painter lays the medium, where that may be taken"`
+	Overall  []OpenCause     `json:"overall" doc:"what explains all places of the sitting together"`
+	Sure     SureOf          `json:"sure" doc:"what the painter is sure of, whatever was read"`
+	Bent     []string        `json:"bent" doc:"what the photos that it was read from do to colours, a sentence each: taken out"`
 	Offered  []TakenStrength `json:"offered" doc:"what may be taken into the box; none where chance makes as much"`
 	Takings  []Taking        `json:"takings" doc:"what was taken of its tubes, the last one first"`
 	Notes    []SittingNote   `json:"notes"`
 	Photos   []SittingPhoto  `json:"photos"`
+}
+
+// SureOf is what a painter is sure of.
+type SureOf struct {
+	Light bool       `json:"light" doc:"it was read in daylight"`
+	Tubes []SureTube `json:"tubes" doc:"that are what they were taken for"`
+}
+
+// SureTube is a tube of which a painter is sure.
+type SureTube struct {
+	Paint string `json:"paint"`
+	Name  string `json:"name"`
+}
+
+// OpenCause is what explains all places of a sitting together.
+type OpenCause struct {
+	ExplainedCause
+	Open bool `json:"open" doc:"no strengths are offered before the painter says what it is"`
 }
 
 // TakenStrength is a strength that is taken into the box.
@@ -78,13 +100,10 @@ type TakenStrength struct {
 
 // TakenFilm is how thick a medium is laid, over its usual film.
 type TakenFilm struct {
-	Was    float64 `json:"was"`
-	Is     float64 `json:"is"`
-	Low    float64 `json:"low" doc:"95 in 100"`
-	High   float64 `json:"high"`
-	Before float64 `json:"errorBefore" doc:"mean CIEDE2000"`
-	After  float64 `json:"errorAfter"`
-	Left   float64 `json:"errorLeftOut"`
+	Was  float64 `json:"was"`
+	Is   float64 `json:"is"`
+	Low  float64 `json:"low" doc:"95 in 100"`
+	High float64 `json:"high"`
 }
 
 // Taking is strengths that were taken into the box.
@@ -133,19 +152,31 @@ func SittingJournalOf(j studio.SittingJournal) SittingJournal {
 	sheet := j.Sitting.Plan.Sheet
 	of := &j.Learning
 	out := SittingJournal{SittingListed: SittingListedOf(j.Sitting.SittingEntry), Medium: j.Sitting.Medium.ID, Title: sheet.Title, Places: []JournalPlace{}, Jumps: []PaintedJump{},
-		Dried: append([]string{}, j.Dried...), Suggests: append([]string{}, j.Suggests...), Sittings: of.Sittings, Working: of.Working, LeftOut: of.LeftOut, TooFew: of.TooFew, Offered: []TakenStrength{}, Takings: TakingsOf(j.Takings), Notes: notesOf(j.Sitting), Photos: photosOf(j.Photos)}
+		Dried: append([]string{}, j.Dried...), Suggests: append([]string{}, j.Suggests...), Sittings: of.Sittings, Working: of.Working, LeftOut: of.LeftOut, TooFew: of.TooFew, Overall: []OpenCause{}, Bent: append([]string{}, j.Bent...), Offered: []TakenStrength{}, Takings: TakingsOf(j.Takings), Notes: notesOf(j.Sitting), Photos: photosOf(j.Photos)}
 	for _, p := range j.Places {
 		out.Places = append(out.Places, journalPlace(j, p))
 	}
 	for _, jump := range j.Jumps {
 		out.Jumps = append(out.Jumps, jumpOf(j, jump))
 	}
+	out.Sure = SureOf{Light: j.Sitting.Sure.Light, Tubes: []SureTube{}}
+	for _, p := range sheet.Paints() {
+		if slices.Contains(j.Sitting.Sure.Tubes, p.ID) {
+			out.Sure.Tubes = append(out.Sure.Tubes, SureTube{Paint: p.ID, Name: p.ShortName()})
+		}
+	}
+	open := journal.Unsettled(j.Overall)
+	for _, c := range j.Overall {
+		if c.Kind != journal.OfPhoto { // that is in Bent
+			out.Overall = append(out.Overall, OpenCause{causeOf(c), slices.ContainsFunc(open, func(o journal.Cause) bool { return o.Kind == c.Kind && o.Paint == c.Paint })})
+		}
+	}
 	if of.Learned != nil {
 		learned := LearnedOf(*of.Learned)
 		out.Learned = &learned
 	}
 	if f := of.Film; f != nil {
-		out.Film = &TakenFilm{Was: round(f.Old, 3), Is: round(f.New, 3), Low: round(f.Low, 3), High: round(f.High, 3), Before: round(f.Before, 2), After: round(f.After, 2), Left: round(f.LeftOut, 2)}
+		out.Film = &TakenFilm{Was: round(f.Old, 3), Is: round(f.New, 3), Low: round(f.Low, 3), High: round(f.High, 3)}
 	}
 	for _, s := range of.Offered {
 		out.Offered = append(out.Offered, TakenStrength{Paint: s.Paint.ID, Tube: of.Tubes[s.Paint.ID].ID, Name: s.Paint.ShortName(), Was: round(s.Old, 3), Is: round(s.New, 3), Low: round(s.Low, 3), High: round(s.High, 3)})

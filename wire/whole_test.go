@@ -12,6 +12,7 @@ import (
 	"gyrophane/core/colour"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
+	"gyrophane/core/photo"
 	"gyrophane/core/wheel"
 	"gyrophane/store/storetest"
 	"gyrophane/studio"
@@ -46,18 +47,20 @@ func TestEveryFieldGoesRound(t *testing.T) {
 	var read ReadToKeep
 	storetest.Fill(&read)
 	kept := read.Core()
-	assert.Equal(t, studio.NewReading{Region: read.Slot, Lab: colour.Lab{L: read.Lab[0], A: read.Lab[1], B: read.Lab[2]}, Source: paint.Source(read.Source), Wet: read.Wet, Dry: read.Dry, Spread: read.Spread, Doubt: read.Doubt, Told: read.ID}, kept)
+	assert.Equal(t, studio.NewReading{Region: read.Slot, Lab: colour.Lab{L: read.Lab[0], A: read.Lab[1], B: read.Lab[2]}, Source: paint.Source(read.Source), Wet: read.Wet, Dry: read.Dry, Spread: read.Spread, Doubt: read.Doubt, Told: read.ID, On: studio.OnPhoto{Photo: read.On.Photo, Light: read.On.Light, Greys: photo.Greys{Ink: read.On.Ink.Core(), Step: read.On.Step.Core()}, Step: Reflects(read.On.Grey)}}, kept)
+	assert.Equal(t, colour.Lab{L: read.On.Step.Lab[0], A: read.On.Step.Lab[1], B: read.On.Step.Lab[2]}, kept.On.Greys.Step.Lab)
+	assert.Equal(t, photo.Light(read.On.Ink.Light), kept.On.Greys.Ink.Light)
 }
 
 // The bounds of a film, and what stands before and after it, each keep their place.
 func TestAFilmKeepsItsBounds(t *testing.T) {
 	s := painted(t)
-	out := SittingJournalOf(studio.SittingJournal{Sitting: s, Learning: studio.Learning{Film: &journal.Film{Old: 1, New: 0.6, Low: 0.5, High: 0.7, Before: 4, After: 2, LeftOut: 3}}})
+	out := SittingJournalOf(studio.SittingJournal{Sitting: s, Learning: studio.Learning{Film: &journal.Film{Old: 1, New: 0.6, Low: 0.5, High: 0.7}}})
 	text, err := json.Marshal(out.Film)
 	require.NoError(t, err)
 	var film map[string]float64
 	require.NoError(t, json.Unmarshal(text, &film))
-	assert.Equal(t, map[string]float64{"was": 1, "is": 0.6, "low": 0.5, "high": 0.7, "errorBefore": 4, "errorAfter": 2, "errorLeftOut": 3}, film)
+	assert.Equal(t, map[string]float64{"was": 1, "is": 0.6, "low": 0.5, "high": 0.7}, film)
 }
 
 // A place is shown wet as it is while it is wet, and dried as it is when it is dry.

@@ -43,7 +43,8 @@ func readSamples(file string, in paint.Medium) (out []journal.Sample, err error)
 // ofReadings is a command that asks something of readings in a file.
 func ofReadings(use, short, long, example string, ask func(samples []journal.Sample, in paint.Medium) (value any, table func(io.Writer), err error)) *cobra.Command {
 	var q question
-	var file string
+	var file, picture, plan string
+	var grey float64
 	c := &cobra.Command{
 		Use: use, Short: short, Long: long, Example: example, Args: cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
@@ -51,11 +52,21 @@ func ofReadings(use, short, long, example string, ask func(samples []journal.Sam
 			if err != nil {
 				return err
 			}
-			samples, err := readSamples(file, v.Medium)
+			in := v.Medium
+			var samples []journal.Sample
+			if picture != "" {
+				var got sheetRead
+				if got, err = readSheet(cmd.Context(), picture, plan); err == nil {
+					err = got.refused
+				}
+				samples, in = journal.SamplesOf(&got.sheet, &got.read, wire.Reflects(grey)), got.in
+			} else {
+				samples, err = readSamples(file, in)
+			}
 			if err != nil {
 				return err
 			}
-			value, table, err := ask(samples, v.Medium)
+			value, table, err := ask(samples, in)
 			if err != nil {
 				return err
 			}
@@ -63,6 +74,9 @@ func ofReadings(use, short, long, example string, ask func(samples []journal.Sam
 		},
 	}
 	q.flags(c)
+	c.Flags().StringVar(&picture, "photo", "", "a photo of a painted sheet, in the place of readings")
+	c.Flags().StringVar(&plan, "plan", "", "the plan of that sheet, in JSON")
+	ofGrey(c, &grey)
 	c.Flags().StringVar(&file, "readings", "", "CSV with the columns parts (PY184=8 PB29=1), L, a, b, state")
 	return c
 }
@@ -72,7 +86,7 @@ func learnCommand() *cobra.Command {
 		"The strengths of the tubes that explain dry readings best, with 95 % intervals. Only ratios among tubes that mixtures\njoin are told; they are proposed only where they are better by more than chance.",
 		"gyrophane learn --readings readings.csv --medium gouache --json",
 		func(samples []journal.Sample, in paint.Medium) (any, func(io.Writer), error) {
-			learned, err := journal.Learn(samples, in)
+			learned, err := journal.Learn(samples, in, journal.Sure{})
 			out := wire.LearnedOf(learned)
 			return out, func(w io.Writer) { learnedTable(w, out) }, err
 		})
@@ -92,6 +106,9 @@ func learnedTable(w io.Writer, l wire.Learned) {
 		says = "proposed"
 	}
 	fmt.Fprintf(w, "\nCIEDE2000 before %.2f, after %.2f, left one out %.2f: %s\t\t\t\t\t\n", l.Before, l.After, l.LeftOut, says)
+	for _, says := range append(append([]string{}, l.Photos...), l.Says...) {
+		fmt.Fprintf(w, "%s\t\t\t\t\t\n", says)
+	}
 	if l.Separate > 1 {
 		fmt.Fprintf(w, "%d groups of tubes never meet: neutral circles, or a few tints with white, would join them\t\t\t\t\t\n", l.Separate)
 	}
@@ -102,7 +119,8 @@ func explainCommand() *cobra.Command {
 		"Of each dry reading how it differs from what is computed, and the likeliest cause where the evidence carries one.",
 		"gyrophane explain --readings readings.csv --medium gouache",
 		func(samples []journal.Sample, in paint.Medium) (any, func(io.Writer), error) {
-			out := wire.ExplainedOf(samples, journal.Explain(samples, in))
+			told := journal.Explain(samples, in, journal.Sure{})
+			out := wire.ExplainedOf(told.Places)
 			return out, func(w io.Writer) { explainedTable(w, out) }, nil
 		})
 }

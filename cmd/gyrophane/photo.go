@@ -1,6 +1,7 @@
 package main
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"io"
@@ -13,6 +14,7 @@ import (
 	"gyrophane/core/bench"
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
+	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/photo"
 	"gyrophane/devices"
@@ -47,7 +49,7 @@ func readFile(name string, most int64) ([]byte, error) {
 }
 
 func photoCommand() *cobra.Command {
-	var plan, light, size string
+	var plan, light, size, rendering string
 	var strengths []string
 	var shot devices.Shot
 	c := &cobra.Command{
@@ -56,7 +58,7 @@ func photoCommand() *cobra.Command {
 		Long:    "What a phone would see of a sheet that was painted by its recipes: rendered, and not taken. Brush, perspective,\nlight, noise and JPEG come by the seed. It serves the tests and the demo.",
 		Example: "gyrophane photo --plan plan.json --strength PB29=1.6 --seed 1 out.jpg",
 		Args:    cobra.ExactArgs(1),
-		RunE: func(_ *cobra.Command, args []string) error {
+		RunE: func(cmd *cobra.Command, args []string) error {
 			s, in, err := sheetIn(plan)
 			if err != nil {
 				return err
@@ -64,6 +66,20 @@ func photoCommand() *cobra.Command {
 			if shot.Light, err = colour.ParseLight(light); err != nil {
 				return err
 			}
+			named, err := devices.ParseRendering(rendering)
+			if err != nil {
+				return err
+			}
+			for flag, figure := range map[string]struct{ to, of *float64 }{
+				"contrast-curve": {&named.Contrast, &shot.Rendering.Contrast}, "saturation": {&named.Saturation, &shot.Rendering.Saturation}, "gamma": {&named.Gamma, &shot.Rendering.Gamma},
+				"cast": {&named.Cast, &shot.Rendering.Cast}, "sharpen": {&named.Sharpened, &shot.Rendering.Sharpened},
+			} {
+				if cmd.Flags().Changed(flag) {
+					*figure.to = *figure.of
+				}
+			}
+			named.ColourFirst = named.ColourFirst || shot.Rendering.ColourFirst
+			shot.Rendering = named
 			shot.Strength = map[string]float64{}
 			for _, text := range strengths {
 				id, g, ok := strings.Cut(text, "=")
@@ -99,47 +115,78 @@ func photoCommand() *cobra.Command {
 	f.BoolVar(&shot.Shadow, "shadow", false, "a shadow's edge lies over the sheet")
 	f.IntVar(&shot.Glare, "glare", 0, "the place, 1 up, that mirrors a lamp")
 	f.Float64Var(&shot.Blur, "blur", 0, "pixels that it is out of focus by")
+	f.Float64Var(&shot.Film, "film", 1, "how thick it was painted, over what the plan has")
+	f.StringVar(&rendering, "rendering", "plain", "what the phone does to colours: plain, phone or strong; the next five change one thing of it")
+	f.Float64Var(&shot.Rendering.Contrast, "contrast-curve", 0, "how steep the S of its tones is, 0 to 6")
+	f.Float64Var(&shot.Rendering.Saturation, "saturation", 1, "factor of its saturation, 0.2 to 3")
+	f.Float64Var(&shot.Rendering.Gamma, "gamma", 1, "power of its coded values, 0.3 to 3")
+	f.Float64Var(&shot.Rendering.Cast, "cast", 0, "share by which red rises and blue falls, -0.2 to 0.2")
+	f.Float64Var(&shot.Rendering.Sharpened, "sharpen", 0, "how much edges are raised, 0 to 2")
+	f.BoolVar(&shot.Rendering.ColourFirst, "colour-first", false, "saturation before the tones")
 	f.BoolVar(&shot.Mirrored, "mirrored", false, "it is mirrored")
 	return c
+}
+
+// sheetRead is a photo of the sheet of a plan as it was read.
+type sheetRead struct {
+	sheet   bench.Sheet
+	in      paint.Medium
+	read    photo.Result
+	found   bool
+	refused error
+}
+
+// readSheet reads a photo of the sheet of a plan.
+func readSheet(ctx context.Context, file, plan string) (out sheetRead, err error) {
+	if out.sheet, out.in, err = sheetIn(plan); err != nil {
+		return out, err
+	}
+	data, err := readFile(file, files.MostPhotoBytes)
+	if err != nil {
+		return out, err
+	}
+	picture, err := files.ReadPhoto(ctx, data)
+	if err != nil {
+		return out, err
+	}
+	p := picture.Reduced().Picture()
+	at, err := photo.FindMarks(&p, &out.sheet)
+	if out.found = err == nil; out.found {
+		out.read, err = photo.ReadSheet(&p, &out.sheet, at, nil)
+	}
+	if errors.As(err, new(input.Error)) {
+		out.refused, err = err, nil
+	}
+	return out, err
+}
+
+// ofGrey is the flag for what the grey step of a sheet was measured to be.
+func ofGrey(c *cobra.Command, into *float64) {
+	c.Flags().Float64Var(into, "grey", 0, "L* that the sheet's grey step was measured to have")
 }
 
 func readCommand() *cobra.Command {
 	var plan string
 	var asJSON bool
+	var grey float64
 	c := &cobra.Command{
 		Use:     "read PHOTO --plan FILE",
 		Short:   "The colours of a painted sheet, from one photo of it",
-		Long:    "Reads each place of a painted sheet off a photo, JPEG or PNG, by the sheet's four marks and its bare paper.\nA photo that cannot be trusted is refused with the reason.",
+		Long:    "Reads each place of a painted sheet off a photo, JPEG or PNG, by the sheet's four marks and its bare paper.\nWhat the phone\ndid to all colours alike is taken out. A photo that cannot be trusted is refused with the reason.",
 		Example: "gyrophane read out.jpg --plan plan.json --json",
 		Args:    cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			s, _, err := sheetIn(plan)
+			got, err := readSheet(cmd.Context(), args[0], plan)
 			if err != nil {
 				return err
 			}
-			data, err := readFile(args[0], files.MostPhotoBytes)
-			if err != nil {
-				return err
-			}
-			picture, err := files.ReadPhoto(cmd.Context(), data)
-			if err != nil {
-				return err
-			}
-			p := picture.Reduced().Picture()
-			var read photo.Result
-			at, err := photo.FindMarks(&p, &s)
-			found := err == nil
-			if found {
-				read, err = photo.ReadSheet(&p, &s, at, nil)
-			}
-			if err != nil && !errors.As(err, new(input.Error)) {
-				return err
-			}
-			out := wire.PhotoReadOf(&s, read, found, err)
+			told := journal.Explain(journal.SamplesOf(&got.sheet, &got.read, wire.Reflects(grey)), got.in, journal.Sure{})
+			out := wire.PhotoReadOf(&got.sheet, got.read, got.found, got.refused, &told)
 			return (&question{json: asJSON}).answer(cmd, out, func(w io.Writer) { readTable(w, out) })
 		},
 	}
 	c.Flags().StringVar(&plan, "plan", "", "a plan in JSON")
+	ofGrey(c, &grey)
 	c.Flags().BoolVar(&asJSON, "json", false, "JSON, as the HTTP API")
 	return c
 }
@@ -149,7 +196,7 @@ func readTable(w io.Writer, r wire.PhotoRead) {
 		fmt.Fprintf(w, "refused: %s\t\t\t\t\n", r.Refused)
 		return
 	}
-	fmt.Fprintf(w, "light of about %.0f K, %.1f to 1 over the sheet\t\t\t\t\n\nslot\tL*\ta*\tb*\tspread\tdoubt\n", r.Kelvin, r.Contrast)
+	fmt.Fprintf(w, "light of about %.0f K, %.1f to 1 over the sheet\t\t\t\t\n%s\t\t\t\t\n\nslot\tL*\ta*\tb*\tspread\tdoubt\n", r.Kelvin, r.Contrast, r.Does)
 	for _, one := range r.Readings {
 		fmt.Fprintf(w, "%s\t%.1f\t%.1f\t%.1f\t%.1f\t%s\n", one.Label, one.Lab[0], one.Lab[1], one.Lab[2], one.Spread, one.Doubt)
 	}

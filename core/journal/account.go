@@ -37,7 +37,8 @@ type AccountPlace struct {
 // Dated is a reading and when it was taken.
 type Dated struct {
 	Reading
-	At time.Time
+	AsSeen colour.Lab // as its photo showed it, where what that did to it was taken out; as the reading else
+	At     time.Time
 }
 
 // Difference is the CIEDE2000 of the dry reading to what was computed, and false where

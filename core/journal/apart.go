@@ -18,7 +18,7 @@ func Groups(s *bench.Sheet) (groups [][]*paint.Paint) {
 	for i := range s.Regions {
 		samples = append(samples, Sample{Parts: s.Regions[i].Recipe.Plain()})
 	}
-	f := newFit(samples, paint.Medium{})
+	f := newFit(samples, paint.Medium{}, Sure{})
 	groups = make([][]*paint.Paint, len(f.fixed))
 	for i, p := range f.tubes {
 		groups[f.groups[i]] = append(groups[f.groups[i]], p)

@@ -25,8 +25,9 @@ const (
 // Cause is one that the evidence carries.
 type Cause struct {
 	Kind   CauseKind
-	Paint  *paint.Paint // nil of a film
-	Amount float64      // times as much, the share of the trace, or the film over the usual one
+	Paint  *paint.Paint   // nil of a film, a photo and a light
+	Like   []*paint.Paint // what a tube may be instead, the likeliest first
+	Amount float64        // times as much, the share of the trace, or the film over the usual one
 	Says   string
 	Chi    float64 // squares of what is left unexplained, in units of noise, with the prior of the amount
 	// Mixture is what the place was then painted with, the same of another film.
@@ -38,6 +39,7 @@ type Cause struct {
 type Explained struct {
 	Region     string
 	Computed   colour.Lab
+	Read       colour.Lab // as it was read, without what a photo did to it
 	Difference float64    // CIEDE2000
 	By         [3]float64 // its components: lighter, more chroma, round in hue
 	AsComputed bool       // no more than readings and hands stray, or than is seen
@@ -67,26 +69,70 @@ const (
 	opaqueFilm  = 4.0  // thickness from which a film of an opaque medium is taken to thin
 )
 
+// Explanation is how all that was read differs from what is computed, and why.
+type Explanation struct {
+	Places  []Explained // one for each sample
+	Overall []Cause     // of all places together; of a photo, what it does to colours
+	Photos  []Bent      // the photos whose rendering was found, and taken out
+}
+
+// OfUnknownPhoto is the doubt of a reading from a photo of which too few places can be believed to tell
+// what it does to colours.
+const OfUnknownPhoto = "what its photo does to colours is not known"
+
+// Taken is a reading without what its photo did to it; where that was not found it is as it was read, and
+// doubted.
+func (e *Explanation) Taken(r Reading) Reading {
+	if r.Photo == nil || r.Photo.Of == nil {
+		return r
+	}
+	for _, b := range e.Photos {
+		if b.Of == r.Photo.Of && !b.Few {
+			paper := b.Rendering.On(r.Photo.Light)
+			r.Lab, _ = paper.Taken(r.Lab)
+			return r
+		}
+	}
+	r.Doubt = cmp.Or(r.Doubt, OfUnknownPhoto)
+	return r
+}
+
 // Explain says of each sample how it differs from what is computed, and what is likely to
 // have caused it: one cause against none and against the next best, by the squares of
-// what it leaves. Each sample's own paints and all others in use are tried.
-func Explain(samples []Sample, in paint.Medium) (out []Explained) {
+// what it leaves. Each sample's own paints and all others in use are tried. What explains all
+// places together goes before.
+func Explain(samples []Sample, in paint.Medium, sure Sure) (out Explanation) {
 	if len(samples) == 0 {
-		return nil
+		return out
 	}
-	f := newFit(samples, in)
-	none := make([]float64, len(f.tubes))
-	f.hands(none)
+	f := newFit(samples, in, sure)
+	f.planned = f.start()
+	if known, few := f.known(); len(known) > 0 {
+		out.Photos = few
+		of := f
+		if len(few) > 0 {
+			of = newFit(known, in, sure)
+		}
+		found := of.robust()
+		gauges := of.gauges(found, of.scale(found))
+		best := of.only(changed(gauges), found)
+		// A photo bends the places as they are, and not as they were planned.
+		copy(f.planned[f.film()+1:], best[of.film()+1:])
+		out.Photos = append(out.Photos, of.bent(best)...)
+		out.Overall = of.overall(found, gauges)
+	}
+	f.hands(f.planned)
+	f.weights = nil
 	base := make([]float64, len(samples))
 	for i := range samples {
-		base[i] = f.chiOf(i, f.look(i, none, nil))
+		base[i] = f.chiOf(i, f.painted(i, f.planned, nil))
 	}
 	for i := range samples {
-		one := Explained{Region: samples[i].Region, Computed: f.look(i, none, nil)}
-		one.Difference = colour.Difference(one.Computed, samples[i].Lab)
-		one.By = colour.Components(one.Computed, samples[i].Lab)
+		one := Explained{Region: samples[i].Region, Computed: f.painted(i, f.planned, nil), Read: f.taken(i)}
+		one.Difference = colour.Difference(one.Computed, one.Read)
+		one.By = colour.Components(one.Computed, one.Read)
 		// What nobody sees asks for nothing, however fine the meter.
-		one.AsComputed = base[i] < chiOrdinary || samples[i].Lab.OKLab().Beside(one.Computed.OKLab()) == colour.NoDifference
+		one.AsComputed = base[i] < chiOrdinary || one.Read.OKLab().Beside(one.Computed.OKLab()) == colour.NoDifference
 		if one.AsComputed {
 			if m, err := paint.Mix(samples[i].Parts...); err == nil {
 				one.Painted = &m
@@ -94,21 +140,50 @@ func Explain(samples []Sample, in paint.Medium) (out []Explained) {
 		} else if one.Causes = f.likeliest(i, base); len(one.Causes) > 0 {
 			one.Painted = &one.Causes[0].Mixture
 		}
-		out = append(out, one)
+		out.Places = append(out.Places, one)
 	}
 	return out
 }
 
-// chiOf is how far a colour lies from a sample's reading, in squares of its noise.
+// farOff is how far off a sample lies, in its noise, from which on it counts less.
+const farOff = 2.5
+
+// robust are the unknowns of least cost where places that lie far off count less [Huber 1964].
+func (f *fit) robust() []float64 {
+	x := f.start()
+	f.hands(x)
+	for range 4 {
+		x = f.best(x)
+		f.weights = nil
+		rest := f.residuals(x)
+		f.weights = make([]float64, len(f.samples))
+		for i := range f.weights {
+			off := math.Sqrt(squares(rest[3*i:3*i+3]) / 3)
+			f.weights[i] = math.Sqrt(math.Min(1, farOff/math.Max(off, 1e-9)))
+		}
+	}
+	return x
+}
+
+// taken is a sample as it was read, without what its photo did to it.
+func (f *fit) taken(i int) colour.Lab {
+	if paper, ok := f.paper(i, f.planned); ok {
+		lab, _ := paper.Taken(f.samples[i].Lab)
+		return lab
+	}
+	return f.samples[i].Lab
+}
+
+// chiOf is how far a sample lies from its reading where it has such a colour, in squares of its noise.
 func (f *fit) chiOf(i int, lab colour.Lab) (sum float64) {
-	for _, v := range f.noise[i].in(colour.Components(lab, f.samples[i].Lab)) {
+	for _, v := range f.noise[i].in(colour.Components(f.shown(i, lab, f.planned), f.samples[i].Lab)) {
 		sum += v * v
 	}
 	return sum
 }
 
 // left is the CIEDE2000 of a sample's reading to a colour.
-func (f *fit) left(i int, lab colour.Lab) float64 { return colour.Difference(lab, f.samples[i].Lab) }
+func (f *fit) left(i int, lab colour.Lab) float64 { return colour.Difference(lab, f.taken(i)) }
 
 // likeliest are the causes of a sample that the evidence carries.
 func (f *fit) likeliest(i int, base []float64) []Cause {
@@ -172,16 +247,16 @@ func (f *fit) amounts(i int) []Cause {
 	if s.Parts[1].Parts < s.Parts[0].Parts {
 		n = 1
 	}
-	none := make([]float64, len(f.tubes))
+	none := f.planned
 	at, chi := least(-1.8, 1.8, func(v float64) float64 {
 		share := []float64{1, 1}
 		share[n] = math.Exp(v)
-		return f.chiOf(i, f.look(i, none, share)) + v*v/(amountPrior*amountPrior)
+		return f.chiOf(i, f.painted(i, none, share)) + v*v/(amountPrior*amountPrior)
 	})
 	p := s.Parts[n].Paint
 	share := []float64{1, 1}
 	share[n] = math.Exp(at)
-	return []Cause{{Kind: OfAmount, Paint: p, Amount: math.Exp(at), Says: fmt.Sprintf("as if %s %s had gone in", times(math.Exp(at)), p.ShortName()), Chi: chi, Mixture: f.mixed(i, none, share), Leaves: f.left(i, f.look(i, none, share))}}
+	return []Cause{{Kind: OfAmount, Paint: p, Amount: math.Exp(at), Says: fmt.Sprintf("as if %s %s had gone in", times(math.Exp(at)), p.ShortName()), Chi: chi, Mixture: f.mixed(i, none, share), Leaves: f.left(i, f.painted(i, none, share))}}
 }
 
 // tubesOf are tubes of the sample that are stronger or weaker as the other places say
@@ -200,11 +275,11 @@ func (f *fit) tubesOf(i int, base []float64) (out []Cause) {
 		if len(others) < fewestTube {
 			continue
 		}
-		theta := make([]float64, len(f.tubes))
+		x := slices.Clone(f.planned)
 		cost := func(v float64) (sum float64) {
-			theta[k] = v
+			x[k] = v
 			for _, j := range others {
-				sum += f.chiOf(j, f.look(j, theta, nil))
+				sum += f.chiOf(j, f.painted(j, x, nil))
 			}
 			return sum + v*v/(priorWidth*priorWidth)
 		}
@@ -216,10 +291,10 @@ func (f *fit) tubesOf(i int, base []float64) (out []Cause) {
 		if before-chi < chiOthers {
 			continue
 		}
-		theta[k] = at
+		x[k] = at
 		g := math.Exp(at)
 		says := fmt.Sprintf("the %s is %.1f times as strong as it was taken for, as %d other places say", f.tubes[k].ShortName(), g, len(others))
-		out = append(out, Cause{Kind: OfTube, Paint: f.tubes[k], Amount: g, Says: says, Chi: f.chiOf(i, f.look(i, theta, nil)), Mixture: f.mixed(i, theta, nil), Leaves: f.left(i, f.look(i, theta, nil))})
+		out = append(out, Cause{Kind: OfTube, Paint: f.tubes[k], Amount: g, Says: says, Chi: f.chiOf(i, f.painted(i, x, nil)), Mixture: f.mixed(i, x, nil), Leaves: f.left(i, f.painted(i, x, nil))})
 	}
 	return out
 }
@@ -266,10 +341,10 @@ func (f *fit) thin(i int) []Cause {
 		usual = opaqueFilm
 	}
 	at, chi := least(-2.5, 0, func(v float64) float64 {
-		return f.chiOf(i, f.filmed(&m, usual*math.Exp(v))) + v*v/(filmPrior*filmPrior)
+		return f.chiOf(i, f.filmed(i, &m, usual*math.Exp(v))) + v*v/(filmPrior*filmPrior)
 	})
 	if at > -0.02 {
 		return nil
 	}
-	return []Cause{{Kind: TooThin, Paint: nil, Amount: math.Exp(at), Says: fmt.Sprintf("it lies thin: about %.0f %% of a full film", 100*math.Exp(at)), Chi: chi, Mixture: m, Leaves: f.left(i, f.filmed(&m, usual*math.Exp(at)))}}
+	return []Cause{{Kind: TooThin, Paint: nil, Amount: math.Exp(at), Says: fmt.Sprintf("it lies thin: about %.0f %% of a full film", 100*math.Exp(at)), Chi: chi, Mixture: m, Leaves: f.left(i, f.filmed(i, &m, usual*math.Exp(at)))}}
 }

@@ -94,7 +94,7 @@ func TestCausesThatArePlantedAreNamed(t *testing.T) {
 	for n := range sittings {
 		in := paint.Media()[n%len(paint.Media())]
 		samples, at, kind, p := planted(t, r, in)
-		got := Explain(samples, in)[at]
+		got := Explain(samples, in, Sure{}).Places[at]
 		is := slices.ContainsFunc(got.Causes, func(c Cause) bool {
 			return c.Kind == kind && c.Paint == p || kind == OfTube && c.Kind == OfAmount && slices.ContainsFunc(samples[at].Parts, func(q paint.Part) bool { return q.Paint == c.Paint })
 		})
@@ -128,7 +128,7 @@ func TestOneWitnessIsNotEnoughForATube(t *testing.T) {
 		return Sample{Region: region, Parts: of, Lab: look.Lab(), Noise: 1}
 	}
 	says := func(samples ...Sample) bool {
-		return slices.ContainsFunc(Explain(samples, in)[0].Causes, func(c Cause) bool { return c.Kind == OfTube && c.Paint == blue })
+		return slices.ContainsFunc(Explain(samples, in, Sure{}).Places[0].Causes, func(c Cause) bool { return c.Kind == OfTube && c.Paint == blue })
 	}
 	green, violet, dull := place("green", yellow, 4), place("violet", red, 2), place("dull violet", magenta, 3)
 	assert.False(t, says(green))

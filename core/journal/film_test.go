@@ -41,42 +41,77 @@ func tinted(t testing.TB, r *rand.Rand, in paint.Medium, thick float64, strength
 	return out
 }
 
-func TestAFilmIsLearnedWhereWhiteHoldsTheStrengths(t *testing.T) {
+// A film for all is told from strong tubes by what each costs, in whichever order they come.
+func TestAFilmIsToldFromStrengths(t *testing.T) {
 	in, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
 	r := rand.New(rand.NewPCG(18, 8))
 	for _, thick := range []float64{0.3, 1} {
-		samples := tinted(t, r, in, thick, nil)
-		film, told := LearnFilm(samples, in, 1)
-		require.True(t, told)
-		learned, err := Learn(samples, in)
+		learned, err := Learn(tinted(t, r, in, thick, nil), in, Sure{})
 		require.NoError(t, err)
-		assert.Equal(t, thick < 1, film.Proposed)
-		assert.Equal(t, thick < 1, film.InPlaceOf(&learned))
-		if thick < 1 {
-			assert.InDelta(t, math.Log(thick), math.Log(film.New), 0.2)
-			assert.True(t, film.Low < thick && thick < film.High, "%v", film)
-			assert.Less(t, film.After, film.Before)
+		assert.Equal(t, thick < 1, learned.Proposed)
+		assert.Empty(t, learned.Offer(), "no tube is another")
+		if thick == 1 {
+			assert.Nil(t, learned.Film)
+			continue
 		}
+		require.NotNil(t, learned.Film)
+		film := learned.Film.Over(1)
+		assert.InDelta(t, math.Log(thick), math.Log(film.New), 0.2)
+		assert.True(t, film.Low < thick && thick < film.High, "%v", film)
+		assert.Less(t, learned.After, learned.Before)
+		assert.Equal(t, 2*film.New, learned.Film.Over(2).New)
 	}
 
 	// Stronger tubes are no film.
-	samples := tinted(t, r, in, 1, map[string]float64{"PB15:3": 2, "PR122": 0.6})
-	film, told := LearnFilm(samples, in, 1)
-	require.True(t, told)
-	learned, err := Learn(samples, in)
+	learned, err := Learn(tinted(t, r, in, 1, map[string]float64{"PB15:3": 2, "PR122": 0.6}), in, Sure{})
 	require.NoError(t, err)
 	assert.True(t, learned.Proposed)
-	assert.False(t, film.InPlaceOf(&learned))
+	assert.Nil(t, learned.Film)
 }
 
-func TestAFilmIsNotToldWithoutWhiteNorWhereItHides(t *testing.T) {
+func TestThereIsNoFilmWhereItHides(t *testing.T) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)
-	_, told := LearnFilm(painted(t, nil, wheel.RYB, triadRoles, true, nil, acrylic), acrylic, 1)
-	assert.False(t, told, "no white")
-	r := rand.New(rand.NewPCG(18, 9))
-	gouache := gouache(t)
-	_, told = LearnFilm(tinted(t, r, acrylic, 1, nil), gouache, 1)
-	assert.False(t, told, "it hides")
+	learned, err := Learn(tinted(t, rand.New(rand.NewPCG(18, 9)), acrylic, 1, nil), gouache(t), Sure{})
+	require.NoError(t, err)
+	assert.Nil(t, learned.Film)
+}
+
+// Watercolour: of one film for all or one strong tube whichever it is.
+func TestWatercolourTellsAFilmFromATube(t *testing.T) {
+	in, err := paint.ParseMedium("watercolour")
+	require.NoError(t, err)
+	r := rand.New(rand.NewPCG(28, 11))
+	const draws = 20
+	films, tubes := 0, 0
+	for n := range draws {
+		kind, roles := wheel.RYB, triadRoles
+		if n%2 == 1 {
+			kind, roles = wheel.Split, splitRoles
+		}
+		samples := painted(t, nil, kind, roles, true, nil, in)
+		for i := range samples {
+			s := &samples[i]
+			m, err := paint.Mix(s.Parts...)
+			require.NoError(t, err)
+			look := m.FilmIn(in, 0.5*in.Thickness, false)
+			s.Lab = look.Lab()
+			s.Lab.L, s.Lab.A, s.Lab.B = s.Lab.L+r.NormFloat64(), s.Lab.A+r.NormFloat64(), s.Lab.B+r.NormFloat64()
+		}
+		got, err := Learn(samples, in, Sure{})
+		require.NoError(t, err)
+		assert.Empty(t, got.Offer())
+		if got.Film != nil && math.Abs(math.Log(got.Film.New/0.5)) < 0.2 {
+			films++
+		}
+		got, err = Learn(painted(t, r, kind, roles, true, map[string]float64{"PB29": 1.8}, in), in, Sure{})
+		require.NoError(t, err)
+		if offered := got.Offer(); got.Film == nil && len(offered) == 1 && offered[0].Paint.ID == "PB29" {
+			tubes++
+		}
+	}
+	t.Logf("of %d: the film %d, the tube %d", draws, films, tubes)
+	assert.GreaterOrEqual(t, films, draws*95/100)
+	assert.GreaterOrEqual(t, tubes, draws*80/100)
 }

@@ -2,29 +2,61 @@ package journal
 
 import (
 	"cmp"
-	"gonum.org/v1/gonum/mat"
 	"math"
 	"slices"
 
+	"gonum.org/v1/gonum/mat"
+
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/photo"
 )
 
-// fit is samples to be explained.
+// fit is samples to be explained by unknowns: the logarithm of each tube's strength, that of the
+// film, and the figures of each photo's rendering, in this order.
 type fit struct {
 	samples []Sample
+	sure    Sure
 	in      paint.Medium
 	tubes   []*paint.Paint
-	of      [][]int // tube of each part of each sample, -1 for white
-	groups  []int   // of each tube
-	fixed   []bool  // groups that hold white, whose strength is known
-	film    float64 // times as thick
-	noise   []noise // of each sample's components
-	held    []bool  // tubes that stay as they were taken to be; nil for none
+	of      [][]int              // tube of each part of each sample, -1 for white
+	groups  []int                // of each tube
+	fixed   []bool               // groups of which more than ratios is told
+	photos  []*Photograph        // those whose rendering is fitted
+	photo   []int                // of each sample; -1 where no rendering is fitted
+	anchors []anchor             // greys of those photos
+	noise   []noise              // of each sample's components, then of each anchor's
+	usual   []float64            // of each unknown, before anything is read,
+	width   []float64            // and its standard deviation then
+	held    []bool               // unknowns that stay as they are
+	planned []float64            // the unknowns where all is as it was planned, the renderings as they were found
+	weights []float64            // of each sample's residuals; nil for 1
+	swaps   map[int]*paint.Paint // tubes that are taken for another paint
 }
 
-func newFit(samples []Sample, in paint.Medium) *fit {
-	f := &fit{samples: samples, in: in, noise: make([]noise, len(samples)), film: 1}
+// anchor is a grey of a photo.
+type anchor struct {
+	photo int
+	of    *Grey
+}
+
+// A rendering is fitted from so many places of so many tubes on.
+const (
+	fewestPlaces = 8
+	fewestTubes  = 3
+)
+
+// ofPhoto is how far a reading strays at the least whose photo's rendering is fitted, CIEDE2000 in each
+// component, and ofSpread how much of the spread within its spot it strays besides; ofUnknown is how far
+// it strays where nobody knows what the photo does.
+const (
+	ofPhoto   = 1.0
+	ofSpread  = 0.3
+	ofUnknown = 4.0
+)
+
+func newFit(samples []Sample, in paint.Medium, sure Sure) *fit {
+	f := &fit{samples: samples, in: in, sure: sure}
 	at := map[string]int{} // by id: samples of before have their paints as they were then
 	for i := range samples {
 		var of []int
@@ -42,7 +74,86 @@ func newFit(samples []Sample, in paint.Medium) *fit {
 		f.of = append(f.of, of)
 	}
 	f.join()
+	f.expose()
+	f.usual = make([]float64, f.film()+1)
+	f.width = slices.Repeat([]float64{priorWidth}, len(f.usual))
+	for range f.photos {
+		usual, width := photo.UsualRendering()
+		f.usual, f.width = append(f.usual, usual[:]...), append(f.width, width[:]...)
+	}
+	f.noise = make([]noise, len(samples)+len(f.anchors))
+	f.held = make([]bool, len(f.usual))
+	f.held[f.film()] = true
 	return f
+}
+
+// film is the unknown of the film, and rendering the first of a photo's.
+func (f *fit) film() int              { return len(f.tubes) }
+func (f *fit) rendering(shot int) int { return len(f.tubes) + 1 + shot*photo.Figures }
+
+// finite says that the film of the medium is: K and S are then absolute.
+func (f *fit) finite() bool { return !math.IsInf(f.in.Thickness, 1) }
+
+// expose finds the photos whose rendering can be fitted.
+func (f *fit) expose() {
+	places, tubes := map[*Photograph]int{}, map[*Photograph]map[int]bool{}
+	var all []*Photograph
+	for i := range f.samples {
+		spot := f.samples[i].Photo
+		if spot == nil || spot.Of == nil {
+			continue
+		}
+		if places[spot.Of]++; tubes[spot.Of] == nil {
+			all, tubes[spot.Of] = append(all, spot.Of), map[int]bool{}
+		}
+		for _, k := range f.of[i] {
+			if k >= 0 {
+				tubes[spot.Of][k] = true
+			}
+		}
+	}
+	number := map[*Photograph]int{}
+	for _, p := range all {
+		if places[p] >= fewestPlaces && len(tubes[p]) >= fewestTubes {
+			number[p] = len(f.photos)
+			for g := range p.Greys {
+				f.anchors = append(f.anchors, anchor{len(f.photos), &p.Greys[g]})
+			}
+			f.photos = append(f.photos, p)
+		}
+	}
+	f.photo = slices.Repeat([]int{-1}, len(f.samples))
+	for i := range f.samples {
+		if spot := f.samples[i].Photo; spot != nil {
+			if n, fitted := number[spot.Of]; fitted {
+				f.photo[i] = n
+			}
+		}
+	}
+}
+
+// unknown says that a sample was read from a photo of which too few places are known to tell what it
+// does to colours.
+func (f *fit) unknown(i int) bool {
+	spot := f.samples[i].Photo
+	return spot != nil && spot.Of != nil && f.photo[i] < 0
+}
+
+// known are the samples that are not unknown, and the photos of those that are.
+func (f *fit) known() (kept []Sample, few []Bent) {
+	for i := range f.samples {
+		if !f.unknown(i) {
+			kept = append(kept, f.samples[i])
+			continue
+		}
+		of := f.samples[i].Photo.Of
+		n := slices.IndexFunc(few, func(b Bent) bool { return b.Of == of })
+		if n < 0 {
+			n, few = len(few), append(few, Bent{Of: of, Few: true})
+		}
+		few[n].Places++
+	}
+	return kept, few
 }
 
 // join finds which tubes mixtures join, white among them.
@@ -77,32 +188,62 @@ func (f *fit) join() {
 		if !known {
 			g = len(number)
 			number[r] = g
-			f.fixed = append(f.fixed, r == find(n))
+			f.fixed = append(f.fixed, r == find(n) || f.finite())
 		}
 		f.groups = append(f.groups, g)
 	}
 }
 
-// look is a sample as it is computed with the tubes as strong as theta says, its parts
-// multiplied by shares where there are some.
-func (f *fit) look(i int, theta []float64, share []float64) colour.Lab {
-	m := f.mixed(i, theta, share)
-	return f.laid(i, &m, f.film)
+// look is a sample as it is read with the unknowns as x has them, its parts multiplied by shares
+// where there are some.
+func (f *fit) look(i int, x []float64, share []float64) colour.Lab {
+	return f.shown(i, f.painted(i, x, share), x)
+}
+
+// painted is a sample as it is, whatever a photo makes of it.
+func (f *fit) painted(i int, x []float64, share []float64) colour.Lab {
+	m := f.mixed(i, x, share)
+	return f.laid(i, &m, math.Exp(x[f.film()]))
+}
+
+// paper is bare paper beside a sample; false where no rendering is fitted.
+func (f *fit) paper(i int, x []float64) (photo.Paper, bool) {
+	shot := f.photo[i]
+	if shot < 0 {
+		return photo.Paper{}, false
+	}
+	r := f.rendered(shot, x)
+	return r.On(f.samples[i].Photo.Light), true
+}
+
+// rendered is a photo's rendering.
+func (f *fit) rendered(shot int, x []float64) *photo.Rendering {
+	from := f.rendering(shot)
+	r := photo.RenderingOf([photo.Figures]float64(x[from : from+photo.Figures]))
+	return &r
+}
+
+// shown is what a photo makes of a sample's colour, and the colour itself where it is read otherwise.
+func (f *fit) shown(i int, lab colour.Lab, x []float64) colour.Lab {
+	if paper, ok := f.paper(i, x); ok {
+		return paper.Shown(lab)
+	}
+	return lab
 }
 
 // laid is a mixture in the film of a sample, so many times as thick.
 func (f *fit) laid(i int, m *paint.Mixture, thick float64) colour.Lab {
-	return f.filmed(m, thick*cmp.Or(f.samples[i].Film, f.in.Thickness))
+	return f.filmed(i, m, thick*cmp.Or(f.samples[i].Film, f.in.Thickness))
 }
 
-// filmed is a mixture in a film, dry.
-func (f *fit) filmed(m *paint.Mixture, film float64) colour.Lab {
-	look := m.FilmIn(f.in, film, false)
+// filmed is a mixture in a film of a sample.
+func (f *fit) filmed(i int, m *paint.Mixture, film float64) colour.Lab {
+	look := m.FilmIn(f.in, film, f.samples[i].Wet)
 	return look.Lab()
 }
 
 // mixed is what a sample is then painted with.
-func (f *fit) mixed(i int, theta []float64, share []float64) paint.Mixture {
+func (f *fit) mixed(i int, x []float64, share []float64) paint.Mixture {
 	s := &f.samples[i]
 	whole := 0.0
 	for _, p := range s.Parts {
@@ -113,11 +254,14 @@ func (f *fit) mixed(i int, theta []float64, share []float64) paint.Mixture {
 		if p.Parts /= whole; share != nil {
 			p.Parts *= share[n]
 		}
+		if other := f.swaps[f.of[i][n]]; other != nil {
+			p.Paint = other
+		}
 		parts[n] = p
 	}
 	m, err := paint.Strengthened(parts, func(n int) float64 {
 		if k := f.of[i][n]; k >= 0 {
-			return math.Exp(theta[k])
+			return math.Exp(x[k])
 		}
 		return 1
 	})
@@ -127,26 +271,53 @@ func (f *fit) mixed(i int, theta []float64, share []float64) paint.Mixture {
 	return m
 }
 
-func (f *fit) residuals(theta []float64) []float64 {
-	out := make([]float64, 0, 3*len(f.samples))
+// grey is an anchor as it is read, where it reflects so many times as much as is said.
+func (f *fit) grey(a anchor, times float64, x []float64) colour.Lab {
+	of := colour.Flat(a.of.Reflects * times)
+	paper := f.rendered(a.photo, x).On(a.of.Light)
+	return paper.Shown(of.Lab())
+}
+
+// residuals are what is left of each sample, three components in units of its noise, and then of
+// each anchor.
+func (f *fit) residuals(x []float64) []float64 {
+	out := make([]float64, 0, 3*len(f.noise))
 	for i := range f.samples {
-		d := f.noise[i].in(colour.Components(f.look(i, theta, nil), f.samples[i].Lab))
+		d := f.noise[i].in(colour.Components(f.look(i, x, nil), f.samples[i].Lab))
+		for _, v := range d {
+			out = append(out, v*f.weight(i))
+		}
+	}
+	for n, a := range f.anchors {
+		d := f.noise[len(f.samples)+n].in(colour.Components(f.grey(a, 1, x), a.of.Lab))
 		out = append(out, d[:]...)
 	}
 	return out
 }
 
-// hands adds to the noise of each sample what a hand strays by, at strengths: a part more
-// or less goes along the way of its paint, and not each way alike.
-func (f *fit) hands(theta []float64) {
+func (f *fit) weight(i int) float64 {
+	if f.weights == nil {
+		return 1
+	}
+	return f.weights[i]
+}
+
+// hands finds the noise of each sample: its reading's, and what a hand strays by, at the unknowns as
+// they are: a part more or less goes along the way of its paint, and not each way alike.
+func (f *fit) hands(x []float64) {
 	for i := range f.samples {
 		s := &f.samples[i]
 		n := math.Max(s.Noise, 0.1)
-		f.noise[i] = noise{{n}, {0, n}, {0, 0, n}}
+		if f.photo[i] >= 0 {
+			n = math.Hypot(ofPhoto, ofSpread*s.Photo.Spread)
+		} else if f.unknown(i) {
+			n = math.Hypot(ofUnknown, s.Photo.Spread)
+		}
+		f.noise[i] = evenly(n)
 		if len(s.Parts) < 2 {
 			continue
 		}
-		at := f.look(i, theta, nil)
+		at := f.look(i, x, nil)
 		for n := range s.Parts {
 			hand := weighed
 			if len(s.Strays) == len(s.Parts) {
@@ -157,45 +328,69 @@ func (f *fit) hands(theta []float64) {
 				share[k] = 1
 			}
 			share[n] = 1 + hand
-			f.noise[i] = f.noise[i].with(colour.Components(at, f.look(i, theta, share)))
+			f.noise[i] = f.noise[i].with(colour.Components(at, f.look(i, x, share)))
 		}
+	}
+	for n, a := range f.anchors {
+		f.noise[len(f.samples)+n] = evenly(ofPhoto).with(colour.Components(f.grey(a, 1, x), f.grey(a, math.Exp(a.of.Spread), x)))
 	}
 }
 
-func (f *fit) cost(rest, theta []float64) float64 {
-	return squares(rest) + prior(theta)
-}
+func (f *fit) cost(rest, x []float64) float64 { return squares(rest) + f.prior(x, 0) }
 
-func prior(theta []float64) (sum float64) {
-	for _, t := range theta {
-		sum += t * t / (priorWidth * priorWidth)
+// prior is what the unknowns from one on cost by lying off from what is usual.
+func (f *fit) prior(x []float64, from int) (sum float64) {
+	for i := from; i < len(x); i++ {
+		off := (x[i] - f.usual[i]) / f.width[i]
+		sum += off * off
 	}
 	return sum
 }
 
-// jacobian is how the residuals change with each strength; a sample's with those of its
-// own tubes alone.
-func (f *fit) jacobian(theta []float64) *mat.Dense {
+// chi is what is left unexplained: of the samples, and of the renderings as phones usually are.
+func (f *fit) chi(x []float64) float64 { return squares(f.residuals(x)) + f.prior(x, f.film()+1) }
+
+// jacobian is how the residuals change with each unknown; a sample's with those of its own tubes and
+// photo alone.
+func (f *fit) jacobian(x []float64) *mat.Dense {
+	out := mat.NewDense(3*len(f.noise), len(x), nil)
 	const h = 1e-4
-	out := mat.NewDense(3*len(f.samples), len(theta), nil)
+	slope := func(i, k int, read colour.Lab, scale float64, look func(x []float64) colour.Lab) {
+		if f.held[k] {
+			return
+		}
+		was := x[k]
+		x[k] = was + h
+		up := colour.Components(look(x), read)
+		x[k] = was - h
+		down := colour.Components(look(x), read)
+		x[k] = was
+		var d [3]float64
+		for c := range up {
+			d[c] = scale * (up[c] - down[c]) / (2 * h)
+		}
+		for c, v := range f.noise[i].in(d) {
+			out.Set(3*i+c, k, v)
+		}
+	}
 	for i := range f.samples {
+		of := func(x []float64) colour.Lab { return f.look(i, x, nil) }
 		for _, k := range slices.Compact(slices.Sorted(slices.Values(f.of[i]))) {
-			if k < 0 || f.held != nil && f.held[k] {
-				continue
+			if k >= 0 {
+				slope(i, k, f.samples[i].Lab, f.weight(i), of)
 			}
-			was := theta[k]
-			theta[k] = was + h
-			up := colour.Components(f.look(i, theta, nil), f.samples[i].Lab)
-			theta[k] = was - h
-			down := colour.Components(f.look(i, theta, nil), f.samples[i].Lab)
-			theta[k] = was
-			var slope [3]float64
-			for c := range up {
-				slope[c] = (up[c] - down[c]) / (2 * h)
+		}
+		slope(i, f.film(), f.samples[i].Lab, f.weight(i), of)
+		if shot := f.photo[i]; shot >= 0 {
+			lab := f.painted(i, x, nil)
+			for k := range photo.Figures {
+				slope(i, f.rendering(shot)+k, f.samples[i].Lab, f.weight(i), func(x []float64) colour.Lab { return f.shown(i, lab, x) })
 			}
-			for c, v := range f.noise[i].in(slope) {
-				out.Set(3*i+c, k, v)
-			}
+		}
+	}
+	for n, a := range f.anchors {
+		for k := range photo.Figures {
+			slope(len(f.samples)+n, f.rendering(a.photo)+k, a.of.Lab, 1, func(x []float64) colour.Lab { return f.grey(a, 1, x) })
 		}
 	}
 	return out
@@ -215,33 +410,68 @@ func curvature(jac *mat.Dense) *mat.SymDense {
 	return out
 }
 
-// information is the curvature and the prior's.
-func information(jac *mat.Dense) *mat.SymDense {
+// information is the curvature and that of what was known before.
+func (f *fit) information(jac *mat.Dense) *mat.SymDense {
 	out := curvature(jac)
 	for i := range out.SymmetricDim() {
-		out.SetSym(i, i, out.At(i, i)+1/(priorWidth*priorWidth))
+		out.SetSym(i, i, out.At(i, i)+1/(f.width[i]*f.width[i]))
 	}
 	return out
 }
 
-func (f *fit) step(jac *mat.Dense, rest, theta []float64, damp float64) ([]float64, bool) {
-	a := information(jac)
+// ofPaint is the curvature of the strengths and the film, whatever the renderings are [Schur]: those
+// have what was known of them before, and the strengths and the film have not.
+func (f *fit) ofPaint(jac *mat.Dense) *mat.SymDense {
+	n := f.film() + 1
+	all, known := curvature(jac), f.information(jac)
+	out := mat.NewSymDense(n, nil)
+	out.CopySym(all)
+	if len(f.photos) == 0 {
+		return out
+	}
+	rest := len(f.usual) - n
+	bent := mat.NewSymDense(rest, nil)
+	cross := mat.NewDense(rest, n, nil)
+	for i := range rest {
+		for j := i; j < rest; j++ {
+			bent.SetSym(i, j, known.At(n+i, n+j))
+		}
+		for j := range n {
+			cross.Set(i, j, all.At(n+i, j))
+		}
+	}
+	var chol mat.Cholesky
+	var solved, taken mat.Dense
+	if !chol.Factorize(bent) || chol.SolveTo(&solved, cross) != nil {
+		return out
+	}
+	taken.Mul(cross.T(), &solved)
+	for i := range n {
+		for j := i; j < n; j++ {
+			out.SetSym(i, j, out.At(i, j)-(taken.At(i, j)+taken.At(j, i))/2)
+		}
+	}
+	return out
+}
+
+func (f *fit) step(jac *mat.Dense, rest, x []float64, damp float64) ([]float64, bool) {
+	a := f.information(jac)
 	n := a.SymmetricDim()
 	b := mat.NewVecDense(n, nil)
 	b.MulVec(jac.T(), mat.NewVecDense(len(rest), rest))
 	for i := range n {
-		b.SetVec(i, -b.AtVec(i)-theta[i]/(priorWidth*priorWidth))
+		b.SetVec(i, -b.AtVec(i)-(x[i]-f.usual[i])/(f.width[i]*f.width[i]))
 		a.SetSym(i, i, a.At(i, i)*(1+damp))
 	}
 	var chol mat.Cholesky
 	if !chol.Factorize(a) {
 		return nil, false
 	}
-	var x mat.VecDense
-	if err := chol.SolveVecTo(&x, b); err != nil {
+	var out mat.VecDense
+	if err := chol.SolveVecTo(&out, b); err != nil {
 		return nil, false
 	}
-	return x.RawVector().Data, true
+	return out.RawVector().Data, true
 }
 
 // errorOf is the mean CIEDE2000 of residuals.
@@ -252,29 +482,32 @@ func (f *fit) errorOf(rest []float64) (mean float64) {
 	return mean
 }
 
-// best are the strengths of least cost, from some on.
+// mostOff is how far an unknown goes from what is usual, in its standard deviations.
+const mostOff = 5.0
+
+// best are the unknowns of least cost, from some on [Levenberg 1944; Marquardt 1963].
 func (f *fit) best(from []float64) []float64 {
-	theta := slices.Clone(from)
-	rest := f.residuals(theta)
-	jac := f.jacobian(theta)
-	now, damp := f.cost(rest, theta), 1e-3
+	x := slices.Clone(from)
+	rest := f.residuals(x)
+	jac := f.jacobian(x)
+	now, damp := f.cost(rest, x), 1e-3
 	for range 60 {
-		step, ok := f.step(jac, rest, theta, damp)
+		step, ok := f.step(jac, rest, x, damp)
 		if !ok {
 			break
 		}
-		next := make([]float64, len(theta))
+		next := slices.Clone(x)
 		for i := range next {
-			if f.held != nil && f.held[i] {
-				continue
+			if !f.held[i] {
+				off := mostOff * f.width[i]
+				next[i] = math.Max(f.usual[i]-off, math.Min(f.usual[i]+off, x[i]+step[i]))
 			}
-			next[i] = math.Max(-2.5, math.Min(2.5, theta[i]+step[i]))
 		}
 		tried := f.residuals(next)
 		if c := f.cost(tried, next); c < now {
 			gain := now - c
-			theta, rest, now, damp = next, tried, c, damp/5
-			jac = f.jacobian(theta)
+			x, rest, now, damp = next, tried, c, damp/5
+			jac = f.jacobian(x)
 			if gain < 1e-6*(1+now) {
 				break
 			}
@@ -282,5 +515,39 @@ func (f *fit) best(from []float64) []float64 {
 			break
 		}
 	}
-	return theta
+	return x
+}
+
+// only is the fit with some strengths (or the film) alone free, the others as they were taken to be,
+// from unknowns on. Renderings are free always.
+func (f *fit) only(free []int, from []float64) (x []float64) {
+	x = slices.Clone(from)
+	for i := range f.film() + 1 {
+		if !slices.Contains(free, i) {
+			x[i] = 0
+		}
+	}
+	f.freeing(free, func() { x = f.best(x) })
+	return x
+}
+
+// freeing does something with some strengths (or the film) alone free.
+func (f *fit) freeing(free []int, do func()) {
+	was := slices.Clone(f.held)
+	for i := range f.film() + 1 {
+		f.held[i] = !slices.Contains(free, i)
+	}
+	do()
+	f.held = was
+}
+
+// start are the unknowns before anything is read.
+func (f *fit) start() []float64 { return slices.Clone(f.usual) }
+
+// squares is the sum of squares.
+func squares(of []float64) (sum float64) {
+	for _, v := range of {
+		sum += v * v
+	}
+	return sum
 }

@@ -2,6 +2,7 @@ package journal
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"math/bits"
 	"slices"
@@ -13,53 +14,70 @@ import (
 // near another set must come to be as likely.
 const (
 	perTube   = 8.0
+	ofFilm    = 6.0 // what another film costs
 	asLikely  = 3.0
 	mostTried = 14 // tubes of a group of which all sets are tried; of more the most telling ones
 )
 
-// tubeSet is a set of the tubes of a fit that are others than they were taken for.
+// tubeSet is a set of the tubes of a fit (and its film) that are others than they were taken for.
 type tubeSet struct {
 	tubes []int
 	alike bool    // by one common factor
 	cost  float64 // squares, and what its tubes cost
 }
 
-// fewest is the set of tubes of a group whose change explains what was read with the least cost, and
-// one that is as likely, where there is one. Squares are taken as they curve at the strengths that
-// were found (theta), without the prior; none is a set too.
-func (f *fit) fewest(group int, theta []float64, curve *mat.SymDense) (best tubeSet, other *tubeSet) {
-	var of []int
-	for i, g := range f.groups {
-		if g == group {
-			of = append(of, i)
-		}
+// price is what an unknown costs besides what it leaves unexplained.
+func (f *fit) price(i int) float64 {
+	if i == f.film() {
+		return ofFilm
 	}
+	return perTube
+}
+
+// fewest is the set of unknowns of a group whose change explains what was read with the least cost, and
+// one that is as likely, where there is one; none is a set too. Sets are found by how the squares curve at
+// what was found (x), widened by scale and without the prior, and the likeliest then fitted.
+func (f *fit) fewest(of []int, absolute bool, found []float64, curve *mat.SymDense, scale float64) (best tubeSet, other *tubeSet) {
+	x := found[:f.film()+1]
 	if len(of) > mostTried {
+		of = slices.Clone(of)
 		slices.SortFunc(of, func(a, b int) int {
-			return cmp.Compare(math.Abs(theta[b])*math.Sqrt(curve.At(b, b)), math.Abs(theta[a])*math.Sqrt(curve.At(a, a)))
+			return cmp.Compare(math.Abs(x[b])*math.Sqrt(curve.At(b, b)), math.Abs(x[a])*math.Sqrt(curve.At(a, a)))
 		})
 		of = of[:mostTried]
 	}
+	var chosen []uint32
+	for one := range uint32(1) << len(of) {
+		chosen = append(chosen, one)
+	}
+	slices.SortStableFunc(chosen, func(a, b uint32) int { return cmp.Compare(bits.OnesCount32(a), bits.OnesCount32(b)) })
 	var all []tubeSet
-	for chosen := range uint32(1) << len(of) {
-		if !f.fixed[group] && bits.OnesCount32(chosen) == len(of) {
+	least := math.Inf(1)
+	for _, c := range chosen {
+		n := bits.OnesCount32(c)
+		if ofFilm+perTube*float64(n-1) > least+asLikely {
+			break // so many cost more, whatever they explain
+		}
+		if !absolute && n == len(of) {
 			continue // all of them are none: only ratios are told
 		}
 		one := tubeSet{}
-		for n, i := range of {
-			if chosen&(1<<n) != 0 {
+		price := 0.0
+		for k, i := range of {
+			if c&(1<<k) != 0 {
 				one.tubes = append(one.tubes, i)
+				price += f.price(i)
 			}
 		}
-		one.cost = leaves(one.tubes, theta, curve) + perTube*float64(len(one.tubes))
+		one.cost = leaves(one.tubes, x, curve) + price
 		all = append(all, one)
-		if len(one.tubes) > 1 {
-			one.alike = true
-			one.cost = leavesAlike(one.tubes, theta, curve) + perTube*float64(len(one.tubes))
+		if n > 1 {
+			one.alike, one.cost = true, leavesAlike(one.tubes, x, curve)+price
 			all = append(all, one)
 		}
+		least = math.Min(least, math.Min(all[len(all)-1].cost, all[max(0, len(all)-2)].cost))
 	}
-	slices.SortStableFunc(all, func(a, b tubeSet) int { return cmp.Compare(a.cost, b.cost) })
+	all = f.fitted(all, of, found, scale)
 	best = all[0]
 	for n := range all[1:] {
 		next := &all[n+1]
@@ -72,6 +90,45 @@ func (f *fit) fewest(group int, theta []float64, curve *mat.SymDense) (best tube
 		}
 	}
 	return best, nil
+}
+
+// mostFitted is how many sets are fitted.
+const mostFitted = 6
+
+// fitted are the likeliest of sets by what they leave when they are fitted, those of other groups free;
+// none of them, and the film alone, are fitted always: they lie farthest from what was found.
+func (f *fit) fitted(all []tubeSet, of []int, found []float64, scale float64) (out []tubeSet) {
+	byCost := func(a, b tubeSet) int { return cmp.Compare(a.cost, b.cost) }
+	slices.SortStableFunc(all, byCost)
+	var others []int
+	for _, i := range f.paints() {
+		if !slices.Contains(of, i) && i != f.film() {
+			others = append(others, i)
+		}
+	}
+	type known struct{ curved, fitted float64 }
+	done := map[string]known{}
+	for n, one := range all {
+		key := fmt.Sprint(one.tubes)
+		is, fitted := done[key]
+		switch {
+		case fitted:
+		case n >= mostFitted && len(one.tubes) > 0 && !slices.Equal(one.tubes, []int{f.film()}):
+			continue
+		default:
+			price := 0.0
+			for _, i := range one.tubes {
+				price += f.price(i)
+			}
+			is = known{one.cost, f.chi(f.only(append(slices.Clone(one.tubes), others...), found))/scale + price}
+			done[key] = is
+		}
+		// Of tubes that change alike: by how much that leaves more than each by itself.
+		one.cost = is.fitted + one.cost - is.curved
+		out = append(out, one)
+	}
+	slices.SortStableFunc(out, byCost)
+	return out
 }
 
 // holds says that a set has all of another.
@@ -142,24 +199,4 @@ func indices(n int, which func(i int) bool) (out []int) {
 		}
 	}
 	return out
-}
-
-// only is the fit with some tubes alone free, the others as they were taken to be, from strengths on.
-func (f *fit) only(free []int, from []float64) []float64 {
-	theta := make([]float64, len(f.tubes))
-	for _, i := range free {
-		theta[i] = from[i]
-	}
-	f.freeing(free, func() { theta = f.best(theta) })
-	return theta
-}
-
-// freeing does something with some tubes alone free.
-func (f *fit) freeing(free []int, do func()) {
-	f.held = make([]bool, len(f.tubes))
-	for i := range f.held {
-		f.held[i] = !slices.Contains(free, i)
-	}
-	do()
-	f.held = nil
 }

@@ -59,7 +59,7 @@ func gouache(t testing.TB) paint.Medium {
 // Without noise the true ratios come back.
 func TestStrengthsAreLearned(t *testing.T) {
 	in := gouache(t)
-	got, err := Learn(painted(t, nil, wheel.RYB, triadRoles, false, map[string]float64{"PB29": 1.8}, in), in)
+	got, err := Learn(painted(t, nil, wheel.RYB, triadRoles, false, map[string]float64{"PB29": 1.8}, in), in, Sure{})
 	require.NoError(t, err)
 	assert.True(t, got.Proposed)
 	assert.Equal(t, 1, got.Separate)
@@ -78,10 +78,10 @@ func TestStrengthsAreLearned(t *testing.T) {
 func TestTubesThatNeverMeetAreSaidSo(t *testing.T) {
 	in := gouache(t)
 	r := rand.New(rand.NewPCG(18, 1))
-	apart, err := Learn(painted(t, r, wheel.Split, splitRoles, false, nil, in), in)
+	apart, err := Learn(painted(t, r, wheel.Split, splitRoles, false, nil, in), in, Sure{})
 	require.NoError(t, err)
 	assert.Equal(t, 3, apart.Separate)
-	joined, err := Learn(painted(t, r, wheel.Split, splitRoles, true, nil, in), in)
+	joined, err := Learn(painted(t, r, wheel.Split, splitRoles, true, nil, in), in, Sure{})
 	require.NoError(t, err)
 	assert.Equal(t, 1, joined.Separate)
 }
@@ -106,7 +106,7 @@ func TestLearningHoldsWhatItPromises(t *testing.T) {
 				truth[id] = math.Exp((2*r.Float64() - 1) * math.Ln2)
 			}
 		}
-		got, err := Learn(painted(t, r, kind, roles, neutral, truth, in), in)
+		got, err := Learn(painted(t, r, kind, roles, neutral, truth, in), in, Sure{})
 		require.NoError(t, err)
 		kept, shift := gauges(&got, truth)
 		for _, s := range got.Strengths {
@@ -128,12 +128,12 @@ func TestLearningHoldsWhatItPromises(t *testing.T) {
 
 	none, stronger := 0, 0
 	for range draws {
-		got, err := Learn(painted(t, r, wheel.RYB, triadRoles, true, nil, in), in)
+		got, err := Learn(painted(t, r, wheel.RYB, triadRoles, true, nil, in), in, Sure{})
 		require.NoError(t, err)
 		if !got.Proposed {
 			none++
 		}
-		got, err = Learn(painted(t, r, wheel.RYB, triadRoles, true, map[string]float64{"PB29": 1.5}, in), in)
+		got, err = Learn(painted(t, r, wheel.RYB, triadRoles, true, map[string]float64{"PB29": 1.5}, in), in, Sure{})
 		require.NoError(t, err)
 		if got.Proposed {
 			stronger++
@@ -190,7 +190,7 @@ func TestLearningHalvesTheErrorOfUnseenPairs(t *testing.T) {
 			}
 		}
 		samples := painted(t, r, wheel.Split, splitRoles, true, truth, in)
-		got, err := Learn(samples, in)
+		got, err := Learn(samples, in, Sure{})
 		require.NoError(t, err)
 		learned := map[string]float64{}
 		var tubes []*paint.Paint
@@ -255,7 +255,7 @@ func TestIntervalsHoldWithDabsOfAHand(t *testing.T) {
 			lab := look.Lab()
 			s.Lab = colour.Lab{L: lab.L + 1.4*r.NormFloat64(), A: lab.A + 1.4*r.NormFloat64(), B: lab.B + 1.4*r.NormFloat64()}
 		}
-		got, err := Learn(samples, in)
+		got, err := Learn(samples, in, Sure{})
 		require.NoError(t, err)
 		kept, _ := gauges(&got, truth)
 		for _, s := range got.Strengths {
@@ -284,12 +284,12 @@ func TestTheFewestTubesChange(t *testing.T) {
 	r := rand.New(rand.NewPCG(28, 4))
 	const draws = 40
 	for range draws {
-		none, err := Learn(painted(t, r, wheel.Split, splitRoles, true, nil, in), in)
+		none, err := Learn(painted(t, r, wheel.Split, splitRoles, true, nil, in), in, Sure{})
 		require.NoError(t, err)
 		if len(named(&none)) > 0 {
 			false1++
 		}
-		one, err := Learn(painted(t, r, wheel.Split, splitRoles, true, map[string]float64{"PB29": 1.8}, in), in)
+		one, err := Learn(painted(t, r, wheel.Split, splitRoles, true, map[string]float64{"PB29": 1.8}, in), in, Sure{})
 		require.NoError(t, err)
 		if slices.Equal(named(&one), []string{"PB29"}) {
 			if is := one.Offer()[0]; math.Abs(is.New/is.Old-1.8) <= 0.36 {
@@ -301,7 +301,7 @@ func TestTheFewestTubesChange(t *testing.T) {
 				assert.Equal(t, s.Old, s.New, "%s stays", s.Paint.ID)
 			}
 		}
-		two, err := Learn(painted(t, r, wheel.Split, splitRoles, true, map[string]float64{"PB29": 1.8, "PY184": 0.55}, in), in)
+		two, err := Learn(painted(t, r, wheel.Split, splitRoles, true, map[string]float64{"PB29": 1.8, "PY184": 0.55}, in), in, Sure{})
 		require.NoError(t, err)
 		if got := named(&two); slices.Contains(got, "PB29") && slices.Contains(got, "PY184") && len(got) == 2 {
 			exact++
@@ -321,7 +321,7 @@ func TestOfTwoTubesOnlyTheirRatioIsTold(t *testing.T) {
 			samples = append(samples, s)
 		}
 	}
-	got, err := Learn(samples, in)
+	got, err := Learn(samples, in, Sure{})
 	require.NoError(t, err)
 	assert.Empty(t, got.Offer())
 	require.Len(t, got.Says(), 1)
@@ -333,7 +333,7 @@ func TestWhatIsQuotedIsOfWhatIsTaken(t *testing.T) {
 	in := gouache(t)
 	r := rand.New(rand.NewPCG(28, 5))
 	samples := painted(t, r, wheel.RYB, triadRoles, true, map[string]float64{"PB29": 1.6}, in)
-	got, err := Learn(samples, in)
+	got, err := Learn(samples, in, Sure{})
 	require.NoError(t, err)
 	require.Len(t, got.Offer(), 1)
 	taken := got.Offer()[0]
@@ -364,13 +364,13 @@ func TestNonsenseIsCalledThat(t *testing.T) {
 	for i := range samples {
 		samples[i].Lab = labs[i]
 	}
-	got, err := Learn(samples, in)
+	got, err := Learn(samples, in, Sure{})
 	require.NoError(t, err)
 	assert.True(t, got.Nonsense)
 	assert.Empty(t, got.Offer())
 	require.Len(t, got.Says(), 1)
 	assert.NotRegexp(t, `[0-9]`, got.Says()[0])
-	sound, err := Learn(painted(t, r, wheel.Split, splitRoles, true, map[string]float64{"PB29": 2}, in), in)
+	sound, err := Learn(painted(t, r, wheel.Split, splitRoles, true, map[string]float64{"PB29": 2}, in), in, Sure{})
 	require.NoError(t, err)
 	assert.False(t, sound.Nonsense)
 }
@@ -386,7 +386,7 @@ func TestOnlyTheNamedAreOffered(t *testing.T) {
 
 func TestWhatCannotBeLearnedFromIsRefused(t *testing.T) {
 	in := gouache(t)
-	_, err := Learn(nil, in)
+	_, err := Learn(nil, in, Sure{})
 	assert.ErrorContains(t, err, "from 3 to")
 	assert.ErrorAs(t, err, new(input.Error))
 	white := painttest.Paint("PW6")
@@ -394,7 +394,7 @@ func TestWhatCannotBeLearnedFromIsRefused(t *testing.T) {
 	for range 3 {
 		whites = append(whites, Sample{Parts: []paint.Part{{Paint: white, Parts: 1}}, Noise: 1})
 	}
-	_, err = Learn(whites, in)
+	_, err = Learn(whites, in, Sure{})
 	assert.ErrorContains(t, err, "no coloured paints")
 }
 
@@ -417,7 +417,7 @@ func BenchmarkLearnFrom200ReadingsOf14Tubes(b *testing.B) {
 		samples = append(samples, Sample{Parts: parts, Lab: lab, Noise: 1.2})
 	}
 	for b.Loop() {
-		_, err := Learn(samples, in)
+		_, err := Learn(samples, in, Sure{})
 		require.NoError(b, err)
 	}
 }

@@ -6,6 +6,9 @@ import "math"
 // with itself turned over is their covariance [Cholesky].
 type noise [3][3]float64
 
+// evenly is noise of so much in each component.
+func evenly(n float64) noise { return noise{{n}, {0, n}, {0, 0, n}} }
+
 // with is the noise with what strays along one direction besides.
 func (l noise) with(d [3]float64) (out noise) {
 	// Rank one: by the update of the triangle [Gill, Golub, Murray, Saunders 1974].

@@ -13,9 +13,10 @@ import (
 type Reading struct {
 	Region string // its id
 	paint.Reading
-	Minutes float64 // since it was painted
-	Spread  float64 // standard deviation within the spot, CIELAB; 0 where it is not known
-	Doubt   string  // why it is not believed: it is shown, and left out of learning; empty where it is
+	Minutes float64    // since it was painted
+	Spread  float64    // standard deviation within the spot, CIELAB; 0 where it is not known
+	Photo   *PhotoSpot // where it was read on a photo; nil where that is not known
+	Doubt   string     // why it is not believed: it is shown, and left out of learning; empty where it is
 }
 
 // The limits of a reading.

@@ -1172,6 +1172,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sittings/{id}/sure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keeps that the painter is sure of the light that a sitting was read in, or of one of its tubes */
+        put: operations["saySure"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/system": {
         parameters: {
             query?: never;
@@ -2579,14 +2596,16 @@ export interface components {
              * @description times as much, the share of a trace, or the film over the usual one
              */
             amount: number;
-            /** @description amount, tube, contamination or too thin */
+            /** @description amount, tube, contamination or too thin; of all places: photo, light, film, not the tube, or thin, or the photo */
             kind: string;
             /**
              * Format: double
              * @description CIEDE2000 of the reading to what the cause makes of the place
              */
             leaves: number;
-            /** @description empty of a film */
+            /** @description what a tube may be instead, the likeliest first */
+            like?: string[];
+            /** @description empty of a film, a photo or a light */
             paint: string;
             says: string;
         };
@@ -3014,8 +3033,14 @@ export interface components {
              * @description each reading with strengths that were learned without it
              */
             errorLeftOut: number;
+            /** @description how thick the medium is laid over what it was taken to be, where the readings say that it is another */
+            film?: components["schemas"]["LearnedFilm"];
             /** @description the readings have nothing to do with what was painted: no figure of them tells anything */
             nonsense: boolean;
+            /** @description what explains all places together */
+            overall: components["schemas"]["ExplainedCause"][];
+            /** @description what the photos that were read do to colours, a sentence each: taken out */
+            photos: string[];
             /** @description the new ones are better by more than chance */
             proposed: boolean;
             /** Format: int64 */
@@ -3028,6 +3053,20 @@ export interface components {
              */
             separate: number;
             strengths: components["schemas"]["LearnedStrength"][];
+        };
+        LearnedFilm: {
+            /** Format: double */
+            high: number;
+            /**
+             * Format: double
+             * @description times as thick as it was taken to be
+             */
+            is: number;
+            /**
+             * Format: double
+             * @description 95 in 100
+             */
+            low: number;
         };
         LearnedStrength: {
             code: string;
@@ -3425,6 +3464,27 @@ export interface components {
              * @description mm
              */
             width: number;
+        };
+        OpenCause: {
+            /**
+             * Format: double
+             * @description times as much, the share of a trace, or the film over the usual one
+             */
+            amount: number;
+            /** @description amount, tube, contamination or too thin; of all places: photo, light, film, not the tube, or thin, or the photo */
+            kind: string;
+            /**
+             * Format: double
+             * @description CIEDE2000 of the reading to what the cause makes of the place
+             */
+            leaves: number;
+            /** @description what a tube may be instead, the likeliest first */
+            like?: string[];
+            /** @description no strengths are offered before the painter says what it is */
+            open: boolean;
+            /** @description empty of a film, a photo or a light */
+            paint: string;
+            says: string;
         };
         Origin: {
             /**
@@ -3862,6 +3922,12 @@ export interface components {
             /** @description the colour as painted, in words */
             words: string;
         };
+        PhotoGrey: {
+            /** @description D65 */
+            lab: number[];
+            /** @description bare paper beside it */
+            light: number[];
+        };
         PhotoRead: {
             /** @description the light was found with its bowl, and not as a slope alone */
             bowed: boolean;
@@ -3870,8 +3936,12 @@ export interface components {
              * @description the brightest of the light on the sheet over the darkest
              */
             contrast: number;
+            /** @description what the photo does to colours, in a sentence; empty where nothing is known or to be said */
+            does: string;
             /** @description the marks were found by the program */
             found: boolean;
+            /** @description of the marks, as it is seen: kept with each reading */
+            ink?: components["schemas"]["PhotoGrey"];
             /**
              * Format: double
              * @description the light as the paper shows it; 0 where it is refused
@@ -3882,6 +3952,8 @@ export interface components {
             readings: components["schemas"]["PhotoReading"][];
             /** @description why it cannot be trusted, and what to do; empty where it can */
             refused: string;
+            /** @description the grey step beside a mark */
+            step?: components["schemas"]["PhotoGrey"];
             /** Format: int64 */
             straightHeight: number;
             /**
@@ -3891,15 +3963,19 @@ export interface components {
             straightWidth: number;
         };
         PhotoReading: {
+            /** @description D65, as the photo shows it: what is kept */
+            asSeen: number[];
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
             /** @description why it is not believed; empty where it is */
             doubt: string;
-            /** @description D65 */
+            /** @description D65, without what the photo does to it where that was found */
             lab: number[];
             label: string;
+            /** @description bare paper there, linear light of the picture: kept with the reading */
+            light: number[];
             /** @description of the spot, pixels of the picture */
             outline: number[][];
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
@@ -4176,15 +4252,38 @@ export interface components {
             /** @description what the stand-in is to lay under itself: PB29=1 PW6=9 */
             swatch: string;
         };
+        ReadOnPhoto: {
+            /**
+             * Format: double
+             * @description L* that the grey step was measured to have; 0 where it was not
+             */
+            grey?: number;
+            ink?: components["schemas"]["PhotoGrey"];
+            /** @description bare paper there */
+            light: number[];
+            /**
+             * Format: int64
+             * @description its id
+             */
+            photo: number;
+            step?: components["schemas"]["PhotoGrey"];
+        };
         ReadPhotoInputBody: {
             /** @description the sheet was drawn freely: the marks are the quarter points of its rim, from the top, or its corners */
             drawn?: boolean;
+            /**
+             * Format: double
+             * @description L* that the grey step was measured to have; 0 where it was not
+             */
+            grey?: number;
             /** @description x and y of the upper left, upper right, lower right and lower left mark; found by the program when empty */
             marks?: number[];
             /** @description moved or left out, by the ids of their regions */
             spots?: {
                 [key: string]: components["schemas"]["PhotoSpot"];
             };
+            /** @description what is painted is wet */
+            wet?: boolean;
         };
         ReadToKeep: {
             /** @description why it is not believed; left out of learning */
@@ -4195,6 +4294,8 @@ export interface components {
             id?: string;
             /** @description D65 */
             lab: number[];
+            /** @description where on which photo it is of: what the photo does to all of its places is then taken out */
+            onPhoto?: components["schemas"]["ReadOnPhoto"];
             /** @description id of the region */
             slot: string;
             source: components["schemas"]["ReadingSource"];
@@ -4497,6 +4598,11 @@ export interface components {
             says: string;
             /** @description as it was when the painter looked */
             was: string;
+        };
+        SaySureInputBody: {
+            sure: boolean;
+            /** @description id of its paint: it is what it was taken for; empty of the light */
+            tube?: string;
         };
         SchemeSlots: {
             scheme: string;
@@ -4844,10 +4950,12 @@ export interface components {
         SittingJournal: {
             /** Format: date-time */
             began: string;
+            /** @description what the photos that it was read from do to colours, a sentence each: taken out */
+            bent: string[];
             /** @description what drying did, a sentence each */
             dried: string[];
             ended: boolean;
-            /** @description how thick the painter lays the medium, where that may be taken in the place of strengths */
+            /** @description how thick the painter lays the medium, where that may be taken */
             film?: components["schemas"]["TakenFilm"];
             /** Format: int64 */
             id: number;
@@ -4866,6 +4974,8 @@ export interface components {
             notes: components["schemas"]["SittingNote"][];
             /** @description what may be taken into the box; none where chance makes as much */
             offered: components["schemas"]["TakenStrength"][];
+            /** @description what explains all places of the sitting together */
+            overall: components["schemas"]["OpenCause"][];
             photos: components["schemas"]["SittingPhoto"][];
             places: components["schemas"]["JournalPlace"][];
             /**
@@ -4875,6 +4985,8 @@ export interface components {
             sittings: number;
             /** @description what to do otherwise next time, a sentence each */
             suggests: string[];
+            /** @description what the painter is sure of, whatever was read */
+            sure: components["schemas"]["SureOf"];
             /** @description what was taken of its tubes, the last one first */
             takings: components["schemas"]["Taking"][];
             title: string;
@@ -4945,6 +5057,8 @@ export interface components {
             wet: components["schemas"]["Shown"];
         };
         SittingReading: {
+            /** @description D65, as it was kept */
+            asSeen: number[];
             /** Format: date-time */
             at: string;
             /** @description brighter than sRGB can show: chroma was reduced */
@@ -4952,7 +5066,7 @@ export interface components {
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
             doubt: string;
-            /** @description D65 */
+            /** @description D65, without what its photo did to it where that was found */
             lab: number[];
             /**
              * Format: double
@@ -5323,6 +5437,8 @@ export interface components {
             glare?: number;
             /** @description D65, D50 or A */
             light?: string;
+            /** @description plain, phone (when empty) or strong: what the stand-in does to colours, as phones do */
+            rendering?: string;
             /** Format: int64 */
             seed?: number;
             shadow?: boolean;
@@ -5372,6 +5488,16 @@ export interface components {
             ref: string;
             /** @description its undertone */
             shown: components["schemas"]["Shown"];
+        };
+        SureOf: {
+            /** @description it was read in daylight */
+            light: boolean;
+            /** @description that are what they were taken for */
+            tubes: components["schemas"]["SureTube"][];
+        };
+        SureTube: {
+            name: string;
+            paint: string;
         };
         Swapped: {
             /**
@@ -5459,22 +5585,13 @@ export interface components {
         TakeStrengthsInputBody: {
             /**
              * Format: double
-             * @description the film that is offered in their place
+             * @description the film that is offered
              */
             film?: number;
             /** @description all that is offered, as the painter saw it */
             strengths: components["schemas"]["Seen"][];
         };
         TakenFilm: {
-            /** Format: double */
-            errorAfter: number;
-            /**
-             * Format: double
-             * @description mean CIEDE2000
-             */
-            errorBefore: number;
-            /** Format: double */
-            errorLeftOut: number;
             /** Format: double */
             high: number;
             /** Format: double */
@@ -13224,6 +13341,114 @@ export interface operations {
             };
             /** @description There is no such thing, or it is another painter's. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    saySure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description which one */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaySureInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SittingJournal"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It was changed elsewhere in the meantime, or a later search took its place. */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

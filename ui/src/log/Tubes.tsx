@@ -6,6 +6,7 @@ import { useState } from "react";
 import { Link as To } from "react-router";
 import { answer, client, type Schemas } from "../api/client";
 import { sittingJournalQuery } from "../api/queries";
+import { Open } from "./Open";
 import { Spindles } from "./Spindles";
 import { Takings } from "./Takings";
 
@@ -20,6 +21,7 @@ export function Tubes({ journal }: { journal: Journal }) {
       <Typography sx={{ fontSize: 20, fontWeight: 600 }}>
         What the tubes turned out to be
       </Typography>
+      <Open journal={journal} />
       {!l && <Typography sx={{ mt: 1 }}>{journal.tooFew}</Typography>}
       {l?.nonsense && <Typography sx={{ mt: 1 }}>{l.says.join(" ")}</Typography>}
       {l && !l.nonsense && (
@@ -32,7 +34,7 @@ export function Tubes({ journal }: { journal: Journal }) {
             .
           </Typography>
           <Spindles strengths={l.strengths} />
-          {!journal.film && (
+          {!journal.overall.some((c) => c.open) && (
             <Typography sx={{ fontWeight: 600, mt: 1 }}>{found(journal)}</Typography>
           )}
           <Typography sx={{ mt: 1 }}>
@@ -50,11 +52,9 @@ export function Tubes({ journal }: { journal: Journal }) {
       )}
       {journal.film && (
         <Typography sx={{ mt: 1 }}>
-          As well explained, and with less: you lay the {journal.medium} about{" "}
-          {journal.film.is.toFixed(2)} times as thick as usual ({journal.film.low.toFixed(2)} to{" "}
-          {journal.film.high.toFixed(2)}), and the tubes are as they were taken to be. Misses fall
-          from {journal.film.errorBefore.toFixed(1)} to {journal.film.errorAfter.toFixed(1)}; on
-          places left out: {journal.film.errorLeftOut.toFixed(1)}.
+          Over the usual film of {journal.medium}: {journal.film.was.toFixed(2)} until now,{" "}
+          {journal.film.is.toFixed(2)} as it turned out ({journal.film.low.toFixed(2)} to{" "}
+          {journal.film.high.toFixed(2)}).
         </Typography>
       )}
       {(journal.offered.length > 0 || journal.film) && (
@@ -126,9 +126,9 @@ function Offer({ journal }: { journal: Journal }) {
   return (
     <Box sx={{ mt: 2 }}>
       <Typography variant="body2">
-        {journal.film
-          ? "What you plan and paint from now on is computed with it; sittings stay as they were."
-          : "Wheels stay as they were kept until you redraw them."}
+        {journal.film &&
+          "What you plan and paint from now on is computed with that film; sittings stay as they were. "}
+        {journal.offered.length > 0 && "Wheels stay as they were kept until you redraw them."}
         {fresh.length > 0 &&
           ` ${fresh.map((s) => s.name).join(" and ")} ${fresh.length === 1 ? "comes" : "come"} into the box with it.`}
       </Typography>
@@ -139,7 +139,7 @@ function Offer({ journal }: { journal: Journal }) {
           onClick={() => take.mutate()}
           sx={{ minHeight: 52, px: 2.5 }}
         >
-          {journal.film ? "take it from now on" : "take it into the box"}
+          {journal.offered.length > 0 ? "take it into the box" : "take it from now on"}
         </Button>
         <Button color="inherit" onClick={() => setLater(true)}>
           not now

@@ -1,11 +1,12 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type KeyboardEvent, type PointerEvent } from "react";
 import { answer, client, sendFile, type Schemas, type Sitting } from "../api/client";
 import { sittingReadsQuery } from "../api/queries";
-import { figures, grey } from "../drawing/style";
+import { figures, grey as greys } from "../drawing/style";
 import { FileButton } from "../parts/FileButton";
 import { OneOf } from "../parts/Choice";
 import { Words } from "../parts/Words";
@@ -138,16 +139,19 @@ function Reading({
   const [marks, setMarks] = useState<Marks>();
   const [drawn, setDrawn] = useState(false);
   const [spots, setSpots] = useState<Spots>({});
+  const [measured, setMeasured] = useState("");
+  const grey = Number(measured.replace(",", "."));
+  const step = grey > 0 && grey < 100 ? grey : undefined;
   const [picture, setPicture] = useState<keyof typeof pictures>("taken");
   const [slot, setSlot] = useState<string>();
   const [drag, setDrag] = useState<number | null>(null);
   const got = useQuery({
-    queryKey: ["photo", sitting.id, photo.id, marks, drawn, spots],
+    queryKey: ["photo", sitting.id, photo.id, marks, drawn, spots, wet, step],
     queryFn: () =>
       answer(
         client.POST("/api/sittings/{id}/photos/{photo}/read", {
           params: { path: { id: sitting.id, photo: photo.id } },
-          body: { marks: marks?.flat(), drawn, spots },
+          body: { marks: marks?.flat(), drawn, spots, wet, grey: step },
         }),
       ),
     placeholderData: keepPreviousData,
@@ -247,6 +251,11 @@ function Reading({
           {good} of {read.readings.length} read, light of about {read.kelvin} K,{" "}
           {read.contrast.toFixed(1)} to 1 over the sheet
           {photo.standin && "; by the stand-in camera, rendered and not taken"}
+          {read.does && (
+            <Box component="span" sx={{ display: "block", fontWeight: 500 }}>
+              {read.does}
+            </Box>
+          )}
         </Typography>
       )}
       <Box
@@ -391,25 +400,38 @@ function Reading({
         <Box sx={{ display: "flex", alignItems: "center", gap: 2, mt: 1 }}>
           <Button
             variant="contained"
-            sx={{ minHeight: 56 }}
+            sx={{ minHeight: 56, flex: "none" }}
             onClick={() =>
               onKeep(
-                read.readings.map(({ slot: of, lab, spread, doubt }) => ({
+                read.readings.map(({ slot: of, asSeen, light, spread, doubt }) => ({
                   slot: of,
-                  lab,
+                  lab: asSeen,
                   spread,
                   doubt,
                   source: "photo",
                   wet,
+                  onPhoto: { photo: photo.id, light, ink: read.ink, step: read.step, grey: step },
                 })),
               )
             }
           >
             keep {read.readings.length} readings
           </Button>
-          <Typography variant="caption" sx={{ color: grey.second }}>
+          <Typography variant="caption" sx={{ color: greys.second }}>
             Dashed spots are doubted: kept, and left out of what is learned.
           </Typography>
+          {read.step && !drawn && (
+            <TextField
+              size="small"
+              label="L* of the grey dot"
+              title="if you can measure it: the dot beside the lower left mark: what you measured it to be tells the photo better"
+              value={measured}
+              onChange={(e) => setMeasured(e.target.value)}
+              error={measured !== "" && step === undefined}
+              slotProps={{ htmlInput: { inputMode: "decimal" } }}
+              sx={{ ml: "auto", width: 180, flex: "none" }}
+            />
+          )}
         </Box>
       )}
     </>

@@ -1,0 +1,243 @@
+package devices
+
+import (
+	"bytes"
+	"errors"
+	"image"
+	"image/jpeg"
+	"math"
+	"math/rand/v2"
+	"os"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/bench"
+	"gyrophane/core/colour"
+	"gyrophane/core/input"
+	"gyrophane/core/journal"
+	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
+	"gyrophane/core/wheel"
+)
+
+// wheelSheet is a triad or a split wheel in a medium, with its neutral circles where they are wanted.
+func wheelSheet(t *testing.T, medium string, kind wheel.SystemKind, roles [3][]string, neutral bool) (bench.Sheet, paint.Medium) {
+	t.Helper()
+	in, err := paint.ParseMedium(medium)
+	require.NoError(t, err)
+	system, err := wheel.NewSystem(kind, [3][]*paint.Paint{painttest.Paints(roles[0]...), painttest.Paints(roles[1]...), painttest.Paints(roles[2]...)})
+	require.NoError(t, err)
+	return bench.Wheel(wheel.Build(system, wheel.Options{}), bench.Extras{Neutral: neutral}, bench.Usual(in)), in
+}
+
+var (
+	triadRoles = [3][]string{{"PY65"}, {"PR254"}, {"PB29"}}
+	splitRoles = [3][]string{{"PY184", "PY65"}, {"PR255", "PR122"}, {"PB29", "PB15:3"}}
+)
+
+// kept is a picture as a phone keeps it: a JPEG of a quality.
+func kept(t *testing.T, img image.Image, quality int) image.Image {
+	t.Helper()
+	var out bytes.Buffer
+	require.NoError(t, jpeg.Encode(&out, img, &jpeg.Options{Quality: quality}))
+	back, err := jpeg.Decode(&out)
+	require.NoError(t, err)
+	return back
+}
+
+// anyRendering is one that phones might have: singly or together.
+func anyRendering(r *rand.Rand) (out Rendering) {
+	all := r.IntN(2) == 0
+	only := r.IntN(5)
+	is := func(n int) bool { return all && r.IntN(4) > 0 || only == n }
+	if is(0) {
+		out.Contrast = 2 + 2*r.Float64()
+	}
+	if is(1) {
+		out.Saturation = 1.1 + 0.2*r.Float64()
+	}
+	if is(2) {
+		out.Gamma = 0.85 + 0.35*r.Float64()
+	}
+	if is(3) {
+		out.Cast = 0.05 * float64(2*r.IntN(2)-1)
+	}
+	if is(4) {
+		out.Sharpened = 0.3 + 0.5*r.Float64()
+	}
+	out.ColourFirst = r.IntN(2) == 0
+	return out
+}
+
+// phoned is what a phone's photo of a painted sheet gives to learn from, and the colours that truly are
+// there.
+func phoned(t *testing.T, s *bench.Sheet, in paint.Medium, shot Shot, step float64) (samples []journal.Sample, true []colour.Lab) {
+	t.Helper()
+	img, err := Photograph(s, in, small(shot))
+	require.NoError(t, err)
+	read, err := readOff(kept(t, img, 85), s)
+	require.NoError(t, err)
+	for _, one := range read.Readings {
+		if one.Doubt != "" {
+			continue
+		}
+		r := &s.Regions[one.Region]
+		m, err := shot.True(r)
+		require.NoError(t, err)
+		look := m.FilmIn(in, shot.thick(r, in), false)
+		true = append(true, look.Lab())
+	}
+	return journal.SamplesOf(s, &read, step), true
+}
+
+// drawsOf is how many draws are made: GYROPHANE_DRAWS asks for more.
+func drawsOf(usual int) int {
+	if n, err := strconv.Atoi(os.Getenv("GYROPHANE_DRAWS")); err == nil {
+		return n
+	}
+	return usual
+}
+
+// ratioTold is what is said of two tubes beside each other, the first over the second.
+var ratioTold = regexp.MustCompile(`this (.*) is about ([0-9.]+) times this (.*); which`)
+
+// The figures that photos as phones keep them are held to, over fewer draws than they were measured over.
+func TestPhonesRenderingsAreTakenOut(t *testing.T) {
+	draws := drawsOf(3)
+	sheets := []struct {
+		name, medium string
+		kind         wheel.SystemKind
+		roles        [3][]string
+		circles      bool
+	}{
+		{"triad in gouache", "gouache", wheel.RYB, triadRoles, false},
+		{"split with circles in gouache", "gouache", wheel.Split, splitRoles, true},
+		{"split with circles in acrylic", "acrylic", wheel.Split, splitRoles, true},
+		{"split with circles in oil", "oil", wheel.Split, splitRoles, true},
+		{"split with circles in watercolour", "watercolour", wheel.Split, splitRoles, true},
+		{"triad with circles in tempera", "tempera", wheel.RYB, triadRoles, true},
+		{"split without circles in gouache", "gouache", wheel.Split, splitRoles, false},
+	}
+	var all, worst []float64
+	same, falsely, strong, found, others, few := 0, 0, 0, 0, 0, 0
+	for n, one := range sheets {
+		if draws < len(sheets) && n%draws != 0 {
+			continue // some of them
+		}
+		s, in := wheelSheet(t, one.medium, one.kind, one.roles, one.circles)
+		r := rand.New(rand.NewPCG(28, uint64(n)))
+		var before, after []float64
+		was := [4]int{falsely, found, others, few}
+		for seed := range draws {
+			for _, strength := range []float64{1, 1.8} {
+				shot := Shot{Seed: uint64(1000*n + seed), Rendering: anyRendering(r), Strength: map[string]float64{"PB29": strength}}
+				samples, true := phoned(t, &s, in, shot, 0)
+				told := journal.Explain(samples, in, journal.Sure{})
+				for i, p := range told.Places {
+					before = append(before, colour.Difference(samples[i].Lab, true[i]))
+					after = append(after, colour.Difference(p.Read, true[i]))
+				}
+				learned, err := journal.Learn(samples, in, journal.Sure{})
+				if errors.As(err, new(input.Error)) {
+					few++
+					continue // it says that too little is seen
+				}
+				require.NoError(t, err)
+				offered := learned.Offer()
+				isOther := func(s journal.Strength) bool { return s.Paint.CI != "PB29" }
+				if strength == 1 {
+					if same++; len(offered) > 0 || learned.Film != nil {
+						falsely++
+					}
+					continue
+				}
+				strong++
+				if len(offered) == 1 && !isOther(offered[0]) && math.Abs(math.Log(offered[0].New/strength)) < math.Log(1.2) {
+					found++
+				} else if ratio := ratioTold.FindStringSubmatch(strings.Join(learned.Says(), " ")); !one.circles && len(offered) == 0 && ratio != nil {
+					is, err := strconv.ParseFloat(ratio[2], 64)
+					require.NoError(t, err)
+					if ratio[1] != "ultramarine blue" {
+						is = 1 / is
+					}
+					if math.Abs(math.Log(is/strength)) < math.Log(1.2) {
+						found++
+					}
+				} else {
+					t.Logf("%s: %v %v", one.name, learned.Says(), shot.Rendering)
+				}
+				if slices.ContainsFunc(offered, isOther) || learned.Film != nil {
+					others++
+				}
+			}
+		}
+		slices.Sort(before)
+		slices.Sort(after)
+		t.Logf("%s, %d photos: median %.2f before, %.2f after, worst %.1f; falsely %d, found %d, others %d, too few places %d", one.name, 2*draws, before[len(before)/2], after[len(after)/2], after[len(after)-1], falsely-was[0], found-was[1], others-was[2], few-was[3])
+		all, worst = append(all, after...), append(worst, after[len(after)-1])
+		assert.Less(t, after[len(after)/2], 2.0, one.name)
+	}
+	slices.Sort(all)
+	t.Logf("all: median %.2f, worst %.1f of %d places; as they were: named %d of %d; one stronger: found %d of %d, others %d; too few %d", all[len(all)/2], slices.Max(worst), len(all), falsely, same, found, strong, others, few)
+	assert.Less(t, slices.Max(worst), 6.0)
+	assert.LessOrEqual(t, float64(falsely), 0.05*float64(same)+0.5)
+	assert.GreaterOrEqual(t, float64(found), 0.8*float64(strong)-0.5)
+	assert.LessOrEqual(t, float64(others), 0.05*float64(strong)+0.5)
+}
+
+// A watercolour sheet that lies thin all over is told from a photo by its greys: always where the step was
+// measured, mostly by the ink of its marks; where neither is seen it is undecided, and never a strength.
+func TestAThinSheetIsNoStrength(t *testing.T) {
+	draws := drawsOf(2)
+	films, enough := [2]int{}, 0
+	for n, one := range []struct {
+		kind    wheel.SystemKind
+		roles   [3][]string
+		circles bool
+	}{{wheel.RYB, triadRoles, true}, {wheel.Split, splitRoles, true}, {wheel.Split, splitRoles, false}} {
+		s, in := wheelSheet(t, "watercolour", one.kind, one.roles, one.circles)
+		r := rand.New(rand.NewPCG(28, uint64(50+n)))
+		without, few := 0, 0
+		was := films
+		for seed := range draws {
+			shot := Shot{Seed: uint64(5000 + 100*n + seed), Rendering: anyRendering(r), Film: 0.5}
+			samples, _ := phoned(t, &s, in, shot, GreyStep)
+			greys := samples[0].Photo.Of.Greys
+			for k, known := range [][]journal.Grey{greys, greys[:1], nil} {
+				of := &journal.Photograph{Greys: known}
+				for i := range samples {
+					samples[i].Photo = &journal.PhotoSpot{Of: of, Light: samples[i].Photo.Light, Spread: samples[i].Photo.Spread}
+				}
+				told, err := journal.Learn(samples, in, journal.Sure{})
+				if errors.As(err, new(input.Error)) {
+					few++
+					break
+				}
+				require.NoError(t, err)
+				assert.Empty(t, told.Offer())
+				is := func(kind journal.CauseKind) bool {
+					return slices.ContainsFunc(told.Overall, func(c journal.Cause) bool { return c.Kind == kind })
+				}
+				switch {
+				case k == 2:
+					assert.Nil(t, told.Film)
+					if is(journal.ThinOrPhoto) {
+						without++
+					}
+				case told.Film != nil || is(journal.OfFilm):
+					films[k]++
+				}
+			}
+		}
+		enough += draws - few
+		t.Logf("%s, circles %v, of %d (too few places in %d): the film by the measured step %d, by the ink %d; without them undecided %d", one.kind, one.circles, draws, few, films[0]-was[0], films[1]-was[1], without)
+	}
+	assert.GreaterOrEqual(t, films[0], enough*90/100)
+	assert.GreaterOrEqual(t, films[1], enough/2)
+}
