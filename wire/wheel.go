@@ -23,6 +23,7 @@ type Wheel struct {
 	Mend     *Mend        `json:"mend,omitempty" doc:"what evens the largest jump"`
 	Raised   []Raised     `json:"raised,omitempty" doc:"paints that were raised with white"`
 	Warm     WarmHalf     `json:"warm"`
+	Notes    []string     `json:"notes" doc:"what to know before its slots, a sentence each: hues that it has none of, steps that can hardly be told apart in this medium"`
 	Hues     []string     `json:"hues" doc:"the twelve words a hue is guessed by"`
 }
 
@@ -155,7 +156,7 @@ func (v View) Wheel(w *wheel.Wheel, c wheel.Choices) Wheel {
 	c.TintBy, c.ShadeBy = string(w.TintBy), string(w.ShadeBy)
 	out := Wheel{
 		Conditions: v.conditions(), Choices: ChoicesOf(c), System: string(w.System.Kind), Library: paint.LibraryVersion(),
-		Spacing: c.Spacing, Median: round(w.Median, 4), Clean: paint.CleanFrom(), Warm: Warm(), Hues: colour.HueWords(),
+		Spacing: c.Spacing, Median: round(w.Median, 4), Clean: paint.CleanFrom(), Warm: Warm(), Hues: colour.HueWords(), Notes: append([]string{}, w.Notes(v.Medium)...),
 	}
 	for i := range w.Slots {
 		slot := v.slot(w, i)
@@ -210,6 +211,7 @@ func (v View) slot(w *wheel.Wheel, i int) Slot {
 		return out
 	}
 	out.Mixture, out.Mixing = v.step(s.Step), w.Mixing(i, w.Order)
+	out.VerdictWords = w.Judged(i)
 	out.Jump, out.Jumps = round(s.Jump, 4), s.Jumps
 	out.Wet = colourOf(s.Mixture.AsPainted(v.Medium, true), v.Light)
 	out.Dry = colourOf(s.Mixture.AsPainted(v.Medium, false), v.Light)

@@ -246,6 +246,9 @@ func wheelOf(v wire.View, kind string, args []string, c wheel.Choices, rings str
 }
 
 func wheelTable(w io.Writer, out wire.Wheel) {
+	for _, says := range out.Notes {
+		fmt.Fprintf(w, "%s\n", says)
+	}
 	fmt.Fprintln(w, "slot\tparts\tverdict\tof the possible\tas painted\tundertone\tto the next")
 	for _, s := range out.Slots {
 		if s.Empty {
@@ -256,7 +259,7 @@ func wheelTable(w io.Writer, out wire.Wheel) {
 		if s.Jumps {
 			jump += " jumps"
 		}
-		fmt.Fprintf(w, "%s\t%s\t%s\t%.2f\t%s\t%s\t%s\n", s.Name, wire.InParts(s.Parts), s.Verdict, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB, jump)
+		fmt.Fprintf(w, "%s\t%s\t%s\t%.2f\t%s\t%s\t%s\n", s.Name, wire.InParts(s.Parts), s.VerdictWords, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB, jump)
 		for _, p := range s.OtherPairings {
 			fmt.Fprintf(w, "  or\t%s\t%s\t%.2f\t%s\t%s\t\n", wire.InParts(p.Parts), p.Verdict, p.Retention, p.AsPainted.SRGB, p.Undertone.SRGB)
 		}

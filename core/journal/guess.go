@@ -23,11 +23,12 @@ func StartOfMud(p *path.Path, s path.Spacing) MudStart {
 	return MudStart{At: p.ReachedAt(zones[0].From, s)}
 }
 
-// Predictable says whether there is something to predict of a path: two paints
-// that can be told apart, and a hue to come of them.
+// Predictable says whether there is something to predict of a path: two paints that can be told
+// apart, and a hue to come of them: a tint has that of its colour, and a shade no verdict of its own.
 func Predictable(p *path.Path) bool {
 	a, b := p.A.Alone(), p.B.Alone()
-	return !p.Indistinguishable() && !(a.Neutral() && b.Neutral())
+	both := paint.Between(&a, &b, 0.5)
+	return !p.Indistinguishable() && !both.Neutral() && !both.Shade()
 }
 
 // Guess is what a painter expects of a pairing before it is shown: the hue and

@@ -20,6 +20,7 @@ type Mixture struct {
 	neutral bool // made of nothing but whites and blacks
 	hued    bool // a paint in it has a hue of its own
 	quiet   bool // a paint in it is quiet by itself
+	shaded  bool // a paint in it has no hue, and is no white
 
 	// What its paints, whites left out, bring: their shares times their mean
 	// absorption from 400 to 700 nm, and that times their own retention.
@@ -35,6 +36,7 @@ func (m *Mixture) ofOneTube() {
 	m.white, m.whites = nil, 0
 	u := m.bareUndertone()
 	m.hued = !m.neutral && u.HasHue()
+	m.shaded = !m.hued
 	m.weight = m.visibleAbsorption()
 	own := min(1, u.Chroma/Envelope(u.WheelHue))
 	m.brought = m.weight * own
@@ -125,7 +127,7 @@ func Between(a, b *Mixture, t float64) Mixture {
 	case 1:
 		return *b
 	}
-	m := Mixture{neutral: a.neutral && b.neutral, hued: a.hued || b.hued, quiet: a.quiet || b.quiet,
+	m := Mixture{neutral: a.neutral && b.neutral, hued: a.hued || b.hued, quiet: a.quiet || b.quiet, shaded: a.shaded || b.shaded,
 		weight: a.weight + t*(b.weight-a.weight), brought: a.brought + t*(b.brought-a.brought)}
 	for i := range m.k {
 		m.k[i] = a.k[i] + t*(b.k[i]-a.k[i])
@@ -145,6 +147,7 @@ func (m *Mixture) add(p *Mixture, share float64) {
 	m.neutral = m.neutral && p.neutral
 	m.hued = m.hued || p.hued
 	m.quiet = m.quiet || p.quiet
+	m.shaded = m.shaded || p.shaded
 	m.weight += share * p.weight
 	m.brought += share * p.brought
 	if p.white != nil {
@@ -165,6 +168,9 @@ func together(a *Mixture, ofA float64, b *Mixture, ofB float64) (*Mixture, float
 	m := Between(&Mixture{k: a.k, s: a.s}, &Mixture{k: b.k, s: b.s}, ofB/both)
 	return &m, both
 }
+
+// Shade says that it is a shade: something coloured with a paint in it that has no hue, and is no white.
+func (m *Mixture) Shade() bool { return m.shaded && m.hued }
 
 // Neutral says that nothing coloured is in the mixture: only whites and blacks.
 func (m *Mixture) Neutral() bool { return m.neutral }

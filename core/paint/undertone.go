@@ -22,6 +22,7 @@ type Undertone struct {
 	Retention float64 // chroma over what the library can reach at this hue, 0 to 1
 	Kept      float64 // the mixing loss: retention over the mean of its paints' own, 0 to 1; 1 for a paint alone
 	Verdict   Verdict
+	Shade     bool // of a paint that has no hue in something coloured: it has no verdict of its own
 	quiet     bool // a paint in it is quiet by itself
 }
 
@@ -55,7 +56,7 @@ func (m *Mixture) Undertone() Undertone {
 	u := bare.bareUndertone()
 	u.Retention = min(1, u.Chroma/Envelope(u.WheelHue))
 	u.Kept = m.kept(u.Retention)
-	u.quiet = m.quiet
+	u.quiet, u.Shade = m.quiet, m.Shade()
 	u.Verdict = m.judge(u)
 	return u
 }

@@ -10,8 +10,8 @@ import (
 // Verdict says how much of the possible brightness a mixture keeps.
 type Verdict uint8
 
-// The verdicts, the better the higher. Neutral is for whites, blacks and what is
-// meant to be grey; Quiet for what is as quiet as its paints.
+// The verdicts, the better the higher. Neutral is for whites, blacks, shades and
+// what is meant to be grey; Quiet for what is as quiet as its paints.
 const (
 	Neutral Verdict = iota
 	Muddy
@@ -85,7 +85,7 @@ func TwoPlaces(retention float64) float64 { return math.Round(retention*100) / 1
 
 func (m *Mixture) judge(u Undertone) Verdict {
 	switch {
-	case m.neutral || !u.HasHue() && !m.hued:
+	case m.neutral || u.Shade || !u.HasHue() && !m.hued:
 		return Neutral
 	case !u.HasHue():
 		return Muddy
@@ -110,8 +110,11 @@ func verdictOf(retention, kept float64, quiet bool) Verdict {
 func VerdictAt(retention float64) Verdict { return verdictOf(retention, 0, false) }
 
 // VerdictWords is the verdict with how near it stands to the next: "just clean",
-// "nearly clean", or the bare word.
+// "nearly clean", or the bare word; of a shade that it is one.
 func (u Undertone) VerdictWords() string {
+	if u.Shade {
+		return "a shade"
+	}
 	if u.Verdict == Neutral || !u.HasHue() {
 		return u.Verdict.String()
 	}

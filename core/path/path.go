@@ -130,7 +130,8 @@ const leastTurn = 5
 
 // turn accumulates wheel hue from sample to sample by the shorter way, so that
 // a path that goes the long way round is followed. Samples too grey to have a
-// hue are skipped, and the gap is bridged in proportion to arc length.
+// hue are skipped, and the gap is bridged in proportion to arc length. With a paint that has no
+// hue nothing turns: its way is one of contrast.
 func (p *Path) turn() {
 	last := -1
 	for i := range p.Samples {
@@ -157,5 +158,5 @@ func (p *Path) turn() {
 	for j := last + 1; j < len(p.Samples); j++ {
 		p.Samples[j].Turn = p.Samples[last].Turn
 	}
-	p.turns = math.Abs(p.Samples[len(p.Samples)-1].Turn) >= leastTurn
+	p.turns = !p.a.Neutral() && !p.b.Neutral() && math.Abs(p.Samples[len(p.Samples)-1].Turn) >= leastTurn
 }

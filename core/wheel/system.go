@@ -70,7 +70,8 @@ type System struct {
 }
 
 // NewSystem makes a system of paints by role, in the order of the wheel. Any
-// coloured paint may play a role; a white or black has no hue to give. Outside
+// coloured paint may play a role, and a black that of the blue, as in limited palettes; a white has no
+// hue to give. Outside
 // own systems a paint plays one role only.
 func NewSystem(kind SystemKind, roles [3][]*paint.Paint) (System, error) {
 	s := System{Kind: kind, roles: roles}
@@ -86,7 +87,7 @@ func NewSystem(kind SystemKind, roles [3][]*paint.Paint) (System, error) {
 		}
 		total += len(paints)
 		for i, p := range paints {
-			if m := p.Alone(); m.Neutral() {
+			if m := p.Alone(); m.Neutral() && !standsIn(p, names[k]) {
 				return System{}, fmt.Errorf("%s (%s) cannot be the %s: it has no hue of its own; choose a coloured paint", p.ID, p.Name, names[k])
 			}
 			if slices.ContainsFunc(paints[:i], same(p)) {
@@ -107,6 +108,9 @@ func NewSystem(kind SystemKind, roles [3][]*paint.Paint) (System, error) {
 	}
 	return s, nil
 }
+
+// standsIn says that a paint without a hue may play a role all the same: a black that of the blue.
+func standsIn(p *paint.Paint, r bias.Role) bool { return r == "blue" && bias.FamilyOf(p) == "black" }
 
 func same(p *paint.Paint) func(*paint.Paint) bool {
 	return func(q *paint.Paint) bool { return q.ID == p.ID }
@@ -217,6 +221,9 @@ func (k SystemKind) Want(role, place int) string {
 func (k SystemKind) Fits(p *paint.Paint, role, place int) (warning string) {
 	r := k.Roles()[role]
 	name := p.ShortName()
+	if standsIn(p, r) {
+		return fmt.Sprintf("The %s stands in for a blue: what it makes with the others are shades, and the blues and greens are those of its tints.", name)
+	}
 	if !r.Accepts(p) {
 		return fmt.Sprintf("The %s is not usually a %s: its undertone is %s.", name, r, p.Undertone().HueWord())
 	}

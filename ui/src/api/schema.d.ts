@@ -5885,6 +5885,8 @@ export interface components {
             mend?: components["schemas"]["Mend"];
             /** @description the middles of the six complement pairs */
             neutrals?: components["schemas"]["Neutral"][];
+            /** @description what to know before its slots, a sentence each: hues that it has none of, steps that can hardly be told apart in this medium */
+            notes: string[];
             /** @description paints that were raised with white */
             raised?: components["schemas"]["Raised"][];
             /** @description from each role to the next, whatever is on top */

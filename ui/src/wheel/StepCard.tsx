@@ -72,7 +72,8 @@ export function StepCard({
         >
           <Typography variant="caption">
             slot {slot.index + 1}
-            {slot.name !== slot.setName && ` · ${slot.setName}`} · {slot.kind} · {slot.words}
+            {slot.name !== slot.setName && ` · ${slot.setName}`} · {slot.kind} · as painted{" "}
+            {slot.words}
           </Typography>
           <Box sx={{ display: "flex", alignItems: "baseline", gap: 2, flex: "none" }}>
             <CallIt key={slot.name} slot={slot} onCall={onCall} />
@@ -112,7 +113,9 @@ export function StepCard({
                 {slot.verdictWords}
               </Typography>
               <Typography variant="caption" sx={{ fontFamily: figures }}>
-                {share(slot.retention)} of the possible
+                {slot.verdict === "neutral"
+                  ? "no brightness of its own"
+                  : `undertone, ${share(slot.retention)} of the possible`}
               </Typography>
             </Box>
           </Box>

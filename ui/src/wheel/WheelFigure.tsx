@@ -469,9 +469,9 @@ function Across({ angle }: { angle: number }) {
 /** How the nine mixtures come out, in the empty middle. */
 function Summary({ slots }: { slots: Slot[] }) {
   const mixed = slots.filter((s) => s.kind !== "primary" && !s.empty);
-  const rows = (["clean", "quiet", "softened", "muddy"] as const)
+  const rows = (["clean", "quiet", "softened", "muddy", "neutral"] as const)
     .map((verdict) => ({ verdict, n: mixed.filter((s) => s.verdict === verdict).length }))
-    .filter(({ verdict, n }) => verdict !== "quiet" || n > 0);
+    .filter(({ verdict, n }) => (verdict !== "quiet" && verdict !== "neutral") || n > 0);
   const top = cy - 14 * (rows.length - 3);
   return (
     <g>
@@ -495,7 +495,7 @@ function Summary({ slots }: { slots: Slot[] }) {
           </text>
           <Drop verdict={verdict} height={18} x={cx - 22} y={top - 23 + 28 * i} />
           <text x={cx} y={top - 8 + 28 * i} fontSize={15}>
-            {verdict}
+            {verdict === "neutral" ? "without hue" : verdict}
           </text>
         </g>
       ))}

@@ -135,6 +135,14 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
         <>
           <KeptNotices own={own} />
           <TurnedOut id={id} version={own.kept?.version ?? 0} />
+          {got && got.notes.length > 0 && !covered && (
+            <Typography
+              aria-label="what to know of this wheel"
+              sx={{ p: { xs: "8px 16px", md: "8px 24px 0 116px" } }}
+            >
+              {got.notes.join(" ")}
+            </Typography>
+          )}
         </>
       }
     >
