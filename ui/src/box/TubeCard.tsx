@@ -260,7 +260,7 @@ function Facts({ tube }: { tube: KeptTube }) {
         </Typography>
         {p.verdict !== "neutral" && (
           <Typography variant="caption" sx={{ fontFamily: figures }}>
-            {p.retention.toFixed(2)} of the possible
+            undertone, {p.retention.toFixed(2)} of the possible
           </Typography>
         )}
       </Box>

@@ -70,7 +70,9 @@ export function PointCard({
             {look.verdictWords}
           </Typography>
           <Typography variant="caption" sx={{ fontFamily: figures }}>
-            {look.retention.toFixed(2)} of the possible
+            {look.verdict === "neutral"
+              ? "no brightness of its own"
+              : `undertone, ${look.retention.toFixed(2)} of the possible`}
           </Typography>
         </Box>
         <Typography sx={{ flex: 1, textAlign: "right" }}>{look.hueWord}</Typography>
