@@ -69,20 +69,63 @@ func Nearest(want colour.Lab, paints []*paint.Paint, in paint.Medium) (Match, er
 	slices.SortStableFunc(best, func(a, b trial) int { return cmp.Compare(a.promise(), b.promise()) })
 	// What comes nearest may need parts nobody can count: then others may do.
 	out, least := Match{DE: math.Inf(1)}, math.Inf(1)
+	var all []Match
 	for n, t := range best {
 		if n >= 3 && (out.DE < recipe.Unseen || n >= 12) {
 			break
 		}
-		if m, cost := s.whole(s.settle(t)); cost < least-0.05 {
+		m, cost := s.whole(s.settle(t))
+		all = append(all, m)
+		if cost < least-0.05 {
 			out, least = m, cost
 		}
 	}
 	for _, t := range simpler {
-		if m, cost := s.whole(s.settle(t)); m.DE < recipe.Unseen && cost < least {
+		m, cost := s.whole(s.settle(t))
+		all = append(all, m)
+		if m.DE < recipe.Unseen && cost < least {
 			out, least = m, cost
 		}
 	}
-	return out, nil
+	return steadiest(out, all), nil
+}
+
+// A hand's straying counts where it differs by so much, CIEDE2000; it is that of a pile of so many ml.
+const (
+	strayCounts = 0.3
+	strayPile   = 0.5
+)
+
+// steadiest is, of recipes that come as near as one, that in which a hand strays least, and of those that
+// of the fewest paints.
+func steadiest(one Match, all []Match) Match {
+	dabs, err := recipe.NewScale(recipe.Dabs, 0)
+	if err != nil {
+		return one
+	}
+	strays := func(m *Match) float64 {
+		counted := recipe.CountOut(m.Parts, &m.Mixture, dabs, strayPile)
+		return counted.Spread
+	}
+	best, least := one, math.Inf(1)
+	limit := one.DE + equalWithin
+	if one.DE <= sameWithin {
+		limit = min(limit, sameWithin) // what is reached stays so
+	}
+	for i := range all {
+		m := &all[i]
+		if m.DE > limit || m.Parts.String() == one.Parts.String() {
+			continue
+		}
+		if math.IsInf(least, 1) {
+			least = strays(&one)
+		}
+		switch by := strays(m); {
+		case by < least-strayCounts, by < least+strayCounts/2 && len(m.Parts.Plain()) < len(best.Parts.Plain()):
+			best, least = *m, by
+		}
+	}
+	return best
 }
 
 type search struct {

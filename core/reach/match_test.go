@@ -12,6 +12,7 @@ import (
 	"gyrophane/core/paint"
 	"gyrophane/core/paint/painttest"
 	"gyrophane/core/recipe"
+	"gyrophane/core/wheel"
 )
 
 func painted(m paint.Mixture, in paint.Medium) colour.Lab {
@@ -184,4 +185,41 @@ func BenchmarkNearest(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
+}
+
+// Of recipes that come as near, that which a hand strays in least is taken, and never one that misses what
+// the other reaches.
+func TestEqualMatchesAreOrderedByWhatAHandStrays(t *testing.T) {
+	yellow, red, blue := painttest.Paint("PY74"), painttest.Paint("PR254"), painttest.Paint("PB15:3")
+	match := func(de float64, parts ...paint.Part) Match {
+		m, err := paint.Mix(parts...)
+		require.NoError(t, err)
+		return Match{Parts: recipe.Of(parts), Mixture: m, DE: de}
+	}
+	delicate := match(0.4, paint.Part{Paint: yellow, Parts: 39}, paint.Part{Paint: blue, Parts: 1})
+	steady := match(0.8, paint.Part{Paint: yellow, Parts: 1}, paint.Part{Paint: red, Parts: 1})
+	assert.Equal(t, steady.Parts, steadiest(delicate, []Match{delicate, steady}).Parts)
+	assert.Equal(t, steady.Parts, steadiest(steady, []Match{delicate, steady}).Parts)
+	steady.DE = 1.05 // it is not reached any more
+	delicate.DE = 0.9
+	assert.Equal(t, delicate.Parts, steadiest(delicate, []Match{delicate, steady}).Parts)
+}
+
+// Systems that come as near to what is wanted are ordered by what they reach on the whole.
+func TestSystemsThatComeAsNearAreOrderedByReach(t *testing.T) {
+	bright, err := wheel.Triad(painttest.Paint("PY184"), painttest.Paint("PR122"), painttest.Paint("PB15:3"))
+	require.NoError(t, err)
+	quiet, err := wheel.Triad(painttest.Paint("PY43"), painttest.Paint("PR101"), painttest.Paint("PB60"))
+	require.NoError(t, err)
+	order := func(fits ...TargetFit) (out []string) {
+		got, reaches := byReach(fits)
+		for i, f := range got {
+			assert.Equal(t, OfSystem(f.System), reaches[i])
+			out = append(out, f.System.Role(0)[0].ID)
+		}
+		return out
+	}
+	assert.Equal(t, []string{"PY184", "PY43"}, order(TargetFit{System: quiet, Reached: 2, Mean: 1.0}, TargetFit{System: bright, Reached: 2, Mean: 1.4}))
+	assert.Equal(t, []string{"PY43", "PY184"}, order(TargetFit{System: quiet, Reached: 2, Mean: 1.0}, TargetFit{System: bright, Reached: 2, Mean: 1.6}))
+	assert.Equal(t, []string{"PY43", "PY184"}, order(TargetFit{System: quiet, Reached: 3, Mean: 1.0}, TargetFit{System: bright, Reached: 2, Mean: 0.6}))
 }
