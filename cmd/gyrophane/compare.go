@@ -214,7 +214,7 @@ func chooseCommand() *cobra.Command {
 					fmt.Fprintf(w, "%s\t%.1f %%\t%.1f %%\t%.3f\t%s\n", strings.Join(s.Paints, " "), 100*s.CleanCoverage, 100*s.VividCoverage, s.MeanBrightness, near)
 				}
 				for _, b := range out.BuyNext {
-					fmt.Fprintf(w, "buy next %s\t%.1f %%, +%.1f\t%.1f %%\t%.3f, +%.3f\t\n", b.Paint.ID, 100*b.CleanCoverage, 100*b.Gain, 100*b.VividCoverage, b.MeanBrightness, b.MeanGain)
+					fmt.Fprintf(w, "buy next %s\t%.1f %%, %+.1f\t%.1f %%\t%.3f, %+.3f\t\n", b.Paint.ID, 100*b.CleanCoverage, 100*b.Gain, 100*b.VividCoverage, b.MeanBrightness, b.MeanGain)
 				}
 			})
 		},

@@ -34,9 +34,9 @@ type Purchase struct {
 	MeanGain float64 // more mean brightness than without it
 }
 
-// leastMeanGain is the mean brightness, 0 to 1, below which a paint is not worth
-// buying where all is clean already.
-const leastMeanGain = 0.005
+// leastGain is the share of the circle that a paint must bring to be worth buying or, where all is clean
+// already, the mean brightness, 0 to 1.
+const leastGain = 0.005
 
 // BuyNext are the paints which, each added by itself to those a criteria chooses
 // among, let the best system reach more of the circle cleanly than it does or,
@@ -67,7 +67,7 @@ func (t *Table) BuyNext(ctx context.Context, w Criteria, paints []*paint.Paint) 
 			continue // it finds no place in such a system
 		}
 		one := Purchase{p, best[0].Reach, best[0].Reach.Clean() - had.Clean(), best[0].Reach.Mean() - had.Mean()}
-		if one.Gain > 0 || had.Clean() == 1 && one.Gain == 0 && one.MeanGain >= leastMeanGain {
+		if one.Gain >= leastGain || had.Clean() == 1 && one.Gain > -leastGain && one.MeanGain >= leastGain {
 			out = append(out, one)
 		}
 	}

@@ -119,7 +119,7 @@ func TestABoxThatIsCleanAllRoundBuysForBrightness(t *testing.T) {
 	last := 1.0
 	for _, b := range got.BuyNext {
 		assert.Zero(t, b.Gain, b.Paint.ID)
-		assert.GreaterOrEqual(t, b.MeanGain, leastMeanGain, b.Paint.ID)
+		assert.GreaterOrEqual(t, b.MeanGain, leastGain, b.Paint.ID)
 		assert.InDelta(t, got.Best.Reach.Mean()+b.MeanGain, b.Reach.Mean(), 1e-9)
 		assert.LessOrEqual(t, b.MeanGain, last, "the one that adds most comes first")
 		last = b.MeanGain
