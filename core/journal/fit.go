@@ -355,6 +355,15 @@ func (f *fit) chi(x []float64) float64 { return squares(f.residuals(x)) + f.prio
 func (f *fit) jacobian(x []float64) *mat.Dense {
 	out := mat.NewDense(3*len(f.noise), len(x), nil)
 	const h = 1e-4
+	put := func(i, k int, scale float64, from, to [3]float64, by float64) {
+		var d [3]float64
+		for c := range d {
+			d[c] = scale * (to[c] - from[c]) / by
+		}
+		for c, v := range f.noise[i].in(d) {
+			out.Set(3*i+c, k, v)
+		}
+	}
 	slope := func(i, k int, read colour.Lab, scale float64, look func(x []float64) colour.Lab) {
 		if f.held[k] {
 			return
@@ -365,12 +374,16 @@ func (f *fit) jacobian(x []float64) *mat.Dense {
 		x[k] = was - h
 		down := colour.Components(look(x), read)
 		x[k] = was
-		var d [3]float64
-		for c := range up {
-			d[c] = scale * (up[c] - down[c]) / (2 * h)
-		}
-		for c, v := range f.noise[i].in(d) {
-			out.Set(3*i+c, k, v)
+		put(i, k, scale, down, up, 2*h)
+	}
+	// The figures of a rendering, from one side: they bend little.
+	bend := func(i, shot int, read colour.Lab, scale float64, look func(x []float64) colour.Lab) {
+		at := colour.Components(look(x), read)
+		for k := f.rendering(shot); k < f.rendering(shot)+photo.Figures; k++ {
+			was := x[k]
+			x[k] = was + h
+			put(i, k, scale, at, colour.Components(look(x), read), h)
+			x[k] = was
 		}
 	}
 	for i := range f.samples {
@@ -383,15 +396,11 @@ func (f *fit) jacobian(x []float64) *mat.Dense {
 		slope(i, f.film(), f.samples[i].Lab, f.weight(i), of)
 		if shot := f.photo[i]; shot >= 0 {
 			lab := f.painted(i, x, nil)
-			for k := range photo.Figures {
-				slope(i, f.rendering(shot)+k, f.samples[i].Lab, f.weight(i), func(x []float64) colour.Lab { return f.shown(i, lab, x) })
-			}
+			bend(i, shot, f.samples[i].Lab, f.weight(i), func(x []float64) colour.Lab { return f.shown(i, lab, x) })
 		}
 	}
 	for n, a := range f.anchors {
-		for k := range photo.Figures {
-			slope(len(f.samples)+n, f.rendering(a.photo)+k, a.of.Lab, 1, func(x []float64) colour.Lab { return f.grey(a, 1, x) })
-		}
+		bend(len(f.samples)+n, a.photo, a.of.Lab, 1, func(x []float64) colour.Lab { return f.grey(a, 1, x) })
 	}
 	return out
 }

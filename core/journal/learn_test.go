@@ -14,6 +14,7 @@ import (
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/paint/painttest"
+	"gyrophane/core/photo"
 	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 )
@@ -398,10 +399,22 @@ func TestWhatCannotBeLearnedFromIsRefused(t *testing.T) {
 	assert.ErrorContains(t, err, "no coloured paints")
 }
 
-func BenchmarkLearnFrom200ReadingsOf14Tubes(b *testing.B) {
+func BenchmarkLearnFrom200ReadingsOf14Tubes(b *testing.B) { benchmarkLearning(b, 0) }
+
+func BenchmarkLearnFrom200ReadingsOf14TubesOffPhotos(b *testing.B) { benchmarkLearning(b, 5) }
+
+// benchmarkLearning learns from 200 readings of 14 tubes, read by an instrument or off so many photos.
+func benchmarkLearning(b *testing.B, photos int) {
 	in := gouache(b)
 	r := rand.New(rand.NewPCG(18, 3))
 	ids := []string{"PY184", "PY65", "PY74", "PY43", "PR255", "PR254", "PR122", "PV23", "PB29", "PB15:3", "PB28", "PG7", "PO20", "PBk9"}
+	rendering := photo.Rendering{Contrast: 0.4, Saturation: 0.15, Grey: 0.5}
+	light := photo.Light{0.7, 0.7, 0.7}
+	paper := rendering.On(light)
+	var of []*Photograph
+	for range photos {
+		of = append(of, &Photograph{})
+	}
 	var samples []Sample
 	for len(samples) < 200 {
 		a, c := painttest.Paint(ids[r.IntN(len(ids))]), painttest.Paint(ids[r.IntN(len(ids))])
@@ -412,9 +425,13 @@ func BenchmarkLearnFrom200ReadingsOf14Tubes(b *testing.B) {
 		m, err := paint.Mix(parts...)
 		require.NoError(b, err)
 		look := m.AsPainted(in, false)
-		lab := look.Lab()
-		lab.L += 1.4 * r.NormFloat64()
-		samples = append(samples, Sample{Parts: parts, Lab: lab, Noise: 1.2})
+		one := Sample{Parts: parts, Lab: look.Lab(), Noise: 1.2}
+		if photos > 0 {
+			one.Lab = paper.Shown(one.Lab)
+			one.Photo = &PhotoSpot{Of: of[len(samples)%photos], Light: light}
+		}
+		one.Lab.L += 1.4 * r.NormFloat64()
+		samples = append(samples, one)
 	}
 	for b.Loop() {
 		_, err := Learn(samples, in, Sure{})

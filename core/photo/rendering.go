@@ -66,7 +66,8 @@ func (r *Rendering) curve(x float64) float64 {
 	return x + x*(1-x)*(r.Middle+2*r.Contrast*(x-0.5))
 }
 
-// uncurve is the coded value that became another: by bisection, and exact beyond the ends.
+// uncurve is the coded value that became another: by Newton's steps within what is known to hold it, and
+// exact beyond the ends.
 func (r *Rendering) uncurve(y float64) float64 {
 	const least = 0.02 // of the slope at an end: below that nothing is got back
 	switch {
@@ -75,15 +76,25 @@ func (r *Rendering) uncurve(y float64) float64 {
 	case y >= 1:
 		return 1 + (y-1)/math.Max(1-r.Middle-r.Contrast, least)
 	}
-	low, high := 0.0, 1.0
-	for range 40 {
-		if mid := (low + high) / 2; r.curve(mid) < y {
-			low = mid
+	low, high, x := 0.0, 1.0, y
+	for range 60 {
+		off := r.curve(x) - y
+		if off < 0 {
+			low = x
 		} else {
-			high = mid
+			high = x
 		}
+		slope := 1 + r.Middle*(1-2*x) + 2*r.Contrast*((1-2*x)*(x-0.5)+x*(1-x))
+		next := x - off/slope
+		if !(next > low && next < high) {
+			next = (low + high) / 2
+		}
+		if math.Abs(next-x) < 1e-10 {
+			return next
+		}
+		x = next
 	}
-	return (low + high) / 2
+	return x
 }
 
 // saturated takes channels from their grey; that grey stays where it is, so that the same with
