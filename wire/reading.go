@@ -95,8 +95,13 @@ func (on *ReadOnPhoto) core() (out studio.OnPhoto) {
 	return out
 }
 
-// Reflects is what a grey of some L* reflects, 0 to 1.
-func Reflects(l float64) float64 { return colour.Lab{L: l}.XYZ(colour.D65.White()).Y }
+// Reflects is what a grey of some L* reflects, 0 to 1; 0 where it was not measured, which 0 says.
+func Reflects(l float64) float64 {
+	if l <= 0 {
+		return 0
+	}
+	return colour.Lab{L: l}.XYZ(colour.D65.White()).Y
+}
 
 // Core is the reading.
 func (r ReadToKeep) Core() studio.NewReading {

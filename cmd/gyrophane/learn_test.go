@@ -74,3 +74,33 @@ func TestStrengthsAreLearnedAndDifferencesExplained(t *testing.T) {
 		assert.Contains(t, errText, says, args)
 	}
 }
+
+// A phone's photo of a painted sheet is learned from, what the phone did to colours taken out.
+func TestAPhotoIsLearnedFrom(t *testing.T) {
+	dir := t.TempDir()
+	plan, photo := filepath.Join(dir, "plan.json"), filepath.Join(dir, "sheet.jpg")
+	require.NoError(t, os.WriteFile(plan, []byte(text(t, "plan --system triad PY65 PR254 PB29 --medium gouache --json")), 0o600))
+	text(t, "photo --plan "+plan+" --strength PB29=1.8 --rendering phone --seed 3 --size 1000x750 "+photo)
+	var learned wire.Learned
+	callJSON(t, "learn --photo "+photo+" --plan "+plan, &learned)
+	assert.True(t, learned.Proposed)
+	assert.Contains(t, learned.Photos[0], "adds contrast and colour")
+	for _, s := range learned.Strengths {
+		if s.Named {
+			assert.Equal(t, "PB29", s.Paint)
+			assert.InDelta(t, 1.8, s.New, 0.3)
+		}
+	}
+	var read wire.PhotoRead
+	callJSON(t, "read "+photo+" --plan "+plan, &read)
+	for _, r := range read.Readings {
+		assert.Equal(t, r.Doubt != "", r.AsSeen == r.Lab, r.Slot)
+	}
+	assert.Zero(t, wire.Reflects(0))
+	assert.Contains(t, read.Does, "taken out")
+	for args, says := range map[string]string{"photo --plan " + plan + " --rendering glossy " + photo: "plain, phone, strong", "photo --plan " + plan + " --gamma 9 " + photo: "the gamma of a rendering"} {
+		code, _, errText := call(t, args)
+		assert.NotZero(t, code)
+		assert.Contains(t, errText, says)
+	}
+}
