@@ -103,3 +103,31 @@ func ordinal(n int) string {
 	}
 	return fmt.Sprintf("%d%s", n, ending)
 }
+
+// Edits is how many letters must be put in, left out, changed or swapped with the next to make one word
+// another [Damerau 1964; Levenshtein 1966]; most + 1 where that is more.
+func Edits(a, b string, most int) int {
+	if max(len(a), len(b))-min(len(a), len(b)) > most {
+		return most + 1
+	}
+	before, last := make([]int, len(b)+1), make([]int, len(b)+1)
+	for j := range last {
+		last[j] = j
+	}
+	for i := 1; i <= len(a); i++ {
+		row := make([]int, len(b)+1)
+		row[0] = i
+		for j := 1; j <= len(b); j++ {
+			change := 1
+			if a[i-1] == b[j-1] {
+				change = 0
+			}
+			row[j] = min(last[j]+1, row[j-1]+1, last[j-1]+change)
+			if i > 1 && j > 1 && a[i-1] == b[j-2] && a[i-2] == b[j-1] {
+				row[j] = min(row[j], before[j-2]+1)
+			}
+		}
+		before, last = last, row
+	}
+	return min(last[len(b)], most+1)
+}

@@ -1,0 +1,49 @@
+package wire
+
+import (
+	"strings"
+
+	"gyrophane/core/paint"
+)
+
+// NamedPaint is what may be behind a name on a tube.
+type NamedPaint struct {
+	Paint  string   `json:"paint" doc:"id; of several that are mixed their ids with + between"`
+	Paints []string `json:"paints" doc:"the ids, more than one where they are mixed"`
+	Code   string   `json:"code"`
+	Name   string   `json:"name"`
+	How    string   `json:"how" doc:"how usual it is"`
+	Tell   string   `json:"tell" doc:"what would tell it from the others; empty for the only one"`
+	Shown  Shown    `json:"shown" doc:"its masstone; several in equal parts"`
+}
+
+// NamedTube is what is known of the words on a tube.
+type NamedTube struct {
+	Asked   string       `json:"asked"`
+	As      string       `json:"as" doc:"the name that it was taken for, or a code"`
+	Exact   bool         `json:"exact" doc:"it is that name, in one of its spellings"`
+	Found   []NamedPaint `json:"found" doc:"the likeliest first; none where nothing is called so"`
+	NotSure bool         `json:"notSure" doc:"it may be one of several"`
+	Says    string       `json:"says" doc:"in a sentence, where it is not exact or nothing is found"`
+}
+
+// NamedTubeOf shapes what is known of the words on a tube.
+func NamedTubeOf(n paint.Named) NamedTube {
+	out := NamedTube{Asked: n.Asked, As: n.As, Exact: n.Exact, NotSure: n.NotSure(), Says: n.Says, Found: []NamedPaint{}}
+	for _, b := range n.Found {
+		one := NamedPaint{Code: b.Code(), How: b.How, Tell: b.Tell, Paints: []string{}}
+		var names []string
+		var parts []paint.Part
+		for _, p := range b.Paints {
+			one.Paints, names = append(one.Paints, p.ID), append(names, p.ShortName())
+			parts = append(parts, paint.Part{Paint: p, Parts: 1})
+		}
+		one.Paint, one.Name = strings.Join(one.Paints, "+"), strings.Join(names, " with ")
+		if m, err := paint.Mix(parts...); err == nil {
+			mass := m.Masstone()
+			one.Shown = shown(mass.Lab().OKLab())
+		}
+		out.Found = append(out.Found, one)
+	}
+	return out
+}
