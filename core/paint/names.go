@@ -4,7 +4,6 @@ import (
 	"cmp"
 	_ "embed"
 	"fmt"
-	"regexp"
 	"slices"
 	"strings"
 	"sync"
@@ -53,6 +52,9 @@ func (b *Behind) Code() string {
 	}
 	return strings.Join(out, " ")
 }
+
+// Mixture is its paints stirred together, less of a strong one.
+func (b *Behind) Mixture() Mixture { return stirred(b.Paints, balanced(b.Paints)) }
 
 // Named is what is known of a name on a tube.
 type Named struct {
@@ -142,6 +144,11 @@ func NameOf(words string, sold Sold) (Named, error) {
 		}
 		return out, nil
 	}
+	if mixed, ok := mixedIn(asked); ok {
+		out.As, out.Exact = strings.Join(Codes(asked), " "), true
+		out.Found = []Behind{{Paints: mixed, How: "the codes on the tube"}}
+		return out, nil
+	}
 	row, name, exact := nearestName(asked)
 	if row == nil {
 		out.Says = notCalled(asked)
@@ -188,35 +195,38 @@ func notCalled(asked string) string {
 	return fmt.Sprintf("No paint is usually called %q: look for a code on the label (like PB29), or tell what it looks like.", input.Clip(asked))
 }
 
-// codes are Colour Index names as people type them: "PB15.3", "pb 15:3".
-var codes = regexp.MustCompile(`(?i)\b(p(?:bk|br|y|o|r|v|b|g|w))\s*[.-]?\s*(\d{1,3})(?:\s*[:.,]\s*(\d))?\b`)
-
-// codeIn are the library's paints by the first code in a text; none where there is none.
-func codeIn(s string) (out []*Paint) {
-	at := codes.FindStringSubmatch(s)
-	if at == nil {
+// codeIn are the library's paints by the code in a text, those first whose name stands beside it; none
+// where there is none, or several.
+func codeIn(s string) []*Paint {
+	found := Codes(s)
+	if len(found) != 1 {
 		return nil
 	}
-	ci := strings.ToLower(at[1] + at[2])
-	for _, code := range []string{ci + ":" + at[3], ci} {
-		for _, p := range Library() {
-			if strings.ToLower(p.CI) == strings.TrimSuffix(code, ":") {
-				out = append(out, p)
-			}
-		}
-		if len(out) > 0 {
-			break
-		}
+	out := WithCode(found[0])
+	if bare, _, suffixed := strings.Cut(found[0], ":"); len(out) == 0 && suffixed {
+		out = WithCode(bare)
 	}
-	// A name beside the code tells several apart: "burnt sienna PBr7".
-	words := spelt(codes.ReplaceAllString(s, " "))
-	slices.SortStableFunc(out, func(a, b *Paint) int {
-		return cmp.Compare(common(words, spelt(b.Name)), common(words, spelt(a.Name)))
-	})
-	if len(out) > 1 && common(words, spelt(out[0].Name)) > common(words, spelt(out[1].Name)) {
+	words := spelt(codePattern.ReplaceAllString(s, " "))
+	beside := func(p *Paint) int { return common(words, spelt(p.Name)) }
+	slices.SortStableFunc(out, func(a, b *Paint) int { return cmp.Compare(beside(b), beside(a)) })
+	if len(out) > 1 && beside(out[0]) > beside(out[1]) {
 		out = out[:1]
 	}
 	return out
+}
+
+// mixedIn are the library's paints by several codes in a text, one for each; false where there are not
+// several, or one of them is not known.
+func mixedIn(s string) (out []*Paint, ok bool) {
+	found := Codes(s)
+	for _, code := range found {
+		all := WithCode(code)
+		if len(all) == 0 {
+			return nil, false
+		}
+		out = append(out, all[0])
+	}
+	return out, len(out) > 1 && len(out) <= mostPigments
 }
 
 func common(a, b []string) (n int) {

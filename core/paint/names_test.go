@@ -63,6 +63,23 @@ func TestTheTableOfNamesIsSound(t *testing.T) {
 	assert.GreaterOrEqual(t, len(names), 250)
 }
 
+// Every name of a set as it is sold is found, and each set makes more than one hue.
+func TestSetsAsTheyAreSoldAreFound(t *testing.T) {
+	for _, set := range NamedSets() {
+		_, err := ParseSold(string(set.Sold))
+		require.NoError(t, err)
+		families := map[string]bool{}
+		for _, name := range set.Names {
+			got, err := NameOf(name, set.Sold)
+			require.NoError(t, err)
+			require.NotEmpty(t, got.Found, "%s: %s", set.Name, name)
+			assert.True(t, got.Exact, "%s: %s", set.Name, name)
+			families[got.Found[0].Paints[0].Family] = true
+		}
+		assert.GreaterOrEqual(t, len(families), 3, set.Name)
+	}
+}
+
 func TestNamesAreForgivenAndExplained(t *testing.T) {
 	for _, c := range []struct {
 		words, as, first string
@@ -73,6 +90,7 @@ func TestNamesAreForgivenAndExplained(t *testing.T) {
 		{"C.I. pigment: pv 19", "PV19", "PV19-red", Artists, true, true},
 		{"Burnt Sienna PBr7", "PBr7", "PBr7-burnt-sienna", Artists, true, false},
 		{"PBr7", "PBr7", "PBr7-raw-umber", Artists, true, true},
+		{"PG7, PY 150", "PG7 PY150", "PG7+PY150", Artists, true, false},
 		{"  phthalo   BLUE (Green shade) ", "phthalo blue green shade", "PB15:3", Artists, true, false},
 		{"alizarine crimsn", "alizarin crimson", "PR83", Artists, false, true},
 		{"cadmium yellow", "cadmium yellow", "PY35", Artists, true, true},

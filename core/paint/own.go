@@ -245,7 +245,7 @@ func Adjusted(p *Paint, factor, shift float64) (Mixture, error) {
 	return m, nil
 }
 
-var codePattern = regexp.MustCompile(`(?i)\bP\s?(Br|Bk|Y|O|R|V|B|G|W)\s?(\d{1,3})(?:\s?:\s?(\d))?\b`)
+var codePattern = regexp.MustCompile(`(?i)\bP\s?(Br|Bk|Y|O|R|V|B|G|W)\s?(\d{1,3})(?:\s?[:.]\s?(\d))?\b`)
 
 // mostPigments is the most pigments a label may name.
 const mostPigments = 6
@@ -302,7 +302,7 @@ func ReadLabel(label string) ([]LabelCode, error) {
 	return out, nil
 }
 
-// FromLabel is a paint after the pigments its label names: equal parts or,
+// FromLabel is a paint after the pigments its label names: balanced, less of a strong one, or,
 // where the colour of its masstone is known, the parts that come nearest to it
 // in CIEDE2000. Shares are in the order of the pigments and sum to 1; the fit
 // tells how near that is.
@@ -318,15 +318,29 @@ func FromLabel(pigments []*Paint, mass *Reading) (m Mixture, shares []float64, f
 			return m, nil, nil, fmt.Errorf("%s stands twice: name each pigment once", p.ID)
 		}
 	}
-	shares = make([]float64, len(pigments))
-	for i := range shares {
-		shares[i] = 1 / float64(len(shares))
-	}
+	shares = balanced(pigments)
 	if mass != nil {
 		miss := nearestShares(pigments, shares, *mass)
 		fit = &Fit{Mass: miss}
 	}
 	return stirred(pigments, shares), shares, fit, nil
+}
+
+// leastTelling is what a pigment that absorbs nothing counts for in a balance.
+const leastTelling = 0.3
+
+// balanced are shares of pigments, which sum to 1, in which each tells as much: a tube is hardly ever mixed in
+// equal parts of a phthalo and an earth.
+func balanced(pigments []*Paint) []float64 {
+	shares, whole := make([]float64, len(pigments)), 0.0
+	for i, p := range pigments {
+		shares[i] = 1 / (leastTelling + p.alone.Absorption())
+		whole += shares[i]
+	}
+	for i := range shares {
+		shares[i] /= whole
+	}
+	return shares
 }
 
 func stirred(pigments []*Paint, shares []float64) Mixture {
@@ -343,7 +357,7 @@ func stirred(pigments []*Paint, shares []float64) Mixture {
 const leastTrace = 0.002
 
 // nearestShares moves shares until the masstone comes as near to a reading as
-// it will, and returns how near. It walks from equal parts and from each
+// it will, and returns how near. It walks from shares and from each
 // pigment alone, moving one pigment against the rest in logarithmic strides
 // that shrink, and keeps the best end.
 func nearestShares(pigments []*Paint, shares []float64, mass Reading) float64 {

@@ -11,6 +11,24 @@ import (
 //go:embed data/sets.csv
 var setsCSV string
 
+//go:embed data/namedsets.csv
+var namedSetsCSV string
+
+// NamedSet is a box as it is sold: the words on its tubes or pans.
+type NamedSet struct {
+	Name  string
+	Sold  Sold
+	Names []string
+}
+
+// NamedSets are boxes as they are sold, to strike out from. They must not be changed.
+var NamedSets = sync.OnceValue(func() (out []NamedSet) {
+	for _, row := range table.Rows(namedSetsCSV) {
+		out = append(out, NamedSet{Name: row[0], Sold: Sold(row[1]), Names: strings.Split(row[2], ";")})
+	}
+	return out
+})
+
 // StartingSet is a box to begin with, and why.
 type StartingSet struct {
 	Name, Why string

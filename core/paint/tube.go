@@ -13,6 +13,7 @@ type TubeDetails struct {
 	TubeML   *float64 // millilitres in the tube; nil when not said
 	Price    *float64 // of the tube, in the painter's own money; nil when not said
 	Note     string
+	NotSure  string // the words on the tube, where it is not sure which of the pigments behind them it has; empty where it is
 	Archived bool
 }
 
@@ -35,6 +36,9 @@ func (d TubeDetails) Check() (TubeDetails, error) {
 		return d, input.Sentence(err)
 	}
 	if d.Nickname, err = text.Line("the nickname", d.Nickname, LongestNickname); err != nil {
+		return d, input.Wrap(err)
+	}
+	if d.NotSure, err = text.Line("the words on the tube", d.NotSure, LongestName); err != nil {
 		return d, input.Wrap(err)
 	}
 	if d.Note, err = text.Lines("the note", d.Note, LongestNote); err != nil {
