@@ -124,6 +124,55 @@ func (s *Server) addPaints(ctx context.Context, in *addPaintsInput) (*struct{ Bo
 	return s.box(ctx, &in.Look)
 }
 
+type namesInput struct {
+	Words string `query:"words" required:"true" minLength:"1" maxLength:"80" doc:"as they stand on the tube, or a code"`
+	Sold  string `query:"sold" default:"artists" enum:"artists,students,pans" doc:"as what"`
+}
+
+func (s *Server) names(_ context.Context, in *namesInput) (*struct{ Body wire.NamedTube }, error) {
+	named, err := paint.NameOf(in.Words, paint.Sold(in.Sold))
+	return &struct{ Body wire.NamedTube }{wire.NamedTubeOf(named)}, err
+}
+
+func (s *Server) namedSets(context.Context, *struct{}) (*struct{ Body []wire.NamedSet }, error) {
+	return &struct{ Body []wire.NamedSet }{wire.NamedSets()}, nil
+}
+
+type addNamedInput struct {
+	Look
+	Body struct {
+		Names []string `json:"names" minItems:"1" maxItems:"60" doc:"the words on each tube"`
+		Sold  string   `json:"sold,omitempty" enum:"artists,students,pans" doc:"as what; artists' when empty"`
+	}
+}
+
+func (s *Server) addNamed(ctx context.Context, in *addNamedInput) (*struct{ Body Box }, error) {
+	sold, err := paint.ParseSold(in.Body.Sold)
+	if err != nil {
+		return nil, err
+	}
+	if err := s.studio.AddNamed(ctx, painter(ctx).ID, in.Body.Names, sold); err != nil {
+		return nil, err
+	}
+	return s.box(ctx, &in.Look)
+}
+
+type settleNameInput struct {
+	ThingID
+	Look
+	Body struct {
+		Paints  []string `json:"paints" minItems:"1" maxItems:"6" doc:"library ids of the pigments that it has"`
+		Version int      `json:"version" minimum:"1" doc:"the version that was looked at"`
+	}
+}
+
+func (s *Server) settleName(ctx context.Context, in *settleNameInput) (*struct{ Body Box }, error) {
+	if err := s.studio.SettleName(ctx, painter(ctx).ID, in.ID, in.Body.Version, in.Body.Paints); err != nil {
+		return nil, err
+	}
+	return s.box(ctx, &in.Look)
+}
+
 type saveTubeInput struct {
 	ThingID
 	Look
@@ -197,6 +246,10 @@ func (s *Server) beside(ctx context.Context, in *besideInput) (*struct{ Body wir
 
 func (s *Server) boxRoutes() {
 	register(s, huma.Operation{OperationID: "box", Tags: []string{"box"}, Summary: "The painter's box", Method: http.MethodGet, Path: "/api/box"}, s.box)
+	register(s, huma.Operation{OperationID: "names", Tags: []string{"box"}, Summary: "The pigments that are usually behind the words on a tube", Method: http.MethodGet, Path: "/api/names", Metadata: painterForTubes}, s.names)
+	register(s, huma.Operation{OperationID: "namedSets", Tags: []string{"box"}, Summary: "Boxes as they are sold, by the words on their tubes", Method: http.MethodGet, Path: "/api/names/sets", Metadata: painterForTubes}, s.namedSets)
+	register(s, huma.Operation{OperationID: "addNamed", Tags: []string{"box"}, Summary: "Adds tubes by the words on them, all or none; not sure which where that may be one of several", Method: http.MethodPost, Path: "/api/box/named"}, s.addNamed)
+	register(s, huma.Operation{OperationID: "settleName", Tags: []string{"box"}, Summary: "Takes another of the pigments behind the words on a tube for the one it has", Method: http.MethodPost, Path: "/api/box/{id}/name"}, s.settleName)
 	register(s, huma.Operation{OperationID: "addPaints", Tags: []string{"box"}, Summary: "Adds paints of the library to the box, all or none", Method: http.MethodPost, Path: "/api/box/paints"}, s.addPaints)
 	register(s, huma.Operation{OperationID: "saveTube", Tags: []string{"box"}, Summary: "Saves what is said of a tube, on the version it was made on", Method: http.MethodPut, Path: "/api/box/paints/{id}"}, s.saveTube)
 	register(s, huma.Operation{OperationID: "undoBox", Tags: []string{"box"}, Summary: "Takes the last change of the box back", Method: http.MethodPost, Path: "/api/box/undo"}, s.undoBox)

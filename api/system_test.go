@@ -82,15 +82,23 @@ func TestASystemIsFilledFromTheBoxOfWhoAsks(t *testing.T) {
 	ada.ok("POST", "/api/box/paints", `{"paints":["PB60"]}`, nil)
 	blue := fmt.Sprintf("tube-%d", ada.tube("PB60").ID)
 	for _, kind := range []string{"triad", "cmy", "split", "double", "leaning-clockwise", "leaning-counter-clockwise", "own"} {
-		var hers, theirs wire.Selection
+		var hers, theirs wire.Filling
 		ada.ok("GET", "/api/system/filled?kind="+kind, "", &hers)
-		assert.Contains(t, hers.Roles[2], blue, kind)
+		assert.Contains(t, hers.Own.Roles[2], blue, kind)
+		assert.NotEmpty(t, hers.Missing, kind)
 		eve.ok("GET", "/api/system/filled?kind="+kind, "", &theirs)
-		assert.NotContains(t, theirs.Roles[2], blue, "another painter's box is not looked into")
-		made, err := json.Marshal(hers)
+		assert.NotContains(t, theirs.Whole.Roles[2], blue, "another painter's box is not looked into")
+		made, err := json.Marshal(hers.Whole)
 		require.NoError(t, err)
 		ada.ok("POST", "/api/wheels", strings.Replace(newWheel, aSystem, string(made), 1), nil)
 	}
+	var alone wire.Filling
+	ada.ok("GET", "/api/system/of-box", "", &alone)
+	assert.False(t, alone.Wheel, "one tube makes no wheel")
+	ada.ok("POST", "/api/box/named", `{"names":["lemon yellow","Permanent Rose"],"sold":"students"}`, nil)
+	ada.ok("GET", "/api/system/of-box", "", &alone)
+	assert.True(t, alone.Wheel)
+	assert.Empty(t, alone.Missing)
 	status, _ := ada.do("GET", "/api/system/filled?kind=quartet", "")
 	assert.Equal(t, 422, status)
 }

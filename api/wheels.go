@@ -269,19 +269,25 @@ type filledInput struct {
 	Kind string `query:"kind" required:"true" format:"systemKind" doc:"of system"`
 }
 
-func (s *Server) filled(ctx context.Context, in *filledInput) (*struct{ Body wire.Selection }, error) {
+func (s *Server) filled(ctx context.Context, in *filledInput) (*struct{ Body wire.Filling }, error) {
 	box, err := s.studio.Box(ctx, painter(ctx).ID)
 	if err != nil {
 		return nil, err
 	}
 	out, err := wheel.Filled(in.Kind, box.Candidates())
-	return &struct{ Body wire.Selection }{wire.SelectionOf(out)}, err
+	return &struct{ Body wire.Filling }{wire.FillingOf(out)}, err
+}
+
+func (s *Server) ofBox(ctx context.Context, _ *struct{}) (*struct{ Body wire.Filling }, error) {
+	box, err := s.studio.Box(ctx, painter(ctx).ID)
+	return &struct{ Body wire.Filling }{wire.FillingOf(wheel.OfBox(box.Candidates()))}, err
 }
 
 func (s *Server) buildRoutes() {
 	register(s, huma.Operation{OperationID: "buildWheel", Tags: []string{"wheels"}, Summary: "The twelve steps of a system, with rings", Method: http.MethodPost, Path: "/api/wheel", Metadata: painterForTubes}, s.buildWheel)
 	register(s, huma.Operation{OperationID: "places", Tags: []string{"systems"}, Summary: "The places of a system, and what could stand in each", Method: http.MethodPost, Path: "/api/system"}, s.places)
-	register(s, huma.Operation{OperationID: "filled", Tags: []string{"systems"}, Summary: "A system of a kind, filled from the box", Method: http.MethodGet, Path: "/api/system/filled"}, s.filled)
+	register(s, huma.Operation{OperationID: "ofBox", Tags: []string{"systems"}, Summary: "The system that the tubes of the box make by themselves, and what it is without", Method: http.MethodGet, Path: "/api/system/of-box"}, s.ofBox)
+	register(s, huma.Operation{OperationID: "filled", Tags: []string{"systems"}, Summary: "A system of a kind, filled from the box, and what the box has not", Method: http.MethodGet, Path: "/api/system/filled"}, s.filled)
 }
 
 // kept answers with a wheel as it is kept now.

@@ -42,6 +42,7 @@ type details struct {
 	TubeML   *float64 `json:"tubeMl"`
 	Price    *float64 `json:"price"`
 	Note     string   `json:"note"`
+	NotSure  string   `json:"notSure,omitempty"`
 	Archived bool     `json:"archived"`
 }
 

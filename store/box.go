@@ -40,6 +40,7 @@ type TubeContent struct {
 	TubeML   *float64 `json:"tubeMl" gorm:"column:tube_ml"`
 	Price    *float64 `json:"price"`
 	Note     string   `json:"note"`
+	NotSure  string   `json:"notSure,omitempty"`
 	State    string   `json:"state"`
 }
 
@@ -49,12 +50,12 @@ func ContentOf(d paint.TubeDetails) TubeContent {
 	if d.Archived {
 		state = Archived
 	}
-	return TubeContent{Nickname: d.Nickname, Grade: d.Grade, TubeML: d.TubeML, Price: d.Price, Note: d.Note, State: state}
+	return TubeContent{Nickname: d.Nickname, Grade: d.Grade, TubeML: d.TubeML, Price: d.Price, Note: d.Note, NotSure: d.NotSure, State: state}
 }
 
 // Details is what a painter says of the tube.
 func (c TubeContent) Details() paint.TubeDetails {
-	return paint.TubeDetails{Nickname: c.Nickname, Grade: c.Grade, TubeML: c.TubeML, Price: c.Price, Note: c.Note, Archived: c.State == Archived}
+	return paint.TubeDetails{Nickname: c.Nickname, Grade: c.Grade, TubeML: c.TubeML, Price: c.Price, Note: c.Note, NotSure: c.NotSure, Archived: c.State == Archived}
 }
 
 // TableName is for GORM.
@@ -142,33 +143,38 @@ func (s *Store) AddTubes(ctx context.Context, painter int64, summary string, tub
 }
 
 func addTubes(tx *gorm.DB, change BoxChange, tubes []NewTube) ([]Tube, error) {
+	out, _, err := addTubesAs(tx, change, tubes)
+	return out, err
+}
+
+// addTubesAs is addTubes with the id of the change.
+func addTubesAs(tx *gorm.DB, change BoxChange, tubes []NewTube) (out []Tube, id int64, err error) {
 	painter := change.PainterID
 	var now, ever int64
 	if err := tx.Model(&Tube{}).Where("painter_id = ?", painter).Count(&ever).Error; err != nil {
-		return nil, err
+		return nil, 0, err
 	}
 	if err := tx.Model(&Tube{}).Where("painter_id = ? and state <> ?", painter, withdrawn).Count(&now).Error; err != nil {
-		return nil, err
+		return nil, 0, err
 	}
 	if now+int64(len(tubes)) > mostTubes || ever+int64(len(tubes)) > mostTubesEver {
-		return nil, Refusal{fmt.Sprintf("A box holds %d paints at most, archived ones included; these would be too many.", mostTubes)}
+		return nil, 0, Refusal{fmt.Sprintf("A box holds %d paints at most, archived ones included; these would be too many.", mostTubes)}
 	}
 	if err := tx.Create(&change).Error; err != nil {
-		return nil, err
+		return nil, 0, err
 	}
-	var out []Tube
 	for _, n := range tubes {
 		t := Tube{PainterID: painter, Definition: n.Definition, TubeContent: n.Content, Version: 1, StandsFor: 1}
 		if err := tx.Create(&t).Error; err != nil {
-			return nil, err
+			return nil, 0, err
 		}
 		v := TubeVersion{PainterID: painter, TubeID: t.ID, Version: 1, ChangeID: &change.ID, Content: n.Content}
 		if err := tx.Create(&v).Error; err != nil {
-			return nil, err
+			return nil, 0, err
 		}
 		out = append(out, t)
 	}
-	return out, nil
+	return out, change.ID, nil
 }
 
 // SaveTube replaces what is said of a tube, if it still stands at the version
@@ -214,11 +220,33 @@ func (s *Store) SaveTube(ctx context.Context, painter, id int64, onVersion int, 
 	return t, err
 }
 
+// SwapTube archives a tube, where it still stands at a version, and puts another in its place, as one
+// change. The error is a Refusal where it was changed in the meantime.
+func (s *Store) SwapTube(ctx context.Context, painter, id int64, onVersion int, summary string, with NewTube) error {
+	return s.owned(ctx, painter, func(tx *gorm.DB) error {
+		was, err := ownTube(tx, painter, id)
+		if err != nil {
+			return err
+		}
+		if was.Version != onVersion {
+			return Refusal{"This paint was changed elsewhere in the meantime: look at it again."}
+		}
+		added, change, err := addTubesAs(tx, BoxChange{PainterID: painter, Summary: summary}, []NewTube{with})
+		if err != nil || len(added) == 0 {
+			return err
+		}
+		c := was.TubeContent
+		c.State, c.NotSure = Archived, ""
+		_, err = advanceTube(tx, was, c, was.Version+1, TubeVersion{Previous: was.StandsFor, ChangeID: &change})
+		return err
+	})
+}
+
 // advanceTube writes a tube's next version, of which v says how it came about.
 func advanceTube(tx *gorm.DB, t Tube, c TubeContent, standsFor int, v TubeVersion) (Tube, error) {
 	t.TubeContent, t.StandsFor = c, standsFor
 	t.Version++
-	err := tx.Select("nickname", "grade", "tube_ml", "price", "note", "state", "version", "stands_for", "updated_at").
+	err := tx.Select("nickname", "grade", "tube_ml", "price", "note", "not_sure", "state", "version", "stands_for", "updated_at").
 		Where("painter_id = ?", t.PainterID).Updates(&t).Error
 	if err != nil {
 		return Tube{}, err

@@ -557,6 +557,16 @@ var migrations = []*gormigrate.Migration{
 				alter table sittings drop column sure_tubes`).Error
 		},
 	},
+	{
+		// A tube that was taken by the words on it, which may stand for several pigments.
+		ID: "202611-not-sure",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`alter table tubes add column not_sure text not null default ''`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`alter table tubes drop column not_sure`).Error
+		},
+	},
 }
 
 // PutAside is a row that broke a key which came later; it is kept whole.

@@ -164,6 +164,83 @@ func (s *Studio) AddPaints(ctx context.Context, painter int64, ids []string, gra
 	return s.addTubes(ctx, painter, summary, tubes)
 }
 
+// AddNamed puts tubes into a box by the words on them, all or none: each with what is likeliest behind
+// them, not sure which where that may be one of several. The error is an input.Error that names the first
+// that nothing is called.
+func (s *Studio) AddNamed(ctx context.Context, painter int64, names []string, sold paint.Sold) error {
+	var tubes []paint.Tube
+	for _, words := range names {
+		named, err := paint.NameOf(words, sold)
+		if err != nil {
+			return err
+		}
+		if len(named.Found) == 0 {
+			return input.Errorf("%s", named.Says)
+		}
+		t, err := tubeNamed(named, named.Found[0].Paints, sold)
+		if err != nil {
+			return err
+		}
+		if named.NotSure() {
+			t.NotSure = named.Asked
+		}
+		tubes = append(tubes, t)
+	}
+	summary := "added " + CountPaints(len(tubes))
+	if len(tubes) == 1 {
+		summary = "added " + tubes[0].Nickname
+	}
+	return s.addTubes(ctx, painter, summary, tubes)
+}
+
+// tubeNamed is a tube by the words on it, with some paints: one of the library, or several that its label
+// would name.
+func tubeNamed(named paint.Named, paints []*paint.Paint, sold paint.Sold) (paint.Tube, error) {
+	t := paint.Tube{TubeDetails: paint.TubeDetails{Nickname: named.Asked, Grade: string(paint.Artist)}}
+	if sold != paint.Artists {
+		t.Grade = string(paint.Student)
+	}
+	if len(paints) == 1 {
+		t.Library = paints[0].ID
+	} else {
+		t.Name, t.Origin = named.Asked, &paint.Origin{Kind: "label", Pigments: paint.IDs(paints)}
+	}
+	out, _, err := t.Complete()
+	return out, err
+}
+
+// SettleName takes another of the pigments behind the words on a tube for the one it has: the tube is archived,
+// and one like it with that stands in its place; both are one change.
+func (s *Studio) SettleName(ctx context.Context, painter, id int64, version int, paints []string) error {
+	was, err := s.Tube(ctx, painter, id)
+	if err != nil {
+		return err
+	}
+	if was.NotSure == "" {
+		return input.Errorf("of this tube it is known which pigment it has")
+	}
+	var of []*paint.Paint
+	for _, one := range paints {
+		p, err := paint.Find(one)
+		if err != nil {
+			return err
+		}
+		of = append(of, p)
+	}
+	details := was.Details()
+	sold := paint.Artists
+	if details.Grade == string(paint.Student) {
+		sold = paint.Students
+	}
+	t, err := tubeNamed(paint.Named{Asked: was.NotSure}, of, sold)
+	if err != nil {
+		return err
+	}
+	details.NotSure = ""
+	t.TubeDetails = details
+	return s.store.SwapTube(ctx, painter, id, version, "found what "+was.Called()+" is", newTubes([]paint.Tube{t})[0])
+}
+
 // AddOwn puts a paint of a painter's own into a box.
 func (s *Studio) AddOwn(ctx context.Context, painter int64, name, grade string, o paint.Origin) error {
 	t, _, err := paint.Tube{Definition: paint.Definition{Name: name, Origin: &o}, TubeDetails: paint.TubeDetails{Grade: grade}}.Complete()

@@ -14,7 +14,7 @@ type NamedPaint struct {
 	Name   string   `json:"name"`
 	How    string   `json:"how" doc:"how usual it is"`
 	Tell   string   `json:"tell" doc:"what would tell it from the others; empty for the only one"`
-	Shown  Shown    `json:"shown" doc:"its masstone; several in equal parts"`
+	Shown  Shown    `json:"shown" doc:"its masstone; of several less of a strong one"`
 }
 
 // NamedTube is what is known of the words on a tube.
@@ -33,17 +33,30 @@ func NamedTubeOf(n paint.Named) NamedTube {
 	for _, b := range n.Found {
 		one := NamedPaint{Code: b.Code(), How: b.How, Tell: b.Tell, Paints: []string{}}
 		var names []string
-		var parts []paint.Part
 		for _, p := range b.Paints {
 			one.Paints, names = append(one.Paints, p.ID), append(names, p.ShortName())
-			parts = append(parts, paint.Part{Paint: p, Parts: 1})
 		}
 		one.Paint, one.Name = strings.Join(one.Paints, "+"), strings.Join(names, " with ")
-		if m, err := paint.Mix(parts...); err == nil {
-			mass := m.Masstone()
-			one.Shown = shown(mass.Lab().OKLab())
-		}
+		m := b.Mixture()
+		mass := m.Masstone()
+		one.Shown = shown(mass.Lab().OKLab())
 		out.Found = append(out.Found, one)
+	}
+	return out
+}
+
+// NamedSet is a box as it is sold: the words on its tubes or pans.
+type NamedSet struct {
+	Name  string   `json:"name"`
+	Sold  string   `json:"sold" enum:"artists,students,pans"`
+	Names []string `json:"names"`
+}
+
+// NamedSets are boxes as they are sold, to strike out from.
+func NamedSets() []NamedSet {
+	out := []NamedSet{}
+	for _, s := range paint.NamedSets() {
+		out = append(out, NamedSet{s.Name, string(s.Sold), s.Names})
 	}
 	return out
 }

@@ -86,3 +86,34 @@ func calledOf(names wheel.OwnNames) []string {
 func ChoicesOf(c wheel.Choices) WheelChoices {
 	return WheelChoices{Called: calledOf(c.Called), Spacing: c.Spacing, Order: c.Order, Names: c.Names, Top: c.Top, CCW: c.CCW, Six: c.Six, Raise: c.Raise, Rings: Rings{Tints: c.Tints, TintBy: c.TintBy, Shades: c.Shades, ShadeBy: c.ShadeBy, Wash: c.Wash, Neutral: c.Neutral, Triple: c.Highlight}}
 }
+
+// Filling is a system that is filled from a box.
+type Filling struct {
+	Own     Selection      `json:"own" doc:"of the box's tubes alone"`
+	Whole   Selection      `json:"whole" doc:"with paints of the library where the box has none"`
+	Missing []MissingPlace `json:"missing" doc:"what no tube of the box fits"`
+	Wheel   bool           `json:"wheel" doc:"its own tubes make a wheel: two of its roles have one"`
+}
+
+// MissingPlace is a place that no tube of a box fits.
+type MissingPlace struct {
+	Role  string `json:"role"`
+	Would string `json:"would" doc:"the paint of the library that would do"`
+	Name  string `json:"name"`
+}
+
+// FillingOf shapes a system that is filled from a box.
+func FillingOf(f wheel.Filling) Filling {
+	out := Filling{Own: SelectionOf(f.Own), Whole: SelectionOf(f.Whole), Missing: []MissingPlace{}}
+	for _, m := range f.Missing {
+		out.Missing = append(out.Missing, MissingPlace{Role: string(m.Role), Would: m.Would.ID, Name: m.Would.ShortName()})
+	}
+	roles := 0
+	for _, r := range f.Own.Roles {
+		if len(r) > 0 {
+			roles++
+		}
+	}
+	out.Wheel = roles >= 2
+	return out
+}

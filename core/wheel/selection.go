@@ -129,18 +129,62 @@ func (s Selection) System(find paint.Finder) (System, error) {
 	return out, nil
 }
 
-// Filled is a selection of a kind with the best there is, the paints of a box
-// before those of the library.
-func Filled(kind string, box []Candidate) (Selection, error) {
+// Filling is a selection that is filled from a box.
+type Filling struct {
+	Own     Selection // of the box's tubes alone; a place that none of them fits is left out
+	Whole   Selection // with paints of the library in those places
+	Missing []Missing
+}
+
+// Missing is a place of a system that no tube of a box fits, and the paint of the library that would do.
+type Missing struct {
+	Role  bias.Role
+	Would *paint.Paint
+}
+
+// Filled is a selection of a kind with the best there is in a box, and what would do where there is none.
+func Filled(kind string, box []Candidate) (Filling, error) {
 	k, err := ParseSystemKind(kind)
 	if err != nil {
-		return Selection{}, input.Wrap(err)
+		return Filling{}, input.Wrap(err)
 	}
-	out := Selection{Kind: k}
+	return k.filled(box), nil
+}
+
+// OfBox is the system that the tubes of a box make by themselves: split primaries where there are two for
+// each role, else one for each; a black stands in for a blue where there is none.
+func OfBox(box []Candidate) Filling {
+	if split := Split.filled(box); len(split.Missing) == 0 {
+		return split
+	}
+	out := RYB.filled(box)
+	for i, m := range out.Missing {
+		black := slices.IndexFunc(box, func(c Candidate) bool { return standsIn(c.Paint, m.Role) })
+		if black >= 0 {
+			roles := RYB.Roles()
+			k := slices.Index(roles[:], m.Role)
+			out.Own.Roles[k] = []string{box[black].Paint.ID}
+			out.Whole.Roles[k] = out.Own.Roles[k]
+			out.Missing = slices.Delete(out.Missing, i, i+1)
+			break
+		}
+	}
+	return out
+}
+
+func (k SystemKind) filled(box []Candidate) Filling {
+	out := Filling{Own: Selection{Kind: k}, Whole: Selection{Kind: k}}
+	own := k.Fill(box)
+	names := k.Roles()
 	for role, paints := range k.Fill(WithLibrary(box)) {
-		out.Roles[role] = paint.IDs(paints)
+		out.Own.Roles[role], out.Whole.Roles[role] = paint.IDs(own[role]), paint.IDs(paints)
+		for _, p := range paints {
+			if p.Library == p.ID { // it is no tube
+				out.Missing = append(out.Missing, Missing{names[role], p})
+			}
+		}
 	}
-	return out, nil
+	return out
 }
 
 // WithLibrary are the candidates of a box and then those of the library.

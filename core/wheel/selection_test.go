@@ -1,6 +1,8 @@
 package wheel
 
 import (
+	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
@@ -33,18 +35,50 @@ func TestASystemIsFilledFromTheBoxFirst(t *testing.T) {
 	for _, kind := range Kinds {
 		got, err := Filled(string(kind), []Candidate{{Paint: own, InBox: true}})
 		require.NoError(t, err)
-		assert.Contains(t, got.Roles[2], "tube-9", kind)
+		assert.Contains(t, got.Own.Roles[2], "tube-9", kind)
+		assert.Equal(t, []string{"tube-9"}, slices.Concat(got.Own.Roles[:]...), "nothing is taken that is not in the box")
+		assert.NotEmpty(t, got.Missing, "it is said what is missing")
+		assert.Len(t, slices.Concat(got.Whole.Roles[:]...), 1+len(got.Missing))
 		inBox := func(ref string) (*paint.Paint, error) {
 			if ref == own.ID {
 				return own, nil
 			}
 			return paint.Find(ref)
 		}
-		_, err = got.System(inBox)
+		_, err = got.Whole.System(inBox)
 		assert.NoError(t, err, "what was filled is sound")
 	}
 	_, err = Filled("quartet", nil)
 	assert.ErrorAs(t, err, new(input.Error))
+}
+
+// The tubes of a box make a wheel by themselves: six that lean split primaries, others a triad; a black is
+// the blue of a limited palette.
+func TestTheTubesOfABoxMakeAWheel(t *testing.T) {
+	box := func(ids ...string) (out []Candidate) {
+		for i, id := range ids {
+			p, err := paint.Find(id)
+			require.NoError(t, err)
+			tube, err := p.Tube(fmt.Sprintf("tube-%d", i), 1)
+			require.NoError(t, err)
+			out = append(out, Candidate{Paint: tube, InBox: true})
+		}
+		return out
+	}
+	six := OfBox(box("PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3", "PW6"))
+	assert.Equal(t, Split, six.Own.Kind)
+	assert.Empty(t, six.Missing)
+	three := OfBox(box("PY3", "PV19", "PB29"))
+	assert.Equal(t, RYB, three.Own.Kind)
+	assert.Equal(t, [3][]string{{"tube-0"}, {"tube-1"}, {"tube-2"}}, three.Own.Roles)
+	assert.Empty(t, three.Missing)
+	limited := OfBox(box("PY43", "PR254", "PBk9"))
+	assert.Equal(t, [3][]string{{"tube-0"}, {"tube-1"}, {"tube-2"}}, limited.Own.Roles)
+	two := OfBox(box("PY3", "PB29"))
+	require.Len(t, two.Missing, 1)
+	assert.Equal(t, "red", string(two.Missing[0].Role))
+	assert.NotNil(t, two.Missing[0].Would)
+	assert.Len(t, OfBox(nil).Missing, 3)
 }
 
 func TestPaintsOfASelectionTakeThePlacesOfOthers(t *testing.T) {

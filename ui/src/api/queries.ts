@@ -474,6 +474,15 @@ export const keptQuery = (id: number) =>
     queryFn: () => answer(client.GET("/api/wheels/{id}", { params: { path: { id } } })),
   });
 
+/** What is usually behind the words on a tube. */
+export const nameQuery = (words: string, sold: Schemas["NamedSet"]["sold"] = "artists") =>
+  queryOptions({
+    queryKey: ["name", words, sold],
+    queryFn: () => answer(client.GET("/api/names", { params: { query: { words, sold } } })),
+    staleTime: Infinity,
+    retry: false,
+  });
+
 export const boxQuery = ({ medium, light, judged }: Conditions) =>
   queryOptions({
     queryKey: ["box", medium, light, judged],

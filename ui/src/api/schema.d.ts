@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/box/named": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adds tubes by the words on them, all or none; not sure which where that may be one of several */
+        post: operations["addNamed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/box/paints": {
         parameters: {
             query?: never;
@@ -151,6 +168,23 @@ export interface paths {
         put?: never;
         /** Takes the last change of the box back */
         post: operations["undoBox"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/box/{id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes another of the pigments behind the words on a tube for the one it has */
+        post: operations["settleName"];
         delete?: never;
         options?: never;
         head?: never;
@@ -543,6 +577,40 @@ export interface paths {
         };
         /** What some parts of some paints make */
         get: operations["mix"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The pigments that are usually behind the words on a tube */
+        get: operations["names"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/names/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Boxes as they are sold, by the words on their tubes */
+        get: operations["namedSets"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1213,8 +1281,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A system of a kind, filled from the box */
+        /** A system of a kind, filled from the box, and what the box has not */
         get: operations["filled"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/system/of-box": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The system that the tubes of the box make by themselves, and what it is without */
+        get: operations["ofBox"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1521,6 +1606,15 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AddNamedInputBody: {
+            /** @description the words on each tube */
+            names: string[];
+            /**
+             * @description as what; artists' when empty
+             * @enum {string}
+             */
+            sold?: "artists" | "students" | "pans";
+        };
         AddPaintsInputBody: {
             grade?: components["schemas"]["Grade"];
             /** @description library ids */
@@ -2644,6 +2738,16 @@ export interface components {
          * @enum {string}
          */
         Fill: "weaker" | "stronger" | "secondary" | "own";
+        Filling: {
+            /** @description what no tube of the box fits */
+            missing: components["schemas"]["MissingPlace"][];
+            /** @description of the box's tubes alone */
+            own: components["schemas"]["Selection"];
+            /** @description its own tubes make a wheel: two of its roles have one */
+            wheel: boolean;
+            /** @description with paints of the library where the box has none */
+            whole: components["schemas"]["Selection"];
+        };
         Fit: {
             /**
              * Format: double
@@ -3227,6 +3331,12 @@ export interface components {
              */
             spread: number;
         };
+        MissingPlace: {
+            name: string;
+            role: string;
+            /** @description the paint of the library that would do */
+            would: string;
+        };
         Mix: {
             asPainted: components["schemas"]["Colour"];
             brushedOut: components["schemas"]["Colour"];
@@ -3327,6 +3437,39 @@ export interface components {
          * @enum {string}
          */
         NameSet: "painters" | "printers";
+        NamedPaint: {
+            code: string;
+            /** @description how usual it is */
+            how: string;
+            name: string;
+            /** @description id; of several that are mixed their ids with + between */
+            paint: string;
+            /** @description the ids, more than one where they are mixed */
+            paints: string[];
+            /** @description its masstone; several in equal parts */
+            shown: components["schemas"]["Shown"];
+            /** @description what would tell it from the others; empty for the only one */
+            tell: string;
+        };
+        NamedSet: {
+            name: string;
+            names: string[];
+            /** @enum {string} */
+            sold: "artists" | "students" | "pans";
+        };
+        NamedTube: {
+            /** @description the name that it was taken for, or a code */
+            as: string;
+            asked: string;
+            /** @description it is that name, in one of its spellings */
+            exact: boolean;
+            /** @description the likeliest first; none where nothing is called so */
+            found: components["schemas"]["NamedPaint"][];
+            /** @description it may be one of several */
+            notSure: boolean;
+            /** @description in a sentence, where it is not exact or nothing is found */
+            says: string;
+        };
         Neutral: {
             /**
              * Format: int64
@@ -4556,6 +4699,8 @@ export interface components {
             archived: boolean;
             grade: components["schemas"]["Grade"];
             nickname: string;
+            /** @description the words on the tube, where it is not sure which of the pigments behind them it has */
+            notSure?: string;
             note: string;
             /**
              * Format: double
@@ -4695,6 +4840,15 @@ export interface components {
             light: components["schemas"]["Light"];
             /** @description medium of the colours as painted */
             medium: components["schemas"]["Medium"];
+        };
+        SettleNameInputBody: {
+            /** @description library ids of the pigments that it has */
+            paints: string[];
+            /**
+             * Format: int64
+             * @description the version that was looked at
+             */
+            version: number;
         };
         /**
          * @description what shades are made with
@@ -5775,6 +5929,8 @@ export interface components {
             archived: boolean;
             grade: components["schemas"]["Grade"];
             nickname: string;
+            /** @description the words on the tube, where it is not sure which of the pigments behind them it has */
+            notSure?: string;
             note: string;
             /**
              * Format: double
@@ -6154,6 +6310,100 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    addNamed: {
+        parameters: {
+            query?: {
+                /** @description what is painted with */
+                medium?: components["schemas"]["Medium"];
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
+                light?: components["schemas"]["Light"];
+                /** @description as it is being painted, or when it is dry */
+                judged?: components["schemas"]["Judged"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddNamedInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Box"];
                 };
             };
             /** @description The request could not be read. */
@@ -6780,6 +7030,112 @@ export interface operations {
             };
             /** @description It does not come from Gyrophane's own pages. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    settleName: {
+        parameters: {
+            query?: {
+                /** @description what is painted with */
+                medium?: components["schemas"]["Medium"];
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
+                light?: components["schemas"]["Light"];
+                /** @description as it is being painted, or when it is dry */
+                judged?: components["schemas"]["Judged"];
+            };
+            header?: never;
+            path: {
+                /** @description which one */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettleNameInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Box"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description There is no such thing, or it is another painter's. */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9137,6 +9493,159 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Mix"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    names: {
+        parameters: {
+            query: {
+                /** @description as they stand on the tube, or a code */
+                words: string;
+                /** @description as what */
+                sold?: "artists" | "students" | "pans";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedTube"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    namedSets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamedSet"][];
                 };
             };
             /** @description The request could not be read. */
@@ -13610,7 +14119,90 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Selection"];
+                    "application/json": components["schemas"]["Filling"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    ofBox: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Filling"];
                 };
             };
             /** @description The request could not be read. */
