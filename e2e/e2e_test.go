@@ -17,7 +17,7 @@ import (
 func TestFirstRunToAWheelOfThreeChosenPaints(t *testing.T) {
 	t.Parallel()
 	p := open(t, startApp(t, demoDatabase(t)).address)
-	p.see("Who is painting?")
+	p.see("Know the wheel before you paint it")
 	p.see("Tide-pool studio")
 	p.write("your name", "Ada")
 	p.press("begin")
@@ -204,7 +204,7 @@ func TestAPassphraseIsGivenLater(t *testing.T) {
 	p.waitFor("the other is gone", func() bool { return !p.MustHas(`button[aria-label^="sign out"]`) })
 	p.press("close")
 	other.MustReload().MustWaitLoad()
-	other.see("Who is painting?")
+	other.see("Know the wheel before you paint it")
 	p.MustReload().MustWaitLoad()
 	p.see("Three paints make a wheel")
 }

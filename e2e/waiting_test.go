@@ -130,7 +130,7 @@ func TestWhatWaitsSurvivesASessionThatEnded(t *testing.T) {
 	p.see("all kept")
 	p.MustEval(`async () => { const [s] = await (await fetch("/api/sessions")).json(); await fetch("/api/sessions/" + s.id, { method: "DELETE" }); }`)
 	p.tapPainted()
-	p.see("Who is painting?")
+	p.see("Know the wheel before you paint it")
 	p.see("1 thing of Tide-pool studio waits here")
 	p.waitFor("what was seen to go", func() bool {
 		return p.MustEval(`async () => { const c = await caches.open("gyrophane-seen"); return (await c.keys()).every((r) => new URL(r.url).pathname === "/api/session"); }`).Bool()
@@ -166,7 +166,7 @@ func TestAPassphraseChangedInMidSittingLosesNothing(t *testing.T) {
 	require.Less(t, status, 300)
 
 	p.tapPainted()
-	p.see("Who is painting?")
+	p.see("Know the wheel before you paint it")
 	p.see("1 thing of Ada waits here")
 	p.press("Ada")
 	p.field("passphrase of Ada").MustInput("wet on dry 2")
@@ -256,7 +256,7 @@ func TestSigningOutWithSomethingWaitingAsks(t *testing.T) {
 	p.press("send them now") // in vain; what is tried again later goes by itself
 	g.set(func(g *gate) { g.cut = false })
 	p.MustEval(`() => void dispatchEvent(new Event("online"))`)
-	p.see("Who is painting?")
+	p.see("Know the wheel before you paint it")
 	p.press("Tide-pool studio")
 	p.waitFor("the sittings to be there", func() bool {
 		_, all := p.ask(http.MethodGet, "/api/session", nil)
@@ -272,7 +272,7 @@ func TestSigningOutWithSomethingWaitingAsks(t *testing.T) {
 	p.press("painter: ")
 	p.element("[role=menuitem]", "somebody else is painting").MustClick()
 	p.press("let them go")
-	p.see("Who is painting?")
+	p.see("Know the wheel before you paint it")
 	assert.False(t, p.shows("waits here"))
 }
 

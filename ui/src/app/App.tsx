@@ -1,6 +1,9 @@
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import { Suspense, useEffect, useLayoutEffect } from "react";
-import { Navigate, Route, Routes } from "react-router";
+import { lazy, Suspense, useEffect, useLayoutEffect } from "react";
+import { Navigate, Route, Routes, Link as To } from "react-router";
+import type { Profile } from "../api/client";
 import { hearOfChanges } from "../api/changes";
 import { sessionQuery, wheelsQuery } from "../api/queries";
 import { enter } from "../api/waiting";
@@ -8,6 +11,7 @@ import { useScreen } from "../drawing/screen";
 import { Waiting } from "../parts/Waiting";
 import type { KeptPlace } from "../parts/WheelMenu";
 import { WhoPage } from "../who/WhoPage";
+import { Shell } from "./Shell";
 import {
   BeginPage,
   BenchPlace,
@@ -31,6 +35,10 @@ import {
   WheelPlace,
 } from "./places";
 
+const FirstWheel = lazy(async () => ({
+  default: (await import("../wheel/FirstWheel")).FirstWheel,
+}));
+
 export function App() {
   const session = useQuery(sessionQuery);
   const wide = useScreen();
@@ -46,14 +54,27 @@ export function App() {
     if (painting) fetchPlaces();
   }, [painting]);
   if (!session.data) return <Waiting failing={session.failureCount > 0} />;
-  if (!session.data.painter) return <WhoPage local={session.data.local} />;
+  if (!session.data.painter)
+    return (
+      <WhoPage
+        local={session.data.local}
+        figure={
+          <Suspense>
+            <FirstWheel />
+          </Suspense>
+        }
+      />
+    );
   return (
     <Suspense fallback={<Waiting failing={false} />}>
       <Routes key={String(wide)}>
         <Route path="/wheel/:id" element={<WheelPlace painter={session.data.painter} />} />
         <Route path="/begin" element={<BeginPage painter={session.data.painter} />} />
         <Route path="/system/:id" element={<SystemPlace painter={session.data.painter} />} />
-        <Route path="/system" element={<LastWheel place="system" />} />
+        <Route
+          path="/system"
+          element={<LastWheel painter={session.data.painter} place="system" />}
+        />
         <Route path="/pairings/:id" element={<PairingsPlace painter={session.data.painter} />} />
         <Route
           path="/pairings/:id/practice"
@@ -70,9 +91,12 @@ export function App() {
         />
         <Route path="/bench/:id" element={<BenchPlace painter={session.data.painter} />} />
         <Route path="/bench/:id/paper" element={<PaperPage painter={session.data.painter} />} />
-        <Route path="/bench" element={<LastWheel place="bench" />} />
-        <Route path="/path" element={<LastWheel place="path" />} />
-        <Route path="/pairings" element={<LastWheel place="pairings" />} />
+        <Route path="/bench" element={<LastWheel painter={session.data.painter} place="bench" />} />
+        <Route path="/path" element={<LastWheel painter={session.data.painter} place="path" />} />
+        <Route
+          path="/pairings"
+          element={<LastWheel painter={session.data.painter} place="pairings" />}
+        />
         <Route path="/compare" element={<ComparePlace painter={session.data.painter} />} />
         <Route path="/log" element={<LogPlace painter={session.data.painter} />} />
         <Route
@@ -88,16 +112,35 @@ export function App() {
         <Route path="/box/paper" element={<BoxPaperPage painter={session.data.painter} />} />
         <Route path="/box" element={<BoxPlace painter={session.data.painter} />} />
         <Route path="/box/new" element={<OwnPage painter={session.data.painter} />} />
-        <Route path="*" element={<LastWheel place="wheel" />} />
+        <Route path="*" element={<LastWheel painter={session.data.painter} place="wheel" />} />
       </Routes>
     </Suspense>
   );
 }
 
-/** The wheel that was worked on last or, with none, the way to a first one. */
-function LastWheel({ place }: { place: KeptPlace }) {
+/** The wheel that was worked on last; with none, what is missing and the way to a first one. */
+function LastWheel({ painter, place }: { painter: Profile; place: KeptPlace }) {
   const wheels = useQuery(wheelsQuery);
   if (!wheels.data) return <Waiting failing={wheels.failureCount > 0} />;
   const last = wheels.data.find((w) => !w.archived) ?? wheels.data[0];
-  return <Navigate to={last ? `/${place}/${last.id}` : "/begin"} replace />;
+  if (last) return <Navigate to={`/${place}/${last.id}`} replace />;
+  if (place === "wheel") return <Navigate to="/begin" replace />;
+  return (
+    <Shell painter={painter} title="No wheel yet">
+      <Typography variant="h2">There is no wheel yet</Typography>
+      <Typography sx={{ my: 2 }}>{without[place]}</Typography>
+      <Button component={To} to="/begin" variant="contained" size="large">
+        begin a wheel
+      </Button>
+    </Shell>
+  );
 }
+
+/** What a place is about, where there is nothing for it to be about yet. */
+const without: Record<Exclude<KeptPlace, "wheel">, string> = {
+  system:
+    "A system is the paints that a wheel is made of: a yellow, a red and a blue, or a pair of each.",
+  pairings: "Pairings hold every two paints of a wheel against each other.",
+  path: "A path is the way from one paint of a wheel to another.",
+  bench: "At the bench a wheel is planned and painted.",
+};

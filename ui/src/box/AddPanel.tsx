@@ -3,9 +3,9 @@ import Button from "@mui/material/Button";
 import InputBase from "@mui/material/InputBase";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import { useMemo, useRef, useState, type KeyboardEvent } from "react";
+import { useDeferredValue, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { Conditions, KeptTube, Paint } from "../api/client";
-import { paintsQuery } from "../api/queries";
+import { nameQuery, paintsQuery } from "../api/queries";
 import { leanWords } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { LeanMark } from "../drawing/Marks";
@@ -19,12 +19,15 @@ export function AddPanel({
   tubes,
   studentSafe,
   onAdd,
+  onName,
   onClose,
 }: {
   view: Conditions;
   tubes: KeptTube[];
   studentSafe: boolean;
   onAdd: (ids: string[]) => void;
+  /** Adds a tube by the words on it. */
+  onName: (words: string) => void;
   onClose: () => void;
 }) {
   const paints = useQuery(paintsQuery(view));
@@ -33,11 +36,21 @@ export function AddPanel({
   const list = useRef<HTMLDivElement>(null);
   const owned = useMemo(() => new Set(tubes.map((t) => t.definition.library)), [tubes]);
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = (paints.data ?? []).filter(
-    (p) =>
-      (!studentSafe || p.studentSafe) &&
-      words.every((w) => `${p.id} ${p.ci} ${p.name} ${p.family}`.toLowerCase().includes(w)),
-  );
+  const typed = useDeferredValue(search.trim());
+  const named = useQuery({ ...nameQuery(typed), enabled: typed.length > 2 });
+  const behind = typed.length > 2 ? (named.data?.found ?? []) : [];
+  const place = (p: Paint) => {
+    const at = behind.findIndex((b) => b.paints.includes(p.id));
+    return at < 0 ? behind.length : at;
+  };
+  const found = (paints.data ?? [])
+    .filter(
+      (p) =>
+        (!studentSafe || p.studentSafe) &&
+        (place(p) < behind.length ||
+          words.every((w) => `${p.id} ${p.ci} ${p.name} ${p.family}`.toLowerCase().includes(w))),
+    )
+    .sort((a, b) => place(a) - place(b));
   const toggle = (id: string) =>
     setMarked((now) => (now.includes(id) ? now.filter((m) => m !== id) : [...now, id]));
   const keys = (e: KeyboardEvent) => {
@@ -149,7 +162,7 @@ export function AddPanel({
       <InputBase
         autoFocus
         fullWidth
-        placeholder="search by name, code or family"
+        placeholder="what is printed on it, a code or a family"
         value={search}
         onChange={(e) => setSearch(e.target.value)}
         slotProps={{ input: { "aria-label": "search the library", maxLength: 60 } }}
@@ -167,12 +180,30 @@ export function AddPanel({
         aria-label="paints of the library"
         sx={{ overflowY: "auto", flex: 1, minHeight: 0 }}
       >
+        {behind.length > 0 && (
+          <Box sx={{ py: 1, borderBottom: `1px solid ${grey.hairline}` }}>
+            <Typography variant="body2">
+              Printed on a tube, “{named.data!.as}” is usually{" "}
+              {behind.map((b) => `${b.name} (${b.code})`).join(", or ")}.{" "}
+              {behind.length > 1 && behind[0]!.tell && `To tell: ${behind[0]!.tell}.`}
+            </Typography>
+            <Button color="inherit" sx={{ px: 0 }} onClick={() => onName(typed)}>
+              add it as “{typed}”
+            </Button>
+          </Box>
+        )}
         {found.map((p, i) =>
-          row(p, p.family === found[i - 1]?.family ? undefined : familyWords[p.family]),
+          row(
+            p,
+            behind.length > 0 || p.family === found[i - 1]?.family
+              ? undefined
+              : familyWords[p.family],
+          ),
         )}
         {paints.data && found.length === 0 && (
           <Typography sx={{ mt: 2 }}>
-            No paint of the library is called that. Try part of a name, or a code such as PB29.
+            {named.data?.says ||
+              "No paint of the library is called that. Try part of a name, or a code such as PB29."}
           </Typography>
         )}
       </Box>

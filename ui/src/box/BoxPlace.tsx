@@ -79,9 +79,10 @@ export function BoxPlace({ painter }: { painter: Profile }) {
     if (holding && chosen && chosen.id !== t.id) show({ beside: String(t.id), panel: undefined });
     else show({ tube: String(t.id), panel: undefined, beside: undefined });
   };
-  const addPaints = async (ids: string[]) => {
+  /** Shows the first tube that comes into the box by something. */
+  const showAdded = async (adding: ReturnType<typeof own.add>) => {
     const before = new Set(every.map((t) => t.id));
-    const now = await own.add(ids);
+    const now = await adding;
     const first = now?.tubes.find((t) => !before.has(t.id));
     if (first)
       show({
@@ -92,6 +93,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
         family: undefined,
       });
   };
+  const addPaints = (ids: string[]) => showAdded(own.add(ids));
   const setSchool = async (warmBlue: Profile["warmBlue"]) => {
     await answer(client.PUT("/api/session/school", { body: { warmBlue } }));
     void queries.invalidateQueries(sessionQuery);
@@ -106,6 +108,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
         tubes={box.tubes}
         studentSafe={safe}
         onAdd={(ids) => void addPaints(ids)}
+        onName={(words) => void showAdded(own.addNamed([words]))}
         onClose={() => show({ panel: undefined })}
       />
     );
@@ -146,6 +149,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
           cautionNotice={box.cautionNotice}
           onChange={(c) => own.change(chosen, c)}
           onBeside={() => show({ beside: "?" })}
+          onSettle={(paints) => void showAdded(own.settle(chosen, paints))}
         />
       </>
     );

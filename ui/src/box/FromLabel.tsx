@@ -7,7 +7,7 @@ import { ColourField } from "../parts/ColourField";
 import { typedReading } from "../parts/colour";
 import { LabelField, Step, SwatchSurface } from "./Pieces";
 
-/** The pigments a label names, in equal parts or fitted to one swatch. */
+/** The pigments a label names, less of a strong one, or fitted to one swatch. */
 export function FromLabel({
   view,
   onOrigin,
@@ -40,7 +40,7 @@ export function FromLabel({
       </Step>
       <Step n={2} title="The colour of its masstone, if you have it">
         <Typography sx={{ color: grey.second, mb: 1 }}>
-          Without it the pigments are guessed to be equal; with it their shares are fitted.
+          Without it their shares are guessed, less of a strong one; with it they are fitted.
         </Typography>
         <Box sx={{ maxWidth: 320 }}>
           <ColourField

@@ -12,6 +12,7 @@ import { hidingWords, LeanMark, Drop } from "../drawing/Marks";
 import { SpectrumPlot } from "../drawing/SpectrumPlot";
 import { Ladder } from "../drawing/Ladder";
 import { Swatch } from "../drawing/Swatch";
+import { NotSure } from "./NotSure";
 
 /** All that is known of one tube, and what its painter says of it. */
 export function TubeCard({
@@ -20,12 +21,14 @@ export function TubeCard({
   cautionNotice,
   onChange,
   onBeside,
+  onSettle,
 }: {
   tube: KeptTube;
   view: Conditions;
   cautionNotice: string;
   onChange: (content: Partial<TubeContent>) => void;
   onBeside: () => void;
+  onSettle: (paints: string[]) => void;
 }) {
   const p = tube.paint;
   const c = tube.content;
@@ -60,6 +63,7 @@ export function TubeCard({
           <WantIt key={tube.id} name={nameOf(tube)} lab={p.asPainted.lab} seen={view} />
         </Box>
       </Box>
+      <NotSure tube={tube} onSure={() => onChange({ notSure: "" })} onSettle={onSettle} />
       <LeanLine tube={tube} />
       <Looks tube={tube} />
       <Typography>

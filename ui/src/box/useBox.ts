@@ -96,6 +96,31 @@ export function useBox(view: Conditions) {
           ),
         ),
       ),
+    /** Adds tubes by the words on them. */
+    addNamed: (names: string[]) =>
+      counted(
+        inTurn(boxTurn, async () =>
+          adopt(
+            await answer(
+              client.POST("/api/box/named", { params: { query: view }, body: { names } }),
+            ),
+          ),
+        ),
+      ),
+    /** Takes another of the pigments behind the words on a tube for the one it has. */
+    settle: (t: KeptTube, paints: string[]) =>
+      counted(
+        inTurn(boxTurn, async () =>
+          adopt(
+            await answer(
+              client.POST("/api/box/{id}/name", {
+                params: { path: { id: t.id }, query: view },
+                body: { paints, version: t.version },
+              }),
+            ),
+          ),
+        ),
+      ),
     undo: () =>
       once(() =>
         counted(

@@ -18,9 +18,12 @@ export function PaintPicker({
   onPick,
   onClose,
   autoFocus = true,
+  own,
 }: {
   role: string;
   paints: Paint[];
+  /** The painter's tubes, which stand before all others. */
+  own?: Paint[];
   present?: string;
   taken: string[];
   onPick: (paint: Paint) => void;
@@ -30,6 +33,7 @@ export function PaintPicker({
   const [search, setSearch] = useState("");
   const list = useRef<HTMLDivElement>(null);
   const { belonging, others } = useMemo(() => sorted(paints, role, search), [paints, role, search]);
+  const box = useMemo(() => sorted(own ?? [], role, search), [own, role, search]);
   const keys = (e: KeyboardEvent) => {
     const options = [
       ...(list.current?.querySelectorAll<HTMLElement>("[role=option]:not([aria-disabled=true])") ??
@@ -94,6 +98,19 @@ export function PaintPicker({
         aria-label={`paints for the ${role}`}
         sx={{ overflowY: "auto", flex: 1, minHeight: 0, mt: 0.5 }}
       >
+        {own && (
+          <>
+            {box.belonging.length + box.others.length > 0 && (
+              <Box role="listbox" aria-label={`in your box for a ${role}`}>
+                {box.belonging.map(row)}
+                {box.others.filter((p) => p.family === "black" || search !== "").map(row)}
+              </Box>
+            )}
+            <Typography variant="caption" component="p" sx={{ mt: 1.5, mb: 0.5 }}>
+              {box.belonging.length === 0 ? `no ${role} in your box; ` : ""}from the library
+            </Typography>
+          </>
+        )}
         {belonging.length > 0 && (
           <Box role="listbox" aria-label={`usual for a ${role}`}>
             {belonging.map(row)}
@@ -122,7 +139,7 @@ export function PaintPicker({
 function sorted(paints: Paint[], role: string, search: string) {
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const found = paints
-    .filter((p) => p.verdict !== "neutral")
+    .filter((p) => p.verdict !== "neutral" || (role === "blue" && p.family === "black"))
     .filter((p) =>
       words.every((w) => `${p.id} ${p.ci} ${p.name} ${p.family}`.toLowerCase().includes(w)),
     )

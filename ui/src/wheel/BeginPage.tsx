@@ -3,10 +3,17 @@ import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, client, type Profile, type SystemKind } from "../api/client";
-import { paintsQuery, wheelsQuery } from "../api/queries";
+import {
+  answer,
+  client,
+  type Profile,
+  type Schemas,
+  type Selection,
+  type SystemKind,
+} from "../api/client";
+import { boxQuery, paintsQuery, wheelsQuery } from "../api/queries";
 import { kindWords, plainSettings } from "../parts/choices";
 import { PaintPicker } from "../parts/PaintPicker";
 import { Shell } from "../app/Shell";
@@ -21,18 +28,39 @@ export function BeginPage({ painter }: { painter: Profile }) {
   const wheels = useQuery(wheelsQuery);
   const [chosen, setChosen] = useState<Partial<Record<(typeof roles)[number], string>>>({});
   const complete = roles.every((r) => chosen[r]);
-  const nameOf = (id: string) => paints.data?.find((p) => p.id === id)?.shortName ?? id;
   const create = useNewWheel();
   const navigate = useNavigate();
+  const box = useQuery(boxQuery(plainSettings));
+  const own = useMemo(
+    () =>
+      box.data?.tubes.map((t) => ({
+        ...t.paint,
+        shortName: t.content.nickname || t.paint.shortName,
+      })),
+    [box.data],
+  );
+  const nameOf = (id: string) =>
+    [...(own ?? []), ...(paints.data ?? [])].find((p) => p.id === id)?.shortName ?? id;
+  /** One that is there already is gone to, and not kept twice. */
+  const begin = (system: Selection, name: string, place: "wheel" | "system") => {
+    const same = wheels.data?.find(
+      (w) =>
+        !w.archived &&
+        JSON.stringify(w.system.roles) === JSON.stringify(system.roles) &&
+        w.system.kind === system.kind,
+    );
+    if (same) void navigate(`/${place}/${same.id}`);
+    else create.mutate({ system, name, place });
+  };
+  const [filled, setFilled] = useState<Schemas["Filling"]>();
+  const nameOfKind = (system: Selection) => numbered(kindWords[system.kind].name, wheels.data);
   const preset = useMutation({
     mutationFn: (kind: SystemKind) =>
       answer(client.GET("/api/system/filled", { params: { query: { kind } } })),
-    onSuccess: (system) =>
-      create.mutate({
-        system,
-        name: `${kindWords[system.kind].name} ${(wheels.data?.length ?? 0) + 1}`,
-        place: "system",
-      }),
+    onSuccess: (made) => {
+      setFilled(made);
+      if (made.missing.length === 0) begin(made.own, nameOfKind(made.own), "system");
+    },
   });
   const problem = create.error ?? preset.error;
   return (
@@ -67,6 +95,30 @@ export function BeginPage({ painter }: { painter: Profile }) {
             </ButtonBase>
           ))}
         </Box>
+        {filled && filled.missing.length > 0 && (
+          <Box role="status" sx={{ borderLeft: `4px solid ${grey.ink}`, pl: 1.5, mt: 1 }}>
+            <Typography>
+              Your box has {filled.missing.length === 1 ? "no tube" : "no tubes"} for{" "}
+              {filled.missing.map((m) => `a ${m.role} (a ${m.name} would do)`).join(", ")}.
+            </Typography>
+            <Button
+              color="inherit"
+              sx={{ px: 0, mr: 3 }}
+              onClick={() => begin(filled.whole, nameOfKind(filled.whole), "system")}
+            >
+              with those of the library
+            </Button>
+            {filled.wheel && (
+              <Button
+                color="inherit"
+                sx={{ px: 0 }}
+                onClick={() => begin(filled.own, nameOfKind(filled.own), "system")}
+              >
+                with my own alone
+              </Button>
+            )}
+          </Box>
+        )}
         <Box
           sx={{
             display: "grid",
@@ -82,6 +134,7 @@ export function BeginPage({ painter }: { painter: Profile }) {
               <PaintPicker
                 role={role}
                 paints={paints.data ?? []}
+                own={own?.length ? own : undefined}
                 present={chosen[role]}
                 taken={Object.values(chosen)}
                 autoFocus={i === 0}
@@ -118,17 +171,19 @@ export function BeginPage({ painter }: { painter: Profile }) {
             size="large"
             disabled={!complete || create.isPending}
             onClick={() =>
-              create.mutate({
-                system: {
+              begin(
+                {
                   kind: "triad",
                   roles: roles.map((r) => [chosen[r]!]),
                   chosen: [[], [], []],
                   riders: {},
                   note: "",
                 },
-                name: wheels.data?.length ? `Wheel ${wheels.data.length + 1}` : "First wheel",
-                place: "wheel",
-              })
+                wheels.data?.length
+                  ? roles.map((r) => nameOf(chosen[r]!)).join(", ")
+                  : "First wheel",
+                "wheel",
+              )
             }
           >
             see the wheel
@@ -137,4 +192,12 @@ export function BeginPage({ painter }: { painter: Profile }) {
       </Box>
     </Shell>
   );
+}
+
+/** A name that no wheel has yet: "split primaries", "split primaries 2". */
+function numbered(name: string, wheels: { name: string }[] | undefined): string {
+  const has = (n: string) => wheels?.some((w) => w.name === n);
+  let n = 1;
+  while (has(n === 1 ? name : `${name} ${n}`)) n++;
+  return n === 1 ? name : `${name} ${n}`;
 }

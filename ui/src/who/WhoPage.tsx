@@ -4,45 +4,96 @@ import ButtonBase from "@mui/material/ButtonBase";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState, type FormEvent } from "react";
+import { useState, type FormEvent, type ReactNode } from "react";
+import { useNavigate } from "react-router";
 import { answer, client, type Profile } from "../api/client";
 import { paintersQuery, sessionQuery } from "../api/queries";
 import { nameHere, outbox } from "../api/waiting";
 import { grey } from "../drawing/style";
 import { useOutbox } from "../parts/useUnsaved";
 import { Mark } from "../drawing/Marks";
+import { plainSettings } from "../parts/choices";
+import { parted, TubesField, type Sold } from "./Tubes";
 
 type SignIn = { painter?: number; name?: string; passphrase?: string };
 
+/** Somebody new, and what stands on their tubes. */
+type Beginning = { who: { name: string; passphrase?: string }; names: string[]; sold: Sold };
+
 function useEnter() {
   const queries = useQueryClient();
-  const entered = (session: Awaited<ReturnType<typeof signIn>>) =>
-    queries.setQueryData(sessionQuery.queryKey, session);
+  const navigate = useNavigate();
   const signIn = (body: SignIn) => answer(client.POST("/api/session", { body }));
-  const begin = (body: { name: string; passphrase?: string }) =>
-    answer(client.POST("/api/painters", { body }));
+  /** Everything is made before anybody is seen to be here: then the wheel is, too. */
+  const begin = async ({ who, names, sold }: Beginning) => {
+    // What nothing is called is told before somebody is made.
+    for (const words of names) {
+      const named = await answer(
+        client.GET("/api/names", { params: { query: { words: words.slice(0, 80), sold } } }),
+      );
+      if (named.found.length === 0) throw new Error(named.says);
+    }
+    const session = await answer(client.POST("/api/painters", { body: who }));
+    if (names.length === 0) return { session };
+    await answer(
+      client.POST("/api/box/named", {
+        params: { query: { medium: plainSettings.medium, light: "D65", judged: "dry" } },
+        body: { names, sold },
+      }),
+    );
+    const made = await answer(client.GET("/api/system/of-box"));
+    if (!made.wheel) return { session, to: "/box" };
+    const wheel = await answer(
+      client.POST("/api/wheels", {
+        body: { name: "First wheel", system: made.own, settings: plainSettings },
+      }),
+    );
+    return { session, to: `/wheel/${wheel.id}` };
+  };
   return {
-    signIn: useMutation({ mutationFn: signIn, onSuccess: entered }),
-    begin: useMutation({ mutationFn: begin, onSuccess: entered }),
+    signIn: useMutation({
+      mutationFn: signIn,
+      onSuccess: (session) => queries.setQueryData(sessionQuery.queryKey, session),
+    }),
+    begin: useMutation({
+      mutationFn: begin,
+      onSuccess: ({ session, to }) => {
+        if (to) void navigate(to);
+        queries.setQueryData(sessionQuery.queryKey, session);
+      },
+    }),
   };
 }
 
-export function WhoPage({ local }: { local: boolean }) {
+export function WhoPage({ local, figure }: { local: boolean; figure: ReactNode }) {
   return (
-    <Box component="main" sx={{ maxWidth: 880, mx: "auto", p: "56px 32px" }}>
-      <Box sx={{ display: "flex", alignItems: "center", gap: 1.5 }}>
-        <Mark size={34} />
-        <Typography sx={{ fontSize: 22, fontWeight: 600 }}>Gyrophane</Typography>
+    <Box
+      component="main"
+      sx={{
+        display: "grid",
+        gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 500px) minmax(0, 1fr)" },
+        columnGap: 8,
+        maxWidth: 1280,
+        mx: "auto",
+        p: { xs: "24px 16px", md: "48px 32px 32px 64px" },
+      }}
+    >
+      <Box sx={{ minWidth: 0 }}>
+        <Box sx={{ display: "flex", alignItems: "center", gap: 1.5 }}>
+          <Mark size={34} />
+          <Typography sx={{ fontSize: 22, fontWeight: 600 }}>Gyrophane</Typography>
+        </Box>
+        <Typography variant="h1" component="h1" sx={{ mt: 4 }}>
+          Know the wheel before you paint it
+        </Typography>
+        <Typography variant="subtitle1" sx={{ mt: 2, color: grey.second }}>
+          Your tubes, twelve steps: how much of each, what stays clean, what turns to mud, and why.
+          Then paint it, and let it learn your tubes.
+        </Typography>
+        <WaitingForThem />
+        {local ? <Locals /> : <Strangers />}
       </Box>
-      <Typography variant="subtitle1" sx={{ mt: 2, maxWidth: 620, color: grey.second }}>
-        Builds the twelve-step colour wheel of your three paints: how much of each, which mixtures
-        stay clean, and why some turn to mud.
-      </Typography>
-      <Typography variant="h1" component="h1" sx={{ mt: 5, mb: 3 }}>
-        Who is painting?
-      </Typography>
-      <WaitingForThem />
-      {local ? <Locals /> : <Strangers />}
+      <Box sx={{ display: { xs: "none", md: "block" }, minWidth: 0 }}>{figure}</Box>
     </Box>
   );
 }
@@ -64,51 +115,60 @@ function Locals() {
   const [asked, setAsked] = useState<number | null>(null);
   const { signIn, begin } = useEnter();
   const choose = (p: Profile) => (p.passphrase ? setAsked(p.id) : signIn.mutate({ painter: p.id }));
+  const demo = painters.data?.find((p) => p.demo);
+  const known = asked === null ? undefined : painters.data?.find((p) => p.id === asked);
   return (
-    <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" }, gap: 6 }}>
-      <Box>
-        <Typography variant="caption">somebody known here</Typography>
-        {painters.data?.map((p) => (
-          <Box key={p.id} sx={{ borderTop: `1px solid ${grey.hairline}` }}>
+    <>
+      {demo && (
+        <Box sx={{ display: "flex", alignItems: "center", gap: 2, mt: 3 }}>
+          <Button
+            variant="contained"
+            size="large"
+            onClick={() => choose(demo)}
+            sx={{ minHeight: 60, px: 6, fontSize: 19, flex: "none" }}
+          >
+            look around
+          </Button>
+          <Typography variant="caption">a made-up studio, nothing to fill in</Typography>
+        </Box>
+      )}
+      <NewPainter
+        onBegin={begin.mutate}
+        error={begin.error}
+        busy={begin.isPending}
+        needsPassphrase={false}
+        first={!demo}
+      />
+      {!!painters.data?.length && (
+        <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "baseline", gap: 2, mt: 4 }}>
+          <Typography variant="caption">known here:</Typography>
+          {painters.data.map((p) => (
             <ButtonBase
+              key={p.id}
               onClick={() => choose(p)}
+              title={p.passphrase ? "asks for a passphrase" : undefined}
               sx={{
-                width: 1,
-                justifyContent: "flex-start",
+                fontSize: 15,
+                fontWeight: 600,
+                minHeight: 40,
+                overflowWrap: "anywhere",
                 textAlign: "left",
-                py: 1.75,
-                "&:hover": { bgcolor: grey.track },
+                "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" },
               }}
             >
-              <Box sx={{ minWidth: 0 }}>
-                <Typography
-                  variant="h3"
-                  component="span"
-                  sx={{ display: "block", overflowWrap: "anywhere" }}
-                >
-                  {p.name}
-                </Typography>
-                <Typography variant="caption" component="span">
-                  {p.demo
-                    ? "a made-up studio with wheels to look around in"
-                    : p.passphrase
-                      ? "asks for a passphrase"
-                      : "opens without a passphrase"}
-                </Typography>
-              </Box>
+              {p.name}
             </ButtonBase>
-            {asked === p.id && (
-              <PassphraseForm
-                label={`passphrase of ${p.name}`}
-                onSubmit={(passphrase) => signIn.mutate({ painter: p.id, passphrase })}
-              />
-            )}
-          </Box>
-        ))}
-        <Problem error={signIn.error} />
-      </Box>
-      <NewPainter onBegin={begin.mutate} error={begin.error} needsPassphrase={false} />
-    </Box>
+          ))}
+        </Box>
+      )}
+      {known && (
+        <PassphraseForm
+          label={`passphrase of ${known.name}`}
+          onSubmit={(passphrase) => signIn.mutate({ painter: known.id, passphrase })}
+        />
+      )}
+      <Problem error={signIn.error} />
+    </>
   );
 }
 
@@ -117,8 +177,8 @@ function Strangers() {
   const { signIn, begin } = useEnter();
   const [name, setName] = useState("");
   return (
-    <Box sx={{ display: "grid", gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" }, gap: 6 }}>
-      <Box>
+    <>
+      <Box sx={{ mt: 3 }}>
         <Typography variant="caption">somebody known here</Typography>
         <TextField
           label="your name"
@@ -133,8 +193,14 @@ function Strangers() {
         />
         <Problem error={signIn.error} />
       </Box>
-      <NewPainter onBegin={begin.mutate} error={begin.error} needsPassphrase />
-    </Box>
+      <NewPainter
+        onBegin={begin.mutate}
+        error={begin.error}
+        busy={begin.isPending}
+        needsPassphrase
+        first={false}
+      />
+    </>
   );
 }
 
@@ -171,42 +237,71 @@ function PassphraseForm({
   );
 }
 
+/** Somebody new, with the tubes they have or with none yet. */
 function NewPainter({
   onBegin,
   error,
+  busy,
   needsPassphrase,
+  first,
 }: {
-  onBegin: (body: { name: string; passphrase?: string }) => void;
+  onBegin: (body: Beginning) => void;
   error: Error | null;
+  busy: boolean;
   needsPassphrase: boolean;
+  /** It is what most do here: the filled button is its. */
+  first: boolean;
 }) {
   const [name, setName] = useState("");
+  const [tubes, setTubes] = useState("");
+  const [sold, setSold] = useState<Sold>("artists");
   const [locked, setLocked] = useState(needsPassphrase);
   const [passphrase, setPassphrase] = useState("");
   const submit = (e: FormEvent) => {
     e.preventDefault();
-    onBegin(locked ? { name, passphrase } : { name });
+    const names = parted(tubes);
+    const called = name.trim() || (names.length > 0 ? "My tubes" : "");
+    onBegin({ who: { name: called, ...(locked && { passphrase }) }, names, sold });
   };
   return (
-    <Box component="form" onSubmit={submit}>
-      <Typography variant="caption">somebody new</Typography>
-      <Box
-        sx={{
-          borderTop: `1px solid ${grey.hairline}`,
-          pt: 2,
-          display: "flex",
-          flexDirection: "column",
-          gap: 2,
-          alignItems: "flex-start",
-        }}
+    <Box component="form" onSubmit={submit} sx={{ mt: 4 }}>
+      <Typography
+        variant="h3"
+        component="h2"
+        sx={{ borderBottom: `2px solid ${grey.ink}`, pb: 0.5, mb: 2 }}
       >
+        {first ? "With your own tubes" : "or with your own tubes"}
+      </Typography>
+      <TubesField
+        text={tubes}
+        sold={sold}
+        onText={(text, as) => {
+          setTubes(text);
+          setSold(as);
+        }}
+      />
+      <Box sx={{ display: "flex", flexWrap: "wrap", gap: 2, alignItems: "center", mt: 2 }}>
         <TextField
           label="your name"
           value={name}
           onChange={(e) => setName(e.target.value)}
-          fullWidth
           slotProps={{ htmlInput: { maxLength: 80, autoComplete: "off" } }}
+          sx={{ flex: "1 1 180px" }}
         />
+        <Button
+          type="submit"
+          variant={first ? "contained" : "outlined"}
+          size="large"
+          disabled={busy}
+          sx={{ minHeight: 52 }}
+        >
+          begin
+        </Button>
+        {!needsPassphrase && (
+          <Button color="inherit" onClick={() => setLocked(!locked)}>
+            {locked ? "without a passphrase" : "with a passphrase"}
+          </Button>
+        )}
         {locked && (
           <TextField
             type="password"
@@ -217,18 +312,8 @@ function NewPainter({
             fullWidth
           />
         )}
-        <Box sx={{ display: "flex", gap: 2, alignItems: "center" }}>
-          <Button type="submit" variant="contained" size="large">
-            begin
-          </Button>
-          {!needsPassphrase && (
-            <Button color="inherit" onClick={() => setLocked(!locked)}>
-              {locked ? "without a passphrase" : "with a passphrase"}
-            </Button>
-          )}
-        </Box>
-        <Problem error={error} />
       </Box>
+      <Problem error={error} />
     </Box>
   );
 }

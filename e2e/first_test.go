@@ -1,0 +1,68 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+)
+
+// The words on three tubes and one press make a wheel of them; of a name that stands for several pigments
+// it is settled in the box which it is.
+func TestTheWordsOnTubesMakeAWheel(t *testing.T) {
+	t.Parallel()
+	at := startApp(t, demoDatabase(t)).address
+	p := open(t, at)
+	p.see("look around")
+	p.write("what is printed on them", "Lemon yellow, perm. rose, unobtainium")
+	p.see("nothing is called so")
+	p.press("begin")
+	p.see("No paint is usually called")
+	p.field("what is printed on them").MustSelectAllText().MustInput("Lemon yellow, perm. rose, french ultramarin")
+	p.see("not sure which")
+	p.press("begin")
+	p.see("of nine mixtures")
+	p.see("First wheel")
+	p.goTo("Box")
+	p.strip("Lemon yellow")
+	p.see("Not sure which.")
+	p.press("it is PY184")
+	p.waitFor("it is settled", func() bool { return p.shows("bismuth yellow") && !p.shows("Not sure which.") })
+	p.strip("perm. rose")
+	p.press("it is the one it is taken for")
+	p.waitFor("it is sure", func() bool { return !p.shows("Not sure which.") && p.shows("saved") })
+
+	// By the words on it a tube comes in beside them.
+	p.press("add paints")
+	p.MustElement(`[aria-label="search the library"]`).MustInput("sap green")
+	p.see("Printed on a tube, “sap green” is usually")
+	p.press("add it as “sap green”")
+	p.see("Four paints")
+
+	// What the box has not is said, and not taken silently.
+	p.MustNavigate(at + "/begin").MustWaitLoad()
+	p.press("split primaries")
+	p.see("would do")
+	p.press("with my own alone")
+	p.see("riding along")
+	assert.Empty(t, p.complaints())
+}
+
+// A set as it is sold, struck out from; and what is without a wheel says so.
+func TestASetOfPansMakesAWheel(t *testing.T) {
+	t.Parallel()
+	at := startApp(t, demoDatabase(t)).address
+	p := open(t, at)
+	p.press("a school set of pans")
+	p.see("PBk7")
+	p.write("your name", "Ida")
+	p.press("begin")
+	p.see("of nine mixtures")
+	p.goTo("Box")
+	p.see("Twelve paints")
+	p.MustNavigate(at + "/begin").MustWaitLoad()
+	p.see("Three paints make a wheel")
+	p.press("split primaries")
+	p.see("riding along")
+	assert.Equal(t, 1, p.MustEval(`async () => (await (await fetch("/api/wheels")).json()).length`).Int(), "the same is not kept twice")
+	assert.Empty(t, p.complaints())
+}
