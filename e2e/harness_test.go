@@ -274,6 +274,7 @@ func (v visitor) field(label string) found {
 func (v visitor) asDemo() {
 	v.t.Helper()
 	v.press("Tide-pool studio")
+	v.see("steps by hue")
 	v.see("of nine mixtures")
 }
 

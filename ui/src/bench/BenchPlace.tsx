@@ -21,7 +21,8 @@ import { HourFigure } from "./HourFigure";
 import { Drawing, InOrder, LayOut, WaysToFill } from "./Panels";
 import { SheetFigure } from "./SheetFigure";
 import { Sittings } from "./Sittings";
-import { minutes, moved, washes, wished } from "./words";
+import { washes } from "../parts/naming";
+import { minutes, moved, wished } from "./words";
 
 const views = {
   layout: "lay out",

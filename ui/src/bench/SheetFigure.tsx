@@ -5,8 +5,8 @@ import { point } from "../drawing/polar";
 import { fill } from "../drawing/screen";
 import { SlotName } from "../drawing/SlotName";
 import { figures, grey, text } from "../drawing/style";
-import { slotName } from "../parts/naming";
-import { minutes, washes } from "./words";
+import { slotName, washes } from "../parts/naming";
+import { minutes } from "./words";
 
 /** The sheet with its regions numbered in the order in which they are painted. */
 export function SheetFigure({

@@ -12,9 +12,6 @@ export const minutes = (m: number): string => {
 export const clock = (m: number): string =>
   `${Math.floor(m / 60)}:${String(Math.floor(m % 60)).padStart(2, "0")}`;
 
-export const washes = (n: number): string =>
-  n === 0 ? "no wash" : n === 1 ? "1 wash" : `${n} washes`;
-
 /**
  * The wishes with one more: the one region is painted before the other. What was wished of the two
  * before is let go.

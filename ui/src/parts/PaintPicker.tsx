@@ -49,9 +49,10 @@ export function PaintPicker({
     } else if (e.key === "Enter" && at < 0 && options.length > 0 && search !== "") {
       e.preventDefault();
       options[0]!.click();
-    } else if (e.key === "Escape" && onClose) {
+    } else if (e.key === "Escape") {
       e.stopPropagation();
-      onClose();
+      if (onClose) onClose();
+      else (e.target as HTMLElement).blur(); // keys go elsewhere again
     }
   };
   const row = (p: Paint) => (

@@ -45,3 +45,7 @@ export const counted = (n: number) => small[n] ?? String(n);
 
 /** A pairing's name in the address and among the marks, whichever paint is named first. */
 export const keyOf = (p: { a: string; b: string }) => [p.a, p.b].sort().join("~");
+
+/** "no wash", "1 wash", "3 washes". */
+export const washes = (n: number): string =>
+  n === 0 ? "no wash" : n === 1 ? "1 wash" : `${n} washes`;

@@ -7,6 +7,7 @@ import type { Profile, Sitting } from "../api/client";
 import { useServerNow } from "../api/serverClock";
 import { Missing } from "../app/Missing";
 import { Notice, Shell } from "../app/Shell";
+import { washes } from "../parts/naming";
 import { fill } from "../drawing/screen";
 import { grey } from "../drawing/style";
 import { OneOf } from "../parts/Choice";
@@ -290,7 +291,7 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
         <Typography variant="caption">
           <b>The hour</b> a slot is thick while wet, a thread when dry; bars below: washes.
           {!sitting.ended &&
-            ` ${sitting.plan.totalMinutes} min of painting are left, with ${sitting.plan.washes} washes.`}
+            ` ${sitting.plan.totalMinutes} min of painting are left, with ${washes(sitting.plan.washes)}.`}
         </Typography>
         <SittingHour sitting={sitting} now={now} />
       </Box>
@@ -516,7 +517,7 @@ function Ended({ sitting }: { sitting: Sitting }) {
         {painted} of {sitting.places.length} painted
       </Typography>
       <Typography sx={{ my: 2 }}>
-        The sitting has ended; taking that back goes on with it. {sitting.washes} washes.{" "}
+        The sitting has ended; taking that back goes on with it. {washes(sitting.washes)}.{" "}
         <To to={`/log/${sitting.id}`}>What came of it</To>
       </Typography>
       {sitting.notes

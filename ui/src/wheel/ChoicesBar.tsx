@@ -61,6 +61,16 @@ export function ChoicesBar({
         value={choices.order}
         onChoose={(order) => onSet({ order })}
       />
+      <OneOf
+        label={`slots: ${choices.six ? "six" : "twelve"}`}
+        shown={choices.six ? "six slots" : "twelve slots"}
+        of={[
+          { value: "twelve", name: "twelve slots" },
+          { value: "six", name: "six slots only, for beginners" },
+        ]}
+        value={choices.six ? "six" : "twelve"}
+        onChoose={(n) => onSet({ six: n === "six" })}
+      />
       <Choice
         label={`rings: ${on.join(", ") || "none"}`}
         bold={false}
@@ -152,9 +162,6 @@ export function ChoicesBar({
           </MenuItem>,
           <MenuItem key="halves" selected={halves} onClick={onHalves}>
             warm and cool halves
-          </MenuItem>,
-          <MenuItem key="six" selected={!!choices.six} onClick={() => onSet({ six: !choices.six })}>
-            six slots only
           </MenuItem>,
           <MenuItem
             key="raise"
