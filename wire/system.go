@@ -92,6 +92,7 @@ type Filling struct {
 	Own     Selection      `json:"own" doc:"of the box's tubes alone"`
 	Whole   Selection      `json:"whole" doc:"with paints of the library where the box has none"`
 	Missing []MissingPlace `json:"missing" doc:"what no tube of the box fits"`
+	Says    string         `json:"says" doc:"what is missing and what would do, in a sentence; empty where nothing is"`
 	Wheel   bool           `json:"wheel" doc:"its own tubes make a wheel: two of its roles have one"`
 }
 
@@ -104,7 +105,7 @@ type MissingPlace struct {
 
 // FillingOf shapes a system that is filled from a box.
 func FillingOf(f wheel.Filling) Filling {
-	out := Filling{Own: SelectionOf(f.Own), Whole: SelectionOf(f.Whole), Missing: []MissingPlace{}}
+	out := Filling{Own: SelectionOf(f.Own), Whole: SelectionOf(f.Whole), Says: f.Says(), Missing: []MissingPlace{}}
 	for _, m := range f.Missing {
 		out.Missing = append(out.Missing, MissingPlace{Role: string(m.Role), Would: m.Would.ID, Name: m.Would.ShortName()})
 	}

@@ -2,6 +2,7 @@ package wheel
 
 import (
 	"errors"
+	"fmt"
 	"slices"
 	"strings"
 
@@ -140,6 +141,23 @@ type Filling struct {
 type Missing struct {
 	Role  bias.Role
 	Would *paint.Paint
+}
+
+// Says is what a box has not for the selection, and what would do, in a sentence; empty where it has all.
+func (f *Filling) Says() string {
+	var says []string
+	names := f.Own.Kind.Roles()
+	for _, m := range f.Missing {
+		what := text.Article(string(m.Role))
+		if k := slices.Index(names[:], m.Role); len(f.Own.Roles[k]) > 0 {
+			what = "another " + string(m.Role)
+		}
+		says = append(says, fmt.Sprintf("%s (%s would do)", what, text.Article(m.Would.ShortName())))
+	}
+	if len(says) == 0 {
+		return ""
+	}
+	return "Your box is without " + text.Listed(says) + "."
 }
 
 // Filled is a selection of a kind with the best there is in a box, and what would do where there is none.

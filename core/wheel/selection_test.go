@@ -78,6 +78,11 @@ func TestTheTubesOfABoxMakeAWheel(t *testing.T) {
 	require.Len(t, two.Missing, 1)
 	assert.Equal(t, "red", string(two.Missing[0].Role))
 	assert.NotNil(t, two.Missing[0].Would)
+	assert.Regexp(t, `^Your box is without a red \(an? .* would do\)\.$`, two.Says())
+	assert.Empty(t, three.Says())
+	split, err := Filled("split", box("PY3", "PV19", "PB29"))
+	require.NoError(t, err)
+	assert.Contains(t, split.Says(), "another yellow (an ")
 	assert.Len(t, OfBox(nil).Missing, 3)
 }
 

@@ -2743,6 +2743,8 @@ export interface components {
             missing: components["schemas"]["MissingPlace"][];
             /** @description of the box's tubes alone */
             own: components["schemas"]["Selection"];
+            /** @description what is missing and what would do, in a sentence; empty where nothing is */
+            says: string;
             /** @description its own tubes make a wheel: two of its roles have one */
             wheel: boolean;
             /** @description with paints of the library where the box has none */
@@ -3446,7 +3448,7 @@ export interface components {
             paint: string;
             /** @description the ids, more than one where they are mixed */
             paints: string[];
-            /** @description its masstone; several in equal parts */
+            /** @description its masstone; of several less of a strong one */
             shown: components["schemas"]["Shown"];
             /** @description what would tell it from the others; empty for the only one */
             tell: string;

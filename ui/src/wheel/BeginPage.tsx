@@ -97,10 +97,7 @@ export function BeginPage({ painter }: { painter: Profile }) {
         </Box>
         {filled && filled.missing.length > 0 && (
           <Box role="status" sx={{ borderLeft: `4px solid ${grey.ink}`, pl: 1.5, mt: 1 }}>
-            <Typography>
-              Your box has {filled.missing.length === 1 ? "no tube" : "no tubes"} for{" "}
-              {filled.missing.map((m) => `a ${m.role} (a ${m.name} would do)`).join(", ")}.
-            </Typography>
+            <Typography>{filled.says}</Typography>
             <Button
               color="inherit"
               sx={{ px: 0, mr: 3 }}

@@ -137,6 +137,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
           <TurnedOut id={id} version={own.kept?.version ?? 0} />
           {got && got.notes.length > 0 && !covered && (
             <Typography
+              role="note"
               aria-label="what to know of this wheel"
               sx={{ p: { xs: "8px 16px", md: "8px 24px 0 116px" } }}
             >

@@ -56,6 +56,7 @@ export function TubesField({
         slotProps={{ htmlInput: { maxLength: 2000, autoComplete: "off" } }}
       />
       <Box
+        role="group"
         aria-label="what they are taken for"
         sx={{
           display: "flex",

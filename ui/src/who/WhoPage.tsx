@@ -93,7 +93,7 @@ export function WhoPage({ local, figure }: { local: boolean; figure: ReactNode }
         <WaitingForThem />
         {local ? <Locals /> : <Strangers />}
       </Box>
-      <Box sx={{ display: { xs: "none", md: "block" }, minWidth: 0 }}>{figure}</Box>
+      <Box sx={{ minWidth: 0, mt: { xs: 4, md: 0 } }}>{figure}</Box>
     </Box>
   );
 }
