@@ -89,7 +89,7 @@ func (f *fit) overall(x []float64, gauges []gauge) (out []Cause) {
 		light.cost = light.cost/scale + 2*perUnknown
 		all = append(all, light)
 	}
-	all = append(all, left.wrongTubes(f, none, scale, perUnknown)...)
+	all = append(all, left.wrongTubes(scale, perUnknown)...)
 	slices.SortStableFunc(all, func(a, b hypothesis) int { return cmp.Compare(a.cost, b.cost) })
 	for _, one := range all {
 		if base-one.cost < chiMargin || one.cost-all[0].cost >= chiMargin {
@@ -238,8 +238,10 @@ const (
 )
 
 // wrongTubes are the tubes that may be another paint of the library, each with those that explain what
-// was read best. Squares are over scale; a strength costs perUnknown, and the choice of a paint its logarithm twice.
-func (l *linear) wrongTubes(f *fit, x []float64, scale, perUnknown float64) (out []hypothesis) {
+// was read best. Squares are over scale; a strength costs perUnknown, and the choice of a paint twice the
+// logarithm of how many there are.
+func (l *linear) wrongTubes(scale, perUnknown float64) (out []hypothesis) {
+	f := l.f
 	library := paint.Library()
 	price := perUnknown + 2*math.Log(float64(len(library)))
 	now := l.cost(l.rest)
@@ -263,7 +265,7 @@ func (l *linear) wrongTubes(f *fit, x []float64, scale, perUnknown float64) (out
 			cost  float64
 		}
 		var all []candidate
-		y := slices.Clone(x) // with the tube's strength
+		y := slices.Clone(l.x) // with the tube's strength
 		cost := func(p *paint.Paint, at float64, places []int) float64 {
 			f.swaps = map[int]*paint.Paint{k: p}
 			y[k] = at
