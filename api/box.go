@@ -138,6 +138,18 @@ func (s *Server) namedSets(context.Context, *struct{}) (*struct{ Body []wire.Nam
 	return &struct{ Body []wire.NamedSet }{wire.NamedSets()}, nil
 }
 
+type looksInput struct {
+	Family string `query:"family" required:"true" maxLength:"20" doc:"of its hue"`
+	Hiding string `query:"hiding" maxLength:"20" doc:"opaque, semi or transparent over a black stripe; empty for not looked at"`
+	Toward string `query:"toward" maxLength:"20" doc:"the neighbour that its tint leans to, or centred; empty for not looked at"`
+}
+
+func (s *Server) looks(_ context.Context, in *looksInput) (*struct{ Body wire.LookedFor }, error) {
+	look := bias.Look{Family: in.Family, Hiding: in.Hiding, Toward: in.Toward}
+	fits, err := bias.Looking(look)
+	return &struct{ Body wire.LookedFor }{wire.LookedForOf(look, fits)}, err
+}
+
 type addNamedInput struct {
 	Look
 	Body struct {
@@ -248,6 +260,7 @@ func (s *Server) boxRoutes() {
 	register(s, huma.Operation{OperationID: "box", Tags: []string{"box"}, Summary: "The painter's box", Method: http.MethodGet, Path: "/api/box"}, s.box)
 	register(s, huma.Operation{OperationID: "names", Tags: []string{"box"}, Summary: "The pigments that are usually behind the words on a tube", Method: http.MethodGet, Path: "/api/names", Metadata: painterForTubes}, s.names)
 	register(s, huma.Operation{OperationID: "namedSets", Tags: []string{"box"}, Summary: "Boxes as they are sold, by the words on their tubes", Method: http.MethodGet, Path: "/api/names/sets", Metadata: painterForTubes}, s.namedSets)
+	register(s, huma.Operation{OperationID: "looks", Tags: []string{"box"}, Summary: "The paints of the library that look as a tube without a name does", Method: http.MethodGet, Path: "/api/names/looks", Metadata: painterForTubes}, s.looks)
 	register(s, huma.Operation{OperationID: "addNamed", Tags: []string{"box"}, Summary: "Adds tubes by the words on them, all or none; not sure which where that may be one of several", Method: http.MethodPost, Path: "/api/box/named"}, s.addNamed)
 	register(s, huma.Operation{OperationID: "settleName", Tags: []string{"box"}, Summary: "Takes another of the pigments behind the words on a tube for the one it has", Method: http.MethodPost, Path: "/api/box/{id}/name"}, s.settleName)
 	register(s, huma.Operation{OperationID: "addPaints", Tags: []string{"box"}, Summary: "Adds paints of the library to the box, all or none", Method: http.MethodPost, Path: "/api/box/paints"}, s.addPaints)

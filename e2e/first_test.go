@@ -38,6 +38,17 @@ func TestTheWordsOnTubesMakeAWheel(t *testing.T) {
 	p.press("add it as “sap green”")
 	p.see("Four paints")
 
+	// One without a name is found by its look.
+	p.press("add paints")
+	p.press("no name on it?")
+	p.menu("one of the reds", "blues")
+	p.see("fits 1 of 1")
+	p.menu("over the stripe", "lets it through")
+	p.menu("its tint leans", "to violet")
+	p.see("fits 3 of 3")
+	p.element("[aria-label='add indanthrone blue']", "").MustClick()
+	p.see("Five paints")
+
 	// What the box has not is said, and not taken silently.
 	p.MustNavigate(at + "/begin").MustWaitLoad()
 	p.press("split primaries")

@@ -1,8 +1,10 @@
 package wire
 
 import (
+	"fmt"
 	"strings"
 
+	"gyrophane/core/bias"
 	"gyrophane/core/paint"
 )
 
@@ -57,6 +59,26 @@ func NamedSets() []NamedSet {
 	out := []NamedSet{}
 	for _, s := range paint.NamedSets() {
 		out = append(out, NamedSet{s.Name, string(s.Sold), s.Names})
+	}
+	return out
+}
+
+// LookedFor are the paints of the library that look as a tube without a name does.
+type LookedFor struct {
+	Families []string     `json:"families" doc:"that may be asked for"`
+	Hidings  []string     `json:"hidings"`
+	Leanings []string     `json:"leanings" doc:"of this family"`
+	Found    []NamedPaint `json:"found" doc:"those first that fit most of the answers"`
+}
+
+// LookedForOf shapes what looks so.
+func LookedForOf(l bias.Look, fits []bias.Fit) LookedFor {
+	out := LookedFor{Families: bias.Families(), Hidings: bias.Hidings, Leanings: append([]string{}, bias.Leanings(l.Family)...), Found: []NamedPaint{}}
+	for _, f := range fits {
+		p := f.Paint
+		mass := p.Alone()
+		look := mass.Masstone()
+		out.Found = append(out.Found, NamedPaint{Paint: p.ID, Paints: []string{p.ID}, Code: p.Code(), Name: p.ShortName(), How: fmt.Sprintf("fits %d of %d", f.Fits, f.Of), Shown: shown(look.Lab().OKLab())})
 	}
 	return out
 }

@@ -602,6 +602,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/names/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The paints of the library that look as a tube without a name does */
+        get: operations["looks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/names/sets": {
         parameters: {
             query?: never;
@@ -3258,6 +3275,15 @@ export interface components {
             wheelHue: number;
             /** @description the colour as painted, in words */
             words: string;
+        };
+        LookedFor: {
+            /** @description that may be asked for */
+            families: string[];
+            /** @description those first that fit most of the answers */
+            found: components["schemas"]["NamedPaint"][];
+            hidings: string[];
+            /** @description of this family */
+            leanings: string[];
         };
         /**
          * @description how a paint's curves were come by
@@ -9574,6 +9600,87 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NamedTube"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    looks: {
+        parameters: {
+            query: {
+                /** @description of its hue */
+                family: string;
+                /** @description opaque, semi or transparent over a black stripe; empty for not looked at */
+                hiding?: string;
+                /** @description the neighbour that its tint leans to, or centred; empty for not looked at */
+                toward?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookedFor"];
                 };
             };
             /** @description The request could not be read. */

@@ -10,6 +10,7 @@ import { leanWords } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { LeanMark } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
+import { ByLook } from "./ByLook";
 import { familyWords } from "./words";
 import { PanelHead } from "./Pieces";
 
@@ -33,6 +34,7 @@ export function AddPanel({
   const paints = useQuery(paintsQuery(view));
   const [search, setSearch] = useState("");
   const [marked, setMarked] = useState<string[]>([]);
+  const [looking, setLooking] = useState(false);
   const list = useRef<HTMLDivElement>(null);
   const owned = useMemo(() => new Set(tubes.map((t) => t.definition.library)), [tubes]);
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
@@ -173,8 +175,24 @@ export function AddPanel({
           "& input::placeholder": { color: grey.third, opacity: 1 },
         }}
       />
+      {search === "" && (
+        <Button
+          color="inherit"
+          aria-expanded={looking}
+          sx={{ px: 0, alignSelf: "flex-start" }}
+          onClick={() => setLooking(!looking)}
+        >
+          {looking ? "the library" : "no name on it?"}
+        </Button>
+      )}
+      {search === "" && looking && (
+        <Box sx={{ overflowY: "auto", flex: 1, minHeight: 0 }}>
+          <ByLook onAdd={(id) => onAdd([id])} />
+        </Box>
+      )}
       <Box
         ref={list}
+        hidden={search === "" && looking}
         role="listbox"
         aria-multiselectable
         aria-label="paints of the library"

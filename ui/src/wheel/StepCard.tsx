@@ -112,7 +112,11 @@ export function StepCard({
               >
                 {slot.verdictWords}
               </Typography>
-              <Typography variant="caption" sx={{ fontFamily: figures }}>
+              <Typography
+                variant="caption"
+                component="p"
+                sx={{ fontFamily: figures, maxWidth: 124, lineHeight: "15px" }}
+              >
                 {slot.verdict === "neutral"
                   ? "no brightness of its own"
                   : `undertone, ${share(slot.retention)} of the possible`}
