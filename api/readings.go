@@ -157,7 +157,7 @@ type readPhotoInput struct {
 }
 
 func (s *Server) readPhoto(ctx context.Context, in *readPhotoInput) (*struct{ Body wire.PhotoRead }, error) {
-	how := studio.HowRead{Drawn: in.Body.Drawn, Wet: in.Body.Wet, Step: wire.Reflects(in.Body.Grey), Spots: map[string]photo.Spot{}}
+	how := studio.HowRead{Drawn: in.Body.Drawn, Wet: in.Body.Wet, Step: photo.StepOf(in.Body.Grey), Spots: map[string]photo.Spot{}}
 	if len(in.Body.Marks) == 8 {
 		how.Marks = &photo.Corners{}
 		for i, v := range in.Body.Marks {

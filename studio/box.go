@@ -227,17 +227,12 @@ func (s *Studio) SettleName(ctx context.Context, painter, id int64, version int,
 		}
 		of = append(of, p)
 	}
-	details := was.Details()
-	sold := paint.Artists
-	if details.Grade == string(paint.Student) {
-		sold = paint.Students
-	}
-	t, err := tubeNamed(paint.Named{Asked: was.NotSure}, of, sold)
+	t, err := tubeNamed(paint.Named{Asked: was.NotSure}, of, paint.Artists)
 	if err != nil {
 		return err
 	}
-	details.NotSure = ""
-	t.TubeDetails = details
+	t.TubeDetails = was.Details()
+	t.NotSure = ""
 	return s.store.SwapTube(ctx, painter, id, version, "found what "+was.Called()+" is", newTubes([]paint.Tube{t})[0])
 }
 

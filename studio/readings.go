@@ -179,20 +179,11 @@ func checkOnPhoto(on OnPhoto) error {
 	if on.Photo == 0 {
 		return nil
 	}
-	lights := []photo.Light{on.Light}
-	for _, g := range []*photo.Grey{on.Greys.Ink, on.Greys.Step} {
-		if g == nil {
-			continue
-		}
-		lights = append(lights, g.Light)
-		if !(g.Lab.L >= -20 && g.Lab.L <= 150 && math.Abs(g.Lab.A) <= 200 && math.Abs(g.Lab.B) <= 200) {
-			return input.Errorf("a grey of the photo reads %.1f %.1f %.1f, which no grey does", g.Lab.L, g.Lab.A, g.Lab.B)
-		}
+	if err := on.Light.Check(); err != nil {
+		return err
 	}
-	for _, l := range lights {
-		if !(min(l[0], l[1], l[2]) > 0 && max(l[0], l[1], l[2]) <= 1) {
-			return input.Errorf("bare paper of the photo has the light %v, and each channel of it lies above 0 and up to 1", [3]float64(l))
-		}
+	if err := on.Greys.Check(); err != nil {
+		return err
 	}
 	if !(on.Step >= 0 && on.Step <= 1) {
 		return input.Errorf("the grey step reflects %v, and that lies between 0 and 1", on.Step)
@@ -249,7 +240,7 @@ type PhotoOfSheet struct {
 	Read    photo.Result
 	Found   bool // the marks were found by the program
 	Refused error
-	Told    journal.Explanation // what the photo does to colours, with the tubes as they are known; empty of a wet one
+	Told    journal.Explanation // what the photo does to colours, with the tubes as they are known
 	picture photo.Picture
 }
 

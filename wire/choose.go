@@ -45,6 +45,7 @@ type Bought struct {
 	VividCoverage  float64      `json:"vividCoverage"`
 	MeanBrightness float64      `json:"meanBrightness"`
 	Gain           float64      `json:"gain" doc:"more clean coverage than without it"`
+	Hues           bool         `json:"hues" doc:"it brings clean hues, and not brightness alone"`
 	MeanGain       float64      `json:"meanGain" doc:"more mean brightness than without it"`
 }
 
@@ -58,7 +59,7 @@ func (v View) Chosen(r reach.Request, got reach.Result) Chosen {
 		out.RunnersUp = append(out.RunnersUp, v.ranked(one))
 	}
 	for _, b := range got.BuyNext {
-		out.BuyNext = append(out.BuyNext, Bought{Paint: v.summary(b.Paint), CleanCoverage: round(b.Reach.Clean(), 4), VividCoverage: round(b.Reach.Vivid(), 4), MeanBrightness: round(b.Reach.Mean(), 4), Gain: round(b.Gain, 4), MeanGain: round(b.MeanGain, 4)})
+		out.BuyNext = append(out.BuyNext, Bought{Paint: v.summary(b.Paint), CleanCoverage: round(b.Reach.Clean(), 4), VividCoverage: round(b.Reach.Vivid(), 4), MeanBrightness: round(b.Reach.Mean(), 4), Gain: round(b.Gain, 4), MeanGain: round(b.MeanGain, 4), Hues: b.Hues()})
 	}
 	for _, g := range got.Cautions {
 		out.Cautions = append(out.Cautions, CautionClass{g.Class, g.Name})

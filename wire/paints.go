@@ -5,6 +5,7 @@ import (
 
 	"gyrophane/core/bias"
 	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
 )
 
 // Paint is a paint as it is listed.
@@ -32,6 +33,7 @@ type Paint struct {
 	// StudentSafe says that nothing in the class speaks against schools.
 	StudentSafe bool     `json:"studentSafe"`
 	Roles       []string `json:"roles" doc:"the roles it belongs in"`
+	Playable    []string `json:"playable" doc:"the roles it may play, however unusual it is there"`
 	Ladder      []Rung   `json:"ladder"`
 }
 
@@ -78,11 +80,14 @@ func (v View) Paint(p *paint.Paint) Paint {
 		ID: p.ID, CI: p.CI, Name: p.Name, Short: p.ShortName(), Also: p.AlsoCalled(), HueOrder: round(bias.HueOrder(p), 2), Family: string(bias.FamilyOf(p)), Hiding: p.Hiding, Strength: p.StrengthClass,
 		Colours: v.colours(&m, u), Judgement: judgement(u), Because: bias.Alone(p),
 		Staining: p.Staining, Lightfast: p.Lightfast,
-		Caution: p.Caution, Cautious: p.Hazardous(), StudentSafe: p.StudentSafe(), Roles: []string{}, Ladder: v.ladder(&m),
+		Caution: p.Caution, Cautious: p.Hazardous(), StudentSafe: p.StudentSafe(), Roles: []string{}, Playable: []string{}, Ladder: v.ladder(&m),
 	}
 	out.Lean = leanIn(p, "")
 	out.Greyness, out.HueError = greyness(&m)
 	for _, r := range bias.Roles {
+		if wheel.Playable(p, r) {
+			out.Playable = append(out.Playable, string(r))
+		}
 		if r.Accepts(p) {
 			out.Roles = append(out.Roles, string(r))
 		}

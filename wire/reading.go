@@ -90,17 +90,9 @@ type ReadOnPhoto struct {
 
 func (on *ReadOnPhoto) core() (out studio.OnPhoto) {
 	if on != nil {
-		out = studio.OnPhoto{Photo: on.Photo, Light: on.Light, Greys: photo.Greys{Ink: on.Ink.Core(), Step: on.Step.Core()}, Step: Reflects(on.Grey)}
+		out = studio.OnPhoto{Photo: on.Photo, Light: on.Light, Greys: photo.Greys{Ink: on.Ink.Core(), Step: on.Step.Core()}, Step: photo.StepOf(on.Grey)}
 	}
 	return out
-}
-
-// Reflects is what a grey of some L* reflects, 0 to 1; 0 where it was not measured, which 0 says.
-func Reflects(l float64) float64 {
-	if l <= 0 {
-		return 0
-	}
-	return colour.Lab{L: l}.XYZ(colour.D65.White()).Y
 }
 
 // Core is the reading.

@@ -47,7 +47,7 @@ func TestEveryFieldGoesRound(t *testing.T) {
 	var read ReadToKeep
 	storetest.Fill(&read)
 	kept := read.Core()
-	assert.Equal(t, studio.NewReading{Region: read.Slot, Lab: colour.Lab{L: read.Lab[0], A: read.Lab[1], B: read.Lab[2]}, Source: paint.Source(read.Source), Wet: read.Wet, Dry: read.Dry, Spread: read.Spread, Doubt: read.Doubt, Told: read.ID, On: studio.OnPhoto{Photo: read.On.Photo, Light: read.On.Light, Greys: photo.Greys{Ink: read.On.Ink.Core(), Step: read.On.Step.Core()}, Step: Reflects(read.On.Grey)}}, kept)
+	assert.Equal(t, studio.NewReading{Region: read.Slot, Lab: colour.Lab{L: read.Lab[0], A: read.Lab[1], B: read.Lab[2]}, Source: paint.Source(read.Source), Wet: read.Wet, Dry: read.Dry, Spread: read.Spread, Doubt: read.Doubt, Told: read.ID, On: studio.OnPhoto{Photo: read.On.Photo, Light: read.On.Light, Greys: photo.Greys{Ink: read.On.Ink.Core(), Step: read.On.Step.Core()}, Step: photo.StepOf(read.On.Grey)}}, kept)
 	assert.Equal(t, colour.Lab{L: read.On.Step.Lab[0], A: read.On.Step.Lab[1], B: read.On.Step.Lab[2]}, kept.On.Greys.Step.Lab)
 	assert.Equal(t, photo.Light(read.On.Ink.Light), kept.On.Greys.Ink.Light)
 }

@@ -10,6 +10,7 @@ import (
 
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
+	"gyrophane/core/photo"
 	"gyrophane/core/recipe"
 	"gyrophane/files"
 	"gyrophane/wire"
@@ -59,7 +60,7 @@ func ofReadings(use, short, long, example string, ask func(samples []journal.Sam
 				if got, err = readSheet(cmd.Context(), picture, plan); err == nil {
 					err = got.refused
 				}
-				samples, in = journal.SamplesOf(&got.sheet, &got.read, wire.Reflects(grey)), got.in
+				samples, in = journal.SamplesOf(&got.sheet, &got.read, photo.StepOf(grey)), got.in
 			} else {
 				samples, err = readSamples(file, in)
 			}

@@ -22,7 +22,6 @@ const (
 // tubeSet is a set of the tubes of a fit (and its film) that are others than they were taken for.
 type tubeSet struct {
 	tubes []int
-	alike bool    // by one common factor
 	cost  float64 // squares, and what its tubes cost
 }
 
@@ -72,7 +71,7 @@ func (f *fit) fewest(of []int, absolute bool, found []float64, curve *mat.SymDen
 		one.cost = leaves(one.tubes, x, curve) + price
 		all = append(all, one)
 		if n > 1 {
-			one.alike, one.cost = true, leavesAlike(one.tubes, x, curve)+price
+			one.cost = leavesAlike(one.tubes, x, curve) + price // by one common factor
 			all = append(all, one)
 		}
 		least = math.Min(least, math.Min(all[len(all)-1].cost, all[max(0, len(all)-2)].cost))

@@ -238,17 +238,27 @@ func common(a, b []string) (n int) {
 	return n
 }
 
-// written are words as labels and people write them, and how they are compared; an empty one is left out.
-var written = map[string]string{
-	"cad": "cadmium", "cadm": "cadmium", "perm": "permanent", "ult": "ultramarine", "ultra": "ultramarine", "ultram": "ultramarine", "ultramar": "ultramarine",
-	"quin": "quinacridone", "quinac": "quinacridone", "quinacridon": "quinacridone", "pthalo": "phthalo", "phtalo": "phthalo", "thalo": "phthalo", "thalocyanine": "phthalo", "phthalocyanine": "phthalo", "phthalocyanin": "phthalo", "phtalocyanine": "phthalo", "pthalocyanine": "phthalo", "phthalic": "phthalo",
-	"med": "medium", "mid": "medium", "middle": "medium", "lt": "light", "pale": "light", "dk": "deep", "dp": "deep", "dark": "deep",
-	"grn": "green", "blu": "blue", "yel": "yellow", "yell": "yellow", "vio": "violet", "org": "orange", "blk": "black", "wht": "white", "ochr": "ochre", "crim": "crimson",
-	"gray": "grey", "ocher": "ochre", "oker": "ochre", "siena": "sienna", "vermillion": "vermilion", "ceruleum": "cerulean", "coeruleum": "cerulean", "caerulean": "cerulean", "alizarine": "alizarin", "pyrrol": "pyrrole", "pyrolle": "pyrrole", "pyrole": "pyrrole", "dioxazin": "dioxazine", "diox": "dioxazine", "napthol": "naphthol", "naptol": "naphthol", "naphtol": "naphthol",
-	"imit": "hue", "imitation": "hue", "tone": "hue", "subst": "hue", "substitute": "hue", "free": "hue", "series": "", "genuine": "", "finest": "", "extra": "", "fine": "", "the": "", "of": "", "a": "", "colour": "", "color": "", "paint": "", "watercolour": "", "watercolor": "", "acrylic": "", "oil": "", "gouache": "", "tempera": "", "tube": "", "pan": "", "student": "", "artist": "", "artists": "", "no": "",
-	"greenish": "greenshade", "reddish": "redshade", "gs": "greenshade", "rs": "redshade", "ys": "yellowshade", "bs": "blueshade", "yellowish": "yellowshade", "bluish": "blueshade",
-	"hansa": "arylide", "azo": "arylide", "monoazo": "arylide", "purple": "violet", "hookers": "hooker", "paynes": "payne", "kings": "king",
-}
+//go:embed data/namewords.csv
+var nameWordsCSV string
+
+// nameWords are words on tubes: as what each is compared (empty for left out), those that say a hue, and
+// those that say a quality.
+var nameWords = sync.OnceValue(func() (out struct {
+	as              map[string]string
+	hues, qualities []string
+}) {
+	out.as = map[string]string{}
+	for _, row := range table.Rows(nameWordsCSV) {
+		out.as[row[0]] = strings.TrimPrefix(row[1], "-")
+		switch row[2] {
+		case "hue":
+			out.hues = append(out.hues, row[0])
+		case "quality":
+			out.qualities = append(out.qualities, row[0])
+		}
+	}
+	return out
+})
 
 // shades are two words that are one.
 var shades = strings.NewReplacer("green shade", "greenshade", "red shade", "redshade", "blue shade", "blueshade", "yellow shade", "yellowshade", "(", " ", ")", " ", ",", " ", "/", " ", "-", " ", ".", " ", "+", " ", "&", " ", "'s", " ", "’s", " ", "'", " ", "’", " ", "é", "e", "è", "e", "ö", "o", "ü", "u")
@@ -256,7 +266,7 @@ var shades = strings.NewReplacer("green shade", "greenshade", "red shade", "reds
 // spelt are the words of a name as they are compared.
 func spelt(name string) (out []string) {
 	for _, w := range strings.Fields(shades.Replace(strings.ToLower(name))) {
-		if is, known := written[w]; known {
+		if is, known := nameWords().as[w]; known {
 			w = is
 		}
 		if w == "" || w[0] >= '0' && w[0] <= '9' || slices.Contains(out, w) {
@@ -267,15 +277,12 @@ func spelt(name string) (out []string) {
 	return out
 }
 
-// hues are words that say a hue: a name with one is no name with another.
-var hues = []string{"red", "orange", "yellow", "green", "blue", "violet", "magenta", "pink", "rose", "brown", "black", "white", "grey", "cyan", "turquoise", "scarlet", "crimson", "umber", "sienna", "ochre"}
-
 // weight is how much a word tells: hues and qualities stand in many names.
 func weight(w string) float64 {
 	switch {
-	case slices.Contains(hues, w):
+	case slices.Contains(nameWords().hues, w):
 		return 0.8
-	case slices.Contains([]string{"light", "medium", "deep", "hue", "permanent", "brilliant", "bright", "primary", "cold", "cool", "warm", "lake"}, w):
+	case slices.Contains(nameWords().qualities, w):
 		return 0.45
 	}
 	return 1
@@ -304,7 +311,7 @@ func spellingOf(name string) spelling {
 
 // hueIn is the hue that a word says, also where it is misspelt; empty where it says none.
 func hueIn(w string) string {
-	for _, h := range hues {
+	for _, h := range nameWords().hues {
 		if spellingAlike(w, h) > 0 {
 			return h
 		}

@@ -53,6 +53,39 @@ type Grey struct {
 	Light Light      // bare paper there
 }
 
+// StepOf is what a grey step reflects that was measured to have some L*, 0 to 1; 0 where it was not measured,
+// which an L* of 0 says.
+func StepOf(lightness float64) float64 {
+	if lightness <= 0 {
+		return 0
+	}
+	return colour.Lab{L: lightness}.XYZ(colour.D65.White()).Y
+}
+
+// Check says what is wrong with a light, with an input.Error.
+func (l Light) Check() error {
+	if !(min(l[0], l[1], l[2]) > 0 && max(l[0], l[1], l[2]) <= 1) {
+		return input.Errorf("bare paper of the photo has the light %v, and each channel of it lies above 0 and up to 1", [3]float64(l))
+	}
+	return nil
+}
+
+// Check says what is wrong with greys as they were read, with an input.Error.
+func (g Greys) Check() error {
+	for _, one := range []*Grey{g.Ink, g.Step} {
+		if one == nil {
+			continue
+		}
+		if err := one.Light.Check(); err != nil {
+			return err
+		}
+		if lab := one.Lab; !(lab.L >= -20 && lab.L <= 150 && math.Abs(lab.A) <= 200 && math.Abs(lab.B) <= 200) {
+			return input.Errorf("a grey of the photo reads %.1f %.1f %.1f, which no grey does", lab.L, lab.A, lab.B)
+		}
+	}
+	return nil
+}
+
 // The limits of what is believed.
 const (
 	leastScale   = 2.4   // pixels to a mm

@@ -22,12 +22,7 @@ type Rendering struct {
 	CastB      float64
 }
 
-// Of are the figures of a rendering, in the order of its fields.
-func (r *Rendering) Of() [Figures]float64 {
-	return [Figures]float64{r.Middle, r.Contrast, r.Saturation, r.Grey, r.CastA, r.CastB}
-}
-
-// RenderingOf is the rendering of such figures.
+// RenderingOf is the rendering of such figures, in the order of its fields.
 func RenderingOf(of [Figures]float64) Rendering {
 	return Rendering{of[0], of[1], of[2], of[3], of[4], of[5]}
 }

@@ -38,6 +38,9 @@ type Purchase struct {
 // already, the mean brightness, 0 to 1.
 const leastGain = 0.005
 
+// Hues says that it brings clean hues, and not brightness alone.
+func (p Purchase) Hues() bool { return p.Gain >= leastGain }
+
 // BuyNext are the paints which, each added by itself to those a criteria chooses
 // among, let the best system reach more of the circle cleanly than it does or,
 // where it reaches all of it, more brightly: the one that adds most first. All of
@@ -67,7 +70,7 @@ func (t *Table) BuyNext(ctx context.Context, w Criteria, paints []*paint.Paint) 
 			continue // it finds no place in such a system
 		}
 		one := Purchase{p, best[0].Reach, best[0].Reach.Clean() - had.Clean(), best[0].Reach.Mean() - had.Mean()}
-		if one.Gain >= leastGain || had.Clean() == 1 && one.Gain > -leastGain && one.MeanGain >= leastGain {
+		if one.Hues() || had.Clean() == 1 && one.Gain > -leastGain && one.MeanGain >= leastGain {
 			out = append(out, one)
 		}
 	}

@@ -14,13 +14,7 @@ import (
 // between can hardly be told apart.
 const leastWay = 0.12
 
-// sought are the hues that a wheel is looked for, by where they stand on the painter's circle; nearIs is
-// how far from there something is still that hue, degrees.
-var sought = []struct {
-	word string
-	at   float64
-}{{"yellow", 120}, {"green", 180}, {"blue", 240}, {"violet", 300}, {"red", 0}, {"orange", 60}}
-
+// nearIs is how far from where a hue stands on the painter's circle something is still that hue, degrees.
 const nearIs = 30
 
 // Notes are what a painter must know of a wheel before its slots, in sentences: which hues it has none
@@ -57,19 +51,19 @@ func (w *Wheel) Notes(in paint.Medium) (out []string) {
 
 // without are the hues that nothing of a whole wheel comes near to; none of a wheel that lacks a role.
 func (w *Wheel) without() (out []string) {
-	for _, one := range sought {
-		there := false
+	for turned := 0.0; turned < 360; turned += 60 {
+		stands, there := 120+turned, false // the six from yellow on
 		for k := range w.Sections {
 			s := &w.Sections[k]
 			if s.Empty() {
 				return nil
 			}
 			for _, at := range s.Path.Samples {
-				there = there || at.Under.HasHue() && math.Abs(colour.TurnBetween(one.at, at.Under.WheelHue)) <= nearIs
+				there = there || at.Under.HasHue() && math.Abs(colour.TurnBetween(stands, at.Under.WheelHue)) <= nearIs
 			}
 		}
 		if !there {
-			out = append(out, one.word)
+			out = append(out, colour.HueWord(colour.Turn(stands)))
 		}
 	}
 	return out

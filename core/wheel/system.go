@@ -87,7 +87,7 @@ func NewSystem(kind SystemKind, roles [3][]*paint.Paint) (System, error) {
 		}
 		total += len(paints)
 		for i, p := range paints {
-			if m := p.Alone(); m.Neutral() && !standsIn(p, names[k]) {
+			if !Playable(p, names[k]) {
 				return System{}, fmt.Errorf("%s (%s) cannot be the %s: it has no hue of its own; choose a coloured paint", p.ID, p.Name, names[k])
 			}
 			if slices.ContainsFunc(paints[:i], same(p)) {
@@ -107,6 +107,12 @@ func NewSystem(kind SystemKind, roles [3][]*paint.Paint) (System, error) {
 		return System{}, fmt.Errorf("a wheel needs paints in at least two of its roles (%s, %s, %s)", names[0], names[1], names[2])
 	}
 	return s, nil
+}
+
+// Playable says that a paint may play a role, however unusual it is there: it has a hue, or stands in.
+func Playable(p *paint.Paint, r bias.Role) bool {
+	m := p.Alone()
+	return !m.Neutral() || standsIn(p, r)
 }
 
 // standsIn says that a paint without a hue may play a role all the same: a black that of the blue.

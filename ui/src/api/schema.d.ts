@@ -2151,6 +2151,8 @@ export interface components {
              * @description more clean coverage than without it
              */
             gain: number;
+            /** @description it brings clean hues, and not brightness alone */
+            hues: boolean;
             /** Format: double */
             meanBrightness: number;
             /**
@@ -3765,6 +3767,8 @@ export interface components {
             lightfast?: "excellent" | "good" | "fair" | "poor";
             masstone: components["schemas"]["Colour"];
             name: string;
+            /** @description the roles it may play, however unusual it is there */
+            playable: string[];
             /**
              * Format: double
              * @description undertone chroma over what the library can reach at this hue, 0 to 1
@@ -5912,6 +5916,8 @@ export interface components {
             madeWords: string;
             masstone: components["schemas"]["Colour"];
             name: string;
+            /** @description the roles it may play, however unusual it is there */
+            playable: string[];
             /** @description hue error and greyness in words */
             printBecause?: string;
             /** @description where it stands among the box's paints of its family */

@@ -197,12 +197,12 @@ export function ChooseView({ view }: { view: Conditions }) {
                     </span>
                   </Typography>
                   <Typography sx={{ fontFamily: figures, fontSize: 13 }}>
-                    {b.gain >= 0.005
+                    {b.hues
                       ? `+${(100 * b.gain).toFixed(0)} %`
                       : `+${(100 * b.meanGain).toFixed(1)} %`}
                   </Typography>
                   <Typography variant="body2" sx={{ color: grey.second }}>
-                    {b.gain >= 0.005
+                    {b.hues
                       ? `then ${(100 * b.cleanCoverage).toFixed(0)} % of the hues are clean`
                       : `then the mean brightness is ${b.meanBrightness.toFixed(2)}, ${(100 * b.vividCoverage).toFixed(0)} % of the hues vivid`}
                   </Typography>

@@ -104,7 +104,7 @@ export function PaintPicker({
             {box.belonging.length + box.others.length > 0 && (
               <Box role="listbox" aria-label={`in your box for a ${role}`}>
                 {box.belonging.map(row)}
-                {box.others.filter((p) => p.family === "black" || search !== "").map(row)}
+                {box.others.filter((p) => !p.roles.length || search !== "").map(row)}
               </Box>
             )}
             <Typography variant="caption" component="p" sx={{ mt: 1.5, mb: 0.5 }}>
@@ -140,7 +140,7 @@ export function PaintPicker({
 function sorted(paints: Paint[], role: string, search: string) {
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const found = paints
-    .filter((p) => p.verdict !== "neutral" || (role === "blue" && p.family === "black"))
+    .filter((p) => p.playable.includes(role))
     .filter((p) =>
       words.every((w) => `${p.id} ${p.ci} ${p.name} ${p.family}`.toLowerCase().includes(w)),
     )

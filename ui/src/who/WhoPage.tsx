@@ -4,9 +4,9 @@ import ButtonBase from "@mui/material/ButtonBase";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState, type FormEvent, type ReactNode } from "react";
+import { useRef, useState, type FormEvent, type ReactNode } from "react";
 import { useNavigate } from "react-router";
-import { answer, client, type Profile } from "../api/client";
+import { answer, client, type Profile, type Schemas } from "../api/client";
 import { paintersQuery, sessionQuery } from "../api/queries";
 import { nameHere, outbox } from "../api/waiting";
 import { grey } from "../drawing/style";
@@ -15,6 +15,7 @@ import { Mark } from "../drawing/Marks";
 import { plainSettings } from "../parts/choices";
 import { parted, TubesField, type Sold } from "./Tubes";
 
+type Session = Schemas["Session"];
 type SignIn = { painter?: number; name?: string; passphrase?: string };
 
 /** Somebody new, and what stands on their tubes. */
@@ -23,6 +24,7 @@ type Beginning = { who: { name: string; passphrase?: string }; names: string[]; 
 function useEnter() {
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const made = useRef<Session>(undefined);
   const signIn = (body: SignIn) => answer(client.POST("/api/session", { body }));
   /** Everything is made before anybody is seen to be here: then the wheel is, too. */
   const begin = async ({ who, names, sold }: Beginning) => {
@@ -33,7 +35,8 @@ function useEnter() {
       );
       if (named.found.length === 0) throw new Error(named.says);
     }
-    const session = await answer(client.POST("/api/painters", { body: who }));
+    // Once made they stay, also where what follows fails and is tried again.
+    const session = (made.current ??= await answer(client.POST("/api/painters", { body: who })));
     if (names.length === 0) return { session };
     await answer(
       client.POST("/api/box/named", {
@@ -41,11 +44,11 @@ function useEnter() {
         body: { names, sold },
       }),
     );
-    const made = await answer(client.GET("/api/system/of-box"));
-    if (!made.wheel) return { session, to: "/box" };
+    const own = await answer(client.GET("/api/system/of-box"));
+    if (!own.wheel) return { session, to: "/box" };
     const wheel = await answer(
       client.POST("/api/wheels", {
-        body: { name: "First wheel", system: made.own, settings: plainSettings },
+        body: { name: "First wheel", system: own.own, settings: plainSettings },
       }),
     );
     return { session, to: `/wheel/${wheel.id}` };
