@@ -55,12 +55,13 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 	if len(samples) > 0 {
 		out.Sittings, out.LeftOut = 1, left
 	}
-	shared := map[string]bool{}
+	shared, its := map[string]bool{}, map[string]bool{}
 	for _, one := range samples {
 		for _, p := range one.Parts {
-			shared[p.Paint.ID] = p.Paint.Family != "white"
+			shared[p.Paint.ID], its[p.Paint.ID] = p.Paint.Family != "white", true
 		}
 	}
+	sure := journal.Sure{Light: of.Sure.Light, Tubes: asTubes(of.Sure.Tubes, now)}
 	others, working, err := s.explainedBefore(ctx, painter, of.ID, of.Medium.ID)
 	if err != nil {
 		return out, err
@@ -84,6 +85,14 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 			return slices.ContainsFunc(one.Parts, func(p paint.Part) bool { return shared[p.Paint.ID] })
 		}) {
 			samples = append(samples, more...)
+			sure.Tubes = append(sure.Tubes, asTubes(other.Sitting.Sure.Tubes, now)...)
+			for _, one := range more {
+				for _, p := range one.Parts {
+					if !its[p.Paint.ID] {
+						sure.Tubes = append(sure.Tubes, p.Paint.ID) // asked about where it was painted with
+					}
+				}
+			}
 			out.Sittings++
 			out.LeftOut += left
 		}
@@ -96,7 +105,7 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 	if err != nil {
 		return out, err
 	}
-	learned, err := journal.Learn(samples, usual.WithFilm(film), of.Sure)
+	learned, err := journal.Learn(samples, usual.WithFilm(film), sure)
 	switch {
 	case errors.As(err, new(input.Error)):
 		out.TooFew = input.Sentence(err).Error()
@@ -112,6 +121,16 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 		out.Film = &thick
 	}
 	return out, nil
+}
+
+// asTubes are paints by their ids and, where the box has a tube of one, by that of the tube.
+func asTubes(ids []string, now map[string]*paint.Paint) (out []string) {
+	for _, id := range ids {
+		if out = append(out, id); now[id] != nil {
+			out = append(out, now[id].ID)
+		}
+	}
+	return out
 }
 
 // asToday is ofTubes with the tubes as strong as they are today.

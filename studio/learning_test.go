@@ -393,6 +393,23 @@ func TestAWrongTubeIsAnsweredBeforeAnythingIsLearned(t *testing.T) {
 	require.NoError(t, err)
 	assert.NotEmpty(t, journal.Unsettled(came.Overall))
 
+	// A tube of it that comes into the box is the one that was answered for, and no other sitting asks again.
+	require.NoError(t, s.SaySure(t.Context(), ada, begun.ID, "PY65", true))
+	require.NoError(t, s.AddPaints(t.Context(), ada.ID, []string{"PY65"}, "artist"))
+	asks := func(id int64) bool {
+		came, err := s.SittingJournal(t.Context(), ada, id)
+		require.NoError(t, err)
+		require.NotNil(t, came.Learning.Learned)
+		named := func(c journal.Cause) bool { return c.Kind == journal.WrongTube && c.Paint.CI == "PY65" }
+		assert.Equal(t, slices.ContainsFunc(came.Learning.Learned.Overall, named), slices.ContainsFunc(came.Overall, named), "what is open can be answered")
+		return slices.ContainsFunc(came.Overall, named)
+	}
+	assert.False(t, asks(begun.ID))
+	second, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	require.NoError(t, err)
+	readAs(t, s, ada, second, strong(t, second.Medium, nil))
+	assert.False(t, asks(second.ID))
+
 	bob, err := s.store.CreatePainter(t.Context(), "Bob", "")
 	require.NoError(t, err)
 	assert.ErrorIs(t, s.SaySure(t.Context(), bob, begun.ID, "", true), store.ErrNotFound)

@@ -79,8 +79,29 @@ func (s *Studio) SittingJournal(ctx context.Context, painter store.Painter, id i
 	if out.Learning, err = s.learn(ctx, painter, &out, now, tubes); err != nil {
 		return out, err
 	}
+	out.askToo(now)
 	out.Takings, err = s.takingsOf(ctx, painter, &out.Learning, id)
 	return out, err
+}
+
+// askToo adds what learning from other sittings as well leaves open, of the paints as the sheet names them:
+// the painter answers it at this sitting.
+func (came *SittingJournal) askToo(now map[string]*paint.Paint) {
+	if came.Learning.Learned == nil {
+		return
+	}
+	for _, c := range journal.Unsettled(came.Learning.Learned.Overall) {
+		if c.Paint != nil {
+			for _, p := range came.Sitting.Plan.Sheet.Paints() {
+				if is := now[p.ID]; is != nil && is.ID == c.Paint.ID {
+					c.Paint = p
+				}
+			}
+		}
+		if !slices.ContainsFunc(came.Overall, func(o journal.Cause) bool { return o.Same(c) }) {
+			came.Overall = append(came.Overall, c)
+		}
+	}
 }
 
 // explained is a sitting with its places as they were read, explained, and what was

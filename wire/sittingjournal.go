@@ -168,7 +168,7 @@ func SittingJournalOf(j studio.SittingJournal) SittingJournal {
 	open := journal.Unsettled(j.Overall)
 	for _, c := range j.Overall {
 		if c.Kind != journal.OfPhoto { // that is in Bent
-			out.Overall = append(out.Overall, OpenCause{causeOf(c), slices.ContainsFunc(open, func(o journal.Cause) bool { return o.Kind == c.Kind && o.Paint == c.Paint })})
+			out.Overall = append(out.Overall, OpenCause{causeOf(c), slices.ContainsFunc(open, func(o journal.Cause) bool { return o.Same(c) })})
 		}
 	}
 	if of.Learned != nil {

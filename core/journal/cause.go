@@ -35,6 +35,11 @@ type Cause struct {
 	Leaves  float64 // CIEDE2000 of the reading to that
 }
 
+// Same says that two causes are of the same kind and paint.
+func (c Cause) Same(other Cause) bool {
+	return c.Kind == other.Kind && (c.Paint == nil) == (other.Paint == nil) && (c.Paint == nil || c.Paint.ID == other.Paint.ID)
+}
+
 // Explained is a place, how it differs from what was computed, and why.
 type Explained struct {
 	Region     string

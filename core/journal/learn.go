@@ -277,7 +277,7 @@ func (f *fit) learned(x []float64) (Learned, error) {
 	gauges := f.gauges(x, scale)
 	named := f.named(&out, x, gauges)
 	for _, c := range f.overall(x, gauges) {
-		if !slices.ContainsFunc(out.Overall, func(o Cause) bool { return o.Kind == c.Kind && o.Paint == c.Paint }) {
+		if !slices.ContainsFunc(out.Overall, func(o Cause) bool { return o.Same(c) }) {
 			out.Overall = append(out.Overall, c)
 		}
 	}
