@@ -42,7 +42,7 @@ export function ChoicesBar({
         display: "flex",
         flexDirection: "column",
         alignItems: "flex-start",
-        "& button": { py: 0.25, fontSize: 14 },
+        "& button": { py: 0, fontSize: 14, lineHeight: "19px" },
       }}
     >
       <OneOf
