@@ -323,10 +323,24 @@ func (v visitor) nameOfWheel() string {
 	return v.MustElement(`input[aria-label="name of the wheel"]`).MustProperty("value").String()
 }
 
-// choose takes one of the words in a row.
+// choose takes one of the words in a row, or opens a setting and takes one of its list.
 func (v visitor) choose(label, word string) {
 	v.t.Helper()
-	v.element(`[role=radiogroup][aria-label="`+label+`"] [role=radio]`, word).MustClick()
+	found := v.find("a choice of "+label, `(label) => document.querySelector('[role=radiogroup][aria-label="' + label + '"]') ??
+		[...document.querySelectorAll("[data-choice]")].find((e) => e.dataset.choice.startsWith(label))`, label)
+	if found.MustMatches("[role=radiogroup]") {
+		v.element(`[role=radiogroup][aria-label="`+label+`"] [role=radio]`, word).MustClick()
+		return
+	}
+	found.MustClick()
+	v.element("[role=menuitem]", word).MustClick()
+}
+
+// setTo is the word that a setting of a label shows.
+func (v visitor) setTo(label string) string {
+	v.t.Helper()
+	_, word, _ := strings.Cut(v.MustElement(`[data-choice^="`+label+`"]`).MustProperty("textContent").Str(), ":")
+	return strings.TrimSpace(word)
 }
 
 // menu opens a list of choices and takes one.
@@ -344,7 +358,16 @@ func (v visitor) item(words string) found {
 
 func (v visitor) focusOn(selector, words string) {
 	v.t.Helper()
-	v.element(selector+`:not([tabindex="-1"])`, words).MustFocus()
+	e := v.element(selector+`:not([tabindex="-1"])`, words)
+	v.waitFor("the focus on "+selector, func() bool {
+		if e.Focus() == nil {
+			return true
+		}
+		if anew, err := e.again(); err == nil { // it was drawn anew
+			e.Element = anew
+		}
+		return false
+	})
 }
 
 func (v visitor) keys(keys ...input.Key) {

@@ -107,7 +107,7 @@ func TestScreenshots(t *testing.T) {
 	p.press("2 sittings")
 	p.element("[role=menuitem]", "under way").MustClick()
 	p.press("go on painting")
-	p.see("while wet")
+	p.see("another slot")
 	p.see("all kept")
 	shoot("sitting.png")
 	p.goTo("Log")

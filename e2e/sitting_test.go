@@ -27,7 +27,7 @@ func (v visitor) sitsDown() {
 	v.press("begin to paint")
 	v.see("Squeeze out")
 	v.press("it is laid out")
-	v.see("while wet")
+	v.see("another slot")
 }
 
 // coats are the places that are painted, by how many coats.
@@ -139,7 +139,7 @@ func TestASittingIsPaintedByKeys(t *testing.T) {
 		p.keys(k)
 		p.waitFor(what, holds)
 	}
-	key(input.KeyP, "the first slot", func() bool { return p.shows("while wet") })
+	key(input.KeyP, "the first slot", func() bool { return p.shows("another slot") })
 	for n := 1; n <= 11; n++ {
 		key(input.KeyP, fmt.Sprintf("%d painted", n), func() bool { return len(p.coats()) == n })
 	}

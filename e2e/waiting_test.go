@@ -336,12 +336,10 @@ func TestAMarkSetOutOfContactIsSent(t *testing.T) {
 	p.asDemo()
 	p.goTo("Pairings")
 	p.element("[data-pair]", "").MustClick()
-	marked := func() bool {
-		return *p.element(`[aria-label^="mark of "] [role=radio]`, "painted").MustAttribute("aria-checked") == "true"
-	}
-	p.element(`[aria-label^="mark of "] [role=radio]`, "painted")
+	marked := func() bool { return p.setTo("mark of") == "painted" }
+	p.MustElement(`[data-choice^="mark of"]`)
 	cable.cut(true)
-	p.element(`[aria-label^="mark of "] [role=radio]`, "painted").MustClick()
+	p.choose("mark of", "painted")
 	p.waitFor("the mark, though it is not kept", marked)
 	kept := func() int {
 		return p.MustEval(`async () => { try { return (await (await fetch("/api/pairings/marks")).json()).filter((m) => m.mark === "painted").length; } catch { return -1; } }`).Int()
@@ -465,7 +463,7 @@ func TestSevenTabsOfOneSitting(t *testing.T) {
 	var tabs []visitor
 	for range 6 {
 		tab := p.another(address)
-		tab.see("while wet")
+		tab.see("another slot")
 		tabs = append(tabs, tab)
 	}
 	p.paints(1)

@@ -1,8 +1,8 @@
-import { useEffect } from "react";
+import { useLayoutEffect } from "react";
 
 /** Control or command with z undoes, but not while somebody is writing. */
 export function useUndoKey(undo: () => void) {
-  useEffect(() => {
+  useLayoutEffect(() => {
     const keys = (e: KeyboardEvent) => {
       const typing =
         e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;

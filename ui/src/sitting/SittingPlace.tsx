@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { useEffect, useState } from "react";
+import { useLayoutEffect, useState } from "react";
 import { Link as To, useParams } from "react-router";
 import type { Profile, Sitting } from "../api/client";
 import { useServerNow } from "../api/serverClock";
@@ -46,8 +46,8 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
     setAnother(false);
     tell(...done);
   };
-  // Keys do what they are shown on; typing is left alone.
-  useEffect(() => {
+  // Keys do what they are shown on; typing is left alone. Before the page is seen: a key pressed at once is not lost.
+  useLayoutEffect(() => {
     const press = (e: KeyboardEvent) => {
       const typing =
         e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName);
