@@ -142,6 +142,12 @@ func (v visitor) isOpen(here string) {
 			}
 		}
 		assert.Equal(v.t, 1, v.MustEval(`() => document.querySelectorAll("h1").length`).Int(), "%s at %d px: headings of the first level", here, width)
+		filled := v.all("button, a", `(e) => { const s = getComputedStyle(e); return e.getClientRects().length && s.backgroundColor === "rgb(22, 22, 22)" ? e.innerText : ""; }`)
+		filled = slices.DeleteFunc(filled, func(words string) bool { return words == "" })
+		assert.LessOrEqual(v.t, len(filled), 1, "%s at %d px: one filled button a page, not %q", here, width, filled)
+		deeds := v.all("button, a[role=button]", `(e) => e.getAttribute("role") !== "radio" && parseFloat(getComputedStyle(e).borderBottomWidth) > 1 && getComputedStyle(e).borderBottomColor === "rgb(22, 22, 22)" && parseFloat(getComputedStyle(e).borderTopWidth) === 0 ? e.innerText : ""`)
+		deeds = slices.DeleteFunc(deeds, func(words string) bool { return words == "" })
+		assert.Empty(v.t, deeds, "%s at %d px: what one does is not underlined like what one looks at", here, width)
 	}
 }
 

@@ -354,7 +354,7 @@ func TestAPaintFromASpectralFile(t *testing.T) {
 	p.choosing("masstone", "50")
 	p.choosing("tint", "51")
 	p.see("whether the swatch was wet or dry")
-	p.element(`[aria-label="swatches are"] [role=radio]`, "wet").MustClick()
+	p.choose("swatches are", "wet")
 	p.see("measured: from spectra of two swatches")
 	p.see("among the reds")
 	p.keepAs("red from a file")

@@ -88,7 +88,7 @@ func TestNothingMovesFromUnderTheHandWhilePairingsAreWorkedOut(t *testing.T) {
 	release := p.holds("*/api/pairings*")[0]
 	p.goTo("Pairings")
 	top := func() float64 {
-		return p.element(`[aria-label="pairings of"] [role=radio]`, "my whole box").MustEval(`() => this.getBoundingClientRect().top`).Num()
+		return p.MustElement(`[data-choice^="pairings of"]`).MustEval(`() => this.getBoundingClientRect().top`).Num()
 	}
 	before := top()
 	assert.False(t, p.shows("Three pairings of three paints"), "not there yet")

@@ -125,7 +125,7 @@ func TestQuickEditsOnASlowConnectionNeverConflict(t *testing.T) {
 		p.goTo("Pairings")
 		p.element("[data-pair]", "").MustClick()
 		for _, mark := range []string{"to paint", "painted", "judged"} {
-			edit(func() { p.element(`[aria-label^="mark of "] [role=radio]`, mark).MustClick() })
+			edit(func() { p.choose("mark of", mark) })
 		}
 		p.goTo("Box")
 		p.strip("ultramarine blue")
@@ -154,7 +154,7 @@ func TestQuickEditsOnASlowConnectionNeverConflict(t *testing.T) {
 	p.strip("ultramarine blue")
 	p.waitFor("the price", func() bool { return p.field("price").MustProperty("value").String() == fmt.Sprintf("%d.2", rounds) })
 	p.waitFor("the grade before the last", func() bool {
-		return *p.element(`[aria-label="grade"] [role=radio]`, "artist").MustAttribute("aria-checked") == "true"
+		return p.setTo("grade") == "artist"
 	})
 	p.goTo("System")
 	p.waitFor("the note", func() bool {
@@ -165,7 +165,7 @@ func TestQuickEditsOnASlowConnectionNeverConflict(t *testing.T) {
 	p.goTo("Pairings")
 	p.element("[data-pair]", "").MustClick()
 	p.waitFor("the mark", func() bool {
-		return *p.element(`[aria-label^="mark of "] [role=radio]`, "judged").MustAttribute("aria-checked") == "true"
+		return p.setTo("mark of") == "judged"
 	})
 	writes, refused := way.said()
 	assert.Empty(t, refused, "of %d writes", writes)

@@ -15,7 +15,7 @@ import { useKeptWheel } from "../parts/useKeptWheel";
 import { useMeasure } from "../parts/useMeasure";
 import { useUndoKey } from "../parts/useUndoKey";
 import { Waiting } from "../parts/Waiting";
-import { Words } from "../parts/Words";
+import { Tabs } from "../parts/Tabs";
 import { BenchBar } from "./BenchBar";
 import { HourFigure } from "./HourFigure";
 import { Drawing, InOrder, LayOut, WaysToFill } from "./Panels";
@@ -152,12 +152,7 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
                   "& [role=radio]": { minHeight: { xs: 56, md: 0 } },
                 }}
               >
-                <Words
-                  label="plan"
-                  words={views}
-                  value={view}
-                  onChoose={(v) => show({ view: v })}
-                />
+                <Tabs label="plan" words={views} value={view} onChoose={(v) => show({ view: v })} />
               </Box>
               <Box sx={{ height: { md: 372 }, overflowY: { md: "auto" }, pt: 1, pr: 1 }}>
                 {view === "layout" && <LayOut plan={plan} />}

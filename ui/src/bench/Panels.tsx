@@ -9,7 +9,7 @@ import { fillWords } from "../parts/choices";
 import { CountedOut } from "../parts/CountedOut";
 import { HowToMix } from "../parts/Recipe";
 import { useMeasure } from "../parts/useMeasure";
-import { Words } from "../parts/Words";
+import { Tabs } from "../parts/Tabs";
 import { clock, ownPace } from "./words";
 
 const figure = { fontFamily: figures, textAlign: "right" } as const;
@@ -205,7 +205,7 @@ export function Drawing({ plan }: { plan: BenchPlan }) {
   const half = plan.width / 2;
   return (
     <Box component="section" aria-label="how to draw it">
-      <Words label="drawn with" words={tools} value={by} onChoose={setBy} />
+      <Tabs label="drawn with" words={tools} value={by} onChoose={setBy} />
       <Box sx={{ display: "flex", flexWrap: { xs: "wrap", sm: "nowrap" }, gap: 2, mt: 1.5 }}>
         <svg
           viewBox={`${-half - 6} ${-half - 6} ${plan.width + 12} ${plan.width + 12}`}

@@ -16,7 +16,9 @@ import { Notice, Shell } from "../app/Shell";
 import { grey } from "../drawing/style";
 import { useUndoKey } from "../parts/useUndoKey";
 import { Waiting } from "../parts/Waiting";
-import { Words } from "../parts/Words";
+import { Setting } from "../parts/Choice";
+import { Tabs } from "../parts/Tabs";
+import { Tick } from "../parts/Tick";
 import { Drop, HidingMark, StrengthMark } from "../drawing/Marks";
 import { AddPanel } from "./AddPanel";
 import { BesidePanel } from "./BesidePanel";
@@ -165,8 +167,8 @@ export function BoxPlace({ painter }: { painter: Profile }) {
       sx={{
         px: 1,
         minWidth: 0,
-        textDecoration: panel === name ? "underline" : undefined,
-        textUnderlineOffset: "5px",
+        fontWeight: panel === name ? 600 : 500,
+        bgcolor: panel === name ? grey.track : undefined,
       }}
     >
       {label}
@@ -264,7 +266,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
                     "& input::placeholder": { color: grey.third, opacity: 1 },
                   }}
                 />
-                <Words
+                <Tabs
                   label="shown as"
                   words={layouts}
                   value={layout}
@@ -272,7 +274,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
                 />
                 {layout === "strips" && (
                   <Labelled label="by">
-                    <Words
+                    <Setting
                       label="sorted by"
                       words={sorts}
                       value={sort}
@@ -280,22 +282,19 @@ export function BoxPlace({ painter }: { painter: Profile }) {
                     />
                   </Labelled>
                 )}
-                <Button
-                  color="inherit"
-                  aria-pressed={safe}
-                  onClick={() => show({ safe: safe ? undefined : "yes" })}
-                  sx={{
-                    px: 0,
-                    fontWeight: safe ? 600 : 400,
-                    borderBottom: `2px solid ${safe ? grey.ink : "transparent"}`,
-                  }}
-                >
-                  student-safe only
-                </Button>
+                {layout === "strips" && (
+                  <Families
+                    tubes={box.tubes}
+                    family={family}
+                    onChoose={(f) => show({ family: f })}
+                  />
+                )}
+                <Tick
+                  words="student-safe only"
+                  on={safe}
+                  onSet={(on) => show({ safe: on ? "yes" : undefined })}
+                />
               </Box>
-              {layout === "strips" && (
-                <Families tubes={box.tubes} family={family} onChoose={(f) => show({ family: f })} />
-              )}
               {shown.length === 0 && filtered && (
                 <Typography sx={{ my: 3 }}>
                   No paint of the box is like that.{" "}
@@ -401,34 +400,17 @@ function Families({
 }) {
   const there = [...new Set(tubes.map((t) => t.paint.family))];
   if (there.length < 2) return null;
+  const words = {
+    all: "all families",
+    ...Object.fromEntries(there.map((f) => [f, familyWords[f]])),
+  };
   return (
-    <Box
-      role="group"
-      aria-label="families"
-      sx={{ display: "flex", flexWrap: "wrap", columnGap: 1.5, mb: 1 }}
-    >
-      {[undefined, ...there].map((f) => {
-        const on = (family ?? undefined) === f;
-        return (
-          <Link
-            key={f ?? "all"}
-            component="button"
-            underline={on ? "always" : "hover"}
-            aria-pressed={on}
-            onClick={() => onChoose(f)}
-            sx={{
-              fontSize: 13,
-              lineHeight: "20px",
-              color: on ? grey.ink : grey.third,
-              fontWeight: on ? 600 : 400,
-              textUnderlineOffset: "4px",
-            }}
-          >
-            {f ? familyWords[f] : "all families"}
-          </Link>
-        );
-      })}
-    </Box>
+    <Setting
+      label="families"
+      words={words}
+      value={(family ?? "all") as keyof typeof words}
+      onChoose={(f) => onChoose(f === "all" ? undefined : f)}
+    />
   );
 }
 

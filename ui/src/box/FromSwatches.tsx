@@ -3,7 +3,7 @@ import Typography from "@mui/material/Typography";
 import { useCallback, useEffect, useState } from "react";
 import type { Conditions, Origin } from "../api/client";
 import { grey } from "../drawing/style";
-import { Words } from "../parts/Words";
+import { Tabs } from "../parts/Tabs";
 import { ColourField } from "../parts/ColourField";
 import { Found, MeterReadings } from "../parts/MeterReadings";
 import { PhotoSpots } from "../parts/PhotoSpots";
@@ -69,7 +69,7 @@ export function FromSwatches({
         />
       </Step>
       <Step n={2} title="Their colours">
-        <Words label="colours are" words={hows} value={how} onChoose={setHow} />
+        <Tabs label="colours are" words={hows} value={how} onChoose={setHow} />
         {how === "typed" && (
           <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 2, mt: 1 }}>
             <ColourField

@@ -3,7 +3,7 @@ import Typography from "@mui/material/Typography";
 import type { Box as PaintBox, KeptTube, Profile } from "../api/client";
 import { nameOf } from "../parts/naming";
 import { figures, grey, text } from "../drawing/style";
-import { Words } from "../parts/Words";
+import { Setting } from "../parts/Choice";
 import { fill } from "../drawing/screen";
 import { point } from "../drawing/polar";
 
@@ -50,7 +50,7 @@ export function Leans({
         <Typography variant="caption" component="p">
           the blue called warm leans to
         </Typography>
-        <Words
+        <Setting
           label="the warm blue leans to"
           words={{ violet: "violet", green: "green" }}
           value={box.warmBlue}

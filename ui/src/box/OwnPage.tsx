@@ -17,7 +17,8 @@ import { previewQuery } from "../api/queries";
 import { ViewingConditions } from "../parts/Conditions";
 import { Shell } from "../app/Shell";
 import { figures, grey } from "../drawing/style";
-import { Words } from "../parts/Words";
+import { Setting } from "../parts/Choice";
+import { Tabs } from "../parts/Tabs";
 import { DrawDown } from "../drawing/DrawDown";
 import { hidingWords } from "../drawing/Marks";
 import { SpectrumPlot } from "../drawing/SpectrumPlot";
@@ -69,7 +70,7 @@ export function OwnPage({ painter }: { painter: Profile }) {
         <Box sx={{ height: { md: "calc(100vh - 116px)" }, overflowY: { md: "auto" }, pr: 1 }}>
           <Typography variant="h2">A paint of your own</Typography>
           <Box sx={{ mb: 1.5 }}>
-            <Words
+            <Tabs
               label="the way to make it"
               words={ways}
               value={way}
@@ -191,7 +192,7 @@ function Preview({ view, origin }: { view: Conditions; origin: Origin | null }) 
               }}
             >
               {origin?.kind === "label" ? (
-                <Words
+                <Setting
                   label="grade"
                   words={{ artist: "artist", student: "student" }}
                   value={grade}

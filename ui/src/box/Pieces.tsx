@@ -9,7 +9,7 @@ import { labelQuery } from "../api/queries";
 import { judgedWords } from "../parts/choices";
 import { MediumChoice } from "../parts/Conditions";
 import { grey } from "../drawing/style";
-import { Words } from "../parts/Words";
+import { Setting } from "../parts/Choice";
 
 /** The name of a panel, and the way out of it. */
 export function PanelHead({
@@ -69,7 +69,7 @@ export function SwatchSurface({
         onChoose={(medium) => onChange({ ...value, medium })}
       />
       <Typography component="span">and</Typography>
-      <Words
+      <Setting
         label="swatches are"
         words={judgedWords}
         value={value.judged}
@@ -161,7 +161,7 @@ export function LabelField({
             sx={{ display: "flex", alignItems: "center", gap: 1.5, flexWrap: "wrap" }}
           >
             <Typography component="span">{c.code} is several paints:</Typography>
-            <Words
+            <Setting
               label={`which ${c.code}`}
               words={Object.fromEntries(c.choices.map((p) => [p.id, p.name]))}
               value={picked[c.code] ?? c.choices[0]!.id}

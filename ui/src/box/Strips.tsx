@@ -112,7 +112,7 @@ function Strip({
       sx={{
         width: wide + 10,
         cursor: "pointer",
-        "&:hover .name": { textDecoration: "underline", textUnderlineOffset: "3px" },
+        "&:hover .name": { bgcolor: grey.track },
       }}
     >
       <Typography

@@ -7,7 +7,7 @@ import type { Conditions, KeptTube, TubeContent } from "../api/client";
 import { leanWords, nameOf } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { WantIt } from "../parts/WantIt";
-import { Words } from "../parts/Words";
+import { Setting } from "../parts/Choice";
 import { hidingWords, LeanMark, Drop } from "../drawing/Marks";
 import { SpectrumPlot } from "../drawing/SpectrumPlot";
 import { Ladder } from "../drawing/Ladder";
@@ -97,7 +97,7 @@ export function TubeCard({
       >
         <Box>
           <Typography variant="caption">grade</Typography>
-          <Words
+          <Setting
             label="grade"
             words={{ artist: "artist", student: "student" }}
             value={c.grade}

@@ -11,12 +11,11 @@ import {
   searchingQuery,
   type Choosing,
 } from "../api/queries";
-import { OneOf } from "../parts/Choice";
+import { OneOf, Setting } from "../parts/Choice";
 import { nameOf } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { joined, listIn, relisted, useAddress } from "../parts/useAddress";
 import { useNewWheel } from "../parts/useNewWheel";
-import { Words } from "../parts/Words";
 import { Both } from "../drawing/Swatch";
 import { Replace } from "./Replace";
 
@@ -73,19 +72,19 @@ export function ChooseView({ view }: { view: Conditions }) {
   return (
     <Box component="section" aria-label="choose" sx={{ mt: 0.5 }}>
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 4, alignItems: "center" }}>
-        <Words
+        <Setting
           label="kind of system"
           words={kinds}
           value={kind}
           onChoose={(v) => show({ kind: v })}
         />
-        <Words
+        <Setting
           label="chosen from"
           words={froms}
           value={from}
           onChoose={(v) => show({ from: v, contains: undefined })}
         />
-        <Words label="for" words={aims} value={aim} onChoose={(v) => show({ aim: v })} />
+        <Setting label="for" words={aims} value={aim} onChoose={(v) => show({ aim: v })} />
         <OneOf
           label="cautions"
           shown={

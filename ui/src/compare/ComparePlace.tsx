@@ -15,7 +15,7 @@ import { figures, grey } from "../drawing/style";
 import { joined, listIn, relisted, useAddress, without } from "../parts/useAddress";
 import { useView } from "../parts/useView";
 import { Waiting } from "../parts/Waiting";
-import { Words } from "../parts/Words";
+import { Tabs } from "../parts/Tabs";
 import { Drop } from "../drawing/Marks";
 import { ChooseView } from "./ChooseView";
 import { Figures } from "./Figures";
@@ -58,7 +58,7 @@ export function ComparePlace({ painter }: { painter: Profile }) {
       conditions={<ViewingConditions view={view} onSet={show} />}
     >
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 4, alignItems: "center" }}>
-        <Words
+        <Tabs
           label="laid beside each other by"
           words={views}
           value={look}
@@ -276,7 +276,7 @@ function Head({ system, id }: { system: Compared; id: number }) {
           textOverflow: "ellipsis",
           whiteSpace: "nowrap",
           textDecoration: "none",
-          "&:hover": { textDecoration: "underline" },
+          "&:hover": { bgcolor: grey.track },
         }}
         title={system.name}
       >

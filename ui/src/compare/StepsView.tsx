@@ -3,7 +3,7 @@ import Typography from "@mui/material/Typography";
 import { useAddress } from "../parts/useAddress";
 import { inParts } from "../parts/naming";
 import { WantIt } from "../parts/WantIt";
-import { Words } from "../parts/Words";
+import { Setting } from "../parts/Choice";
 import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
@@ -173,13 +173,13 @@ export function StepsView({ got }: { got: Comparison }) {
   return (
     <Box component="section" aria-label="step beside step" sx={{ mt: 1 }}>
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 4 }}>
-        <Words
+        <Setting
           label="steps laid out"
           words={layouts}
           value={layout}
           onChoose={(v) => show({ layout: v === "wheels" ? undefined : v })}
         />
-        <Words
+        <Setting
           label="steps aligned"
           words={alignments}
           value={by}

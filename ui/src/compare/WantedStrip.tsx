@@ -18,6 +18,7 @@ import { wantedChanged } from "../parts/WantIt";
 import { InMeasure } from "../parts/InMeasure";
 import { HowToMix, PartsBar } from "../parts/Recipe";
 import { fill } from "../drawing/screen";
+import { Tick } from "../parts/Tick";
 import { Swatch } from "../drawing/Swatch";
 import { LineMark } from "./Marks";
 
@@ -59,16 +60,7 @@ export function WantedStrip({
           the best is underlined
         </Typography>
         {list.length > 1 && (
-          <Button
-            size="small"
-            color="inherit"
-            role="checkbox"
-            aria-checked={!asListed}
-            onClick={() => setAsListed(!asListed)}
-            sx={{ borderBottom: `2px solid ${asListed ? "transparent" : grey.ink}` }}
-          >
-            worst first
-          </Button>
+          <Tick words="worst first" on={!asListed} onSet={(on) => setAsListed(!on)} />
         )}
         {list.length > 0 && (
           <Button

@@ -205,7 +205,7 @@ function OnShelf({
           display: "block",
           textAlign: "left",
           width: "100%",
-          "&:hover .name": { textDecoration: "underline", textUnderlineOffset: "4px" },
+          "&:hover .name": { bgcolor: grey.track },
         }}
       >
         <PaintedSheet

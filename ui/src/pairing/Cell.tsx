@@ -5,7 +5,7 @@ import type { PairedPaint, PairingOfBoth } from "../api/client";
 import { Said } from "../parts/Expect";
 import type { Guesses } from "../parts/useGuesses";
 import { inParts } from "../parts/naming";
-import { Words } from "../parts/Words";
+import { Setting } from "../parts/Choice";
 import { figures, grey } from "../drawing/style";
 import { Drop, PairArrow } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
@@ -255,7 +255,7 @@ function Opened({
       >
         follow the path
       </Box>
-      <Words
+      <Setting
         label={`mark of ${a.name} with ${b.name}`}
         words={markWords}
         value={marks.markOf(pair)}

@@ -14,7 +14,8 @@ import { listIn, relisted, toggled, useAddress } from "../parts/useAddress";
 import { useGuesses, type Guesses } from "../parts/useGuesses";
 import { useKeptWheel } from "../parts/useKeptWheel";
 import { Waiting } from "../parts/Waiting";
-import { Words } from "../parts/Words";
+import { choicesOf, OneOf, Setting } from "../parts/Choice";
+import { Tabs } from "../parts/Tabs";
 import { PairArrow } from "../drawing/Marks";
 import { Cell, type Paints } from "./Cell";
 import { CoveredCell } from "./Covered";
@@ -107,17 +108,17 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
         <Legend />
       </Box>
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3.5, alignItems: "center" }}>
-        <Words
-          label="pairings of"
-          words={scopes}
-          value={of}
-          onChoose={(v) => show({ of: v === "system" ? undefined : v, pair: undefined })}
-        />
-        <Words
+        <Tabs
           label="laid out"
           words={covering ? { ...looks, sorted: "paint by paint" } : looks}
           value={look}
           onChoose={(v) => show({ look: v === "sorted" ? undefined : v })}
+        />
+        <Setting
+          label="pairings of"
+          words={scopes}
+          value={of}
+          onChoose={(v) => show({ of: v === "system" ? undefined : v, pair: undefined })}
         />
         {got && marks.ready && (
           <Checklist
@@ -439,7 +440,18 @@ function Checklist({
     painted: `${counts.painted} painted`,
     judged: `${counts.judged} judged`,
   };
-  return <Words label="checklist" words={words} value={filter} onChoose={onFilter} />;
+  const told = (["to paint", "painted", "judged"] as const).filter(
+    (m) => counts[m] > 0 && m !== filter,
+  );
+  return (
+    <OneOf
+      label="checklist:"
+      shown={[words[filter], ...told.map((m) => words[m])].join(", ")}
+      of={choicesOf(words)}
+      value={filter}
+      onChoose={onFilter}
+    />
+  );
 }
 
 function Legend() {

@@ -35,7 +35,7 @@ export function Choice({
           py: 1.25,
           gap: 0.75,
           minWidth: 0,
-          "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" },
+          "&:hover": { bgcolor: grey.track },
         }}
       >
         {shown !== label && <VisuallyHidden>{label}</VisuallyHidden>}
@@ -86,6 +86,29 @@ export function OneOf<T extends string>({
         ))
       }
     </Choice>
+  );
+}
+
+/** What one sets: the word that holds, which opens what else there is. */
+export function Setting<T extends string>({
+  label,
+  words,
+  value,
+  onChoose,
+}: {
+  label: string;
+  words: Record<T, string>;
+  value: T;
+  onChoose: (value: T) => void;
+}) {
+  return (
+    <OneOf
+      label={`${label}:`}
+      shown={words[value]}
+      of={choicesOf(words)}
+      value={value}
+      onChoose={onChoose}
+    />
   );
 }
 

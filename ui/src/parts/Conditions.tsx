@@ -3,9 +3,8 @@ import Divider from "@mui/material/Divider";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import type { Conditions } from "../api/client";
-import { choicesOf, OneOf } from "./Choice";
+import { choicesOf, OneOf, Setting } from "./Choice";
 import { judgedWords, lightWords, mediumWords } from "./choices";
-import { Words } from "./Words";
 
 /** A label and its choice in the bar. */
 export function Group({ label, children }: { label?: string; children: ReactNode }) {
@@ -60,7 +59,7 @@ export function ViewingConditions({
         <MediumChoice label="medium" value={view.medium} onChoose={(medium) => onSet({ medium })} />
       </Group>
       <Group label="light">
-        <Words
+        <Setting
           label="light"
           words={lightWords}
           value={view.light}
@@ -68,7 +67,7 @@ export function ViewingConditions({
         />
       </Group>
       <Group label="judged">
-        <Words
+        <Setting
           label="judged"
           words={judgedWords}
           value={view.judged}

@@ -1,5 +1,4 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
 import Typography from "@mui/material/Typography";
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
@@ -7,6 +6,7 @@ import type { Schemas } from "../api/client";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { OneOf } from "./Choice";
+import { Tick } from "./Tick";
 import { grey } from "../drawing/style";
 
 export type Expected = Schemas["Expected"];
@@ -56,7 +56,7 @@ export function HueAndDrop({
               lineHeight: "16px",
               color: value.verdict === v ? grey.ink : grey.third,
               fontWeight: value.verdict === v ? 600 : 400,
-              borderBottom: `2px solid ${value.verdict === v ? grey.ink : "transparent"}`,
+              border: `2px solid ${value.verdict === v ? grey.ink : "transparent"}`,
             }}
           >
             <Drop verdict={v} height={20} />
@@ -179,16 +179,11 @@ export function MudTrack({
         <Typography variant="caption">
           {at === null ? "press where the mud starts" : "muddy from here"}
         </Typography>
-        <Button
-          size="small"
-          color="inherit"
-          role="checkbox"
-          aria-checked={value.mud?.nowhere === true}
-          onClick={() => onSet({ ...value, mud: { nowhere: true, at: 0 } })}
-          sx={{ borderBottom: `2px solid ${value.mud?.nowhere ? grey.ink : "transparent"}` }}
-        >
-          it never turns muddy
-        </Button>
+        <Tick
+          words="it never turns muddy"
+          on={value.mud?.nowhere === true}
+          onSet={() => onSet({ ...value, mud: { nowhere: true, at: 0 } })}
+        />
       </Box>
     </Box>
   );

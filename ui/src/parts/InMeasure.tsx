@@ -14,7 +14,7 @@ import { measureWords } from "./choices";
 import { CountedOut } from "./CountedOut";
 import { TubesOrPans } from "./TubesOrPans";
 import { canBe, useMeasure } from "./useMeasure";
-import { Words } from "./Words";
+import { Tabs } from "./Tabs";
 
 /** A recipe in parts, which is what stands inside, or counted out in the painter's measure. */
 export function InMeasure({
@@ -37,7 +37,7 @@ export function InMeasure({
   });
   return (
     <Box>
-      <Words
+      <Tabs
         label="counted"
         words={{ parts: "in parts", measure: `in ${measureWords[measure]}` }}
         value={counted ? "measure" : "parts"}

@@ -3,7 +3,7 @@ import ButtonBase from "@mui/material/ButtonBase";
 import { styled } from "@mui/material/styles";
 import { grey } from "../drawing/style";
 
-const Word = styled(ButtonBase)({
+const Tab = styled(ButtonBase)({
   fontSize: 15,
   lineHeight: "20px",
   padding: "10px 0 8px",
@@ -13,8 +13,8 @@ const Word = styled(ButtonBase)({
   "&[aria-checked=true]": { color: grey.ink, fontWeight: 500, borderBottomColor: grey.ink },
 });
 
-/** A choice: words in a row, the chosen one ruled under. Arrow keys move it. */
-export function Words<T extends string>({
+/** What one looks at: words in a row, the present one ruled under. Arrow keys move it. */
+export function Tabs<T extends string>({
   label,
   words,
   value,
@@ -46,7 +46,7 @@ export function Words<T extends string>({
       }}
     >
       {values.map((v) => (
-        <Word
+        <Tab
           key={v}
           id={`${label}-${v}`}
           role="radio"
@@ -55,7 +55,7 @@ export function Words<T extends string>({
           onClick={() => onChoose(v)}
         >
           {words[v]}
-        </Word>
+        </Tab>
       ))}
     </Box>
   );

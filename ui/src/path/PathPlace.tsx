@@ -24,7 +24,7 @@ import { useAddress } from "../parts/useAddress";
 import { useGuesses } from "../parts/useGuesses";
 import { useKeptWheel } from "../parts/useKeptWheel";
 import { Waiting } from "../parts/Waiting";
-import { Words } from "../parts/Words";
+import { Tabs } from "../parts/Tabs";
 import { Drop } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
 import { nearest, shareOf } from "./along";
@@ -91,7 +91,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
   const called = (ref?: string) => paints.find((p) => p.value === ref)?.name ?? ref ?? "";
   return (
     <KeptShell painter={painter} own={{ ...own, content }} id={id} place="path">
-      <Words
+      <Tabs
         label="looked at"
         words={views}
         value={view}

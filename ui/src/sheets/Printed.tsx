@@ -2,11 +2,12 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, type ReactNode } from "react";
+import { useLayoutEffect, type ReactNode } from "react";
 import { Link as To } from "react-router";
 import { grey } from "../drawing/style";
 import { useAddress } from "../parts/useAddress";
-import { Words } from "../parts/Words";
+import { Setting } from "../parts/Choice";
+import { Tabs } from "../parts/Tabs";
 
 const papers = { A4: "A4", A5: "A5", Letter: "Letter" } as const;
 const ways = { upright: "upright", flat: "flat" } as const;
@@ -54,9 +55,9 @@ export function PrintingChoices({ of, only }: { of: Printing; only?: "paper" }) 
   return (
     <>
       {!only && (
-        <Words label="as" words={kinds} value={of.as} onChoose={(as) => show({ as, ...first })} />
+        <Tabs label="as" words={kinds} value={of.as} onChoose={(as) => show({ as, ...first })} />
       )}
-      <Words
+      <Setting
         label="paper"
         words={papers}
         value={of.paper}
@@ -64,14 +65,14 @@ export function PrintingChoices({ of, only }: { of: Printing; only?: "paper" }) 
       />
       {!only && (
         <>
-          <Words
+          <Setting
             label="way"
             words={ways}
             value={of.way}
             onChoose={(way) => show({ way, ...first })}
           />
-          <Words label="look" words={looks} value={of.look} onChoose={(look) => show({ look })} />
-          <Words
+          <Setting label="look" words={looks} value={of.look} onChoose={(look) => show({ look })} />
+          <Setting
             label="recipes"
             words={recipes}
             value={of.recipe}
@@ -119,7 +120,7 @@ export function Printed({
   const { page, show } = of;
   const got = useQuery(pageQuery(`${address}&format=svg&page=${page}`));
   const pages = got.data?.pages ?? page;
-  useEffect(() => {
+  useLayoutEffect(() => {
     const print = (e: KeyboardEvent) => {
       if (e.key === "p" && e.target === document.body && !e.ctrlKey && !e.metaKey)
         window.open(address, "_blank", "noopener");

@@ -9,7 +9,7 @@ import { sittingReadsQuery } from "../api/queries";
 import { figures, grey as greys } from "../drawing/style";
 import { FileButton } from "../parts/FileButton";
 import { OneOf } from "../parts/Choice";
-import { Words } from "../parts/Words";
+import { Tabs } from "../parts/Tabs";
 import { Tap } from "./Pieces";
 import type { ToKeep } from "./toKeep";
 
@@ -222,7 +222,7 @@ function Reading({
   return (
     <>
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 3, alignItems: "center" }}>
-        <Words label="picture" words={pictures} value={picture} onChoose={setPicture} />
+        <Tabs label="picture" words={pictures} value={picture} onChoose={setPicture} />
         <Tap onClick={() => byHand(false)}>put the marks by hand</Tap>
         {sitting.plan.kind === "wheel" && (
           <Tap pressed={drawn} onClick={() => byHand(true)}>

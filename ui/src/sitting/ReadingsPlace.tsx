@@ -15,7 +15,8 @@ import { fill } from "../drawing/screen";
 import { figures, grey } from "../drawing/style";
 import { useAddress } from "../parts/useAddress";
 import { Waiting } from "../parts/Waiting";
-import { Words } from "../parts/Words";
+import { Setting } from "../parts/Choice";
+import { Tabs } from "../parts/Tabs";
 import { ByEye } from "./ByEye";
 import { ByFile } from "./ByFile";
 import { ByMeter } from "./ByMeter";
@@ -88,9 +89,14 @@ export function ReadingsPlace({ painter }: { painter: Profile }) {
           "& [role=radio]": { minHeight: 56 },
         }}
       >
-        <Words label="read" words={ways} value={way} onChoose={(by) => show({ by })} />
+        <Tabs label="read" words={ways} value={way} onChoose={(by) => show({ by })} />
         {way !== "file" && (
-          <Words label="it is" words={states} value={state} onChoose={(v) => show({ state: v })} />
+          <Setting
+            label="it is"
+            words={states}
+            value={state}
+            onChoose={(v) => show({ state: v })}
+          />
         )}
         <Box sx={{ flex: 1 }} />
         <Button

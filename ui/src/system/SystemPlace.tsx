@@ -15,6 +15,7 @@ import {
   wheelsQuery,
 } from "../api/queries";
 import { kindWords, plainSettings } from "../parts/choices";
+import { OneOf } from "../parts/Choice";
 import { KeptShell, MissingWheel, NameField, SavedMark } from "../app/Kept";
 import { figures, grey } from "../drawing/style";
 import { useKeptWheel } from "../parts/useKeptWheel";
@@ -120,7 +121,7 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
               <NameField name={content.name} onRename={(name) => change({ ...content, name })} />
             </Box>
             <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "flex-start" }}>
-              <Button color="inherit" component={To} to={`/wheel/${id}`} sx={{ fontWeight: 600 }}>
+              <Button variant="contained" component={To} to={`/wheel/${id}`}>
                 see the wheel
               </Button>
               <Button color="inherit" onClick={() => duplicate.mutate()}>
@@ -135,32 +136,18 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
               <SavedMark own={own} />
             </Box>
           </Box>
-          <Box
-            role="radiogroup"
-            aria-label="kind of system"
-            sx={{ display: "flex", flexWrap: "wrap", columnGap: 1.5 }}
-          >
-            {(Object.keys(kindWords) as SystemKind[]).map((kind) => (
-              <Button
-                key={kind}
-                role="radio"
-                aria-checked={kind === system.kind}
-                color="inherit"
-                disabled={!got}
-                onClick={() => setKind(kind)}
-                sx={{
-                  px: 0,
-                  minWidth: 0,
-                  fontSize: 13,
-                  fontWeight: kind === system.kind ? 600 : 400,
-                  color: kind === system.kind ? grey.ink : grey.third,
-                  borderBottom: `2px solid ${kind === system.kind ? grey.ink : "transparent"}`,
-                }}
-              >
-                {kindWords[kind].name}
-              </Button>
-            ))}
-          </Box>
+          <OneOf
+            label="kind of system:"
+            bold
+            shown={kindWords[system.kind].name}
+            of={(Object.keys(kindWords) as SystemKind[]).map((kind) => ({
+              value: kind,
+              name: `${kindWords[kind].name}: ${kindWords[kind].what}`,
+            }))}
+            value={system.kind}
+            onChoose={setKind}
+            ready={!!got}
+          />
           <Typography sx={{ color: grey.second, mb: 1 }}>
             {kindWords[system.kind].what}.{got?.wrong && <b> {got.wrong}.</b>}
             {system.kind !== "own" && (

@@ -88,7 +88,7 @@ export function BeginPage({ painter }: { painter: Profile }) {
                 fontSize: 15,
                 fontWeight: 500,
                 py: 0.75,
-                "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" },
+                "&:hover": { bgcolor: grey.track },
               }}
             >
               {kindWords[kind].name}

@@ -187,9 +187,8 @@ export function ChoicesBar({
         aria-pressed={covered}
         onClick={onCover}
         sx={{
-          fontWeight: covered ? 600 : 400,
-          borderBottom: `2px solid ${covered ? grey.ink : "transparent"}`,
-          "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" },
+          fontWeight: 500,
+          "&:hover": { bgcolor: grey.track },
         }}
       >
         {covered ? "uncover" : "cover, guess"}

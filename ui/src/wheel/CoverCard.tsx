@@ -7,7 +7,7 @@ import { answer, client, type Predictions, type Wheel } from "../api/client";
 import { predictionsQuery } from "../api/queries";
 import { HueAndDrop, type Expecting } from "../parts/Expect";
 import { grey } from "../drawing/style";
-import { Words } from "../parts/Words";
+import { Setting } from "../parts/Choice";
 
 /** Commit a guess for each slot, then lift the cover. */
 export function CoverCard({
@@ -62,7 +62,7 @@ export function CoverCard({
         Say for each slot which hue you expect and how bright it stays. Once committed a guess is
         kept as it is, and the cover comes off.
       </Typography>
-      <Words
+      <Setting
         label="which slots"
         words={{ secondaries: "the secondaries", all: "every mixed slot" }}
         value={which}

@@ -7,7 +7,7 @@ import { neutralsQuery } from "../api/queries";
 import { figures, grey } from "../drawing/style";
 import { inParts } from "../parts/naming";
 import { InMeasure } from "../parts/InMeasure";
-import { Words } from "../parts/Words";
+import { Setting } from "../parts/Choice";
 import { counts, ratio } from "./words";
 import { Swatch } from "../drawing/Swatch";
 
@@ -81,7 +81,7 @@ export function NeutralsView({
             <Typography variant="h3">
               {name(slot)} to {name(n.balance.b)}
             </Typography>
-            <Words
+            <Setting
               label="steps of intensity"
               words={{ "5": "5 steps", "7": "7 steps" }}
               value={String(steps) as "5" | "7"}

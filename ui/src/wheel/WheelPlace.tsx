@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useLayoutEffect, useState } from "react";
 import { Link as To, useParams } from "react-router";
 import type { Conditions, Profile, Settings, Slot, Wheel, WheelChoices } from "../api/client";
 import { paintsQuery, predictionsQuery, wheelQuery } from "../api/queries";
@@ -17,7 +17,7 @@ import { useKeptWheel } from "../parts/useKeptWheel";
 import { useUndoKey } from "../parts/useUndoKey";
 import { Waiting } from "../parts/Waiting";
 import { WheelMenu } from "../parts/WheelMenu";
-import { Words } from "../parts/Words";
+import { Tabs } from "../parts/Tabs";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { ChoicesBar } from "./ChoicesBar";
@@ -82,7 +82,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
     );
     if (next !== undefined) show({ slot: String(next + 1) });
   };
-  useEffect(() => {
+  useLayoutEffect(() => {
     const keys = (e: KeyboardEvent) => {
       if (e.target === document.body && (e.key === "ArrowRight" || e.key === "ArrowLeft"))
         walk(e.key === "ArrowRight" ? 1 : -1);
@@ -167,7 +167,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
           >
             <Box sx={{ maxWidth: 340, flex: 1 }}>
               <NameField name={content.name} onRename={(name) => change({ ...content, name })} />
-              <Words
+              <Tabs
                 label="looked at"
                 words={views}
                 value={view}

@@ -105,7 +105,7 @@ export function TubesField({
               fontSize: 15,
               fontWeight: 500,
               minHeight: 40,
-              "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" },
+              "&:hover": { bgcolor: grey.track },
             }}
           >
             {s.name}

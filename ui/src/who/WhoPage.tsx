@@ -156,7 +156,7 @@ function Locals() {
                 minHeight: 40,
                 overflowWrap: "anywhere",
                 textAlign: "left",
-                "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" },
+                "&:hover": { bgcolor: grey.track },
               }}
             >
               {p.name}
