@@ -33,6 +33,7 @@ import {
   SittingPlace,
   SystemPlace,
   WheelPlace,
+  WordsPage,
 } from "./places";
 
 const FirstWheel = lazy(async () => ({
@@ -112,6 +113,7 @@ export function App() {
         <Route path="/box/paper" element={<BoxPaperPage painter={session.data.painter} />} />
         <Route path="/box" element={<BoxPlace painter={session.data.painter} />} />
         <Route path="/box/new" element={<OwnPage painter={session.data.painter} />} />
+        <Route path="/words" element={<WordsPage painter={session.data.painter} />} />
         <Route path="*" element={<LastWheel painter={session.data.painter} place="wheel" />} />
       </Routes>
     </Suspense>

@@ -168,6 +168,15 @@ function PainterMenu({ painter }: { painter: Profile }) {
         }
       >
         {(close) => [
+          <MenuItem
+            key="words"
+            onClick={() => {
+              close();
+              void navigate("/words");
+            }}
+          >
+            words
+          </MenuItem>,
           !painter.demo && (
             <MenuItem
               key="passphrase"
@@ -296,7 +305,7 @@ function Rail() {
             fontSize: 15,
             lineHeight: "20px",
             fontWeight: i === now ? 600 : 400,
-            "&:hover": { textDecoration: "underline", textUnderlineOffset: "4px" },
+            "&:hover": { bgcolor: grey.track },
           }}
         >
           <Box

@@ -52,6 +52,7 @@ export const BoxPaperPage = place(async () => (await import("../sheets/OtherPape
 export const ComparePaperPage = place(
   async () => (await import("../sheets/OtherPapers")).ComparePaperPage,
 );
+export const WordsPage = place(async () => (await import("./WordsPage")).WordsPage);
 export const ComparePlace = place(
   async () => (await import("../compare/ComparePlace")).ComparePlace,
 );

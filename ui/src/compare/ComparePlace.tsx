@@ -26,6 +26,7 @@ import { Overlay } from "./Overlay";
 import { columnsOf, outlines, type Compared, type Comparison } from "./shapes";
 import { StepsView } from "./StepsView";
 import { WantedStrip } from "./WantedStrip";
+import { Word } from "../parts/Word";
 
 const views = {
   reach: "how far they reach",
@@ -160,7 +161,7 @@ function ReachView({
           <Overlay got={got} bin={bin} forward={forward} pair={pair} onBin={setBin} />
           <Box aria-label="at this hue" sx={{ borderTop: `1px solid ${grey.hairline}`, pt: 0.5 }}>
             <Typography variant="caption" component="p">
-              at {got.hues[bin]}
+              <Word of="reach" /> at {got.hues[bin]}; a ring can be laid <Word of="forward" />
             </Typography>
             {got.systems.map((s, i) => (
               <Box key={i} sx={{ display: "flex", alignItems: "center", gap: 1, height: 24 }}>

@@ -5,6 +5,7 @@ import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { columnsOf, type Comparison, type Compared } from "./shapes";
+import { Word } from "../parts/Word";
 
 /** The figures of every system, a row each. */
 export function Figures({ got }: { got: Comparison }) {
@@ -73,7 +74,7 @@ export function Figures({ got }: { got: Comparison }) {
       ],
     },
     {
-      name: "evenness",
+      name: <Word of="evenness" />,
       of: (s) => [
         s.evenness.toFixed(2),
         s.jumps === 0 ? "no jump" : `${s.jumps} jump${s.jumps > 1 ? "s" : ""}`,

@@ -9,6 +9,7 @@ import { sittingJournalQuery } from "../api/queries";
 import { Open } from "./Open";
 import { Spindles } from "./Spindles";
 import { Takings } from "./Takings";
+import { Word } from "../parts/Word";
 
 type Journal = Schemas["SittingJournal"];
 
@@ -72,8 +73,8 @@ export function Tubes({ journal }: { journal: Journal }) {
         </Box>
       )}
       <Typography variant="caption" component="p" sx={{ mt: 1.5 }}>
-        A photo is not a meter. A spindle is as wide as the readings leave open; the stroke is what
-        the tube is taken for.
+        A photo is not a meter. A <Word of="spindle" /> is as wide as the readings leave open; the
+        stroke is what the tube is taken for.
       </Typography>
     </>
   );

@@ -4,6 +4,7 @@ import type { Counted, Portion } from "../api/client";
 import { figures, grey } from "../drawing/style";
 import { fill } from "../drawing/screen";
 import { HowToMix } from "./Recipe";
+import { Word } from "./Word";
 
 /** Amounts side by side: dabs at true size, everything else in figures. */
 export function Amounts({ of, dabs, mm }: { of: Portion[]; dabs: boolean; mm: number }) {
@@ -69,7 +70,9 @@ export function CountedOut({ counted, mm }: { counted: Counted; mm: number }) {
     >
       {counted.before.map((pile, i) => (
         <Box key={i} sx={{ borderLeft: `2px solid ${grey.hairline}`, pl: 1.5 }}>
-          <Typography variant="caption">let down first</Typography>
+          <Typography variant="caption">
+            <Word of="let down" /> first
+          </Typography>
           <Amounts of={pile.taken} dabs={dabs} mm={mm} />
         </Box>
       ))}

@@ -7,6 +7,7 @@ import { nameOf } from "../parts/naming";
 import { grey } from "../drawing/style";
 import { PaintStrip } from "../drawing/PaintStrip";
 import { dragged } from "./drag";
+import { Word } from "../parts/Word";
 
 /** The box, to drag from or to put into the chosen place. */
 export function BoxRow({
@@ -74,7 +75,9 @@ export function Riders({
     <Box
       sx={{ display: "flex", flexWrap: "wrap", columnGap: 2.5, alignItems: "baseline", mt: 1.5 }}
     >
-      <Typography variant="caption">riding along</Typography>
+      <Typography variant="caption">
+        <Word of="riding" />
+      </Typography>
       {offers.map(({ rider, usual, offers }) => {
         const of = [
           {

@@ -3,6 +3,7 @@ import Typography from "@mui/material/Typography";
 import type { Wheel } from "../api/client";
 import { figures, grey } from "../drawing/style";
 import { ratio } from "./words";
+import { Word } from "../parts/Word";
 
 /** The jumps from slot to slot, the largest marked, and what mends it. */
 export function Evenness({ wheel, onChoose }: { wheel: Wheel; onChoose: (slot: number) => void }) {
@@ -21,7 +22,7 @@ export function Evenness({ wheel, onChoose }: { wheel: Wheel; onChoose: (slot: n
         bottom: 0,
         width: w,
         pointerEvents: "none",
-        "& g[role]": { pointerEvents: "auto" },
+        "& g[role], & [data-word]": { pointerEvents: "auto" },
       }}
     >
       <svg
@@ -60,15 +61,17 @@ export function Evenness({ wheel, onChoose }: { wheel: Wheel; onChoose: (slot: n
       <Typography variant="caption" component="p">
         {wheel.mend ? (
           <>
-            largest jump: {wheel.slots[wheel.mend.from]!.name} to {wheel.slots[wheel.mend.to]!.name}
-            ; between them{" "}
+            largest <Word of="jump" />: {wheel.slots[wheel.mend.from]!.name} to{" "}
+            {wheel.slots[wheel.mend.to]!.name}; between them{" "}
             <Box component="span" sx={{ fontFamily: figures, color: grey.ink }}>
               {ratio(wheel.mend.parts)}
             </Box>{" "}
             {wheel.mend.parts.map((p) => p.name).join(" to ")}
           </>
         ) : (
-          "even: no step jumps"
+          <>
+            even: no step <Word of="jump">jumps</Word>
+          </>
         )}
       </Typography>
     </Box>

@@ -22,6 +22,7 @@ import { Ladder } from "../drawing/Ladder";
 import { Swatch } from "../drawing/Swatch";
 import { inParts } from "../parts/naming";
 import { ratio, share } from "./words";
+import { Word } from "../parts/Word";
 
 /** What stands in one slot: how to mix it, what becomes of it, and why. */
 export function StepCard({
@@ -117,9 +118,13 @@ export function StepCard({
                 component="p"
                 sx={{ fontFamily: figures, maxWidth: 124, lineHeight: "15px" }}
               >
-                {slot.verdict === "neutral"
-                  ? "no brightness of its own"
-                  : `undertone, ${share(slot.retention)} of the possible`}
+                {slot.verdict === "neutral" ? (
+                  "no brightness of its own"
+                ) : (
+                  <>
+                    <Word of="undertone" />, {share(slot.retention)} <Word of="possible" />
+                  </>
+                )}
               </Typography>
             </Box>
           </Box>
@@ -152,9 +157,13 @@ export function StepCard({
       {slot.rings && <RingRows slot={slot} />}
       <Box>
         <Typography variant="caption">
-          {settings.medium === "watercolour"
-            ? "thinned with water"
-            : "let down with white, from mass to trace"}
+          {settings.medium === "watercolour" ? (
+            "thinned with water"
+          ) : (
+            <>
+              <Word of="let down" /> with white, from mass to trace
+            </>
+          )}
         </Typography>
         <Ladder rungs={slot.ladder} height={28} />
       </Box>

@@ -29,6 +29,7 @@ import { StepCard } from "./StepCard";
 import { TurnedOut } from "./TurnedOut";
 import { WheelFigure } from "./WheelFigure";
 import { ratio } from "./words";
+import { Word } from "../parts/Word";
 
 const views = { wheel: "wheel", neutrals: "neutrals", glazes: "glazes" } as const;
 
@@ -403,6 +404,7 @@ function Legend({ wheel }: { wheel: Wheel }) {
         </span>
       )}
       <Box sx={line}>
+        <Word of="drop">drops</Word>
         <Drop verdict="clean" height={12} /> clean <Drop verdict="quiet" height={12} /> quiet{" "}
         <Drop verdict="softened" height={12} /> softened <Drop verdict="muddy" height={12} /> muddy
       </Box>
