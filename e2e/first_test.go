@@ -3,6 +3,7 @@ package e2e
 import (
 	"testing"
 
+	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 )
 
@@ -75,5 +76,39 @@ func TestASetOfPansMakesAWheel(t *testing.T) {
 	p.press("split primaries")
 	p.see("riding along")
 	assert.Equal(t, 1, p.MustEval(`async () => (await (await fetch("/api/wheels")).json()).length`).Int(), "the same is not kept twice")
+	assert.Empty(t, p.complaints())
+}
+
+// The sentences of the demo's first minute each do what they say, and go for good by one key.
+func TestTheFirstMinuteDoesWhatItSays(t *testing.T) {
+	t.Parallel()
+	at := startApp(t, demoDatabase(t)).address
+	p := open(t, at)
+	p.asDemo()
+	p.press("Cover a wheel and guess it.")
+	p.see("What will it be?")
+	p.press("Swap a red and see the violet turn to mud.")
+	p.see("PR108")
+	p.waitFor("mud in the violet", func() bool { return p.MustHas(`[aria-label^="step: "] [data-verdict=muddy]`) })
+	p.undo()
+	p.waitFor("the violet as it was", func() bool { return p.MustHas(`[aria-label^="step: "] [data-verdict=clean]`) })
+	p.press("Hold two systems side by side.")
+	p.waitFor("two of them", func() bool { return len(p.MustElements(`[aria-label^="bring "]`)) == 2 })
+	p.press("Paint it.")
+	p.see("Paint for")
+	p.keys(input.Digit0)
+	p.waitFor("that they are away", func() bool { return !p.shows("Paint it.") })
+	p.MustNavigate(at + "/wheel/1").MustWaitLoad()
+	p.see("of nine mixtures")
+	assert.False(t, p.shows("Paint it."), "put away for good")
+	p.menu("painter", "a first minute")
+	p.see("Paint it.")
+
+	// A word says what it means, and all of them stand on a page.
+	p.MustElement("[data-word=possible]").MustClick()
+	p.see("the most brightness that any paint or pair")
+	p.press("all words")
+	p.see("riding along")
+	p.see("spindle")
 	assert.Empty(t, p.complaints())
 }

@@ -5,6 +5,7 @@ import (
 	"path/filepath"
 	"testing"
 
+	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/require"
 )
 
@@ -28,6 +29,8 @@ func TestScreenshots(t *testing.T) {
 	p.see("of nine mixtures")
 	shoot("first.png")
 	p.asDemo()
+	p.keys(input.Digit0)
+	p.waitFor("the first minute put away", func() bool { return !p.shows("Paint it.") })
 	p.slot("violet")
 	shoot("wheel.png")
 	p.slot("orange")

@@ -17,6 +17,8 @@ import { PassphraseDialog } from "./PassphraseDialog";
 import { SessionsDialog } from "./SessionsDialog";
 import { SurroundChoice } from "./surround";
 import { UnderWay, useUnderWay } from "./UnderWay";
+import { FirstMinute, useFirstMinute } from "./FirstMinute";
+import { typing } from "./keys";
 import { figures, grey } from "../drawing/style";
 
 const Bar = styled("header")({
@@ -44,12 +46,21 @@ export function Shell({
   children: ReactNode;
 }) {
   const ready = useReady();
+  const firstMinute = useFirstMinute();
   const underWay = useUnderWay();
+  const minute = painter.demo && firstMinute.shown;
   useEffect(() => {
     if (ready.data) outbox.wake();
   }, [ready.data]);
   return (
-    <Box sx={{ minHeight: "100vh", display: "flex", flexDirection: "column" }}>
+    <Box
+      sx={{
+        minHeight: "100vh",
+        display: "flex",
+        flexDirection: "column",
+        "--strip": minute ? "41px" : "0px",
+      }}
+    >
       <Bar>
         <Box sx={{ display: "flex", alignItems: "center", gap: 1, mr: 1 }}>
           <Mark />
@@ -71,6 +82,7 @@ export function Shell({
         <SurroundChoice />
         <PainterMenu painter={painter} />
       </Bar>
+      {minute && <FirstMinute />}
       {ready.data === false && (
         <Notice>
           The server or its database does not answer. Nothing is lost: what you change is kept here
@@ -141,6 +153,7 @@ export function Notice({ children }: { children: ReactNode }) {
 function PainterMenu({ painter }: { painter: Profile }) {
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const firstMinute = useFirstMinute();
   const [asked, setAsked] = useState<"passphrase" | "sessions" | "leave" | null>(null);
   const leave = useCallback(async () => {
     setAsked(null);
@@ -177,6 +190,17 @@ function PainterMenu({ painter }: { painter: Profile }) {
           >
             words
           </MenuItem>,
+          painter.demo && !firstMinute.shown && (
+            <MenuItem
+              key="minute"
+              onClick={() => {
+                close();
+                firstMinute.bringBack();
+              }}
+            >
+              a first minute
+            </MenuItem>
+          ),
           !painter.demo && (
             <MenuItem
               key="passphrase"
@@ -239,10 +263,7 @@ const pitch = 84;
 function Rail() {
   const { pathname } = useLocation();
   const navigate = useNavigate();
-  const present = Math.max(
-    0,
-    places.findLastIndex((p) => pathname.startsWith(p.path)),
-  );
+  const present = places.findLastIndex((p) => pathname.startsWith(p.path));
   const now = pathname === "/begin" ? 1 : present;
   // The places of one kept system lie side by side.
   const [, kept] = /^\/(?:system|wheel|pairings|path|bench)\/(\d+)/.exec(pathname) ?? [];
@@ -254,11 +275,8 @@ function Rail() {
   // Before the page is seen: a key pressed at once is not lost.
   useLayoutEffect(() => {
     const keys = (e: KeyboardEvent) => {
-      const typing =
-        e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName);
       const place = places[Number(e.key) - 1];
-      if (place && !typing && !e.ctrlKey && !e.metaKey && !e.altKey)
-        void navigate(pathOf(place.path));
+      if (place && !typing(e)) void navigate(pathOf(place.path));
     };
     window.addEventListener("keydown", keys);
     return () => window.removeEventListener("keydown", keys);
@@ -267,7 +285,7 @@ function Rail() {
   const bend = 800;
   const y0 = 34 + pitch * now;
   let d = `M${87 - 0.6} 0`;
-  const edge = (y: number) => 0.6 + 4 * Math.exp(-(((y - y0) / 30) ** 2));
+  const edge = (y: number) => 0.6 + (now < 0 ? 0 : 4 * Math.exp(-(((y - y0) / 30) ** 2)));
   for (let y = 0; y <= bend; y += 4) d += ` L${(87 - edge(y)).toFixed(2)} ${y}`;
   d += ` L${87 - 0.6} ${height} L${87 + 0.6} ${height}`;
   for (let y = bend; y >= 0; y -= 4) d += ` L${(87 + edge(y)).toFixed(2)} ${y}`;

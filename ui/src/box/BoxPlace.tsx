@@ -13,7 +13,7 @@ import { sessionQuery } from "../api/queries";
 import { ViewingConditions } from "../parts/Conditions";
 import { nameOf } from "../parts/naming";
 import { Notice, Shell } from "../app/Shell";
-import { grey } from "../drawing/style";
+import { grey, placeHeight } from "../drawing/style";
 import { useUndoKey } from "../parts/useUndoKey";
 import { Waiting } from "../parts/Waiting";
 import { Setting } from "../parts/Choice";
@@ -194,7 +194,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
       >
         <Box
           sx={{
-            height: { md: "calc(100vh - 116px)" },
+            height: { md: placeHeight },
             overflowY: { md: "auto" },
             px: "4px",
             ml: "-4px",
@@ -355,7 +355,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
               borderLeft: { md: `1px solid ${grey.hairline}` },
               pl: { md: 2 },
               pt: { xs: 2, md: 0 },
-              height: { md: "calc(100vh - 116px)" },
+              height: { md: placeHeight },
               overflowY: { md: "auto" },
             }}
           >

@@ -16,7 +16,7 @@ import {
 import { previewQuery } from "../api/queries";
 import { ViewingConditions } from "../parts/Conditions";
 import { Shell } from "../app/Shell";
-import { figures, grey } from "../drawing/style";
+import { figures, grey, placeHeight } from "../drawing/style";
 import { Setting } from "../parts/Choice";
 import { Tabs } from "../parts/Tabs";
 import { DrawDown } from "../drawing/DrawDown";
@@ -67,7 +67,7 @@ export function OwnPage({ painter }: { painter: Profile }) {
           columnGap: 3,
         }}
       >
-        <Box sx={{ height: { md: "calc(100vh - 116px)" }, overflowY: { md: "auto" }, pr: 1 }}>
+        <Box sx={{ height: { md: placeHeight }, overflowY: { md: "auto" }, pr: 1 }}>
           <Typography variant="h2">A paint of your own</Typography>
           <Box sx={{ mb: 1.5 }}>
             <Tabs
@@ -88,7 +88,7 @@ export function OwnPage({ painter }: { painter: Profile }) {
             borderLeft: { md: `1px solid ${grey.hairline}` },
             pl: { md: 2 },
             pt: { xs: 2, md: 0 },
-            height: { md: "calc(100vh - 116px)" },
+            height: { md: placeHeight },
             overflowY: { md: "auto" },
           }}
         >

@@ -39,3 +39,6 @@ export const grey = Object.fromEntries(
 
 export const text = '"Proza Libre", sans-serif';
 export const figures = '"B612", sans-serif';
+
+/** How high a place is that fills the screen, below the bar and what the frame lays across. */
+export const placeHeight = "calc(100vh - 116px - var(--strip, 0px))";

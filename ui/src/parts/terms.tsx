@@ -1,3 +1,4 @@
+import Box from "@mui/material/Box";
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import type { Paint } from "../api/client";
@@ -98,12 +99,27 @@ export const terms = {
   lean: {
     word: "lean",
     says: "The neighbour that a paint bends to: a blue to violet or to green. Two paints that lean to each other mix clean.",
-    picture: <Of paint="PB29" draw={(p) => p.lean && <LeanMark lean={p.lean} />} />,
+    picture: (
+      <Of
+        paint="PB29"
+        draw={(p) =>
+          p.lean && (
+            <Box sx={{ zoom: 2 }}>
+              <LeanMark lean={p.lean} />
+            </Box>
+          )
+        }
+      />
+    ),
   },
   strength: {
     word: "strength",
     says: "How far a little of a paint colours a lot of another. Modelled for its class; your tube may be half or twice as strong, and a sitting that was read says so.",
-    picture: <StrengthMark strength={4} />,
+    picture: (
+      <Box sx={{ zoom: 2 }}>
+        <StrengthMark strength={4} />
+      </Box>
+    ),
   },
   drop: {
     word: "clean, quiet, softened, muddy",
@@ -130,7 +146,7 @@ export const terms = {
   riding: {
     word: "riding along",
     says: "Paints that go with a system without being its primaries: a white for tints, a black for shades, one more for what you like.",
-    picture: ["PW6", "PBk9", "PBr7"].map((paint) => (
+    picture: ["PW6", "PBk9", "PY43"].map((paint) => (
       <Of key={paint} paint={paint} draw={(p) => <PaintStrip paint={p} width={64} height={34} />} />
     )),
   },

@@ -5,6 +5,7 @@ import { useLayoutEffect, useState } from "react";
 import { Link as To, useParams } from "react-router";
 import type { Profile, Sitting } from "../api/client";
 import { useServerNow } from "../api/serverClock";
+import { typing } from "../app/keys";
 import { Missing } from "../app/Missing";
 import { Notice, Shell } from "../app/Shell";
 import { washes } from "../parts/naming";
@@ -49,9 +50,7 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
   // Keys do what they are shown on; typing is left alone. Before the page is seen: a key pressed at once is not lost.
   useLayoutEffect(() => {
     const press = (e: KeyboardEvent) => {
-      const typing =
-        e.target instanceof HTMLElement && /^(INPUT|TEXTAREA|SELECT)$/.test(e.target.tagName);
-      if (typing || e.ctrlKey || e.metaKey || e.altKey) return;
+      if (typing(e)) return;
       document
         .querySelector<HTMLElement>(`main [aria-keyshortcuts="${CSS.escape(e.key)}"]`)
         ?.click();

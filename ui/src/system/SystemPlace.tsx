@@ -17,7 +17,7 @@ import {
 import { kindWords, plainSettings } from "../parts/choices";
 import { OneOf } from "../parts/Choice";
 import { KeptShell, MissingWheel, NameField, SavedMark } from "../app/Kept";
-import { figures, grey } from "../drawing/style";
+import { figures, grey, placeHeight } from "../drawing/style";
 import { useKeptWheel } from "../parts/useKeptWheel";
 import { useUndoKey } from "../parts/useUndoKey";
 import { Waiting } from "../parts/Waiting";
@@ -108,7 +108,7 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
           columnGap: 2,
         }}
       >
-        <Box sx={{ height: { md: "calc(100vh - 116px)" }, overflowY: { md: "auto" }, pr: 1 }}>
+        <Box sx={{ height: { md: placeHeight }, overflowY: { md: "auto" }, pr: 1 }}>
           <Box
             sx={{
               display: "flex",
@@ -194,7 +194,7 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
             borderLeft: { md: `1px solid ${grey.hairline}` },
             pl: { md: 2 },
             pt: { xs: 2, md: 0 },
-            height: { md: "calc(100vh - 116px)" },
+            height: { md: placeHeight },
             overflowY: { md: "auto" },
           }}
         >

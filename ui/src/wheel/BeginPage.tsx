@@ -17,7 +17,7 @@ import { boxQuery, paintsQuery, wheelsQuery } from "../api/queries";
 import { kindWords, plainSettings } from "../parts/choices";
 import { PaintPicker } from "../parts/PaintPicker";
 import { Shell } from "../app/Shell";
-import { grey } from "../drawing/style";
+import { grey, placeHeight } from "../drawing/style";
 import { useNewWheel } from "../parts/useNewWheel";
 
 const roles = ["yellow", "red", "blue"] as const;
@@ -69,7 +69,7 @@ export function BeginPage({ painter }: { painter: Profile }) {
         sx={{
           display: "flex",
           flexDirection: "column",
-          height: { md: "calc(100vh - 116px)" },
+          height: { md: placeHeight },
           minHeight: 420,
         }}
       >

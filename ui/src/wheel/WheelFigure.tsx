@@ -3,7 +3,7 @@ import useMediaQuery from "@mui/material/useMediaQuery";
 import { useEffect, useMemo, useRef, type KeyboardEvent } from "react";
 import type { RingRung, Section, Slot, Wheel } from "../api/client";
 import { SlotName } from "../drawing/SlotName";
-import { figures, grey, text } from "../drawing/style";
+import { figures, grey, placeHeight, text } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { cut, fill } from "../drawing/screen";
 import { Piece, Sector } from "../drawing/Ring";
@@ -76,7 +76,7 @@ export function WheelFigure({
       style={{
         display: "block",
         overflow: narrow ? undefined : "visible",
-        maxHeight: narrow ? undefined : "calc(100vh - 116px)",
+        maxHeight: narrow ? undefined : placeHeight,
       }}
       fontFamily={text}
     >

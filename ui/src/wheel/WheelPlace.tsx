@@ -11,7 +11,7 @@ import { Group, ViewingConditions } from "../parts/Conditions";
 import { KeptNotices, MissingWheel, NameField, SavedMark } from "../app/Kept";
 import { PaintPicker } from "../parts/PaintPicker";
 import { Shell } from "../app/Shell";
-import { grey } from "../drawing/style";
+import { grey, placeHeight } from "../drawing/style";
 import { asked, useAddress } from "../parts/useAddress";
 import { useKeptWheel } from "../parts/useKeptWheel";
 import { useUndoKey } from "../parts/useUndoKey";
@@ -155,7 +155,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
           gap: 3,
         }}
       >
-        <Box sx={{ position: "relative", minHeight: { md: "calc(100vh - 116px)" } }}>
+        <Box sx={{ position: "relative", minHeight: { md: placeHeight } }}>
           <Box
             sx={{
               display: "flex",
@@ -253,7 +253,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
           sx={{
             borderLeft: { md: `1px solid ${grey.hairline}` },
             pl: { md: 2 },
-            height: { md: "calc(100vh - 116px)" },
+            height: { md: placeHeight },
             overflowY: { md: "auto" },
           }}
         >
