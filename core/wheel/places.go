@@ -2,6 +2,7 @@ package wheel
 
 import (
 	"cmp"
+	"slices"
 
 	"gyrophane/core/bias"
 	"gyrophane/core/input"
@@ -67,6 +68,16 @@ func (s Selection) Places(find paint.Finder, box []Candidate) (Places, error) {
 				out.Riders[rider] = append(out.Riders[rider], RiderOffer{c.Paint.ID, cmp.Or(c.Called, c.Paint.ShortName())})
 			}
 		}
+		// What rides already is offered too, also when it is no longer in the box.
+		id := s.Riders.List()[rider]
+		if id == "" || slices.ContainsFunc(out.Riders[rider], func(o RiderOffer) bool { return o.ID == id }) {
+			continue
+		}
+		p, err := find(id)
+		if err != nil {
+			return Places{}, err
+		}
+		out.Riders[rider] = append(out.Riders[rider], RiderOffer{id, p.ShortName() + ", not in the box"})
 	}
 	var roles [3][]*paint.Paint
 	for k, ids := range s.Roles {

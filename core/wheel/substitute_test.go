@@ -134,6 +134,25 @@ func TestEveryKindIsFilledFromTheLibrary(t *testing.T) {
 	assert.Len(t, short[2], 2)
 }
 
+func TestWhatRidesIsOfferedThoughItIsNoLongerInTheBox(t *testing.T) {
+	away, err := paintsOf([]string{"PW4"})[0][0].Tube("tube-9", 1)
+	require.NoError(t, err)
+	find := func(id string) (*paint.Paint, error) {
+		if id == away.ID {
+			return away, nil
+		}
+		return paint.Find(id)
+	}
+	of := Selection{Kind: RYB, Riders: RiderIDs{White: away.ID, Black: "PBk7"}}
+	places, err := of.Places(find, nil)
+	require.NoError(t, err)
+	whites := places.Riders[WhiteRider]
+	assert.Equal(t, RiderOffer{away.ID, away.ShortName() + ", not in the box"}, whites[len(whites)-1])
+	for _, o := range places.Riders[BlackRider] {
+		assert.NotContains(t, o.Name, "not in the box", "the library's is offered already")
+	}
+}
+
 func TestRidersAreWhatTheyAreCalled(t *testing.T) {
 	find := func(id string) *paint.Paint { return paintsOf([]string{id})[0][0] }
 	tube, err := find("blue-grey").Tube("tube-1", 1)
