@@ -88,8 +88,8 @@ func TestAPathIsPredictedUnderItsCover(t *testing.T) {
 	p := open(t, startApp(t, demoDatabase(t)).address)
 	p.asDemo()
 	p.goTo("Path")
-	p.menu("from", "phthalo blue green shade")
-	p.menu("to", "pyrrole scarlet")
+	p.choose("from", "phthalo blue green shade")
+	p.choose("to", "pyrrole scarlet")
 	p.press("predict first")
 	of := "phthalo blue green shade to pyrrole scarlet"
 	p.MustElement(`[aria-label="the covered way"]`)

@@ -276,6 +276,8 @@ func (v visitor) asDemo() {
 	v.press("Tide-pool studio")
 	v.see("steps by hue")
 	v.see("of nine mixtures")
+	v.keys(input.Digit0) // the sentences of the first minute, which say words that stand elsewhere too
+	v.waitFor("the first minute put away", func() bool { return !v.shows("Paint it.") })
 }
 
 // pick chooses a paint by its id in the list for a role.
@@ -327,7 +329,7 @@ func (v visitor) nameOfWheel() string {
 func (v visitor) choose(label, word string) {
 	v.t.Helper()
 	found := v.find("a choice of "+label, `(label) => document.querySelector('[role=radiogroup][aria-label="' + label + '"]') ??
-		[...document.querySelectorAll("[data-choice]")].find((e) => e.dataset.choice.startsWith(label))`, label)
+		[...document.querySelectorAll("[data-choice]")].find((e) => (e.dataset.choice === label || e.dataset.choice.startsWith(label + ":")) && e.getClientRects().length)`, label)
 	if found.MustMatches("[role=radiogroup]") {
 		v.element(`[role=radiogroup][aria-label="`+label+`"] [role=radio]`, word).MustClick()
 		return

@@ -14,6 +14,13 @@ func (v visitor) pairs(within string) (out []string) {
 	return v.all(within+" [data-pair]", `(e) => e.dataset.pair`)
 }
 
+// mark marks the opened pairing.
+func (v visitor) mark(as string) {
+	v.t.Helper()
+	v.MustElement(`[data-choice^="mark of "]`).MustClick()
+	v.item(as).MustClick()
+}
+
 func TestPairingsAreSortedExplainedAndTickedOff(t *testing.T) {
 	t.Parallel()
 	a := startApp(t, demoDatabase(t))

@@ -5,7 +5,6 @@ import (
 	"path/filepath"
 	"testing"
 
-	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/require"
 )
 
@@ -29,8 +28,6 @@ func TestScreenshots(t *testing.T) {
 	p.see("of nine mixtures")
 	shoot("first.png")
 	p.asDemo()
-	p.keys(input.Digit0)
-	p.waitFor("the first minute put away", func() bool { return !p.shows("Paint it.") })
 	p.slot("violet")
 	shoot("wheel.png")
 	p.slot("orange")
@@ -102,9 +99,7 @@ func TestScreenshots(t *testing.T) {
 	p.press("on paper")
 	p.choose("look", "colours aimed at")
 	p.menu("sheet", "the wheel")
-	p.waitFor("the sheet", func() bool {
-		return p.MustEval(`() => { const i = document.querySelector("main img"); return !!i && i.complete && i.naturalWidth > 0; }`).Bool()
-	})
+	p.sheet()
 	shoot("paper.png")
 	p.press("back to the bench")
 	p.press("2 sittings")

@@ -125,7 +125,7 @@ func TestQuickEditsOnASlowConnectionNeverConflict(t *testing.T) {
 		p.goTo("Pairings")
 		p.element("[data-pair]", "").MustClick()
 		for _, mark := range []string{"to paint", "painted", "judged"} {
-			edit(func() { p.choose("mark of", mark) })
+			edit(func() { p.mark(mark) })
 		}
 		p.goTo("Box")
 		p.strip("ultramarine blue")
@@ -165,7 +165,7 @@ func TestQuickEditsOnASlowConnectionNeverConflict(t *testing.T) {
 	p.goTo("Pairings")
 	p.element("[data-pair]", "").MustClick()
 	p.waitFor("the mark", func() bool {
-		return p.setTo("mark of") == "judged"
+		return p.setTo("mark of ") == "judged"
 	})
 	writes, refused := way.said()
 	assert.Empty(t, refused, "of %d writes", writes)

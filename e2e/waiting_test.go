@@ -336,10 +336,10 @@ func TestAMarkSetOutOfContactIsSent(t *testing.T) {
 	p.asDemo()
 	p.goTo("Pairings")
 	p.element("[data-pair]", "").MustClick()
-	marked := func() bool { return p.setTo("mark of") == "painted" }
-	p.MustElement(`[data-choice^="mark of"]`)
+	marked := func() bool { return p.setTo("mark of ") == "painted" }
+	p.MustElement(`[data-choice^="mark of "]`)
 	cable.cut(true)
-	p.choose("mark of", "painted")
+	p.mark("painted")
 	p.waitFor("the mark, though it is not kept", marked)
 	kept := func() int {
 		return p.MustEval(`async () => { try { return (await (await fetch("/api/pairings/marks")).json()).filter((m) => m.mark === "painted").length; } catch { return -1; } }`).Int()

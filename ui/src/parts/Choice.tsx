@@ -95,15 +95,18 @@ export function Setting<T extends string>({
   words,
   value,
   onChoose,
+  bold,
 }: {
   label: string;
   words: Record<T, string>;
   value: T;
   onChoose: (value: T) => void;
+  bold?: boolean;
 }) {
   return (
     <OneOf
       label={`${label}:`}
+      bold={bold}
       shown={words[value]}
       of={choicesOf(words)}
       value={value}

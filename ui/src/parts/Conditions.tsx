@@ -3,7 +3,7 @@ import Divider from "@mui/material/Divider";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import type { Conditions } from "../api/client";
-import { choicesOf, OneOf, Setting } from "./Choice";
+import { Setting } from "./Choice";
 import { judgedWords, lightWords, mediumWords } from "./choices";
 
 /** A label and its choice in the bar. */
@@ -34,14 +34,7 @@ export function MediumChoice({
   onChoose: (m: Conditions["medium"]) => void;
 }) {
   return (
-    <OneOf
-      label={`${label}: ${value}`}
-      bold
-      shown={value}
-      of={choicesOf(mediumWords)}
-      value={value}
-      onChoose={onChoose}
-    />
+    <Setting label={label} bold words={mediumWords} value={value} onChoose={onChoose} />
   );
 }
 

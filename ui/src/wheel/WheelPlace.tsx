@@ -384,7 +384,7 @@ function Legend({ wheel }: { wheel: Wheel }) {
         <b>rim</b> as painted
       </span>
       <span>
-        <b>ribbon</b> undertone, thick is bright
+        <b>ribbon</b> thick is bright
       </span>
       <span>
         <b>dots</b> clean where it reaches past them
