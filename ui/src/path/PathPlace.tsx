@@ -88,7 +88,10 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
   const over = pair && covering && pair.predictable && guesses.covered(pair);
   const said = pair && guesses.of(pair);
   const ready = !pairings.isPending && !box.isPending && !library.isPending;
-  const called = (ref?: string) => paints.find((p) => p.value === ref)?.name ?? ref ?? "";
+  // A tube that was put away is still named where it is used.
+  const away = box.data?.archived.map((t) => ({ value: t.paint.id, name: nameOf(t) })) ?? [];
+  const called = (ref?: string) =>
+    [...paints, ...away].find((p) => p.value === ref)?.name ?? ref ?? "";
   return (
     <KeptShell painter={painter} own={{ ...own, content }} id={id} place="path">
       <Tabs
@@ -98,9 +101,11 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
         onChoose={(v) => show({ view: v === "path" ? undefined : v })}
       />
       {view === "pile" && system && ready && (
-        <PileView id={id} system={system} settings={settings} paints={atHand} />
+        <PileView id={id} system={system} settings={settings} paints={atHand} called={called} />
       )}
-      {view === "quiet" && ready && <QuietView id={id} settings={settings} paints={atHand} />}
+      {view === "quiet" && ready && (
+        <QuietView id={id} settings={settings} paints={atHand} called={called} />
+      )}
       {view === "sheet" && pairings.data && (
         <SheetView
           id={id}

@@ -33,11 +33,14 @@ export function PileView({
   system,
   settings,
   paints,
+  called,
 }: {
   id: number;
   system: Selection;
   settings: Settings;
   paints: OnPalette[];
+  /** What a paint is called, also one that is no longer at hand. */
+  called: (ref: string) => string;
 }) {
   const piles = usePiles(id);
   const [target, setTarget] = useState("");
@@ -71,7 +74,6 @@ export function PileView({
   );
   const correction = target === typed ? toColour : toParts;
   const aimed = useQuery(mixQuery(id, asked(want), settings));
-  const called = (ref: string) => paints.find((p) => p.id === ref)?.name ?? ref;
   const m = piles.now.length > 0 ? mix.data : undefined;
   const aim = toColour.data?.aim;
   const wanted =

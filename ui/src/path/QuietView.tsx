@@ -26,10 +26,13 @@ export function QuietView({
   id,
   settings,
   paints,
+  called,
 }: {
   id: number;
   settings: Settings;
   paints: OnPalette[];
+  /** What a paint is called, also one that is no longer at hand. */
+  called: (ref: string) => string;
 }) {
   const { search, show } = useAddress();
   const piles = usePiles(id);
@@ -44,7 +47,6 @@ export function QuietView({
   const got = useQuery(
     quietenQuery(id, { parts, with: paints.map((p) => p.id), ...chosen }, settings),
   );
-  const called = (ref: string) => paints.find((p) => p.id === ref)?.name ?? ref;
   const sources = [
     ...(piles.now.length > 0 ? [{ value: pile, name: "the pile on the palette" }] : []),
     ...paints.map((p) => ({ value: p.id, name: p.name })),
