@@ -160,7 +160,12 @@ function Photos({ id, of }: { id: number; of: Schemas["SittingPhoto"][] }) {
     >
       {of.map((p) => (
         <Box component="figure" key={p.id} sx={{ m: 0 }}>
-          <a href={`/api/sittings/${id}/photos/${p.id}`} target="_blank" rel="noreferrer">
+          <a
+            href={`/api/sittings/${id}/photos/${p.id}`}
+            target="_blank"
+            rel="noreferrer"
+            aria-label={`open the photo of ${day(p.at)}`}
+          >
             <img
               src={`/api/sittings/${id}/photos/${p.id}`}
               alt={`the sheet on ${day(p.at)}`}
