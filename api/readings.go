@@ -83,6 +83,17 @@ func (s *Server) eyeRibbons(ctx context.Context, in *ribbonsInput) (*struct{ Bod
 	return &struct{ Body wire.EyeHeld }{wire.EyeHeldOf(held)}, err
 }
 
+type ribbonsFromInput struct {
+	From string  `query:"from" required:"true" maxLength:"60" doc:"a colour that comes near it: #rrggbb, or CIELAB"`
+	Lab  string  `query:"lab" maxLength:"60" doc:"L,a,b of the colour in the middle; the one begun at when empty"`
+	Off  float64 `query:"off" default:"15" doc:"how far the ribbons run either way, CIEDE2000"`
+}
+
+func (s *Server) ribbonsFrom(_ context.Context, in *ribbonsFromInput) (*struct{ Body wire.EyeHeld }, error) {
+	held, err := studio.RibbonsFrom(in.From, in.Lab, in.Off)
+	return &struct{ Body wire.EyeHeld }{wire.EyeHeldOf(held)}, err
+}
+
 type keepPhotoInput struct {
 	ID      int64 `path:"id" doc:"a sitting"`
 	RawBody []byte
@@ -206,6 +217,7 @@ func (s *Server) readingRoutes() {
 	register(s, huma.Operation{OperationID: "sittingReads", Tags: []string{"sitting"}, Summary: "The readings and photos of a sitting", Method: http.MethodGet, Path: "/api/sittings/{id}/readings"}, s.sittingReads)
 	register(s, huma.Operation{OperationID: "keepReadings", Tags: []string{"sitting"}, Summary: "Keeps readings of a sitting, all or none, beside those there are", Method: http.MethodPost, Path: "/api/sittings/{id}/readings"}, s.keepReadings)
 	register(s, huma.Operation{OperationID: "eyeRibbons", Tags: []string{"sitting"}, Summary: "Three ribbons through a colour, to read a place by eye", Method: http.MethodGet, Path: "/api/sittings/{id}/ribbons"}, s.eyeRibbons)
+	register(s, huma.Operation{OperationID: "ribbonsFrom", Tags: []string{"comparing"}, Summary: "Three ribbons through a colour, to find one that is held beside the screen", Method: http.MethodGet, Path: "/api/ribbons"}, s.ribbonsFrom)
 	register(s, huma.Operation{OperationID: "keepPhoto", Tags: []string{"sitting"}, Summary: "Keeps a photo of a sitting, without what a camera notes in it", Method: http.MethodPost, Path: filesBelow + "sittings/{id}/photo", MaxBodyBytes: largestFile}, s.keepPhoto)
 	register(s, huma.Operation{OperationID: "standinPhoto", Tags: []string{"sitting"}, Summary: "A photo of the sheet by the stand-in camera: rendered, and not taken", Method: http.MethodPost, Path: "/api/sittings/{id}/standin"}, s.standinPhoto)
 	register(s, huma.Operation{OperationID: "sittingPhoto", Tags: []string{"sitting"}, Summary: "A photo of a sitting", Method: http.MethodGet, Path: "/api/sittings/{id}/photos/{photo}"}, s.sittingPhoto)

@@ -265,3 +265,26 @@ func TestAColourIsWantedWhereItIsSeen(t *testing.T) {
 	p.element("a", "Choose the best one from my box").MustClick()
 	p.see("every system was looked at")
 }
+
+// A colour that is held beside the screen is begun at what comes nearest and drawn to, and wanted.
+func TestAColourHeldBesideTheScreenIsWanted(t *testing.T) {
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
+	p.asDemo()
+	p.goTo("Compare")
+	p.press("want another")
+	p.press("I hold it beside")
+	p.element(`[aria-label="held beside the screen"] button`, "yellow ochre").MustClick()
+	p.see("1 of 3: which way is it off?")
+	p.see("as what you began at")
+	p.element("button", "darker").MustClick()
+	p.see("beside what you began at: a little darker")
+	p.press("closer")
+	p.press("closer")
+	p.see("3 of 3")
+	p.press("take this colour")
+	p.write("what it is for", "wet rope")
+	p.press("want it")
+	p.waitFor("it is wanted", func() bool { return p.MustHas(`[role=group][aria-label="wet rope"]`) })
+	assert.Empty(t, p.complaints())
+}

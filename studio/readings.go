@@ -335,7 +335,7 @@ func (s *Studio) StandinPhoto(ctx context.Context, painter store.Painter, id int
 	return s.addPhoto(ctx, painter, id, store.SittingPhoto{JPEG: jpeg, Width: size.X, Height: size.Y, Standin: true})
 }
 
-// Held is a colour that a place is held against by eye: how it differs from the one aimed at, in
+// Held is a colour that something is held against by eye: how it differs from the one aimed at, in
 // words, and the ribbons through it.
 type Held struct {
 	Lab     colour.Lab
@@ -354,23 +354,43 @@ func (s *Studio) Ribbons(ctx context.Context, painter store.Painter, id int64, r
 	if i < 0 {
 		return out, input.Errorf("there is no place %q on the sheet", input.Clip(region))
 	}
+	look := plan.Sheet.Regions[i].Appearance(plan.Settings.Medium, wet)
+	return heldIn(look.Lab(), through, plan.Settings.Medium, wet, off)
+}
+
+// RibbonsFrom are what a colour that somebody wants is held in, begun at a colour that comes near it:
+// so far either way in CIEDE2000, through the colour that was come to or the one begun at.
+func RibbonsFrom(begun, through string, off float64) (out Held, err error) {
+	in, err := paint.ParseMedium(paint.UsualMedium)
+	if err != nil {
+		return out, err
+	}
+	from, err := parsed("the colour to begin at", begun, in, false)
+	if err != nil {
+		return out, err
+	}
+	return heldIn(from, through, in, false, off)
+}
+
+func heldIn(aimed colour.Lab, through string, in paint.Medium, wet bool, off float64) (out Held, err error) {
 	if !(off >= 0.1 && off <= 20) {
 		return out, input.Errorf("ribbons run from 0.1 to 20 either way, and not %v", off)
 	}
-	look := plan.Sheet.Regions[i].Appearance(plan.Settings.Medium, wet)
-	aimed := look.Lab()
 	out.Lab = aimed
 	if through != "" {
-		raw, err := paint.ParseColour(through, plan.Settings.Medium, wet)
-		if err != nil {
+		if out.Lab, err = parsed("the colour in the middle", through, in, wet); err != nil {
 			return out, err
 		}
-		chosen, err := raw.Parse("the colour in the middle")
-		if err != nil {
-			return out, err
-		}
-		out.Lab = chosen.Lab
 	}
 	out.Says, out.Ribbons = out.Lab.OKLab().Beside(aimed.OKLab()), journal.Ribbons(out.Lab, off)
 	return out, nil
+}
+
+func parsed(what, text string, in paint.Medium, wet bool) (colour.Lab, error) {
+	raw, err := paint.ParseColour(text, in, wet)
+	if err != nil {
+		return colour.Lab{}, err
+	}
+	read, err := raw.Parse(what)
+	return read.Lab, err
 }

@@ -84,13 +84,17 @@ type Constants struct {
 	MostOne  float64 `json:"mostOne"`
 	// EyeRounds are how far the ribbons of a reading by eye run either way in each round, CIEDE2000.
 	EyeRounds []float64 `json:"eyeRounds"`
+	// FindRounds are how far they run where a colour is looked for that is only roughly known.
+	FindRounds []float64 `json:"findRounds"`
+	// ByLook stands in the place of the words on a tube that has none.
+	ByLook string `json:"byLook"`
 	// LongestOwnName is how many characters a painter's own name of a slot has at the most.
 	LongestOwnName int `json:"longestOwnName"`
 }
 
 // NewConstants are the constants.
 func NewConstants() Constants {
-	out := Constants{Bins: reach.Bins, MostSteps: path.MostSteps, MostPaired: wheel.MostPaired, MostStirred: paint.MostStirred, Medium: paint.UsualMedium, Choices: ChoicesOf(wheel.UsualChoices()), Measures: map[string]string{}, LeastOne: recipe.SmallestOne, MostOne: recipe.LargestOne, EyeRounds: journal.Rounds, LongestOwnName: wheel.LongestOwnName}
+	out := Constants{Bins: reach.Bins, MostSteps: path.MostSteps, MostPaired: wheel.MostPaired, MostStirred: paint.MostStirred, Medium: paint.UsualMedium, Choices: ChoicesOf(wheel.UsualChoices()), Measures: map[string]string{}, LeastOne: recipe.SmallestOne, MostOne: recipe.LargestOne, EyeRounds: journal.Rounds, FindRounds: journal.FindRounds, ByLook: paint.ByLook, LongestOwnName: wheel.LongestOwnName}
 	for _, in := range paint.Media() {
 		out.Measures[in.ID] = string(recipe.UsualMeasure(in))
 	}

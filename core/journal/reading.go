@@ -43,6 +43,10 @@ func (r *Reading) Check() error {
 // at a third of the width.
 var Rounds = []float64{6, 2}
 
+// FindRounds are how far they run where a colour is looked for of which only one is known that comes
+// near it.
+var FindRounds = []float64{15, 6, 2}
+
 // halfStops is how many colours a ribbon has on either side of its middle.
 const halfStops = 12
 

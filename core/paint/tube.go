@@ -17,6 +17,9 @@ type TubeDetails struct {
 	Archived bool
 }
 
+// ByLook stands in the place of the words on a tube that has none: it was told by its look.
+const ByLook = "no name, told by its look"
+
 // Limits of what is said of a tube, in characters, millilitres and money.
 const (
 	LongestNickname = 80

@@ -19,6 +19,7 @@ import { InMeasure } from "../parts/InMeasure";
 import { HowToMix, PartsBar } from "../parts/Recipe";
 import { fill } from "../drawing/screen";
 import { Tick } from "../parts/Tick";
+import { HeldBeside } from "./HeldBeside";
 import { Swatch } from "../drawing/Swatch";
 import { LineMark } from "./Marks";
 
@@ -259,11 +260,17 @@ function Match({
   );
 }
 
+const froms = {
+  beside: "I hold it beside",
+  photo: "from a photo",
+  meter: "with the meter",
+} as const;
+
 /** More colours: typed, those of a tube, or out of a file. */
 function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
   const [name, setName] = useState("");
   const [look, setLook] = useState("");
-  const [from, setFrom] = useState<"photo" | "meter" | null>(null);
+  const [from, setFrom] = useState<keyof typeof froms | null>(null);
   const [metered, setMetered] = useState<{ mass?: Read }>({});
   const colour = colourInAddress(look);
   const hear = useCallback((p: { mass?: Read }) => {
@@ -332,7 +339,7 @@ function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
             setLook(t.paint.asPainted.lab.map((v) => v.toFixed(1)).join(" "));
           }}
         />
-        {(["photo", "meter"] as const).map((how) => (
+        {(Object.keys(froms) as (keyof typeof froms)[]).map((how) => (
           <Button
             key={how}
             color="inherit"
@@ -340,7 +347,7 @@ function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
             onClick={() => setFrom(from === how ? null : how)}
             sx={{ height: 40 }}
           >
-            {how === "photo" ? "from a photo" : "with the meter"}
+            {froms[how]}
           </Button>
         ))}
         <FileButton
@@ -349,6 +356,16 @@ function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
           onFile={(f) => read.mutate(f)}
         />
       </Box>
+      {from === "beside" && (
+        <HeldBeside
+          tubes={tubes}
+          typed={colour}
+          onFound={(found) => {
+            setLook(found);
+            setFrom(null);
+          }}
+        />
+      )}
       {from === "photo" && (
         <PhotoSpots surface={surface} reads={{ mass: "wanted colour" }} onPicked={hear} />
       )}

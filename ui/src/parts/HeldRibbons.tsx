@@ -66,9 +66,12 @@ export function HeldRibbons({
   of: data,
   off,
   height = 100,
+  beside = "what was aimed at",
   onMove,
 }: {
   of: Held;
+  /** What the colour that was come to is beside. */
+  beside?: string;
   /** How far they run either way, CIEDE2000. */
   off: number;
   height?: number;
@@ -174,7 +177,7 @@ export function HeldRibbons({
         />
       </Box>
       <Typography role="status" variant="caption" component="div">
-        {asAimed ? "as aimed at" : `beside what was aimed at: ${says}`}
+        {asAimed ? `as ${beside}` : `beside ${beside}: ${says}`}
       </Typography>
     </Box>
   );

@@ -1,29 +1,27 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, client, constants, type Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
 
 export type Held = Schemas["EyeHeld"];
 type Lab = Schemas["EyeStop"]["lab"];
 
-/** A place of a sitting as it is read by eye: the ribbons that it is held in, round by round. */
-export function useRibbons(sitting: number, place: string, wet: boolean) {
+/**
+ * A colour that is held on the screen, and the ribbons that it is held in, round by round. `of` names
+ * what is held, `rounds` say how far the ribbons run either way, CIEDE2000.
+ */
+export function useRibbons(
+  of: string,
+  rounds: readonly number[],
+  ask: (off: number, lab: string | undefined) => Promise<Held>,
+) {
   const [come, setCome] = useState<{ at?: Lab; round: number }>({ round: 0 });
   const { at, round } = come;
-  const rounds = constants.eyeRounds;
   const off = rounds[round]!;
   const query = useQuery({
-    queryKey: ["ribbons", sitting, place, at, off, wet],
-    queryFn: () =>
-      answer(
-        client.GET("/api/sittings/{id}/ribbons", {
-          params: {
-            path: { id: sitting },
-            query: { slot: place, off, wet, ...(at && { lab: at.join(",") }) },
-          },
-        }),
-      ),
-    // Of another place nothing is shown meanwhile.
-    placeholderData: (before, of) => (of?.queryKey[2] === place ? before : undefined),
+    queryKey: ["ribbons", of, at, off],
+    queryFn: () => ask(off, at?.join(",")),
+    // Of something else nothing is shown meanwhile.
+    placeholderData: (before, last) => (last?.queryKey[1] === of ? before : undefined),
     staleTime: Infinity,
   });
   return {

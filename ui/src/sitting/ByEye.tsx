@@ -4,10 +4,10 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { Sitting } from "../api/client";
 import { OneOf } from "../parts/Choice";
-import { HeldRibbons } from "./HeldRibbons";
+import { HeldRibbons } from "../parts/HeldRibbons";
 import { Tap } from "./Pieces";
 import type { ToKeep } from "./toKeep";
-import { useRibbons } from "./useRibbons";
+import { usePlaceRibbons } from "./usePlaceRibbons";
 
 /** A place read by eye: held in three ribbons until it disappears, then once more in narrower ones. */
 export function ByEye({
@@ -21,7 +21,7 @@ export function ByEye({
 }) {
   const { regions } = sitting.plan;
   const [slot, setSlot] = useState(regions[0]!.id);
-  const eye = useRibbons(sitting.id, slot, wet);
+  const eye = usePlaceRibbons(sitting.id, slot, wet);
   const begin = (next: string) => {
     setSlot(next);
     eye.again();

@@ -2,9 +2,9 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Sitting } from "../api/client";
 import { grey } from "../drawing/style";
-import { HeldRibbons } from "./HeldRibbons";
+import { HeldRibbons } from "../parts/HeldRibbons";
 import { Second, Tap } from "./Pieces";
-import { useRibbons } from "./useRibbons";
+import { usePlaceRibbons } from "./usePlaceRibbons";
 import type { Done } from "./useSitting";
 
 /** A test swatch beside what is aimed at: how it looks is what is mended from. */
@@ -18,7 +18,7 @@ export function TestSwatch({
   id: string;
   onTell: (done: Done) => void;
 }) {
-  const eye = useRibbons(sitting.id, id, true);
+  const eye = usePlaceRibbons(sitting.id, id, true);
   return (
     <Box
       component="section"
