@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/go-rod/rod/lib/input"
@@ -49,6 +50,10 @@ func TestTheWordsOnTubesMakeAWheel(t *testing.T) {
 	p.see("fits 3 of 3")
 	p.element("[aria-label='add indanthrone blue']", "").MustClick()
 	p.see("Five paints")
+	p.see("blue without a name")
+	p.see("told by its look")
+	p.press("it is PB29")
+	p.waitFor("what it is", func() bool { return p.shows("ultramarine blue") && !p.shows("told by its look") })
 
 	// What the box has not is said, and not taken silently.
 	p.MustNavigate(at + "/begin").MustWaitLoad()
@@ -68,7 +73,12 @@ func TestASetOfPansMakesAWheel(t *testing.T) {
 	p.see("PBk7")
 	p.write("your name", "Ida")
 	p.press("begin")
-	p.see("of nine mixtures")
+	p.waitFor("the wheel", func() bool { return strings.Contains(p.MustInfo().URL, "/wheel/") })
+	assert.Equal(t, "watercolour", p.setTo("medium"), "pans are pans")
+	p.goTo("Bench")
+	p.see("Wet these pans")
+	p.press("on paper")
+	p.sheet()
 	p.goTo("Box")
 	p.see("Twelve paints")
 	p.MustNavigate(at + "/begin").MustWaitLoad()
@@ -79,12 +89,39 @@ func TestASetOfPansMakesAWheel(t *testing.T) {
 	assert.Empty(t, p.complaints())
 }
 
+// sheet waits for the sheet of a wheel on paper.
+func (v visitor) sheet() {
+	v.t.Helper()
+	v.see("save as PDF")
+	v.waitFor("the sheet", func() bool {
+		return v.MustEval(`() => { const i = document.querySelector("main img"); return !!i && i.complete && i.naturalWidth > 0; }`).Bool()
+	})
+}
+
+// Six tubes with fancy names become a wheel of six and its sheet.
+func TestSixOddNamesMakeAWheelAndASheet(t *testing.T) {
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
+	p.see("look around")
+	p.write("what is printed on them", "gamboge, permanent rose, french ultramarin, lemon, peacock blue, scarlet lake")
+	p.waitFor("what they are taken for", func() bool { return len(p.MustElements(`[aria-label="what they are taken for"] > *`)) == 6 })
+	p.press("begin")
+	p.waitFor("the wheel", func() bool { return strings.Contains(p.MustInfo().URL, "/wheel/") })
+	p.goTo("System")
+	assert.Equal(t, "split primaries", p.setTo("kind of system"), "six tubes fill six places")
+	p.goTo("Bench")
+	p.press("on paper")
+	p.sheet()
+	assert.Empty(t, p.complaints())
+}
+
 // The sentences of the demo's first minute each do what they say, and go for good by one key.
 func TestTheFirstMinuteDoesWhatItSays(t *testing.T) {
 	t.Parallel()
 	at := startApp(t, demoDatabase(t)).address
 	p := open(t, at)
-	p.asDemo()
+	p.press("Tide-pool studio")
+	p.see("of nine mixtures")
 	p.press("Cover a wheel and guess it.")
 	p.see("What will it be?")
 	p.press("Swap a red and see the violet turn to mud.")

@@ -2,14 +2,14 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { constants, type Conditions } from "../api/client";
-import { useMeasure } from "./useMeasure";
+import { setMeasureOf, useMeasure } from "./useMeasure";
 
 /** Asks a painter in watercolour once whether the paint is in tubes or in pans. */
 export function TubesOrPans({ medium }: { medium: Conditions["medium"] }) {
-  const { of, set } = useMeasure(medium);
+  const { of } = useMeasure(medium);
   if (medium !== "watercolour" || of[medium]) return null;
   const choose = (measure: "looks" | undefined) =>
-    set({ of: { ...of, [medium]: measure ?? constants.measures[medium] } });
+    setMeasureOf(medium, measure ?? constants.measures[medium]);
   const target = { minHeight: { xs: 56, md: 40 } };
   return (
     <Box

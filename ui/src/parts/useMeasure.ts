@@ -52,6 +52,10 @@ function set(next: Partial<Table>) {
   listeners.forEach((tell) => tell());
 }
 
+/** What a medium is counted out in at this table from now on. */
+export const setMeasureOf = (medium: Conditions["medium"], measure: Measure) =>
+  set({ of: { ...table.of, [medium]: measure } });
+
 /** The measure of a medium at this table, and how to change it. */
 export function useMeasure(medium: Conditions["medium"]) {
   const now = useSyncExternalStore(

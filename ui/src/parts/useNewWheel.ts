@@ -17,12 +17,16 @@ export function useNewWheel() {
       system: Selection;
       name: string;
       place: "wheel" | "system";
-    }) => ({
-      place,
-      w: await answer(
-        client.POST("/api/wheels", { body: { name, system, settings: plainSettings } }),
-      ),
-    }),
+    }) => {
+      // In the medium that was painted in last: who has pans has pans.
+      const last = (await queries.fetchQuery(wheelsQuery)).find((w) => !w.archived);
+      const medium = last && (await queries.fetchQuery(keptQuery(last.id))).settings.medium;
+      const settings = { ...plainSettings, ...(medium && { medium }) };
+      return {
+        place,
+        w: await answer(client.POST("/api/wheels", { body: { name, system, settings } })),
+      };
+    },
     onSuccess: ({ place, w }) => {
       queries.setQueryData(keptQuery(w.id).queryKey, w);
       void queries.invalidateQueries(wheelsQuery);

@@ -6,13 +6,14 @@ import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type FormEvent, type ReactNode } from "react";
 import { useNavigate } from "react-router";
-import { answer, client, type Profile, type Schemas } from "../api/client";
+import { answer, client, type Profile, type Schemas, type Settings } from "../api/client";
 import { paintersQuery, sessionQuery } from "../api/queries";
 import { nameHere, outbox } from "../api/waiting";
 import { grey } from "../drawing/style";
 import { useOutbox } from "../parts/useUnsaved";
 import { Mark } from "../drawing/Marks";
 import { plainSettings } from "../parts/choices";
+import { setMeasureOf } from "../parts/useMeasure";
 import { parted, TubesField, type Sold } from "./Tubes";
 
 type Session = Schemas["Session"];
@@ -38,9 +39,14 @@ function useEnter() {
     // Once made they stay, also where what follows fails and is tried again.
     const session = (made.current ??= await answer(client.POST("/api/painters", { body: who })));
     if (names.length === 0) return { session };
+    // Pans are watercolour, and mixed by looks.
+    const settings: Settings =
+      sold === "pans" ? { ...plainSettings, medium: "watercolour" } : plainSettings;
+    if (sold === "pans") setMeasureOf("watercolour", "looks");
+    const { medium, light, judged } = settings;
     await answer(
       client.POST("/api/box/named", {
-        params: { query: { medium: plainSettings.medium, light: "D65", judged: "dry" } },
+        params: { query: { medium, light, judged } },
         body: { names, sold },
       }),
     );
@@ -48,7 +54,7 @@ function useEnter() {
     if (!own.wheel) return { session, to: "/box" };
     const wheel = await answer(
       client.POST("/api/wheels", {
-        body: { name: "First wheel", system: own.own, settings: plainSettings },
+        body: { name: "First wheel", system: own.own, settings },
       }),
     );
     return { session, to: `/wheel/${wheel.id}` };
