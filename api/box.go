@@ -124,6 +124,20 @@ func (s *Server) addPaints(ctx context.Context, in *addPaintsInput) (*struct{ Bo
 	return s.box(ctx, &in.Look)
 }
 
+type addByLookInput struct {
+	Look
+	Body struct {
+		Paint string `json:"paint" doc:"library id of what it looks like"`
+	}
+}
+
+func (s *Server) addByLook(ctx context.Context, in *addByLookInput) (*struct{ Body Box }, error) {
+	if err := s.studio.AddByLook(ctx, painter(ctx).ID, in.Body.Paint); err != nil {
+		return nil, err
+	}
+	return s.box(ctx, &in.Look)
+}
+
 type namesInput struct {
 	Words string `query:"words" required:"true" minLength:"1" maxLength:"80" doc:"as they stand on the tube, or a code"`
 	Sold  string `query:"sold" default:"artists" enum:"artists,students,pans" doc:"as what"`
@@ -264,6 +278,7 @@ func (s *Server) boxRoutes() {
 	register(s, huma.Operation{OperationID: "addNamed", Tags: []string{"box"}, Summary: "Adds tubes by the words on them, all or none; not sure which where that may be one of several", Method: http.MethodPost, Path: "/api/box/named"}, s.addNamed)
 	register(s, huma.Operation{OperationID: "settleName", Tags: []string{"box"}, Summary: "Takes another of the pigments behind the words on a tube for the one it has", Method: http.MethodPost, Path: "/api/box/{id}/name"}, s.settleName)
 	register(s, huma.Operation{OperationID: "addPaints", Tags: []string{"box"}, Summary: "Adds paints of the library to the box, all or none", Method: http.MethodPost, Path: "/api/box/paints"}, s.addPaints)
+	register(s, huma.Operation{OperationID: "addByLook", Tags: []string{"box"}, Summary: "Adds a tube without a name, as what it looks like", Method: http.MethodPost, Path: "/api/box/looks"}, s.addByLook)
 	register(s, huma.Operation{OperationID: "saveTube", Tags: []string{"box"}, Summary: "Saves what is said of a tube, on the version it was made on", Method: http.MethodPut, Path: "/api/box/paints/{id}"}, s.saveTube)
 	register(s, huma.Operation{OperationID: "undoBox", Tags: []string{"box"}, Summary: "Takes the last change of the box back", Method: http.MethodPost, Path: "/api/box/undo"}, s.undoBox)
 	register(s, huma.Operation{OperationID: "dropRefusedTube", Tags: []string{"box"}, Summary: "Lets a save go that came too late", Method: http.MethodDelete, Path: "/api/box/paints/{id}/refused/{refused}"}, s.dropRefusedTube)

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/api"
+	"gyrophane/core/paint"
 	"gyrophane/wire"
 )
 
@@ -101,6 +102,45 @@ func TestASystemIsFilledFromTheBoxOfWhoAsks(t *testing.T) {
 	assert.Empty(t, alone.Missing)
 	status, _ := ada.do("GET", "/api/system/filled?kind=quartet", "")
 	assert.Equal(t, 422, status)
+}
+
+func TestATubeWithoutANameIsTakenByItsLookAndNotSure(t *testing.T) {
+	app, _ := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	var box api.Box
+	ada.ok("POST", "/api/box/looks", `{"paint":"PB60"}`, &box)
+	require.Len(t, box.Tubes, 1)
+	tube := box.Tubes[0]
+	assert.Equal(t, "blue without a name", tube.Content.Nickname)
+	assert.Equal(t, paint.ByLook, tube.Content.NotSure)
+	var settled api.Box
+	ada.ok("POST", fmt.Sprintf("/api/box/%d/name", tube.ID), fmt.Sprintf(`{"paints":["PB29"],"version":%d}`, tube.Version), &settled)
+	require.Len(t, settled.Tubes, 1)
+	assert.Equal(t, "PB29", settled.Tubes[0].Definition.Library)
+	assert.Empty(t, settled.Tubes[0].Content.NotSure)
+	status, text := ada.do("POST", "/api/box/looks", `{"paint":"PX1"}`)
+	assert.Equal(t, 422, status, text)
+	assert.Contains(t, text, "PX1")
+}
+
+func TestAColourIsHeldInRibbons(t *testing.T) {
+	app, _ := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	var held wire.EyeHeld
+	ada.ok("GET", "/api/ribbons?from=52,38,20", "", &held)
+	require.Len(t, held.Ribbons, 3)
+	assert.True(t, held.AsAimed)
+	assert.Equal(t, -15.0, held.Ribbons[0].Stops[0].Off)
+	ada.ok("GET", "/api/ribbons?from=%236e6228&lab=60,10,20&off=2", "", &held)
+	assert.Contains(t, held.Says, "lighter")
+	for _, c := range [][2]string{
+		{"/api/ribbons?from=mud", "is no screen colour"}, {"/api/ribbons?from=52,38,20&lab=1,2", "is no colour"},
+		{"/api/ribbons?from=52,38,20&off=90", "from 0.1 to 20"}, {"/api/ribbons", "from"},
+	} {
+		status, text := ada.do("GET", c[0], "")
+		assert.Equal(t, 422, status, c[0])
+		assert.Contains(t, text, c[1])
+	}
 }
 
 func TestRidersAreKeptAsTheyWereAndCheckedWhenTheyAreSaved(t *testing.T) {

@@ -164,6 +164,17 @@ func (s *Studio) AddPaints(ctx context.Context, painter int64, ids []string, gra
 	return s.addTubes(ctx, painter, summary, tubes)
 }
 
+// AddByLook puts a tube without a name into a box as the paint of the library that it looks like; it is not sure
+// that it is one.
+func (s *Studio) AddByLook(ctx context.Context, painter int64, id string) error {
+	t, p, err := paint.Tube{Definition: paint.Definition{Library: id}, TubeDetails: paint.TubeDetails{NotSure: paint.ByLook}}.Complete()
+	if err != nil {
+		return err
+	}
+	t.Nickname = p.Family + " without a name"
+	return s.addTubes(ctx, painter, "added a "+t.Nickname, []paint.Tube{t})
+}
+
 // AddNamed puts tubes into a box by the words on them, all or none: each with what is likeliest behind
 // them, not sure which where that may be one of several. The error is an input.Error that names the first
 // that nothing is called.
@@ -209,7 +220,7 @@ func tubeNamed(named paint.Named, paints []*paint.Paint, sold paint.Sold) (paint
 	return out, err
 }
 
-// SettleName takes another of the pigments behind the words on a tube for the one it has: the tube is archived,
+// SettleName takes another of the pigments that a tube may have, by the words on it or by its look, for the one it has: the tube is archived,
 // and one like it with that stands in its place; both are one change.
 func (s *Studio) SettleName(ctx context.Context, painter, id int64, version int, paints []string) error {
 	was, err := s.Tube(ctx, painter, id)

@@ -26,7 +26,7 @@ type TubeContent struct {
 	TubeML   *float64 `json:"tubeMl" doc:"millilitres in the tube; null when not said"`
 	Price    *float64 `json:"price" doc:"of the tube, in the painter's own money; null when not said"`
 	Note     string   `json:"note" maxLength:"1000"`
-	NotSure  string   `json:"notSure,omitempty" maxLength:"80" doc:"the words on the tube, where it is not sure which of the pigments behind them it has"`
+	NotSure  string   `json:"notSure,omitempty" maxLength:"80" doc:"the words on the tube, where it is not sure which of the pigments behind them it has; by its look where there are none"`
 	Archived bool     `json:"archived"`
 }
 

@@ -474,6 +474,14 @@ export const keptQuery = (id: number) =>
     queryFn: () => answer(client.GET("/api/wheels/{id}", { params: { path: { id } } })),
   });
 
+/** The paints that look so: of a family, by how they hide a stripe and where their tint leans. */
+export const looksQuery = (query: { family: string; hiding: string; toward: string }) =>
+  queryOptions({
+    queryKey: ["looks", query],
+    queryFn: () => answer(client.GET("/api/names/looks", { params: { query } })),
+    staleTime: Infinity,
+  });
+
 /** What is usually behind the words on a tube. */
 export const nameQuery = (words: string, sold: Schemas["NamedSet"]["sold"] = "artists") =>
   queryOptions({

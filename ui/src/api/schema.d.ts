@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/box/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Adds a tube without a name, as what it looks like */
+        post: operations["addByLook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/box/named": {
         parameters: {
             query?: never;
@@ -1640,6 +1657,10 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AddByLookInputBody: {
+            /** @description library id of what it looks like */
+            paint: string;
+        };
         AddNamedInputBody: {
             /** @description the words on each tube */
             names: string[];
@@ -4748,7 +4769,7 @@ export interface components {
             archived: boolean;
             grade: components["schemas"]["Grade"];
             nickname: string;
-            /** @description the words on the tube, where it is not sure which of the pigments behind them it has */
+            /** @description the words on the tube, where it is not sure which of the pigments behind them it has; by its look where there are none */
             notSure?: string;
             note: string;
             /**
@@ -5980,7 +6001,7 @@ export interface components {
             archived: boolean;
             grade: components["schemas"]["Grade"];
             nickname: string;
-            /** @description the words on the tube, where it is not sure which of the pigments behind them it has */
+            /** @description the words on the tube, where it is not sure which of the pigments behind them it has; by its look where there are none */
             notSure?: string;
             note: string;
             /**
@@ -6361,6 +6382,100 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    addByLook: {
+        parameters: {
+            query?: {
+                /** @description what is painted with */
+                medium?: components["schemas"]["Medium"];
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
+                light?: components["schemas"]["Light"];
+                /** @description as it is being painted, or when it is dry */
+                judged?: components["schemas"]["Judged"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddByLookInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Box"];
                 };
             };
             /** @description The request could not be read. */

@@ -20,6 +20,7 @@ export function AddPanel({
   tubes,
   studentSafe,
   onAdd,
+  onAddByLook,
   onName,
   onClose,
 }: {
@@ -27,6 +28,8 @@ export function AddPanel({
   tubes: KeptTube[];
   studentSafe: boolean;
   onAdd: (ids: string[]) => void;
+  /** Adds a tube without a name as what it looks like. */
+  onAddByLook: (paint: string) => void;
   /** Adds a tube by the words on it. */
   onName: (words: string) => void;
   onClose: () => void;
@@ -187,7 +190,7 @@ export function AddPanel({
       )}
       {search === "" && looking && (
         <Box sx={{ overflowY: "auto", flex: 1, minHeight: 0 }}>
-          <ByLook onAdd={(id) => onAdd([id])} />
+          <ByLook onAdd={onAddByLook} />
         </Box>
       )}
       <Box

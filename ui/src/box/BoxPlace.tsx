@@ -110,6 +110,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
         tubes={box.tubes}
         studentSafe={safe}
         onAdd={(ids) => void addPaints(ids)}
+        onAddByLook={(paint) => void showAdded(own.addByLook(paint))}
         onName={(words) => void showAdded(own.addNamed([words]))}
         onClose={() => show({ panel: undefined })}
       />

@@ -4,7 +4,7 @@ import Typography from "@mui/material/Typography";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as To } from "react-router";
-import { answer, client } from "../api/client";
+import { looksQuery } from "../api/queries";
 import { fill } from "../drawing/screen";
 import { grey } from "../drawing/style";
 import { OneOf } from "../parts/Choice";
@@ -19,16 +19,13 @@ const over = {
 const none = { value: "", name: "not looked at" };
 
 /** A tube without a name: three questions about its look, and what of the library fits them. */
-export function ByLook({ onAdd }: { onAdd: (id: string) => void }) {
+export function ByLook({ onAdd }: { onAdd: (paint: string) => void }) {
   const [family, setFamily] = useState("red");
   const [hiding, setHiding] = useState("");
   const [toward, setToward] = useState("");
   const got = useQuery({
-    queryKey: ["looks", family, hiding, toward],
-    queryFn: () =>
-      answer(client.GET("/api/names/looks", { params: { query: { family, hiding, toward } } })),
+    ...looksQuery({ family, hiding, toward }),
     placeholderData: keepPreviousData,
-    staleTime: Infinity,
   });
   const looks = got.data;
   return (

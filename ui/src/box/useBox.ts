@@ -107,6 +107,17 @@ export function useBox(view: Conditions) {
           ),
         ),
       ),
+    /** Adds a tube without a name as the paint that it looks like. */
+    addByLook: (paint: string) =>
+      counted(
+        inTurn(boxTurn, async () =>
+          adopt(
+            await answer(
+              client.POST("/api/box/looks", { params: { query: view }, body: { paint } }),
+            ),
+          ),
+        ),
+      ),
     /** Takes another of the pigments behind the words on a tube for the one it has. */
     settle: (t: KeptTube, paints: string[]) =>
       counted(
