@@ -98,8 +98,8 @@ var places = []struct{ address, shows string }{
 	{"/log/2/beside/1", "in the place of"},
 	{"/log/redraw/1", "there is nothing to redraw"},
 	{"/compare", "mussel violet"},
-	{"/compare?show=steps", "by wheel hue"},
-	{"/compare?show=steps&layout=rows", "by wheel hue"},
+	{"/compare?show=steps", "by their names"},
+	{"/compare?show=steps&layout=rows", "by their names"},
 	{"/compare?show=choose", "buy next"},
 }
 

@@ -7,7 +7,6 @@ import { useNavigate } from "react-router";
 import type { KeptWheel, Profile } from "../api/client";
 import type { useKeptWheel } from "../parts/useKeptWheel";
 import { kindWords } from "../parts/choices";
-import { Group, ViewingConditions } from "../parts/Conditions";
 import { Notice, Shell } from "./Shell";
 import { grey } from "../drawing/style";
 import { WheelMenu, type KeptPlace } from "../parts/WheelMenu";
@@ -141,17 +140,11 @@ export function KeptShell({
     <Shell
       painter={painter}
       title={`${placeTitles[place]} of ${content.name}`}
-      conditions={
-        <>
-          <Group>
-            <WheelMenu name={content.name} current={id} place={place} />
-          </Group>
-          <ViewingConditions
-            view={content.settings}
-            onSet={(v) => own.change({ ...content, settings: { ...content.settings, ...v } })}
-          />
-        </>
-      }
+      open={<WheelMenu name={content.name} current={id} place={place} />}
+      viewed={{
+        view: content.settings,
+        onSet: (v) => own.change({ ...content, settings: { ...content.settings, ...v } }),
+      }}
       notice={
         <>
           <KeptNotices own={own} />

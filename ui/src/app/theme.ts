@@ -1,6 +1,8 @@
 import { createTheme } from "@mui/material/styles";
 import { grey, surrounds, text, type SurroundName } from "../drawing/style";
 
+const phone = "@media (max-width: 599.95px), (max-height: 499.95px)";
+
 /** The theme of a surround. */
 export const themeOf = (surround: SurroundName) =>
   createTheme({
@@ -79,8 +81,19 @@ export const themeOf = (surround: SurroundName) =>
           variantMapping: { h1: "h2", h2: "h2", h3: "h2", subtitle1: "p", subtitle2: "p" },
         },
       },
+      // On a phone a field's label stays readable when it has moved up, and no browser zooms into the field.
+      MuiInputLabel: { styleOverrides: { root: { [phone]: { fontSize: 16 } } } },
+      MuiInputBase: { styleOverrides: { root: { [phone]: { fontSize: 16 } } } },
       MuiPaper: { styleOverrides: { root: { backgroundImage: "none" } } },
-      MuiMenuItem: { styleOverrides: { root: { fontSize: 15, minHeight: 40 } } },
+      MuiMenuItem: {
+        styleOverrides: {
+          root: {
+            fontSize: 15,
+            minHeight: 40,
+            [phone]: { minHeight: 48 },
+          },
+        },
+      },
       MuiMenu: { styleOverrides: { paper: { border: `1px solid ${grey.ink}` } } },
     },
   });

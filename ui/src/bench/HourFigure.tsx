@@ -5,6 +5,7 @@ import type { BenchPlan } from "../api/client";
 import { fill } from "../drawing/screen";
 import { figures, grey, text } from "../drawing/style";
 import { slotName } from "../parts/naming";
+import { usePhone } from "../parts/usePhone";
 import { clock } from "./words";
 
 const top = 8;
@@ -26,8 +27,9 @@ export function HourFigure({
   onMove: (region: number, to: number) => void;
 }) {
   const narrow = useMediaQuery((t: Theme) => t.breakpoints.down("md"));
-  const width = narrow ? 620 : 1140;
-  const lane = narrow ? 56 : 15;
+  const { phone, wide } = usePhone();
+  const width = phone ? wide : narrow ? 620 : 1140;
+  const lane = phone ? 48 : narrow ? 56 : 15;
   const stage = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<{ region: number; x: number; from: number } | null>(null);
   const painted = plan.actions.filter((a) => a.kind === "paint");
@@ -78,7 +80,7 @@ export function HourFigure({
           <text
             x={x(i * every)}
             y={height - 3}
-            fontSize={11}
+            fontSize={phone ? 12.5 : 11}
             fontFamily={figures}
             fill={grey.third}
           >
@@ -134,7 +136,7 @@ export function HourFigure({
               <text
                 x={begun + x(a.end) - x(a.start) + 6}
                 y={y + 4}
-                fontSize={11}
+                fontSize={phone ? 12.5 : 11}
                 fill={grey.ink}
                 stroke={grey.paper}
                 strokeWidth={3}

@@ -3,9 +3,10 @@ import type { BenchPlan, BenchRegion } from "../api/client";
 import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { fill } from "../drawing/screen";
-import { SlotName } from "../drawing/SlotName";
+import { shortName, SlotName } from "../drawing/SlotName";
 import { figures, grey, text } from "../drawing/style";
 import { slotName, washes } from "../parts/naming";
+import { usePhone } from "../parts/usePhone";
 import { minutes } from "./words";
 
 /** The sheet with its regions numbered in the order in which they are painted. */
@@ -18,6 +19,7 @@ export function SheetFigure({
   chosen: number;
   onChoose: (region: number) => void;
 }) {
+  const { phone, type } = usePhone();
   const [focused, setFocused] = useState(-1);
   const round = plan.kind === "wheel";
   const radius = plan.width / 2;
@@ -29,7 +31,7 @@ export function SheetFigure({
   const number = new Map(plan.order.map((region, i) => [region, i + 1]));
   return (
     <svg
-      viewBox="-270 -206 540 412"
+      viewBox={phone && round ? "-216 -206 432 412" : "-270 -206 540 412"}
       width="100%"
       role="group"
       aria-label="the sheet, numbered in the order of painting"
@@ -109,7 +111,11 @@ export function SheetFigure({
               strokeWidth={3}
             />
           )}
-          <Number at={middle(plan, r, scale)} n={number.get(i)!} small={!r.main} />
+          <Number
+            at={middle(plan, r, scale)}
+            n={number.get(i)!}
+            size={type(r.main ? 14 : 9, round ? 432 : 540, 1, 450)}
+          />
         </g>
       ))}
       {plan.regions.map(
@@ -121,7 +127,7 @@ export function SheetFigure({
               x={(r.shape.x + r.shape.w / 2 - plan.width / 2) * scale}
               y={(r.shape.y + r.shape.h - plan.height / 2) * scale - 8}
               textAnchor="middle"
-              fontSize={11}
+              fontSize={type(11, 540, 1, 560)}
               aria-hidden
               fill="#161616"
               stroke="#f7f7f7"
@@ -129,7 +135,7 @@ export function SheetFigure({
               strokeLinejoin="round"
               paintOrder="stroke"
             >
-              {r.label.length * 6 < r.shape.w * scale ? r.label : ""}
+              {r.label.length * (0.55 * type(11, 540, 1, 560)) < r.shape.w * scale ? r.label : ""}
             </text>
           ),
       )}
@@ -143,7 +149,8 @@ export function SheetFigure({
           return (
             <SlotName
               key={index}
-              name={name}
+              name={phone ? shortName(name) : name}
+              size={type(14, 432, 1, 450)}
               x={x}
               y={y + 5}
               anchor={Math.abs(x) < 20 ? "middle" : x > 0 ? "start" : "end"}
@@ -155,10 +162,10 @@ export function SheetFigure({
           <text y={-4} fontSize={26} fontFamily={figures}>
             {minutes(plan.totalMinutes)}
           </text>
-          <text y={16} fontSize={13} fill={grey.third}>
+          <text y={16} fontSize={type(13, 432, 1, 450)} fill={grey.third}>
             {washes(plan.washes)}
           </text>
-          <text y={36} fontSize={12} fill={grey.third}>
+          <text y={36} fontSize={type(12, 432, 1, 450)} fill={grey.third}>
             {plan.width} mm
           </text>
         </g>
@@ -174,8 +181,7 @@ function middle(plan: BenchPlan, { shape: s }: BenchRegion, scale: number): [num
   return [s.x * scale, s.y * scale];
 }
 
-function Number({ at: [x, y], n, small }: { at: [number, number]; n: number; small: boolean }) {
-  const size = small ? 9 : 14;
+function Number({ at: [x, y], n, size }: { at: [number, number]; n: number; size: number }) {
   return (
     <text
       x={x}

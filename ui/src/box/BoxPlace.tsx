@@ -10,7 +10,6 @@ import { useEffect, useRef, useState, type ReactNode } from "react";
 import { Link as To } from "react-router";
 import { answer, client, type KeptTube, type Profile } from "../api/client";
 import { sessionQuery } from "../api/queries";
-import { ViewingConditions } from "../parts/Conditions";
 import { nameOf } from "../parts/naming";
 import { Notice, Shell } from "../app/Shell";
 import { grey, placeHeight } from "../drawing/style";
@@ -167,7 +166,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
       onClick={() => show({ panel: panel === name ? undefined : name, beside: undefined })}
       sx={{
         px: 1,
-        minWidth: 0,
+        minWidth: { xs: 48, md: 0 },
         fontWeight: panel === name ? 600 : 500,
         bgcolor: panel === name ? grey.track : undefined,
       }}
@@ -180,7 +179,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
     <Shell
       painter={painter}
       title="Box"
-      conditions={<ViewingConditions view={view} onSet={(v) => show(v)} />}
+      viewed={{ view: view, onSet: (v) => show(v) }}
       notice={<Notices own={own} every={every} />}
     >
       <Box
@@ -215,10 +214,20 @@ export function BoxPlace({ painter }: { painter: Profile }) {
             </Typography>
             <Box sx={{ display: "flex", alignItems: "center", flexWrap: "wrap" }}>
               {opener("add", "add paints")}
-              <Button color="inherit" component={To} to="/box/new" sx={{ px: 1, minWidth: 0 }}>
+              <Button
+                color="inherit"
+                component={To}
+                to="/box/new"
+                sx={{ px: 1, minWidth: { xs: 48, md: 0 } }}
+              >
                 make a paint
               </Button>
-              <Button color="inherit" component={To} to="/box/paper" sx={{ px: 1, minWidth: 0 }}>
+              <Button
+                color="inherit"
+                component={To}
+                to="/box/paper"
+                sx={{ px: 1, minWidth: { xs: 48, md: 0 } }}
+              >
                 on paper
               </Button>
               {opener("files", "files")}
@@ -228,7 +237,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
                 disabled={!own.canUndo}
                 onClick={own.undo}
                 title={box.undo ? `takes back: ${box.undo.summary}` : undefined}
-                sx={{ px: 1, minWidth: 0 }}
+                sx={{ px: 1, minWidth: { xs: 48, md: 0 } }}
               >
                 undo
               </Button>

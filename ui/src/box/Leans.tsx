@@ -111,13 +111,13 @@ function Dial({
       <text x={cx} y={cy - 26} textAnchor="middle" fontSize={20} fontWeight={600} fill={grey.ink}>
         {arc.family}
       </text>
-      <text x={cx} y={cy - 4} textAnchor="middle" fontSize={16} fill={grey.third}>
+      <text x={cx} y={cy - 4} textAnchor="middle" fontSize={19} fill={grey.third}>
         ±{arc.span}°
       </text>
-      <text x={lx} y={ly + 24} textAnchor="middle" fontSize={17} fill={grey.second}>
+      <text x={lx} y={ly + 24} textAnchor="middle" fontSize={18} fill={grey.second}>
         {arc.lower}
       </text>
-      <text x={hx} y={hy + 24} textAnchor="middle" fontSize={17} fill={grey.second}>
+      <text x={hx} y={hy + 24} textAnchor="middle" fontSize={18} fill={grey.second}>
         {arc.higher}
       </text>
       {there.map(({ paint, degrees }, i) => {
@@ -149,7 +149,7 @@ function Dial({
             <text
               x={left}
               y={foot - 4}
-              fontSize={16}
+              fontSize={18}
               fontFamily={figures}
               fill={grey.ink}
               stroke={grey.paper}
@@ -244,7 +244,7 @@ function Circle({
             x={x}
             y={y + (a === 0 ? 0 : a === 180 ? 9 : 4)}
             textAnchor={anchor}
-            fontSize={15}
+            fontSize={18}
             fontWeight={500}
             fill={grey.ink}
           >

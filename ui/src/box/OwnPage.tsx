@@ -14,7 +14,6 @@ import {
   type Profile,
 } from "../api/client";
 import { previewQuery } from "../api/queries";
-import { ViewingConditions } from "../parts/Conditions";
 import { Shell } from "../app/Shell";
 import { figures, grey, placeHeight } from "../drawing/style";
 import { Setting } from "../parts/Choice";
@@ -55,11 +54,7 @@ export function OwnPage({ painter }: { painter: Profile }) {
     like: <LikeAnother view={view} onOrigin={hear("like")} />,
   };
   return (
-    <Shell
-      painter={painter}
-      title="Make a paint"
-      conditions={<ViewingConditions view={view} onSet={(v) => show(v)} />}
-    >
+    <Shell painter={painter} title="Make a paint" viewed={{ view: view, onSet: (v) => show(v) }}>
       <Box
         sx={{
           display: "grid",

@@ -9,7 +9,6 @@ import type { Profile } from "../api/client";
 import { compareQuery, wheelsQuery } from "../api/queries";
 import { Choice, OneOf } from "../parts/Choice";
 import { kindWords } from "../parts/choices";
-import { ViewingConditions } from "../parts/Conditions";
 import { Shell } from "../app/Shell";
 import { figures, grey } from "../drawing/style";
 import { joined, listIn, relisted, useAddress, without } from "../parts/useAddress";
@@ -53,11 +52,7 @@ export function ComparePlace({ painter }: { painter: Profile }) {
   const got = compared.error ? undefined : compared.data;
   const more = kept.filter((w) => !ids.includes(w.id));
   return (
-    <Shell
-      painter={painter}
-      title="Systems side by side"
-      conditions={<ViewingConditions view={view} onSet={show} />}
-    >
+    <Shell painter={painter} title="Systems side by side" viewed={{ view: view, onSet: show }}>
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 4, alignItems: "center" }}>
         <Tabs
           label="laid beside each other by"
@@ -277,6 +272,7 @@ function Head({ system, id }: { system: Compared; id: number }) {
           textOverflow: "ellipsis",
           whiteSpace: "nowrap",
           textDecoration: "none",
+          lineHeight: { xs: "48px", md: "20px" },
           "&:hover": { bgcolor: grey.track },
         }}
         title={system.name}

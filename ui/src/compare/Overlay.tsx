@@ -3,6 +3,7 @@ import { grey, text } from "../drawing/style";
 import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { fill } from "../drawing/screen";
+import { usePhone } from "../parts/usePhone";
 import { angleOf, bins, outline, outlines, type Comparison } from "./shapes";
 
 const size = 416;
@@ -47,6 +48,7 @@ export function Overlay({
   pair: number;
   onBin: (bin: number) => void;
 }) {
+  const { phone, type } = usePhone();
   const place = (e: PointerEvent<SVGSVGElement>) => {
     const box = e.currentTarget.getBoundingClientRect();
     const [x, y] = [
@@ -161,10 +163,16 @@ export function Overlay({
           )),
         )}
       <circle cx={c} cy={c} r={inner} fill={grey.paper} stroke={grey.hairline} />
-      <text x={c} y={c - 4} textAnchor="middle" fontSize={12} fill={grey.third}>
+      <text x={c} y={c - 4} textAnchor="middle" fontSize={type(12, size, 1, 416)} fill={grey.third}>
         outward
       </text>
-      <text x={c} y={c + 11} textAnchor="middle" fontSize={12} fill={grey.third}>
+      <text
+        x={c}
+        y={c + (phone ? 14 : 11)}
+        textAnchor="middle"
+        fontSize={type(12, size, 1, 416)}
+        fill={grey.third}
+      >
         is brighter
       </text>
       <path
@@ -194,7 +202,7 @@ export function Overlay({
             x={x}
             y={y + 4}
             textAnchor={Math.abs(x - c) < 20 ? "middle" : x > c ? "start" : "end"}
-            fontSize={13}
+            fontSize={type(13, size, 1, 416)}
             fill={grey.ink}
           >
             {name}

@@ -5,6 +5,7 @@ import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { fill } from "../drawing/screen";
 import { LineMark } from "./Marks";
+import { usePhone } from "../parts/usePhone";
 import type { Compared } from "./shapes";
 
 const size = 260;
@@ -26,6 +27,7 @@ export function StepWheel({
   at: number;
   onStep: (n: number) => void;
 }) {
+  const { phone, type } = usePhone();
   const ring = useRef<SVGGElement>(null);
   const filled = system.slots
     .map((_, n) => n)
@@ -118,10 +120,23 @@ export function StepWheel({
       <g transform={`translate(${c - 20} ${c - 22})`}>
         <LineMark index={index} />
       </g>
-      <text x={c} y={c + 8} textAnchor="middle" fontSize={13.5} fontWeight={600} fill={grey.ink}>
+      <text
+        x={c}
+        y={c + 8}
+        textAnchor="middle"
+        fontSize={type(13.5, size, 0.48, 300)}
+        fontWeight={600}
+        fill={grey.ink}
+      >
         {chosen.name}
       </text>
-      <text x={c} y={c + 25} textAnchor="middle" fontSize={12} fill={grey.second}>
+      <text
+        x={c}
+        y={c + (phone ? 30 : 25)}
+        textAnchor="middle"
+        fontSize={type(12, size, 0.48, 300)}
+        fill={grey.second}
+      >
         {chosen.empty ? "empty" : chosen.verdict}
       </text>
     </svg>

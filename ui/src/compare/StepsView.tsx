@@ -10,6 +10,8 @@ import { fill } from "../drawing/screen";
 import { Swatch } from "../drawing/Swatch";
 import { LineMark } from "./Marks";
 import { StepWheel } from "./StepWheel";
+import { usePhone } from "../parts/usePhone";
+import Button from "@mui/material/Button";
 import type { Comparison } from "./shapes";
 
 const alignments = { name: "by their names", hue: "by wheel hue" } as const;
@@ -49,7 +51,7 @@ function HueRows({
           key={i}
           sx={{
             display: "grid",
-            gridTemplateColumns: "180px minmax(0, 1fr)",
+            gridTemplateColumns: { xs: "96px minmax(0, 1fr)", md: "180px minmax(0, 1fr)" },
             alignItems: "center",
             mb: 1,
           }}
@@ -112,7 +114,10 @@ function NameRows({
           key={i}
           sx={{
             display: "grid",
-            gridTemplateColumns: "180px repeat(12, minmax(44px, 1fr))",
+            gridTemplateColumns: {
+              xs: "96px repeat(12, minmax(48px, 1fr))",
+              md: "180px repeat(12, minmax(44px, 1fr))",
+            },
             gap: "2px",
             alignItems: "end",
             mb: 1,
@@ -158,6 +163,7 @@ function NameRows({
 
 /** The twelve steps of every system beside those of the others; one of them large. */
 export function StepsView({ got }: { got: Comparison }) {
+  const { phone } = usePhone();
   const { search, show, one } = useAddress();
   const at = Math.max(0, Math.min(11, Number(search.get("step") ?? 2) || 0));
   const by = one<keyof typeof alignments>("by", alignments, "name");
@@ -186,6 +192,19 @@ export function StepsView({ got }: { got: Comparison }) {
           onChoose={(v) => show({ by: v === "name" ? undefined : v })}
         />
       </Box>
+      {phone && (
+        <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
+          <Button color="inherit" variant="outlined" onClick={() => go(of, (at + 11) % 12)}>
+            ‹ step
+          </Button>
+          <Typography sx={{ flex: 1, textAlign: "center" }}>
+            {got.systems[of]!.slots[at]!.name}
+          </Typography>
+          <Button color="inherit" variant="outlined" onClick={() => go(of, (at + 1) % 12)}>
+            step ›
+          </Button>
+        </Box>
+      )}
       {layout === "wheels" && (
         <Box
           sx={{

@@ -39,3 +39,10 @@ function linesOf(name: string): string[] {
   );
   return [name.slice(0, at), name.slice(at + 1)];
 }
+
+/** A slot's name where there is little room: "y-g" for yellow-green. */
+export function shortName(name: string): string {
+  if (name.length <= 7) return name;
+  const words = name.split(/[-\s]+/);
+  return words.length > 1 ? words.map((w) => w[0]).join("-") : `${name.slice(0, 6)}…`;
+}

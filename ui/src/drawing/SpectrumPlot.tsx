@@ -21,7 +21,7 @@ export function SpectrumPlot({
   const x = scaleLinear([first, last], [left, width - 2]);
   const y = scaleLinear([0, 1], [height - foot - 2, 4]);
   const curve = line<number>((_, i) => x(first + step * i), y).digits(1);
-  const label = { fontFamily: figures, fontSize: 12, fill: grey.third };
+  const label = { fontFamily: figures, fontSize: 12.6, fill: grey.third };
   return (
     <svg
       viewBox={`0 0 ${width} ${height}`}

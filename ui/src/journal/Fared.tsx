@@ -4,6 +4,7 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Schemas } from "../api/client";
 import { counted } from "../parts/naming";
+import { usePhone } from "../parts/usePhone";
 import { figures, grey, text } from "../drawing/style";
 
 type Guesses = Schemas["Guesses"];
@@ -108,7 +109,9 @@ function Row({
 
 /** Score over time: a dot for each round, as high as the share of points it won. */
 function Rounds({ rounds }: { rounds: Guesses["rounds"] }) {
-  const [width, height, left, foot] = [400, 132, 34, 112];
+  const { phone, wide } = usePhone();
+  const width = phone ? Math.min(400, wide) : 400;
+  const [height, left, foot] = [132, 34, 112];
   // One round alone stands in the middle.
   const X = scalePoint(rounds.keys(), [left + 12, width - 12]).align(0.5);
   const Y = scaleLinear([0, 1], [foot, 10]);
@@ -123,7 +126,7 @@ function Rounds({ rounds }: { rounds: Guesses["rounds"] }) {
       role="img"
       aria-label={`rounds: ${rounds.map((r) => `${day(r.made)} ${r.points} of ${r.outOf}`).join("; ")}`}
       fontFamily={figures}
-      fontSize={11}
+      fontSize={phone ? 12.5 : 11}
       fill={grey.third}
     >
       {[0, 0.5, 1].map((v) => (

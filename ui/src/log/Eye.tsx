@@ -39,7 +39,7 @@ export function Eye() {
         size="small"
         aria-expanded={open}
         onClick={() => setOpen(!open)}
-        sx={{ ml: "-5px", mt: 1, minHeight: 40 }}
+        sx={{ ml: "-5px", mt: 1 }}
       >
         {open ? "leave them folded" : "each of them"}
       </Button>

@@ -234,7 +234,7 @@ function OnShelf({
         onClick={onToggle}
         sx={{
           ml: "-5px",
-          minHeight: 40,
+          minHeight: { xs: 48, md: 40 },
           textDecoration: chosen ? "underline" : "none",
           textDecorationThickness: 2,
           textUnderlineOffset: "5px",

@@ -99,7 +99,7 @@ export function NextTime({ journal }: { journal: Schemas["SittingJournal"] }) {
                   setWriting({ was, says });
                   save.mutate({ was, says });
                 }}
-                sx={{ flex: "none", minHeight: 36 }}
+                sx={{ flex: "none", minHeight: { xs: 48, md: 36 } }}
               >
                 put down
               </Button>

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { usePhone } from "../parts/usePhone";
 import { figures, grey, text } from "../drawing/style";
 
 const width = 340;
@@ -7,6 +8,7 @@ const pitch = 44;
 
 /** Each tube's strength over the modelled one, on a scale of doublings: a spindle as wide as what is left open. */
 export function Spindles({ strengths }: { strengths: Schemas["LearnedStrength"][] }) {
+  const { type } = usePhone();
   const x = (ratio: number) =>
     width / 2 + (scale / 2) * Math.max(-2, Math.min(2, Math.log2(Math.max(ratio, 0.01))));
   const height = 24 + pitch * strengths.length;
@@ -31,7 +33,13 @@ export function Spindles({ strengths }: { strengths: Schemas["LearnedStrength"][
       ].map(([ratio, word]) => (
         <g key={word}>
           <path d={`M${x(Number(ratio))} 18 V${height}`} stroke={grey.hairline} />
-          <text x={x(Number(ratio))} y={12} textAnchor="middle" fontSize={12} fill={grey.third}>
+          <text
+            x={x(Number(ratio))}
+            y={12}
+            textAnchor="middle"
+            fontSize={type(12, width, 1, width)}
+            fill={grey.third}
+          >
             {word}
           </text>
         </g>
@@ -49,7 +57,7 @@ export function Spindles({ strengths }: { strengths: Schemas["LearnedStrength"][
               x={width}
               y={y + 13}
               textAnchor="end"
-              fontSize={12}
+              fontSize={type(12, width, 1, width)}
               fontFamily={figures}
               fill={grey.third}
             >

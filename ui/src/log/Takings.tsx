@@ -33,7 +33,6 @@ export function Takings({ of }: { of: Schemas["Taking"][] }) {
               size="small"
               disabled={undo.isPending}
               onClick={() => undo.mutate({ id: t.id, undone: !t.undone })}
-              sx={{ minHeight: 40 }}
             >
               {t.undone ? "take it again" : "take it back"}
             </Button>

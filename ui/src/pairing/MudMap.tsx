@@ -70,7 +70,7 @@ export function MudMap({
           aria-label="nearer"
           disabled={zoom === sizes.length - 1}
           onClick={() => setZoom(zoom + 1)}
-          sx={{ minWidth: 40 }}
+          sx={{ minWidth: 48 }}
         >
           +
         </Button>
@@ -81,7 +81,7 @@ export function MudMap({
           aria-label="farther"
           disabled={zoom === 0}
           onClick={() => setZoom(zoom - 1)}
-          sx={{ minWidth: 40 }}
+          sx={{ minWidth: 48 }}
         >
           −
         </Button>

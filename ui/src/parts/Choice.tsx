@@ -34,7 +34,7 @@ export function Choice({
           fontWeight: bold ? 500 : 400,
           py: 1.25,
           gap: 0.75,
-          minWidth: 0,
+          minWidth: { xs: 48, md: 0 },
           "&:hover": { bgcolor: grey.track },
         }}
       >

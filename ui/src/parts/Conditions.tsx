@@ -33,9 +33,7 @@ export function MediumChoice({
   value: Conditions["medium"];
   onChoose: (m: Conditions["medium"]) => void;
 }) {
-  return (
-    <Setting label={label} bold words={mediumWords} value={value} onChoose={onChoose} />
-  );
+  return <Setting label={label} bold words={mediumWords} value={value} onChoose={onChoose} />;
 }
 
 /** How colours are looked at: medium, light, wet or dry. */

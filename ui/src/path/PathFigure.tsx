@@ -6,6 +6,7 @@ import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { figures, grey, text } from "../drawing/style";
 import { fill } from "../drawing/screen";
+import { usePhone } from "../parts/usePhone";
 import { nearest, placesOf } from "./along";
 
 const edge = 10;
@@ -49,7 +50,9 @@ export function PathFigure({
   onFlag: (i: number, at: number) => void;
 }) {
   const hatch = useId();
-  const width = useMediaQuery((t: Theme) => t.breakpoints.down("md")) ? 600 : 820;
+  const { phone, wide } = usePhone();
+  const narrow = useMediaQuery((t: Theme) => t.breakpoints.down("md"));
+  const width = phone ? wide : narrow ? 600 : 820;
   const X = scaleLinear([0, 1], [edge, width - edge]);
   const [held, setHeld] = useState<number | "way" | null>(null);
   const way = placesOf(pair, taint).map((p, i) => ({ ...p, at: pair.samples[i]!.at }));
@@ -257,7 +260,7 @@ export function PathFigure({
           strokeDasharray="6 4"
         />
       </g>
-      <g fontFamily={figures} fontSize={12} fill={grey.third} aria-hidden>
+      <g fontFamily={figures} fontSize={phone ? 12.5 : 12} fill={grey.third} aria-hidden>
         {marks.map(({ a, b, x, room }) => {
           return (
             <g key={`${a}:${b}`}>
@@ -271,11 +274,13 @@ export function PathFigure({
           );
         })}
       </g>
-      <g fontSize={12} fill={grey.third}>
+      <g fontSize={phone ? 12.5 : 12} fill={grey.third}>
         <text x={X(0)} y={rows.words}>
-          {width < 700
-            ? "solid: lightness · dashed: chroma · dotted: clean"
-            : "solid: lightness as painted · dashed: chroma of the undertone · dotted: clean from there on"}
+          {phone
+            ? "L* solid, C dashed"
+            : width < 700
+              ? "solid: lightness · dashed: chroma · dotted: clean"
+              : "solid: lightness as painted · dashed: chroma of the undertone · dotted: clean from there on"}
         </text>
         <text x={X(1)} y={rows.words} textAnchor="end">
           hatched:{" "}

@@ -125,7 +125,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
               flexWrap: "wrap",
               columnGap: 2,
               alignItems: "baseline",
-              "& button": { fontSize: 22, py: 0.5, minHeight: 44 }, // the room the names will take
+              "& button": { fontSize: 22, py: 0.5, minHeight: 48 }, // the room the names will take
             }}
           >
             <OneOf
@@ -244,7 +244,7 @@ function StepCount({ steps, onSet }: { steps: number; onSet: (n: number) => void
         aria-label="a step less"
         disabled={steps <= 1}
         onClick={() => onSet(steps - 1)}
-        sx={{ minWidth: 40 }}
+        sx={{ minWidth: 48 }}
       >
         −
       </Button>
@@ -256,7 +256,7 @@ function StepCount({ steps, onSet }: { steps: number; onSet: (n: number) => void
         aria-label="a step more"
         disabled={steps >= mostSteps}
         onClick={() => onSet(steps + 1)}
-        sx={{ minWidth: 40 }}
+        sx={{ minWidth: 48 }}
       >
         +
       </Button>
@@ -400,7 +400,7 @@ function Along({
                   gap: 1.5,
                   alignItems: "center",
                   p: 0,
-                  minHeight: 30,
+                  minHeight: { xs: 48, sm: 30 },
                   border: 0,
                   bgcolor: "transparent",
                   color: grey.ink,

@@ -5,6 +5,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { constants, type Schemas, type Settings, type Selection } from "../api/client";
 import { correctQuery, correctToQuery, mixQuery, wheelQuery } from "../api/queries";
+import { Tabs } from "../parts/Tabs";
 import { OneOf } from "../parts/Choice";
 import { InMeasure } from "../parts/InMeasure";
 import { colourInAddress } from "../parts/colour";
@@ -104,22 +105,14 @@ export function PileView({
         sx={{ display: "flex", flexDirection: "column", gap: 1.25 }}
       >
         <Box sx={{ display: "flex", alignItems: "center", flexWrap: "wrap", gap: 1 }}>
-          {Array.from({ length: piles.count }, (_, i) => (
-            <Button
-              key={i}
-              color="inherit"
-              size="small"
-              aria-pressed={i === piles.at}
-              onClick={() => piles.go(i)}
-              sx={{
-                minWidth: 0,
-                borderBottom: `2px solid ${i === piles.at ? grey.ink : "transparent"}`,
-                fontWeight: i === piles.at ? 600 : 400,
-              }}
-            >
-              pile {i + 1}
-            </Button>
-          ))}
+          <Tabs
+            label="which pile"
+            words={Object.fromEntries(
+              Array.from({ length: piles.count }, (_, i) => [i, `pile ${i + 1}`]),
+            )}
+            value={String(piles.at)}
+            onChoose={(i) => piles.go(Number(i))}
+          />
           <Box sx={{ flex: 1 }} />
           <Button color="inherit" size="small" disabled={!piles.canUndo} onClick={piles.undo}>
             undo

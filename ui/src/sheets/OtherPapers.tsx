@@ -1,6 +1,5 @@
 import type { Profile } from "../api/client";
 import { Shell } from "../app/Shell";
-import { ViewingConditions } from "../parts/Conditions";
 import { useView } from "../parts/useView";
 import { Printed, PrintingChoices, printingQuery, usePrinting } from "./Printed";
 
@@ -13,7 +12,7 @@ export function BoxPaperPage({ painter }: { painter: Profile }) {
     <Shell
       painter={painter}
       title="The box, on paper"
-      conditions={<ViewingConditions view={view} onSet={(v) => of.show(v)} />}
+      viewed={{ view: view, onSet: (v) => of.show(v) }}
     >
       <Printed
         title="The box"
@@ -38,7 +37,7 @@ export function ComparePaperPage({ painter }: { painter: Profile }) {
     <Shell
       painter={painter}
       title="Systems, on paper"
-      conditions={<ViewingConditions view={view} onSet={(v) => of.show(v)} />}
+      viewed={{ view: view, onSet: (v) => of.show(v) }}
     >
       <Printed
         title="Side by side"

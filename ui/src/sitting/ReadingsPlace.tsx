@@ -71,13 +71,16 @@ export function ReadingsPlace({ painter }: { painter: Profile }) {
     <Shell
       painter={painter}
       title={`Readings of ${sitting.name}`}
-      conditions={
-        <>
-          <Typography sx={{ fontWeight: 500, ml: 6 }}>{sitting.name}</Typography>
-          <Typography variant="caption">
-            {sitting.plan.medium} · {sitting.plan.title}, what was painted
-          </Typography>
-        </>
+      open={
+        <Typography noWrap sx={{ fontWeight: 500 }}>
+          {sitting.name}
+        </Typography>
+      }
+      wet
+      beside={
+        <Typography variant="caption">
+          {sitting.plan.medium} · {sitting.plan.title}, what was painted
+        </Typography>
       }
     >
       <Box

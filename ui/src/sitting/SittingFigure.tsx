@@ -3,9 +3,10 @@ import type { BenchRegion, Sitting } from "../api/client";
 import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { fill } from "../drawing/screen";
-import { SlotName } from "../drawing/SlotName";
+import { shortName, SlotName } from "../drawing/SlotName";
 import { figures, grey, text } from "../drawing/style";
 import { slotName } from "../parts/naming";
+import { usePhone } from "../parts/usePhone";
 import { timeOf } from "./steps";
 
 /**
@@ -25,6 +26,7 @@ export function SittingFigure({
   chosen: number;
   onChoose: (region: number) => void;
 }) {
+  const { phone, type } = usePhone();
   const [focused, setFocused] = useState(-1);
   const { plan, places } = sitting;
   const round = plan.kind === "wheel";
@@ -39,7 +41,7 @@ export function SittingFigure({
   const lifted = chosen >= 0 ? chosen : next;
   return (
     <svg
-      viewBox="-270 -206 540 412"
+      viewBox={phone && round ? "-216 -206 432 412" : "-270 -206 540 412"}
       width="100%"
       role="group"
       aria-label="the sheet, as far as it is painted"
@@ -118,7 +120,8 @@ export function SittingFigure({
           return (
             <g key={name} aria-hidden>
               <SlotName
-                name={name}
+                name={phone ? shortName(name) : name}
+                size={type(14, 432, 1, 365)}
                 x={x}
                 y={y + 5}
                 anchor={Math.abs(x) < 20 ? "middle" : x > 0 ? "start" : "end"}
@@ -134,7 +137,7 @@ export function SittingFigure({
             <tspan fill={grey.mark}> of {places.length}</tspan>
           </text>
           {!sitting.done && !sitting.ended && (
-            <text y={22} fontSize={13} fill={grey.third}>
+            <text y={22} fontSize={type(13, 432, 1, 365)} fill={grey.third}>
               done about {timeOf(sitting.now + plan.totalMinutes * 60000)}
             </text>
           )}

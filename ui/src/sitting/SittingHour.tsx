@@ -4,6 +4,7 @@ import type { Sitting } from "../api/client";
 import { fill } from "../drawing/screen";
 import { figures, grey, text } from "../drawing/style";
 import { slotName } from "../parts/naming";
+import { usePhone } from "../parts/usePhone";
 import { timeOf } from "./steps";
 
 const top = 8;
@@ -12,7 +13,8 @@ const minute = 60000;
 /** The hour as it was and will be: what is painted in full colour, what is planned faint, the line is now. */
 export function SittingHour({ sitting, now }: { sitting: Sitting; now: number }) {
   const narrow = useMediaQuery((t: Theme) => t.breakpoints.down("md"));
-  const width = narrow ? 660 : 1140;
+  const { phone, wide } = usePhone();
+  const width = phone ? wide : narrow ? 660 : 1140;
   const { plan, places } = sitting;
   const painted = places
     .map((p, i) => ({
@@ -74,7 +76,7 @@ export function SittingHour({ sitting, now }: { sitting: Sitting; now: number })
               fillOpacity={a.done ? 1 : 0.4}
             />
             {!a.done && end - begin > 60 && (
-              <text x={x(a.end) + 4} y={y + 4} fontSize={11} fill={grey.ink}>
+              <text x={x(a.end) + 4} y={y + 4} fontSize={phone ? 12.5 : 11} fill={grey.ink}>
                 {slotName(r.label)}
               </text>
             )}

@@ -101,14 +101,17 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
     <Shell
       painter={painter}
       title={`Sitting of ${sitting.name}`}
-      conditions={
-        <>
-          <Typography sx={{ fontWeight: 500, ml: 6 }}>{sitting.name}</Typography>
-          <Typography variant="caption">
-            {sitting.plan.medium} · {sitting.plan.title}
-            {sitting.plan.kind === "wheel" && ` of ${sitting.plan.width} mm`}
-          </Typography>
-        </>
+      open={
+        <Typography noWrap sx={{ fontWeight: 500 }}>
+          {sitting.name}
+        </Typography>
+      }
+      wet
+      beside={
+        <Typography variant="caption">
+          {sitting.plan.medium} · {sitting.plan.title}
+          {sitting.plan.kind === "wheel" && ` of ${sitting.plan.width} mm`}
+        </Typography>
       }
       notice={
         <>

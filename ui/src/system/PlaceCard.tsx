@@ -77,7 +77,7 @@ export function PlaceCard({
                 color: grey.ink,
                 font: "inherit",
                 textAlign: "left",
-                minHeight: 44,
+                minHeight: { xs: 48, md: 44 },
                 cursor: "pointer",
                 "&:hover": { bgcolor: grey.track },
               }}

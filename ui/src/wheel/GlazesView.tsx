@@ -12,6 +12,7 @@ import { grey, text } from "../drawing/style";
 import { fill } from "../drawing/screen";
 import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
+import { usePhone } from "../parts/usePhone";
 import { Swatch } from "../drawing/Swatch";
 
 /** Dry layers over paper or a painted ground, and the same wheel built of them. */
@@ -70,7 +71,12 @@ export function GlazesView({
               />
               <span>
                 {i > 0 && (
-                  <Button size="small" color="inherit" onClick={() => move(i)} sx={{ minWidth: 0 }}>
+                  <Button
+                    size="small"
+                    color="inherit"
+                    onClick={() => move(i)}
+                    sx={{ minWidth: { xs: 48, md: 0 } }}
+                  >
                     lower
                   </Button>
                 )}
@@ -78,7 +84,7 @@ export function GlazesView({
                   size="small"
                   color="inherit"
                   onClick={() => setLayers(layers.filter((_, n) => n !== i))}
-                  sx={{ minWidth: 0 }}
+                  sx={{ minWidth: { xs: 48, md: 0 } }}
                 >
                   off
                 </Button>
@@ -182,11 +188,12 @@ function Stack({ glazes }: { glazes: Glazes }) {
 /** Outer rim glazed, inner rim mixed in one film of the same thickness. */
 function GlazedWheel({ glazes }: { glazes: Glazes }) {
   const c = 215;
+  const { phone, type } = usePhone();
   return (
     <svg
       viewBox="0 0 430 430"
       width="100%"
-      style={{ maxHeight: "calc(100vh - 330px)", display: "block" }}
+      style={{ maxHeight: phone ? 360 : "calc(100vh - 330px)", display: "block" }}
       fontFamily={text}
       role="img"
       aria-label="the wheel glazed, outside, and mixed, inside"
@@ -206,10 +213,16 @@ function GlazedWheel({ glazes }: { glazes: Glazes }) {
             </g>
           );
         })}
-      <text x={c} y={c - 6} textAnchor="middle" fontSize={15} fill={grey.second}>
+      <text x={c} y={c - 6} textAnchor="middle" fontSize={type(15, 430, 1, 360)} fill={grey.second}>
         outside glazed
       </text>
-      <text x={c} y={c + 14} textAnchor="middle" fontSize={15} fill={grey.second}>
+      <text
+        x={c}
+        y={c + 14}
+        textAnchor="middle"
+        fontSize={type(15, 430, 1, 360)}
+        fill={grey.second}
+      >
         inside mixed
       </text>
     </svg>

@@ -2,10 +2,11 @@ import type { Theme } from "@mui/material/styles";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useEffect, useMemo, useRef, type KeyboardEvent } from "react";
 import type { RingRung, Section, Slot, Wheel } from "../api/client";
-import { SlotName } from "../drawing/SlotName";
+import { shortName, SlotName } from "../drawing/SlotName";
 import { figures, grey, placeHeight, text } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { cut, fill } from "../drawing/screen";
+import { usePhone } from "../parts/usePhone";
 import { Piece, Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { partsInWords, ratio, share } from "./words";
@@ -13,6 +14,9 @@ import { partsInWords, ratio, share } from "./words";
 /** The whole stage beside the heading, and without it where the figure stands alone. */
 const stage = "0 0 744 652";
 const alone = "0 14 744 640";
+/** On a phone with short names, of which a letter is 12 px high at 360. */
+const small = `${372 - 325} ${334 - 320} 650 640`;
+const smallType = 24;
 const cx = 372;
 const cy = 334;
 const centre = [cx, cy] as const;
@@ -25,6 +29,7 @@ export function WheelFigure({
   chosen,
   covered = false,
   halves = false,
+  clear,
   onChoose,
   onWalk,
   onOpen,
@@ -33,6 +38,8 @@ export function WheelFigure({
   chosen: number;
   covered?: boolean;
   halves?: boolean;
+  /** How far down the page is clear of a card, px; where none lies on it. */
+  clear?: () => number;
   onChoose: (slot: number) => void;
   onWalk: (by: 1 | -1) => void;
   /** Opens the chosen slot. */
@@ -45,6 +52,12 @@ export function WheelFigure({
       ring.current?.querySelector<SVGGElement>(`[data-slot="${chosen}"]`)?.focus();
     walked.current = false;
   }, [chosen]);
+  // What a card from below would hide is scrolled above it.
+  useEffect(() => {
+    const slot = ring.current?.querySelector(`[data-slot="${chosen}"]`);
+    const hidden = clear && slot ? slot.getBoundingClientRect().bottom + 8 - clear() : 0;
+    if (hidden > 0) window.scrollBy(0, hidden);
+  }, [chosen, clear]);
   const keys = (e: KeyboardEvent) => {
     const by = ({ ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 } as const)[e.key];
     if (by) {
@@ -56,6 +69,7 @@ export function WheelFigure({
       onOpen();
     }
   };
+  const { phone } = usePhone();
   const narrow = useMediaQuery((t: Theme) => t.breakpoints.down("md"));
   const ccw = !!wheel.choices.ccw;
   const ribbon = useMemo(
@@ -71,12 +85,12 @@ export function WheelFigure({
   );
   return (
     <svg
-      viewBox={narrow ? alone : stage}
+      viewBox={phone ? small : narrow ? alone : stage}
       width="100%"
       style={{
         display: "block",
-        overflow: narrow ? undefined : "visible",
-        maxHeight: narrow ? undefined : placeHeight,
+        overflow: narrow && !phone ? undefined : "visible",
+        maxHeight: phone ? "calc(100dvh - 64px)" : narrow ? undefined : placeHeight,
       }}
       fontFamily={text}
     >
@@ -107,6 +121,7 @@ export function WheelFigure({
             slot={s}
             chosen={s.index === chosen}
             covered={covered && s.kind !== "primary"}
+            phone={phone}
             ccw={ccw}
             onChoose={() => onChoose(s.index)}
             onOpen={onOpen}
@@ -118,7 +133,7 @@ export function WheelFigure({
       {wheel.neutrals?.length && !covered ? (
         <Middles neutrals={wheel.neutrals} onChoose={onChoose} />
       ) : (
-        !covered && <Summary slots={wheel.slots} />
+        !covered && <Summary slots={wheel.slots} phone={phone} />
       )}
       <defs>
         <pattern
@@ -140,6 +155,7 @@ function SlotMark({
   slot,
   chosen,
   covered,
+  phone,
   ccw,
   onChoose,
   onOpen,
@@ -147,6 +163,7 @@ function SlotMark({
   slot: Slot;
   chosen: boolean;
   covered: boolean;
+  phone: boolean;
   ccw: boolean;
   onChoose: () => void;
   onOpen: () => void;
@@ -239,7 +256,11 @@ function SlotMark({
       {!slot.empty && !covered && bands.rings.length === 0 && cut(slot.asPainted) && (
         <Corner angle={middle + 15} r={rim.outer + out} />
       )}
-      <Label slot={slot} out={out} bare={covered || slot.empty} />
+      {phone ? (
+        <ShortLabel slot={slot} out={out} bare={covered || slot.empty} bold={chosen} />
+      ) : (
+        <Label slot={slot} out={out} bare={covered || slot.empty} />
+      )}
     </g>
   );
 }
@@ -414,6 +435,42 @@ function Label({ slot, out, bare }: { slot: Slot; out: number; bare: boolean }) 
   );
 }
 
+/** On a phone: the short name and the drop. */
+function ShortLabel({
+  slot,
+  out,
+  bare,
+  bold,
+}: {
+  slot: Slot;
+  out: number;
+  bare: boolean;
+  bold: boolean;
+}) {
+  const [px, py] = point(cx, cy, rim.outer + out + 14, 30 * slot.index);
+  const side = slot.index % 6 === 0 ? 0 : slot.index < 6 ? 1 : -1;
+  const name = shortName(slot.name);
+  const drop = bare || slot.verdict === "neutral" ? 0 : 22;
+  const wide = name.length * 0.55 * smallType;
+  const from = side === 0 ? px - (wide + drop) / 2 : side > 0 ? px : px - wide - drop;
+  const y = slot.index === 0 ? py - 4 : slot.index === 6 ? py + 16 : py + 7;
+  return (
+    <g>
+      {drop > 0 && <Drop verdict={slot.verdict} height={21} x={from} y={y - 18} />}
+      <text
+        x={side < 0 ? px : from + drop}
+        y={y}
+        textAnchor={side < 0 ? "end" : "start"}
+        fontSize={smallType}
+        fontWeight={bold || slot.kind === "primary" ? 600 : 400}
+        fill={grey.ink}
+      >
+        {name}
+      </text>
+    </g>
+  );
+}
+
 /** One section's undertones: thickness is how much of the possible brightness is left. */
 function Ribbon({ section, start, turn }: { section: Section; start: number; turn: 1 | -1 }) {
   const inner = (retention: number) => band.outer - Math.max(1.2, band.thick * retention);
@@ -467,15 +524,16 @@ function Across({ angle }: { angle: number }) {
 }
 
 /** How the nine mixtures come out, in the empty middle. */
-function Summary({ slots }: { slots: Slot[] }) {
+function Summary({ slots, phone }: { slots: Slot[]; phone: boolean }) {
   const mixed = slots.filter((s) => s.kind !== "primary" && !s.empty);
   const rows = (["clean", "quiet", "softened", "muddy", "neutral"] as const)
     .map((verdict) => ({ verdict, n: mixed.filter((s) => s.verdict === verdict).length }))
     .filter(({ verdict, n }) => (verdict !== "quiet" && verdict !== "neutral") || n > 0);
-  const top = cy - 14 * (rows.length - 3);
+  const [pitch, head, word] = phone ? [34, smallType, smallType] : [28, 13, 15];
+  const top = cy - (pitch / 2) * (rows.length - 3);
   return (
     <g>
-      <text x={cx} y={top - 38} textAnchor="middle" fontSize={13} fill={grey.third}>
+      <text x={cx} y={top - 10 - pitch} textAnchor="middle" fontSize={head} fill={grey.third}>
         {mixed.length === 9
           ? "of nine mixtures"
           : mixed.length === 3
@@ -486,15 +544,15 @@ function Summary({ slots }: { slots: Slot[] }) {
         <g key={verdict} fill={n === 0 ? grey.third : grey.ink}>
           <text
             x={cx - 30}
-            y={top - 8 + 28 * i}
+            y={top - 8 + pitch * i}
             textAnchor="end"
-            fontSize={20}
+            fontSize={phone ? 24 : 20}
             fontFamily={figures}
           >
             {n}
           </text>
-          <Drop verdict={verdict} height={18} x={cx - 22} y={top - 23 + 28 * i} />
-          <text x={cx} y={top - 8 + 28 * i} fontSize={15}>
+          <Drop verdict={verdict} height={18} x={cx - 22} y={top - 23 + pitch * i} />
+          <text x={cx} y={top - 8 + pitch * i} fontSize={word}>
             {verdict === "neutral" ? "without hue" : verdict}
           </text>
         </g>

@@ -4,16 +4,18 @@ import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useLayoutEffect, useState } from "react";
 import { Link as To, useParams } from "react-router";
-import type { Conditions, Profile, Settings, Slot, Wheel, WheelChoices } from "../api/client";
+import type { Profile, Settings, Slot, Wheel, WheelChoices } from "../api/client";
 import { paintsQuery, predictionsQuery, wheelQuery } from "../api/queries";
 import { judgedWords, lightWords, plainSettings } from "../parts/choices";
-import { Group, ViewingConditions } from "../parts/Conditions";
 import { KeptNotices, MissingWheel, NameField, SavedMark } from "../app/Kept";
 import { PaintPicker } from "../parts/PaintPicker";
+import { FromBelow } from "../app/PhoneSheets";
 import { Shell } from "../app/Shell";
 import { grey, placeHeight } from "../drawing/style";
 import { asked, useAddress } from "../parts/useAddress";
 import { useKeptWheel } from "../parts/useKeptWheel";
+import { CardFromBelow, clearOfCard } from "../parts/CardFromBelow";
+import { usePhone } from "../parts/usePhone";
 import { useUndoKey } from "../parts/useUndoKey";
 import { Waiting } from "../parts/Waiting";
 import { WheelMenu } from "../parts/WheelMenu";
@@ -66,6 +68,9 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   const own = useKeptWheel(id);
   const { content, change, undo } = own;
   const { slot: chosen, view, covered, halves, settings, show } = useView(content?.settings);
+  const { phone } = usePhone();
+  const [up, setUp] = useState(false);
+  const [making, setMaking] = useState(false);
   const [picking, setPicking] = useState<{ role: number; name: string } | null>(null);
   const wheel = useQuery({
     ...wheelQuery(id, content?.system ?? nothing, settings ?? plainSettings),
@@ -77,10 +82,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   useUndoKey(undo);
   /** To the next slot that is not empty, one way or the other. */
   const walk = (by: 1 | -1) => {
-    const from = slotIn(asked());
-    const next = Array.from({ length: 12 }, (_, i) => (from + by * (i + 1) + 12) % 12).find(
-      (i) => !wheel.data?.slots[i]?.empty,
-    );
+    const next = wheel.data && nextSlot(wheel.data, slotIn(asked()), by);
     if (next !== undefined) show({ slot: String(next + 1) });
   };
   useLayoutEffect(() => {
@@ -100,6 +102,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   const single = system.roles.every((r) => r.length <= 1);
   const choose = (slot: number) => {
     setPicking(null);
+    setUp(true);
     show({ slot: String(slot + 1) });
   };
   const open = (index: number) => {
@@ -119,19 +122,132 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   const got = wheel.data;
   const slot = got?.slots[chosen];
 
+  const cover = () => show({ cover: covered ? undefined : "on" });
+  const tabs = (
+    <Tabs
+      label="looked at"
+      words={views}
+      value={view}
+      onChoose={(v) => show({ view: v === "wheel" ? undefined : v })}
+    />
+  );
+  const card =
+    picking && paints.data ? (
+      <PaintPicker
+        key={picking.name}
+        role={picking.name}
+        paints={paints.data}
+        present={present}
+        taken={system.roles.flat()}
+        onClose={() => setPicking(null)}
+        onPick={(p) => {
+          setPicking(null);
+          if (p.id !== present)
+            change({
+              ...content,
+              system: {
+                ...system,
+                roles: system.roles.map((r, k) => (k === picking.role ? [p.id] : r)),
+              },
+            });
+        }}
+      />
+    ) : covered && got ? (
+      <CoverCard
+        wheel={got}
+        id={id}
+        version={own.kept?.version ?? 0}
+        saved={own.saved}
+        predictions={predictions.data}
+        onLift={() => show({ cover: undefined })}
+      />
+    ) : (
+      got &&
+      slot && (
+        <StepCard
+          wheel={got}
+          name={own.kept?.name ?? ""}
+          slot={slot}
+          settings={settings}
+          predictions={predictions.data}
+          version={own.kept?.version}
+          onChoose={choose}
+          onCall={(name) =>
+            setChoices({ called: calledSo(settings.choices.called, slot.home, name) })
+          }
+          onSwap={single ? () => open(chosen) : undefined}
+          system={`/system/${id}`}
+        />
+      )
+    );
+  const choices = got && view === "wheel" && (
+    <ChoicesBar
+      wheel={got}
+      printed={system.kind === "cmy"}
+      choices={settings.choices}
+      covered={covered}
+      halves={halves}
+      onSet={setChoices}
+      onCover={cover}
+      onHalves={() => show({ halves: halves ? undefined : "on" })}
+    />
+  );
+  const shown = (
+    <>
+      {wheel.error && !got && (
+        <Box sx={{ pt: 18 }}>
+          <Typography role="alert">{wheel.error.message}</Typography>
+          <Button component={To} to={`/system/${id}`} variant="outlined" sx={{ mt: 2 }}>
+            to the system
+          </Button>
+        </Box>
+      )}
+      {got && view === "wheel" && (
+        <>
+          <WheelFigure
+            wheel={got}
+            chosen={chosen}
+            covered={covered}
+            halves={halves}
+            clear={phone && up ? clearOfCard : undefined}
+            onChoose={choose}
+            onWalk={walk}
+            onOpen={() => open(slotIn(asked()))}
+          />
+          <Legend wheel={got} />
+          {!covered && <Evenness wheel={got} onChoose={choose} />}
+        </>
+      )}
+      {got && view === "neutrals" && (
+        <NeutralsView
+          id={id}
+          system={system}
+          settings={settings}
+          wheel={got}
+          slot={chosen}
+          onChoose={choose}
+        />
+      )}
+      {got && view === "glazes" && (
+        <GlazesView
+          id={id}
+          system={system}
+          settings={settings}
+          wheel={got}
+          paints={paints.data ?? []}
+        />
+      )}
+    </>
+  );
+  /** On a phone: whether the card lies over the lower part of the page. */
+  const lifted = phone && view === "wheel" && !!card && (up || covered || !!picking);
   return (
     <Shell
       painter={painter}
       title={`Wheel of ${content.name}`}
-      conditions={
-        <>
-          <Group>
-            <WheelMenu name={content.name} current={id} place="wheel" />
-            <Primaries wheel={got} onOpen={open} />
-          </Group>
-          <ViewingConditions view={settings} onSet={(v: Partial<Conditions>) => set(v)} />
-        </>
-      }
+      open={<WheelMenu name={content.name} current={id} place="wheel" />}
+      beside={<Primaries wheel={got} onOpen={open} />}
+      viewed={{ view: settings, onSet: set }}
       notice={
         <>
           <KeptNotices own={own} />
@@ -148,168 +264,128 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
         </>
       }
     >
-      <Box
-        sx={{
-          display: "grid",
-          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 372px" },
-          gap: 3,
-        }}
-      >
-        <Box sx={{ position: "relative", minHeight: { md: placeHeight } }}>
-          <Box
-            sx={{
-              display: "flex",
-              justifyContent: "space-between",
-              position: { md: view === "wheel" ? "absolute" : "static" },
-              inset: "0 0 auto 0",
-              pointerEvents: "none",
-              "& > *": { pointerEvents: "auto" },
-            }}
-          >
-            <Box sx={{ maxWidth: 340, flex: 1 }}>
-              <NameField name={content.name} onRename={(name) => change({ ...content, name })} />
-              <Tabs
-                label="looked at"
-                words={views}
-                value={view}
-                onChoose={(v) => show({ view: v === "wheel" ? undefined : v })}
-              />
-              {got && view === "wheel" && (
-                <ChoicesBar
-                  wheel={got}
-                  printed={system.kind === "cmy"}
-                  choices={settings.choices}
-                  covered={covered}
-                  halves={halves}
-                  onSet={setChoices}
-                  onCover={() => show({ cover: covered ? undefined : "on" })}
-                  onHalves={() => show({ halves: halves ? undefined : "on" })}
-                />
-              )}
-            </Box>
+      {phone ? (
+        <>
+          <Box sx={{ display: lifted ? "none" : "flex", alignItems: "center" }}>
+            {tabs}
+            <Box sx={{ flex: 1 }} />
+            {view === "wheel" && (
+              <Button color="inherit" onClick={cover}>
+                {covered ? "uncover" : "cover, guess"}
+              </Button>
+            )}
+          </Box>
+          {shown}
+          <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1, mt: 1 }}>
+            {!covered && (
+              <Button component={To} to={`/bench/${id}`} variant="contained" sx={{ flex: 1 }}>
+                paint it
+              </Button>
+            )}
+            <Button component={To} to={`/bench/${id}/paper`} variant="outlined" color="inherit">
+              on paper
+            </Button>
+            {choices && (
+              <Button
+                variant="outlined"
+                color="inherit"
+                aria-haspopup="dialog"
+                onClick={() => setMaking(true)}
+              >
+                how it is made
+              </Button>
+            )}
+            <SavedMark own={own} />
+          </Box>
+          <FromBelow label="how it is made" open={making} onClose={() => setMaking(false)}>
+            {choices}
+          </FromBelow>
+          {lifted && (
+            <CardFromBelow
+              label="card of the slot"
+              before={got && neighbour(got, chosen, -1, choose)}
+              after={got && neighbour(got, chosen, 1, choose)}
+              onClose={() => {
+                setUp(false);
+                setPicking(null);
+                if (covered) cover();
+              }}
+            >
+              {card}
+            </CardFromBelow>
+          )}
+        </>
+      ) : (
+        <Box
+          sx={{
+            display: "grid",
+            gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 372px" },
+            gap: 3,
+          }}
+        >
+          <Box sx={{ position: "relative", minHeight: { md: placeHeight } }}>
             <Box
               sx={{
                 display: "flex",
-                flexWrap: "wrap",
-                justifyContent: "flex-end",
-                alignItems: "flex-start",
+                justifyContent: "space-between",
+                position: { md: view === "wheel" ? "absolute" : "static" },
+                inset: "0 0 auto 0",
+                pointerEvents: "none",
+                "& > *": { pointerEvents: "auto" },
               }}
             >
-              <Button component={To} to={`/bench/${id}/paper`} color="inherit">
-                on paper
-              </Button>
-              {!covered && (
-                <Button component={To} to={`/bench/${id}`} variant="contained" sx={{ mx: 1 }}>
-                  paint it
+              <Box sx={{ maxWidth: 340, flex: 1 }}>
+                <NameField name={content.name} onRename={(name) => change({ ...content, name })} />
+                {tabs}
+                {choices}
+              </Box>
+              <Box
+                sx={{
+                  display: "flex",
+                  flexWrap: "wrap",
+                  justifyContent: "flex-end",
+                  alignItems: "flex-start",
+                }}
+              >
+                <Button component={To} to={`/bench/${id}/paper`} color="inherit">
+                  on paper
                 </Button>
-              )}
-              <SavedMark own={own} />
+                {!covered && (
+                  <Button component={To} to={`/bench/${id}`} variant="contained" sx={{ mx: 1 }}>
+                    paint it
+                  </Button>
+                )}
+                <SavedMark own={own} />
+              </Box>
             </Box>
+            {shown}
           </Box>
-          {wheel.error && !got && (
-            <Box sx={{ pt: 18 }}>
-              <Typography role="alert">{wheel.error.message}</Typography>
-              <Button component={To} to={`/system/${id}`} variant="outlined" sx={{ mt: 2 }}>
-                to the system
-              </Button>
-            </Box>
-          )}
-          {got && view === "wheel" && (
-            <>
-              <WheelFigure
-                wheel={got}
-                chosen={chosen}
-                covered={covered}
-                halves={halves}
-                onChoose={choose}
-                onWalk={walk}
-                onOpen={() => open(slotIn(asked()))}
-              />
-              <Legend wheel={got} />
-              {!covered && <Evenness wheel={got} onChoose={choose} />}
-            </>
-          )}
-          {got && view === "neutrals" && (
-            <NeutralsView
-              id={id}
-              system={system}
-              settings={settings}
-              wheel={got}
-              slot={chosen}
-              onChoose={choose}
-            />
-          )}
-          {got && view === "glazes" && (
-            <GlazesView
-              id={id}
-              system={system}
-              settings={settings}
-              wheel={got}
-              paints={paints.data ?? []}
-            />
-          )}
+          <Box
+            sx={{
+              borderLeft: { md: `1px solid ${grey.hairline}` },
+              pl: { md: 2 },
+              height: { md: placeHeight },
+              overflowY: { md: "auto" },
+            }}
+          >
+            {card}
+          </Box>
         </Box>
-        <Box
-          sx={{
-            borderLeft: { md: `1px solid ${grey.hairline}` },
-            pl: { md: 2 },
-            height: { md: placeHeight },
-            overflowY: { md: "auto" },
-          }}
-        >
-          {picking && paints.data ? (
-            <PaintPicker
-              key={picking.name}
-              role={picking.name}
-              paints={paints.data}
-              present={present}
-              taken={system.roles.flat()}
-              onClose={() => setPicking(null)}
-              onPick={(p) => {
-                setPicking(null);
-                if (p.id !== present)
-                  change({
-                    ...content,
-                    system: {
-                      ...system,
-                      roles: system.roles.map((r, k) => (k === picking.role ? [p.id] : r)),
-                    },
-                  });
-              }}
-            />
-          ) : covered && got ? (
-            <CoverCard
-              wheel={got}
-              id={id}
-              version={own.kept?.version ?? 0}
-              saved={own.saved}
-              predictions={predictions.data}
-              onLift={() => show({ cover: undefined })}
-            />
-          ) : (
-            got &&
-            slot && (
-              <StepCard
-                wheel={got}
-                name={own.kept?.name ?? ""}
-                slot={slot}
-                settings={settings}
-                predictions={predictions.data}
-                version={own.kept?.version}
-                onChoose={choose}
-                onCall={(name) =>
-                  setChoices({ called: calledSo(settings.choices.called, slot.home, name) })
-                }
-                onSwap={single ? () => open(chosen) : undefined}
-                system={`/system/${id}`}
-              />
-            )
-          )}
-        </Box>
-      </Box>
+      )}
     </Shell>
   );
 }
+
+/** The next slot that is not empty, one way or the other, and the way there. */
+function neighbour(wheel: Wheel, from: number, by: 1 | -1, go: (slot: number) => void) {
+  const at = nextSlot(wheel, from, by);
+  return at === undefined ? undefined : { name: wheel.slots[at]!.name, go: () => go(at) };
+}
+
+const nextSlot = (wheel: Wheel, from: number, by: 1 | -1) =>
+  Array.from({ length: 12 }, (_, i) => (from + by * (i + 1) + 12) % 12).find(
+    (i) => !wheel.slots[i]!.empty,
+  );
 
 /** The painter's own names of slots, with one more or one less. */
 function calledSo(called: string[] | undefined, home: number, name: string) {
@@ -364,7 +440,7 @@ function Primaries({ wheel, onOpen }: { wheel?: Wheel; onOpen: (slot: number) =>
 }
 
 function Legend({ wheel }: { wheel: Wheel }) {
-  const line = { display: "flex", alignItems: "center", gap: 0.75 };
+  const line = { display: "flex", flexWrap: "wrap", alignItems: "center", gap: 0.75 };
   return (
     <Box
       sx={{

@@ -1,0 +1,78 @@
+package e2e
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+)
+
+// smallTexts are the texts on the page whose letters are smaller than 12 px, in figures too, where they are
+// drawn smaller than they are written.
+func (v visitor) smallTexts() []string {
+	v.t.Helper()
+	return v.lines(`() => {
+		const out = [];
+		const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+		for (let n; (n = walk.nextNode()); ) {
+			const e = n.parentElement;
+			if (!n.textContent.trim() || !e.getClientRects().length || getComputedStyle(e).visibility === "hidden") continue;
+			if (e.closest("[style*='clip'], .visually-hidden, style, script, title") || getComputedStyle(e).clipPath !== "none") continue;
+			const drawn = e.ownerSVGElement ? Math.hypot(e.getScreenCTM().a, e.getScreenCTM().b) : 1;
+			const px = parseFloat(getComputedStyle(e).fontSize) * drawn;
+			if (px < 11.95) out.push(n.textContent.trim().slice(0, 40) + " " + px.toFixed(1));
+		}
+		return out.join("\n");
+	}`)
+}
+
+// smallTargets are the buttons, links and choices on the page that a thumb misses: narrower or lower than 48 px. Links in
+// a sentence and the parts of a figure are left out.
+func (v visitor) smallTargets(least int) []string {
+	v.t.Helper()
+	return v.lines(fmt.Sprintf(`() => [...document.querySelectorAll("button, a[href], [role=button], [role=radio], [role=checkbox]")]
+		.filter((e) => e.getClientRects().length && !e.ownerSVGElement && !e.closest("[data-word]") && getComputedStyle(e).display !== "inline")
+		.map((e) => [e, e.getBoundingClientRect()])
+		.filter(([, r]) => r.height < %d - 0.5 || r.width < 48 - 0.5)
+		.map(([e, r]) => (e.getAttribute("aria-label") ?? e.innerText).slice(0, 40).replace(/\s+/g, " ") + " " + Math.round(r.width) + " x " + Math.round(r.height))
+		.join("\n")`, least))
+}
+
+func (v visitor) lines(js string) []string {
+	v.t.Helper()
+	all := strings.Split(v.MustEval(js).String(), "\n")
+	return slices.DeleteFunc(all, func(line string) bool { return line == "" })
+}
+
+// On a phone every place can be read and used with a thumb.
+func TestEveryPlaceIsUsedWithAThumb(t *testing.T) {
+	t.Parallel()
+	at := startApp(t, demoDatabase(t)).address
+	for some := range slices.Chunk(places, 12) {
+		t.Run("from "+some[0].address, func(t *testing.T) {
+			t.Parallel()
+			p := open(t, at)
+			p.asDemo()
+			p.MustSetViewport(390, 844, 1, true)
+			for _, place := range some {
+				p.MustNavigate(at + place.address).MustWaitLoad()
+				p.waitFor(place.address, func() bool { return p.isThere(place.shows) })
+				p.fits(place.address)
+				assert.Empty(t, p.smallTexts(), "%s: under 12 px", place.address)
+				least := 48
+				if strings.HasPrefix(place.address, "/bench/sitting/") {
+					least = 56
+				}
+				assert.Empty(t, p.smallTargets(least), "%s: under %d px", place.address, least)
+				for _, size := range [][2]int{{360, 640}, {844, 390}} { // a small one, and one that lies
+					p.MustSetViewport(size[0], size[1], 1, true)
+					p.fits(fmt.Sprintf("%s at %d by %d", place.address, size[0], size[1]))
+					assert.Empty(t, p.smallTexts(), "%s at %d by %d: under 12 px", place.address, size[0], size[1])
+				}
+				p.MustSetViewport(390, 844, 1, true)
+			}
+		})
+	}
+}

@@ -1,0 +1,47 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useState, type ReactNode } from "react";
+import { useNavigate } from "react-router";
+import { client, type Profile } from "../api/client";
+import { sessionQuery } from "../api/queries";
+import { useFirstMinute } from "./FirstMinute";
+import { PassphraseDialog } from "./PassphraseDialog";
+import { SessionsDialog } from "./SessionsDialog";
+import { BeforeLeaving } from "./WaitingHere";
+
+/** What a painter does that belongs to no place, and the dialogs that it opens. */
+export function usePainterDeeds(painter: Profile): {
+  deeds: { words: string; does: () => void }[];
+  dialogs: ReactNode;
+} {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const firstMinute = useFirstMinute();
+  const [asked, setAsked] = useState<"passphrase" | "sessions" | "leave" | null>(null);
+  const leave = useCallback(async () => {
+    setAsked(null);
+    await client.DELETE("/api/session");
+    await navigate("/");
+    await queries.invalidateQueries(sessionQuery);
+  }, [navigate, queries]);
+  const deeds = [
+    { words: "words", does: () => void navigate("/words") },
+    painter.demo && !firstMinute.shown && { words: "a first minute", does: firstMinute.bringBack },
+    !painter.demo && {
+      words: painter.passphrase ? "another passphrase" : "a passphrase",
+      does: () => setAsked("passphrase"),
+    },
+    !painter.demo && { words: "where I am signed in", does: () => setAsked("sessions") },
+    { words: "somebody else is painting", does: () => setAsked("leave") },
+  ].filter((d) => !!d);
+  const close = () => setAsked(null);
+  return {
+    deeds,
+    dialogs: (
+      <>
+        {asked === "passphrase" && <PassphraseDialog painter={painter} onClose={close} />}
+        {asked === "leave" && <BeforeLeaving onLeave={() => void leave()} onStay={close} />}
+        {asked === "sessions" && <SessionsDialog painter={painter} onClose={close} />}
+      </>
+    ),
+  };
+}

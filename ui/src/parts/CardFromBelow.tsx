@@ -1,0 +1,67 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import type { ReactNode } from "react";
+import { grey } from "../drawing/style";
+
+/** How far down a phone's screen is clear of the card, px. */
+export const clearOfCard = () =>
+  window.innerWidth > window.innerHeight ? window.innerHeight : 0.6 * window.innerHeight - 60;
+
+/**
+ * On a phone: a card that comes up from below, half the height, while the figure above it is still seen.
+ * Steppers go to its neighbours, for what is small in a figure.
+ */
+export function CardFromBelow({
+  label,
+  before,
+  after,
+  onClose,
+  children,
+}: {
+  label: string;
+  before?: { name: string; go: () => void };
+  after?: { name: string; go: () => void };
+  onClose: () => void;
+  children: ReactNode;
+}) {
+  const step = { flex: 1, minWidth: 0, fontSize: 14, px: 0.5 };
+  return (
+    <Box
+      role="region"
+      aria-label={label}
+      sx={{
+        position: "fixed",
+        zIndex: 4,
+        left: 0,
+        right: 0,
+        bottom: "calc(62px + env(safe-area-inset-bottom))",
+        height: "40dvh",
+        bgcolor: grey.paper,
+        borderTop: `2px solid ${grey.ink}`,
+        display: "flex",
+        flexDirection: "column",
+        "@media (max-height: 499.95px)": {
+          left: "50%",
+          top: 52,
+          bottom: 0,
+          height: "auto",
+          borderTop: 0,
+          borderLeft: `2px solid ${grey.ink}`,
+        },
+      }}
+    >
+      <Box sx={{ display: "flex", flex: "none", borderBottom: `1px solid ${grey.hairline}` }}>
+        <Button color="inherit" disabled={!before} onClick={before?.go} sx={step}>
+          ‹ {before?.name}
+        </Button>
+        <Button color="inherit" onClick={onClose} sx={{ ...step, flex: "none", px: 2 }}>
+          put down
+        </Button>
+        <Button color="inherit" disabled={!after} onClick={after?.go} sx={step}>
+          {after?.name} ›
+        </Button>
+      </Box>
+      <Box sx={{ flex: 1, overflowY: "auto", p: "12px 16px" }}>{children}</Box>
+    </Box>
+  );
+}
