@@ -46,6 +46,48 @@ func (v visitor) lines(js string) []string {
 	return slices.DeleteFunc(all, func(line string) bool { return line == "" })
 }
 
+// A slot's card comes up from below and steps to its neighbours; the rail, the chip and what is behind "more" are within
+// the thumb's reach; from a sitting the camera is one tap away.
+func TestAWheelAndASittingOnAPhone(t *testing.T) {
+	t.Parallel()
+	at := startApp(t, demoDatabase(t)).address
+	p := open(t, at)
+	p.asDemo()
+	p.MustSetViewport(390, 844, 1, true)
+	p.MustNavigate(at + "/wheel/1").MustWaitLoad()
+	p.see("of nine mixtures")
+	p.slot("violet")
+	card := p.MustElement(`[aria-label="card of the slot"]`)
+	assert.Equal(t, "violet", strings.ToLower(card.MustElement(`[aria-label^="step: "] h2`).MustText()))
+	p.waitFor("the slot above the card", func() bool {
+		return p.MustEval(`() => document.querySelector('[role=radio][aria-checked=true]').getBoundingClientRect().bottom <= document.querySelector('[aria-label="card of the slot"]').getBoundingClientRect().top`).Bool()
+	})
+	p.press("blue-violet")
+	p.waitFor("the card of the next", func() bool { return p.MustHas(`[aria-label="step: blue-violet"]`) })
+	p.press("put down")
+	p.waitFor("it is down", func() bool { return !p.MustHas(`[aria-label="card of the slot"]`) })
+
+	p.press("acrylic, dry")
+	p.element(`[role=dialog] [role=radio]`, "wet").MustClick()
+	p.press("done")
+	p.see("acrylic, wet")
+	p.press("more")
+	p.element("[role=dialog] a", "Compare").MustClick()
+	p.see("how far they reach")
+
+	p.element("nav a", "7 of 15").MustClick()
+	p.see("Paused")
+	assert.True(t, p.MustHas(`input[type=file][capture=environment]`), "the camera")
+	p.press("go on painting")
+	p.see("Mix in well")
+	p.press("the hour")
+	p.see("fold the hour")
+	p.press("pause, end")
+	p.element("[role=dialog] button", "pause").MustClick()
+	p.see("Paused")
+	assert.Empty(t, p.complaints())
+}
+
 // On a phone every place can be read and used with a thumb.
 func TestEveryPlaceIsUsedWithAThumb(t *testing.T) {
 	t.Parallel()

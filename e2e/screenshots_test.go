@@ -3,6 +3,7 @@ package e2e
 import (
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -34,10 +35,6 @@ func TestScreenshots(t *testing.T) {
 	p.choose("looked at", "neutrals")
 	p.see("ochre-like")
 	shoot("neutrals.png")
-	p.choose("looked at", "glazes")
-	p.see("The wheel, glazed")
-	p.see("turned over")
-	shoot("glazes.png")
 	p.choose("looked at", "wheel")
 	p.wheelOf("Six from the harbour")
 	p.wheelOf("Kelp and wet stone")
@@ -119,11 +116,15 @@ func TestScreenshots(t *testing.T) {
 		return p.MustEval(`() => [...document.images].every((i) => i.complete && i.naturalWidth > 0)`).Bool()
 	})
 	shoot("readings.png")
-	p.goTo("Log")
-	p.element("a", demoRead).MustClick()
-	p.press("take it into the box")
-	p.see("Taken: ")
-	p.goTo("Log")
-	p.waitFor("the shelf with what was taken", func() bool { return p.shows("3 sittings") && p.shows("take it back") })
-	shoot("shelf.png")
+	at, _, _ := strings.Cut(p.MustInfo().URL, "/bench")
+	p.MustSetViewport(390, 844, 1, true)
+	p.MustNavigate(at + "/wheel/2").MustWaitLoad()
+	p.see("of nine mixtures")
+	p.slot("violet")
+	p.element(`[aria-label="card of the slot"]`, "")
+	shoot("phone-wheel.png")
+	p.MustNavigate(at + "/bench/sitting/3").MustWaitLoad()
+	p.see("another slot")
+	p.see("all kept")
+	shoot("phone-sitting.png")
 }

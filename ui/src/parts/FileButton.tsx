@@ -5,10 +5,13 @@ import { useRef, useState, type DragEvent } from "react";
 export function FileButton({
   label,
   accept,
+  camera = false,
   onFile,
 }: {
   label: string;
   accept: string;
+  /** Opens the camera where there is one. */
+  camera?: boolean;
   onFile: (f: File) => void;
 }) {
   const input = useRef<HTMLInputElement>(null);
@@ -39,6 +42,7 @@ export function FileButton({
         type="file"
         hidden
         accept={accept}
+        capture={camera ? "environment" : undefined}
         aria-label={label}
         onChange={(e) => {
           const f = e.target.files?.[0];

@@ -232,7 +232,7 @@ export function NextCard({
               </Typography>
             )}
           </Box>
-          <Box sx={{ display: "flex", gap: 2 }}>
+          <Box sx={{ display: "flex", gap: 2, ...atTheThumb }}>
             {remedies.length > 0 ? (
               <>
                 <Large keys="p" onClick={() => onTell(...toldOf(remedies[0]!.tells))}>
@@ -325,6 +325,17 @@ export function NextCard({
     </Box>
   );
 }
+
+/** On a phone what is tapped most stays within the thumb's reach. */
+const atTheThumb = {
+  "@media (max-width: 599.95px)": {
+    position: "sticky",
+    bottom: "calc(62px + env(safe-area-inset-bottom))",
+    zIndex: 3,
+    bgcolor: grey.paper,
+    py: 1,
+  },
+} as const;
 
 const doneWord: Record<Remedy["kind"], string> = {
   mend: "it is mended",

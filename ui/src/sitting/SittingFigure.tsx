@@ -121,7 +121,7 @@ export function SittingFigure({
             <g key={name} aria-hidden>
               <SlotName
                 name={phone ? shortName(name) : name}
-                size={type(14, 432, 1, 365)}
+                size={type(14, 432, 1, 245)}
                 x={x}
                 y={y + 5}
                 anchor={Math.abs(x) < 20 ? "middle" : x > 0 ? "start" : "end"}
@@ -137,8 +137,8 @@ export function SittingFigure({
             <tspan fill={grey.mark}> of {places.length}</tspan>
           </text>
           {!sitting.done && !sitting.ended && (
-            <text y={22} fontSize={type(13, 432, 1, 365)} fill={grey.third}>
-              done about {timeOf(sitting.now + plan.totalMinutes * 60000)}
+            <text y={phone ? 26 : 22} fontSize={type(13, 432, 1, 245)} fill={grey.third}>
+              {phone ? "till" : "done about"} {timeOf(sitting.now + plan.totalMinutes * 60000)}
             </text>
           )}
         </g>

@@ -2,8 +2,8 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useLayoutEffect, useState } from "react";
-import { Link as To, useParams } from "react-router";
-import type { Profile, Sitting } from "../api/client";
+import { Link as To, useNavigate, useParams } from "react-router";
+import { sendFile, type Profile, type Sitting } from "../api/client";
 import { useServerNow } from "../api/serverClock";
 import { typing } from "../app/keys";
 import { Missing } from "../app/Missing";
@@ -18,8 +18,12 @@ import { NextCard, PaintedCard } from "./NextCard";
 import { Large, Second, Tap } from "./Pieces";
 import { SittingFigure } from "./SittingFigure";
 import { SittingHour } from "./SittingHour";
-import { timeOf, toldOf, type Step } from "./steps";
+import { leftOf, timeOf, toldOf, type Step } from "./steps";
 import { useDrySignal, useInstalled, useScreenAwake } from "./useTable";
+import { useMutation } from "@tanstack/react-query";
+import { FromBelow } from "../app/PhoneSheets";
+import { FileButton } from "../parts/FileButton";
+import { usePhone } from "../parts/usePhone";
 import { isLeft, useSitting, type Done } from "./useSitting";
 
 export function SittingPlace({ painter }: { painter: Profile }) {
@@ -34,6 +38,15 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
   const now = useServerNow();
   const [chosen, setChosen] = useState(-1);
   const [another, setAnother] = useState(false);
+  const { phone } = usePhone();
+  const [all, setAll] = useState(false);
+  const [hour, setHour] = useState(false);
+  const navigate = useNavigate();
+  // The camera is one tap away: what it took is read at once.
+  const photograph = useMutation({
+    mutationFn: (file: Blob) => sendFile(`sittings/${id}/photo`, file),
+    onSuccess: () => navigate(`/bench/sitting/${id}/readings?by=photo`),
+  });
   useInstalled(id);
   useScreenAwake(!!sitting && !sitting.ended && !sitting.paused);
   const dry = useDrySignal(sitting, now);
@@ -97,6 +110,41 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
   const taking = own.pending > 0;
   const paintedAway = () =>
     say(...(sitting.laid ? [] : [{ kind: "laid out" } as const]), ...toldOf(sitting.asPlanned));
+  const whenDry = (
+    <OneOf
+      label="when a slot is dry"
+      bold={false}
+      shown={dryWords[dry.by]}
+      of={Object.entries(dryWords).map(([value, name]) => ({ value, name }))}
+      value={dry.by}
+      onChoose={(v) => dry.setBy(v as keyof typeof dryWords)}
+    />
+  );
+  const deeds = (
+    <>
+      <Button
+        component={To}
+        to={`/bench/sitting/${id}/readings`}
+        color="inherit"
+        sx={{ minHeight: 56, px: 1, fontSize: 15 }}
+      >
+        read what was painted
+      </Button>
+      {!sitting.ended && (
+        <>
+          <Tap onClick={() => say({ kind: sitting.paused ? "resumed" : "paused" })}>
+            {sitting.paused ? "go on" : "pause"}
+          </Tap>
+          {sitting.laid && !sitting.paused && first && (
+            <Tap disabled={taking} onClick={paintedAway}>
+              the rest as planned
+            </Tap>
+          )}
+          <Tap onClick={() => say({ kind: "ended" })}>end</Tap>
+        </>
+      )}
+    </>
+  );
   return (
     <Shell
       painter={painter}
@@ -164,43 +212,33 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
               : "all kept"}
           {sitting.pace > 1 && ` · dries ${sitting.pace} times as slowly`}
         </Typography>
-        <OneOf
-          label="when a slot is dry"
-          bold={false}
-          shown={dryWords[dry.by]}
-          of={Object.entries(dryWords).map(([value, name]) => ({ value, name }))}
-          value={dry.by}
-          onChoose={(v) => dry.setBy(v as keyof typeof dryWords)}
-        />
+        {!phone && whenDry}
         <Tap
           keys="z"
           disabled={!back}
           onClick={() => back && say({ kind: "undone", undoes: back.tap })}
         >
-          take back{back && ` (${back.says})`}
+          take back{back && !phone && ` (${back.says})`}
         </Tap>
-        <Button
-          component={To}
-          to={`/bench/sitting/${id}/readings`}
-          color="inherit"
-          sx={{ minHeight: 56, px: 1, fontSize: 15 }}
-        >
-          read what was painted
-        </Button>
-        {!sitting.ended && (
+        {phone ? (
           <>
-            <Tap onClick={() => say({ kind: sitting.paused ? "resumed" : "paused" })}>
-              {sitting.paused ? "go on" : "pause"}
-            </Tap>
-            {sitting.laid && !sitting.paused && first && (
-              <Tap disabled={taking} onClick={paintedAway}>
-                the rest as planned
-              </Tap>
-            )}
-            <Tap onClick={() => say({ kind: "ended" })}>end</Tap>
+            <FileButton
+              label="photo"
+              accept="image/png,image/jpeg"
+              camera
+              onFile={(file) => photograph.mutate(file)}
+            />
+            <Tap onClick={() => setAll(true)}>pause, end</Tap>
+            <FromBelow label="the sitting" open={all} onClose={() => setAll(false)}>
+              {whenDry}
+              {deeds}
+            </FromBelow>
           </>
+        ) : (
+          deeds
         )}
       </Box>
+      {photograph.error && <Typography role="alert">{photograph.error.message}</Typography>}
       {!sitting.ended && <Reminder wheel={sitting.wheel} but={id} />}
       {wet >= 0 && (
         <Typography role="status">
@@ -222,7 +260,7 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
           display: "grid",
           gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 560px" },
           columnGap: 3,
-          "& > svg": { maxHeight: { xs: 350, md: 430 } },
+          "& > svg": { maxHeight: { xs: phone ? 236 : 350, md: 430 } },
         }}
       >
         <SittingFigure
@@ -290,15 +328,42 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
         aria-label="the hour"
         sx={{ borderTop: `2px solid ${grey.ink}`, mt: 1, pt: 0.5 }}
       >
-        <Typography variant="caption">
-          <b>The hour</b> a slot is thick while wet, a thread when dry; bars below: washes.
-          {!sitting.ended &&
-            ` ${sitting.plan.totalMinutes} min of painting are left, with ${washes(sitting.plan.washes)}.`}
-        </Typography>
-        <SittingHour sitting={sitting} now={now} />
+        {phone && !hour ? (
+          <Button
+            color="inherit"
+            aria-expanded={false}
+            onClick={() => setHour(true)}
+            sx={{ width: 1, justifyContent: "space-between", px: 0, fontWeight: 400 }}
+          >
+            <span>{inShort(sitting, now)}</span> the hour
+          </Button>
+        ) : (
+          <>
+            {phone && (
+              <Button color="inherit" aria-expanded onClick={() => setHour(false)} sx={{ px: 0 }}>
+                fold the hour
+              </Button>
+            )}
+            <Typography variant="caption">
+              <b>The hour</b> a slot is thick while wet, a thread when dry; bars below: washes.
+              {!sitting.ended &&
+                ` ${sitting.plan.totalMinutes} min of painting are left, with ${washes(sitting.plan.washes)}.`}
+            </Typography>
+            <SittingHour sitting={sitting} now={now} />
+          </>
+        )}
       </Box>
     </Shell>
   );
+}
+
+/** The hour in a line: what dries next. */
+function inShort(sitting: Sitting, now: number): string {
+  const wet = sitting.places
+    .map((p, i) => ({ dry: p.coats > 0 ? p.dry : 0, label: sitting.plan.regions[i]!.label }))
+    .filter((p) => p.dry > now)
+    .sort((a, b) => a.dry - b.dry);
+  return wet[0] ? `${wet[0].label} is dry in ${leftOf(wet[0].dry - now)}` : "nothing is wet";
 }
 
 const dryWords = {
