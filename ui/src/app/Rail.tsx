@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
 import { useEffect, useLayoutEffect } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
-import { figures, grey } from "../drawing/style";
+import { figures, grey, phoneRail } from "../drawing/style";
 import { typing } from "./keys";
 
 /** The places in the order of work. */
@@ -124,9 +124,6 @@ export function Rail() {
 /** The places a thumb comes to most; the others are behind "more". */
 const near = ["/box", "/wheel", "/pairings", "/bench", "/log"];
 export const behind = places.filter((p) => !near.includes(p.path));
-
-/** How much of the screen the rail of a phone takes, upright at the foot and lying at the side. */
-export const phoneRail = { high: 62, wide: 84 } as const;
 
 /** The rail of a phone: five places within the thumb's reach, and what is behind them. */
 export function PhoneRail({

@@ -7,14 +7,14 @@ import { useEffect, useState, type ReactNode } from "react";
 import type { Conditions, Profile } from "../api/client";
 import { useReady } from "../api/queries";
 import { outbox } from "../api/waiting";
-import { grey } from "../drawing/style";
+import { aboveRail, grey, phoneRail } from "../drawing/style";
 import { Mark } from "../drawing/Marks";
 import { Choice } from "../parts/Choice";
 import { Group, ViewingConditions } from "../parts/Conditions";
 import { usePhone } from "../parts/usePhone";
 import { FirstMinute, useFirstMinute } from "./FirstMinute";
 import { ConditionsChip, More } from "./PhoneSheets";
-import { PhoneRail, phoneRail, Rail, usePlaceKeys } from "./Rail";
+import { PhoneRail, Rail, usePlaceKeys } from "./Rail";
 import { SurroundChoice } from "./surround";
 import { UnderWay, useUnderWay } from "./UnderWay";
 import { usePainterDeeds } from "./usePainterDeeds";
@@ -141,9 +141,7 @@ function OnPhone({ painter, open, viewed, wet, notice, title, children }: Framed
     <Box
       sx={{
         minHeight: "100dvh",
-        ...(lying
-          ? { pl: `${phoneRail.wide}px` }
-          : { pb: `calc(${phoneRail.high}px + env(safe-area-inset-bottom))` }),
+        ...(lying ? { pl: `${phoneRail.wide}px` } : { pb: aboveRail }),
         // A thumb's size for what is pressed.
         ...thumb(wet ? 56 : 48),
       }}

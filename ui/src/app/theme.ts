@@ -1,7 +1,7 @@
 import { createTheme } from "@mui/material/styles";
-import { grey, surrounds, text, type SurroundName } from "../drawing/style";
+import { grey, screens, surrounds, text, type SurroundName } from "../drawing/style";
 
-const phone = "@media (max-width: 599.95px), (max-height: 499.95px)";
+const phone = `@media ${screens.phone}`;
 
 /** The theme of a surround. */
 export const themeOf = (surround: SurroundName) =>

@@ -42,3 +42,15 @@ export const figures = '"B612", sans-serif';
 
 /** How high a place is that fills the screen, below the bar and what the frame lays across. */
 export const placeHeight = "calc(100vh - 116px - var(--strip, 0px))";
+
+/** What counts as a phone, and as one that lies on its side, as media queries. */
+export const screens = {
+  phone: "(max-width: 599.95px), (max-height: 499.95px)",
+  lying: "(max-height: 499.95px) and (min-width: 500px)",
+} as const;
+
+/** How much of a phone its rail takes, px: upright at the foot, lying at the side. */
+export const phoneRail = { high: 62, wide: 84 } as const;
+
+/** Where what stands above the rail of an upright phone ends. */
+export const aboveRail = `calc(${phoneRail.high}px + env(safe-area-inset-bottom))`;

@@ -1,11 +1,16 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import type { ReactNode } from "react";
-import { grey } from "../drawing/style";
+import { aboveRail, grey, phoneRail, screens } from "../drawing/style";
+
+/** How much of the height of an upright phone the card takes. */
+const share = 0.4;
 
 /** How far down a phone's screen is clear of the card, px. */
 export const clearOfCard = () =>
-  window.innerWidth > window.innerHeight ? window.innerHeight : 0.6 * window.innerHeight - 60;
+  window.innerWidth > window.innerHeight
+    ? window.innerHeight
+    : (1 - share) * window.innerHeight - phoneRail.high;
 
 /**
  * On a phone: a card that comes up from below, half the height, while the figure above it is still seen.
@@ -34,13 +39,13 @@ export function CardFromBelow({
         zIndex: 4,
         left: 0,
         right: 0,
-        bottom: "calc(62px + env(safe-area-inset-bottom))",
-        height: "40dvh",
+        bottom: aboveRail,
+        height: `${100 * share}dvh`,
         bgcolor: grey.paper,
         borderTop: `2px solid ${grey.ink}`,
         display: "flex",
         flexDirection: "column",
-        "@media (max-height: 499.95px)": {
+        [`@media ${screens.lying}`]: {
           left: "50%",
           top: 52,
           bottom: 0,

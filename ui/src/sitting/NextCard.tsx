@@ -3,7 +3,7 @@ import Typography from "@mui/material/Typography";
 import { useState, type ReactNode } from "react";
 import type { Counted, Sitting } from "../api/client";
 import { fill } from "../drawing/screen";
-import { grey } from "../drawing/style";
+import { aboveRail, grey } from "../drawing/style";
 import { Amounts } from "../parts/CountedOut";
 import { HowToMix } from "../parts/Recipe";
 import { useMeasure } from "../parts/useMeasure";
@@ -330,7 +330,7 @@ export function NextCard({
 const atTheThumb = {
   "@media (max-width: 599.95px)": {
     position: "sticky",
-    bottom: "calc(62px + env(safe-area-inset-bottom))",
+    bottom: aboveRail,
     zIndex: 3,
     bgcolor: grey.paper,
     py: 1,
