@@ -79,7 +79,7 @@ func TestAWheelAndASittingOnAPhone(t *testing.T) {
 	p.see("Paused")
 	assert.True(t, p.MustHas(`input[type=file][capture=environment]`), "the camera")
 	p.press("go on painting")
-	p.see("Mix in well")
+	p.see("another slot")
 	p.press("the hour")
 	p.see("fold the hour")
 	p.press("pause, end")
