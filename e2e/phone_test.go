@@ -53,7 +53,7 @@ func TestAWheelAndASittingOnAPhone(t *testing.T) {
 	at := startApp(t, demoDatabase(t)).address
 	p := open(t, at)
 	p.asDemo()
-	p.MustSetViewport(390, 844, 1, true)
+	p.MustSetViewport(390, 844, 1, false)
 	p.MustNavigate(at + "/wheel/1").MustWaitLoad()
 	p.see("of nine mixtures")
 	p.slot("violet")
@@ -97,7 +97,7 @@ func TestEveryPlaceIsUsedWithAThumb(t *testing.T) {
 			t.Parallel()
 			p := open(t, at)
 			p.asDemo()
-			p.MustSetViewport(390, 844, 1, true)
+			p.MustSetViewport(390, 844, 1, false)
 			for _, place := range some {
 				p.MustNavigate(at + place.address).MustWaitLoad()
 				p.waitFor(place.address, func() bool { return p.isThere(place.shows) })
@@ -109,11 +109,11 @@ func TestEveryPlaceIsUsedWithAThumb(t *testing.T) {
 				}
 				assert.Empty(t, p.smallTargets(least), "%s: under %d px", place.address, least)
 				for _, size := range [][2]int{{360, 640}, {844, 390}} { // a small one, and one that lies
-					p.MustSetViewport(size[0], size[1], 1, true)
+					p.MustSetViewport(size[0], size[1], 1, false)
 					p.fits(fmt.Sprintf("%s at %d by %d", place.address, size[0], size[1]))
 					assert.Empty(t, p.smallTexts(), "%s at %d by %d: under 12 px", place.address, size[0], size[1])
 				}
-				p.MustSetViewport(390, 844, 1, true)
+				p.MustSetViewport(390, 844, 1, false)
 			}
 		})
 	}

@@ -117,7 +117,7 @@ func TestScreenshots(t *testing.T) {
 	})
 	shoot("readings.png")
 	at, _, _ := strings.Cut(p.MustInfo().URL, "/bench")
-	p.MustSetViewport(390, 844, 1, true)
+	p.MustSetViewport(390, 844, 1, false)
 	p.MustNavigate(at + "/wheel/2").MustWaitLoad()
 	p.see("of nine mixtures")
 	p.slot("violet")

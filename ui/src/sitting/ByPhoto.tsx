@@ -397,7 +397,7 @@ function Reading({
         </Box>
       )}
       {read && !read.refused && (
-        <Box sx={{ display: "flex", alignItems: "center", gap: 2, mt: 1 }}>
+        <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, mt: 1 }}>
           <Button
             variant="contained"
             sx={{ minHeight: 56, flex: "none" }}
