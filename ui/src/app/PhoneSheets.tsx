@@ -8,7 +8,7 @@ import { Link } from "react-router";
 import type { Profile } from "../api/client";
 import { grey } from "../drawing/style";
 import { judgedWords, lightWords, mediumWords } from "../parts/choices";
-import { behind, usePlaces } from "./Rail";
+import { behind, places, usePlaces } from "./Rail";
 import type { Viewed } from "./Shell";
 import { SurroundChoice } from "./surround";
 import { usePainterDeeds } from "./usePainterDeeds";
@@ -154,7 +154,7 @@ export function More({
             component={Link}
             to={pathOf(p.path)}
             onClick={onClose}
-            aria-current={behind.indexOf(p) === present ? "page" : undefined}
+            aria-current={p === places[present] ? "page" : undefined}
             sx={{ ...row, fontWeight: 500 }}
           >
             {p.word}

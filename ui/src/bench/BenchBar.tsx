@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import ListSubheader from "@mui/material/ListSubheader";
 import MenuItem from "@mui/material/MenuItem";
+import { useState } from "react";
 import type {
   BenchPlan,
   BenchSettings,
@@ -10,9 +11,11 @@ import type {
   Section,
   Slot,
 } from "../api/client";
+import { FromBelow } from "../app/PhoneSheets";
 import { Choice, choicesOf, OneOf } from "../parts/Choice";
 import { fillWords, sheetWords } from "../parts/choices";
 import { Measures } from "../parts/InMeasure";
+import { usePhone } from "../parts/usePhone";
 
 /** One of a few numbers, with what it is called. */
 type Numbered = { title: string; value?: number; of: [number, string][]; set: (n: number) => void };
@@ -138,6 +141,8 @@ export function BenchBar({
   onShow: (next: BenchSheet) => void;
   onSet: (next: BenchSettings) => void;
 }) {
+  const { phone } = usePhone();
+  const [asked, setAsked] = useState(false);
   const set = (next: Partial<BenchSettings>) => onSet({ ...bench, ...next });
   const now = plan.settings;
   const coats = named([1, 2, 3], "one coat", "coats");
@@ -163,16 +168,8 @@ export function BenchBar({
     },
   ];
   const wishes = (bench.before?.length ?? 0) + (bench.first?.length ?? 0) > 0;
-  return (
-    <Box
-      sx={{
-        display: "flex",
-        flexWrap: "wrap",
-        columnGap: 2.5,
-        "& button": { minHeight: { xs: 56, md: 36 }, py: 0 },
-      }}
-    >
-      <SheetChoice sheet={sheet} onShow={onShow} slots={slots} sections={sections} />
+  const how = (
+    <>
       {plan.kind === "wheel" && (
         <OneOf
           label={`diameter: ${now.diameter} mm`}
@@ -285,6 +282,35 @@ export function BenchBar({
         >
           let my order go
         </Button>
+      )}
+    </>
+  );
+  return (
+    <Box
+      sx={{
+        display: "flex",
+        flexWrap: "wrap",
+        columnGap: 2.5,
+        "& button": { minHeight: { xs: 56, md: 36 }, py: 0 },
+      }}
+    >
+      <SheetChoice sheet={sheet} onShow={onShow} slots={slots} sections={sections} />
+      {phone ? (
+        <>
+          <Button
+            variant="outlined"
+            color="inherit"
+            aria-haspopup="dialog"
+            onClick={() => setAsked(true)}
+          >
+            how it is painted
+          </Button>
+          <FromBelow label="how it is painted" open={asked} onClose={() => setAsked(false)}>
+            {how}
+          </FromBelow>
+        </>
+      ) : (
+        how
       )}
     </Box>
   );

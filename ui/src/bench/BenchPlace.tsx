@@ -93,7 +93,7 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
   return (
     <KeptShell painter={painter} own={{ ...own, content }} id={id} place="bench">
       <Box sx={{ display: "flex", justifyContent: "space-between", gap: 2 }}>
-        <Box sx={{ flex: "0 1 420px" }}>
+        <Box sx={{ flex: "0 1 420px", display: { xs: "none", sm: "block" } }}>
           <NameField name={content.name} onRename={(name) => change({ ...content, name })} />
         </Box>
         <Box
