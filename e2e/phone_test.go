@@ -91,30 +91,21 @@ func TestAWheelAndASittingOnAPhone(t *testing.T) {
 // On a phone every place can be read and used with a thumb.
 func TestEveryPlaceIsUsedWithAThumb(t *testing.T) {
 	t.Parallel()
-	at := startApp(t, demoDatabase(t)).address
-	for some := range slices.Chunk(places, 12) {
-		t.Run("from "+some[0].address, func(t *testing.T) {
-			t.Parallel()
-			p := open(t, at)
-			p.asDemo()
-			p.MustSetViewport(390, 844, 1, false)
-			for _, place := range some {
-				p.MustNavigate(at + place.address).MustWaitLoad()
-				p.waitFor(place.address, func() bool { return p.isThere(place.shows) })
-				p.fits(place.address)
-				assert.Empty(t, p.smallTexts(), "%s: under 12 px", place.address)
+	eachPlace(t, 12, func(visitor) {}, func(p visitor, address string) {
+		t := p.t
+		for _, size := range [][2]int{{390, 844}, {360, 640}, {844, 390}} { // a small one, and one that lies
+			here := fmt.Sprintf("%s at %d by %d", address, size[0], size[1])
+			p.MustSetViewport(size[0], size[1], 1, false)
+			p.fits(here)
+			assert.Empty(t, p.smallTexts(), "%s: under 12 px", here)
+			if size[0] == 390 {
 				least := 48
-				if strings.HasPrefix(place.address, "/bench/sitting/") {
+				if strings.HasPrefix(address, "/bench/sitting/") {
 					least = 56
 				}
-				assert.Empty(t, p.smallTargets(least), "%s: under %d px", place.address, least)
-				for _, size := range [][2]int{{360, 640}, {844, 390}} { // a small one, and one that lies
-					p.MustSetViewport(size[0], size[1], 1, false)
-					p.fits(fmt.Sprintf("%s at %d by %d", place.address, size[0], size[1]))
-					assert.Empty(t, p.smallTexts(), "%s at %d by %d: under 12 px", place.address, size[0], size[1])
-				}
-				p.MustSetViewport(390, 844, 1, false)
+				assert.Empty(t, p.smallTargets(least), "%s: under %d px", here, least)
 			}
-		})
-	}
+		}
+		p.MustSetViewport(1280, 800, 1, false)
+	})
 }

@@ -220,8 +220,9 @@ func tubeNamed(named paint.Named, paints []*paint.Paint, sold paint.Sold) (paint
 	return out, err
 }
 
-// SettleName takes another of the pigments that a tube may have, by the words on it or by its look, for the one it has: the tube is archived,
-// and one like it with that stands in its place; both are one change.
+// SettleName takes another of the pigments that a tube may have, by the words on it or by its look, for the
+// one it has: the tube is archived, and one like it with that stands in its place; both are one change. The
+// error is an input.Error, or what the store answers.
 func (s *Studio) SettleName(ctx context.Context, painter, id int64, version int, paints []string) error {
 	was, err := s.Tube(ctx, painter, id)
 	if err != nil {

@@ -358,8 +358,9 @@ func (s *Studio) Ribbons(ctx context.Context, painter store.Painter, id int64, r
 	return heldIn(look.Lab(), through, plan.Settings.Medium, wet, off)
 }
 
-// RibbonsFrom are what a colour that somebody wants is held in, begun at a colour that comes near it:
-// so far either way in CIEDE2000, through the colour that was come to or the one begun at.
+// RibbonsFrom are what a colour that somebody wants is held in, begun at one that comes near it: off
+// (0.1 to 20, CIEDE2000) either way, through the colour that was come to or, where that is empty, the one
+// begun at; both are CIELAB or #rrggbb. The error is an input.Error.
 func RibbonsFrom(begun, through string, off float64) (out Held, err error) {
 	in, err := paint.ParseMedium(paint.UsualMedium)
 	if err != nil {
@@ -372,6 +373,7 @@ func RibbonsFrom(begun, through string, off float64) (out Held, err error) {
 	return heldIn(from, through, in, false, off)
 }
 
+// heldIn are the ribbons through a colour, or through the one aimed at where none was come to.
 func heldIn(aimed colour.Lab, through string, in paint.Medium, wet bool, off float64) (out Held, err error) {
 	if !(off >= 0.1 && off <= 20) {
 		return out, input.Errorf("ribbons run from 0.1 to 20 either way, and not %v", off)
@@ -386,6 +388,7 @@ func heldIn(aimed colour.Lab, through string, in paint.Medium, wet bool, off flo
 	return out, nil
 }
 
+// parsed is a colour as it is written; what says in an error which it is.
 func parsed(what, text string, in paint.Medium, wet bool) (colour.Lab, error) {
 	raw, err := paint.ParseColour(text, in, wet)
 	if err != nil {

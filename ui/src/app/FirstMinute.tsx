@@ -58,24 +58,16 @@ export function FirstMinute() {
     return () => window.removeEventListener("keydown", press);
   });
   if (wheels.length === 0) return null;
-  const sentences = [
-    {
-      says: "Cover a wheel and guess it.",
-      does: () => void navigate(`/wheel/${present}?cover=on`),
+  /** What a sentence says, whether it was done, and what it does: goes somewhere. */
+  const goes = (n: number, says: string, to: string) => ({
+    says: `${n} ${says}`,
+    done: minute.isDone(n),
+    does: () => {
+      minute.did(n);
+      void navigate(to);
     },
-    swapped && { says: "Swap a red and see the violet turn to mud.", does: swapped },
-    wheels.length > 1 && {
-      says: "Hold two systems side by side.",
-      does: () =>
-        void navigate(
-          `/compare?systems=${wheels
-            .slice(0, 2)
-            .map((w) => w.id)
-            .join(",")}`,
-        ),
-    },
-    { says: "Paint it.", does: () => void navigate(`/bench/${present}`) },
-  ];
+  });
+  const two = wheels.slice(0, 2).map((w) => w.id);
   return (
     <Box
       component="section"
@@ -90,18 +82,21 @@ export function FirstMinute() {
         borderBottom: `1px solid ${grey.hairline}`,
       }}
     >
-      {sentences.map(
-        (s, i) =>
-          s && (
-            <Sentence
-              key={i}
-              says={`${i + 1} ${s.says}`}
-              done={minute.isDone(i)}
-              onDo={() => minute.did(i)}
-              does={s.does}
-            />
-          ),
+      <Sentence {...goes(1, "Cover a wheel and guess it.", `/wheel/${present}?cover=on`)} />
+      {swapped && (
+        <Swap
+          wheel={swapped}
+          says="2 Swap a red and see the violet turn to mud."
+          done={minute.isDone(2)}
+          onDone={() => minute.did(2)}
+        />
       )}
+      {two.length === 2 && (
+        <Sentence
+          {...goes(3, "Hold two systems side by side.", `/compare?systems=${two.join(",")}`)}
+        />
+      )}
+      <Sentence {...goes(4, "Paint it.", `/bench/${present}`)} />
       <Box sx={{ flex: 1 }} />
       <Button size="small" color="inherit" aria-keyshortcuts="0" onClick={minute.putAway}>
         put these away (0)
@@ -110,37 +105,14 @@ export function FirstMinute() {
   );
 }
 
-function Sentence({
-  says,
-  done,
-  does,
-  onDo,
-}: {
-  says: string;
-  done: boolean;
-  does: (() => void) | number;
-  onDo: () => void;
-}) {
-  const look = { px: 1, minWidth: 0, fontWeight: 500, color: done ? grey.third : grey.ink };
-  if (typeof does === "number")
-    return (
-      <Swap wheel={does} onDo={onDo}>
-        {(swap) => (
-          <Button size="small" color="inherit" disabled={!swap} onClick={swap} sx={look}>
-            {says}
-          </Button>
-        )}
-      </Swap>
-    );
+function Sentence({ says, done, does }: { says: string; done: boolean; does?: () => void }) {
   return (
     <Button
       size="small"
       color="inherit"
-      onClick={() => {
-        onDo();
-        does();
-      }}
-      sx={look}
+      disabled={!does}
+      onClick={does}
+      sx={{ px: 1, minWidth: 0, color: done ? grey.third : grey.ink }}
     >
       {says}
     </Button>
@@ -150,26 +122,26 @@ function Sentence({
 /** Puts the dull red in the place of a wheel's red, and shows its violet. */
 function Swap({
   wheel,
-  onDo,
-  children,
+  says,
+  done,
+  onDone,
 }: {
   wheel: number;
-  onDo: () => void;
-  children: (swap?: () => void) => React.ReactNode;
+  says: string;
+  done: boolean;
+  onDone: () => void;
 }) {
-  const own = useKeptWheel(wheel);
+  const { content, change } = useKeptWheel(wheel);
   const navigate = useNavigate();
-  const { content } = own;
-  const swap =
-    content &&
-    (() => {
-      onDo();
-      const { system } = content;
-      own.change({
-        ...content,
-        system: { ...system, roles: system.roles.map((r, k) => (k === 1 ? [demo.red] : r)) },
-      });
-      void navigate(`/wheel/${wheel}?slot=${demo.violet}`);
+  const swap = () => {
+    if (!content) return;
+    onDone();
+    const { system } = content;
+    change({
+      ...content,
+      system: { ...system, roles: system.roles.map((r, k) => (k === 1 ? [demo.red] : r)) },
     });
-  return children(swap);
+    void navigate(`/wheel/${wheel}?slot=${demo.violet}`);
+  };
+  return <Sentence says={says} done={done} does={content && swap} />;
 }

@@ -1,52 +1,17 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import ButtonBase from "@mui/material/ButtonBase";
-import Drawer from "@mui/material/Drawer";
 import Typography from "@mui/material/Typography";
-import { useState, type ReactNode } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import type { Profile } from "../api/client";
 import { grey } from "../drawing/style";
+import type { Viewed } from "../parts/Conditions";
+import { FromBelow } from "../parts/FromBelow";
 import { judgedWords, lightWords, mediumWords } from "../parts/choices";
 import { behind, places, usePlaces } from "./Rail";
-import type { Viewed } from "./Shell";
 import { SurroundChoice } from "./surround";
 import { usePainterDeeds } from "./usePainterDeeds";
-
-/** What comes up from below, within the thumb's reach. */
-export function FromBelow({
-  label,
-  open,
-  onClose,
-  children,
-}: {
-  label: string;
-  open: boolean;
-  onClose: () => void;
-  children: ReactNode;
-}) {
-  return (
-    <Drawer
-      anchor="bottom"
-      open={open}
-      onClose={onClose}
-      slotProps={{
-        paper: {
-          role: "dialog",
-          "aria-label": label,
-          sx: {
-            borderTop: `2px solid ${grey.ink}`,
-            p: "8px 16px 16px",
-            maxHeight: "85dvh",
-            "& button": { minHeight: 48 },
-          },
-        },
-      }}
-    >
-      {children}
-    </Drawer>
-  );
-}
 
 /** One row of words, of which one holds. */
 function Row<T extends string>({

@@ -4,13 +4,13 @@ import { styled } from "@mui/material/styles";
 import visuallyHidden from "@mui/utils/visuallyHidden";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState, type ReactNode } from "react";
-import type { Conditions, Profile } from "../api/client";
+import type { Profile } from "../api/client";
 import { useReady } from "../api/queries";
 import { outbox } from "../api/waiting";
 import { aboveRail, grey, phoneRail } from "../drawing/style";
 import { Mark } from "../drawing/Marks";
 import { Choice } from "../parts/Choice";
-import { Group, ViewingConditions } from "../parts/Conditions";
+import { Group, ViewingConditions, type Viewed } from "../parts/Conditions";
 import { usePhone } from "../parts/usePhone";
 import { FirstMinute, useFirstMinute } from "./FirstMinute";
 import { ConditionsChip, More } from "./PhoneSheets";
@@ -19,9 +19,6 @@ import { SurroundChoice } from "./surround";
 import { UnderWay, useUnderWay } from "./UnderWay";
 import { usePainterDeeds } from "./usePainterDeeds";
 import { Aside } from "./WaitingHere";
-
-/** How colours are looked at, and how that is changed. */
-export type Viewed = { view: Conditions; onSet: (view: Partial<Conditions>) => void };
 
 type Framed = {
   painter: Profile;

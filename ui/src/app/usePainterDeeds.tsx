@@ -3,6 +3,7 @@ import { useCallback, useState, type ReactNode } from "react";
 import { useNavigate } from "react-router";
 import { client, type Profile } from "../api/client";
 import { sessionQuery } from "../api/queries";
+import { usePhone } from "../parts/usePhone";
 import { useFirstMinute } from "./FirstMinute";
 import { PassphraseDialog } from "./PassphraseDialog";
 import { SessionsDialog } from "./SessionsDialog";
@@ -16,6 +17,7 @@ export function usePainterDeeds(painter: Profile): {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const firstMinute = useFirstMinute();
+  const { phone } = usePhone(); // which has no room for the first minute
   const [asked, setAsked] = useState<"passphrase" | "sessions" | "leave" | null>(null);
   const leave = useCallback(async () => {
     setAsked(null);
@@ -25,7 +27,9 @@ export function usePainterDeeds(painter: Profile): {
   }, [navigate, queries]);
   const deeds = [
     { words: "words", does: () => void navigate("/words") },
-    painter.demo && !firstMinute.shown && { words: "a first minute", does: firstMinute.bringBack },
+    painter.demo &&
+      !phone &&
+      !firstMinute.shown && { words: "a first minute", does: firstMinute.bringBack },
     !painter.demo && {
       words: painter.passphrase ? "another passphrase" : "a passphrase",
       does: () => setAsked("passphrase"),

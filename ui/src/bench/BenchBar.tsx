@@ -11,7 +11,7 @@ import type {
   Section,
   Slot,
 } from "../api/client";
-import { FromBelow } from "../app/PhoneSheets";
+import { FromBelow } from "../parts/FromBelow";
 import { Choice, choicesOf, OneOf } from "../parts/Choice";
 import { fillWords, sheetWords } from "../parts/choices";
 import { Measures } from "../parts/InMeasure";

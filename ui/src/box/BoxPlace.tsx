@@ -16,6 +16,8 @@ import { grey, placeHeight } from "../drawing/style";
 import { useUndoKey } from "../parts/useUndoKey";
 import { Waiting } from "../parts/Waiting";
 import { Setting } from "../parts/Choice";
+import { CardFromBelow } from "../parts/CardFromBelow";
+import { usePhone } from "../parts/usePhone";
 import { Tabs } from "../parts/Tabs";
 import { Tick } from "../parts/Tick";
 import { Drop, HidingMark, StrengthMark } from "../drawing/Marks";
@@ -37,6 +39,7 @@ type Sort = keyof typeof sorts;
 
 /** The painter's own paints, and how each leans. */
 export function BoxPlace({ painter }: { painter: Profile }) {
+  const { phone } = usePhone();
   const { view, search, show } = useView();
   const own = useBox(view);
   const queries = useQueryClient();
@@ -158,6 +161,9 @@ export function BoxPlace({ painter }: { painter: Profile }) {
   } else if (box.tubes.length > 0) {
     side = <Legend />;
   }
+
+  // On a phone it comes up from below, but where another paint is to be chosen.
+  const lifted = phone && (!!panel || !!chosen) && !holding;
 
   const opener = (name: string, label: string) => (
     <Button
@@ -358,7 +364,16 @@ export function BoxPlace({ painter }: { painter: Profile }) {
             </>
           )}
         </Box>
-        {side && (
+        {lifted && (
+          <CardFromBelow
+            label={panel ? "what is done to the box" : "card of the tube"}
+            tall
+            onClose={() => show({ panel: undefined, tube: undefined, beside: undefined })}
+          >
+            {side}
+          </CardFromBelow>
+        )}
+        {side && !lifted && (
           <Box
             ref={panelBox}
             sx={{

@@ -1,11 +1,13 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, client, constants, type KeptTube } from "../api/client";
+import { answer, client, constants, type KeptTube, type Shown } from "../api/client";
+import { paintsQuery } from "../api/queries";
 import { fill } from "../drawing/screen";
-import { grey } from "../drawing/style";
 import { HeldRibbons } from "../parts/HeldRibbons";
+import { plainSettings } from "../parts/choices";
 import { labWords } from "../parts/colour";
 import { nameOf } from "../parts/naming";
 import { useRibbons } from "../parts/useRibbons";
@@ -22,6 +24,8 @@ export function HeldBeside({
   onFound: (look: string) => void;
 }) {
   const [from, setFrom] = useState(typed);
+  const library = useQuery(paintsQuery(plainSettings));
+  const black = library.data?.find((p) => p.id === "PBk9");
   return (
     <Box component="section" aria-label="held beside the screen" sx={{ mt: 1, maxWidth: 720 }}>
       {!from ? (
@@ -32,38 +36,20 @@ export function HeldBeside({
           <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.5, mt: 1 }}>
             {tubes.flatMap((t) =>
               (["asPainted", "undertone"] as const).map((how) => (
-                <Box
+                <Begin
                   key={`${t.id} ${how}`}
-                  component="button"
-                  type="button"
-                  aria-label={`${nameOf(t)}${how === "undertone" ? ", its undertone" : ""}`}
-                  onClick={() => setFrom(t.paint[how].lab.join(","))}
-                  sx={{
-                    width: 48,
-                    height: 48,
-                    p: 0,
-                    border: 0,
-                    cursor: "pointer",
-                    bgcolor: fill(t.paint[how]),
-                  }}
+                  name={`${nameOf(t)}${how === "undertone" ? ", its undertone" : ""}`}
+                  colour={t.paint[how]}
+                  onBegin={() => setFrom(t.paint[how].lab.join(","))}
                 />
               )),
             )}
-            {["30,0,0", "50,0,0", "70,0,0", "90,0,0"].map((lab) => (
-              <Box
-                key={lab}
-                component="button"
-                type="button"
-                aria-label={`a grey of lightness ${lab.slice(0, 2)}`}
-                onClick={() => setFrom(lab)}
-                sx={{
-                  width: 48,
-                  height: 48,
-                  p: 0,
-                  border: `1px solid ${grey.hairline}`,
-                  cursor: "pointer",
-                  bgcolor: `lab(${lab.replaceAll(",", " ")})`,
-                }}
+            {black?.ladder.map((rung) => (
+              <Begin
+                key={rung.share}
+                name={`a grey, ${Math.round(100 * rung.share)} % black in white`}
+                colour={rung}
+                onBegin={() => setFrom(rung.srgb)}
               />
             ))}
           </Box>
@@ -72,6 +58,19 @@ export function HeldBeside({
         <Rounds from={from} onBack={() => setFrom("")} onFound={onFound} />
       )}
     </Box>
+  );
+}
+
+/** A colour to begin at. */
+function Begin({ name, colour, onBegin }: { name: string; colour: Shown; onBegin: () => void }) {
+  return (
+    <Box
+      component="button"
+      type="button"
+      aria-label={name}
+      onClick={onBegin}
+      sx={{ width: 48, height: 48, p: 0, border: 0, cursor: "pointer", bgcolor: fill(colour) }}
+    />
   );
 }
 

@@ -43,9 +43,10 @@ export const figures = '"B612", sans-serif';
 /** How high a place is that fills the screen, below the bar and what the frame lays across. */
 export const placeHeight = "calc(100vh - 116px - var(--strip, 0px))";
 
-/** What counts as a phone, and as one that lies on its side, as media queries. */
+/** What counts as a phone, as one held upright and as one that lies on its side: media queries. */
 export const screens = {
   phone: "(max-width: 599.95px), (max-height: 499.95px)",
+  upright: "(max-width: 599.95px)",
   lying: "(max-height: 499.95px) and (min-width: 500px)",
 } as const;
 

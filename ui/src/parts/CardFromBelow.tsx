@@ -8,7 +8,7 @@ const share = 0.4;
 
 /** How far down a phone's screen is clear of the card, px. */
 export const clearOfCard = () =>
-  window.innerWidth > window.innerHeight
+  window.matchMedia(screens.lying).matches
     ? window.innerHeight
     : (1 - share) * window.innerHeight - phoneRail.high;
 
@@ -20,10 +20,13 @@ export function CardFromBelow({
   label,
   before,
   after,
+  tall = false,
   onClose,
   children,
 }: {
   label: string;
+  /** There is no figure to be seen above it. */
+  tall?: boolean;
   before?: { name: string; go: () => void };
   after?: { name: string; go: () => void };
   onClose: () => void;
@@ -40,7 +43,7 @@ export function CardFromBelow({
         left: 0,
         right: 0,
         bottom: aboveRail,
-        height: `${100 * share}dvh`,
+        height: tall ? "70dvh" : `${100 * share}dvh`,
         bgcolor: grey.paper,
         borderTop: `2px solid ${grey.ink}`,
         display: "flex",
@@ -56,15 +59,19 @@ export function CardFromBelow({
       }}
     >
       <Box sx={{ display: "flex", flex: "none", borderBottom: `1px solid ${grey.hairline}` }}>
-        <Button color="inherit" disabled={!before} onClick={before?.go} sx={step}>
-          ‹ {before?.name}
-        </Button>
-        <Button color="inherit" onClick={onClose} sx={{ ...step, flex: "none", px: 2 }}>
+        {before && (
+          <Button color="inherit" onClick={before.go} sx={step}>
+            ‹ {before.name}
+          </Button>
+        )}
+        <Button color="inherit" onClick={onClose} sx={{ ...step, flex: "none", px: 2, mx: "auto" }}>
           put down
         </Button>
-        <Button color="inherit" disabled={!after} onClick={after?.go} sx={step}>
-          {after?.name} ›
-        </Button>
+        {after && (
+          <Button color="inherit" onClick={after.go} sx={step}>
+            {after.name} ›
+          </Button>
+        )}
       </Box>
       <Box sx={{ flex: 1, overflowY: "auto", p: "12px 16px" }}>{children}</Box>
     </Box>

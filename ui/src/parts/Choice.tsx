@@ -35,6 +35,7 @@ export function Choice({
           py: 1.25,
           gap: 0.75,
           minWidth: { xs: 48, md: 0 },
+          justifyContent: "flex-start", // also where it is stretched
           "&:hover": { bgcolor: grey.track },
         }}
       >

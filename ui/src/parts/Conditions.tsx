@@ -36,14 +36,11 @@ export function MediumChoice({
   return <Setting label={label} bold words={mediumWords} value={value} onChoose={onChoose} />;
 }
 
+/** How colours are looked at, and how that is changed. */
+export type Viewed = { view: Conditions; onSet: (view: Partial<Conditions>) => void };
+
 /** How colours are looked at: medium, light, wet or dry. */
-export function ViewingConditions({
-  view,
-  onSet,
-}: {
-  view: Conditions;
-  onSet: (view: Partial<Conditions>) => void;
-}) {
+export function ViewingConditions({ view, onSet }: Viewed) {
   return (
     <>
       <Group label="medium">

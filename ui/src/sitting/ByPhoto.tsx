@@ -417,7 +417,7 @@ function Reading({
           >
             keep {read.readings.length} readings
           </Button>
-          <Typography variant="caption" sx={{ color: greys.second }}>
+          <Typography variant="caption" sx={{ color: greys.second, flex: "1 1 200px" }}>
             Dashed spots are doubted: kept, and left out of what is learned.
           </Typography>
           {read.step && !drawn && (

@@ -3,7 +3,7 @@ import Typography from "@mui/material/Typography";
 import { useState, type ReactNode } from "react";
 import type { Counted, Sitting } from "../api/client";
 import { fill } from "../drawing/screen";
-import { aboveRail, grey } from "../drawing/style";
+import { aboveRail, grey, screens } from "../drawing/style";
 import { Amounts } from "../parts/CountedOut";
 import { HowToMix } from "../parts/Recipe";
 import { useMeasure } from "../parts/useMeasure";
@@ -328,7 +328,7 @@ export function NextCard({
 
 /** On a phone what is tapped most stays within the thumb's reach. */
 const atTheThumb = {
-  "@media (max-width: 599.95px)": {
+  [`@media ${screens.upright}`]: {
     position: "sticky",
     bottom: aboveRail,
     zIndex: 3,

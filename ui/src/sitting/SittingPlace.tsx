@@ -21,7 +21,7 @@ import { SittingHour } from "./SittingHour";
 import { leftOf, timeOf, toldOf, type Step } from "./steps";
 import { useDrySignal, useInstalled, useScreenAwake } from "./useTable";
 import { useMutation } from "@tanstack/react-query";
-import { FromBelow } from "../app/PhoneSheets";
+import { FromBelow } from "../parts/FromBelow";
 import { FileButton } from "../parts/FileButton";
 import { usePhone } from "../parts/usePhone";
 import { isLeft, useSitting, type Done } from "./useSitting";
@@ -39,7 +39,7 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
   const [chosen, setChosen] = useState(-1);
   const [another, setAnother] = useState(false);
   const { phone } = usePhone();
-  const [all, setAll] = useState(false);
+  const [listed, setListed] = useState(false);
   const [hour, setHour] = useState(false);
   const navigate = useNavigate();
   // The camera is one tap away: what it took is read at once.
@@ -228,8 +228,8 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
               camera
               onFile={(file) => photograph.mutate(file)}
             />
-            <Tap onClick={() => setAll(true)}>pause, end</Tap>
-            <FromBelow label="the sitting" open={all} onClose={() => setAll(false)}>
+            <Tap onClick={() => setListed(true)}>pause, end</Tap>
+            <FromBelow label="the sitting" open={listed} onClose={() => setListed(false)}>
               {whenDry}
               {deeds}
             </FromBelow>

@@ -9,7 +9,7 @@ import { paintsQuery, predictionsQuery, wheelQuery } from "../api/queries";
 import { judgedWords, lightWords, plainSettings } from "../parts/choices";
 import { KeptNotices, MissingWheel, NameField, SavedMark } from "../app/Kept";
 import { PaintPicker } from "../parts/PaintPicker";
-import { FromBelow } from "../app/PhoneSheets";
+import { FromBelow } from "../parts/FromBelow";
 import { Shell } from "../app/Shell";
 import { grey, placeHeight } from "../drawing/style";
 import { asked, useAddress } from "../parts/useAddress";
