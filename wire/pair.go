@@ -30,6 +30,7 @@ type Pair struct {
 	Dull              []Stretch    `json:"dullStretches" doc:"softened or worse"`
 	RuleOfThumb       string       `json:"ruleOfThumb" format:"ruleOfThumb"`
 	Because           string       `json:"because"`
+	Darkens           string       `json:"darkens" doc:"whether the steps darken evenly from the lighter paint to the darker, as painted"`
 	Indistinguishable bool         `json:"noDifferent" doc:"the two cannot be told apart: steps are the first paint, without a verdict"`
 	Ladders           []LadderAt   `json:"ladders" doc:"let down, or thinned, at some places of the way"`
 	Third             *Paint       `json:"third,omitempty" doc:"the paint that is traced into it"`
@@ -138,9 +139,13 @@ func (v View) Pair(p *path.Path, n int, spacing path.Spacing) Pair {
 	if rule, ok := bias.RuleOfThumb(a, b, "", ""); ok {
 		out.RuleOfThumb = rule.Rating
 	}
+	first, last := p.At(0), p.At(1)
+	run := []float64{v.look(&first).Lightness()}
 	for _, s := range steps {
 		out.Steps = append(out.Steps, v.pathStep(p, s, spacing))
+		run = append(run, v.look(&s.Mixture).Lightness())
 	}
+	out.Darkens = path.Darkens(append(run, v.look(&last).Lightness()))
 	for _, r := range path.Ratios {
 		out.Ratios = append(out.Ratios, RatioMark{r[0], r[1], round(p.ReachedAt(float64(r[1])/float64(r[0]+r[1]), spacing), 4)})
 	}

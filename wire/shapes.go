@@ -61,11 +61,13 @@ type Shown struct {
 	Clipped   bool   `json:"clipped" doc:"brighter than sRGB can show: chroma was reduced"`
 	P3        string `json:"p3,omitempty" doc:"for a Display P3 screen, as CSS; only where sRGB falls short"`
 	ClippedP3 bool   `json:"clippedP3,omitempty" doc:"chroma was reduced even for Display P3"`
+	// Of the paint, also where the screen shows it with less chroma.
+	L float64 `json:"l" doc:"lightness, CIE L*, 0 black to 100 white; a tenth of it is the value"`
 }
 
 func shown(o colour.OKLab) Shown {
 	s := o.Screen()
-	return Shown{s.Hex, s.Clipped, s.P3, s.ClippedP3}
+	return Shown{s.Hex, s.Clipped, s.P3, s.ClippedP3, round(o.Lightness(), 1)}
 }
 
 func colourOf(s colour.Spectrum, l colour.Light) Colour {

@@ -83,7 +83,7 @@ type RingRung struct {
 	Shown
 	With    string       `json:"with" doc:"what is added: a paint, a slot or water"`
 	Parts   []Ingredient `json:"parts" doc:"of the slot's mixture, or its let-down, and of what is added; without the water"`
-	L       float64      `json:"l" doc:"L* of the masstone, or of the dry film where water thins"`
+	MassL   float64      `json:"massL" doc:"L* of the masstone, or of the dry film where water thins"`
 	Reached bool         `json:"reached" doc:"whether it came as light or as dark as it should"`
 	HueWord string       `json:"hueWord"`
 }
@@ -281,7 +281,7 @@ func (v View) rings(w *wheel.Wheel, i int, c wheel.Choices) *SlotRings {
 
 func (v View) ringRung(r *wheel.RingRung) RingRung {
 	s := r.Appearance(v.Medium, v.Wet)
-	return RingRung{Shown: shown(s.OKLab(v.Light)), With: r.With, Parts: v.Recipe(r.Parts), L: round(r.L, 1), Reached: r.Reached, HueWord: r.Mixture.Undertone().HueWord()}
+	return RingRung{Shown: shown(s.OKLab(v.Light)), With: r.With, Parts: v.Recipe(r.Parts), MassL: round(r.L, 1), Reached: r.Reached, HueWord: r.Mixture.Undertone().HueWord()}
 }
 
 func (v View) neutral(w *wheel.Wheel, i int) (Neutral, bool) {

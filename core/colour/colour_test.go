@@ -234,3 +234,23 @@ func TestLinearLightGoesThereAndBack(t *testing.T) {
 		assert.InDelta(t, Difference(p[0], p[1]), math.Sqrt(d[0]*d[0]+d[1]*d[1]+d[2]*d[2]), 1e-9)
 	}
 }
+
+func TestLightnessIsThatOfTheSpectrum(t *testing.T) {
+	for _, level := range []float64{0, 0.001, 0.05, 0.18, 0.5, 1} {
+		s := Flat(level)
+		ok := s.OKLab(D65)
+		assert.InDelta(t, s.Lab().L, ok.Lightness(), 0.02, "a grey that reflects %v", level)
+	}
+	// Of colours too, here of steep edges anywhere.
+	for edge := range Bands {
+		var s Spectrum
+		for i := range s {
+			s[i] = 0.04
+			if i >= edge {
+				s[i] = 0.9
+			}
+		}
+		ok := s.OKLab(D65)
+		assert.InDelta(t, s.Lab().L, ok.Lightness(), 0.3, "from band %d on", edge)
+	}
+}

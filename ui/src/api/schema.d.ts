@@ -1690,6 +1690,11 @@ export interface components {
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             lab: number[];
             oklch: number[];
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
@@ -1832,6 +1837,11 @@ export interface components {
             clippedP3?: boolean;
             code: string;
             /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
+            /**
              * Format: int64
              * @description brush loads out of the pan; 0 where it is squeezed out
              */
@@ -1971,6 +1981,11 @@ export interface components {
             id: string;
             /** Format: int64 */
             index: number;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             label: string;
             /** @description of the ring of twelve */
             main: boolean;
@@ -2298,6 +2313,11 @@ export interface components {
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             lab: number[];
             oklch: number[];
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
@@ -2493,6 +2513,11 @@ export interface components {
              * @description CIEDE2000 to the exact step, brushed out
              */
             de00: number;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             /** @description how to count it out, in order */
             lines: string[];
             measure: components["schemas"]["Measure"];
@@ -2779,6 +2804,11 @@ export interface components {
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             lab: number[];
             /**
              * Format: double
@@ -2833,6 +2863,11 @@ export interface components {
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             name: string;
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
@@ -3016,6 +3051,11 @@ export interface components {
             clippedP3?: boolean;
             /** @description what to call it in short: the library's id, or a tube's Colour Index name, or its name */
             code: string;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             /** @description the paint is first let down: 1 part of it in so many of another */
             letDown?: components["schemas"]["LetDown"];
             name: string;
@@ -3379,6 +3419,11 @@ export interface components {
              * @description slot
              */
             from: number;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
             parts: components["schemas"]["Ingredient"][];
@@ -3559,6 +3604,11 @@ export interface components {
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
             hueWord: string;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             /** @description as painted, dry */
             lab: number[];
             /** @description C*ab at most 12: a grey */
@@ -3870,6 +3920,8 @@ export interface components {
              * @description the retention from which a mixture is clean
              */
             cleanFrom: number;
+            /** @description whether the steps darken evenly from the lighter paint to the darker, as painted */
+            darkens: string;
             /** @description softened or worse */
             dullStretches: components["schemas"]["Stretch"][];
             judged: components["schemas"]["Judged"];
@@ -4184,6 +4236,11 @@ export interface components {
             clippedP3?: boolean;
             /** @description why it is not believed; empty where it is */
             doubt: string;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             /** @description D65, without what the photo does to it where that was found */
             lab: number[];
             label: string;
@@ -4265,6 +4322,11 @@ export interface components {
             code: string;
             /** @description the paint it is let down in */
             in?: string;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             /** Format: double */
             ml: number;
             /** @description short, with what is said of a let-down */
@@ -4630,9 +4692,14 @@ export interface components {
             hueWord: string;
             /**
              * Format: double
-             * @description L* of the masstone, or of the dry film where water thins
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
              */
             l: number;
+            /**
+             * Format: double
+             * @description L* of the masstone, or of the dry film where water thins
+             */
+            massL: number;
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
             /** @description of the slot's mixture, or its let-down, and of what is added; without the water */
@@ -4715,6 +4782,11 @@ export interface components {
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
             /**
@@ -4952,6 +5024,11 @@ export interface components {
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             label: string;
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
@@ -4966,6 +5043,11 @@ export interface components {
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
             /** @description #rrggbb */
@@ -5290,6 +5372,11 @@ export interface components {
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
             doubt: string;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
             /** @description D65, without what its photo did to it where that was found */
             lab: number[];
             /**

@@ -7,11 +7,12 @@ import type { Profile } from "../api/client";
 import { hearOfChanges } from "../api/changes";
 import { sessionQuery, wheelsQuery } from "../api/queries";
 import { enter } from "../api/waiting";
-import { useScreen } from "../drawing/screen";
+import { useScreen, useSquint } from "../drawing/screen";
 import { Waiting } from "../parts/Waiting";
 import type { KeptPlace } from "../parts/WheelMenu";
 import { WhoPage } from "../who/WhoPage";
 import { Shell } from "./Shell";
+import { Squinting } from "./Squint";
 import {
   BeginPage,
   BenchPlace,
@@ -41,6 +42,16 @@ const FirstWheel = lazy(async () => ({
 }));
 
 export function App() {
+  useSquint(); // what is below draws anew
+  return (
+    <>
+      <Squinting />
+      <Pages />
+    </>
+  );
+}
+
+function Pages() {
   const session = useQuery(sessionQuery);
   const wide = useScreen();
   const painter = session.data?.painter;

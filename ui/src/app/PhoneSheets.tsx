@@ -10,6 +10,7 @@ import type { Viewed } from "../parts/Conditions";
 import { FromBelow } from "../parts/FromBelow";
 import { judgedWords, lightWords, mediumWords } from "../parts/choices";
 import { behind, places, usePlaces } from "./Rail";
+import { Squint } from "./Squint";
 import { SurroundChoice } from "./surround";
 import { usePainterDeeds } from "./usePainterDeeds";
 
@@ -136,6 +137,7 @@ export function More({
           }}
         >
           <Typography sx={{ flex: 1 }}>surround</Typography>
+          <Squint />
           <SurroundChoice />
         </Box>
         <Typography variant="caption" sx={{ borderTop: `1px solid ${grey.hairline}`, pt: 1 }}>

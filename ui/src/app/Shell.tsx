@@ -8,6 +8,7 @@ import type { Profile } from "../api/client";
 import { useReady } from "../api/queries";
 import { outbox } from "../api/waiting";
 import { aboveRail, grey, phoneRail } from "../drawing/style";
+import { useSquint } from "../drawing/screen";
 import { Mark } from "../drawing/Marks";
 import { Choice } from "../parts/Choice";
 import { Group, ViewingConditions, type Viewed } from "../parts/Conditions";
@@ -15,6 +16,7 @@ import { usePhone } from "../parts/usePhone";
 import { FirstMinute, useFirstMinute } from "./FirstMinute";
 import { ConditionsChip, More } from "./PhoneSheets";
 import { PhoneRail, Rail, usePlaceKeys } from "./Rail";
+import { Squint } from "./Squint";
 import { SurroundChoice } from "./surround";
 import { UnderWay, useUnderWay } from "./UnderWay";
 import { usePainterDeeds } from "./usePainterDeeds";
@@ -104,6 +106,7 @@ function OnDesk({ painter, open, beside, viewed, notice, title, children }: Fram
         {viewed && <ViewingConditions {...viewed} />}
         <Box sx={{ flex: 1 }} />
         <UnderWay />
+        <Squint />
         <SurroundChoice />
         <PainterMenu painter={painter} />
       </Bar>
@@ -133,6 +136,7 @@ const thumb = (least: number) => ({
 function OnPhone({ painter, open, viewed, wet, notice, title, children }: Framed) {
   const { lying } = usePhone();
   const underWay = useUnderWay();
+  const squinting = useSquint();
   const [more, setMore] = useState(false);
   return (
     <Box
@@ -159,6 +163,7 @@ function OnPhone({ painter, open, viewed, wet, notice, title, children }: Framed
         >
           {open ?? title}
         </Box>
+        {squinting && <Squint />}
         {viewed && <ConditionsChip {...viewed} />}
       </Box>
       {notice}

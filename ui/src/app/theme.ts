@@ -57,6 +57,7 @@ export const themeOf = (surround: SurroundName) =>
             Object.entries(surrounds[surround]).map(([g, hex]) => [`--${g}`, hex]),
           ),
           body: { overflowX: "hidden" },
+          ":root[data-squint] img": { filter: "url(#luminance)" },
           a: { color: "inherit" },
           "*:focus-visible": { outline: `2px solid ${grey.ink}`, outlineOffset: 2 },
           "@media (prefers-reduced-motion: reduce)": {

@@ -7,6 +7,7 @@ import type { Conditions, KeptTube, TubeContent } from "../api/client";
 import { leanWords, nameOf } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { WantIt } from "../parts/WantIt";
+import { Value } from "../parts/Value";
 import { Setting } from "../parts/Choice";
 import { hidingWords, LeanMark, Drop } from "../drawing/Marks";
 import { SpectrumPlot } from "../drawing/SpectrumPlot";
@@ -58,7 +59,7 @@ export function TubeCard({
               {p.ci || "no pigment code"}
             </Box>{" "}
             {c.nickname && `${p.name}, `}
-            {p.words}
+            {p.words} · <Value of={p.masstone} />
           </Typography>
           <WantIt key={tube.id} name={nameOf(tube)} lab={p.asPainted.lab} seen={view} />
         </Box>

@@ -4,6 +4,7 @@ import { Drop } from "../drawing/Marks";
 import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { fill } from "../drawing/screen";
+import { value } from "../drawing/value";
 import { LineMark } from "./Marks";
 import { usePhone } from "../parts/usePhone";
 import type { Compared } from "./shapes";
@@ -74,7 +75,7 @@ export function StepWheel({
               aria-checked={n === at}
               data-step={n}
               tabIndex={n === at ? 0 : -1}
-              aria-label={`${system.name}: ${slot.name}, ${slot.empty ? "empty" : `${slot.verdict}, ${slot.words}`}`}
+              aria-label={`${system.name}: ${slot.name}, ${slot.empty ? "empty" : `${slot.verdict}, ${slot.words}, value ${value(slot.asPainted)}`}`}
               onClick={() => onStep(n)}
               style={{ cursor: "pointer", outline: "none" }}
             >

@@ -8,9 +8,11 @@ import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { Swatch } from "../drawing/Swatch";
+import { value } from "../drawing/value";
 import { LineMark } from "./Marks";
 import { StepWheel } from "./StepWheel";
 import { usePhone } from "../parts/usePhone";
+import { Value } from "../parts/Value";
 import Button from "@mui/material/Button";
 import type { Comparison } from "./shapes";
 
@@ -128,7 +130,7 @@ function NameRows({
             <Box
               key={n}
               component="button"
-              aria-label={`${s.name}: ${slot.name}, ${slot.empty ? "empty" : `${slot.verdict}, ${slot.words}`}`}
+              aria-label={`${s.name}: ${slot.name}, ${slot.empty ? "empty" : `${slot.verdict}, ${slot.words}, value ${value(slot.asPainted)}`}`}
               aria-pressed={n === at}
               onClick={() => onStep(i, n)}
               sx={{
@@ -296,7 +298,9 @@ export function StepsView({ got }: { got: Comparison }) {
                   <Typography sx={{ fontFamily: figures, fontSize: 13 }}>
                     {inParts(slot.parts)}
                   </Typography>
-                  <Typography variant="body2">{slot.words}</Typography>
+                  <Typography variant="body2">
+                    {slot.words} · <Value of={slot.asPainted} />
+                  </Typography>
                   <WantIt
                     key={`${i} ${slot.name}`}
                     name={`${slot.name} of ${s.name}`}

@@ -4,6 +4,7 @@ import type { Schemas } from "../api/client";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { figures, grey } from "../drawing/style";
+import { value } from "../drawing/value";
 import { VisuallyHidden } from "../parts/VisuallyHidden";
 
 type Place = Schemas["JournalPlace"];
@@ -92,7 +93,8 @@ function Row({ place: p, expected }: { place: Place; expected: boolean }) {
       )}
       <Box role="cell" sx={{ display: "flex", height: 34 }}>
         {[p.computed, p.wet, p.dry].map(
-          (c, k) => c && <Box key={k} sx={{ flex: 1, bgcolor: fill(c) }} />,
+          (c, k) =>
+            c && <Box key={k} title={`value ${value(c)}`} sx={{ flex: 1, bgcolor: fill(c) }} />,
         )}
       </Box>
       <Box role="cell" sx={{ display: "flex", gap: 1.5, alignItems: "center", minWidth: 0 }}>

@@ -11,6 +11,7 @@ import { Drop, PairArrow } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
 import { fill } from "../drawing/screen";
 import { Both, Swatch } from "../drawing/Swatch";
+import { Value } from "../parts/Value";
 import type { Marks } from "./useMarks";
 import { markWords, ruleWords } from "./words";
 import { VisuallyHidden } from "../parts/VisuallyHidden";
@@ -244,7 +245,7 @@ function Opened({
             {a.name} × {b.name}
           </Typography>
           <Typography variant="caption" component="p" sx={{ fontFamily: figures }}>
-            {ratio} · {pair.middle.words}
+            {ratio} · {pair.middle.words} · <Value of={pair.middle.asPainted} />
           </Typography>
         </Box>
       </Box>

@@ -5,6 +5,7 @@ import type { Paint } from "../api/client";
 import { paintsQuery } from "../api/queries";
 import { Drop, LeanMark, StrengthMark } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
+import { useSquint } from "../drawing/screen";
 import { grey } from "../drawing/style";
 import { Both, Swatch } from "../drawing/Swatch";
 import { plainSettings } from "./choices";
@@ -14,6 +15,7 @@ export type Term = { word: string; says: string; picture: ReactNode };
 /** A paint of the library, drawn in some way. */
 function Of({ paint, draw }: { paint: string; draw: (p: Paint) => ReactNode }) {
   const paints = useQuery(paintsQuery(plainSettings));
+  useSquint(); // it stands outside of what draws anew
   const p = paints.data?.find((x) => x.id === paint);
   return p ? draw(p) : null;
 }
@@ -70,6 +72,17 @@ function Bars({ jumps, tall }: { jumps: readonly number[]; tall?: number }) {
           height={40 * j}
           fill={i === tall ? grey.ink : grey.mark}
         />
+      ))}
+    </svg>
+  );
+}
+
+/** Value 1 to 9. */
+function Greys() {
+  return (
+    <svg width={180} height={44} aria-hidden>
+      {Array.from({ length: 9 }, (_, i) => (
+        <rect key={i} x={20 * i} width={20} height={44} fill={`lab(${10 * (i + 1)} 0 0)`} />
       ))}
     </svg>
   );
@@ -159,6 +172,11 @@ export const terms = {
     word: "jump",
     says: "A step that is much larger than the others: the eye stumbles there. A slot between, by other parts, mends it.",
     picture: <Bars jumps={even.map((j, i) => (i === 4 ? 0.95 : j))} tall={4} />,
+  },
+  value: {
+    word: "value",
+    says: "How light a colour is, from 0, black, to 10, white, whatever its hue: what is left when one squints. Key v shows every figure so.",
+    picture: <Greys />,
   },
   misses: {
     word: "misses",

@@ -8,6 +8,7 @@ import type { Pair } from "../api/client";
 import { correctQuery, locateQuery } from "../api/queries";
 import { colourInAddress } from "../parts/colour";
 import { ColourField } from "../parts/ColourField";
+import { Value } from "../parts/Value";
 import { figures, grey } from "../drawing/style";
 import { Swatch } from "../drawing/Swatch";
 import { Corrected } from "./Corrected";
@@ -113,7 +114,7 @@ export function Overshot({
               <Box key={what} sx={{ flex: 1 }}>
                 <Swatch colour={m.asPainted} height={40} />
                 <Typography variant="caption">
-                  {what}: {m.words}
+                  {what}: {m.words} · <Value of={m.asPainted} />
                 </Typography>
               </Box>
             ))}

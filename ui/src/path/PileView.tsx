@@ -10,6 +10,7 @@ import { OneOf } from "../parts/Choice";
 import { InMeasure } from "../parts/InMeasure";
 import { colourInAddress } from "../parts/colour";
 import { ColourField } from "../parts/ColourField";
+import { Value } from "../parts/Value";
 import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { Ladder } from "../drawing/Ladder";
@@ -251,7 +252,7 @@ export function PileView({
                   {m.words}
                 </Typography>
                 <Typography sx={{ color: grey.second }}>
-                  undertone {m.hueWord}; {m.verdictWords},{" "}
+                  <Value of={m.asPainted} />; undertone {m.hueWord}; {m.verdictWords},{" "}
                   <span style={{ fontFamily: figures }}>{m.retention.toFixed(2)}</span> of the
                   possible
                 </Typography>
@@ -296,11 +297,15 @@ export function PileView({
             <Box sx={{ display: "flex" }}>
               <Box sx={{ flex: 1 }}>
                 <Swatch colour={m.asPainted} height={64} />
-                <Typography variant="caption">the pile: {m.words}</Typography>
+                <Typography variant="caption">
+                  the pile: {m.words} · <Value of={m.asPainted} />
+                </Typography>
               </Box>
               <Box sx={{ flex: 1 }}>
                 <Swatch colour={wanted.colour} height={64} />
-                <Typography variant="caption">wanted: {wanted.words}</Typography>
+                <Typography variant="caption">
+                  wanted: {wanted.words} · <Value of={wanted.colour} />
+                </Typography>
               </Box>
             </Box>
           )}

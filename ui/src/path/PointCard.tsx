@@ -8,6 +8,7 @@ import { differenceQuery } from "../api/queries";
 import { OneOf } from "../parts/Choice";
 import { inParts } from "../parts/naming";
 import { InMeasure } from "../parts/InMeasure";
+import { Value } from "../parts/Value";
 import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { Ladder } from "../drawing/Ladder";
@@ -91,9 +92,8 @@ export function PointCard({
         </Box>
       </Box>
       <Typography variant="caption" component="p" sx={{ mt: -1 }}>
-        {other
-          ? `held: ${held.label}, ${other.words} · here: ${look.words} · undertone`
-          : `as painted: ${look.words} · undertone`}
+        {other ? `held: ${held.label}, ${other.words} · here: ` : "as painted: "}
+        {look.words} · <Value of={look.asPainted} /> · undertone
       </Typography>
       {held && difference.data && (
         <Typography aria-label="beside it" sx={{ borderLeft: `3px solid ${grey.ink}`, pl: 1 }}>
@@ -125,7 +125,9 @@ export function PointCard({
           }
         />
       </Box>
-      <Typography>{pair.because}</Typography>
+      <Typography>
+        {pair.because} {pair.darkens}
+      </Typography>
       <Box sx={{ display: "flex", gap: 2, alignItems: "flex-start" }}>
         <Plane pair={pair} sample={sample} />
         <Box sx={{ flex: 1 }}>

@@ -7,6 +7,7 @@ import { aboveRail, grey, screens } from "../drawing/style";
 import { Amounts } from "../parts/CountedOut";
 import { HowToMix } from "../parts/Recipe";
 import { useMeasure } from "../parts/useMeasure";
+import { Value } from "../parts/Value";
 import { Large, Note, Second, Tap, TookMore } from "./Pieces";
 import { TestSwatch } from "./TestSwatch";
 import { leftOf, timeOf, toldOf, type Step } from "./steps";
@@ -20,7 +21,12 @@ function Aim({ sitting, region }: { sitting: Sitting; region: number }) {
       {(["wet", "dried"] as const).map((state) => (
         <Box key={state} sx={{ width: 104 }}>
           <Box sx={{ height: 54, bgcolor: fill(place[state]) }} />
-          <Typography variant="caption">{state === "wet" ? "while wet" : "when dry"}</Typography>
+          <Typography variant="caption" component="p">
+            {state === "wet" ? "while wet" : "when dry"}
+          </Typography>
+          <Typography variant="caption" component="p">
+            <Value of={place[state]} />
+          </Typography>
         </Box>
       ))}
     </Box>

@@ -8,8 +8,10 @@ import { figures, grey } from "../drawing/style";
 import { inParts } from "../parts/naming";
 import { InMeasure } from "../parts/InMeasure";
 import { Setting } from "../parts/Choice";
+import { Value } from "../parts/Value";
 import { counts, ratio } from "./words";
 import { Swatch } from "../drawing/Swatch";
+import { value } from "../drawing/value";
 
 /** Where complements cancel, the darkest dark, value and earths. */
 export function NeutralsView({
@@ -65,7 +67,7 @@ export function NeutralsView({
               {name(p.a)} <span style={{ fontWeight: 400 }}>with</span> {name(p.b)}
             </Typography>
             <Typography variant="caption" component="p" sx={{ fontFamily: figures }}>
-              {ratio(p.parts)} · C* {p.chroma.toFixed(0)}
+              {ratio(p.parts)} · C* {p.chroma.toFixed(0)} · <Value of={p} />
             </Typography>
             {!p.neutral && (
               <Typography variant="caption" component="p" sx={{ color: grey.ink }}>
@@ -178,14 +180,14 @@ function Scale({ rungs, lightness = false }: { rungs: RingRung[]; lightness?: bo
   return (
     <Box sx={{ display: "flex", gap: "2px" }}>
       {rungs.map((r, i) => (
-        <Box key={i} sx={{ flex: 1, minWidth: 0 }} title={`${r.hueWord}, L* ${r.l.toFixed(0)}`}>
+        <Box key={i} sx={{ flex: 1, minWidth: 0 }} title={`${r.hueWord}, value ${value(r)}`}>
           <Swatch colour={r} plain height={44} />
           <Typography
             variant="caption"
             component="p"
             sx={{ fontFamily: figures, textAlign: "center", whiteSpace: "nowrap" }}
           >
-            {lightness ? `${r.l.toFixed(0)}${r.reached ? "" : "·"}` : counts(r.parts)}
+            {lightness ? `${(r.massL / 10).toFixed(1)}${r.reached ? "" : "·"}` : counts(r.parts)}
           </Typography>
         </Box>
       ))}

@@ -17,6 +17,7 @@ import { figures, grey } from "../drawing/style";
 import { WantIt } from "../parts/WantIt";
 import { Drop, LeanMark } from "../drawing/Marks";
 import { InMeasure } from "../parts/InMeasure";
+import { Value } from "../parts/Value";
 import { HowToMix, PartsBar } from "../parts/Recipe";
 import { Ladder } from "../drawing/Ladder";
 import { Swatch } from "../drawing/Swatch";
@@ -74,7 +75,7 @@ export function StepCard({
           <Typography variant="caption">
             slot {slot.index + 1}
             {slot.name !== slot.setName && ` · ${slot.setName}`} · {slot.kind} · as painted{" "}
-            {slot.words}
+            {slot.words} · <Value of={slot.asPainted} />
           </Typography>
           <Box sx={{ display: "flex", alignItems: "baseline", gap: 2, flex: "none" }}>
             <CallIt key={slot.name} slot={slot} onCall={onCall} />

@@ -5,10 +5,11 @@ import type { RingRung, Section, Slot, Wheel } from "../api/client";
 import { shortName, SlotName } from "../drawing/SlotName";
 import { figures, grey, placeHeight, text } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
-import { cut, fill } from "../drawing/screen";
+import { cut, fill, useSquint } from "../drawing/screen";
 import { usePhone } from "../parts/usePhone";
 import { Piece, Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
+import { upon, value } from "../drawing/value";
 import { partsInWords, ratio, share } from "./words";
 
 /** The whole stage beside the heading, and without it where the figure stands alone. */
@@ -29,6 +30,7 @@ export function WheelFigure({
   chosen,
   covered = false,
   halves = false,
+  below = 0,
   clear,
   onChoose,
   onWalk,
@@ -38,6 +40,8 @@ export function WheelFigure({
   chosen: number;
   covered?: boolean;
   halves?: boolean;
+  /** What of the place's height lies below it, px. */
+  below?: number;
   /** How far down the page is clear of a card, px; where none lies on it. */
   clear?: () => number;
   onChoose: (slot: number) => void;
@@ -70,6 +74,7 @@ export function WheelFigure({
     }
   };
   const { phone } = usePhone();
+  const squinting = useSquint();
   const narrow = useMediaQuery((t: Theme) => t.breakpoints.down("md"));
   const ccw = !!wheel.choices.ccw;
   const ribbon = useMemo(
@@ -78,7 +83,7 @@ export function WheelFigure({
         const start = wheel.slots.find((slot) => slot.home === 4 * k)!.index;
         return <Ribbon key={k} section={s} start={30 * start} turn={ccw ? -1 : 1} />;
       }),
-    [wheel.sections, wheel.slots, ccw],
+    [wheel.sections, wheel.slots, ccw, squinting], // eslint-disable-line react-hooks/exhaustive-deps -- squinting changes what fill says
   );
   const order = [...wheel.slots].sort(
     (a, b) => Number(a.index === chosen) - Number(b.index === chosen),
@@ -90,7 +95,11 @@ export function WheelFigure({
       style={{
         display: "block",
         overflow: narrow && !phone ? undefined : "visible",
-        maxHeight: phone ? "calc(100dvh - 64px)" : narrow ? undefined : placeHeight,
+        maxHeight: phone
+          ? "calc(100dvh - 64px)"
+          : narrow
+            ? undefined
+            : `calc(${placeHeight} - ${below}px)`,
       }}
       fontFamily={text}
     >
@@ -177,7 +186,7 @@ function SlotMark({
     ? `${slot.name}, empty`
     : covered
       ? `${slot.name}, ${slot.kind}, covered`
-      : `${slot.name}, ${slot.kind}, ${partsInWords(slot.parts)}, ${slot.verdict}, ${share(slot.retention)} of the possible`;
+      : `${slot.name}, ${slot.kind}, ${partsInWords(slot.parts)}, ${slot.verdict}, ${share(slot.retention)} of the possible, value ${value(slot.asPainted)}`;
   const bands = ringBands(slot, rim.inner + out, rim.outer + out);
   const halves =
     slot.halves?.length === 2 && !covered
@@ -236,6 +245,14 @@ function SlotMark({
           )}
         </>
       )}
+      {!slot.empty && !covered && bands.outer - bands.inner > smallType + 2 && (
+        <Values
+          of={(halves ?? [slot]).map((h) => h.asPainted)}
+          angle={middle}
+          r={bands.inner + (phone ? 20 : 14)}
+          size={phone ? smallType : 13}
+        />
+      )}
       {chosen && (
         <>
           <Sector {...whole} fill="none" stroke={grey.paper} strokeWidth={4} />
@@ -261,6 +278,32 @@ function SlotMark({
       ) : (
         <Label slot={slot} out={out} bare={covered || slot.empty} />
       )}
+    </g>
+  );
+}
+
+/** The value of a slot, or of each of its halves, near its inner edge. */
+function Values({
+  of,
+  angle,
+  r,
+  size,
+}: {
+  of: Slot["asPainted"][];
+  angle: number;
+  r: number;
+  size: number;
+}) {
+  return (
+    <g aria-hidden fontFamily={figures} fontSize={size} textAnchor="middle" pointerEvents="none">
+      {of.map((c, i) => {
+        const [x, y] = point(cx, cy, r, angle + 15 * (i - (of.length - 1) / 2));
+        return (
+          <text key={i} x={x} y={y + size * 0.36} fill={upon(c)}>
+            {value(c)}
+          </text>
+        );
+      })}
     </g>
   );
 }
@@ -340,7 +383,7 @@ function ringBands(slot: Slot, inner: number, outer: number) {
     (list ?? []).map((x) => ({
       what,
       colour: x,
-      title: `${partsInWords(x.parts)}${x.parts.length > 1 ? "" : ` with ${x.with}`}, L* ${x.l.toFixed(0)}`,
+      title: `${partsInWords(x.parts)}${x.parts.length > 1 ? "" : ` with ${x.with}`}, value ${value(x)}`,
     }));
   const inward = [...rungs(r?.shades, "shade"), ...(r?.shadow ? rungs([r.shadow], "shadow") : [])];
   const outward = [
