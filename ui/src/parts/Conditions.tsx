@@ -1,24 +1,16 @@
 import Box from "@mui/material/Box";
 import Divider from "@mui/material/Divider";
-import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import type { Conditions } from "../api/client";
 import { Setting } from "./Choice";
 import { judgedWords, lightWords, mediumWords } from "./choices";
 
-/** A label and its choice in the bar. */
-export function Group({ label, children }: { label?: string; children: ReactNode }) {
+/** What stands together in the bar. */
+export function Group({ children }: { children: ReactNode }) {
   return (
     <>
       <Divider orientation="vertical" flexItem sx={{ height: 20, alignSelf: "center" }} />
-      <Box sx={{ display: "flex", alignItems: "center", gap: 1.25, minWidth: 0 }}>
-        {label && (
-          <Typography variant="caption" component="span">
-            {label}
-          </Typography>
-        )}
-        {children}
-      </Box>
+      <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, minWidth: 0 }}>{children}</Box>
     </>
   );
 }
@@ -42,26 +34,20 @@ export type Viewed = { view: Conditions; onSet: (view: Partial<Conditions>) => v
 /** How colours are looked at: medium, light, wet or dry. */
 export function ViewingConditions({ view, onSet }: Viewed) {
   return (
-    <>
-      <Group label="medium">
-        <MediumChoice label="medium" value={view.medium} onChoose={(medium) => onSet({ medium })} />
-      </Group>
-      <Group label="light">
-        <Setting
-          label="light"
-          words={lightWords}
-          value={view.light}
-          onChoose={(light) => onSet({ light })}
-        />
-      </Group>
-      <Group label="judged">
-        <Setting
-          label="judged"
-          words={judgedWords}
-          value={view.judged}
-          onChoose={(judged) => onSet({ judged })}
-        />
-      </Group>
-    </>
+    <Group>
+      <MediumChoice label="medium" value={view.medium} onChoose={(medium) => onSet({ medium })} />
+      <Setting
+        label="light"
+        words={lightWords}
+        value={view.light}
+        onChoose={(light) => onSet({ light })}
+      />
+      <Setting
+        label="judged"
+        words={judgedWords}
+        value={view.judged}
+        onChoose={(judged) => onSet({ judged })}
+      />
+    </Group>
   );
 }

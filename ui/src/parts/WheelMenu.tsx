@@ -34,7 +34,12 @@ export function WheelMenu({
       shown={
         <Box
           component="span"
-          sx={{ maxWidth: 160, overflow: "hidden", textOverflow: "ellipsis", whiteSpace: "nowrap" }}
+          sx={{
+            maxWidth: { md: 240, lg: 330 },
+            overflow: "hidden",
+            textOverflow: "ellipsis",
+            whiteSpace: "nowrap",
+          }}
         >
           {name}
         </Box>

@@ -1,29 +1,23 @@
 import Box from "@mui/material/Box";
-import ButtonBase from "@mui/material/ButtonBase";
 import MenuItem from "@mui/material/MenuItem";
 import type { Wheel, WheelChoices } from "../api/client";
 import { Choice, choicesOf, OneOf } from "../parts/Choice";
 import { nameWords, orderWords, shadeWords, spacingWords, tintWords } from "../parts/choices";
-import { grey } from "../drawing/style";
 
-/** The schools a wheel is built by, and its rings. */
+/** How a wheel is made, in one line of which each word can be changed: slots, school, rings, how it is turned. */
 export function ChoicesBar({
   wheel,
   choices,
   printed,
-  covered,
   halves,
   onSet,
-  onCover,
   onHalves,
 }: {
   wheel: Wheel;
   printed: boolean;
   choices: WheelChoices;
-  covered: boolean;
   halves: boolean;
   onSet: (c: Partial<WheelChoices>) => void;
-  onCover: () => void;
   onHalves: () => void;
 }) {
   const tops = [0, 4, 8].map((home) => wheel.slots.find((s) => s.home === home)!.role!);
@@ -40,11 +34,22 @@ export function ChoicesBar({
     <Box
       sx={{
         display: "flex",
-        flexDirection: "column",
-        alignItems: "flex-start",
-        "& button": { py: 0, fontSize: 14, lineHeight: "19px" },
+        flexWrap: "wrap",
+        columnGap: 1.5,
+        pt: { md: "6px" },
+        "& button": { py: 0, fontSize: 14, lineHeight: "22px" },
       }}
     >
+      <OneOf
+        label={`slots: ${choices.six ? "six" : "twelve"}`}
+        shown={choices.six ? "six slots" : "twelve slots"}
+        of={[
+          { value: "twelve", name: "twelve slots" },
+          { value: "six", name: "six slots only, for beginners" },
+        ]}
+        value={choices.six ? "six" : "twelve"}
+        onChoose={(n) => onSet({ six: n === "six" })}
+      />
       <OneOf
         label={`steps: ${spacingWords[choices.spacing]}`}
         shown={
@@ -60,16 +65,6 @@ export function ChoicesBar({
         of={choicesOf(orderWords)}
         value={choices.order}
         onChoose={(order) => onSet({ order })}
-      />
-      <OneOf
-        label={`slots: ${choices.six ? "six" : "twelve"}`}
-        shown={choices.six ? "six slots" : "twelve slots"}
-        of={[
-          { value: "twelve", name: "twelve slots" },
-          { value: "six", name: "six slots only, for beginners" },
-        ]}
-        value={choices.six ? "six" : "twelve"}
-        onChoose={(n) => onSet({ six: n === "six" })}
       />
       <Choice
         label={`rings: ${on.join(", ") || "none"}`}
@@ -183,16 +178,6 @@ export function ChoicesBar({
             : []),
         ]}
       </Choice>
-      <ButtonBase
-        aria-pressed={covered}
-        onClick={onCover}
-        sx={{
-          fontWeight: 500,
-          "&:hover": { bgcolor: grey.track },
-        }}
-      >
-        {covered ? "uncover" : "cover, guess"}
-      </ButtonBase>
     </Box>
   );
 }

@@ -62,6 +62,9 @@ function slotIn(address: URLSearchParams): number {
   return slot >= 0 && slot < 12 && Number.isInteger(slot) ? slot : 0;
 }
 
+/** How high the line below the wheel is, px. */
+const madeHeight = 28;
+
 const nothing = { kind: "triad" as const, roles: [], chosen: [], riders: {}, note: "" };
 
 function OneWheel({ id, painter }: { id: number; painter: Profile }) {
@@ -185,10 +188,8 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
       wheel={got}
       printed={system.kind === "cmy"}
       choices={settings.choices}
-      covered={covered}
       halves={halves}
       onSet={setChoices}
-      onCover={cover}
       onHalves={() => show({ halves: halves ? undefined : "on" })}
     />
   );
@@ -209,6 +210,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
             chosen={chosen}
             covered={covered}
             halves={halves}
+            below={madeHeight}
             clear={phone && up ? clearOfCard : undefined}
             onChoose={choose}
             onWalk={walk}
@@ -323,42 +325,58 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
             gap: 3,
           }}
         >
-          <Box sx={{ position: "relative", minHeight: { md: placeHeight } }}>
+          <Box>
             <Box
               sx={{
-                display: "flex",
-                justifyContent: "space-between",
-                position: { md: view === "wheel" ? "absolute" : "static" },
-                inset: "0 0 auto 0",
-                pointerEvents: "none",
-                "& > *": { pointerEvents: "auto" },
+                position: "relative",
+                minHeight: { md: choices ? `calc(${placeHeight} - ${madeHeight}px)` : placeHeight },
               }}
             >
-              <Box sx={{ maxWidth: 340, flex: 1 }}>
-                <NameField name={content.name} onRename={(name) => change({ ...content, name })} />
-                {tabs}
-                {choices}
-              </Box>
               <Box
                 sx={{
                   display: "flex",
-                  flexWrap: "wrap",
-                  justifyContent: "flex-end",
-                  alignItems: "flex-start",
+                  justifyContent: "space-between",
+                  position: { md: view === "wheel" ? "absolute" : "static" },
+                  inset: "0 0 auto 0",
+                  pointerEvents: "none",
+                  "& > *": { pointerEvents: "auto" },
                 }}
               >
-                <Button component={To} to={`/bench/${id}/paper`} color="inherit">
-                  on paper
-                </Button>
-                {!covered && (
-                  <Button component={To} to={`/bench/${id}`} variant="contained" sx={{ mx: 1 }}>
-                    paint it
+                <Box sx={{ maxWidth: 340, flex: 1 }}>
+                  <NameField
+                    name={content.name}
+                    onRename={(name) => change({ ...content, name })}
+                  />
+                  {tabs}
+                </Box>
+                <Box
+                  sx={{
+                    display: "flex",
+                    flexWrap: "wrap",
+                    justifyContent: "flex-end",
+                    alignItems: "flex-start",
+                    "& > .MuiButton-text": { px: 0.75, minWidth: 0 },
+                  }}
+                >
+                  {view === "wheel" && (
+                    <Button color="inherit" aria-pressed={covered} onClick={cover}>
+                      {covered ? "uncover" : "cover, guess"}
+                    </Button>
+                  )}
+                  <Button component={To} to={`/bench/${id}/paper`} color="inherit">
+                    on paper
                   </Button>
-                )}
-                <SavedMark own={own} />
+                  {!covered && (
+                    <Button component={To} to={`/bench/${id}`} variant="contained" sx={{ mx: 1 }}>
+                      paint it
+                    </Button>
+                  )}
+                  <SavedMark own={own} />
+                </Box>
               </Box>
+              {shown}
             </Box>
-            {shown}
+            {choices}
           </Box>
           <Box
             sx={{
@@ -457,16 +475,13 @@ function Legend({ wheel }: { wheel: Wheel }) {
       }}
     >
       <span>
-        <b>rim</b> as painted
+        <b>rim</b> as painted, with its <Word of="value" />
       </span>
       <span>
-        <b>ribbon</b> thick is bright
+        <b>ribbon</b> thick is bright, <b>‖</b> the step jumps
       </span>
       <span>
         <b>dots</b> clean where it reaches past them
-      </span>
-      <span>
-        <b>‖</b> the step jumps
       </span>
       {!!wheel.raised?.length && (
         <span>
