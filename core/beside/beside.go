@@ -1,0 +1,132 @@
+// Package beside holds things edge to edge: rows of colours, of which a single mixture is
+// the shortest, as they are or raised with white to one value, with what differs in words.
+package beside
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"gyrophane/core/colour"
+	"gyrophane/core/paint"
+)
+
+// Place is one colour of a row: of a mixture, or as it was read where there is none.
+type Place struct {
+	Name    string
+	Mixture *paint.Mixture
+	Read    colour.Lab // D65; counts where Mixture is nil
+}
+
+// Row is what is held: one place, the steps of a path, the slots of a wheel, the places of a sitting.
+type Row []Place
+
+// Pairs are the places of two rows that lie edge to edge, as indices: those of one name where both rows
+// have at least half of their names in common, else those that lie as far along, each place of the longer
+// row once. Both rows have a place.
+func Pairs(one, other Row) (out [][2]int) {
+	named := map[string]int{}
+	for j, p := range other {
+		named[p.Name] = j
+	}
+	for i, p := range one {
+		if j, ok := named[p.Name]; ok && p.Name != "" {
+			out = append(out, [2]int{i, j})
+		}
+	}
+	if len(one) > 1 && 2*len(out) >= max(len(one), len(other)) {
+		return out
+	}
+	out = nil
+	n := max(len(one), len(other))
+	along := func(k, of int) int {
+		if n == 1 {
+			return 0
+		}
+		return int(math.Round(float64(k) * float64(of-1) / float64(n-1)))
+	}
+	for k := range n {
+		out = append(out, [2]int{along(k, len(one)), along(k, len(other))})
+	}
+	return out
+}
+
+// mostWhite is the largest share of white that a mixture is raised with.
+const mostWhite = 0.999
+
+// asLight is the difference in L* below which two mixtures are of one value.
+const asLight = 0.5
+
+// Raised is a mixture raised with white, and how many parts of it went to 1 of the mixture.
+type Raised struct {
+	Mixture paint.Mixture
+	White   float64
+}
+
+// AtOneValue raises the darker of two mixtures with white to the value of the lighter, as light says
+// it (L*, as they are looked at). The second result says whether white brought it there.
+func AtOneValue(one, other *paint.Mixture, white *paint.Paint, light func(*paint.Mixture) float64) (out [2]Raised, reached bool) {
+	out = [2]Raised{{Mixture: *one}, {Mixture: *other}}
+	lights := [2]float64{light(one), light(other)}
+	darker := 0
+	if lights[1] < lights[0] {
+		darker = 1
+	}
+	want := lights[1-darker]
+	if want-lights[darker] < asLight {
+		return out, true
+	}
+	from, with := out[darker].Mixture, white.Alone()
+	low, high := 0.0, mostWhite
+	for range 40 {
+		mid := (low + high) / 2
+		if m := paint.Between(&from, &with, mid); light(&m) < want {
+			low = mid
+		} else {
+			high = mid
+		}
+	}
+	out[darker] = Raised{paint.Between(&from, &with, high), high / (1 - high)}
+	return out, math.Abs(light(&out[darker].Mixture)-want) < asLight
+}
+
+// Pair is how two places that lie edge to edge look, and what they are called.
+type Pair struct {
+	Names [2]string
+	Looks [2]colour.OKLab
+	DE    float64 // CIEDE2000
+}
+
+// barely is the CIEDE2000 below which two places are alike when they are looked at side by side.
+const barely = 2
+
+// Says is what differs between two rows, the first beside the second: of one pair all of it, of several how
+// many are alike and the one that is furthest apart.
+func Says(pairs []Pair) string {
+	if len(pairs) == 1 {
+		return pairs[0].Looks[0].Beside(pairs[0].Looks[1])
+	}
+	alike := 0
+	for _, p := range pairs {
+		if p.DE < barely {
+			alike++
+		}
+	}
+	if alike == len(pairs) {
+		return fmt.Sprintf("alike at all %d", len(pairs))
+	}
+	most := slices.MaxFunc(pairs, func(a, b Pair) int {
+		switch {
+		case a.DE < b.DE:
+			return -1
+		case a.DE > b.DE:
+			return 1
+		}
+		return 0
+	})
+	at := most.Names[0]
+	if at != most.Names[1] && most.Names[1] != "" {
+		at += " beside " + most.Names[1]
+	}
+	return fmt.Sprintf("alike at %d of %d; furthest apart at %s: %s", alike, len(pairs), at, most.Looks[0].Beside(most.Looks[1]))
+}
