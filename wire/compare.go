@@ -14,6 +14,7 @@ type Comparison struct {
 	Soft        float64     `json:"softenedFrom"`
 	Hues        []string    `json:"hues" doc:"the word for each of the 72 bins"`
 	Systems     []Compared  `json:"systems"`
+	Decides     string      `json:"decides" doc:"which reaches furthest, and with how many tubes, in a sentence"`
 	Differences []Differing `json:"differences" doc:"of every two"`
 }
 
@@ -102,7 +103,7 @@ func binRuns(runs []reach.HueRange) []BinRun {
 
 // Comparison shapes systems side by side.
 func (v View) Comparison(systems []reach.Compared) Comparison {
-	out := Comparison{Conditions: v.conditions(), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(), Differences: []Differing{}}
+	out := Comparison{Conditions: v.conditions(), Decides: reach.Decide(systems), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(), Differences: []Differing{}}
 	for bin := range reach.Bins {
 		out.Hues = append(out.Hues, colour.HueWord(reach.Middle(bin)))
 	}

@@ -1,6 +1,10 @@
 package reach
 
 import (
+	"fmt"
+	"math"
+	"slices"
+
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
@@ -34,6 +38,54 @@ func SideBySide(systems []Named, in paint.Medium) (out []Compared, err error) {
 		out = append(out, Compared{n, Measure(n.System, in), PriceOf(n.System.Paints(), n.Prices)})
 	}
 	return out, nil
+}
+
+// Coverages and brightnesses that differ by less than these are about the same.
+const (
+	sameCoverage   = 0.05
+	sameBrightness = 0.05
+)
+
+// Decide says in a sentence which of two systems or more reaches furthest, what the next
+// has for it, and with how many tubes; of one system what it reaches.
+func Decide(systems []Compared) string {
+	if len(systems) < 2 {
+		return systems[0].Reach.Sentence(systems[0].Name)
+	}
+	order := slices.Clone(systems)
+	best, next := furthest(&order), furthest(&order)
+	percent := func(share float64) string { return fmt.Sprintf("%.0f %%", 100*share) }
+	var says string
+	switch by := best.Reach.Mean() - next.Reach.Mean(); {
+	case math.Abs(best.Reach.Clean()-next.Reach.Clean()) >= sameCoverage:
+		says = fmt.Sprintf("%s reaches furthest: clean at %s of the hues, %s at %s", best.Name, percent(best.Reach.Clean()), next.Name, percent(next.Reach.Clean()))
+	case by >= sameBrightness:
+		says = fmt.Sprintf("%s and %s are clean at about as many hues (%s and %s), %s the brighter at most (%.2f to %.2f of the possible)", best.Name, next.Name, percent(best.Reach.Clean()), percent(next.Reach.Clean()), best.Name, best.Reach.Mean(), next.Reach.Mean())
+	default:
+		says = fmt.Sprintf("%s and %s reach about as far as each other: clean at %s and %s of the hues", best.Name, next.Name, percent(best.Reach.Clean()), percent(next.Reach.Clean()))
+	}
+	if a, b := len(best.System.Paints()), len(next.System.Paints()); a != b {
+		says += fmt.Sprintf("; %s takes %d tubes, %s %d", best.Name, a, next.Name, b)
+	}
+	return says + "."
+}
+
+// furthest takes from a list the system that is clean at the most hues, of those that are about
+// alike in that the brightest.
+func furthest(of *[]Compared) Compared {
+	most := 0.0
+	for _, s := range *of {
+		most = max(most, s.Reach.Clean())
+	}
+	at := -1
+	for i, s := range *of {
+		if s.Reach.Clean() > most-sameCoverage && (at < 0 || s.Reach.Mean() > (*of)[at].Reach.Mean()) {
+			at = i
+		}
+	}
+	best := (*of)[at]
+	*of = slices.Delete(*of, at, at+1)
+	return best
 }
 
 // Words are the hue words between which a gap lies; empty without one.

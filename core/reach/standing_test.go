@@ -34,6 +34,24 @@ func TestSystemsStandBesideEachOther(t *testing.T) {
 	}
 }
 
+func TestOneSentenceDecides(t *testing.T) {
+	acrylic, err := paint.ParseMedium("acrylic")
+	require.NoError(t, err)
+	triad := Named{Name: "Triad", System: systemOf(t, wheel.RYB, []string{"PY65"}, []string{"PR254"}, []string{"PB29"})}
+	split := Named{Name: "Split", System: systemOf(t, wheel.Split, []string{"PY184", "PY65"}, []string{"PR255", "PR122"}, []string{"PB29", "PB15:3"})}
+	cyan := Named{Name: "Printers", System: systemOf(t, wheel.CMY, []string{"PY184"}, []string{"PR122"}, []string{"PB15:3"})}
+	of := func(systems ...Named) string {
+		all, err := SideBySide(systems, acrylic)
+		require.NoError(t, err)
+		return Decide(all)
+	}
+	assert.Equal(t, "Split reaches furthest: clean at 100 % of the hues, Triad at 28 %; Split takes 6 tubes, Triad 3.", of(triad, split))
+	assert.Equal(t, of(triad, split), of(split, triad), "whichever comes first")
+	assert.Regexp(t, "^Split .*; Split takes 6 tubes, Printers 3.$", of(triad, cyan, split))
+	assert.Regexp(t, "^Split and Split again reach about as far as each other: clean at 100 % and 100 % of the hues.$", of(split, Named{Name: "Split again", System: split.System}))
+	assert.Contains(t, of(triad), "Triad is clean from")
+}
+
 func TestWhatIsTooDarkToJudgeShiftsNowhere(t *testing.T) {
 	acrylic, err := paint.ParseMedium("acrylic")
 	require.NoError(t, err)

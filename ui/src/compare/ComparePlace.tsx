@@ -33,6 +33,12 @@ const views = {
   choose: "choose from my box",
 } as const;
 const most = outlines.length;
+const titles: Record<number, string> = {
+  1: "One system",
+  2: "Two systems compared",
+  3: "Three systems compared",
+  4: "Four systems compared",
+};
 
 /** Two to four systems on the same footing. */
 export function ComparePlace({ painter }: { painter: Profile }) {
@@ -53,6 +59,14 @@ export function ComparePlace({ painter }: { painter: Profile }) {
   const more = kept.filter((w) => !ids.includes(w.id));
   return (
     <Shell painter={painter} title="Systems side by side" viewed={{ view: view, onSet: show }}>
+      {look !== "choose" && got && (
+        <>
+          <Typography variant="h2">{titles[got.systems.length] ?? "Systems compared"}</Typography>
+          <Typography sx={{ fontSize: 18, lineHeight: "26px", maxWidth: 1120 }}>
+            {got.decides}
+          </Typography>
+        </>
+      )}
       <Box sx={{ display: "flex", flexWrap: "wrap", columnGap: 4, alignItems: "center" }}>
         <Tabs
           label="laid beside each other by"
@@ -134,16 +148,6 @@ function ReachView({
   const difference = got.differences[pair];
   return (
     <>
-      <Typography
-        sx={{
-          fontSize: got.systems.length > 2 ? 16 : 20,
-          lineHeight: got.systems.length > 2 ? "23px" : "28px",
-          mt: 0.25,
-          maxWidth: 1120,
-        }}
-      >
-        {got.systems.map((s) => s.says).join(" ")}
-      </Typography>
       <Box
         sx={{
           display: "grid",
@@ -159,16 +163,11 @@ function ReachView({
               <Word of="reach" /> at {got.hues[bin]}; a ring can be laid <Word of="forward" />
             </Typography>
             {got.systems.map((s, i) => (
-              <Box key={i} sx={{ display: "flex", alignItems: "center", gap: 1, height: 24 }}>
+              <Box key={i} sx={{ display: "flex", alignItems: "center", gap: 1, minHeight: 24 }}>
                 <LineMark index={i} />
                 <Typography
                   variant="body2"
-                  sx={{
-                    flex: 1,
-                    overflow: "hidden",
-                    textOverflow: "ellipsis",
-                    whiteSpace: "nowrap",
-                  }}
+                  sx={{ flex: 1, overflowWrap: "anywhere", lineHeight: "16px" }}
                 >
                   {s.name}
                 </Typography>
@@ -203,6 +202,18 @@ function ReachView({
                   />
                 </Box>
               )}
+            </Box>
+          )}
+          {got.systems.length > 1 && (
+            <Box
+              aria-label="each of them"
+              sx={{ borderTop: `1px solid ${grey.hairline}`, mt: 0.5 }}
+            >
+              {got.systems.map((s, i) => (
+                <Typography key={i} variant="body2" sx={{ mt: 0.5 }}>
+                  {s.says}
+                </Typography>
+              ))}
             </Box>
           )}
         </Box>
@@ -269,10 +280,11 @@ function Head({ system, id }: { system: Compared; id: number }) {
           color: grey.ink,
           display: "block",
           overflow: "hidden",
-          textOverflow: "ellipsis",
-          whiteSpace: "nowrap",
+          overflowWrap: "anywhere",
           textDecoration: "none",
-          lineHeight: { xs: "48px", md: "20px" },
+          minHeight: { xs: 48, md: 40 },
+          maxHeight: 60,
+          lineHeight: "20px",
           "&:hover": { bgcolor: grey.track },
         }}
         title={system.name}
