@@ -129,8 +129,8 @@ export function HourFigure({
             <path
               d={`M${begun} ${y - 5.5} H${begun + (x(a.end) - x(a.start))} L${end} ${y - 0.6} V${y + 0.6} L${begun + (x(a.end) - x(a.start))} ${y + 5.5} H${begun} Z`}
               fill={fill(r)}
-              stroke={a.region === chosen ? grey.ink : "none"}
-              strokeWidth={1.5}
+              stroke={a.region === chosen ? grey.ink : grey.mark}
+              strokeWidth={a.region === chosen ? 1.5 : 0.8}
             />
             {begun + 4 < width - 60 && end - begun > 70 && (
               <text

@@ -74,6 +74,8 @@ export function SittingHour({ sitting, now }: { sitting: Sitting; now: number })
               d={`M${begin} ${y - 5.5} L${x(a.end)} ${y - 5.5} L${end} ${y - 0.6} V${y + 0.6} L${x(a.end)} ${y + 5.5} H${begin} Z`}
               fill={fill(a.done ? place.wet : place.dried)}
               fillOpacity={a.done ? 1 : 0.4}
+              stroke={grey.mark}
+              strokeWidth={0.8}
             />
             {!a.done && end - begin > 60 && (
               <text x={x(a.end) + 4} y={y + 4} fontSize={phone ? 12.5 : 11} fill={grey.ink}>
