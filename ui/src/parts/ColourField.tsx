@@ -26,7 +26,10 @@ export function ColourField({
           : " "
       }
       onChange={(e) => onText(e.target.value)}
-      slotProps={{ htmlInput: { maxLength: 40, autoComplete: "off" } }}
+      slotProps={{
+        htmlInput: { maxLength: 40, autoComplete: "off" },
+        inputLabel: { shrink: true }, // a long label is not cut, and an example shows
+      }}
     />
   );
 }

@@ -61,8 +61,11 @@ export function Overshot({
       value={value}
       error={value !== "" && number(value) === null}
       onChange={(e) => set(e.target.value)}
-      slotProps={{ htmlInput: { inputMode: "decimal", maxLength: 8, autoComplete: "off" } }}
-      sx={{ width: 190 }}
+      slotProps={{
+        htmlInput: { inputMode: "decimal", maxLength: 8, autoComplete: "off" },
+        inputLabel: { shrink: true }, // a long name is not cut
+      }}
+      sx={{ flex: "1 1 190px", maxWidth: 260 }}
     />
   );
   return (

@@ -412,12 +412,7 @@ function Along({
                 <VisuallyHidden>follow</VisuallyHidden>
                 <Box
                   component="span"
-                  sx={{
-                    fontSize: 13,
-                    overflow: "hidden",
-                    textOverflow: "ellipsis",
-                    whiteSpace: "nowrap",
-                  }}
+                  sx={{ fontSize: 13, lineHeight: "16px", overflowWrap: "anywhere" }}
                 >
                   {called(p.a)} to {called(p.b)}
                 </Box>
