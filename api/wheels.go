@@ -9,6 +9,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"gyrophane/core/bench"
 	"gyrophane/core/paint"
 	"gyrophane/core/wheel"
 	"gyrophane/store"
@@ -174,6 +175,7 @@ type WheelQuery struct {
 	Body  struct {
 		System  wire.Selection    `json:"system"`
 		Choices wire.WheelChoices `json:"choices"`
+		Graded  *bool             `json:"graded,omitempty" doc:"slots are drawn out, thinned toward the tip; as suits the medium when left out"`
 	}
 }
 
@@ -207,7 +209,11 @@ func (s *Server) build(ctx context.Context, in *WheelQuery) (out wire.Wheel, err
 	if err != nil {
 		return out, err
 	}
-	out = v.Wheel(wheel.Build(system, options), choices)
+	set, err := bench.Settings{Slots: bench.SlotsSaid(in.Body.Graded)}.In(v.Medium)
+	if err != nil {
+		return out, err
+	}
+	out = v.Wheel(wheel.Build(system, options), choices, set.Slots)
 	if remembered {
 		s.built.Add(key, out)
 	}

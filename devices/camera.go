@@ -145,10 +145,13 @@ func (shot Shot) True(r *bench.Region) (paint.Mixture, error) {
 	return paint.Mix(parts...)
 }
 
-// thick is the film of a region as it was painted.
-func (shot Shot) thick(r *bench.Region, in paint.Medium) float64 {
-	return cmp.Or(r.Film, in.Thickness) * cmp.Or(shot.Film, 1)
+// film is that of a region as it was painted, so far from its rim (0) to its tip (1).
+func (shot Shot) film(r *bench.Region, in paint.Medium, at float64) float64 {
+	return r.FilmAt(in, at) * cmp.Or(shot.Film, 1)
 }
+
+// fades is how many steps a graded region's fade is painted in.
+const fades = 12
 
 // look is a thing of the scene in linear sRGB, thinly, usually and thickly painted.
 type look [3][3]float64
@@ -156,7 +159,8 @@ type look [3][3]float64
 // scene is a sheet on a table, ready to be seen.
 type scene struct {
 	sheet  *bench.Sheet
-	looks  []look // the table, paper, ink, the grey step, then the regions
+	along  [][]look // of each region, from its rim to its tip
+	looks  []look   // the table, paper, ink, the grey step, then the regions
 	places []int16
 	x0, y0 float64 // mm of the upper left of places
 	w, h   int     // of places
@@ -232,21 +236,30 @@ func newScene(s *bench.Sheet, in paint.Medium, shot Shot, random *rand.Rand) (*s
 		if err != nil {
 			return nil, err
 		}
-		var of look
-		for n, thick := range []float64{0.75, 1, 1.33} {
-			film := shot.thick(r, in)
-			look := m.FilmIn(in, film*thick, shot.Wet)
-			if math.IsInf(film, 1) {
-				for b := range look {
-					look[b] *= 1 + 0.06*(thick-1)
+		steps := 1
+		if r.Graded {
+			steps = fades + 1
+		}
+		var all []look
+		for step := range steps {
+			film := shot.film(r, in, float64(step)/fades)
+			var of look
+			for n, thick := range []float64{0.75, 1, 1.33} {
+				look := m.FilmIn(in, film*thick, shot.Wet)
+				if math.IsInf(film, 1) {
+					for b := range look {
+						look[b] *= 1 + 0.06*(thick-1)
+					}
 				}
+				of[n] = develop(look)
 			}
-			of[n] = develop(look)
+			if shot.Bare {
+				of = sc.looks[ofPaper]
+			}
+			all = append(all, of)
 		}
-		if shot.Bare {
-			of = sc.looks[ofPaper]
-		}
-		sc.looks = append(sc.looks, of)
+		sc.looks = append(sc.looks, all[0])
+		sc.along = append(sc.along, all)
 	}
 	sc.lay()
 	sc.light(random)
@@ -418,6 +431,18 @@ func (sc *scene) at(x, y float64) [3]float64 {
 	l := &sc.looks[of]
 	if of < ofRegions {
 		return l[1]
+	}
+	if all := sc.along[of-ofRegions]; len(all) > 1 {
+		at := sc.sheet.Regions[of-ofRegions].Along(x, y) * fades
+		from := min(int(at), fades-1)
+		between := at - float64(from)
+		var faded look
+		for n := range faded {
+			for k := range faded[n] {
+				faded[n][k] = all[from][n][k]*(1-between) + all[from+1][n][k]*between
+			}
+		}
+		l = &faded
 	}
 	n := 0.6*sc.noise(x/3.2, y/3.2, uint64(of)) + 0.4*sc.noise(x/1.1, y/1.1, uint64(of)+997)
 	from, to := l[1], l[2]

@@ -30,6 +30,43 @@ func paintedSheet(t *testing.T, medium, kind string) (bench.Sheet, paint.Medium)
 	return s, in
 }
 
+// A graded wheel is photographed so, and what is read of it in its outer third is what lies there; a
+// dark violet shows more of its hue than one that is laid flat.
+func TestAGradedSheetIsReadInItsOuterThird(t *testing.T) {
+	in, err := paint.ParseMedium("watercolour")
+	require.NoError(t, err)
+	system, err := wheel.NewSystem(wheel.Split, [3][]*paint.Paint{painttest.Paints("PY184", "PY65"), painttest.Paints("PR255", "PR122"), painttest.Paints("PB29", "PB15:3")})
+	require.NoError(t, err)
+	read := func(slots bench.Slots) (bench.Sheet, image.Image, photo.Result) {
+		set, err := bench.Settings{Medium: in, Slots: slots}.Complete()
+		require.NoError(t, err)
+		s := bench.Wheel(wheel.Build(system, wheel.Options{}), bench.Extras{}, set)
+		img, err := Photograph(&s, in, small(Shot{Seed: 7}))
+		require.NoError(t, err)
+		got, err := readOff(img, &s)
+		require.NoError(t, err)
+		return s, img, got
+	}
+	flat, plain, flatly := read(bench.Flat)
+	graded, faded, got := read(bench.Graded)
+	assert.NotEqual(t, plain, faded)
+	var off []float64
+	for i, one := range got.Readings {
+		r := &graded.Regions[one.Region]
+		there, rim := r.Read(in, false), r.Appearance(in, false)
+		if one.Doubt == "" {
+			off = append(off, colour.Difference(one.Lab, there.Lab()))
+		}
+		assert.NotContains(t, one.Doubt, "uneven", r.Label)
+		assert.Greater(t, there.Lab().L, rim.Lab().L, "%s is thinner there", r.Label)
+		assert.Equal(t, r.ID, flat.Regions[flatly.Readings[i].Region].ID)
+		assert.Greater(t, one.Lab.L, flatly.Readings[i].Lab.L, r.Label)
+	}
+	slices.Sort(off)
+	assert.Less(t, off[len(off)/2], 1.5, "median")
+	assert.Less(t, off[len(off)-1], 4.0, "worst")
+}
+
 // small is a shot that is quick to render.
 func small(more Shot) Shot {
 	more.W, more.H = 1000, 750
@@ -66,7 +103,7 @@ func TestASheetIsReadFromThePhotoOfTheStandin(t *testing.T) {
 			for _, r := range got.Readings {
 				m, err := shot.True(&s.Regions[r.Region])
 				require.NoError(t, err)
-				look := m.AsPainted(medium, false)
+				look := s.Regions[r.Region].GradedAt(&m, medium, false, bench.ReadAt)
 				if r.Doubt == "" {
 					off = append(off, colour.Difference(r.Lab, look.Lab()))
 				}

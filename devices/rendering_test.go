@@ -93,10 +93,10 @@ func phoned(t *testing.T, s *bench.Sheet, in paint.Medium, shot Shot, step float
 		r := &s.Regions[one.Region]
 		m, err := shot.True(r)
 		require.NoError(t, err)
-		look := m.FilmIn(in, shot.thick(r, in), false)
+		look := m.FilmIn(in, shot.film(r, in, bench.ReadAt), false)
 		true = append(true, look.Lab())
 	}
-	return journal.SamplesOf(s, &read, step), true
+	return journal.SamplesOf(s, in, &read, step), true
 }
 
 // drawsOf is how many draws are made: GYROPHANE_DRAWS asks for more.

@@ -226,7 +226,8 @@ type keptBench struct {
 	Inner    float64     `json:"inner,omitempty"`
 	Coats    int         `json:"coats,omitempty"`
 	Loss     float64     `json:"loss,omitempty"`
-	Graded   bool        `json:"graded,omitempty"`
+	Slots    string      `json:"slots,omitempty"`
+	Graded   bool        `json:"graded,omitempty"` // instead of slots, in what was kept before 2026-12
 	Gaps     bool        `json:"gaps,omitempty"`
 	Brushes  int         `json:"brushes,omitempty"`
 	Wells    int         `json:"wells,omitempty"`
@@ -246,7 +247,7 @@ type keptBench struct {
 }
 
 func keepBench(s bench.Settings) *keptBench {
-	out := keptBench{Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters, Dryer: s.Dryer, Covered: s.Covered, Fill: string(s.Fill), Pace: s.Pace, Hand: s.HandPace, Measure: string(s.Scale.Measure), One: s.Scale.Size, Nozzle: s.Nozzle, Residue: s.Residue, Knife: s.Knife, First: s.First, Before: s.Before}
+	out := keptBench{Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Slots: string(s.Slots), Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters, Dryer: s.Dryer, Covered: s.Covered, Fill: string(s.Fill), Pace: s.Pace, Hand: s.HandPace, Measure: string(s.Scale.Measure), One: s.Scale.Size, Nozzle: s.Nozzle, Residue: s.Residue, Knife: s.Knife, First: s.First, Before: s.Before}
 	if reflect.ValueOf(out).IsZero() {
 		return nil
 	}
@@ -257,8 +258,12 @@ func (b *keptBench) open() bench.Settings {
 	if b == nil {
 		return bench.Settings{}
 	}
+	slots := bench.Slots(b.Slots)
+	if b.Graded {
+		slots = bench.Graded
+	}
 	return bench.Settings{
-		Diameter: b.Diameter, Inner: b.Inner, Coats: b.Coats, Loss: b.Loss, Graded: b.Graded, Gaps: b.Gaps, Brushes: b.Brushes, Wells: b.Wells, Waters: b.Waters, Dryer: b.Dryer,
+		Diameter: b.Diameter, Inner: b.Inner, Coats: b.Coats, Loss: b.Loss, Slots: slots, Gaps: b.Gaps, Brushes: b.Brushes, Wells: b.Wells, Waters: b.Waters, Dryer: b.Dryer,
 		Covered: b.Covered, Fill: bench.Fill(b.Fill), Pace: b.Pace, HandPace: b.Hand, Scale: recipe.Scale{Measure: recipe.Measure(b.Measure), Size: b.One}, Nozzle: b.Nozzle, Residue: b.Residue, Knife: b.Knife,
 		First: b.First, Before: b.Before,
 	}

@@ -102,7 +102,7 @@ func TestWhatANewerProgramKeptIsNotMisread(t *testing.T) {
 
 func TestHowAWheelIsPaintedIsKeptWithIt(t *testing.T) {
 	set := bench.Settings{
-		Diameter: 210, Inner: 40, Coats: 2, Loss: 0.3, Graded: true, Gaps: true, Brushes: 2, Wells: 4, Waters: 2, Dryer: true, Covered: true, Fill: bench.FromStronger, Pace: 1.5,
+		Diameter: 210, Inner: 40, Coats: 2, Loss: 0.3, Slots: bench.Graded, Gaps: true, Brushes: 2, Wells: 4, Waters: 2, Dryer: true, Covered: true, Fill: bench.FromStronger, Pace: 1.5,
 		Scale: recipe.Scale{Measure: recipe.Drops, Size: 0.04}, Nozzle: 8, Residue: 0.02, Knife: true, First: []int{1}, Before: [][2]string{{"violet", "yellow"}},
 	}
 	assert.Equal(t, set, keepBench(set).open())

@@ -354,7 +354,7 @@ func (s *Studio) Ribbons(ctx context.Context, painter store.Painter, id int64, r
 	if i < 0 {
 		return out, input.Errorf("there is no place %q on the sheet", input.Clip(region))
 	}
-	look := plan.Sheet.Regions[i].Appearance(plan.Settings.Medium, wet)
+	look := plan.Sheet.Regions[i].Read(plan.Settings.Medium, wet)
 	return heldIn(look.Lab(), through, plan.Settings.Medium, wet, off)
 }
 

@@ -136,7 +136,7 @@ func computed(w *wheel.Wheel, in paint.Medium) OnShelf {
 	sheet := bench.Wheel(w, bench.Extras{}, bench.Usual(in))
 	on := OnShelf{Medium: in, Sheet: &sheet, WasRead: make([]bool, len(sheet.Regions))}
 	for i := range sheet.Regions {
-		look := sheet.Regions[i].Appearance(in, false)
+		look := sheet.Regions[i].Read(in, false)
 		on.Colours = append(on.Colours, look.Lab())
 	}
 	return on

@@ -342,7 +342,7 @@ func (s *Studio) answersTo(ctx context.Context, painter store.Painter, id int64)
 // readOf is a place with the last that was read of it.
 func readOf(plan *bench.Plan, i int, reads []journal.Dated) PlaceRead {
 	r := &plan.Sheet.Regions[i]
-	look := r.Appearance(plan.Settings.Medium, false)
+	look := r.Read(plan.Settings.Medium, false)
 	out := PlaceRead{Region: i, AccountPlace: journal.AccountPlace{Computed: look.Lab()}}
 	for k := range reads {
 		switch read := &reads[k]; {
@@ -360,7 +360,7 @@ func readOf(plan *bench.Plan, i int, reads []journal.Dated) PlaceRead {
 // where that is not known.
 func sampleOf(plan *bench.Plan, stands *bench.Sitting, i int, read *journal.Reading) journal.Sample {
 	r, scale := &plan.Sheet.Regions[i], plan.Settings.Scale
-	out := journal.Sample{Region: r.ID, Film: r.Film, Lab: read.Lab, Noise: journal.NoiseOf(read.Source, read.Spread), Photo: read.Photo, Wet: read.Wet, Parts: r.Recipe.Plain()}
+	out := journal.Sample{Region: r.ID, Film: r.ReadFilm(plan.Settings.Medium), Lab: read.Lab, Noise: journal.NoiseOf(read.Source, read.Spread), Photo: read.Photo, Wet: read.Wet, Parts: r.Recipe.Plain()}
 	if held := stands.Places[i].Held; held != nil {
 		out.Parts = held
 	}

@@ -104,7 +104,7 @@ type BenchRegion struct {
 	Thin    string       `json:"thin" doc:"how it is thinned, in a sentence; empty where no water is used"`
 	Touches []int        `json:"touches" doc:"regions whose edge it shares"`
 	Graded  bool         `json:"graded"`
-	Tip     *Shown       `json:"tip,omitempty" doc:"what a graded region fades to"`
+	Drawn   []Shown      `json:"drawn,omitempty" doc:"a graded region from its rim to its tip, in even steps"`
 	Aim     *Shown       `json:"aim,omitempty" doc:"the colour that is wanted where it is another than the recipe's"`
 	Shape   BenchShape   `json:"shape"`
 	Parts   []Ingredient `json:"parts"`
@@ -234,7 +234,7 @@ type BenchSettings struct {
 	Inner    float64     `json:"inner,omitempty" doc:"radius of its hole, mm"`
 	Coats    int         `json:"coats,omitempty"`
 	Loss     float64     `json:"loss,omitempty" doc:"share that stays in brush and well"`
-	Graded   bool        `json:"graded,omitempty"`
+	Graded   *bool       `json:"graded,omitempty" doc:"slots are drawn out, thinned toward the tip; as suits the medium when left out"`
 	Gaps     bool        `json:"gaps,omitempty" doc:"hairline gaps between slots"`
 	Brushes  int         `json:"brushes,omitempty"`
 	Wells    int         `json:"wells,omitempty"`
@@ -256,7 +256,7 @@ type BenchSettings struct {
 // Core are the settings as they are said, without a medium.
 func (s BenchSettings) Core() bench.Settings {
 	return bench.Settings{
-		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters,
+		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Slots: bench.SlotsSaid(s.Graded), Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters,
 		Dryer: s.Dryer, Covered: s.Covered, Fill: bench.Fill(s.Fill), Pace: s.Pace, HandPace: s.Hand, Scale: recipe.Scale{Measure: recipe.Measure(s.Measure), Size: s.One}, Nozzle: s.Nozzle, Residue: s.Residue, Knife: s.Knife,
 		First: s.First, Before: s.Before,
 	}
@@ -265,7 +265,7 @@ func (s BenchSettings) Core() bench.Settings {
 // BenchSettingsOf shapes settings.
 func BenchSettingsOf(s bench.Settings) BenchSettings {
 	return BenchSettings{
-		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Graded, Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters, Dryer: s.Dryer, Covered: s.Covered, Fill: string(s.Fill), Pace: s.Pace, Hand: s.HandPace, Measure: string(s.Scale.Measure), One: s.Scale.Size, Nozzle: s.Nozzle, Residue: s.Residue, Knife: s.Knife,
+		Diameter: s.Diameter, Inner: s.Inner, Coats: s.Coats, Loss: s.Loss, Graded: s.Slots.Said(), Gaps: s.Gaps, Brushes: s.Brushes, Wells: s.Wells, Waters: s.Waters, Dryer: s.Dryer, Covered: s.Covered, Fill: string(s.Fill), Pace: s.Pace, Hand: s.HandPace, Measure: string(s.Scale.Measure), One: s.Scale.Size, Nozzle: s.Nozzle, Residue: s.Residue, Knife: s.Knife,
 		First: s.First, Before: s.Before,
 	}
 }
@@ -310,9 +310,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 			Parts: v.Recipe(r.Recipe), Swatch: swatchOf(r.Recipe), Counted: v.Counted(p.Counted[i], r.Recipe, &r.Mixture), Shown: shown(look.OKLab(v.Light)),
 		}
 		if r.Graded {
-			tip := r.Graduated(v.Medium, v.Wet, 1)
-			fades := shown(tip.OKLab(v.Light))
-			one.Tip = &fades
+			one.Drawn = v.drawn(&r.Mixture, v.Medium, v.Wet)
 		}
 		if r.Aim != nil {
 			wanted := shown(r.Aim.OKLab())

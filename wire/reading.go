@@ -175,7 +175,7 @@ func SlotsReadOf(r studio.SlotsRead, kept bool) SlotsRead {
 		one := SlotRow{Row: i, Line: row.Line, Slot: row.Slot, Problem: row.Problem}
 		if row.Region >= 0 {
 			region := &r.Sheet.Regions[row.Region]
-			look := region.Appearance(r.In, row.Reading.Wet)
+			look := region.Read(r.In, row.Reading.Wet)
 			computed := shown(look.Lab().OKLab())
 			one.Label, one.Computed = region.Label, &computed
 			if row.Problem == "" {

@@ -155,8 +155,15 @@ type SittingPlace struct {
 	Mixed   *Counted      `json:"mixed,omitempty" doc:"what its pile was mixed from, as it was told last; absent where nothing was"`
 	Wet     Shown         `json:"wet" doc:"the colour aimed at while it is wet"`
 	Dried   Shown         `json:"dried"`
+	Drawn   *DrawnPlace   `json:"drawn,omitempty" doc:"of a graded place, what it fades through from its rim to its tip"`
 	DriesMS int64         `json:"driesMs" doc:"how long it stays wet once it is painted; 0 for no time at all"`
 	Tells   []SittingTell `json:"tells" doc:"what one tap that it was painted tells now, in the order in which it was done"`
+}
+
+// DrawnPlace is what a graded place fades through, in even steps.
+type DrawnPlace struct {
+	Wet   []Shown `json:"wet"`
+	Dried []Shown `json:"dried"`
 }
 
 // SittingTook is how much of a paint was taken, or of its let-down, in the sitting's measure.
@@ -245,6 +252,9 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 		wet, dry := r.Appearance(s.Medium, true), r.Appearance(s.Medium, false)
 		one.DriesMS = int64(s.Plan.Settings.Drying() * st.Pace * float64(time.Minute/time.Millisecond))
 		one.Tells = tellsOf(s.Plan.Sheet.Straightaway(i))
+		if r.Graded {
+			one.Drawn = &DrawnPlace{v.drawn(&r.Mixture, s.Medium, true), v.drawn(&r.Mixture, s.Medium, false)}
+		}
 		one.Wet, one.Dried = shown(wet.OKLab(v.Light)), shown(dry.OKLab(v.Light))
 		out.Places = append(out.Places, one)
 	}

@@ -1,6 +1,7 @@
 package wire
 
 import (
+	"gyrophane/core/bench"
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
@@ -38,6 +39,7 @@ type Slot struct {
 	Role    string   `json:"role,omitempty" format:"role" doc:"of a primary"`
 	Paints  []string `json:"paints" doc:"what they are called in short"`
 	Mixture
+	Drawn         []Shown        `json:"drawn,omitempty" doc:"as painted where slots are drawn out, from the rim to the tip in even steps"`
 	Halves        []Half         `json:"halves,omitempty" doc:"of a split primary, the one that faces the slot before first"`
 	OtherPairings []OtherPairing `json:"otherPairings,omitempty" doc:"of a secondary, the brightest first"`
 	Because       string         `json:"because"`
@@ -58,7 +60,8 @@ type Half struct {
 	Paint string `json:"paint"`
 	Name  string `json:"name"`
 	Mixture
-	Lean *Lean `json:"lean"`
+	Drawn []Shown `json:"drawn,omitempty"`
+	Lean  *Lean   `json:"lean"`
 }
 
 // OtherPairing is a pair that does not fill its section.
@@ -151,7 +154,7 @@ type BandPoint struct {
 }
 
 // Wheel shapes a wheel that was built by some choices.
-func (v View) Wheel(w *wheel.Wheel, c wheel.Choices) Wheel {
+func (v View) Wheel(w *wheel.Wheel, c wheel.Choices, slots bench.Slots) Wheel {
 	c.Spacing, c.Order, c.Names = w.Spacing.String(), string(w.Order), w.Names
 	c.TintBy, c.ShadeBy = string(w.TintBy), string(w.ShadeBy)
 	out := Wheel{
@@ -159,7 +162,7 @@ func (v View) Wheel(w *wheel.Wheel, c wheel.Choices) Wheel {
 		Spacing: c.Spacing, Median: round(w.Median, 4), Clean: paint.CleanFrom(), Warm: Warm(), Hues: colour.HueWords(), Notes: append([]string{}, w.Notes(v.Medium)...),
 	}
 	for i := range w.Slots {
-		slot := v.slot(w, i)
+		slot := v.slot(w, i, slots == bench.Graded)
 		slot.Rings = v.rings(w, i, c)
 		out.Slots = append(out.Slots, slot)
 	}
@@ -196,7 +199,7 @@ func (v View) section(w *wheel.Wheel, k int) Section {
 	return out
 }
 
-func (v View) slot(w *wheel.Wheel, i int) Slot {
+func (v View) slot(w *wheel.Wheel, i int, graded bool) Slot {
 	s := w.Slots[i]
 	out := Slot{
 		Index: i, Home: s.Home, Name: s.Name, SetName: s.SetName, Kind: s.Kind.String(), Empty: s.Empty, Because: w.Because(i),
@@ -211,6 +214,9 @@ func (v View) slot(w *wheel.Wheel, i int) Slot {
 		return out
 	}
 	out.Mixture, out.Mixing = v.step(s.Step), w.Mixing(i, w.Order)
+	if graded {
+		out.Drawn = v.drawn(&s.Mixture, v.Medium, v.Wet)
+	}
 	out.VerdictWords = w.Judged(i)
 	out.Jump, out.Jumps = round(s.Jump, 4), s.Jumps
 	out.Wet = colourOf(s.Mixture.AsPainted(v.Medium, true), v.Light)
@@ -234,7 +240,11 @@ func (v View) slot(w *wheel.Wheel, i int) Slot {
 		out.Lean = leanIn(s.Parts[0].Paint, role)
 		for _, h := range s.Halves {
 			p := h.Parts[0].Paint
-			out.Halves = append(out.Halves, Half{p.ID, p.Name, v.step(h), leanIn(p, role)})
+			half := Half{Paint: p.ID, Name: p.Name, Mixture: v.step(h), Lean: leanIn(p, role)}
+			if graded {
+				half.Drawn = v.drawn(&h.Mixture, v.Medium, v.Wet)
+			}
+			out.Halves = append(out.Halves, half)
 		}
 	case w.SectionOf(i).Path.Indistinguishable():
 		out.withoutVerdict()
@@ -243,6 +253,19 @@ func (v View) slot(w *wheel.Wheel, i int) Slot {
 		for _, p := range w.SectionOf(i).Others {
 			out.OtherPairings = append(out.OtherPairings, OtherPairing{p.A.ID, p.B.ID, v.step(p.Middle), ruleWord(&p)})
 		}
+	}
+	return out
+}
+
+// drawnSteps are what a graded slot's fade is sent in.
+const drawnSteps = 8
+
+// drawn is a mixture as painted in a graded slot, from the rim to the tip.
+func (v View) drawn(m *paint.Mixture, in paint.Medium, wet bool) (out []Shown) {
+	r := bench.Region{Graded: true}
+	for n := range drawnSteps + 1 {
+		look := r.GradedAt(m, in, wet, float64(n)/drawnSteps)
+		out = append(out, shown(look.OKLab(v.Light)))
 	}
 	return out
 }

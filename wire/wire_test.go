@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/bench"
 	"gyrophane/core/bias"
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
@@ -54,7 +55,7 @@ func built(v View, s wheel.System, c wheel.Choices) (Wheel, error) {
 	if err != nil {
 		return Wheel{}, err
 	}
-	return v.Wheel(wheel.Build(s, o), c), nil
+	return v.Wheel(wheel.Build(s, o), c, bench.Flat), nil
 }
 
 func places(v View, c wheel.Selection, find paint.Finder, box []wheel.Candidate) (SystemPlaces, error) {

@@ -203,7 +203,7 @@ func wheelCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			out := v.Wheel(w, c)
+			out := v.Wheel(w, c, bench.Usual(v.Medium).Slots)
 			return q.answer(cmd, out, func(w io.Writer) { wheelTable(w, out) })
 		},
 	}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"strconv"
 	"strings"
 
 	"github.com/spf13/cobra"
@@ -116,7 +117,11 @@ func (b *benched) flags(c *cobra.Command) {
 	f.Float64Var(&b.set.Inner, "inner", 0, "radius of its hole, mm (a quarter of the diameter)")
 	f.IntVar(&b.set.Coats, "coats", 0, "coats of paint (1)")
 	f.Float64Var(&b.set.Loss, "loss", 0, "share that stays in brush and well (0.2)")
-	f.BoolVar(&b.set.Graded, "graded", false, "slots are washed toward the tip")
+	f.BoolFunc("graded", "slots are drawn out, thinned toward the tip, as in watercolour when left out; --graded=false lays them flat", func(said string) error {
+		graded, err := strconv.ParseBool(said)
+		b.set.Graded = &graded
+		return err
+	})
 	f.BoolVar(&b.set.Gaps, "gaps", false, "hairline gaps are left between slots, so that wet ones do not touch")
 	f.IntVar(&b.set.Brushes, "brushes", 0, "1 or 2 (1)")
 	f.IntVar(&b.set.Wells, "wells", 0, "wells to mix in (6)")

@@ -60,7 +60,7 @@ func ofReadings(use, short, long, example string, ask func(samples []journal.Sam
 				if got, err = readSheet(cmd.Context(), picture, plan); err == nil {
 					err = got.refused
 				}
-				samples, in = journal.SamplesOf(&got.sheet, &got.read, photo.StepOf(grey)), got.in
+				samples, in = journal.SamplesOf(&got.sheet, got.in, &got.read, photo.StepOf(grey)), got.in
 			} else {
 				samples, err = readSamples(file, in)
 			}

@@ -180,7 +180,7 @@ func readCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			told := journal.Explain(journal.SamplesOf(&got.sheet, &got.read, photo.StepOf(grey)), got.in, journal.Sure{})
+			told := journal.Explain(journal.SamplesOf(&got.sheet, got.in, &got.read, photo.StepOf(grey)), got.in, journal.Sure{})
 			out := wire.PhotoReadOf(&got.sheet, got.read, got.found, got.refused, &told)
 			return (&question{json: asJSON}).answer(cmd, out, func(w io.Writer) { readTable(w, out) })
 		},

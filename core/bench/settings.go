@@ -31,7 +31,7 @@ type Settings struct {
 	Inner    float64 // radius of a wheel's hole, mm; a quarter of the diameter when 0
 	Coats    int
 	Loss     float64 // share that stays in brush and well
-	Graded   bool    // slots are washed toward the tip
+	Slots    Slots   // what suits the medium when empty
 	Gaps     bool    // hairline gaps are left between slots
 	Brushes  int     // 1 or 2
 	Wells    int     // to mix in
@@ -95,6 +95,13 @@ func (s Settings) Complete() (Settings, error) {
 		if !(c.is >= c.from && c.is <= c.upTo) {
 			return s, input.Errorf("%s runs from %v to %v, and not to %v", c.what, c.from, c.upTo, c.is)
 		}
+	}
+	switch s.Slots {
+	case "":
+		s.Slots = usualSlots(s.Medium)
+	case Flat, Graded:
+	default:
+		return s, input.Errorf("slots %q: choose %s or %s", input.Clip(string(s.Slots)), Flat, Graded)
 	}
 	if _, err := ParseFill(string(s.Fill)); err != nil {
 		return s, input.Wrap(err)

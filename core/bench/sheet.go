@@ -56,7 +56,7 @@ type Region struct {
 	Share   float64
 	Shape
 	Touches []int       // the regions whose edge it shares
-	Graded  bool        // full strength at the rim, washed toward the tip
+	Graded  bool        // drawn out: full strength at the rim, thinned toward the tip
 	Aim     *colour.Lab // the colour that is wanted where it is another than the recipe's, D65; else nil
 }
 
@@ -66,18 +66,6 @@ func (r *Region) Appearance(in paint.Medium, wet bool) colour.Spectrum {
 		return r.Mixture.FilmIn(in, r.Film, wet)
 	}
 	return r.Mixture.AsPainted(in, wet)
-}
-
-// tipFilm is what is left of the film at the tip of a graded region.
-const tipFilm = 0.15
-
-// Graduated is how a graded region looks on the way from its rim (0) to its tip (1).
-func (r *Region) Graduated(in paint.Medium, wet bool, at float64) colour.Spectrum {
-	film := r.Film
-	if film == 0 {
-		film = in.Thickness
-	}
-	return r.Mixture.FilmIn(in, film*math.Pow(tipFilm, at), wet)
 }
 
 // Sheet is what is to be painted.
@@ -288,7 +276,7 @@ func (s *Sheet) main(w *wheel.Wheel, inner, outer float64, set Settings) {
 		if slot.Empty {
 			continue
 		}
-		r := Region{Label: slot.Name, Home: slot.Home, Index: i, Kind: slot.Kind, Main: true, Section: -1, Graded: set.Graded}
+		r := Region{Label: slot.Name, Home: slot.Home, Index: i, Kind: slot.Kind, Main: true, Section: -1, Graded: set.Slots == Graded}
 		if slot.Home%4 != 0 {
 			r.Section, r.Step = slot.Home/4, slot.Home%4
 		}

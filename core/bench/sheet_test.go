@@ -200,16 +200,16 @@ func TestMarksLieBesideWhatIsPainted(t *testing.T) {
 func TestAGradedSlotFadesToItsTip(t *testing.T) {
 	in := medium(t, "watercolour")
 	set := bench.Usual(in)
-	set.Graded = true
+	set.Slots = bench.Graded
 	s := bench.Wheel(triad(t), bench.Extras{}, set)
 	for i := range s.Regions {
 		r := &s.Regions[i]
 		require.True(t, r.Graded)
-		rim, whole := r.Graduated(in, false, 0), r.Appearance(in, false)
+		rim, whole := r.GradedAt(&r.Mixture, in, false, 0), r.Appearance(in, false)
 		assert.InDelta(t, whole.Lab().L, rim.Lab().L, 0.01, r.Label)
 		last := rim.Lab().L
 		for at := 0.25; at <= 1; at += 0.25 {
-			look := r.Graduated(in, false, at)
+			look := r.GradedAt(&r.Mixture, in, false, at)
 			assert.Greater(t, look.Lab().L, last, "%s at %v", r.Label, at)
 			last = look.Lab().L
 		}
@@ -251,7 +251,7 @@ func TestAGouacheWheelTakesWhatItTakes(t *testing.T) {
 	assert.InDelta(t, 88, bench.RibbonMM(sum, set.Nozzle), 3, "9 cm")
 
 	graded := set
-	graded.Graded = true
+	graded.Slots = bench.Graded
 	half := bench.Wheel(triad(t), bench.Extras{}, graded)
 	assert.InDelta(t, set.Need(&s.Regions[0])/2, graded.Need(&half.Regions[0]), 1e-9)
 	small := bench.Region{Shape: bench.Shape{Outer: 2}}

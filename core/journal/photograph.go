@@ -50,11 +50,11 @@ func PhotographOf(of photo.Greys, step float64) *Photograph {
 
 // SamplesOf are what was read of a sheet from a photo, but for what is doubted: of its places as they are
 // planned. Step is what the grey step was measured to reflect, 0 where it was not.
-func SamplesOf(s *bench.Sheet, read *photo.Result, step float64) (out []Sample) {
+func SamplesOf(s *bench.Sheet, in paint.Medium, read *photo.Result, step float64) (out []Sample) {
 	of := PhotographOf(read.Greys, step)
 	for _, one := range read.Readings {
 		if r := &s.Regions[one.Region]; one.Doubt == "" {
-			out = append(out, Sample{Region: r.ID, Film: r.Film, Parts: r.Recipe.Plain(), Lab: one.Lab, Noise: NoiseOf(paint.Photo, one.Spread), Photo: &PhotoSpot{of, one.Light, one.Spread}})
+			out = append(out, Sample{Region: r.ID, Film: r.ReadFilm(in), Parts: r.Recipe.Plain(), Lab: one.Lab, Noise: NoiseOf(paint.Photo, one.Spread), Photo: &PhotoSpot{of, one.Light, one.Spread}})
 		}
 	}
 	return out

@@ -209,10 +209,10 @@ func (l *layout) fit(text string, f Font, size, width float64) string {
 	return string(runes) + "…"
 }
 
-// bands are how many steps a graded place is drawn in.
+// bands are how many steps a graded place is printed in.
 const bands = 12
 
-// graded draws that a place is washed out toward its tip: in bands of the colours aimed
+// graded draws that a place is drawn out toward its tip: in bands of the colours aimed
 // at or, where it is to be painted, a wedge along its edge that thins.
 func (l *layout) graded(m Mark, r *bench.Region) {
 	deep := (r.Outer - r.Inner) / bands
@@ -221,7 +221,7 @@ func (l *layout) graded(m Mark, r *bench.Region) {
 		band := Mark{Kind: Sector, X: m.X, Y: m.Y, Outer: r.Outer - float64(n)*deep, Inner: r.Outer - float64(n+1)*deep, From: r.From, To: r.To}
 		if l.options.Colours {
 			band.Inner = r.Inner // the next lies over it, without a seam
-			look := r.Graduated(l.plan.Settings.Medium, false, at)
+			look := r.GradedAt(&r.Mixture, l.plan.Settings.Medium, false, at)
 			band.Fill = look.OKLab(colour.D65).Screen().Hex
 		} else {
 			band.From, band.To, band.Fill = r.From+0.6, r.From+0.6+2*(1-at), "#9a9a9a"

@@ -69,7 +69,7 @@ func TestTextsStandApartOnThePage(t *testing.T) {
 			}
 		}
 		w := wheel.Build(system, options)
-		set, err := bench.Settings{Medium: paint.Media()[r.IntN(len(paint.Media()))], Diameter: float64(60 + 10*r.IntN(14)), Fill: bench.OwnPiles, Graded: n%4 == 1}.Complete()
+		set, err := bench.Settings{Medium: paint.Media()[r.IntN(len(paint.Media()))], Diameter: float64(60 + 10*r.IntN(14)), Fill: bench.OwnPiles, Slots: []bench.Slots{bench.Flat, bench.Graded}[n%4%2]}.Complete()
 		require.NoError(t, err)
 		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Colours: r.IntN(2) == 0, Recipes: []string{"parts", "dabs", "none"}[r.IntN(3)], As: []string{"sheet", "sheet", "plan", "cards", "dabs", "sheet,plan,cards,dabs"}[r.IntN(6)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache"}
 		extras := bench.Extras{}

@@ -272,16 +272,49 @@ func (p *Picture) grey(h homography, f *field, at [2]float64, radius float64) *G
 	return &Grey{mean.xyz().Lab(colour.D65.White()), Light(light)}
 }
 
+// seen is a point of a region in even light.
+type seen struct {
+	of    rgb
+	along float64 // of a graded region, from the middle of what is read toward its tip
+	light float64 // luminance
+}
+
+// level takes from the points of a graded region what they change along it, by least squares,
+// so that all are as they would be in the middle of what is read; and works out their light.
+func level(all []seen) {
+	var tilt, mean rgb
+	square, middle := 0.0, 0.0
+	for _, one := range all {
+		middle += one.along / float64(len(all))
+		for k, v := range one.of {
+			mean[k] += v / float64(len(all))
+		}
+	}
+	for _, one := range all {
+		d := one.along - middle
+		square += d * d
+		for k, v := range one.of {
+			tilt[k] += d * (v - mean[k])
+		}
+	}
+	for i := range all {
+		one := &all[i]
+		for k := range one.of {
+			if square > 0 {
+				one.of[k] -= tilt[k] / square * one.along
+			}
+		}
+		one.light = 0.2126*one.of[0] + 0.7152*one.of[1] + 0.0722*one.of[2]
+	}
+}
+
 // read samples one region, and says whether it glares.
 func (p *Picture) read(s *bench.Sheet, i int, h homography, f *field, spot Spot) (out Reading, glare bool) {
 	out.Region, out.Spot = i, spot
-	type seen struct {
-		of    rgb
-		light float64
-	}
 	var all []seen
 	ends, full := 0, 0
-	points := s.Regions[i].Within(inset)
+	area := s.Regions[i].ReadShape()
+	points := area.Within(inset)
 	for _, at := range points {
 		mx, my := at[0]+spot.DX, at[1]+spot.DY
 		x, y := h.at(mx, my)
@@ -302,9 +335,13 @@ func (p *Picture) read(s *bench.Sheet, i int, h homography, f *field, spot Spot)
 			even[k] = c[k] / light[k] * paint.WhiteGround
 			out.Light[k] += light[k] / float64(len(points))
 		}
-		all = append(all, seen{even, 0.2126*even[0] + 0.7152*even[1] + 0.0722*even[2]})
+		one := seen{of: even}
+		if s.Regions[i].Graded {
+			one.along = area.Along(at[0], at[1]) - 0.5
+		}
+		all = append(all, one)
 	}
-	for _, at := range s.Regions[i].Edge(inset) {
+	for _, at := range area.Edge(inset) {
 		x, y := h.at(at[0]+spot.DX, at[1]+spot.DY)
 		out.Outline = append(out.Outline, [2]float64{x, y})
 	}
@@ -312,6 +349,7 @@ func (p *Picture) read(s *bench.Sheet, i int, h homography, f *field, spot Spot)
 		out.Doubt = "it lies at the edge of the picture"
 		return out, false
 	}
+	level(all)
 	slices.SortFunc(all, func(a, b seen) int {
 		switch {
 		case a.light < b.light:

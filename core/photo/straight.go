@@ -64,7 +64,7 @@ func StraightSize(s *bench.Sheet) (w, h int) {
 // StraightOutline is where the spot of a region lies on its straightened sheet, pixels.
 func StraightOutline(s *bench.Sheet, region int, spot Spot) (out [][2]float64) {
 	left, top, _, _ := straightArea(s)
-	for _, at := range s.Regions[region].Edge(inset) {
+	for _, at := range s.Regions[region].ReadShape().Edge(inset) {
 		out = append(out, [2]float64{(at[0] + spot.DX - left) * straightened, (at[1] + spot.DY - top) * straightened})
 	}
 	return out

@@ -85,15 +85,15 @@ export const paintsQuery = ({ medium, light, judged }: Conditions) =>
 export const wheelQuery = (
   wheel: number,
   system: Selection,
-  { choices, medium, light, judged }: Settings,
+  { choices, medium, light, judged, bench }: Settings,
 ) =>
   queryOptions({
-    queryKey: ["wheel", wheel, system, choices, medium, light, judged],
+    queryKey: ["wheel", wheel, system, choices, medium, light, judged, bench?.graded],
     queryFn: () =>
       answer(
         client.POST("/api/wheel", {
           params: { query: { medium, light, judged, wheel } },
-          body: { system, choices },
+          body: { system, choices, graded: bench?.graded },
         }),
       ),
     staleTime: Infinity,

@@ -363,17 +363,17 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/difference": {
+    "/api/edge-to-edge": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Two piles laid beside each other, and what differs */
-        get: operations["difference"];
+        get?: never;
         put?: never;
-        post?: never;
+        /** Two things edge to edge, as they are or raised to one value, and what differs */
+        post: operations["edgeToEdge"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1972,6 +1972,8 @@ export interface components {
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
             counted: components["schemas"]["Counted"];
+            /** @description a graded region from its rim to its tip, in even steps */
+            drawn?: components["schemas"]["Shown"][];
             graded: boolean;
             /**
              * Format: int64
@@ -2011,8 +2013,6 @@ export interface components {
             swatch: string;
             /** @description how it is thinned, in a sentence; empty where no water is used */
             thin: string;
-            /** @description what a graded region fades to */
-            tip?: components["schemas"]["Shown"];
             /** @description regions whose edge it shares */
             touches: number[];
             /**
@@ -2049,6 +2049,7 @@ export interface components {
             first?: number[];
             /** @description hairline gaps between slots */
             gaps?: boolean;
+            /** @description slots are drawn out, thinned toward the tip; as suits the medium when left out */
             graded?: boolean;
             /**
              * Format: double
@@ -2435,6 +2436,8 @@ export interface components {
              * @description the retention from which a mixture is clean
              */
             cleanFrom: number;
+            /** @description which reaches furthest, and with how many tubes, in a sentence */
+            decides: string;
             /** @description of every two */
             differences: components["schemas"]["Differing"][];
             /** @description the word for each of the 72 bins */
@@ -2630,6 +2633,10 @@ export interface components {
          * @enum {string}
          */
         DrawBy: "compass" | "ruler" | "protractor";
+        DrawnPlace: {
+            dried: components["schemas"]["Shown"][];
+            wet: components["schemas"]["Shown"][];
+        };
         DrawnRung: {
             /** @description over the black stripe */
             stripe: components["schemas"]["Shown"];
@@ -2660,6 +2667,60 @@ export interface components {
             /** @description what the recipe makes, as painted and dry */
             shown: components["schemas"]["Shown"];
             target: components["schemas"]["Shown"];
+        };
+        EdgePair: {
+            /**
+             * Format: double
+             * @description CIEDE2000, as shown
+             */
+            de00: number;
+            one: components["schemas"]["EdgeSide"];
+            other: components["schemas"]["EdgeSide"];
+            says: string;
+        };
+        EdgeSide: {
+            /** @description brighter than sRGB can show: chroma was reduced */
+            clipped: boolean;
+            /** @description chroma was reduced even for Display P3 */
+            clippedP3?: boolean;
+            /**
+             * Format: double
+             * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
+             */
+            l: number;
+            name: string;
+            /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
+            p3?: string;
+            /** @description #rrggbb */
+            srgb: string;
+            /**
+             * Format: double
+             * @description parts of white to 1 of the mixture that it was raised with; 0 for none
+             */
+            white: number;
+            words: string;
+        };
+        EdgeToEdge: {
+            judged: components["schemas"]["Judged"];
+            /** @description D65 daylight, D50 gallery, A warm lamp */
+            light: components["schemas"]["Light"];
+            /** @description medium of the colours as painted */
+            medium: components["schemas"]["Medium"];
+            pairs: components["schemas"]["EdgePair"][];
+            /** @description how the first differs from the second */
+            says: string;
+            /**
+             * Format: int64
+             * @description pairs that stay as they are where one value is asked for
+             */
+            unraised: number;
+        };
+        EdgeToEdgeInputBody: {
+            /** @description what it is laid beside */
+            held: components["schemas"]["HeldRow"];
+            here: components["schemas"]["HeldRow"];
+            /** @description the darker of every two raised with white to the value of the lighter */
+            oneValue?: boolean;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -2988,6 +3049,7 @@ export interface components {
         Half: {
             asPainted: components["schemas"]["Colour"];
             brushedOut: components["schemas"]["Colour"];
+            drawn?: components["schemas"]["Shown"][];
             hueWord: string;
             /**
              * Format: double
@@ -3017,6 +3079,24 @@ export interface components {
             wheelHue: number;
             /** @description the colour as painted, in words */
             words: string;
+        };
+        HeldPlace: {
+            name: string;
+            /** @description PAINT=PARTS */
+            parts: string[];
+        };
+        HeldRow: {
+            places?: components["schemas"]["HeldPlace"][];
+            /**
+             * Format: int64
+             * @description what was read of it, instead of places
+             */
+            sitting?: number;
+            /**
+             * Format: int64
+             * @description a kept wheel whose tubes are taken as they were kept with it
+             */
+            wheel?: number;
         };
         Import: {
             /**
@@ -4273,22 +4353,6 @@ export interface components {
             /** @description left out */
             left?: boolean;
         };
-        PileDifference: {
-            /**
-             * Format: double
-             * @description CIEDE2000 as painted
-             */
-            de00: number;
-            held: components["schemas"]["Mixture"];
-            here: components["schemas"]["Mixture"];
-            judged: components["schemas"]["Judged"];
-            /** @description D65 daylight, D50 gallery, A warm lamp */
-            light: components["schemas"]["Light"];
-            /** @description medium of the colours as painted */
-            medium: components["schemas"]["Medium"];
-            /** @description how the first differs from the second, as painted */
-            words: string;
-        };
         Place: {
             /** @description null when empty */
             paint: components["schemas"]["Paint"];
@@ -5338,6 +5402,8 @@ export interface components {
         SittingPlace: {
             /** Format: int64 */
             coats: number;
+            /** @description of a graded place, what it fades through from its rim to its tip */
+            drawn?: components["schemas"]["DrawnPlace"];
             dried: components["schemas"]["Shown"];
             /**
              * Format: int64
@@ -5608,6 +5674,8 @@ export interface components {
              * @description index of the slot across the wheel
              */
             complement: number;
+            /** @description as painted where slots are drawn out, from the rim to the tip in even steps */
+            drawn?: components["schemas"]["Shown"][];
             /** @description as painted, dry */
             dry: components["schemas"]["Colour"];
             /** @description a role is missing, or six slots are wanted; then nothing else is filled in */
@@ -6246,6 +6314,8 @@ export interface components {
         };
         WheelQueryBody: {
             choices: components["schemas"]["WheelChoices"];
+            /** @description slots are drawn out, thinned toward the tip; as suits the medium when left out */
+            graded?: boolean;
             system: components["schemas"]["Selection"];
         };
         WidestGap: {
@@ -8468,27 +8538,25 @@ export interface operations {
             };
         };
     };
-    difference: {
+    edgeToEdge: {
         parameters: {
-            query: {
+            query?: {
                 /** @description what is painted with */
                 medium?: components["schemas"]["Medium"];
                 /** @description what it is looked at by: daylight, gallery, warm lamp */
                 light?: components["schemas"]["Light"];
                 /** @description as it is being painted, or when it is dry */
                 judged?: components["schemas"]["Judged"];
-                /** @description PAINT=PARTS, with commas between */
-                here: string[];
-                /** @description what it is laid beside */
-                held: string[];
-                /** @description a kept wheel whose tubes are taken as they were kept with it */
-                wheel?: number;
             };
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EdgeToEdgeInputBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -8496,7 +8564,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PileDifference"];
+                    "application/json": components["schemas"]["EdgeToEdge"];
                 };
             };
             /** @description The request could not be read. */

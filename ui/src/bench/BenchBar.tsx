@@ -145,6 +145,7 @@ export function BenchBar({
   const [asked, setAsked] = useState(false);
   const set = (next: Partial<BenchSettings>) => onSet({ ...bench, ...next });
   const now = plan.settings;
+  const drawnOut = !!now.graded;
   const coats = named([1, 2, 3], "one coat", "coats");
   const ticks = [
     { what: "a dryer", on: !!bench.dryer, turn: () => set({ dryer: !bench.dryer }) },
@@ -162,9 +163,9 @@ export function BenchBar({
       turn: () => set({ gaps: !bench.gaps }),
     },
     {
-      what: "slots washed toward the tip",
-      on: !!bench.graded,
-      turn: () => set({ graded: !bench.graded }),
+      what: "slots drawn out toward the tip",
+      on: drawnOut,
+      turn: () => set({ graded: !drawnOut }),
     },
   ];
   const wishes = (bench.before?.length ?? 0) + (bench.first?.length ?? 0) > 0;
@@ -225,7 +226,7 @@ export function BenchBar({
       />
       <Several
         label="slots"
-        shown={`${bench.gaps ? "hairline gaps" : "edge to edge"}${bench.graded ? ", washed toward the tip" : ""}`}
+        shown={`${bench.gaps ? "hairline gaps" : "edge to edge"}${drawnOut ? ", drawn out" : ""}`}
         ticks={slotTicks}
         lists={[]}
       />

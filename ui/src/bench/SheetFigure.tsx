@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { BenchPlan, BenchRegion } from "../api/client";
 import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
+import { Fade } from "../drawing/Fade";
 import { fill } from "../drawing/screen";
 import { shortName, SlotName } from "../drawing/SlotName";
 import { figures, grey, text } from "../drawing/style";
@@ -41,18 +42,15 @@ export function SheetFigure({
       <defs>
         {plan.regions.map(
           (r, i) =>
-            r.tip && (
-              <radialGradient
+            r.drawn && (
+              <Fade
                 key={r.id}
                 id={`graded-${i}`}
-                gradientUnits="userSpaceOnUse"
-                cx={0}
-                cy={0}
-                r={r.shape.outer * scale}
-              >
-                <stop offset={r.shape.inner / r.shape.outer} stopColor={fill(r.tip)} />
-                <stop offset={1} stopColor={fill(r)} />
-              </radialGradient>
+                centre={[0, 0]}
+                inner={r.shape.inner * scale}
+                outer={r.shape.outer * scale}
+                drawn={r.drawn}
+              />
             ),
         )}
       </defs>
@@ -84,7 +82,7 @@ export function SheetFigure({
               from={r.shape.from}
               to={r.shape.to}
               gap={1.5}
-              fill={r.tip ? `url(#graded-${i})` : fill(r)}
+              fill={r.drawn ? `url(#graded-${i})` : fill(r)}
               stroke={i === chosen || i === focused ? grey.ink : "none"}
               strokeDasharray={i === chosen ? undefined : "6 4"}
               strokeWidth={3}

@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useState, type ReactNode } from "react";
 import type { Counted, Sitting } from "../api/client";
+import { faded } from "../drawing/Fade";
 import { fill } from "../drawing/screen";
 import { aboveRail, grey, screens } from "../drawing/style";
 import { Amounts } from "../parts/CountedOut";
@@ -20,7 +21,12 @@ function Aim({ sitting, region }: { sitting: Sitting; region: number }) {
     <Box sx={{ display: "flex", flex: "none" }}>
       {(["wet", "dried"] as const).map((state) => (
         <Box key={state} sx={{ width: 104 }}>
-          <Box sx={{ height: 54, bgcolor: fill(place[state]) }} />
+          <Box
+            sx={{
+              height: 54,
+              background: place.drawn ? faded(place.drawn[state]) : fill(place[state]),
+            }}
+          />
           <Typography variant="caption" component="p">
             {state === "wet" ? "while wet" : "when dry"}
           </Typography>

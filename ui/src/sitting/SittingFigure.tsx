@@ -2,6 +2,7 @@ import { useState, type SVGProps } from "react";
 import type { BenchRegion, Sitting } from "../api/client";
 import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
+import { Fade } from "../drawing/Fade";
 import { fill } from "../drawing/screen";
 import { shortName, SlotName } from "../drawing/SlotName";
 import { figures, grey, text } from "../drawing/style";
@@ -73,6 +74,8 @@ export function SittingFigure({
             : i === next
               ? "next"
               : "to come";
+        const look = wet ? "wet" : "dried";
+        const laid = (as: "wet" | "dried") => (at.drawn ? `url(#${as}-${i})` : fill(at[as]));
         const shape = (more: Drawn, inset = 0) => (
           <Place r={r} plan={plan} scale={scale} inset={inset} {...more} />
         );
@@ -97,14 +100,25 @@ export function SittingFigure({
             onBlur={() => setFocused(-1)}
           >
             <title>{`${r.label}: ${says}`}</title>
+            {at.drawn &&
+              (["wet", "dried"] as const).map((as) => (
+                <Fade
+                  key={as}
+                  id={`${as}-${i}`}
+                  centre={[0, 0]}
+                  inner={r.shape.inner * scale}
+                  outer={r.shape.outer * scale}
+                  drawn={at.drawn![as]}
+                />
+              ))}
             {shape({
-              fill: at.coats ? fill(wet ? at.wet : at.dried) : "transparent",
+              fill: at.coats ? laid(look) : "transparent",
               stroke: i === focused || i === lifted ? grey.ink : at.coats ? "none" : grey.mark,
               strokeWidth: i === focused || i === lifted ? 2.5 : 1,
               strokeDasharray: at.skipped ? "3 4" : i === focused ? "6 4" : undefined,
             })}
             {wet && shape({ fill: "url(#sheen)" })}
-            {!at.coats && i === lifted && shape({ fill: fill(at.wet) }, 0.16)}
+            {!at.coats && i === lifted && shape({ fill: laid("wet") }, 0.16)}
             {wet && (
               <Band r={r} plan={plan} scale={scale} left={(at.dry - now) / (at.dry - at.painted)} />
             )}

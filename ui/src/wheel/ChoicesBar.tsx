@@ -10,15 +10,19 @@ export function ChoicesBar({
   choices,
   printed,
   halves,
+  drawnOut,
   onSet,
   onHalves,
+  onDraw,
 }: {
   wheel: Wheel;
   printed: boolean;
   choices: WheelChoices;
   halves: boolean;
+  drawnOut: boolean;
   onSet: (c: Partial<WheelChoices>) => void;
   onHalves: () => void;
+  onDraw: (out: boolean) => void;
 }) {
   const tops = [0, 4, 8].map((home) => wheel.slots.find((s) => s.home === home)!.role!);
   const rings = choices.rings;
@@ -65,6 +69,16 @@ export function ChoicesBar({
         of={choicesOf(orderWords)}
         value={choices.order}
         onChoose={(order) => onSet({ order })}
+      />
+      <OneOf
+        label={`laid: ${drawnOut ? "drawn out" : "flat"}`}
+        shown={drawnOut ? "drawn out" : "laid flat"}
+        of={[
+          { value: "flat", name: "laid flat" },
+          { value: "drawn", name: "drawn out, from full strength at the rim to thin at the tip" },
+        ]}
+        value={drawnOut ? "drawn" : "flat"}
+        onChoose={(v) => onDraw(v === "drawn")}
       />
       <Choice
         label={`rings: ${on.join(", ") || "none"}`}

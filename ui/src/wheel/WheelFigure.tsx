@@ -5,6 +5,7 @@ import type { RingRung, Section, Slot, Wheel } from "../api/client";
 import { shortName, SlotName } from "../drawing/SlotName";
 import { figures, grey, placeHeight, text } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
+import { Fade } from "../drawing/Fade";
 import { cut, fill, useSquint } from "../drawing/screen";
 import { usePhone } from "../parts/usePhone";
 import { Piece, Sector } from "../drawing/Ring";
@@ -223,24 +224,28 @@ function SlotMark({
           ))}
           {halves ? (
             halves.map((h, i) => (
-              <Sector
+              <Laid
                 key={h.paint}
+                id={`drawn-${slot.index}-${i}`}
+                drawn={h.drawn}
                 centre={centre}
                 inner={bands.inner}
                 outer={bands.outer}
                 from={middle - 15 + 15 * i + (i ? 0.2 : 0)}
                 to={middle + 15 * i - (i ? 0 : 0.2)}
-                fill={fill(h.asPainted)}
+                colour={h.asPainted}
               >
                 <title>{h.name}</title>
-              </Sector>
+              </Laid>
             ))
           ) : (
-            <Sector
+            <Laid
               {...place}
+              id={`drawn-${slot.index}`}
+              drawn={slot.drawn}
               inner={bands.inner}
               outer={bands.outer}
-              fill={fill(slot.asPainted)}
+              colour={slot.asPainted}
             />
           )}
         </>
@@ -249,7 +254,7 @@ function SlotMark({
         <Values
           of={(halves ?? [slot]).map((h) => h.asPainted)}
           angle={middle}
-          r={bands.inner + (phone ? 20 : 14)}
+          r={slot.drawn ? bands.outer - (phone ? 20 : 14) : bands.inner + (phone ? 20 : 14)}
           size={phone ? smallType : 13}
         />
       )}
@@ -279,6 +284,27 @@ function SlotMark({
         <Label slot={slot} out={out} bare={covered || slot.empty} />
       )}
     </g>
+  );
+}
+
+/** A slot, or half of one, laid flat or drawn out. */
+function Laid({
+  id,
+  drawn,
+  colour,
+  ...sector
+}: {
+  id: string;
+  drawn?: Slot["drawn"];
+  colour: Slot["asPainted"];
+} & Omit<Parameters<typeof Sector>[0], "fill">) {
+  return (
+    <>
+      {drawn && (
+        <Fade id={id} centre={[0, 0]} inner={sector.inner} outer={sector.outer} drawn={drawn} />
+      )}
+      <Sector {...sector} fill={drawn ? `url(#${id})` : fill(colour)} />
+    </>
   );
 }
 

@@ -191,6 +191,8 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
       halves={halves}
       onSet={setChoices}
       onHalves={() => show({ halves: halves ? undefined : "on" })}
+      drawnOut={got.slots.some((s) => s.drawn)}
+      onDraw={(graded) => set({ bench: { ...settings.bench, graded } })}
     />
   );
   const shown = (
