@@ -26,6 +26,7 @@ var floors = []struct {
 	{"core/input", nil},
 	{"core/colour", nil},
 	{"core/paint", nil},
+	{"core/beside", nil},
 	{"core/recipe", nil},
 	{"core/bias", nil},
 	{"core/path", nil},

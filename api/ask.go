@@ -9,6 +9,7 @@ import (
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
+	"gyrophane/core/wheel"
 	"gyrophane/studio"
 	"gyrophane/wire"
 )
@@ -145,28 +146,30 @@ func (s *Server) locate(ctx context.Context, in *locateInput) (out wire.Located,
 	return v.Located(read, path.New(couple[0], couple[1]).Find(read)), nil
 }
 
-// differ lays a pile beside another.
-func (s *Server) differ(ctx context.Context, in *differenceInput) (out wire.PileDifference, err error) {
+// edgeToEdge lays a thing beside another that is held.
+func (s *Server) edgeToEdge(ctx context.Context, in *edgeToEdgeInput) (*struct{ Body wire.EdgeToEdge }, error) {
 	v, err := in.view()
 	if err != nil {
-		return out, err
+		return nil, err
 	}
-	here, err := s.studio.Pile(ctx, painterIfAny, in.Wheel, in.Here)
+	here, err := s.studio.Row(ctx, painterIfAny, in.Body.Here.Studio())
 	if err != nil {
-		return out, err
+		return nil, err
 	}
-	held, err := s.studio.Pile(ctx, painterIfAny, in.Wheel, in.Held)
+	held, err := s.studio.Row(ctx, painterIfAny, in.Body.Held.Studio())
 	if err != nil {
-		return out, err
+		return nil, err
 	}
-	return v.PileDifference(here, held), nil
+	return &struct{ Body wire.EdgeToEdge }{v.EdgeToEdge(here, held, wheel.UsualWhite(), in.Body.OneValue)}, nil
 }
 
-type differenceInput struct {
+type edgeToEdgeInput struct {
 	Look
-	Here  []string `query:"here" required:"true" maxItems:"6" doc:"PAINT=PARTS, with commas between"`
-	Held  []string `query:"held" required:"true" maxItems:"6" doc:"what it is laid beside"`
-	Wheel int64    `query:"wheel" doc:"a kept wheel whose tubes are taken as they were kept with it"`
+	Body struct {
+		Here     wire.HeldRow `json:"here"`
+		Held     wire.HeldRow `json:"held" doc:"what it is laid beside"`
+		OneValue bool      `json:"oneValue,omitempty" doc:"the darker of every two raised with white to the value of the lighter"`
+	}
 }
 
 type pairInput struct {
@@ -236,7 +239,7 @@ func (s *Server) askRoutes() {
 	answer(s, huma.Operation{OperationID: "correct", Summary: "The least that brings a pile to parts or to a colour, or whether to start over"}, s.correct)
 	answer(s, huma.Operation{OperationID: "locate", Summary: "Where on the way between two paints a colour that was read lies"}, s.locate)
 	answer(s, huma.Operation{OperationID: "quieten", Summary: "Ways to cool or dull a colour, side by side"}, s.quieten)
-	answer(s, huma.Operation{OperationID: "difference", Summary: "Two piles laid beside each other, and what differs"}, s.differ)
+	register(s, huma.Operation{OperationID: "edgeToEdge", Tags: []string{"mixing"}, Summary: "Two things edge to edge, as they are or raised to one value, and what differs", Method: http.MethodPost, Path: "/api/edge-to-edge", Metadata: painterForTubes}, s.edgeToEdge)
 	answer(s, huma.Operation{OperationID: "pair", Summary: "The way from one paint to another: steps, parts, where it turns dull or muddy"}, s.pair)
 }
 

@@ -365,10 +365,11 @@ func TestAQuestionAboutLibraryPaintsNeverWaitsForTheDatabase(t *testing.T) {
 	require.NoError(t, err)
 	defer s.Close()
 	ada := &client{t: t, app: api.New(s, api.Options{Local: true, Log: slog.New(slog.DiscardHandler)}).App(), cookie: "gyrophane=whoever"}
-	for _, path := range []string{"/api/pair?a=PY184&b=PR254", "/api/mix?parts=PB29=1,PR122=2", "/api/difference?here=PB29=1&held=PB60=1"} {
+	for _, path := range []string{"/api/pair?a=PY184&b=PR254", "/api/mix?parts=PB29=1,PR122=2"} {
 		ada.ok("GET", path, "", nil)
 	}
 	ada.ok("POST", "/api/wheel", question, nil)
+	ada.ok("POST", "/api/edge-to-edge", `{"here":{"places":[{"name":"a","parts":["PB29=1"]}]},"held":{"places":[{"name":"b","parts":["PB60=1"]}]}}`, nil)
 	require.NoError(t, l.(*net.TCPListener).SetDeadline(time.Now()))
 	_, err = l.Accept()
 	assert.Error(t, err, "nobody has asked it anything")

@@ -79,12 +79,27 @@ func TestPathsAndPilesMayNameTubes(t *testing.T) {
 		"/api/pair?a=" + tube + "&b=PR122&third=PY74",
 		"/api/mix?parts=" + tube + "=2,PW6=1",
 		"/api/correct?have=" + tube + "=2&want=" + tube + "=1,PW6=4",
-		"/api/difference?here=" + tube + "=2&held=PB29=1",
 	} {
 		ada.ok("GET", path, "", nil)
 		status, text := eve.do("GET", path, "")
 		assert.Equal(t, 422, status, path)
 		assert.Contains(t, text, "no tube of your box")
+	}
+	held := fmt.Sprintf(`{"here":{"places":[{"name":"here","parts":["%s=2","PW6=1"]}]},"held":{"places":[{"name":"held","parts":["PB29=1"]}]},"oneValue":true}`, tube)
+	var edges wire.EdgeToEdge
+	ada.ok("POST", "/api/edge-to-edge", held, &edges)
+	assert.Equal(t, "here", edges.Pairs[0].One.Name)
+	status, text := eve.do("POST", "/api/edge-to-edge", held)
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "no tube of your box")
+	for body, says := range map[string]string{
+		`{"here":{"places":[]},"held":{"places":[{"name":"x","parts":["PB29=1"]}]}}`: "1 to 160 colours",
+		`{"here":{"sitting":7},"held":{"places":[{"name":"x","parts":["PB29=1"]}]}}`: "",
+	} {
+		status, text := ada.do("POST", "/api/edge-to-edge", body)
+		assert.GreaterOrEqual(t, status, 400)
+		assert.Less(t, status, 500)
+		assert.Contains(t, text, says)
 	}
 	var pair wire.Pair
 	ada.ok("GET", "/api/pair?a=PB29&b=PR122&third=PY74", "", &pair)
@@ -92,7 +107,7 @@ func TestPathsAndPilesMayNameTubes(t *testing.T) {
 	var c wire.Correction
 	ada.ok("GET", "/api/correct?have=PY74=5,PB15:3=2&want=PY74=8,PB15:3=1", "", &c)
 	assert.Equal(t, "PY74", c.Add[0].Paint)
-	status, _ := ada.do("GET", "/api/correct?have=PY74=1&want=PY74=1,PY3=1,PY65=1,PB29=1,PB60=1,PR122=1,PR254=1", "")
+	status, _ = ada.do("GET", "/api/correct?have=PY74=1&want=PY74=1,PY3=1,PY65=1,PB29=1,PB60=1,PR122=1,PR254=1", "")
 	assert.Equal(t, 422, status, "at most six paints")
 }
 

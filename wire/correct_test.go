@@ -6,7 +6,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 )
@@ -22,15 +21,6 @@ func correct(v View, have, want []paint.Part) (Correction, error) {
 	}
 	wanted, err := paint.NewPile(want)
 	return v.Correction(there, wanted, c), err
-}
-
-func difference(v View, here, held []paint.Part) (PileDifference, error) {
-	a, err := paint.NewPile(here)
-	if err != nil {
-		return PileDifference{}, err
-	}
-	b, err := paint.NewPile(held)
-	return v.PileDifference(a, b), err
 }
 
 func TestCorrectionsAreAdvised(t *testing.T) {
@@ -73,18 +63,4 @@ func TestAMixtureShowsItsTintAndWash(t *testing.T) {
 	assert.Equal(t, let.Masstone.SRGB, m.Tint.SRGB, "1 in 9 of white")
 	assert.NotEqual(t, m.Tint, m.Wash)
 	assert.Contains(t, m.Words, "violet")
-}
-
-func TestOneMixtureIsLaidBesideAnother(t *testing.T) {
-	v := view(t, "acrylic", "D65", "dry")
-	got, err := difference(v, parts(t, "PB29=1", "PW6=2"), parts(t, "PB29=1"))
-	require.NoError(t, err)
-	assert.Contains(t, got.Words, "lighter")
-	assert.Greater(t, got.DE, 10.0)
-	same, err := difference(v, parts(t, "PB29=2"), parts(t, "PB29=1"))
-	require.NoError(t, err)
-	assert.Equal(t, "no difference to be seen", same.Words)
-	assert.Zero(t, same.DE)
-	_, err = difference(v, nil, parts(t, "PB29=1"))
-	assert.ErrorAs(t, err, new(input.Error))
 }

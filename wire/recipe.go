@@ -133,24 +133,6 @@ func (v View) step(s path.Step) Mixture {
 	return Mixture{v.Recipe(s.Ratio.Parts), plain(s.Ratio.Parts), v.colours(&s.Mixture, s.Under), judgement(s.Under)}
 }
 
-// PileDifference is one pile laid beside another.
-type PileDifference struct {
-	Conditions
-	Here  Mixture `json:"here"`
-	Held  Mixture `json:"held"`
-	Words string  `json:"words" doc:"how the first differs from the second, as painted"`
-	DE    float64 `json:"de00" doc:"CIEDE2000 as painted"`
-}
-
-// PileDifference shapes a pile laid beside another that is held.
-func (v View) PileDifference(here, held paint.Pile) PileDifference {
-	a, b := here.Mixture.AsPainted(v.Medium, v.Wet), held.Mixture.AsPainted(v.Medium, v.Wet)
-	return PileDifference{
-		Conditions: v.conditions(), Here: v.pile(here), Held: v.pile(held),
-		Words: v.look(&here.Mixture).Beside(v.look(&held.Mixture)), DE: round(colour.Difference(a.LabUnder(v.Light), b.LabUnder(v.Light)), 2),
-	}
-}
-
 // Quiet is a colour cooled or dulled in several ways, side by side.
 type Quiet struct {
 	Conditions

@@ -28,7 +28,7 @@ func TestEveryFieldGoesRound(t *testing.T) {
 	assert.Equal(t, selection, SelectionOf(selection).Core())
 	var settings bench.Settings
 	storetest.Fill(&settings)
-	settings.Medium = paint.Medium{} // said beside them
+	settings.Medium, settings.Slots = paint.Medium{}, bench.Graded // the one is said beside them, the other graded or not
 	assert.Equal(t, settings, BenchSettingsOf(settings).Core())
 
 	var event SittingEvent

@@ -27,6 +27,9 @@ var Riders = []Rider{WhiteRider, BlackRider, BlueGreyRider, ConvenienceRider}
 // there is no usual convenience paint.
 var usualRiders = [...]string{"PW6", "PBk9", "blue-grey", ""}
 
+// UsualWhite is the library paint that lightens where nothing else was chosen.
+func UsualWhite() *paint.Paint { return found(usualRiders[WhiteRider]) }
+
 var riderNames = [...]string{"white", "black", "dark blue-grey", "convenience paint"}
 
 // String is what painters call the rider.

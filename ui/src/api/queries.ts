@@ -227,22 +227,22 @@ export const mixQuery = (wheel: number, parts: string[], { medium, light, judged
     placeholderData: (old: Mix | undefined) => (parts.length > 0 ? old : undefined),
   });
 
-/** One mixture laid beside another that is held. */
-export const differenceQuery = (
-  wheel: number,
-  here: string[],
-  held: string[],
+/** A thing edge to edge with another that is held. */
+export const edgesQuery = (
+  here: Schemas["HeldRow"],
+  held: Schemas["HeldRow"],
   { medium, light, judged }: Conditions,
+  oneValue: boolean,
 ) =>
   queryOptions({
-    queryKey: ["difference", wheel, here, held, medium, light, judged],
+    queryKey: ["edges", here, held, oneValue, medium, light, judged],
     queryFn: () =>
       answer(
-        client.GET("/api/difference", {
-          params: { query: { wheel, here, held, medium, light, judged } },
+        client.POST("/api/edge-to-edge", {
+          params: { query: { medium, light, judged } },
+          body: { here, held, oneValue },
         }),
       ),
-    enabled: here.length > 0 && held.length > 0,
     staleTime: Infinity,
     placeholderData: keepPreviousData,
   });

@@ -9,6 +9,7 @@ import { grey } from "../drawing/style";
 import type { Viewed } from "../parts/Conditions";
 import { FromBelow } from "../parts/FromBelow";
 import { judgedWords, lightWords, mediumWords } from "../parts/choices";
+import { hold, useHolding } from "../parts/holding";
 import { behind, places, usePlaces } from "./Rail";
 import { Squint } from "./Squint";
 import { SurroundChoice } from "./surround";
@@ -110,6 +111,7 @@ export function More({
 }) {
   const { pathOf, present } = usePlaces();
   const { deeds, dialogs } = usePainterDeeds(painter);
+  const { held, atHand } = useHolding();
   const row = { minHeight: 48, justifyContent: "flex-start", fontSize: 17, width: 1 };
   return (
     <>
@@ -126,6 +128,19 @@ export function More({
             {p.word}
           </ButtonBase>
         ))}
+        {!held &&
+          atHand.map((t, i) => (
+            <ButtonBase
+              key={i}
+              onClick={() => {
+                onClose();
+                hold(t);
+              }}
+              sx={row}
+            >
+              hold {t.name}
+            </ButtonBase>
+          ))}
         <Box
           sx={{
             display: "flex",

@@ -12,10 +12,12 @@ import { useSquint } from "../drawing/screen";
 import { Mark } from "../drawing/Marks";
 import { Choice } from "../parts/Choice";
 import { Group, ViewingConditions, type Viewed } from "../parts/Conditions";
+import { useHolding } from "../parts/holding";
 import { usePhone } from "../parts/usePhone";
 import { FirstMinute, useFirstMinute } from "./FirstMinute";
 import { ConditionsChip, More } from "./PhoneSheets";
 import { PhoneRail, Rail, usePlaceKeys } from "./Rail";
+import { HoldChoice, Holding } from "./Holding";
 import { Squint } from "./Squint";
 import { SurroundChoice } from "./surround";
 import { UnderWay, useUnderWay } from "./UnderWay";
@@ -73,13 +75,14 @@ function OnDesk({ painter, open, beside, viewed, notice, title, children }: Fram
   const underWay = useUnderWay();
   const firstMinute = useFirstMinute();
   const minute = painter.demo && firstMinute.shown;
+  const { held } = useHolding();
   return (
     <Box
       sx={{
         minHeight: "100vh",
         display: "flex",
         flexDirection: "column",
-        "--strip": minute ? "41px" : "0px",
+        "--strip": `${(minute ? 41 : 0) + (held ? 42 : 0)}px`,
       }}
     >
       <Bar>
@@ -106,11 +109,13 @@ function OnDesk({ painter, open, beside, viewed, notice, title, children }: Fram
         {viewed && <ViewingConditions {...viewed} />}
         <Box sx={{ flex: 1 }} />
         <UnderWay />
+        <HoldChoice />
         <Squint />
         <SurroundChoice />
         <PainterMenu painter={painter} />
       </Bar>
       {minute && <FirstMinute />}
+      <Holding />
       {notice}
       <Box sx={{ flex: 1, display: "flex", minHeight: 0 }}>
         <Rail />
@@ -166,6 +171,7 @@ function OnPhone({ painter, open, viewed, wet, notice, title, children }: Framed
         {squinting && <Squint />}
         {viewed && <ConditionsChip {...viewed} />}
       </Box>
+      <Holding />
       {notice}
       <Main title={title} padding="12px 16px 8px">
         {children}

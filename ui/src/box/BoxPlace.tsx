@@ -30,6 +30,7 @@ import { Leans } from "./Leans";
 import { Strips } from "./Strips";
 import { TubeCard } from "./TubeCard";
 import { useView } from "../parts/useView";
+import { AtHand } from "../parts/holding";
 import { useBox, type OwnBox } from "./useBox";
 import { countWords, familyWords } from "./words";
 
@@ -188,6 +189,15 @@ export function BoxPlace({ painter }: { painter: Profile }) {
       viewed={{ view: view, onSet: (v) => show(v) }}
       notice={<Notices own={own} every={every} />}
     >
+      <AtHand
+        things={[
+          chosen && {
+            name: nameOf(chosen),
+            view,
+            row: { places: [{ name: nameOf(chosen), parts: [`tube-${chosen.id}=1`] }] },
+          },
+        ]}
+      />
       <Box
         sx={{
           display: "grid",

@@ -26,6 +26,7 @@ import { columnsOf, outlines, type Compared, type Comparison } from "./shapes";
 import { StepsView } from "./StepsView";
 import { WantedStrip } from "./WantedStrip";
 import { Word } from "../parts/Word";
+import { AtHand, wheelThing } from "../parts/holding";
 
 const views = {
   reach: "how far they reach",
@@ -59,6 +60,9 @@ export function ComparePlace({ painter }: { painter: Profile }) {
   const more = kept.filter((w) => !ids.includes(w.id));
   return (
     <Shell painter={painter} title="Systems side by side" viewed={{ view: view, onSet: show }}>
+      <AtHand
+        things={(got?.systems ?? []).map((s, i) => wheelThing(s.name, ids[i]!, s.slots, view))}
+      />
       {look !== "choose" && got && (
         <>
           <Typography variant="h2">{titles[got.systems.length] ?? "Systems compared"}</Typography>

@@ -12,6 +12,8 @@ import { fill } from "../drawing/screen";
 import { grey } from "../drawing/style";
 import { Choice } from "../parts/Choice";
 import { Waiting } from "../parts/Waiting";
+import { AtHand } from "../parts/holding";
+import { plainSettings } from "../parts/choices";
 import { NextTime } from "./NextTime";
 import { PaintedSheet } from "./PaintedSheet";
 import { Places } from "./Places";
@@ -38,6 +40,15 @@ export function SittingLog({ painter }: { painter: Profile }) {
   const noted = journal.notes.filter((n) => n.kind === "noted");
   return (
     <Shell painter={painter} title={`Log of ${journal.name}`}>
+      <AtHand
+        things={[
+          read > 0 && {
+            name: `${journal.name}, as painted`,
+            row: { sitting: id },
+            view: { ...plainSettings, medium: journal.medium },
+          },
+        ]}
+      />
       <Box
         sx={{
           display: "grid",

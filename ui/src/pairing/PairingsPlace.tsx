@@ -16,6 +16,7 @@ import { useKeptWheel } from "../parts/useKeptWheel";
 import { Waiting } from "../parts/Waiting";
 import { choicesOf, OneOf, Setting } from "../parts/Choice";
 import { Tabs } from "../parts/Tabs";
+import { AtHand, placeOf } from "../parts/holding";
 import { PairArrow } from "../drawing/Marks";
 import { Cell, type Paints } from "./Cell";
 import { CoveredCell } from "./Covered";
@@ -68,12 +69,32 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
   const paints: Paints = new Map(
     (got?.paints ?? []).map((p) => [p.id, { ...p, name: nicknames.get(p.id) ?? p.name }]),
   );
+  const called = (paint: string) => paints.get(paint)?.name ?? paint;
   const opened = search.get("pair");
   const covers: Covers = {
     on: covering,
     over: (p) => covering && p.predictable && guesses.covered(p),
     guesses,
   };
+  const looked = got?.pairs.find((p) => `${p.a}~${p.b}` === opened);
+  const half = looked && `${called(looked.a)} with ${called(looked.b)}`;
+  const atHand = half
+    ? [
+        { name: half, view: settings, row: { wheel: id, places: [placeOf(half, looked.middle)] } },
+        {
+          name: `the pairing of ${half}`,
+          view: settings,
+          row: {
+            wheel: id,
+            places: [
+              { name: called(looked.a), parts: [`${looked.a}=1`] },
+              placeOf(half, looked.middle),
+              { name: called(looked.b), parts: [`${looked.b}=1`] },
+            ],
+          },
+        },
+      ]
+    : [];
   const open = (p: PairingOfBoth) => {
     const key = `${p.a}~${p.b}`;
     show({ pair: opened === key ? undefined : key });
@@ -86,6 +107,7 @@ function PairingsOf({ id, painter }: { id: number; painter: Profile }) {
       place="pairings"
       notice={guesses.problem && <Notice>{guesses.problem}</Notice>}
     >
+      <AtHand things={atHand} />
       <Box
         sx={{
           display: "flex",

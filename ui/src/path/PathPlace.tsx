@@ -34,7 +34,7 @@ import { PathFigure, type Over } from "./PathFigure";
 import { PileView, type OnPalette } from "./PileView";
 import { QuietView } from "./QuietView";
 import { SheetView } from "./SheetView";
-import { PointCard, type Held } from "./PointCard";
+import { PointCard } from "./PointCard";
 import { VisuallyHidden } from "../parts/VisuallyHidden";
 
 export function PathPlace({ painter }: { painter: Profile }) {
@@ -69,7 +69,6 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
   const third = search.get("third") ?? "";
   const covering = search.get("cover") === "on";
   const guesses = useGuesses(id, settings);
-  const [held, setHeld] = useState<Held | null>(null);
   const way = useQuery({
     ...pairQuery({ wheel: id, a: a ?? "", b: b ?? "", steps, ...(third && { third }) }, settings),
     enabled: !!a && !!b,
@@ -221,10 +220,7 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
                 pair={pair}
                 third={third}
                 others={pairings.data?.pairs ?? []}
-                held={held}
-                tubes={paints}
                 called={called}
-                onHold={setHeld}
                 onOther={(p) => show({ a: p.a, b: p.b })}
               />
             </>
@@ -282,20 +278,14 @@ function Along({
   pair,
   third,
   others,
-  held,
-  tubes,
   called,
-  onHold,
   onOther,
 }: {
   wheel: number;
   pair: Pair;
   third: string;
   others: PairingOfBoth[];
-  held: Held | null;
-  tubes: { value: string; name: string }[];
   called: (ref?: string) => string;
-  onHold: (h: Held | null) => void;
   onOther: (p: PairingOfBoth) => void;
 }) {
   const even = pair.steps.map((s) => s.at);
@@ -452,9 +442,8 @@ function Along({
           pair={pair}
           taint={taint}
           sample={sample}
-          held={held}
-          tubes={tubes}
-          onHold={onHold}
+          from={called(pair.a.id)}
+          to={called(pair.b.id)}
         />
       </Box>
     </Box>

@@ -1,11 +1,10 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue } from "react";
 import type { Pair } from "../api/client";
-import { differenceQuery } from "../api/queries";
-import { OneOf } from "../parts/Choice";
+import { edgesQuery } from "../api/queries";
+import { placeOf, useAtHand, useHolding, type Thing } from "../parts/holding";
 import { inParts } from "../parts/naming";
 import { InMeasure } from "../parts/InMeasure";
 import { Value } from "../parts/Value";
@@ -16,36 +15,58 @@ import { Swatch } from "../drawing/Swatch";
 import { placesOf, shareOf } from "./along";
 import { Plane } from "./Plane";
 
-/** A mixture or a tube that is held beside what is shown. */
-export type Held = { parts: string[]; label: string };
-
-/** What stands at a place of the way, beside another that is held. */
+/** What stands at a place of the way, beside a single colour that is held. */
 export function PointCard({
   wheel,
   pair,
   taint,
   sample,
-  held,
-  tubes,
-  onHold,
+  from,
+  to,
 }: {
   wheel: number;
   pair: Pair;
   taint: number;
   sample: number;
-  held: Held | null;
-  tubes: { value: string; name: string }[];
-  onHold: (h: Held | null) => void;
+  from: string;
+  to: string;
 }) {
   const look = placesOf(pair, taint)[sample]!;
   const share = shareOf(pair, taint);
   const here = useDeferredValue(look.mix);
-  const difference = useQuery(differenceQuery(wheel, here.split(","), held?.parts ?? [], pair));
   const s = pair.samples[sample]!;
+  const view = { medium: pair.medium, light: pair.light, judged: pair.judged };
+  const name = `${inParts(s.parts)} of ${from} to ${to}`;
+  const point = (mix: string): Thing => ({
+    name,
+    view,
+    row: { wheel, places: [{ name, parts: mix.split(",") }] },
+  });
+  useAtHand([
+    point(here),
+    {
+      name: `the way from ${from} to ${to}`,
+      view,
+      row: {
+        wheel,
+        places: [
+          { name: from, parts: [`${pair.a.id}=1`] },
+          ...pair.steps.map((step) => placeOf(inParts(step.parts), step)),
+          { name: to, parts: [`${pair.b.id}=1`] },
+        ],
+      },
+    },
+  ]);
+  const { held } = useHolding();
+  const single = held?.row.places?.length === 1 ? held : null;
+  const edges = useQuery({
+    ...edgesQuery(point(here).row, single?.row ?? {}, view, false),
+    enabled: !!single,
+  });
   const ladder = pair.ladders.reduce((a, b) =>
     Math.abs(b.sample - sample) < Math.abs(a.sample - sample) ? b : a,
   ).rungs;
-  const other = held && difference.data?.held;
+  const other = single && edges.data?.pairs[0]?.other;
   return (
     <Box
       component="section"
@@ -81,7 +102,7 @@ export function PointCard({
       <Box sx={{ display: "flex" }}>
         {other && (
           <Box sx={{ flex: 1 }}>
-            <Swatch colour={other.asPainted} height={72} />
+            <Swatch colour={other} height={72} />
           </Box>
         )}
         <Box sx={{ flex: 1 }}>
@@ -92,39 +113,18 @@ export function PointCard({
         </Box>
       </Box>
       <Typography variant="caption" component="p" sx={{ mt: -1 }}>
-        {other ? `held: ${held.label}, ${other.words} · here: ` : "as painted: "}
+        {other ? `held: ${single.name}, ${other.words} · here: ` : "as painted: "}
         {look.words} · <Value of={look.asPainted} /> · undertone
       </Typography>
-      {held && difference.data && (
+      {single && edges.data && (
         <Typography aria-label="beside it" sx={{ borderLeft: `3px solid ${grey.ink}`, pl: 1 }}>
-          Beside the held one: {difference.data.words}.{" "}
+          Beside the held one: {edges.data.says}.{" "}
           <span style={{ fontFamily: figures, fontSize: 12 }}>
-            CIEDE2000 {difference.data.de00.toFixed(1)}
+            CIEDE2000 {edges.data.pairs[0]!.de00.toFixed(1)}
           </span>
         </Typography>
       )}
       <Ladder rungs={ladder} />
-      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 2 }}>
-        <Button
-          variant="outlined"
-          color="inherit"
-          size="small"
-          onClick={() =>
-            onHold(held ? null : { parts: look.mix.split(","), label: inParts(s.parts) })
-          }
-        >
-          {held ? "put the held one back" : "hold this beside another"}
-        </Button>
-        <OneOf
-          label="hold a tube beside it"
-          shown="hold a tube"
-          of={tubes}
-          value={held?.parts[0]?.split("=")[0] ?? ""}
-          onChoose={(ref) =>
-            onHold({ parts: [`${ref}=1`], label: tubes.find((t) => t.value === ref)?.name ?? ref })
-          }
-        />
-      </Box>
       <Typography>
         {pair.because} {pair.darkens}
       </Typography>

@@ -24,6 +24,7 @@ import { useMutation } from "@tanstack/react-query";
 import { FromBelow } from "../parts/FromBelow";
 import { FileButton } from "../parts/FileButton";
 import { usePhone } from "../parts/usePhone";
+import { AtHand, placeOf } from "../parts/holding";
 import { isLeft, useSitting, type Done } from "./useSitting";
 
 export function SittingPlace({ painter }: { painter: Profile }) {
@@ -179,6 +180,23 @@ function OneSitting({ id, painter }: { id: number; painter: Profile }) {
         </>
       }
     >
+      <AtHand
+        things={[
+          step && {
+            name: sitting.plan.regions[step.region]!.label,
+            view: sitting.plan,
+            row: {
+              wheel: sitting.wheel,
+              places: [
+                placeOf(
+                  sitting.plan.regions[step.region]!.label,
+                  sitting.plan.regions[step.region]!,
+                ),
+              ],
+            },
+          },
+        ]}
+      />
       {dry.flash && (
         <Box
           aria-hidden

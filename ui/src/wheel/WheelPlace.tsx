@@ -6,6 +6,7 @@ import { useLayoutEffect, useState } from "react";
 import { Link as To, useParams } from "react-router";
 import type { Profile, Settings, Slot, Wheel, WheelChoices } from "../api/client";
 import { paintsQuery, predictionsQuery, wheelQuery } from "../api/queries";
+import { placeOf, useAtHand, wheelThing } from "../parts/holding";
 import { judgedWords, lightWords, plainSettings } from "../parts/choices";
 import { KeptNotices, MissingWheel, NameField, SavedMark } from "../app/Kept";
 import { PaintPicker } from "../parts/PaintPicker";
@@ -96,6 +97,24 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
     window.addEventListener("keydown", keys);
     return () => window.removeEventListener("keydown", keys);
   });
+
+  const name = own.kept?.name ?? "";
+  const looked = wheel.data?.slots[chosen];
+  const conditions = settings && {
+    medium: settings.medium,
+    light: settings.light,
+    judged: settings.judged,
+  };
+  useAtHand([
+    conditions &&
+      looked &&
+      !looked.empty && {
+        name: `${looked.name} of ${name}`,
+        view: conditions,
+        row: { wheel: id, places: [placeOf(`${looked.name} of ${name}`, looked)] },
+      },
+    conditions && wheel.data && wheelThing(name, id, wheel.data.slots, conditions),
+  ]);
 
   if (own.query.error && !own.kept)
     return <MissingWheel painter={painter} sentence={own.query.error.message} />;
