@@ -168,7 +168,7 @@ type edgeToEdgeInput struct {
 	Body struct {
 		Here     wire.HeldRow `json:"here"`
 		Held     wire.HeldRow `json:"held" doc:"what it is laid beside"`
-		OneValue bool      `json:"oneValue,omitempty" doc:"the darker of every two raised with white to the value of the lighter"`
+		OneValue bool         `json:"oneValue,omitempty" doc:"the darker of every two raised with white to the value of the lighter"`
 	}
 }
 

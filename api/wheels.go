@@ -11,6 +11,7 @@ import (
 
 	"gyrophane/core/bench"
 	"gyrophane/core/paint"
+	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
 	"gyrophane/store"
 	"gyrophane/studio"
@@ -256,19 +257,44 @@ func (s *Server) places(ctx context.Context, in *placesInput) (*struct{ Body wir
 		return nil, err
 	}
 	selection := in.Body.System.Core()
-	find, err := s.studio.Finder(ctx, painterIfAny, in.Wheel, selection.Mentions(paint.TubePrefix))
+	places, find, err := s.placesOf(ctx, in.Wheel, selection)
 	if err != nil {
 		return nil, err
+	}
+	var reached *reach.Reach
+	if system, err := selection.System(find); err == nil {
+		all := reach.OfSystem(system)
+		reached = &all
+	}
+	return &struct{ Body wire.SystemPlaces }{v.Places(places, reached)}, nil
+}
+
+// placesOf are the places of a selection, with what of the painter's box could stand in each.
+func (s *Server) placesOf(ctx context.Context, kept int64, of wheel.Selection) (out wheel.Places, find paint.Finder, err error) {
+	if find, err = s.studio.Finder(ctx, painterIfAny, kept, of.Mentions(paint.TubePrefix)); err != nil {
+		return out, nil, err
 	}
 	box, err := s.studio.Box(ctx, painter(ctx).ID)
 	if err != nil {
-		return nil, err
+		return out, nil, err
 	}
-	places, err := selection.Places(find, box.Candidates())
+	out, err = of.Places(find, box.Candidates())
+	return out, find, err
+}
+
+type insteadInput struct {
+	placesInput
+	Role  int `query:"role" minimum:"0" maximum:"2"`
+	Place int `query:"place" minimum:"0" maximum:"20"`
+}
+
+// instead is what each paint that could stand in a place would make of the sections it faces.
+func (s *Server) instead(ctx context.Context, in *insteadInput) (*struct{ Body []wire.Instead }, error) {
+	places, _, err := s.placesOf(ctx, in.Wheel, in.Body.System.Core())
 	if err != nil {
 		return nil, err
 	}
-	return &struct{ Body wire.SystemPlaces }{v.Places(places)}, nil
+	return &struct{ Body []wire.Instead }{wire.InsteadOf(places.Instead(in.Role, in.Place))}, nil
 }
 
 type filledInput struct {
@@ -292,6 +318,7 @@ func (s *Server) ofBox(ctx context.Context, _ *struct{}) (*struct{ Body wire.Fil
 func (s *Server) buildRoutes() {
 	register(s, huma.Operation{OperationID: "buildWheel", Tags: []string{"wheels"}, Summary: "The twelve steps of a system, with rings", Method: http.MethodPost, Path: "/api/wheel", Metadata: painterForTubes}, s.buildWheel)
 	register(s, huma.Operation{OperationID: "places", Tags: []string{"systems"}, Summary: "The places of a system, and what could stand in each", Method: http.MethodPost, Path: "/api/system"}, s.places)
+	register(s, huma.Operation{OperationID: "instead", Tags: []string{"systems"}, Summary: "What each paint that could stand in a place would make of the sections it faces", Method: http.MethodPost, Path: "/api/system/instead"}, s.instead)
 	register(s, huma.Operation{OperationID: "ofBox", Tags: []string{"systems"}, Summary: "The system that the tubes of the box make by themselves, and what it is without", Method: http.MethodGet, Path: "/api/system/of-box"}, s.ofBox)
 	register(s, huma.Operation{OperationID: "filled", Tags: []string{"systems"}, Summary: "A system of a kind, filled from the box, and what the box has not", Method: http.MethodGet, Path: "/api/system/filled"}, s.filled)
 }

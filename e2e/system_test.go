@@ -33,7 +33,7 @@ func (v visitor) names() []string {
 
 func (v visitor) close() {
 	v.t.Helper()
-	v.MustElement(".MuiBackdrop-root").MustClick()
+	v.Keyboard.MustType(input.Escape)
 	v.waitFor("the menu closes", func() bool { return !v.MustHas(".MuiBackdrop-root") })
 }
 
@@ -65,7 +65,14 @@ func TestPlacesWarnAndTakePaintsByKeyAndByDragging(t *testing.T) {
 	p.asDemo()
 	p.wheelOf("Six from the harbour")
 	p.goTo("System")
-	p.see("leans to green. The best first")
+	p.see("leans to green. What the green would become")
+	p.see("every hue clean")
+	present := func() string { return p.MustElement(`[aria-label="section: green"]`).MustText() }
+	before := present()
+	p.element(`button`, "put cadmium yellow PY35").MustHover()
+	p.waitFor("what it would make, in the ring", func() bool { return p.MustHas(`[data-ring=pointed]`) && present() != before })
+	p.Mouse.MustMoveTo(5, 5)
+	p.waitFor("what there is", func() bool { return present() == before })
 	p.element(`[aria-label="places of the yellow"] [role=option]`, "PY184")
 	p.element(`button`, "put cadmium yellow PY35").MustClick()
 	p.see("The cadmium yellow is centred; a paint that leans to green would do better here.")

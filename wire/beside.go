@@ -33,7 +33,7 @@ func (h HeldRow) Studio() studio.HeldRow {
 type EdgeToEdge struct {
 	Conditions
 	Pairs []EdgePair `json:"pairs"`
-	Says  string       `json:"says" doc:"how the first differs from the second"`
+	Says  string     `json:"says" doc:"how the first differs from the second"`
 	// Unraised are pairs that white does not bring to one value, or that were read and not mixed.
 	Unraised int `json:"unraised" doc:"pairs that stay as they are where one value is asked for"`
 }
@@ -42,8 +42,8 @@ type EdgeToEdge struct {
 type EdgePair struct {
 	One   EdgeSide `json:"one"`
 	Other EdgeSide `json:"other"`
-	DE    float64    `json:"de00" doc:"CIEDE2000, as shown"`
-	Says  string     `json:"says"`
+	DE    float64  `json:"de00" doc:"CIEDE2000, as shown"`
+	Says  string   `json:"says"`
 }
 
 // EdgeSide is one of them.

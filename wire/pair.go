@@ -187,6 +187,9 @@ func (v View) sample(r recipe.Recipe, m *paint.Mixture, u paint.Undertone) Mixtu
 // mixed is what is mixed by volume, as it is asked about.
 func mixed(parts []paint.Part) string {
 	var out []string
+	if len(parts) > 1 && parts[0].Paint.ID == parts[1].Paint.ID { // a way from a paint to itself
+		parts = append([]paint.Part{{Paint: parts[0].Paint, Parts: parts[0].Parts + parts[1].Parts}}, parts[2:]...)
+	}
 	for _, p := range parts {
 		if p.Parts > 0 {
 			out = append(out, p.Paint.ID+"="+strconv.FormatFloat(p.Parts, 'g', 6, 64))

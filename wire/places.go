@@ -3,6 +3,8 @@ package wire
 import (
 	"cmp"
 
+	"gyrophane/core/path"
+	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
 )
 
@@ -14,6 +16,8 @@ type SystemPlaces struct {
 	Riders   []RiderOffers    `json:"riders"`
 	Most     map[string]int   `json:"most" doc:"how many paints a role of each kind of system may have"`
 	Wrong    string           `json:"wrong,omitempty" doc:"why no wheel can be made of it yet"`
+	Clean    float64          `json:"clean" doc:"share of all hues that it reaches clean; 0 where no wheel can be made of it"`
+	Mean     float64          `json:"mean" doc:"mean of what it reaches of the possible"`
 }
 
 // RolePlaces are the places of one role.
@@ -52,6 +56,41 @@ type SystemSection struct {
 	Chosen   bool     `json:"chosen"`
 	Verdict  string   `json:"verdict,omitempty"`
 	Pairings []string `json:"pairings" doc:"every pair that could fill it, as FROM TO, the brightest first"`
+	Way      *Way     `json:"way,omitempty" doc:"through it; absent where nothing fills it"`
+}
+
+// Way is the way from one paint to another, and what is left half way.
+type Way struct {
+	Section   int         `json:"section" doc:"0 to 2, from its role to the next"`
+	Band      []BandPoint `json:"band"`
+	Retention float64     `json:"retention" doc:"half way"`
+	Verdict   string      `json:"verdict" format:"verdict"`
+}
+
+// Instead is what a paint would make of the sections that its place faces.
+type Instead struct {
+	Ref  string `json:"ref"`
+	Ways []Way  `json:"ways"`
+}
+
+// wayPoints is how many points a way of a system is sent in.
+const wayPoints = 32
+
+func wayOf(section int, p *path.Pairing) Way {
+	return Way{section, band(p.Path, path.ByHue, wayPoints), round(p.Middle.Under.Retention, 2), p.Middle.Under.Verdict.String()}
+}
+
+// InsteadOf shapes what could stand in a place.
+func InsteadOf(of []wheel.Instead) []Instead {
+	out := []Instead{}
+	for _, i := range of {
+		one := Instead{Ref: i.ID, Ways: []Way{}}
+		for _, w := range i.Ways {
+			one.Ways = append(one.Ways, wayOf(w.Section, &w.Pairing))
+		}
+		out = append(out, one)
+	}
+	return out
 }
 
 // RiderOffers are the paints that can ride along in one place, those of the box
@@ -68,9 +107,12 @@ type Offer struct {
 	Name string `json:"name"`
 }
 
-// Places shapes the places of a system.
-func (v View) Places(p wheel.Places) SystemPlaces {
+// Places shapes the places of a system, with what it reaches; nil where no wheel can be made of it.
+func (v View) Places(p wheel.Places, reached *reach.Reach) SystemPlaces {
 	out := SystemPlaces{Kind: string(p.Kind), Riders: []RiderOffers{}, Most: map[string]int{}, Wrong: p.Wrong}
+	if reached != nil {
+		out.Clean, out.Mean = round(reached.Clean(), 2), round(reached.Mean(), 2)
+	}
 	for _, k := range wheel.Kinds {
 		_, out.Most[string(k)] = k.Places()
 	}
@@ -104,6 +146,9 @@ func (v View) Places(p wheel.Places) SystemPlaces {
 		section := SystemSection{Name: s.Name, Pairings: []string{}}
 		if s.From != nil {
 			section.From, section.To, section.Chosen, section.Verdict = s.From.ID, s.To.ID, s.Chosen, s.Verdict.String()
+			pairing := path.Couple{A: s.From, B: s.To}.Pair(path.ByHue)
+			way := wayOf(k, &pairing)
+			section.Way = &way
 		}
 		for _, c := range s.Pairs {
 			section.Pairings = append(section.Pairings, c.A.ID+" "+c.B.ID)

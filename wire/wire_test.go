@@ -63,7 +63,7 @@ func places(v View, c wheel.Selection, find paint.Finder, box []wheel.Candidate)
 	if err != nil {
 		return SystemPlaces{}, err
 	}
-	return v.Places(p), nil
+	return v.Places(p, nil), nil
 }
 
 func TestParseView(t *testing.T) {

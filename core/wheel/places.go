@@ -45,6 +45,83 @@ type SectionPairs struct {
 	Pairs   []path.Couple // the brightest first
 }
 
+// Instead is a paint that could stand in a place, or the one that does, and what it makes of the sections
+// that the place faces.
+type Instead struct {
+	ID   string
+	Ways []SectionWay
+}
+
+// SectionWay is the way through a section.
+type SectionWay struct {
+	Section int // 0 to 2, from its role to the next
+	path.Pairing
+}
+
+// Instead is what each paint that is offered for a place would make of the sections that the place faces, the
+// present one first; nothing where there is no such place or no paint across.
+func (p *Places) Instead(role, place int) (out []Instead) {
+	if role < 0 || role > 2 || place < 0 || place >= len(p.Roles[role].Places) {
+		return nil
+	}
+	there := &p.Roles[role].Places[place]
+	before := (role + 2) % 3
+	ids, paints := []string{}, []*paint.Paint{}
+	if there.Paint != nil {
+		ids, paints = append(ids, there.ID), append(paints, there.Paint)
+	}
+	for _, c := range there.Substitutes {
+		ids, paints = append(ids, c.Paint.ID), append(paints, c.Paint)
+	}
+	after, across := p.partner(role, there.Paint, true), p.partner(before, there.Paint, false)
+	if there.Paint != nil && after == nil && across == nil { // it stands by: both are what it could face
+		after, across = p.partner(role, nil, true), p.partner(before, nil, false)
+	}
+	var couples []path.Couple
+	for _, q := range paints {
+		if after != nil {
+			couples = append(couples, path.Couple{A: q, B: after})
+		}
+		if across != nil {
+			couples = append(couples, path.Couple{A: across, B: q})
+		}
+	}
+	ways := path.PairAll(couples, path.ByHue)
+	for _, id := range ids {
+		one := Instead{ID: id}
+		if after != nil {
+			one.Ways, ways = append(one.Ways, SectionWay{role, ways[0]}), ways[1:]
+		}
+		if across != nil {
+			one.Ways, ways = append(one.Ways, SectionWay{before, ways[0]}), ways[1:]
+		}
+		out = append(out, one)
+	}
+	return out
+}
+
+// partner is the paint across from one that begins a section, or ends it; across from any where none is given. It
+// is nil where the section is filled without the paint, or not filled and nothing stands across.
+func (p *Places) partner(section int, of *paint.Paint, begins bool) *paint.Paint {
+	s := &p.Sections[section]
+	mine, other, role := s.From, s.To, (section+1)%3
+	if !begins {
+		mine, other, role = s.To, s.From, section
+	}
+	switch {
+	case of != nil && mine != of:
+		return nil
+	case other != nil:
+		return other
+	}
+	for _, place := range p.Roles[role].Places {
+		if place.Paint != nil {
+			return place.Paint
+		}
+	}
+	return nil
+}
+
 // RiderOffer is a paint that can ride along.
 type RiderOffer struct{ ID, Name string }
 

@@ -1,7 +1,9 @@
 package wheel
 
 import (
+	"gyrophane/core/path"
 	"math"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -227,4 +229,45 @@ func TestEmptySlotsSayWhy(t *testing.T) {
 	}
 	short := Build(of(t, OwnSystem, []string{"PY74"}, nil, []string{"PB29"}), Options{Six: true})
 	assert.Contains(t, short.Because(2), "A role is missing")
+}
+
+// What a substitute would make of a section is what the section is when it stands there.
+func TestWhatStandsInsteadMakesWhatItSays(t *testing.T) {
+	find := paint.Find
+	for _, s := range []Selection{
+		{Kind: RYB, Roles: [3][]string{{"PY65"}, {"PR254"}, {"PB29"}}},
+		{Kind: Split, Roles: [3][]string{{"PY184", "PY65"}, {"PR255", "PR122"}, {"PB29", "PB15:3"}}},
+	} {
+		places, err := s.Places(find, nil)
+		require.NoError(t, err)
+		for role := range 3 {
+			for place := range places.Roles[role].Places {
+				all := places.Instead(role, place)
+				require.NotEmpty(t, all)
+				assert.Equal(t, places.Roles[role].Places[place].ID, all[0].ID, "what stands there comes first")
+				for _, w := range all[0].Ways {
+					assert.Equal(t, [2]string{places.Sections[w.Section].From.ID, places.Sections[w.Section].To.ID}, [2]string{w.A.ID, w.B.ID}, "it makes what is there")
+				}
+				put := all[1]
+				other := Selection{Kind: s.Kind, Roles: [3][]string{slices.Clone(s.Roles[0]), slices.Clone(s.Roles[1]), slices.Clone(s.Roles[2])}}
+				other.Roles[role][place] = put.ID
+				then, err := other.Places(find, nil)
+				require.NoError(t, err)
+				for _, w := range put.Ways {
+					if s.Kind != RYB { // another pair may be the brightest then
+						continue
+					}
+					is := path.Couple{A: then.Sections[w.Section].From, B: then.Sections[w.Section].To}.Pair(path.ByHue)
+					assert.InDelta(t, is.Middle.Under.Retention, w.Middle.Under.Retention, 1e-9, "%s in the %d", put.ID, role)
+				}
+			}
+		}
+		assert.Nil(t, places.Instead(3, 0))
+		assert.Nil(t, places.Instead(0, 9))
+	}
+	lone, err := Selection{Kind: RYB, Roles: [3][]string{{"PY65"}, {}, {}}}.Places(find, nil)
+	require.NoError(t, err)
+	for _, i := range lone.Instead(0, 0) {
+		assert.Empty(t, i.Ways, "nothing stands across")
+	}
 }

@@ -100,6 +100,25 @@ export const wheelQuery = (
     placeholderData: keepPreviousData,
   });
 
+/** What each paint that could stand in a place would make of the sections it faces. */
+export const insteadQuery = (
+  wheel: number,
+  system: Selection,
+  { medium, light, judged }: Conditions,
+  { role, place }: { role: number; place: number },
+) =>
+  queryOptions({
+    queryKey: ["instead", wheel, system, medium, light, judged, role, place],
+    queryFn: () =>
+      answer(
+        client.POST("/api/system/instead", {
+          params: { query: { medium, light, judged, wheel, role, place } },
+          body: { system },
+        }),
+      ),
+    staleTime: Infinity,
+  });
+
 export const placesQuery = (
   wheel: number,
   system: Selection,

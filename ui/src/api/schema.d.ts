@@ -1342,6 +1342,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/system/instead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each paint that could stand in a place would make of the sections it faces */
+        post: operations["instead"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/system/of-box": {
         parameters: {
             query?: never;
@@ -3151,6 +3168,13 @@ export interface components {
             shortName: string;
             /** @description #rrggbb */
             srgb: string;
+        };
+        Instead: {
+            ref: string;
+            ways: components["schemas"]["Way"][];
+        };
+        InsteadInputBody: {
+            system: components["schemas"]["Selection"];
         };
         Item: {
             a: string;
@@ -5908,7 +5932,17 @@ export interface components {
             system: components["schemas"]["Selection"];
         };
         SystemPlaces: {
+            /**
+             * Format: double
+             * @description share of all hues that it reaches clean; 0 where no wheel can be made of it
+             */
+            clean: number;
             kind: string;
+            /**
+             * Format: double
+             * @description mean of what it reaches of the possible
+             */
+            mean: number;
             /** @description how many paints a role of each kind of system may have */
             most: {
                 [key: string]: number;
@@ -5929,6 +5963,8 @@ export interface components {
             pairings: string[];
             to?: string;
             verdict?: string;
+            /** @description through it; absent where nothing fills it */
+            way?: components["schemas"]["Way"];
         };
         Taint: {
             /** @description half way */
@@ -6242,6 +6278,20 @@ export interface components {
             from: number;
             /** Format: double */
             to: number;
+        };
+        Way: {
+            band: components["schemas"]["BandPoint"][];
+            /**
+             * Format: double
+             * @description half way
+             */
+            retention: number;
+            /**
+             * Format: int64
+             * @description 0 to 2, from its role to the next
+             */
+            section: number;
+            verdict: components["schemas"]["Verdict"];
         };
         Wheel: {
             choices: components["schemas"]["WheelChoices"];
@@ -14612,6 +14662,96 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Filling"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    instead: {
+        parameters: {
+            query?: {
+                role?: number;
+                place?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InsteadInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instead"][];
                 };
             };
             /** @description The request could not be read. */

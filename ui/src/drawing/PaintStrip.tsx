@@ -4,19 +4,22 @@ import type { Shown } from "./shapes";
 /** A paint let down in even rungs, from masstone to a trace. */
 export function PaintStrip({
   paint,
-  width = 84,
+  width: wide = 84,
   height = 34,
 }: {
   paint: { ladder: (Shown & { share: number; thickness: number })[]; asPainted: Shown };
-  width?: number;
+  /** In px, or "100%" of where it stands. */
+  width?: number | "100%";
   height?: number;
 }) {
+  const width = wide === "100%" ? 160 : wide;
   const mass = width * 0.34;
   const rung = (width - mass) / (paint.ladder.length - 1);
   return (
     <svg
-      width={width}
+      width={wide}
       height={height}
+      preserveAspectRatio="none"
       viewBox={`0 0 ${width} ${height}`}
       aria-hidden
       focusable="false"

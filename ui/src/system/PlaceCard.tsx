@@ -2,11 +2,12 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useState, type DragEvent } from "react";
-import type { Paint, SystemPlaces } from "../api/client";
+import type { Paint, Schemas, SystemPlaces } from "../api/client";
 import { leanWords } from "../parts/naming";
 import { PaintPicker } from "../parts/PaintPicker";
 import { figures, grey } from "../drawing/style";
-import { fill } from "../drawing/screen";
+import { Drop } from "../drawing/Marks";
+import { Ribbon } from "../drawing/Ribbon";
 import { dragged, type At } from "./drag";
 import { VisuallyHidden } from "../parts/VisuallyHidden";
 
@@ -15,12 +16,17 @@ export function PlaceCard({
   places,
   at,
   paints,
+  instead,
+  onPoint,
   onPut,
   onTake,
 }: {
   places: SystemPlaces;
   at: At;
   paints: Paint[];
+  /** What each would make of the sections that the place faces, the present paint among them. */
+  instead: Schemas["Instead"][];
+  onPoint: (ref: string | null) => void;
   onPut: (ref: string) => void;
   onTake: () => void;
 }) {
@@ -28,6 +34,7 @@ export function PlaceCard({
   const place = role.places[at.place];
   const substitutes = place?.substitutes ?? role.places[0]?.substitutes ?? [];
   const [whole, setWhole] = useState(false);
+  const ways = (ref: string) => instead.find((i) => i.ref === ref)?.ways ?? [];
   if (whole) {
     return (
       <Box sx={{ height: { xs: 560, md: 1 } }}>
@@ -48,13 +55,27 @@ export function PlaceCard({
   ];
   return (
     <Box component="section" aria-label="substitutes">
-      <Typography variant="h2">{place?.paint ? `Instead of it` : `Which ${role.role}?`}</Typography>
+      <Typography variant="h2">
+        {place?.paint ? `Instead of the ${place.paint.name}` : `Which ${role.role}?`}
+      </Typography>
       <Typography sx={{ color: grey.second }}>
         {place?.want && place.want !== "centred"
           ? `This place wants one that leans to ${place.want}. `
           : ""}
-        The best first: by role, lean, strength, hiding and price.
+        {namesOf(places, instead)}thick is bright. The best first: by role, lean, strength, hiding
+        and price.
       </Typography>
+      {place?.paint && (
+        <Box sx={{ mt: 1 }}>
+          <Typography sx={{ fontWeight: 600, lineHeight: "18px" }}>
+            {place.paint.name}{" "}
+            <Box component="span" sx={{ fontFamily: figures, fontSize: 12 }}>
+              {place.paint.ci}
+            </Box>
+          </Typography>
+          <Ways of={ways(place.ref ?? "")} />
+        </Box>
+      )}
       {groups.map((g) => (
         <Box key={g.title} sx={{ mt: 1.5 }}>
           <Typography variant="caption">{g.title}</Typography>
@@ -66,47 +87,43 @@ export function PlaceCard({
               draggable
               onDragStart={(e: DragEvent) => e.dataTransfer.setData(dragged, s.ref)}
               onClick={() => onPut(s.ref)}
+              onMouseEnter={() => onPoint(s.ref)}
+              onMouseLeave={() => onPoint(null)}
+              onFocus={() => onPoint(s.ref)}
+              onBlur={() => onPoint(null)}
               sx={{
-                display: "flex",
+                display: "block",
                 width: 1,
-                alignItems: "center",
-                gap: 1,
                 border: 0,
                 borderTop: `1px solid ${grey.hairline}`,
                 bgcolor: "transparent",
                 color: grey.ink,
                 font: "inherit",
                 textAlign: "left",
+                p: "3px 0",
                 minHeight: { xs: 48, md: 44 },
                 cursor: "pointer",
                 "&:hover": { bgcolor: grey.track },
               }}
             >
               <VisuallyHidden>put</VisuallyHidden>
-              <svg width={28} height={28} aria-hidden>
-                <rect width={28} height={28} fill={fill(s.shown)} />
-              </svg>
-              <Box
-                component="span"
-                sx={{
-                  flex: 1,
-                  minWidth: 0,
-                  overflow: "hidden",
-                  textOverflow: "ellipsis",
-                  whiteSpace: "nowrap",
-                  fontSize: 14,
-                }}
-              >
-                {s.name}{" "}
-                <Box component="span" sx={{ fontFamily: figures, fontSize: 12, color: grey.third }}>
-                  {s.ci}
+              <Box component="span" sx={{ display: "flex", gap: 1, alignItems: "baseline" }}>
+                <Box component="span" sx={{ flex: 1, fontSize: 14, lineHeight: "18px" }}>
+                  {s.name}{" "}
+                  <Box
+                    component="span"
+                    sx={{ fontFamily: figures, fontSize: 12, color: grey.third }}
+                  >
+                    {s.ci}
+                  </Box>
                 </Box>
+                {s.lean && (
+                  <Box component="span" sx={{ fontSize: 12, whiteSpace: "nowrap" }}>
+                    {leanWords(s.lean)}
+                  </Box>
+                )}
               </Box>
-              {s.lean && (
-                <Box component="span" sx={{ fontSize: 12, whiteSpace: "nowrap" }}>
-                  {leanWords(s.lean)}
-                </Box>
-              )}
+              <Ways of={ways(s.ref)} />
             </Box>
           ))}
         </Box>
@@ -121,6 +138,35 @@ export function PlaceCard({
           </Button>
         )}
       </Box>
+    </Box>
+  );
+}
+
+/** "what the violet would become; ": of the sections that a place faces. */
+function namesOf(places: SystemPlaces, instead: Schemas["Instead"][]) {
+  const names = (instead[0]?.ways ?? []).map((w) => places.sections[w.section]!.name);
+  return names.length > 0 ? `What the ${names.join(" and the ")} would become; ` : "";
+}
+
+/** The ribbons that a paint would make, and what is left half way. */
+function Ways({ of }: { of: Schemas["Way"][] }) {
+  return (
+    <Box component="span" sx={{ display: "flex", gap: 1.5, minHeight: 20 }}>
+      {of.map((w) => (
+        <Box
+          key={w.section}
+          component="span"
+          sx={{ flex: 1, display: "flex", alignItems: "center", gap: 0.75 }}
+        >
+          <Box component="span" sx={{ flex: 1 }}>
+            <Ribbon band={w.band} height={20} middle={false} />
+          </Box>
+          <Drop verdict={w.verdict} height={14} />
+          <Box component="span" sx={{ fontFamily: figures, fontSize: 13 }}>
+            {w.retention.toFixed(2)}
+          </Box>
+        </Box>
+      ))}
     </Box>
   );
 }

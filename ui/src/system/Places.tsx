@@ -3,18 +3,28 @@ import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import Typography from "@mui/material/Typography";
 import { useState, type DragEvent } from "react";
-import type { SystemPlaces } from "../api/client";
+import type { Schemas, SystemPlaces } from "../api/client";
 import { Choice } from "../parts/Choice";
 import { leanWords } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { Drop, LeanMark } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
 import { dragged, type At } from "./drag";
+import { SystemRing } from "./SystemRing";
+
+type Way = Schemas["Way"];
+
+/** Where the roles and the ring stand on a desk, and one below the other on a phone. */
+const areas = {
+  xs: '"ring" "role0" "role1" "role2"',
+  sm: '"role0 role0 role0" "role2 ring role1"',
+};
 
 /** The three roles round a small wheel, their places, and what fills the sections between. */
 export function Places({
   places,
   at,
+  pointed,
   onAt,
   onPut,
   onTake,
@@ -22,6 +32,8 @@ export function Places({
 }: {
   places: SystemPlaces;
   at: At;
+  /** What a substitute that is pointed at would make of its sections. */
+  pointed: Way[];
   onAt: (at: At) => void;
   onPut: (at: At, ref: string) => void;
   onTake: (at: At) => void;
@@ -31,17 +43,40 @@ export function Places({
     <Box
       sx={{
         display: "grid",
-        gridTemplateColumns: { xs: "minmax(0, 1fr)", sm: "repeat(3, minmax(0, 1fr))" },
-        columnGap: 2,
-        rowGap: 1,
+        gridTemplateAreas: areas,
+        gridTemplateColumns: {
+          xs: "minmax(0, 1fr)",
+          sm: "minmax(132px, 190px) minmax(0, 400px) minmax(132px, 190px)",
+        },
+        justifyContent: "space-between",
+        columnGap: 1.5,
+        rowGap: 0.5,
       }}
     >
       {places.roles.map((r, role) => (
-        <Box key={r.role} sx={{ borderTop: `2px solid ${grey.ink}`, pt: 0.75 }}>
+        <Box
+          key={r.role}
+          sx={{
+            gridArea: `role${role}`,
+            ...(role === 0
+              ? { justifySelf: { sm: "center" }, textAlign: { sm: "center" } }
+              : { alignSelf: { sm: "end" } }),
+          }}
+        >
           <Typography variant="h3" sx={{ "&::first-letter": { textTransform: "uppercase" } }}>
             {r.role}
           </Typography>
-          <Box role="listbox" aria-label={`places of the ${r.role}`}>
+          <Box
+            role="listbox"
+            aria-label={`places of the ${r.role}`}
+            sx={{
+              display: { xs: "flex", sm: role === 0 ? "flex" : "block" },
+              flexWrap: "wrap",
+              gap: 1,
+              textAlign: "left",
+              "& > *": { width: { xs: 150, sm: role === 0 ? 166 : 1 } },
+            }}
+          >
             {r.places.map((p, place) => (
               <PlaceMark
                 key={place}
@@ -68,70 +103,129 @@ export function Places({
           )}
         </Box>
       ))}
-      {places.sections.map((s, k) => (
-        <Box
-          key={s.name}
-          aria-label={`section: ${s.name}`}
-          sx={{
-            borderTop: `1px solid ${grey.hairline}`,
-            pt: 0.75,
-            display: "flex",
-            alignItems: "baseline",
-            gap: 1,
-            flexWrap: "wrap",
-          }}
-        >
-          {s.verdict && s.verdict !== "neutral" && (
-            <Drop verdict={s.verdict as "clean"} height={14} />
-          )}
-          <Typography variant="subtitle2">{s.name}</Typography>
-          {s.from ? (
-            (s.pairings?.length ?? 0) > 1 ? (
-              <Choice
-                label={`pair for ${s.name}`}
-                bold={false}
-                shown={
-                  <span>{`${nameOfRef(places, s.from)} with ${nameOfRef(places, s.to ?? "")}${s.chosen ? ", chosen" : ", brightest"}`}</span>
-                }
+      <Box sx={{ gridArea: "ring", position: "relative" }}>
+        <SystemRing ways={places.sections.map((s) => s.way)} pointed={pointed} />
+        {places.sections.map((s, k) => (
+          <Section
+            key={s.name}
+            places={places}
+            section={s}
+            way={pointed.find((p) => p.section === k) ?? s.way}
+            inPlace={corners[k]!}
+            onChoose={(pair) => onChoose(k, pair)}
+          />
+        ))}
+        {places.mean > 0 && (
+          <Typography
+            aria-label="what it reaches"
+            sx={{
+              position: "absolute",
+              inset: "49% 22% auto 22%",
+              textAlign: "center",
+              color: grey.third,
+              lineHeight: "18px",
+            }}
+          >
+            {places.clean === 1
+              ? "every hue clean"
+              : `clean at ${Math.round(100 * places.clean)} % of the hues`}
+            <br />
+            <Box component="span" sx={{ fontFamily: figures, color: grey.ink }}>
+              {places.mean.toFixed(2)}
+            </Box>{" "}
+            of the possible
+          </Typography>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+/** Where the words of a section stand inside the ring. */
+const corners = [
+  { top: "27%", left: "51%", right: "14%" },
+  { top: "66%", left: "31%", right: "31%" },
+  { top: "27%", left: "14%", right: "51%" },
+];
+
+/** What fills a section: its secondary, how clean it is half way, and which two make it. */
+function Section({
+  places,
+  section: s,
+  way,
+  inPlace,
+  onChoose,
+}: {
+  places: SystemPlaces;
+  section: SystemPlaces["sections"][number];
+  way?: Way;
+  inPlace: (typeof corners)[number];
+  onChoose: (pair: string[]) => void;
+}) {
+  const pair = `${nameOfRef(places, s.from ?? "")} with ${nameOfRef(places, s.to ?? "")}`;
+  return (
+    <Box
+      aria-label={`section: ${s.name}`}
+      role="group"
+      sx={{
+        position: "absolute",
+        ...inPlace,
+        display: "flex",
+        flexDirection: "column",
+        alignItems: "center",
+        textAlign: "center",
+      }}
+    >
+      <Box sx={{ display: "flex", alignItems: "center", gap: 0.75 }}>
+        {way && way.verdict !== "neutral" && <Drop verdict={way.verdict} height={18} />}
+        <Typography component="span" sx={{ fontSize: 18, fontWeight: 600, lineHeight: "22px" }}>
+          {s.name}
+        </Typography>
+      </Box>
+      {way && way.verdict !== "neutral" && (
+        <Typography variant="caption" component="p">
+          {way.verdict} <span style={{ fontFamily: figures }}>{way.retention.toFixed(2)}</span>
+        </Typography>
+      )}
+      {!s.from ? (
+        <Typography variant="caption">empty: a role is missing</Typography>
+      ) : (s.pairings?.length ?? 0) > 1 ? (
+        <Box sx={{ "& button": { py: 0.25, fontSize: 12, lineHeight: "16px" } }}>
+          <Choice
+            label={`pair for ${s.name}`}
+            bold={false}
+            shown={<span>{`${pair}${s.chosen ? ", chosen" : ""}`}</span>}
+          >
+            {(close) => [
+              ...(s.pairings ?? []).map((of) => (
+                <MenuItem
+                  key={of}
+                  onClick={() => {
+                    close();
+                    onChoose(of.split(" "));
+                  }}
+                >
+                  {of
+                    .split(" ")
+                    .map((ref) => nameOfRef(places, ref))
+                    .join(" with ")}
+                </MenuItem>
+              )),
+              <MenuItem
+                key="brightest"
+                onClick={() => {
+                  close();
+                  onChoose([]);
+                }}
               >
-                {(close) => [
-                  ...(s.pairings ?? []).map((pair) => (
-                    <MenuItem
-                      key={pair}
-                      onClick={() => {
-                        close();
-                        onChoose(k, pair.split(" "));
-                      }}
-                    >
-                      {pair
-                        .split(" ")
-                        .map((ref) => nameOfRef(places, ref))
-                        .join(" with ")}
-                    </MenuItem>
-                  )),
-                  <MenuItem
-                    key="brightest"
-                    onClick={() => {
-                      close();
-                      onChoose(k, []);
-                    }}
-                  >
-                    whichever is brightest
-                  </MenuItem>,
-                ]}
-              </Choice>
-            ) : (
-              <Typography variant="body2" component="span">
-                {nameOfRef(places, s.from)} with {nameOfRef(places, s.to ?? "")}
-              </Typography>
-            )
-          ) : (
-            <Typography variant="body2" component="span" sx={{ color: grey.third }}>
-              empty: a role is missing
-            </Typography>
-          )}
+                whichever is brightest
+              </MenuItem>,
+            ]}
+          </Choice>
         </Box>
-      ))}
+      ) : (
+        <Typography variant="caption">{pair}</Typography>
+      )}
     </Box>
   );
 }
@@ -190,36 +284,27 @@ function PlaceMark({
         }
       }}
       sx={{
-        minHeight: 74,
-        p: 0.75,
+        minHeight: 66,
         mb: 0.75,
         cursor: "pointer",
-        border: `${chosen ? 2 : 1}px ${p ? "solid" : "dashed"} ${chosen || over ? grey.ink : grey.hairline}`,
+        outline: over ? `2px dashed ${grey.ink}` : undefined,
+        border: p ? 0 : `1px dashed ${chosen ? grey.ink : grey.hairline}`,
+        "& svg:first-of-type": { display: "block" },
       }}
     >
       {p ? (
         <>
-          <Box sx={{ display: "flex", gap: 1, alignItems: "center" }}>
-            <PaintStrip paint={p} width={72} height={34} />
-            <Box sx={{ minWidth: 0 }}>
-              <Typography
-                variant="body2"
-                sx={{
-                  fontWeight: 500,
-                  overflow: "hidden",
-                  textOverflow: "ellipsis",
-                  whiteSpace: "nowrap",
-                }}
-              >
-                {p.name}
-              </Typography>
-              <Typography variant="caption" sx={{ fontFamily: figures }}>
-                {p.ci}
-              </Typography>
-            </Box>
+          <Box sx={{ border: `3px solid ${chosen ? grey.ink : "transparent"}` }}>
+            <PaintStrip paint={p} width="100%" height={32} />
           </Box>
+          <Typography sx={{ fontWeight: 500, lineHeight: "18px", overflowWrap: "anywhere" }}>
+            {p.name}{" "}
+            <Box component="span" sx={{ fontFamily: figures, fontSize: 12, color: grey.third }}>
+              {p.ci}
+            </Box>
+          </Typography>
           {p.lean && (
-            <Box sx={{ display: "flex", alignItems: "center", gap: 0.75, mt: 0.5 }}>
+            <Box sx={{ display: "flex", alignItems: "center", gap: 0.75 }}>
               <LeanMark lean={p.lean} />
               <Typography variant="caption" sx={{ color: grey.ink }}>
                 {leanWords(p.lean)}

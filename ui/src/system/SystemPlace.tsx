@@ -9,6 +9,7 @@ import { answer, client, type Profile, type Selection, type SystemKind } from ".
 import {
   boxQuery,
   earlierQuery,
+  insteadQuery,
   keptQuery,
   paintsQuery,
   placesQuery,
@@ -26,6 +27,8 @@ import { type At } from "./drag";
 import { PlaceCard } from "./PlaceCard";
 import { Places } from "./Places";
 
+const empty: Selection = { kind: "triad", roles: [], chosen: [], riders: {}, note: "" };
+
 export function SystemPlace({ painter }: { painter: Profile }) {
   const id = Number(useParams().id);
   return <OneSystem key={id} id={id} painter={painter} />;
@@ -38,16 +41,17 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
   const settings = content?.settings ?? plainSettings;
   const system = content?.system;
   const places = useQuery({
-    ...placesQuery(
-      id,
-      system ?? { kind: "triad", roles: [], chosen: [], riders: {}, note: "" },
-      settings,
-    ),
+    ...placesQuery(id, system ?? empty, settings),
+    enabled: !!system,
+  });
+  const [at, setAt] = useState<At>({ role: 0, place: 0 });
+  const [pointed, setPointed] = useState<string | null>(null);
+  const instead = useQuery({
+    ...insteadQuery(id, system ?? empty, settings, at),
     enabled: !!system,
   });
   const box = useQuery(boxQuery(settings));
   const paints = useQuery(paintsQuery(settings));
-  const [at, setAt] = useState<At>({ role: 0, place: 0 });
   const navigate = useNavigate();
   const queries = useQueryClient();
   const duplicate = useMutation({
@@ -166,7 +170,11 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
             <Places
               places={got}
               at={at}
-              onAt={setAt}
+              pointed={instead.data?.find((i) => i.ref === pointed)?.ways ?? []}
+              onAt={(to) => {
+                setAt(to);
+                setPointed(null);
+              }}
               onPut={put}
               onTake={take}
               onChoose={(k, pair) =>
@@ -204,6 +212,8 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
               places={got}
               at={at}
               paints={paints.data ?? []}
+              instead={instead.data ?? []}
+              onPoint={setPointed}
               onPut={(ref) => put(at, ref)}
               onTake={() => take(at)}
             />

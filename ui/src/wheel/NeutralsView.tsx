@@ -8,7 +8,6 @@ import { figures, grey } from "../drawing/style";
 import { inParts } from "../parts/naming";
 import { InMeasure } from "../parts/InMeasure";
 import { Setting } from "../parts/Choice";
-import { Value } from "../parts/Value";
 import { counts, ratio } from "./words";
 import { Swatch } from "../drawing/Swatch";
 import { value } from "../drawing/value";
@@ -67,7 +66,7 @@ export function NeutralsView({
               {name(p.a)} <span style={{ fontWeight: 400 }}>with</span> {name(p.b)}
             </Typography>
             <Typography variant="caption" component="p" sx={{ fontFamily: figures }}>
-              {ratio(p.parts)} · C* {p.chroma.toFixed(0)} · <Value of={p} />
+              {ratio(p.parts)} · C* {p.chroma.toFixed(0)} · value {value(p)}
             </Typography>
             {!p.neutral && (
               <Typography variant="caption" component="p" sx={{ color: grey.ink }}>
