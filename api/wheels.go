@@ -284,8 +284,8 @@ func (s *Server) placesOf(ctx context.Context, kept int64, of wheel.Selection) (
 
 type insteadInput struct {
 	placesInput
-	Role  int `query:"role" minimum:"0" maximum:"2"`
-	Place int `query:"place" minimum:"0" maximum:"20"`
+	Role  int `query:"role" minimum:"0" maximum:"2" doc:"which of the three, from 0"`
+	Place int `query:"place" minimum:"0" maximum:"20" doc:"of the role, from 0; empty ones too"`
 }
 
 // instead is what each paint that could stand in a place would make of the sections it faces.

@@ -9,9 +9,11 @@ import { CacheProvider } from "@emotion/react";
 import { QueryClientProvider } from "@tanstack/react-query";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
-import { queryClient } from "./api/queries";
+import { queryClient, sessionQuery } from "./api/queries";
 import { App } from "./app/App";
 import { Surround } from "./app/surround";
+
+void queryClient.prefetchQuery(sessionQuery); // before anything is drawn that waits for it
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 

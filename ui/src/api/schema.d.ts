@@ -14732,7 +14732,9 @@ export interface operations {
     instead: {
         parameters: {
             query?: {
+                /** @description which of the three, from 0 */
                 role?: number;
+                /** @description of the role, from 0; empty ones too */
                 place?: number;
             };
             header?: never;

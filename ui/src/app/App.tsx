@@ -1,7 +1,7 @@
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useLayoutEffect } from "react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { lazy, Suspense, useEffect, useLayoutEffect, useState } from "react";
 import { Navigate, Route, Routes, Link as To } from "react-router";
 import type { Profile } from "../api/client";
 import { hearOfChanges } from "../api/changes";
@@ -21,6 +21,7 @@ import {
   BoxPlace,
   ComparePaperPage,
   ComparePlace,
+  fetchFirst,
   fetchPlaces,
   LogPlace,
   OwnPage,
@@ -36,6 +37,9 @@ import {
   WheelPlace,
   WordsPage,
 } from "./places";
+
+/** What the page was opened at is fetched while it is asked who paints. */
+const firstPlace = fetchFirst(window.location.pathname);
 
 const FirstWheel = lazy(async () => ({
   default: (await import("../wheel/FirstWheel")).FirstWheel,
@@ -55,6 +59,9 @@ function Pages() {
   const session = useQuery(sessionQuery);
   const wide = useScreen();
   const painter = session.data?.painter;
+  const queries = useQueryClient();
+  const [first, setFirst] = useState(false);
+  useEffect(() => void firstPlace.then(() => setFirst(true)), []);
   const painting = !!painter;
   const known = session.data !== undefined;
   // Before anything below is drawn that waits or asks.
@@ -63,9 +70,9 @@ function Pages() {
   }, [known, painter?.id, painter?.name]); // eslint-disable-line react-hooks/exhaustive-deps -- a painter is who they are
   useEffect(() => (painting ? hearOfChanges() : undefined), [painting, painter?.id]);
   useEffect(() => {
-    if (painting) fetchPlaces();
-  }, [painting]);
-  if (!session.data) return <Waiting failing={session.failureCount > 0} />;
+    return painting ? fetchPlaces(() => queries.isFetching() > 0) : undefined;
+  }, [painting, queries]);
+  if (!session.data || !first) return <Waiting failing={session.failureCount > 0} />;
   if (!session.data.painter)
     return (
       <WhoPage

@@ -1,4 +1,4 @@
-import { lazy, type ComponentType } from "react";
+import { createElement, lazy, useState, type ComponentType } from "react";
 import type { Profile } from "../api/client";
 
 type Place = ComponentType<{ painter: Profile }>;
@@ -16,50 +16,118 @@ async function load<T>(piece: () => Promise<T>): Promise<T> {
   }
 }
 
-const pieces: (() => Promise<unknown>)[] = [];
+type Piece = { path: string; fetch: () => Promise<Place> };
 
-/** A place whose code comes when it is entered, or before that when there is time. */
-function place(piece: () => Promise<Place>) {
-  pieces.push(piece);
-  return lazy(() => load(async () => ({ default: await piece() })));
+const pieces: Piece[] = [];
+
+/**
+ * A place whose code comes when it is entered, or before that when there is time. What has come is shown at once:
+ * React holds what it waited for back for a while, so that nothing flickers.
+ */
+function place(path: string, piece: () => Promise<Place>) {
+  let here: Place | undefined;
+  const fetch = async () => (here ??= await load(piece));
+  pieces.push({ path, fetch });
+  const Waited = lazy(async () => ({ default: await fetch() }));
+  return function Placed(props: { painter: Profile }) {
+    const [As] = useState<Place>(() => here ?? Waited);
+    return createElement(As, props);
+  };
 }
 
-export const BoxPlace = place(async () => (await import("../box/BoxPlace")).BoxPlace);
-export const OwnPage = place(async () => (await import("../box/OwnPage")).OwnPage);
-export const SystemPlace = place(async () => (await import("../system/SystemPlace")).SystemPlace);
-export const BeginPage = place(async () => (await import("../wheel/BeginPage")).BeginPage);
-export const WheelPlace = place(async () => (await import("../wheel/WheelPlace")).WheelPlace);
+export const BoxPlace = place("/box", async () => (await import("../box/BoxPlace")).BoxPlace);
+export const OwnPage = place("/box/new", async () => (await import("../box/OwnPage")).OwnPage);
+export const SystemPlace = place(
+  "/system",
+  async () => (await import("../system/SystemPlace")).SystemPlace,
+);
+export const BeginPage = place(
+  "/begin",
+  async () => (await import("../wheel/BeginPage")).BeginPage,
+);
+export const WheelPlace = place("/", async () => (await import("../wheel/WheelPlace")).WheelPlace);
 export const PairingsPlace = place(
+  "/pairings",
   async () => (await import("../pairing/PairingsPlace")).PairingsPlace,
 );
 export const PracticePlace = place(
+  "/practice",
   async () => (await import("../journal/PracticePlace")).PracticePlace,
 );
-export const PathPlace = place(async () => (await import("../path/PathPlace")).PathPlace);
-export const BenchPlace = place(async () => (await import("../bench/BenchPlace")).BenchPlace);
+export const PathPlace = place("/path", async () => (await import("../path/PathPlace")).PathPlace);
+export const BenchPlace = place(
+  "/bench",
+  async () => (await import("../bench/BenchPlace")).BenchPlace,
+);
 export const SittingPlace = place(
+  "/bench/sitting",
   async () => (await import("../sitting/SittingPlace")).SittingPlace,
 );
 export const ReadingsPlace = place(
+  "/readings",
   async () => (await import("../sitting/ReadingsPlace")).ReadingsPlace,
 );
-export const LogPlace = place(async () => (await import("../log/LogPlace")).LogPlace);
-export const BesidePage = place(async () => (await import("../log/BesidePage")).BesidePage);
-export const RedrawPage = place(async () => (await import("../log/RedrawPage")).RedrawPage);
-export const SittingLog = place(async () => (await import("../log/SittingLog")).SittingLog);
-export const PaperPage = place(async () => (await import("../sheets/PaperPage")).PaperPage);
-export const BoxPaperPage = place(async () => (await import("../sheets/OtherPapers")).BoxPaperPage);
+export const LogPlace = place("/log", async () => (await import("../log/LogPlace")).LogPlace);
+export const BesidePage = place(
+  "/beside",
+  async () => (await import("../log/BesidePage")).BesidePage,
+);
+export const RedrawPage = place(
+  "/log/redraw",
+  async () => (await import("../log/RedrawPage")).RedrawPage,
+);
+export const SittingLog = place(
+  "/log/",
+  async () => (await import("../log/SittingLog")).SittingLog,
+);
+export const PaperPage = place(
+  "/paper",
+  async () => (await import("../sheets/PaperPage")).PaperPage,
+);
+export const BoxPaperPage = place(
+  "/box/paper",
+  async () => (await import("../sheets/OtherPapers")).BoxPaperPage,
+);
 export const ComparePaperPage = place(
+  "/compare/paper",
   async () => (await import("../sheets/OtherPapers")).ComparePaperPage,
 );
-export const WordsPage = place(async () => (await import("./WordsPage")).WordsPage);
+export const WordsPage = place("/words", async () => (await import("./WordsPage")).WordsPage);
 export const ComparePlace = place(
+  "/compare",
   async () => (await import("../compare/ComparePlace")).ComparePlace,
 );
 
-/** Fetches the other places once the first one is shown, so that they open without a connection. */
-export function fetchPlaces() {
-  const all = () => pieces.forEach((piece) => void load(piece));
-  if ("requestIdleCallback" in window) window.requestIdleCallback(all);
-  else setTimeout(all, 500);
+/** Fetches the place that an address leads to; done when it can be shown. */
+export async function fetchFirst(path: string) {
+  const fits = pieces.filter((p) => path.startsWith(p.path) || path.endsWith(p.path));
+  const [best] = fits.sort((a, b) => b.path.length - a.path.length);
+  await best?.fetch();
+}
+
+const idle = (then: () => void) => {
+  if ("requestIdleCallback" in window) window.requestIdleCallback(then);
+  else setTimeout(then, 200);
+};
+
+/** How long a place has been still before others are fetched, ms. */
+const still = 1500;
+
+/**
+ * Fetches the other places once the first one is shown and nothing is asked for any more, one after the other when
+ * there is time, so that they open without a connection. Answers how to leave off.
+ */
+export function fetchPlaces(asking: () => boolean): () => void {
+  let left = false;
+  const next = (at: number) => {
+    if (left || at >= pieces.length) return;
+    void pieces[at]!.fetch().then(() => idle(() => next(at + 1)));
+  };
+  const wait = () => {
+    if (left) return;
+    if (asking()) setTimeout(wait, still);
+    else idle(() => next(0));
+  };
+  setTimeout(wait, still);
+  return () => (left = true);
 }
