@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import { useDeferredValue, useState } from "react";
+import { memo, useDeferredValue, useState } from "react";
 import type { Pair } from "../api/client";
 import { correctQuery, locateQuery } from "../api/queries";
 import { colourInAddress } from "../parts/colour";
@@ -11,6 +11,7 @@ import { ColourField } from "../parts/ColourField";
 import { Value } from "../parts/Value";
 import { figures, grey } from "../drawing/style";
 import { Swatch } from "../drawing/Swatch";
+import { useSquint } from "../drawing/screen";
 import { Corrected } from "./Corrected";
 import { plainParts } from "./parts";
 import { asked } from "./usePiles";
@@ -21,7 +22,7 @@ const number = (text: string) => {
 };
 
 /** From what is on the palette to the place that is shown: counted in parts, or found from how it looks. */
-export function Overshot({
+export const Overshot = memo(function Overshot({
   wheel,
   pair,
   sample,
@@ -32,6 +33,7 @@ export function Overshot({
   sample: number;
   called: (ref: string) => string;
 }) {
+  useSquint();
   const [a, setA] = useState("");
   const [b, setB] = useState("");
   const [look, setLook] = useState("");
@@ -127,4 +129,4 @@ export function Overshot({
       )}
     </Box>
   );
-}
+});

@@ -1,11 +1,11 @@
 import type { Theme } from "@mui/material/styles";
 import useMediaQuery from "@mui/material/useMediaQuery";
-import { useId, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { memo, useId, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Pair, Schemas } from "../api/client";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { figures, grey, text } from "../drawing/style";
-import { fill } from "../drawing/screen";
+import { fill, useSquint } from "../drawing/screen";
 import { usePhone } from "../parts/usePhone";
 import { nearest, placesOf } from "./along";
 
@@ -55,7 +55,6 @@ export function PathFigure({
   const width = phone ? wide : narrow ? 600 : 820;
   const X = scaleLinear([0, 1], [edge, width - edge]);
   const [held, setHeld] = useState<number | "way" | null>(null);
-  const way = placesOf(pair, taint).map((p, i) => ({ ...p, at: pair.samples[i]!.at }));
   const place = (e: PointerEvent) => {
     const box = figure(e).getBoundingClientRect();
     const x = ((e.clientX - box.left) / box.width) * width;
@@ -89,17 +88,7 @@ export function PathFigure({
     const i = Math.max(0, Math.min(pair.samples.length - 1, nearest(pair, from) + by));
     set(pair.samples[i]!.at);
   };
-  const middle = (rows.under[0] + rows.under[1]) / 2;
-  const half = (retention: number) =>
-    Math.max(0.8, (retention * (rows.under[1] - rows.under[0])) / 2);
-  const [top, foot] = rows.traces;
-  const L = scaleLinear([0, 1], [foot, top]);
-  const C = scaleLinear([0, 0.3], [foot, top]).clamp(true);
-  const trace = (y: (i: number) => number) =>
-    line<Pair["samples"][number]>(
-      (s) => X(s.at),
-      (_, i) => y(i),
-    ).digits(1)(pair.samples) ?? undefined;
+  const [, foot] = rows.traces;
   const marks = pair.ratios
     .map(({ a, b, at }) => ({ a, b, x: X(at) }))
     .map((m, i, all) => ({
@@ -145,120 +134,7 @@ export function PathFigure({
         </pattern>
       </defs>
       <g onPointerDown={(e) => take(e, "way")} style={{ cursor: "ew-resize" }}>
-        <rect
-          x={X(0)}
-          y={rows.under[0]}
-          width={X(1) - X(0)}
-          height={rows.under[1] - rows.under[0]}
-          fill={grey.track}
-        />
-        {way.slice(1).map((to, i) => {
-          const from = way[i]!;
-          const [x1, x2] = [X(from.at), X(to.at) + (i < way.length - 2 ? 1 : 0)];
-          return (
-            <g key={i}>
-              <rect
-                x={x1}
-                y={rows.painted[0]}
-                width={Math.max(0, x2 - x1)}
-                height={rows.painted[1] - rows.painted[0]}
-                fill={fill(to.asPainted)}
-              />
-              <path
-                d={`M${x1} ${middle - half(from.retention)} L${x2} ${middle - half(to.retention)} V${middle + half(to.retention)} L${x1} ${middle + half(from.retention)} Z`}
-                fill={fill(to.undertone)}
-              />
-            </g>
-          );
-        })}
-        {[1, -1].map((side) => (
-          <path
-            key={side}
-            d={`M${X(0)} ${middle + side * half(pair.cleanFrom)} H${X(1)}`}
-            stroke={grey.paper}
-            strokeWidth={1.6}
-            strokeDasharray="0.1 5"
-            strokeLinecap="round"
-          />
-        ))}
-        {pair.dullStretches.map((z) => (
-          <rect
-            key={`d${z.from}`}
-            x={X(z.fromAt)}
-            y={rows.under[0]}
-            width={Math.max(2, X(z.toAt) - X(z.fromAt))}
-            height={rows.under[1] - rows.under[0]}
-            fill={`url(#${hatch}d)`}
-            opacity={0.55}
-          >
-            <title>{`dull from ${z.fromWord} to ${z.toWord}, ${z.lowest.toFixed(2)} at the lowest`}</title>
-          </rect>
-        ))}
-        {pair.mudZones.map((z) => (
-          <rect
-            key={z.from}
-            data-zone="mud"
-            x={X(z.fromAt)}
-            y={rows.under[0]}
-            width={Math.max(2, X(z.toAt) - X(z.fromAt))}
-            height={rows.under[1] - rows.under[0]}
-            fill={`url(#${hatch})`}
-            opacity={0.5}
-          >
-            <title>{`muddy from ${z.fromWord} to ${z.toWord}, ${z.lowest.toFixed(2)} at the lowest`}</title>
-          </rect>
-        ))}
-        {over.map((o, n) => {
-          const y = middle + (n - (over.length - 1) / 2) * 16;
-          const edge = (side: number) =>
-            o.band
-              .map(
-                (b, i) =>
-                  `${i ? "L" : "M"}${X(b.at).toFixed(1)} ${(middle + side * half(b.retention)).toFixed(1)}`,
-              )
-              .join(" ");
-          return (
-            <g key={o.name} data-over={o.name} pointerEvents="none">
-              {o.band.slice(1).map((to, i) => {
-                const from = o.band[i]!;
-                const thin = (r: number) => Math.max(0.8, r * 6);
-                return (
-                  <path
-                    key={i}
-                    d={`M${X(from.at)} ${y - thin(from.retention)} L${X(to.at) + 0.6} ${y - thin(to.retention)} V${y + thin(to.retention)} L${X(from.at)} ${y + thin(from.retention)} Z`}
-                    fill={fill(to.undertone)}
-                  />
-                );
-              })}
-              {[1, -1].map((side) => (
-                <g key={side} fill="none">
-                  <path d={edge(side)} stroke={grey.paper} strokeWidth={3} opacity={0.7} />
-                  <path
-                    d={edge(side)}
-                    stroke={grey.ink}
-                    strokeWidth={1.4}
-                    strokeDasharray={dashes[n % dashes.length]}
-                  />
-                </g>
-              ))}
-            </g>
-          );
-        })}
-        <rect x={X(0)} y={top} width={X(1) - X(0)} height={foot - top} fill="transparent" />
-        <path d={`M${X(0)} ${foot} H${X(1)} M${X(0)} ${top} H${X(1)}`} stroke={grey.hairline} />
-        <path
-          d={trace((i) => L(pair.samples[i]!.asPainted.oklch[0]!))}
-          fill="none"
-          stroke={grey.ink}
-          strokeWidth={1.8}
-        />
-        <path
-          d={trace((i) => C(pair.samples[i]!.undertone.oklch[1]!))}
-          fill="none"
-          stroke={grey.ink}
-          strokeWidth={1.6}
-          strokeDasharray="6 4"
-        />
+        <Still pair={pair} taint={taint} over={over} width={width} hatch={hatch} />
       </g>
       <g fontFamily={figures} fontSize={phone ? 12.5 : 12} fill={grey.third} aria-hidden>
         {marks.map(({ a, b, x, room }) => {
@@ -363,3 +239,151 @@ export function PathFigure({
     </svg>
   );
 }
+
+/** What stays as it is while one draws along the way. */
+const Still = memo(function Still({
+  pair,
+  taint,
+  over,
+  width,
+  hatch,
+}: {
+  pair: Pair;
+  taint: number;
+  over: Over[];
+  width: number;
+  hatch: string;
+}) {
+  useSquint();
+  const X = scaleLinear([0, 1], [edge, width - edge]);
+  const way = placesOf(pair, taint).map((p, i) => ({ ...p, at: pair.samples[i]!.at }));
+  const middle = (rows.under[0] + rows.under[1]) / 2;
+  const half = (retention: number) =>
+    Math.max(0.8, (retention * (rows.under[1] - rows.under[0])) / 2);
+  const [top, foot] = rows.traces;
+  const L = scaleLinear([0, 1], [foot, top]);
+  const C = scaleLinear([0, 0.3], [foot, top]).clamp(true);
+  const trace = (y: (i: number) => number) =>
+    line<Pair["samples"][number]>(
+      (s) => X(s.at),
+      (_, i) => y(i),
+    ).digits(1)(pair.samples) ?? undefined;
+  return (
+    <>
+      <rect
+        x={X(0)}
+        y={rows.under[0]}
+        width={X(1) - X(0)}
+        height={rows.under[1] - rows.under[0]}
+        fill={grey.track}
+      />
+      {way.slice(1).map((to, i) => {
+        const from = way[i]!;
+        const [x1, x2] = [X(from.at), X(to.at) + (i < way.length - 2 ? 1 : 0)];
+        return (
+          <g key={i}>
+            <rect
+              x={x1}
+              y={rows.painted[0]}
+              width={Math.max(0, x2 - x1)}
+              height={rows.painted[1] - rows.painted[0]}
+              fill={fill(to.asPainted)}
+            />
+            <path
+              d={`M${x1} ${middle - half(from.retention)} L${x2} ${middle - half(to.retention)} V${middle + half(to.retention)} L${x1} ${middle + half(from.retention)} Z`}
+              fill={fill(to.undertone)}
+            />
+          </g>
+        );
+      })}
+      {[1, -1].map((side) => (
+        <path
+          key={side}
+          d={`M${X(0)} ${middle + side * half(pair.cleanFrom)} H${X(1)}`}
+          stroke={grey.paper}
+          strokeWidth={1.6}
+          strokeDasharray="0.1 5"
+          strokeLinecap="round"
+        />
+      ))}
+      {pair.dullStretches.map((z) => (
+        <rect
+          key={`d${z.from}`}
+          x={X(z.fromAt)}
+          y={rows.under[0]}
+          width={Math.max(2, X(z.toAt) - X(z.fromAt))}
+          height={rows.under[1] - rows.under[0]}
+          fill={`url(#${hatch}d)`}
+          opacity={0.55}
+        >
+          <title>{`dull from ${z.fromWord} to ${z.toWord}, ${z.lowest.toFixed(2)} at the lowest`}</title>
+        </rect>
+      ))}
+      {pair.mudZones.map((z) => (
+        <rect
+          key={z.from}
+          data-zone="mud"
+          x={X(z.fromAt)}
+          y={rows.under[0]}
+          width={Math.max(2, X(z.toAt) - X(z.fromAt))}
+          height={rows.under[1] - rows.under[0]}
+          fill={`url(#${hatch})`}
+          opacity={0.5}
+        >
+          <title>{`muddy from ${z.fromWord} to ${z.toWord}, ${z.lowest.toFixed(2)} at the lowest`}</title>
+        </rect>
+      ))}
+      {over.map((o, n) => {
+        const y = middle + (n - (over.length - 1) / 2) * 16;
+        const edge = (side: number) =>
+          o.band
+            .map(
+              (b, i) =>
+                `${i ? "L" : "M"}${X(b.at).toFixed(1)} ${(middle + side * half(b.retention)).toFixed(1)}`,
+            )
+            .join(" ");
+        return (
+          <g key={o.name} data-over={o.name} pointerEvents="none">
+            {o.band.slice(1).map((to, i) => {
+              const from = o.band[i]!;
+              const thin = (r: number) => Math.max(0.8, r * 6);
+              return (
+                <path
+                  key={i}
+                  d={`M${X(from.at)} ${y - thin(from.retention)} L${X(to.at) + 0.6} ${y - thin(to.retention)} V${y + thin(to.retention)} L${X(from.at)} ${y + thin(from.retention)} Z`}
+                  fill={fill(to.undertone)}
+                />
+              );
+            })}
+            {[1, -1].map((side) => (
+              <g key={side} fill="none">
+                <path d={edge(side)} stroke={grey.paper} strokeWidth={3} opacity={0.7} />
+                <path
+                  d={edge(side)}
+                  stroke={grey.ink}
+                  strokeWidth={1.4}
+                  strokeDasharray={dashes[n % dashes.length]}
+                />
+              </g>
+            ))}
+          </g>
+        );
+      })}
+      <rect x={X(0)} y={top} width={X(1) - X(0)} height={foot - top} fill="transparent" />
+      <path d={`M${X(0)} ${foot} H${X(1)} M${X(0)} ${top} H${X(1)}`} stroke={grey.hairline} />
+      <path
+        d={trace((i) => L(pair.samples[i]!.asPainted.oklch[0]!))}
+        fill="none"
+        stroke={grey.ink}
+        strokeWidth={1.8}
+      />
+      <path
+        d={trace((i) => C(pair.samples[i]!.undertone.oklch[1]!))}
+        fill="none"
+        stroke={grey.ink}
+        strokeWidth={1.6}
+        strokeDasharray="6 4"
+      />
+    </>
+  );
+});

@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Slider from "@mui/material/Slider";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { memo, useDeferredValue, useMemo, useState } from "react";
 import { Link as To, useParams } from "react-router";
 import {
   constants,
@@ -27,6 +27,7 @@ import { Waiting } from "../parts/Waiting";
 import { Tabs } from "../parts/Tabs";
 import { Drop } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
+import { useSquint } from "../drawing/screen";
 import { nearest, shareOf } from "./along";
 import { CoveredPath } from "./CoveredPath";
 import { Overshot } from "./Overshot";
@@ -293,24 +294,15 @@ function Along({
   const [at, setAt] = useState(0.5);
   const [chosenTaint, setTaint] = useState(4);
   const [over, setOver] = useState<string[]>([]);
-  const [all, setAll] = useState(false);
   const scale = third && pair.taints ? pair.taints : [];
   const taint = Math.min(chosenTaint, Math.max(0, scale.length - 1));
   const sample = nearest(pair, at);
   const moved = flags.some((f, i) => f !== even[i]);
-  const section = others.find((p) => keyOf(p) === keyOf({ a: pair.a.id, b: pair.b.id }))?.section;
-  const elsewhere = (p: PairingOfBoth) => Number(p.section !== section);
-  const family = others
-    .filter(
-      (p) =>
-        (p.a === pair.a.id || p.b === pair.b.id || p.a === pair.b.id || p.b === pair.a.id) &&
-        keyOf(p) !== keyOf({ a: pair.a.id, b: pair.b.id }) &&
-        p.band,
-    )
-    .sort((p, q) => elsewhere(p) - elsewhere(q));
-  const near = family.filter((p) => !elsewhere(p));
-  const listed = all || near.length === 0 ? family : near;
-  const laidOver = family.filter((p) => over.includes(keyOf(p)));
+  const laidOver = useMemo(
+    () => others.filter((p) => over.includes(keyOf(p))).map((p) => turnedLike(pair, p)),
+    [others, over, pair],
+  );
+  const shown = useDeferredValue(sample); // a drag does not wait for what is said of its place
   return (
     <Box
       sx={{
@@ -345,7 +337,7 @@ function Along({
           taint={taint}
           at={at}
           flags={flags}
-          over={laidOver.map((p) => turnedLike(pair, p))}
+          over={laidOver}
           onAt={setAt}
           onFlag={(i, to) => setFlags(flags.map((f, n) => (n === i ? to : f)))}
         />
@@ -354,94 +346,22 @@ function Along({
             set the steps evenly again
           </Button>
         )}
-        <Typography
-          variant="caption"
-          component="p"
-          sx={{ mt: 1.5, borderTop: `2px solid ${grey.ink}`, pt: 0.5 }}
-        >
-          other ways of these two in the system
-        </Typography>
-        {family.length === 0 && (
-          <Typography variant="body2">
-            none: choose a system with more paints, or other paints above.
-          </Typography>
-        )}
-        {listed.map((p) => {
-          const on = over.includes(keyOf(p));
-          return (
-            <Box
-              key={keyOf(p)}
-              sx={{
-                display: "grid",
-                gridTemplateColumns: "minmax(0, 1fr) 84px",
-                alignItems: "center",
-                borderBottom: `1px solid ${grey.hairline}`,
-              }}
-            >
-              <Box
-                component="button"
-                onClick={() => onOther(p)}
-                sx={{
-                  display: "grid",
-                  gridTemplateColumns: {
-                    xs: "minmax(0, 1fr) 48px 20px 40px",
-                    sm: "200px minmax(0, 1fr) 20px 40px",
-                  },
-                  gap: 1.5,
-                  alignItems: "center",
-                  p: 0,
-                  minHeight: { xs: 48, sm: 30 },
-                  border: 0,
-                  bgcolor: "transparent",
-                  color: grey.ink,
-                  font: "inherit",
-                  textAlign: "left",
-                  cursor: "pointer",
-                }}
-              >
-                <VisuallyHidden>follow</VisuallyHidden>
-                <Box
-                  component="span"
-                  sx={{ fontSize: 13, lineHeight: "16px", overflowWrap: "anywhere" }}
-                >
-                  {called(p.a)} to {called(p.b)}
-                </Box>
-                <Ribbon band={p.band!} height={16} middle={false} />
-                <Drop verdict={p.verdict} height={14} />
-                <Box component="span" sx={{ fontFamily: figures, fontSize: 12 }}>
-                  {p.retention.toFixed(2)}
-                </Box>
-              </Box>
-              <Button
-                size="small"
-                color="inherit"
-                role="checkbox"
-                aria-checked={on}
-                aria-label={`lay ${called(p.a)} to ${called(p.b)} over`}
-                disabled={!on && over.length >= mostOver}
-                onClick={() =>
-                  setOver(on ? over.filter((k) => k !== keyOf(p)) : [...over, keyOf(p)])
-                }
-                sx={{ py: 0, fontWeight: on ? 600 : 400 }}
-              >
-                {on ? "take off" : "lay over"}
-              </Button>
-            </Box>
-          );
-        })}
-        {listed.length < family.length && (
-          <Button size="small" color="inherit" onClick={() => setAll(true)} sx={{ px: 0 }}>
-            {family.length - listed.length} more that share a paint
-          </Button>
-        )}
-        <Overshot wheel={wheel} pair={pair} sample={sample} called={called} />
+        <Family
+          pair={pair}
+          others={others}
+          over={over}
+          called={called}
+          onOver={setOver}
+          onOther={onOther}
+        />
+        <Overshot wheel={wheel} pair={pair} sample={shown} called={called} />
       </Box>
       <Box sx={{ borderLeft: { md: `1px solid ${grey.hairline}` }, pl: { md: 2 } }}>
         <PointCard
           wheel={wheel}
           pair={pair}
           taint={taint}
-          sample={sample}
+          sample={shown}
           from={called(pair.a.id)}
           to={called(pair.b.id)}
         />
@@ -449,6 +369,120 @@ function Along({
     </Box>
   );
 }
+
+/** Other ways that share a paint with this one: followed, or laid over it. */
+const Family = memo(function Family({
+  pair,
+  others,
+  over,
+  called,
+  onOver,
+  onOther,
+}: {
+  pair: Pair;
+  others: PairingOfBoth[];
+  over: string[];
+  called: (ref?: string) => string;
+  onOver: (over: string[]) => void;
+  onOther: (p: PairingOfBoth) => void;
+}) {
+  useSquint();
+  const [all, setAll] = useState(false);
+  const section = others.find((p) => keyOf(p) === keyOf({ a: pair.a.id, b: pair.b.id }))?.section;
+  const elsewhere = (p: PairingOfBoth) => Number(p.section !== section);
+  const family = others
+    .filter(
+      (p) =>
+        (p.a === pair.a.id || p.b === pair.b.id || p.a === pair.b.id || p.b === pair.a.id) &&
+        keyOf(p) !== keyOf({ a: pair.a.id, b: pair.b.id }) &&
+        p.band,
+    )
+    .sort((p, q) => elsewhere(p) - elsewhere(q));
+  const near = family.filter((p) => !elsewhere(p));
+  const listed = all || near.length === 0 ? family : near;
+  return (
+    <>
+      <Typography
+        variant="caption"
+        component="p"
+        sx={{ mt: 1.5, borderTop: `2px solid ${grey.ink}`, pt: 0.5 }}
+      >
+        other ways of these two in the system
+      </Typography>
+      {family.length === 0 && (
+        <Typography variant="body2">
+          none: choose a system with more paints, or other paints above.
+        </Typography>
+      )}
+      {listed.map((p) => {
+        const on = over.includes(keyOf(p));
+        return (
+          <Box
+            key={keyOf(p)}
+            sx={{
+              display: "grid",
+              gridTemplateColumns: "minmax(0, 1fr) 84px",
+              alignItems: "center",
+              borderBottom: `1px solid ${grey.hairline}`,
+            }}
+          >
+            <Box
+              component="button"
+              onClick={() => onOther(p)}
+              sx={{
+                display: "grid",
+                gridTemplateColumns: {
+                  xs: "minmax(0, 1fr) 48px 20px 40px",
+                  sm: "200px minmax(0, 1fr) 20px 40px",
+                },
+                gap: 1.5,
+                alignItems: "center",
+                p: 0,
+                minHeight: { xs: 48, sm: 30 },
+                border: 0,
+                bgcolor: "transparent",
+                color: grey.ink,
+                font: "inherit",
+                textAlign: "left",
+                cursor: "pointer",
+              }}
+            >
+              <VisuallyHidden>follow</VisuallyHidden>
+              <Box
+                component="span"
+                sx={{ fontSize: 13, lineHeight: "16px", overflowWrap: "anywhere" }}
+              >
+                {called(p.a)} to {called(p.b)}
+              </Box>
+              <Ribbon band={p.band!} height={16} middle={false} />
+              <Drop verdict={p.verdict} height={14} />
+              <Box component="span" sx={{ fontFamily: figures, fontSize: 12 }}>
+                {p.retention.toFixed(2)}
+              </Box>
+            </Box>
+            <Button
+              size="small"
+              color="inherit"
+              role="checkbox"
+              aria-checked={on}
+              aria-label={`lay ${called(p.a)} to ${called(p.b)} over`}
+              disabled={!on && over.length >= mostOver}
+              onClick={() => onOver(on ? over.filter((k) => k !== keyOf(p)) : [...over, keyOf(p)])}
+              sx={{ py: 0, fontWeight: on ? 600 : 400 }}
+            >
+              {on ? "take off" : "lay over"}
+            </Button>
+          </Box>
+        );
+      })}
+      {listed.length < family.length && (
+        <Button size="small" color="inherit" onClick={() => setAll(true)} sx={{ px: 0 }}>
+          {family.length - listed.length} more that share a paint
+        </Button>
+      )}
+    </>
+  );
+});
 
 /** How many other ways are laid over one at most. */
 const mostOver = 3;

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import { useDeferredValue } from "react";
+import { memo, useDeferredValue } from "react";
 import type { Pair } from "../api/client";
 import { edgesQuery } from "../api/queries";
 import { placeOf, useAtHand, useHolding, type Thing } from "../parts/holding";
@@ -12,11 +12,12 @@ import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { Ladder } from "../drawing/Ladder";
 import { Swatch } from "../drawing/Swatch";
+import { useSquint } from "../drawing/screen";
 import { placesOf, shareOf } from "./along";
 import { Plane } from "./Plane";
 
 /** What stands at a place of the way, beside a single colour that is held. */
-export function PointCard({
+export const PointCard = memo(function PointCard({
   wheel,
   pair,
   taint,
@@ -31,6 +32,7 @@ export function PointCard({
   from: string;
   to: string;
 }) {
+  useSquint();
   const look = placesOf(pair, taint)[sample]!;
   const share = shareOf(pair, taint);
   const here = useDeferredValue(look.mix);
@@ -146,7 +148,7 @@ export function PointCard({
       </Box>
     </Box>
   );
-}
+});
 
 /** A stretch of the way in parts and hue words. */
 function Zone({ word, zone }: { word: string; zone: Pair["mudZones"][number] }) {
