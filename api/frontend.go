@@ -53,6 +53,9 @@ func (s *Server) installable(files, assets fs.FS) {
 		"/sw.js":                {"text/javascript; charset=utf-8", strings.Replace(read("sw.js"), assetsPlace, string(list), 1)},
 		"/manifest.webmanifest": {"application/manifest+json", read("manifest.webmanifest")},
 		"/mark.svg":             {"image/svg+xml", read("mark.svg")},
+		"/icon-180.png":         {"image/png", read("icon-180.png")},
+		"/icon-192.png":         {"image/png", read("icon-192.png")},
+		"/icon-512.png":         {"image/png", read("icon-512.png")},
 	} {
 		s.app.Get(name, func(c fiber.Ctx) error {
 			c.Set(fiber.HeaderCacheControl, "no-cache")

@@ -48,6 +48,7 @@ type Guesses struct {
 	Guesses  []Guessed            `json:"guesses" doc:"outside of practice, the newest first"`
 	Sections []wire.SectionRecord `json:"sections" doc:"of all guesses"`
 	Rounds   []RoundScore         `json:"rounds" doc:"of practice, the newest 60, the newest first"`
+	Missed   []Guessed            `json:"missed" doc:"of the last round of practice, where something was not right, in its order"`
 	Each     int                  `json:"each" doc:"the points of a guess that is right in everything"`
 	Hues     []string             `json:"hues" doc:"the words to choose from"`
 }
@@ -69,13 +70,13 @@ type Practice struct {
 }
 
 func (s *Server) guesses(ctx context.Context, _ *struct{}) (*struct{ Body Guesses }, error) {
-	out := Guesses{Guesses: []Guessed{}, Sections: []wire.SectionRecord{}, Rounds: []RoundScore{}, Each: journal.MaxGuessPoints, Hues: colour.HueWords()}
+	out := Guesses{Guesses: []Guessed{}, Sections: []wire.SectionRecord{}, Rounds: []RoundScore{}, Missed: []Guessed{}, Each: journal.MaxGuessPoints, Hues: colour.HueWords()}
 	kept, err := s.store.Guesses(ctx, painter(ctx).ID)
 	if err != nil {
 		return nil, err
 	}
 	for _, g := range kept {
-		out.Guesses = append(out.Guesses, Guessed{A: g.A, B: g.B, Key: g.Key, Made: g.CreatedAt, Expected: wire.ExpectedOf(g.Said), PairOutcome: wire.PairOutcomeOf(g.Outcome)})
+		out.Guesses = append(out.Guesses, guessedOf(g))
 	}
 	scores, err := s.store.SectionScores(ctx, painter(ctx).ID)
 	if err != nil {
@@ -88,7 +89,20 @@ func (s *Server) guesses(ctx context.Context, _ *struct{}) (*struct{ Body Guesse
 	for _, r := range rounds {
 		out.Rounds = append(out.Rounds, RoundScore{ID: r.ID, Made: r.CreatedAt, Guesses: r.Guesses, Length: r.Length, Points: r.Points, OutOf: r.OutOf})
 	}
+	if err != nil || len(rounds) == 0 {
+		return &struct{ Body Guesses }{out}, err
+	}
+	_, last, err := s.store.Round(ctx, painter(ctx).ID, rounds[0].ID)
+	for _, g := range last {
+		if !g.Outcome.HueRight || !g.Outcome.VerdictRight || !g.Outcome.MudRight {
+			out.Missed = append(out.Missed, guessedOf(g))
+		}
+	}
 	return &struct{ Body Guesses }{out}, err
+}
+
+func guessedOf(g store.PairGuess) Guessed {
+	return Guessed{A: g.A, B: g.B, Key: g.Key, Made: g.CreatedAt, Expected: wire.ExpectedOf(g.Said), PairOutcome: wire.PairOutcomeOf(g.Outcome)}
 }
 
 // shown answers with a round: what was answered with its outcome, the rest

@@ -99,6 +99,8 @@ func TestAPileIsMixedBranchedAndMended(t *testing.T) {
 	p.wheelOf("Six from the harbour")
 	p.goTo("Path")
 	p.choose("looked at", "a pile")
+	p.see("undertone orange")
+	p.press("wipe off")
 	p.see("An empty palette")
 	pile := func() string {
 		return strings.Join(strings.Fields(p.MustElement(`[aria-label="parts in the pile"]`).MustText()), " ")
@@ -192,6 +194,9 @@ func TestAPileIsBroughtToAColourAndQuietened(t *testing.T) {
 	p.wheelOf("Six from the harbour")
 	p.goTo("Path")
 	p.choose("looked at", "a pile")
+	p.see("undertone orange")
+	p.press("wipe off")
+	p.see("An empty palette")
 	p.press("add a part of pyrrole scarlet")
 	p.menu("held beside", "a colour that was read")
 	p.write("as it was read", "#e9")

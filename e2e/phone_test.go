@@ -109,3 +109,45 @@ func TestEveryPlaceIsUsedWithAThumb(t *testing.T) {
 		p.MustSetViewport(1280, 800, 1, false)
 	})
 }
+
+// What dries while one looks at another place is told there.
+func TestADrySlotIsToldAtEveryPlace(t *testing.T) {
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
+	p.asDemo()
+	p.element("header a", "go on").MustClick()
+	p.see("Paused")
+	p.press("go on painting")
+	p.see("another slot")
+	p.press("painted")
+	p.waitFor("it is wet", func() bool { return p.MustHas(`[data-place][data-wet=true]`) })
+	p.goTo("Compare")
+	p.see("compared")
+	assert.False(t, p.shows("noted"))
+	p.MustEval(`async () => {
+		const [{ wet }] = await (await fetch("/api/under-way")).json();
+		const was = Date.now, ahead = wet[0].until + 1500 - was();
+		Date.now = () => was() + ahead; // the clock of this page, at when it is dry
+	}`)
+	p.waitFor("told", func() bool { return p.shows(" of Six from the harbour is dry.") })
+	p.press("noted")
+	p.waitFor("noted", func() bool { return !p.shows("noted") })
+	assert.Empty(t, p.complaints())
+}
+
+// What a browser installs the page with is there, as large as it says.
+func TestThePageHasItsIcons(t *testing.T) {
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
+	assert.Equal(t, "any 192x192 512x512", p.MustEval(`async () => {
+		const { icons } = await (await fetch(document.querySelector("link[rel=manifest]").href)).json();
+		const sizes = [];
+		for (const icon of icons) {
+			const image = new Image();
+			image.src = icon.src;
+			await image.decode();
+			sizes.push(icon.sizes === "any" ? "any" : image.naturalWidth + "x" + image.naturalHeight);
+		}
+		return sizes.join(" ");
+	}`).String())
+}

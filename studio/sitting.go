@@ -279,6 +279,13 @@ type UnderWay struct {
 	SittingEntry
 	Painted, Places int
 	Last            time.Time // that something was told of it
+	Wet             []Drying  // what is wet now
+}
+
+// Drying is a place that is wet, and until when.
+type Drying struct {
+	Label string
+	Until time.Time
 }
 
 // mostUnderWay is how many sittings are spoken of that are under way, the last begun first.
@@ -300,8 +307,12 @@ func (s *Studio) UnderWay(ctx context.Context, painter store.Painter) (out []Und
 		}
 		one := UnderWay{SittingEntry: entry, Places: len(at.Stands.Places), Last: entry.Began}
 		for i := range at.Stands.Places {
-			if at.Stands.Places[i].Coats > 0 {
+			place := &at.Stands.Places[i]
+			if place.Coats > 0 {
 				one.Painted++
+			}
+			if place.Coats > 0 && place.DryAt.After(time.Now()) {
+				one.Wet = append(one.Wet, Drying{at.Plan.Sheet.Regions[i].Label, place.DryAt})
 			}
 		}
 		for i := range at.Events {

@@ -25,12 +25,23 @@ type SittingUnderWay struct {
 	SittingListed
 	Painted int   `json:"painted" doc:"places"`
 	Places  int   `json:"places"`
-	Last    int64 `json:"last" doc:"when something was told of it"`
+	Last    int64    `json:"last" doc:"when something was told of it"`
+	Wet     []Drying `json:"wet" doc:"places that are wet now"`
+}
+
+// Drying is a place that is wet, and until when.
+type Drying struct {
+	Label string `json:"label"`
+	Until int64  `json:"until"`
 }
 
 // SittingUnderWayOf shapes a sitting that is under way.
 func SittingUnderWayOf(s studio.UnderWay) SittingUnderWay {
-	return SittingUnderWay{SittingListed: SittingListedOf(s.SittingEntry), Painted: s.Painted, Places: s.Places, Last: s.Last.UnixMilli()}
+	out := SittingUnderWay{SittingListed: SittingListedOf(s.SittingEntry), Painted: s.Painted, Places: s.Places, Last: s.Last.UnixMilli(), Wet: []Drying{}}
+	for _, w := range s.Wet {
+		out.Wet = append(out.Wet, Drying{w.Label, w.Until.UnixMilli()})
+	}
+	return out
 }
 
 // SittingListedOf shapes a sitting of a list.

@@ -2662,6 +2662,11 @@ export interface components {
             /** @description over the white card */
             white: components["schemas"]["Shown"];
         };
+        Drying: {
+            label: string;
+            /** Format: int64 */
+            until: number;
+        };
         EarlierWheel: {
             archived?: boolean;
             name: string;
@@ -3058,6 +3063,8 @@ export interface components {
             guesses: components["schemas"]["Guessed"][];
             /** @description the words to choose from */
             hues: string[];
+            /** @description of the last round of practice, where something was not right, in its order */
+            missed: components["schemas"]["Guessed"][];
             /** @description of practice, the newest 60, the newest first */
             rounds: components["schemas"]["RoundScore"][];
             /** @description of all guesses */
@@ -5659,6 +5666,8 @@ export interface components {
             painted: number;
             /** Format: int64 */
             places: number;
+            /** @description places that are wet now */
+            wet: components["schemas"]["Drying"][];
             /** Format: int64 */
             wheel: number;
         };

@@ -7,7 +7,8 @@ import { useNavigate } from "react-router";
 import type { KeptWheel, Profile } from "../api/client";
 import type { useKeptWheel } from "../parts/useKeptWheel";
 import { kindWords } from "../parts/choices";
-import { Notice, Shell } from "./Shell";
+import { Shell } from "./Shell";
+import { Notice } from "./Notice";
 import { grey } from "../drawing/style";
 import { WheelMenu, type KeptPlace } from "../parts/WheelMenu";
 

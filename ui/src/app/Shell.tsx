@@ -14,7 +14,9 @@ import { Choice } from "../parts/Choice";
 import { Group, ViewingConditions, type Viewed } from "../parts/Conditions";
 import { useHolding } from "../parts/holding";
 import { usePhone } from "../parts/usePhone";
+import { DryNotice } from "./DryNotice";
 import { FirstMinute, useFirstMinute } from "./FirstMinute";
+import { Notice } from "./Notice";
 import { ConditionsChip, More } from "./PhoneSheets";
 import { PhoneRail, Rail, usePlaceKeys } from "./Rail";
 import { HoldChoice, Holding } from "./Holding";
@@ -54,6 +56,7 @@ export function Shell(of: Framed) {
           and saved when it is back.
         </Notice>
       )}
+      <DryNotice />
       {of.notice}
       <Aside />
     </>
@@ -236,28 +239,6 @@ function Foot({ padding }: { padding: string }) {
         </svg>{" "}
         brighter in paint than this screen can show
       </span>
-    </Box>
-  );
-}
-
-/** A sentence across the page, above the place. */
-export function Notice({ children }: { children: ReactNode }) {
-  return (
-    <Box
-      role="status"
-      sx={{
-        display: "flex",
-        flexWrap: "wrap",
-        alignItems: "center",
-        gap: 2,
-        p: { xs: "10px 16px", sm: "10px 24px 10px 116px" },
-        bgcolor: grey.ink,
-        color: grey.paper,
-        fontSize: 15,
-        lineHeight: "20px",
-      }}
-    >
-      {children}
     </Box>
   );
 }

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import type { Conditions, Schemas } from "../api/client";
+import type { Conditions, Schemas, Selection } from "../api/client";
 import {
   boxQuery,
   chooseQuery,
@@ -10,11 +10,13 @@ import {
   paintsQuery,
   searchingQuery,
   type Choosing,
+  placesQuery,
 } from "../api/queries";
 import { OneOf, Setting } from "../parts/Choice";
 import { nameOf } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { joined, listIn, relisted, useAddress } from "../parts/useAddress";
+import { SystemRing } from "../parts/SystemRing";
 import { useNewWheel } from "../parts/useNewWheel";
 import { Both } from "../drawing/Swatch";
 import { Replace } from "./Replace";
@@ -57,17 +59,18 @@ export function ChooseView({ view }: { view: Conditions }) {
       : (library.data ?? []).map((p) => ({ value: p.id, name: p.shortName }));
   const chosen = got.error ? undefined : got.data;
   const named = new Map((got.data?.cautions ?? []).map((c) => [c.class, c.name]));
+  const selectionOf = (s: Schemas["ChosenSystem"]): Selection => ({
+    kind,
+    roles: s.roles.map((r) => (r ?? []).map((p) => p.id)),
+    chosen: [[], [], []],
+    riders: {},
+    note: "",
+  });
   const keep = (s: Schemas["ChosenSystem"]) =>
     make.mutate({
       name: `best ${kind === "triad" ? "triad" : kind} ${from === "box" ? "of the box" : "of the library"}`,
       place: "wheel",
-      system: {
-        kind,
-        roles: s.roles.map((r) => (r ?? []).map((p) => p.id)),
-        chosen: [[], [], []],
-        riders: {},
-        note: "",
-      },
+      system: selectionOf(s),
     });
   return (
     <Box component="section" aria-label="choose" sx={{ mt: 0.5 }}>
@@ -142,20 +145,32 @@ export function ChooseView({ view }: { view: Conditions }) {
             {said[chosen.aim]}; every system was looked at, in{" "}
             <span style={{ fontFamily: figures }}>{chosen.elapsedMs.toFixed(0)}</span> ms.
           </Typography>
-          <Row
-            system={chosen.best}
-            called={called}
-            best
-            onKeep={() => keep(chosen.best)}
-            busy={make.isPending}
-          />
+          <Box
+            sx={{
+              display: "grid",
+              gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 210px" },
+              columnGap: 3,
+              alignItems: "center",
+              borderTop: `2px solid ${grey.ink}`,
+            }}
+          >
+            <Row
+              system={chosen.best}
+              called={called}
+              best
+              onKeep={() => keep(chosen.best)}
+              busy={make.isPending}
+            />
+            <Reach system={selectionOf(chosen.best)} view={view} />
+          </Box>
           <Typography variant="caption" component="p" sx={{ mt: 2 }}>
-            the runners-up, and what each loses
+            the runners-up: which paint each has instead, and what that loses
           </Typography>
           {chosen.runnersUp.map((s) => (
             <Row
               key={s.paints.join()}
               system={s}
+              than={chosen.best}
               called={called}
               onKeep={() => keep(s)}
               busy={make.isPending}
@@ -279,20 +294,37 @@ function Progress({ onLeave }: { onLeave: () => void }) {
   );
 }
 
+/** What a system reaches: its ring, section by section. */
+function Reach({ system, view }: { system: Selection; view: Conditions }) {
+  const places = useQuery(placesQuery(0, system, view)).data;
+  return (
+    <Box aria-label="what the best reaches" sx={{ maxWidth: 210, minHeight: 210, py: 1 }}>
+      {places && <SystemRing ways={places.sections.map((s) => s.way)} pointed={[]} />}
+    </Box>
+  );
+}
+
 function Row({
   system,
+  than,
   called,
   best = false,
   busy,
   onKeep,
 }: {
   system: Schemas["ChosenSystem"];
+  /** What it is told apart from: then only the paints that differ are named. */
+  than?: Schemas["ChosenSystem"];
   called: (p: { id: string; name: string }) => string;
   best?: boolean;
   busy: boolean;
   onKeep: () => void;
 }) {
-  const paints = system.roles.flatMap((r) => r ?? []);
+  const all = system.roles.flatMap((r) => r ?? []);
+  const others = than?.roles.flatMap((r) => r ?? []) ?? [];
+  const has = (list: typeof all, id: string) => list.some((p) => p.id === id);
+  const paints = than ? all.filter((p) => !has(others, p.id)) : all;
+  const gone = others.filter((p) => !has(all, p.id));
   return (
     <Box
       aria-label={best ? "the best" : "a runner-up"}
@@ -301,7 +333,7 @@ function Row({
         gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 290px 168px" },
         gap: 2,
         alignItems: "center",
-        borderTop: `${best ? 2 : 1}px solid ${best ? grey.ink : grey.hairline}`,
+        borderTop: best ? 0 : `1px solid ${grey.hairline}`,
         py: 1,
       }}
     >
@@ -313,6 +345,12 @@ function Row({
               <Typography variant={best ? "subtitle2" : "body2"}>{called(p)}</Typography>
             </Box>
           ))}
+          {gone.length > 0 && (
+            <Typography variant="body2" sx={{ color: grey.third }}>
+              {paints.length > 0 ? "instead of " : "without "}
+              {gone.map(called).join(" and ")}
+            </Typography>
+          )}
         </Box>
         {system.loses && (
           <Typography variant="body2" sx={{ color: grey.second, mt: 0.5 }}>

@@ -1,11 +1,11 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as To, useParams } from "react-router";
-import { answer, client, type Profile, type Schemas } from "../api/client";
-import { boxQuery, guessesQuery, practiceQuery } from "../api/queries";
+import { answer, client, type Profile, type Schemas, type Settings } from "../api/client";
+import { boxQuery, guessesQuery, pairQuery, practiceQuery } from "../api/queries";
 import { plainSettings } from "../parts/choices";
 import { HueAndDrop, mudWords, MudTrack, Said, whole, type Expecting } from "../parts/Expect";
 import { KeptShell, MissingWheel } from "../app/Kept";
@@ -143,6 +143,7 @@ function PracticeFrom({ id, painter }: { id: number; painter: Profile }) {
               >
                 begin a round
               </Button>
+              <Misses id={id} of={kept.data.missed} settings={settings} />
             </Box>
           ) : (
             <>
@@ -360,6 +361,64 @@ function OnePair({
           </Box>
         </>
       )}
+    </Box>
+  );
+}
+
+/** How many misses are drawn at most. */
+const mostDrawn = 8;
+
+/** What the last round went wrong at, drawn; each is one press from its path. */
+function Misses({
+  id,
+  of,
+  settings,
+}: {
+  id: number;
+  of: Schemas["Guessed"][];
+  settings: Settings;
+}) {
+  const ways = useQueries({
+    queries: of
+      .slice(0, mostDrawn)
+      .map(({ a, b }) => pairQuery({ wheel: id, a, b, steps: 3 }, settings)),
+  });
+  if (of.length === 0) return null;
+  return (
+    <Box aria-label="missed in the last round" role="group" sx={{ width: 1 }}>
+      <Typography variant="h3" sx={{ mb: 0.5 }}>
+        Missed in the last round
+      </Typography>
+      {of.slice(0, mostDrawn).map((g, i) => {
+        const pair = ways[i]?.data;
+        return (
+          <Box
+            key={g.key}
+            component={To}
+            to={`/path/${id}?${new URLSearchParams({ a: g.a, b: g.b })}`}
+            sx={{
+              display: "block",
+              color: grey.ink,
+              textDecoration: "none",
+              py: 0.5,
+              minHeight: 60,
+              "&:hover": { bgcolor: grey.track },
+            }}
+          >
+            {pair && (
+              <>
+                <Ribbon band={pair.samples} height={30} middle={false} />
+                <Typography component="span" sx={{ fontWeight: 500 }}>
+                  {pair.a.name} with {pair.b.name}
+                </Typography>{" "}
+                <Typography component="span" variant="body2" sx={{ color: grey.second }}>
+                  you said {g.hueWord}, {g.verdict}; it comes {g.computed}, {g.came}
+                </Typography>
+              </>
+            )}
+          </Box>
+        );
+      })}
     </Box>
   );
 }

@@ -47,6 +47,7 @@ export function LogPlace({ painter }: { painter: Profile }) {
   const [chosen, setChosen] = useState<number[]>([]);
   const got = shelf.data;
   if (!got) return <Waiting failing={shelf.failureCount > 0} />;
+  const few = got.sittings.length <= 4; // drawn as large as there is room
   const toggle = (id: number) =>
     setChosen((was) => (was.includes(id) ? was.filter((c) => c !== id) : [...was, id].slice(-2)));
   return (
@@ -126,7 +127,7 @@ export function LogPlace({ painter }: { painter: Profile }) {
               mt: 2,
               listStyle: "none",
               display: "grid",
-              gridTemplateColumns: "repeat(auto-fill, minmax(190px, 1fr))",
+              gridTemplateColumns: `repeat(auto-fill, minmax(${few ? 228 : 190}px, 1fr))`,
               gap: 3,
             }}
           >
@@ -134,6 +135,7 @@ export function LogPlace({ painter }: { painter: Profile }) {
               <OnShelf
                 key={s.id}
                 sitting={s}
+                size={few ? 224 : 172}
                 chosen={chosen.includes(s.id)}
                 onToggle={() => toggle(s.id)}
               />
@@ -189,10 +191,12 @@ function Besides({ chosen, all }: { chosen: number[]; all: Schemas["OnShelf"][] 
 
 function OnShelf({
   sitting: s,
+  size,
   chosen,
   onToggle,
 }: {
   sitting: Schemas["OnShelf"];
+  size: number;
   chosen: boolean;
   onToggle: () => void;
 }) {
@@ -213,7 +217,7 @@ function OnShelf({
           kind={s.kind}
           width={s.width}
           height={s.height}
-          size={172}
+          size={size}
           label={`${s.name}: ${readWords(s)}`}
         />
         <Typography className="name" sx={{ fontWeight: 600, mt: 1, overflowWrap: "anywhere" }}>

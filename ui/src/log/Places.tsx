@@ -10,14 +10,18 @@ import { VisuallyHidden } from "../parts/VisuallyHidden";
 type Place = Schemas["JournalPlace"];
 
 /** How wide the columns are: what nothing was expected of has none for that. */
-const columns = (expected: boolean) => ({
+const columns = (expected: boolean, many: boolean) => ({
   xs: "64px 48px minmax(0, 1fr)",
-  sm: expected ? "124px 96px 186px minmax(0, 1fr)" : "140px 186px minmax(0, 1fr)",
+  sm: `${many ? 176 : expected ? 124 : 140}px ${expected ? "96px " : ""}${many ? 150 : 186}px minmax(0, 1fr)`,
 });
+
+/** From so many places on the rows are low, so that all are seen at once. */
+const manyPlaces = 14;
 
 /** Each place of a sitting: expected, computed, read wet and dry edge to edge, and what came of it. */
 export function Places({ of }: { of: Place[] }) {
   const expected = of.some((p) => p.expected);
+  const many = of.length > manyPlaces;
   const chips = ["computed", ...(of.some((p) => p.wet) ? ["wet"] : []), "dry"];
   return (
     <Box
@@ -27,7 +31,7 @@ export function Places({ of }: { of: Place[] }) {
         mt: 1,
         "& [role=row]": {
           display: "grid",
-          gridTemplateColumns: columns(expected),
+          gridTemplateColumns: columns(expected, many),
           alignItems: "center",
           columnGap: 1.5,
         },
@@ -58,23 +62,33 @@ export function Places({ of }: { of: Place[] }) {
         <span role="columnheader">what came of it</span>
       </Box>
       {of.map((p) => (
-        <Row key={p.slot} place={p} expected={expected} />
+        <Row key={p.slot} place={p} expected={expected} many={many} />
       ))}
     </Box>
   );
 }
 
-function Row({ place: p, expected }: { place: Place; expected: boolean }) {
+function Row({ place: p, expected, many }: { place: Place; expected: boolean; many: boolean }) {
   const odd = !!p.dry && !p.asComputed && !p.doubt;
   const [slot, paint] = p.label.split(", ");
   return (
-    <Box role="row" data-place={p.slot} sx={{ minHeight: 36, py: "1px" }}>
-      <Box role="rowheader" title={p.label} sx={{ minWidth: 0, lineHeight: "16px" }}>
+    <Box role="row" data-place={p.slot} sx={{ minHeight: many ? 26 : 36, py: many ? 0 : "1px" }}>
+      <Box
+        role="rowheader"
+        title={p.label}
+        sx={{
+          minWidth: 0,
+          lineHeight: "16px",
+          ...(many && { display: { sm: "flex" }, alignItems: "baseline", gap: 0.75 }),
+        }}
+      >
         <Typography
           noWrap={!!paint}
           sx={{
             fontWeight: odd ? 600 : 400,
-            fontSize: slot!.length > 16 ? 13 : 15,
+            fontSize: slot!.length > 16 || many ? 13 : 15,
+            flex: "none",
+            maxWidth: 1,
             lineHeight: "17px",
           }}
         >
@@ -91,7 +105,7 @@ function Row({ place: p, expected }: { place: Place; expected: boolean }) {
           {p.expected && <Expected of={p.expected} slot={p.label} />}
         </Box>
       )}
-      <Box role="cell" sx={{ display: "flex", height: 34 }}>
+      <Box role="cell" sx={{ display: "flex", height: many ? 25 : 34 }}>
         {[p.computed, p.wet, p.dry].map(
           (c, k) =>
             c && <Box key={k} title={`value ${value(c)}`} sx={{ flex: 1, bgcolor: fill(c) }} />,
@@ -112,7 +126,11 @@ function Row({ place: p, expected }: { place: Place; expected: boolean }) {
           sx={{ minWidth: 0, overflowWrap: "anywhere" }}
         >
           <Typography
-            sx={{ fontSize: 15, lineHeight: "19px", color: odd ? grey.ink : grey.second }}
+            sx={{
+              fontSize: many ? 13 : 15,
+              lineHeight: many ? "15px" : "19px",
+              color: odd ? grey.ink : grey.second,
+            }}
           >
             {p.came}
           </Typography>

@@ -72,6 +72,7 @@ export function Cell({
   pair,
   paints,
   open,
+  large = false,
   marks,
   guesses,
   onOpen,
@@ -79,6 +80,8 @@ export function Cell({
   pair: PairingOfBoth;
   paints: Paints;
   open: boolean;
+  /** Drawn as large as there is room where there are few. */
+  large?: boolean;
   marks: Marks;
   guesses: Guesses;
   onOpen: () => void;
@@ -115,7 +118,7 @@ export function Cell({
         }}
       >
         <Parents pair={pair} a={a} b={b} />
-        {pair.band && <Ribbon band={pair.band} />}
+        {pair.band && <Ribbon band={pair.band} height={large ? 96 : 36} />}
         <Box component="span" sx={{ display: "flex", alignItems: "center", gap: 1, minHeight: 24 }}>
           <Drop verdict={pair.verdict} height={16} />
           <Box component="span" sx={{ fontSize: 13, fontWeight: 600 }}>

@@ -8,7 +8,7 @@ import { boxQuery, pairingsQuery, type PairingsOf } from "../api/queries";
 import { plainSettings } from "../parts/choices";
 import { KeptShell, MissingWheel } from "../app/Kept";
 import { counted, nameOf } from "../parts/naming";
-import { Notice } from "../app/Shell";
+import { Notice } from "../app/Notice";
 import { grey } from "../drawing/style";
 import { listIn, relisted, toggled, useAddress } from "../parts/useAddress";
 import { useGuesses, type Guesses } from "../parts/useGuesses";
@@ -256,6 +256,8 @@ function Blocks({
   // Bright to dull would tell what the covers hide: then they stand as the paints do.
   const places = new Map(got.paints.map((p, i) => [p.id, i]));
   const byPaints = (p: PairingOfBoth) => places.get(p.a)! * got.paints.length + places.get(p.b)!;
+  // A handful is drawn large, and opened.
+  const few = look === "sorted" && !covers.on && got.pairs.length <= 3;
   const all = covers.on ? [...got.pairs].sort((x, y) => byPaints(x) - byPaints(y)) : got.pairs;
   const shown = (section: string) =>
     all.filter((p) => p.section === section && (filter === "all" || marks.markOf(p) === filter));
@@ -297,7 +299,8 @@ function Blocks({
         key={`${p.a}~${p.b}`}
         pair={p}
         paints={paints}
-        open={opened === `${p.a}~${p.b}`}
+        open={few || opened === `${p.a}~${p.b}`}
+        large={few}
         marks={marks}
         covers={covers}
         onOpen={() => onOpen(p)}
@@ -365,6 +368,7 @@ function OneCell({
   pair: PairingOfBoth;
   paints: Paints;
   open: boolean;
+  large?: boolean;
   marks: Marks;
   covers: Covers;
   onOpen: () => void;

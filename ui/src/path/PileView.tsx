@@ -44,13 +44,14 @@ export function PileView({
   /** What a paint is called, also one that is no longer at hand. */
   called: (ref: string) => string;
 }) {
-  const piles = usePiles(id);
+  const wheel = useQuery(wheelQuery(id, system, settings));
+  const slots = (wheel.data?.slots ?? []).filter((s) => !s.empty);
+  const secondary = slots.find((s) => s.kind === "secondary");
+  const piles = usePiles(id, secondary && plainParts(secondary));
   const [target, setTarget] = useState("");
   const [text, setText] = useState("");
-  const wheel = useQuery(wheelQuery(id, system, settings));
   const have = asked(piles.now);
   const mix = useQuery(mixQuery(id, have, settings));
-  const slots = (wheel.data?.slots ?? []).filter((s) => !s.empty);
   const targets = [
     { value: "", name: "nothing" },
     { value: typed, name: "a colour that was read" },

@@ -9,10 +9,14 @@ export const mostInPile = 6;
 const mostKept = 100;
 const fresh: Piles = { piles: [{ history: [[]] }], at: 0 };
 
-/** The piles on the palette of a system: each with what it was before; kept in this browser. */
-export function usePiles(wheel: number) {
+/**
+ * The piles on the palette of a system: each with what it was before; kept in this browser. Before anything was laid
+ * there, something to begin with.
+ */
+export function usePiles(wheel: number, begin: InPile[] = []) {
   const place = `gyrophane.piles.${wheel}`;
-  const [all, setAll] = useState<Piles>(() => read(place));
+  const [kept, setAll] = useState(() => read(place));
+  const all = kept ?? { piles: [{ history: [begin] }], at: 0 };
   const put = (next: Piles) => {
     localStorage.setItem(place, JSON.stringify(next));
     setAll(next);
@@ -57,12 +61,12 @@ export function usePiles(wheel: number) {
   };
 }
 
-function read(place: string): Piles {
+function read(place: string): Piles | null {
   try {
     const kept = JSON.parse(localStorage.getItem(place) ?? "null") as Piles | null;
-    return kept?.piles[kept.at]?.history.length ? kept : fresh;
+    return kept?.piles[kept.at]?.history.length ? kept : null;
   } catch {
-    return fresh;
+    return null;
   }
 }
 

@@ -7,7 +7,8 @@ import { sendFile, type Profile, type Sitting } from "../api/client";
 import { useServerNow } from "../api/serverClock";
 import { typing } from "../app/keys";
 import { Missing } from "../app/Missing";
-import { Notice, Shell } from "../app/Shell";
+import { Shell } from "../app/Shell";
+import { Notice } from "../app/Notice";
 import { washes } from "../parts/naming";
 import { fill } from "../drawing/screen";
 import { grey } from "../drawing/style";
@@ -25,6 +26,7 @@ import { FromBelow } from "../parts/FromBelow";
 import { FileButton } from "../parts/FileButton";
 import { usePhone } from "../parts/usePhone";
 import { AtHand, placeOf } from "../parts/holding";
+import { dryWords } from "../parts/whenDry";
 import { isLeft, useSitting, type Done } from "./useSitting";
 
 export function SittingPlace({ painter }: { painter: Profile }) {
@@ -383,12 +385,6 @@ function inShort(sitting: Sitting, now: number): string {
     .sort((a, b) => a.dry - b.dry);
   return wet[0] ? `${wet[0].label} is dry in ${leftOf(wet[0].dry - now)}` : "nothing is wet";
 }
-
-const dryWords = {
-  nothing: "silent when dry",
-  sound: "a sound when dry",
-  flash: "a flash when dry",
-} as const;
 
 /** What to squeeze out before the first slot. */
 function LaidOut({

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { Sitting } from "../api/client";
+import { keepSignal, keptSignal, signal, type By } from "../parts/whenDry";
 
 /**
  * Lets the page be installed, and opened with its sitting without the server, where the browser can:
@@ -50,28 +51,9 @@ export function useScreenAwake(on: boolean) {
   }, [on]);
 }
 
-type By = "nothing" | "sound" | "flash";
-const key = "gyrophane.whenDry";
-
-function beep() {
-  const audio = new AudioContext();
-  const tone = audio.createOscillator();
-  const loud = audio.createGain();
-  tone.frequency.value = 660;
-  loud.gain.setValueAtTime(0.2, audio.currentTime);
-  loud.gain.exponentialRampToValueAtTime(0.001, audio.currentTime + 0.6);
-  tone.connect(loud).connect(audio.destination);
-  tone.start();
-  tone.stop(audio.currentTime + 0.6);
-  tone.onended = () => void audio.close();
-}
-
-/** A sound or a flash when a slot has dried, if that is wanted. */
+/** A sound, a buzz or a flash when a slot has dried, if that is wanted. */
 export function useDrySignal(sitting: Sitting | undefined, now: number) {
-  const [by, setBy] = useState<By>(() => {
-    const kept = localStorage.getItem(key);
-    return kept === "sound" || kept === "flash" ? kept : "nothing";
-  });
+  const [by, setBy] = useState(keptSignal);
   const [flashUntil, setFlashUntil] = useState(0);
   const before = useRef(now);
   useEffect(() => {
@@ -79,14 +61,14 @@ export function useDrySignal(sitting: Sitting | undefined, now: number) {
     before.current = now;
     const dried = sitting?.places.some((p) => p.coats > 0 && p.dry > was && p.dry <= now);
     if (!dried || sitting?.ended) return;
-    if (by === "sound") beep();
+    signal(by);
     // eslint-disable-next-line react-hooks/set-state-in-effect -- time passing is what it reacts to
     if (by === "flash") setFlashUntil(now + 2000);
   }, [sitting, now, by]);
   return {
     by,
     setBy: (next: By) => {
-      localStorage.setItem(key, next);
+      keepSignal(next);
       setBy(next);
     },
     flash: now < flashUntil,

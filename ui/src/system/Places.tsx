@@ -10,7 +10,7 @@ import { figures, grey } from "../drawing/style";
 import { Drop, LeanMark } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
 import { dragged, type At } from "./drag";
-import { SystemRing } from "./SystemRing";
+import { SystemRing } from "../parts/SystemRing";
 
 type Way = Schemas["Way"];
 

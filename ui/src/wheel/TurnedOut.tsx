@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as To } from "react-router";
 import { redrawnQuery } from "../api/queries";
-import { Notice } from "../app/Shell";
+import { Notice } from "../app/Notice";
 
 /** That paints of a kept wheel are others than it was drawn with: tubes that turned out so, or the library. */
 export function TurnedOut({ id, version }: { id: number; version: number }) {
