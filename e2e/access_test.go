@@ -9,6 +9,7 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -141,8 +142,9 @@ func (v visitor) isOpen(here string) {
 	v.t.Helper()
 	v.MustSetViewport(1024, 800, 1, false)
 	v.fits(here + " at 1024 px")
-	for _, width := range []int{390, 768, 1280} {
-		v.MustSetViewport(width, 800, 1, false)
+	require.NoError(v.t, proto.EmulationSetTouchEmulationEnabled{Enabled: true}.Call(v.Page))
+	for width, height := range map[int]int{390: 844, 768: 1024, 1280: 800} {
+		v.MustSetViewport(width, height, 1, false)
 		v.fits(fmt.Sprintf("%s at %d px", here, width))
 		for _, b := range v.breaks() {
 			for _, n := range b.Nodes {

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 )
 
@@ -119,7 +120,7 @@ func TestADrySlotIsToldAtEveryPlace(t *testing.T) {
 	p.see("Paused")
 	p.press("go on painting")
 	p.see("another slot")
-	p.press("painted")
+	p.keys(input.KeyP)
 	p.waitFor("it is wet", func() bool { return p.MustHas(`[data-place][data-wet=true]`) })
 	p.goTo("Compare")
 	p.see("compared")
@@ -150,4 +151,30 @@ func TestThePageHasItsIcons(t *testing.T) {
 		}
 		return sizes.join(" ");
 	}`).String())
+}
+
+// What is small in a figure is reached by steppers: a flag of a way, a cell of the map.
+func TestSmallPartsOfFiguresAreStepped(t *testing.T) {
+	t.Parallel()
+	at := startApp(t, demoDatabase(t)).address
+	p := open(t, at)
+	p.asDemo()
+	p.MustSetViewport(390, 844, 1, false)
+	p.MustNavigate(at + "/path/1").MustWaitLoad()
+	p.see("other ways of these two")
+	before := p.flags()
+	p.MustElement(`[aria-label="step 1"][role=group] button:last-of-type`).MustClick()
+	p.waitFor("the flag moved", func() bool { return p.flags()[0] != before[0] })
+	assert.Equal(t, before[1:], p.flags()[1:])
+	p.press("set the steps evenly again")
+
+	p.MustNavigate(at + "/pairings/1?look=map").MustWaitLoad()
+	p.MustElement(`[aria-label="farther"]`)
+	status := func() string { return p.MustElement(`[role=status] b`).MustText() }
+	was := status()
+	p.MustElement(`[aria-label="the column after"]`).MustClick()
+	p.waitFor("the next cell", func() bool { return status() != was })
+	p.press("open it")
+	p.see("follow the path")
+	assert.Empty(t, p.complaints())
 }

@@ -3,6 +3,7 @@
 package beside
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -115,15 +116,7 @@ func Says(pairs []Pair) string {
 	if alike == len(pairs) {
 		return fmt.Sprintf("alike at all %d", len(pairs))
 	}
-	most := slices.MaxFunc(pairs, func(a, b Pair) int {
-		switch {
-		case a.DE < b.DE:
-			return -1
-		case a.DE > b.DE:
-			return 1
-		}
-		return 0
-	})
+	most := slices.MaxFunc(pairs, func(a, b Pair) int { return cmp.Compare(a.DE, b.DE) })
 	at := most.Names[0]
 	if at != most.Names[1] && most.Names[1] != "" {
 		at += " beside " + most.Names[1]

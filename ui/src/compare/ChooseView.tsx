@@ -298,7 +298,11 @@ function Progress({ onLeave }: { onLeave: () => void }) {
 function Reach({ system, view }: { system: Selection; view: Conditions }) {
   const places = useQuery(placesQuery(0, system, view)).data;
   return (
-    <Box aria-label="what the best reaches" sx={{ maxWidth: 210, minHeight: 210, py: 1 }}>
+    <Box
+      role="img"
+      aria-label="what the best reaches"
+      sx={{ maxWidth: 210, minHeight: 210, py: 1 }}
+    >
       {places && <SystemRing ways={places.sections.map((s) => s.way)} pointed={[]} />}
     </Box>
   );

@@ -7,6 +7,7 @@ import { figures, grey, text } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { keyOf } from "../parts/naming";
+import { usePhone } from "../parts/usePhone";
 import { ruleWords } from "./words";
 import type { Paints } from "./Cell";
 
@@ -24,6 +25,7 @@ export function MudMap({
   covered: (p: PairingOfBoth) => boolean;
   onOpen: (p: PairingOfBoth) => void;
 }) {
+  const { phone } = usePhone();
   const list = got.paints;
   const [zoom, setZoom] = useState(
     list.length > 30 ? 0 : list.length > 20 ? 1 : list.length > 12 ? 2 : 3,
@@ -46,9 +48,7 @@ export function MudMap({
     if (di || dj) {
       e.preventDefault();
       e.stopPropagation();
-      let [i, j] = [at[0] + di, at[1] + dj];
-      if (i === j) [i, j] = [i + di, j + dj];
-      if (i >= 0 && j >= 0 && i < list.length && j < list.length) setAt([i, j]);
+      walk(di, dj);
     } else if (e.key === "+" || e.key === "=" || e.key === "-") {
       e.preventDefault();
       setZoom(Math.max(0, Math.min(sizes.length - 1, zoom + (e.key === "-" ? -1 : 1))));
@@ -56,6 +56,15 @@ export function MudMap({
       e.preventDefault();
       onOpen(here);
     }
+  };
+  const walk = (di: number, dj: number) => {
+    const next = cellBeyond(di, dj);
+    if (next) setAt(next);
+  };
+  const cellBeyond = (di: number, dj: number): [number, number] | undefined => {
+    let [i, j] = [at[0] + di, at[1] + dj];
+    if (i === j) [i, j] = [i + di, j + dj];
+    return i >= 0 && j >= 0 && i < list.length && j < list.length ? [i, j] : undefined;
   };
   const disc = (r: number) => (size / 2 - 1.5) * Math.sqrt(r);
   return (
@@ -102,6 +111,35 @@ export function MudMap({
           )}
         </Box>
       </Box>
+      {phone && (
+        <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mb: 1 }}>
+          {(
+            [
+              ["↑", "the row above", -1, 0],
+              ["↓", "the row below", 1, 0],
+              ["←", "the column before", 0, -1],
+              ["→", "the column after", 0, 1],
+            ] as const
+          ).map(([sign, name, di, dj]) => (
+            <Button
+              key={sign}
+              color="inherit"
+              variant="outlined"
+              aria-label={name}
+              disabled={!cellBeyond(di, dj)}
+              onClick={() => walk(di, dj)}
+              sx={{ minWidth: 48, fontSize: 18 }}
+            >
+              {sign}
+            </Button>
+          ))}
+          {here && (
+            <Button color="inherit" variant="outlined" onClick={() => onOpen(here)}>
+              open it
+            </Button>
+          )}
+        </Box>
+      )}
       <Box sx={{ overflow: "auto", maxHeight: "calc(100vh - 300px)", minHeight: 320 }}>
         <svg
           ref={svg}

@@ -18,7 +18,7 @@ import { choicesOf, OneOf } from "../parts/Choice";
 import { plainSettings, spacingWords } from "../parts/choices";
 import { Said } from "../parts/Expect";
 import { KeptShell, MissingWheel } from "../app/Kept";
-import { keyOf, nameOf } from "../parts/naming";
+import { inParts, keyOf, nameOf } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { useAddress } from "../parts/useAddress";
 import { useGuesses } from "../parts/useGuesses";
@@ -37,6 +37,7 @@ import { QuietView } from "./QuietView";
 import { SheetView } from "./SheetView";
 import { PointCard } from "./PointCard";
 import { VisuallyHidden } from "../parts/VisuallyHidden";
+import { usePhone } from "../parts/usePhone";
 
 export function PathPlace({ painter }: { painter: Profile }) {
   const id = Number(useParams().id);
@@ -289,6 +290,7 @@ function Along({
   called: (ref?: string) => string;
   onOther: (p: PairingOfBoth) => void;
 }) {
+  const { phone } = usePhone();
   const even = pair.steps.map((s) => s.at);
   const [flags, setFlags] = useState(even);
   const [at, setAt] = useState(0.5);
@@ -341,6 +343,27 @@ function Along({
           onAt={setAt}
           onFlag={(i, to) => setFlags(flags.map((f, n) => (n === i ? to : f)))}
         />
+        {phone && (
+          <>
+            <Stepper
+              name="place"
+              at={sample}
+              pair={pair}
+              onStep={(i) => setAt(pair.samples[i]!.at)}
+            />
+            {flags.map((f, n) => (
+              <Stepper
+                key={n}
+                name={`step ${n + 1}`}
+                at={nearest(pair, f)}
+                pair={pair}
+                onStep={(i) =>
+                  setFlags(flags.map((was, k) => (k === n ? pair.samples[i]!.at : was)))
+                }
+              />
+            ))}
+          </>
+        )}
         {moved && (
           <Button size="small" color="inherit" onClick={() => setFlags(even)} sx={{ px: 0 }}>
             set the steps evenly again
@@ -366,6 +389,46 @@ function Along({
           to={called(pair.b.id)}
         />
       </Box>
+    </Box>
+  );
+}
+
+/** On a phone: what is small in the figure, moved by a thumb. */
+function Stepper({
+  name,
+  at,
+  pair,
+  onStep,
+}: {
+  name: string;
+  at: number;
+  pair: Pair;
+  onStep: (sample: number) => void;
+}) {
+  const last = pair.samples.length - 1;
+  const step = (by: number, word: string, sign: string) => (
+    <Button
+      color="inherit"
+      variant="outlined"
+      aria-label={`${name} ${word}`}
+      disabled={at + by < 0 || at + by > last}
+      onClick={() => onStep(at + by)}
+      sx={{ minWidth: 56, fontSize: 20, lineHeight: 1 }}
+    >
+      {sign}
+    </Button>
+  );
+  return (
+    <Box
+      role="group"
+      aria-label={name}
+      sx={{ display: "flex", alignItems: "center", gap: 1, mt: 0.5 }}
+    >
+      {step(-1, `nearer to ${pair.a.name}`, "‹")}
+      <Typography sx={{ flex: 1, textAlign: "center" }}>
+        {name} <span style={{ fontFamily: figures }}>{inParts(pair.samples[at]!.parts)}</span>
+      </Typography>
+      {step(1, `nearer to ${pair.b.name}`, "›")}
     </Box>
   );
 }
