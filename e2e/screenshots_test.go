@@ -48,7 +48,7 @@ func TestScreenshots(t *testing.T) {
 	shoot("wheel-double.png")
 	p.goTo("System")
 	p.see("riding along")
-	p.see("Instead of it")
+	p.see("Instead of the")
 	shoot("system.png")
 
 	p.wheelOf("Six from the harbour")
