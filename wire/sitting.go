@@ -23,8 +23,8 @@ type SittingListed struct {
 // SittingUnderWay is a sitting that was begun and not ended.
 type SittingUnderWay struct {
 	SittingListed
-	Painted int   `json:"painted" doc:"places"`
-	Places  int   `json:"places"`
+	Painted int      `json:"painted" doc:"places"`
+	Places  int      `json:"places"`
 	Last    int64    `json:"last" doc:"when something was told of it"`
 	Wet     []Drying `json:"wet" doc:"places that are wet now"`
 }

@@ -426,7 +426,7 @@ function Stepper({
     >
       {step(-1, `nearer to ${pair.a.name}`, "‹")}
       <Typography sx={{ flex: 1, textAlign: "center" }}>
-        {name} <span style={{ fontFamily: figures }}>{inParts(pair.samples[at]!.parts)}</span>
+        {name}: <span style={{ fontFamily: figures }}>{inParts(pair.samples[at]!.parts)}</span>
       </Typography>
       {step(1, `nearer to ${pair.b.name}`, "›")}
     </Box>

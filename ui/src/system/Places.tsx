@@ -120,7 +120,7 @@ export function Places({
             aria-label="what it reaches"
             sx={{
               position: "absolute",
-              inset: "49% 22% auto 22%",
+              inset: { xs: "53% 22% auto 22%", sm: "49% 22% auto 22%" },
               textAlign: "center",
               color: grey.third,
               lineHeight: "18px",
@@ -143,9 +143,9 @@ export function Places({
 
 /** Where the words of a section stand inside the ring. */
 const corners = [
-  { top: "27%", left: "51%", right: "14%" },
-  { top: "66%", left: "31%", right: "31%" },
-  { top: "27%", left: "14%", right: "51%" },
+  { top: { xs: "20%", sm: "27%" }, left: "51%", right: "14%" },
+  { top: { xs: "68%", sm: "66%" }, left: "31%", right: "31%" },
+  { top: { xs: "20%", sm: "27%" }, left: "14%", right: "51%" },
 ];
 
 /** What fills a section: its secondary, how clean it is half way, and which two make it. */

@@ -254,7 +254,7 @@ function SlotMark({
         <Values
           of={(halves ?? [slot]).map((h) => h.asPainted)}
           angle={middle}
-          r={slot.drawn ? bands.outer - (phone ? 20 : 14) : bands.inner + (phone ? 20 : 14)}
+          r={slot.drawn ? bands.outer - (phone ? 26 : 14) : bands.inner + (phone ? 26 : 14)}
           size={phone ? smallType : 13}
         />
       )}
