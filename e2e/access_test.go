@@ -143,8 +143,9 @@ func (v visitor) isOpen(here string) {
 	v.MustSetViewport(1024, 800, 1, false)
 	v.fits(here + " at 1024 px")
 	require.NoError(v.t, proto.EmulationSetTouchEmulationEnabled{Enabled: true}.Call(v.Page))
-	for width, height := range map[int]int{390: 844, 768: 1024, 1280: 800} {
-		v.MustSetViewport(width, height, 1, false)
+	for _, size := range [][2]int{{390, 844}, {768, 1024}, {1280, 800}} { // the last is what is gone on with
+		width := size[0]
+		v.MustSetViewport(width, size[1], 1, false)
 		v.fits(fmt.Sprintf("%s at %d px", here, width))
 		for _, b := range v.breaks() {
 			for _, n := range b.Nodes {
