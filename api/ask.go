@@ -160,7 +160,11 @@ func (s *Server) edgeToEdge(ctx context.Context, in *edgeToEdgeInput) (*struct{ 
 	if err != nil {
 		return nil, err
 	}
-	return &struct{ Body wire.EdgeToEdge }{v.EdgeToEdge(here, held, wheel.UsualWhite(), in.Body.OneValue)}, nil
+	var white *paint.Paint
+	if in.Body.OneValue {
+		white = wheel.UsualWhite()
+	}
+	return &struct{ Body wire.EdgeToEdge }{v.EdgeToEdge(here, held, white)}, nil
 }
 
 type edgeToEdgeInput struct {

@@ -94,7 +94,7 @@ func (s *Server) guesses(ctx context.Context, _ *struct{}) (*struct{ Body Guesse
 	}
 	_, last, err := s.store.Round(ctx, painter(ctx).ID, rounds[0].ID)
 	for _, g := range last {
-		if !g.Outcome.HueRight || !g.Outcome.VerdictRight || !g.Outcome.MudRight {
+		if !g.Outcome.Right() {
 			out.Missed = append(out.Missed, guessedOf(g))
 		}
 	}

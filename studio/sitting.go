@@ -279,10 +279,13 @@ type UnderWay struct {
 	SittingEntry
 	Painted, Places int
 	Last            time.Time // that something was told of it
-	Wet             []Drying  // what is wet now
+	Wet             []Drying  // what is wet now, or was until just now
 }
 
-// Drying is a place that is wet, and until when.
+// justDried is for how long a place is spoken of that has dried.
+const justDried = 2 * time.Minute
+
+// Drying is a place that is wet or was, and until when.
 type Drying struct {
 	Label string
 	Until time.Time
@@ -311,7 +314,7 @@ func (s *Studio) UnderWay(ctx context.Context, painter store.Painter) (out []Und
 			if place.Coats > 0 {
 				one.Painted++
 			}
-			if place.Coats > 0 && place.DryAt.After(time.Now()) {
+			if place.Coats > 0 && place.DryAt.After(time.Now().Add(-justDried)) {
 				one.Wet = append(one.Wet, Drying{at.Plan.Sheet.Regions[i].Label, place.DryAt})
 			}
 		}

@@ -2,7 +2,6 @@ package wire
 
 import (
 	"gyrophane/core/beside"
-	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/studio"
 )
@@ -54,41 +53,16 @@ type EdgeSide struct {
 	White float64 `json:"white" doc:"parts of white to 1 of the mixture that it was raised with; 0 for none"`
 }
 
-// EdgeToEdge shapes two rows edge to edge, as they are or raised with a white to one value.
-func (v View) EdgeToEdge(one, other beside.Row, white *paint.Paint, oneValue bool) EdgeToEdge {
-	out := EdgeToEdge{Conditions: v.conditions(), Pairs: []EdgePair{}}
-	light := func(m *paint.Mixture) float64 { return v.look(m).Lightness() }
-	var pairs []beside.Pair
-	for _, k := range beside.Pairs(one, other) {
-		a, b := one[k[0]], other[k[1]]
-		var whites [2]float64
-		if oneValue {
-			reached := false
-			if a.Mixture != nil && b.Mixture != nil {
-				var raised [2]beside.Raised
-				raised, reached = beside.AtOneValue(a.Mixture, b.Mixture, white, light)
-				a.Mixture, b.Mixture = &raised[0].Mixture, &raised[1].Mixture
-				whites = [2]float64{raised[0].White, raised[1].White}
-			}
-			if !reached {
-				out.Unraised++
-			}
-		}
-		looks, labs := [2]colour.OKLab{}, [2]colour.Lab{}
-		for n, p := range []beside.Place{a, b} {
-			looks[n], labs[n] = p.Read.OKLab(), p.Read
-			if p.Mixture != nil {
-				s := p.Mixture.AsPainted(v.Medium, v.Wet)
-				looks[n], labs[n] = s.OKLab(v.Light), s.LabUnder(v.Light)
-			}
-		}
-		pair := beside.Pair{Names: [2]string{a.Name, b.Name}, Looks: looks, DE: colour.Difference(labs[0], labs[1])}
-		pairs = append(pairs, pair)
+// EdgeToEdge shapes two rows edge to edge, as they are or raised to one value with a white that is
+// not nil.
+func (v View) EdgeToEdge(one, other beside.Row, white *paint.Paint) EdgeToEdge {
+	pairs, unraised := beside.Lay(one, other, beside.Look{Medium: v.Medium, Light: v.Light, Wet: v.Wet}, white)
+	out := EdgeToEdge{Conditions: v.conditions(), Pairs: []EdgePair{}, Says: beside.Says(pairs), Unraised: unraised}
+	for _, p := range pairs {
 		side := func(n int) EdgeSide {
-			return EdgeSide{pair.Names[n], shown(looks[n]), looks[n].Words(), round(whites[n], 2)}
+			return EdgeSide{p.Names[n], shown(p.Looks[n]), p.Looks[n].Words(), round(p.White[n], 2)}
 		}
-		out.Pairs = append(out.Pairs, EdgePair{side(0), side(1), round(pair.DE, 1), looks[0].Beside(looks[1])})
+		out.Pairs = append(out.Pairs, EdgePair{side(0), side(1), round(p.DE, 1), p.Looks[0].Beside(p.Looks[1])})
 	}
-	out.Says = beside.Says(pairs)
 	return out
 }

@@ -26,10 +26,10 @@ type SittingUnderWay struct {
 	Painted int      `json:"painted" doc:"places"`
 	Places  int      `json:"places"`
 	Last    int64    `json:"last" doc:"when something was told of it"`
-	Wet     []Drying `json:"wet" doc:"places that are wet now"`
+	Wet     []Drying `json:"wet" doc:"places that are wet, or were until two minutes ago"`
 }
 
-// Drying is a place that is wet, and until when.
+// Drying is a place that is wet or was, and until when.
 type Drying struct {
 	Label string `json:"label"`
 	Until int64  `json:"until"`

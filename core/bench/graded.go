@@ -76,7 +76,7 @@ func (r *Region) FilmAt(in paint.Medium, at float64) float64 {
 	return film * math.Pow(min(tipShare, thinFilm/film), at)
 }
 
-// GradedAt is how a mixture that is laid as a region is looks so far from the region's rim (0)
+// GradedAt is how a mixture looks that is laid as a region is, so far from the region's rim (0)
 // to its tip (1).
 func (r *Region) GradedAt(m *paint.Mixture, in paint.Medium, wet bool, at float64) colour.Spectrum {
 	return m.FilmIn(in, r.FilmAt(in, at), wet)

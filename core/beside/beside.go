@@ -52,12 +52,6 @@ func Pairs(one, other Row) (out [][2]int) {
 	return out
 }
 
-// mostWhite is the largest share of white that a mixture is raised with.
-const mostWhite = 0.999
-
-// asLight is the difference in L* below which two mixtures are of one value.
-const asLight = 0.5
-
 // Raised is a mixture raised with white, and how many parts of it went to 1 of the mixture.
 type Raised struct {
 	Mixture paint.Mixture
@@ -74,28 +68,66 @@ func AtOneValue(one, other *paint.Mixture, white *paint.Paint, light func(*paint
 		darker = 1
 	}
 	want := lights[1-darker]
-	if want-lights[darker] < asLight {
+	if want-lights[darker] < paint.AsLight {
 		return out, true
 	}
 	from, with := out[darker].Mixture, white.Alone()
-	low, high := 0.0, mostWhite
-	for range 40 {
-		mid := (low + high) / 2
-		if m := paint.Between(&from, &with, mid); light(&m) < want {
-			low = mid
-		} else {
-			high = mid
-		}
-	}
-	out[darker] = Raised{paint.Between(&from, &with, high), high / (1 - high)}
-	return out, math.Abs(light(&out[darker].Mixture)-want) < asLight
+	share := paint.ShareOfWhite(&from, &with, want, light)
+	out[darker] = Raised{paint.Between(&from, &with, share), share / (1 - share)}
+	return out, math.Abs(light(&out[darker].Mixture)-want) < paint.AsLight
+}
+
+// Look is how mixtures are looked at: as painted in a medium, by a light, wet or dry.
+type Look struct {
+	Medium paint.Medium
+	Light  colour.Light
+	Wet    bool
 }
 
 // Pair is how two places that lie edge to edge look, and what they are called.
 type Pair struct {
 	Names [2]string
 	Looks [2]colour.OKLab
-	DE    float64 // CIEDE2000
+	White [2]float64 // parts of white to 1 of the mixture that each was raised with; 0 for none
+	DE    float64    // CIEDE2000
+}
+
+// Lay lays a row edge to edge with another, as they are or, where a white is given, the darker of
+// every two raised with it to the value of the lighter; and says how many pairs stay as they are then,
+// because white does not bring them there or one was read and not mixed.
+func Lay(one, other Row, look Look, white *paint.Paint) (pairs []Pair, unraised int) {
+	light := func(m *paint.Mixture) float64 {
+		s := m.AsPainted(look.Medium, look.Wet)
+		return s.OKLab(look.Light).Lightness()
+	}
+	for _, k := range Pairs(one, other) {
+		sides := [2]Place{one[k[0]], other[k[1]]}
+		pair := Pair{Names: [2]string{sides[0].Name, sides[1].Name}}
+		if white != nil {
+			reached := false
+			if sides[0].Mixture != nil && sides[1].Mixture != nil {
+				var raised [2]Raised
+				raised, reached = AtOneValue(sides[0].Mixture, sides[1].Mixture, white, light)
+				for n := range sides {
+					sides[n].Mixture, pair.White[n] = &raised[n].Mixture, raised[n].White
+				}
+			}
+			if !reached {
+				unraised++
+			}
+		}
+		var labs [2]colour.Lab
+		for n, p := range sides {
+			pair.Looks[n], labs[n] = p.Read.OKLab(), p.Read
+			if p.Mixture != nil {
+				s := p.Mixture.AsPainted(look.Medium, look.Wet)
+				pair.Looks[n], labs[n] = s.OKLab(look.Light), s.LabUnder(look.Light)
+			}
+		}
+		pair.DE = colour.Difference(labs[0], labs[1])
+		pairs = append(pairs, pair)
+	}
+	return pairs, unraised
 }
 
 // barely is the CIEDE2000 below which two places are alike when they are looked at side by side.

@@ -117,13 +117,9 @@ func (o OKLab) OKLCh() OKLCh {
 // Lightness is the CIE L* of the colour, 0 black to 100 a perfect white, and a
 // little beyond where it is brighter [CIE 15:2004; Ottosson 2020].
 func (o OKLab) Lightness() float64 {
-	return XYZ{Y: o.luminance()}.Lab(XYZ{1, 1, 1}).L
-}
-
-// luminance is Y of the colour where white is 1 [Ottosson 2020].
-func (o OKLab) luminance() float64 {
 	rgb := o.linearRGB()
-	return 0.2126729*rgb[0] + 0.7151522*rgb[1] + 0.0721750*rgb[2]
+	_, y, _ := colorful.LinearRgbToXyz(rgb[0], rgb[1], rgb[2])
+	return XYZ{Y: y}.Lab(XYZ{1, 1, 1}).L
 }
 
 // Chroma is the OKLCh chroma.

@@ -27,6 +27,9 @@ type PairOutcome struct {
 	Points                           int // 0 to MostOfGuess
 }
 
+// Right says whether all that was expected came: the hue, how bright, where the mud starts.
+func (o *PairOutcome) Right() bool { return o.HueRight && o.VerdictRight && o.MudRight }
+
 // ScorePair holds what is expected of two paints against what becomes of them.
 // The key tells them, as they stand, from all others. The error is an
 // input.Error.

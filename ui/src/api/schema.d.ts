@@ -5666,7 +5666,7 @@ export interface components {
             painted: number;
             /** Format: int64 */
             places: number;
-            /** @description places that are wet now */
+            /** @description places that are wet, or were until two minutes ago */
             wet: components["schemas"]["Drying"][];
             /** Format: int64 */
             wheel: number;

@@ -8,6 +8,7 @@ import { hearOfChanges } from "../api/changes";
 import { sessionQuery, wheelsQuery } from "../api/queries";
 import { enter } from "../api/waiting";
 import { useScreen, useSquint } from "../drawing/screen";
+import { heldBy } from "../parts/holding";
 import { Waiting } from "../parts/Waiting";
 import type { KeptPlace } from "../parts/WheelMenu";
 import { WhoPage } from "../who/WhoPage";
@@ -66,7 +67,9 @@ function Pages() {
   const known = session.data !== undefined;
   // Before anything below is drawn that waits or asks.
   useLayoutEffect(() => {
-    if (known) enter(painter ? { id: painter.id, name: painter.name } : null);
+    if (!known) return;
+    enter(painter ? { id: painter.id, name: painter.name } : null);
+    heldBy(painter?.id ?? null);
   }, [known, painter?.id, painter?.name]); // eslint-disable-line react-hooks/exhaustive-deps -- a painter is who they are
   useEffect(() => (painting ? hearOfChanges() : undefined), [painting, painter?.id]);
   useEffect(() => {

@@ -1,4 +1,5 @@
 import { createElement, lazy, useState, type ComponentType } from "react";
+import { matchPath } from "react-router";
 import type { Profile } from "../api/client";
 
 type Place = ComponentType<{ painter: Profile }>;
@@ -15,6 +16,9 @@ async function load<T>(piece: () => Promise<T>): Promise<T> {
     }
   }
 }
+
+/** Where an address leads that names no place. */
+const wheel = "/wheel/:id";
 
 type Piece = { path: string; fetch: () => Promise<Place> };
 
@@ -38,50 +42,56 @@ function place(path: string, piece: () => Promise<Place>) {
 export const BoxPlace = place("/box", async () => (await import("../box/BoxPlace")).BoxPlace);
 export const OwnPage = place("/box/new", async () => (await import("../box/OwnPage")).OwnPage);
 export const SystemPlace = place(
-  "/system",
+  "/system/:id",
   async () => (await import("../system/SystemPlace")).SystemPlace,
 );
 export const BeginPage = place(
   "/begin",
   async () => (await import("../wheel/BeginPage")).BeginPage,
 );
-export const WheelPlace = place("/", async () => (await import("../wheel/WheelPlace")).WheelPlace);
+export const WheelPlace = place(
+  "/wheel/:id",
+  async () => (await import("../wheel/WheelPlace")).WheelPlace,
+);
 export const PairingsPlace = place(
-  "/pairings",
+  "/pairings/:id",
   async () => (await import("../pairing/PairingsPlace")).PairingsPlace,
 );
 export const PracticePlace = place(
-  "/practice",
+  "/pairings/:id/practice",
   async () => (await import("../journal/PracticePlace")).PracticePlace,
 );
-export const PathPlace = place("/path", async () => (await import("../path/PathPlace")).PathPlace);
+export const PathPlace = place(
+  "/path/:id",
+  async () => (await import("../path/PathPlace")).PathPlace,
+);
 export const BenchPlace = place(
-  "/bench",
+  "/bench/:id",
   async () => (await import("../bench/BenchPlace")).BenchPlace,
 );
 export const SittingPlace = place(
-  "/bench/sitting",
+  "/bench/sitting/:id",
   async () => (await import("../sitting/SittingPlace")).SittingPlace,
 );
 export const ReadingsPlace = place(
-  "/readings",
+  "/bench/sitting/:id/readings",
   async () => (await import("../sitting/ReadingsPlace")).ReadingsPlace,
 );
 export const LogPlace = place("/log", async () => (await import("../log/LogPlace")).LogPlace);
 export const BesidePage = place(
-  "/beside",
+  "/log/:id/beside/:other",
   async () => (await import("../log/BesidePage")).BesidePage,
 );
 export const RedrawPage = place(
-  "/log/redraw",
+  "/log/redraw/:id",
   async () => (await import("../log/RedrawPage")).RedrawPage,
 );
 export const SittingLog = place(
-  "/log/",
+  "/log/:id",
   async () => (await import("../log/SittingLog")).SittingLog,
 );
 export const PaperPage = place(
-  "/paper",
+  "/bench/:id/paper",
   async () => (await import("../sheets/PaperPage")).PaperPage,
 );
 export const BoxPaperPage = place(
@@ -98,11 +108,10 @@ export const ComparePlace = place(
   async () => (await import("../compare/ComparePlace")).ComparePlace,
 );
 
-/** Fetches the place that an address leads to; done when it can be shown. */
-export async function fetchFirst(path: string) {
-  const fits = pieces.filter((p) => path.startsWith(p.path) || path.endsWith(p.path));
-  const [best] = fits.sort((a, b) => b.path.length - a.path.length);
-  await best?.fetch();
+/** Fetches the place that an address leads to, a wheel where it names none; done when it can be shown. */
+export async function fetchFirst(address: string) {
+  const at = (path: string) => pieces.find((p) => matchPath(p.path, path));
+  await (at(address) ?? at(wheel))?.fetch();
 }
 
 const idle = (then: () => void) => {

@@ -41,8 +41,9 @@ export const wheelThing = (
 const place = "gyrophane.held";
 
 type State = { held: Thing | null; atHand: readonly Thing[]; laid: Thing | null };
-const kept = sessionStorage.getItem(place);
-let state: State = { held: kept ? (JSON.parse(kept) as Thing) : null, atHand: [], laid: null };
+let state: State = { held: null, atHand: [], laid: null };
+/** Who holds: what one painter took up is not shown to the next one in the same window. */
+let holder: number | null = null;
 const watching = new Set<() => void>();
 const set = (next: Partial<State>) => {
   state = { ...state, ...next };
@@ -59,9 +60,26 @@ export const useHolding = () =>
     () => state,
   );
 
+/** Somebody else paints here, or nobody: they hold what they held. */
+export function heldBy(painter: number | null) {
+  if (painter === holder) return;
+  holder = painter;
+  let held: Thing | null = null;
+  try {
+    const kept = JSON.parse(sessionStorage.getItem(place) ?? "null") as {
+      painter: number;
+      thing: Thing;
+    } | null;
+    if (kept?.painter === painter) held = kept.thing;
+  } catch {
+    // what is kept there is not ours
+  }
+  set({ held, laid: null });
+}
+
 /** Takes a thing up; none puts the held one back. */
 export function hold(thing: Thing | null) {
-  if (thing) sessionStorage.setItem(place, JSON.stringify(thing));
+  if (thing) sessionStorage.setItem(place, JSON.stringify({ painter: holder, thing }));
   else sessionStorage.removeItem(place);
   set({ held: thing, laid: null });
 }
