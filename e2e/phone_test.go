@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 	"testing"
@@ -124,13 +125,18 @@ func TestADrySlotIsToldAtEveryPlace(t *testing.T) {
 	p.waitFor("it is wet", func() bool { return p.MustHas(`[data-place][data-wet=true]`) })
 	p.goTo("Compare")
 	p.see("compared")
-	assert.False(t, p.shows("noted"))
-	p.MustEval(`async () => {
+	// The demo's own slots dry some minutes after it was made: the one meant here dries last.
+	slot := p.MustEval(`async () => {
 		const [{ wet }] = await (await fetch("/api/under-way")).json();
-		const was = Date.now, ahead = wet[0].until + 1500 - was();
-		Date.now = () => was() + ahead; // the clock of this page, at when it is dry
+		return wet.reduce((last, w) => (w.until > last.until ? w : last));
 	}`)
-	p.waitFor("told", func() bool { return p.shows(" of Six from the harbour is dry.") })
+	told := regexp.MustCompile(regexp.QuoteMeta(slot.Get("label").Str()) + "( and .*)? of Six from the harbour (is|are) dry")
+	assert.NotRegexp(t, told, p.text())
+	p.MustEval(`(until) => {
+		const was = Date.now, ahead = until + 1500 - was();
+		Date.now = () => was() + ahead; // the clock of this page, at when it is dry
+	}`, slot.Get("until").Num())
+	p.waitFor("told", func() bool { return told.MatchString(p.text()) })
 	p.press("noted")
 	p.waitFor("noted", func() bool { return !p.shows("noted") })
 	assert.Empty(t, p.complaints())
