@@ -295,7 +295,7 @@ func TestAHeaderNeverMakesAClientLocal(t *testing.T) {
 		w := dial(t, at)
 		w.says("GET", "/api/session", []string{header}, "")
 		_, text := w.hears()
-		assert.Contains(t, text, `"local":false`, header)
+		assert.Contains(t, text, `"listener":"public"`, header)
 		w.says("GET", "/api/painters", []string{header}, "")
 		_, text = w.hears()
 		assert.Equal(t, "[]\n", text, header)
@@ -364,7 +364,7 @@ func TestAQuestionAboutLibraryPaintsNeverWaitsForTheDatabase(t *testing.T) {
 	s, err := store.Open("postgres://nobody:nothing@" + l.Addr().String() + "/nowhere")
 	require.NoError(t, err)
 	defer s.Close()
-	ada := &client{t: t, app: api.New(s, api.Options{Local: true, Log: slog.New(slog.DiscardHandler)}).App(), cookie: "gyrophane=whoever"}
+	ada := &client{t: t, app: api.New(s, api.Options{Listener: api.Loopback, Log: slog.New(slog.DiscardHandler)}).App(), cookie: "gyrophane=whoever"}
 	for _, path := range []string{"/api/pair?a=PY184&b=PR254", "/api/mix?parts=PB29=1,PR122=2"} {
 		ada.ok("GET", path, "", nil)
 	}
@@ -380,7 +380,7 @@ func TestAReadOnlyDatabaseIsReadAndSaysSo(t *testing.T) {
 	s, err := store.Open(address)
 	require.NoError(t, err)
 	require.NoError(t, s.Migrate(t.Context()))
-	ada := signedUp(t, api.New(s, api.Options{Local: true, Log: slog.New(slog.DiscardHandler)}).App(), "Ada")
+	ada := signedUp(t, api.New(s, api.Options{Listener: api.Loopback, Log: slog.New(slog.DiscardHandler)}).App(), "Ada")
 	var w api.KeptWheel
 	ada.ok("POST", "/api/wheels", newWheel, &w)
 	require.NoError(t, s.Close())
@@ -392,7 +392,7 @@ func TestAReadOnlyDatabaseIsReadAndSaysSo(t *testing.T) {
 	require.NoError(t, err)
 	defer again.Close()
 	require.NoError(t, again.Migrate(t.Context()))
-	ada.app = api.New(again, api.Options{Local: true, Log: slog.New(slog.DiscardHandler)}).App()
+	ada.app = api.New(again, api.Options{Listener: api.Loopback, Log: slog.New(slog.DiscardHandler)}).App()
 	status, text := ada.do("GET", "/readyz", "")
 	assert.Equal(t, 200, status)
 	assert.Contains(t, text, "the database takes no changes")

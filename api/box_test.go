@@ -285,7 +285,7 @@ func TestTheMeterIsReadOrSaidNotToBeThere(t *testing.T) {
 	require.NoError(t, err)
 	device := &devices.StandInMeter{Swatch: paint.ParseSwatch, Seed: 3}
 	go device.Serve(l) //nolint:errcheck // ends with the listener
-	app, _ := serverWith(t, api.Options{Local: true, Meter: l.Addr().String()})
+	app, _ := serverWith(t, api.Options{Listener: api.Loopback, Meter: l.Addr().String()})
 	ada := signedUp(t, app, "Ada")
 	var got struct {
 		Reading wire.Reading `json:"reading"`
@@ -299,7 +299,7 @@ func TestTheMeterIsReadOrSaidNotToBeThere(t *testing.T) {
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "PX1")
 	l.Close()
-	gone, _ := serverWith(t, api.Options{Local: true, Meter: "127.0.0.1:1"})
+	gone, _ := serverWith(t, api.Options{Listener: api.Loopback, Meter: "127.0.0.1:1"})
 	eve := signedUp(t, gone, "Eve")
 	status, text = eve.do("POST", "/api/meter/readings", `{"swatch":"PB29=1","medium":"oil","judged":"wet"}`)
 	assert.Equal(t, 422, status)

@@ -4,9 +4,7 @@ import (
 	"context"
 	"crypto/rand"
 	"fmt"
-	"net"
 	"net/http"
-	"net/netip"
 	"net/url"
 	"runtime/debug"
 	"strconv"
@@ -58,6 +56,11 @@ var (
 	errGuessing = fiber.NewError(http.StatusTooManyRequests, "Too many tries; wait a minute and try again.")
 )
 
+var errNotItsName = map[Listener]string{
+	Loopback: "This server answers on this machine only, under localhost or 127.0.0.1.",
+	Home:     "This server answers at home only, under the address that its pages show.",
+}
+
 // limits are how often things may be done on a server that others can reach.
 type limits struct {
 	turns     turns
@@ -86,8 +89,8 @@ func (s *Server) guards() {
 	}}))
 	s.app.Use(headers)
 	s.app.Use(func(c fiber.Ctx) error {
-		if s.Local && !loopbackHost(c.Host()) {
-			return fiber.NewError(fiber.StatusMisdirectedRequest, "This server answers on this machine only, under localhost or 127.0.0.1.")
+		if !s.answersTo(c.Host()) {
+			return fiber.NewError(fiber.StatusMisdirectedRequest, errNotItsName[s.Listener])
 		}
 		return c.Next()
 	})
@@ -111,7 +114,7 @@ func (s *Server) guards() {
 	s.app.Use("/api", func(c fiber.Ctx) error {
 		from := household(s.clientAddress(c))
 		c.SetContext(context.WithValue(c.Context(), addressKey{}, from))
-		if !s.Local && !s.limits.ofAddress.allows(from) {
+		if s.Listener != Loopback && !s.limits.ofAddress.allows(from) {
 			return errPaced
 		}
 		return c.Next()
@@ -156,7 +159,7 @@ func (s *Server) asPainter(ctx huma.Context, p store.Painter, next func(huma.Con
 		return
 	}
 	who := "painter " + id
-	if !s.Local && !s.limits.ofPainter.allows(who) {
+	if s.Listener != Loopback && !s.limits.ofPainter.allows(who) {
 		s.answerProblem(ctx, huma.Error429TooManyRequests(errPaced.Message))
 		return
 	}
@@ -230,11 +233,7 @@ func (s *Server) sameOrigin(c fiber.Ctx) error {
 		return errNotOurs
 	}
 	origin, err := url.Parse(c.Get(fiber.HeaderOrigin))
-	scheme := "https" // beyond loopback cookies are Secure, and a proxy adds TLS
-	if s.Local {
-		scheme = "http"
-	}
-	if err != nil || origin.Host == "" || !strings.EqualFold(origin.Host, c.Host()) || origin.Scheme != scheme {
+	if err != nil || origin.Host == "" || !strings.EqualFold(origin.Host, c.Host()) || origin.Scheme != s.scheme() {
 		return errNotOurs
 	}
 	return c.Next()
@@ -255,19 +254,4 @@ func readableAddress(c fiber.Ctx) error {
 		return fiber.NewError(http.StatusUnprocessableEntity, fmt.Sprintf("The address of the request holds a character that cannot be shown (U+%04X).", r))
 	}
 	return c.Next()
-}
-
-// loopbackHost guards a server without passphrases against pages elsewhere
-// that point a name of their own at this machine.
-func loopbackHost(host string) bool {
-	name := host
-	if h, _, err := net.SplitHostPort(host); err == nil {
-		name = h
-	}
-	name = strings.Trim(name, "[]")
-	if strings.EqualFold(name, "localhost") {
-		return true
-	}
-	ip, err := netip.ParseAddr(name)
-	return err == nil && ip.IsLoopback()
 }

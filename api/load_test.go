@@ -30,7 +30,7 @@ func TestLoad(t *testing.T) {
 		t.Skip("GYROPHANE_LOAD is not set")
 	}
 	const clients, each = 20, 50
-	app, _ := serverWith(t, api.Options{Local: true})
+	app, _ := serverWith(t, api.Options{Listener: api.Loopback})
 	origin := "http://" + listening(t, app)
 	split := `{"system":{"kind":"split","roles":[["PY184","PY65"],["PR255","PR122"],["PB29","PB15:3"]],"chosen":[[],[],[]],"riders":{},"note":""},` +
 		`"choices":{"spacing":"hue","order":"run","names":"painters","rings":{"tints":2,"shades":2,"wash":true,"neutral":true,"triple":false}}}`

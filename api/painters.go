@@ -27,8 +27,8 @@ func profile(p store.Painter) Profile {
 
 // Session says who is painting here.
 type Session struct {
-	Painter *Profile `json:"painter" doc:"null when nobody has been chosen yet"`
-	Local   bool     `json:"local" doc:"the server listens on this machine only: painters are offered by name"`
+	Painter  *Profile `json:"painter" doc:"null when nobody has been chosen yet"`
+	Listener Listener `json:"listener" enum:"loopback,home,public" doc:"where the request came in: on this machine, where painters are offered by name; at home; or where anybody can reach it"`
 }
 
 type sessionOutput struct {
@@ -37,7 +37,7 @@ type sessionOutput struct {
 }
 
 func (s *Server) session(ctx context.Context, _ *struct{}) (*struct{ Body Session }, error) {
-	out := &struct{ Body Session }{Session{Local: s.Local}}
+	out := &struct{ Body Session }{Session{Listener: s.Listener}}
 	if p, ok := ctx.Value(painterKey{}).(store.Painter); ok {
 		who := profile(p)
 		out.Body.Painter = &who
@@ -47,7 +47,7 @@ func (s *Server) session(ctx context.Context, _ *struct{}) (*struct{ Body Sessio
 
 func (s *Server) painters(ctx context.Context, _ *struct{}) (*struct{ Body []Profile }, error) {
 	out := &struct{ Body []Profile }{[]Profile{}}
-	if !s.Local {
+	if s.Listener != Loopback {
 		return out, nil // beyond loopback nobody is told who paints here
 	}
 	painters, err := s.store.Painters(ctx)
@@ -65,10 +65,10 @@ type newPainterInput struct {
 }
 
 func (s *Server) newPainter(ctx context.Context, in *newPainterInput) (*sessionOutput, error) {
-	if !s.Local && in.Body.Passphrase == "" {
+	if s.Listener != Loopback && in.Body.Passphrase == "" {
 		return nil, huma.Error422UnprocessableEntity("Others can reach this server, so a painter needs a passphrase.")
 	}
-	if !s.Local && !s.limits.registers.allows(address(ctx)) {
+	if s.Listener != Loopback && !s.limits.registers.allows(address(ctx)) {
 		return nil, huma.Error429TooManyRequests("So many new painters came from your address that no more are taken for a while. Try again in some minutes.")
 	}
 	p, err := s.store.CreatePainter(ctx, in.Body.Name, in.Body.Passphrase)
@@ -94,7 +94,7 @@ func (s *Server) signInNow(ctx context.Context, in *signInInput) (*sessionOutput
 	}
 	var p store.Painter
 	var err error
-	if in.Body.Painter != 0 && s.Local {
+	if in.Body.Painter != 0 && s.Listener == Loopback {
 		p, err = s.store.PainterByID(ctx, in.Body.Painter)
 	} else {
 		p, err = s.store.PainterByName(ctx, in.Body.Name)
@@ -116,7 +116,7 @@ func (s *Server) signOut(ctx context.Context, _ *struct{}) (*sessionOutput, erro
 			return nil, err
 		}
 	}
-	return &sessionOutput{SetCookie: s.cookie("", -1), Body: Session{Local: s.Local}}, nil
+	return &sessionOutput{SetCookie: s.cookie("", -1), Body: Session{Listener: s.Listener}}, nil
 }
 
 type setSchoolInput struct {
@@ -146,7 +146,7 @@ func (s *Server) setPassphrase(ctx context.Context, in *setPassphraseInput) (*se
 	if !p.Opens(in.Body.Present) {
 		return nil, huma.Error403Forbidden("That is not the present passphrase.")
 	}
-	if !s.Local && in.Body.New == "" {
+	if s.Listener != Loopback && in.Body.New == "" {
 		return nil, huma.Error422UnprocessableEntity("Others can reach this server, so a painter needs a passphrase.")
 	}
 	p, err := s.store.SetPassphrase(ctx, p.ID, in.Body.New)
@@ -172,5 +172,5 @@ func (s *Server) enter(ctx context.Context, p store.Painter) (*sessionOutput, er
 		return nil, err
 	}
 	who := profile(p)
-	return &sessionOutput{c, Session{&who, s.Local}}, nil
+	return &sessionOutput{c, Session{&who, s.Listener}}, nil
 }

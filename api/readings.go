@@ -122,8 +122,8 @@ type standinInput struct {
 }
 
 func (s *Server) standinPhoto(ctx context.Context, in *standinInput) (*oneSittingPhoto, error) {
-	if !s.Local {
-		return nil, input.Errorf("The stand-in camera takes photos only where Gyrophane serves its own machine.")
+	if s.Listener == Public {
+		return nil, input.Errorf("The stand-in camera takes photos only where Gyrophane serves a machine of your own.")
 	}
 	shot := devices.Shot{Seed: in.Body.Seed, Strength: in.Body.Strength, Shadow: in.Body.Shadow, Glare: in.Body.Glare}
 	var err error

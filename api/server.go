@@ -3,6 +3,7 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"log/slog"
@@ -22,9 +23,12 @@ import (
 
 // Options say how a server stands in the world.
 type Options struct {
-	// Local says that it listens on loopback only: painters are then offered by
-	// name, and a passphrase is up to them.
-	Local bool
+	// Listener is where its requests come in; Public when empty.
+	Listener Listener
+	// Names are the hosts that a server at home goes by.
+	Names []string
+	// TLS says that a server at home speaks it.
+	TLS bool
 	// TrustedProxies are believed about where a request comes from; nobody else is.
 	TrustedProxies []netip.Prefix
 	Log            *slog.Logger
@@ -61,6 +65,7 @@ const (
 
 // New builds the server: health, the API below /api, and the front end.
 func New(s *store.Store, o Options) *Server {
+	o.Listener = cmp.Or(o.Listener, Public)
 	srv := &Server{Options: o, store: s, studio: studio.New(s), pictures: newPictures(), limits: newLimits(), stopping: make(chan struct{}), built: lastUsed[string, wire.Wheel](mostBuilt)}
 	srv.app = fiber.New(fiber.Config{
 		AppName:                      "Gyrophane",

@@ -69,7 +69,7 @@ func (s *Server) whoPaints(ctx huma.Context, next func(huma.Context)) {
 // caller is whose turn a request takes before its painter is known: of those on
 // this machine each browser has turns of its own, of others each address.
 func (s *Server) caller(ctx huma.Context) string {
-	if cookie, err := huma.ReadCookie(ctx, cookieName); err == nil && s.Local {
+	if cookie, err := huma.ReadCookie(ctx, cookieName); err == nil && s.Listener == Loopback {
 		return "browser " + cookie.Value
 	}
 	return address(ctx.Context())
@@ -104,7 +104,9 @@ func (s *Server) signedIn(ctx huma.Context) (store.Session, store.Painter, error
 }
 
 // mayEnter: beyond loopback every painter needs a passphrase.
-func (s *Server) mayEnter(p store.Painter) bool { return s.Local || p.PassphraseHash != "" }
+func (s *Server) mayEnter(p store.Painter) bool {
+	return s.Listener == Loopback || p.PassphraseHash != ""
+}
 
 // painter is the one who paints in this request.
 func painter(ctx context.Context) store.Painter {
@@ -132,7 +134,7 @@ func (s *Server) signIn(ctx context.Context, p store.Painter) (http.Cookie, erro
 }
 
 func (s *Server) cookie(value string, seconds int) http.Cookie {
-	return http.Cookie{Name: cookieName, Value: value, Path: "/", MaxAge: seconds, HttpOnly: true, Secure: !s.Local, SameSite: http.SameSiteLaxMode}
+	return http.Cookie{Name: cookieName, Value: value, Path: "/", MaxAge: seconds, HttpOnly: true, Secure: s.scheme() == "https", SameSite: http.SameSiteLaxMode}
 }
 
 // deviceKey carries the browser of a request, in words.

@@ -52,8 +52,8 @@ func TestWhoeverAsksTooOftenWaitsWhereOthersCanReachTheServer(t *testing.T) {
 	none, err := store.Open("postgres://nobody@127.0.0.1:1/nothing")
 	require.NoError(t, err)
 	defer none.Close()
-	ask := func(local bool) (last int) {
-		s := New(none, Options{Local: local, Log: slog.New(slog.DiscardHandler)})
+	ask := func(at Listener) (last int) {
+		s := New(none, Options{Listener: at, Log: slog.New(slog.DiscardHandler)})
 		s.limits.ofAddress = newPace(time.Hour, 2)
 		for range 3 {
 			r := httptest.NewRequest("GET", "/api/label?text=PB29", nil)
@@ -65,8 +65,8 @@ func TestWhoeverAsksTooOftenWaitsWhereOthersCanReachTheServer(t *testing.T) {
 		}
 		return last
 	}
-	assert.Equal(t, 429, ask(false))
-	assert.Equal(t, 200, ask(true), "on one's own machine nobody is counted")
+	assert.Equal(t, 429, ask(Public))
+	assert.Equal(t, 200, ask(Loopback), "on one's own machine nobody is counted")
 
 	slow := newPace(time.Hour, 2)
 	assert.True(t, slow.allows("ada"))
@@ -84,21 +84,21 @@ func TestGuessesAndNewPaintersAreFewInAWhile(t *testing.T) {
 	require.NoError(t, s.Migrate(t.Context()))
 	for _, c := range []struct {
 		name, path, body string
-		local            bool
+		at               Listener
 		first            int
 		refusal          string
 	}{
-		{"guesses at a passphrase", "/api/session", `{"name":"nobody","passphrase":"a guess at it"}`, true, 403, "wait"},
-		{"new painters", "/api/painters", `{"name":"Painter %d","passphrase":"wet on wet 1"}`, false, 200, "no more are taken for a while"},
+		{"guesses at a passphrase", "/api/session", `{"name":"nobody","passphrase":"a guess at it"}`, Loopback, 403, "wait"},
+		{"new painters", "/api/painters", `{"name":"Painter %d","passphrase":"wet on wet 1"}`, Public, 200, "no more are taken for a while"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
-			server := New(s, Options{Local: c.local, Log: slog.New(slog.DiscardHandler)})
+			server := New(s, Options{Listener: c.at, Log: slog.New(slog.DiscardHandler)})
 			server.limits.wrong, server.limits.registers = newPace(time.Hour, 2), newPace(time.Hour, 2)
 			for i := range 3 {
 				r := httptest.NewRequest("POST", c.path, strings.NewReader(strings.ReplaceAll(c.body, "%d", strconv.Itoa(i))))
 				r.Host = "127.0.0.1"
 				r.Header.Set("Content-Type", "application/json")
-				r.Header.Set("Origin", map[bool]string{true: "http", false: "https"}[c.local]+"://127.0.0.1")
+				r.Header.Set("Origin", server.scheme()+"://127.0.0.1")
 				r.Header.Set("Sec-Fetch-Site", "same-origin")
 				resp, err := server.app.Test(r, fiber.TestConfig{Timeout: 0})
 				require.NoError(t, err)

@@ -114,11 +114,14 @@ func serve(ctx context.Context, o serveOptions) error {
 	}
 	go prepare(ctx, s, before, o.demo, log, prepared)
 
-	local := !o.public && listener.Addr().(*net.TCPAddr).IP.IsLoopback()
+	reached := api.Public
+	if !o.public && listener.Addr().(*net.TCPAddr).IP.IsLoopback() {
+		reached = api.Loopback
+	}
 	if o.meter {
 		serveMeter(ctx, meterAddress(), log)
 	}
-	server := api.New(s, api.Options{Local: local, TrustedProxies: proxies, Log: log, Meter: meterAddress()})
+	server := api.New(s, api.Options{Listener: reached, TrustedProxies: proxies, Log: log, Meter: meterAddress()})
 	failed := make(chan error, 1)
 	go func() {
 		failed <- server.App().Listener(listener, fiber.ListenConfig{DisableStartupMessage: true})

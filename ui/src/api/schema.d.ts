@@ -5054,8 +5054,11 @@ export interface components {
             roles: string[][];
         };
         Session: {
-            /** @description the server listens on this machine only: painters are offered by name */
-            local: boolean;
+            /**
+             * @description where the request came in: on this machine, where painters are offered by name; at home; or where anybody can reach it
+             * @enum {string}
+             */
+            listener: "loopback" | "home" | "public";
             /** @description null when nobody has been chosen yet */
             painter: components["schemas"]["Profile"];
         };

@@ -79,7 +79,7 @@ function Pages() {
   if (!session.data.painter)
     return (
       <WhoPage
-        local={session.data.local}
+        listener={session.data.listener}
         figure={
           <Suspense>
             <FirstWheel />

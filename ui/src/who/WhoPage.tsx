@@ -74,7 +74,13 @@ function useEnter() {
   };
 }
 
-export function WhoPage({ local, figure }: { local: boolean; figure: ReactNode }) {
+export function WhoPage({
+  listener,
+  figure,
+}: {
+  listener: Session["listener"];
+  figure: ReactNode;
+}) {
   return (
     <Box
       component="main"
@@ -100,7 +106,7 @@ export function WhoPage({ local, figure }: { local: boolean; figure: ReactNode }
           Then paint it, and let it learn your tubes.
         </Typography>
         <WaitingForThem />
-        {local ? <Locals /> : <Strangers />}
+        {listener === "loopback" ? <Locals /> : <Strangers />}
       </Box>
       <Box sx={{ minWidth: 0, mt: { xs: 4, md: 0 } }}>{figure}</Box>
     </Box>
