@@ -567,6 +567,25 @@ var migrations = []*gormigrate.Migration{
 			return tx.Exec(`alter table tubes drop column not_sure`).Error
 		},
 	},
+	{
+		ID: "202611-devices",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				alter table sessions add column at_home boolean not null default false;
+				create table device_codes (
+					painter_id bigint primary key references painters on delete cascade,
+					code_hash bytea not null unique,
+					token_hash bytea unique,
+					device text not null default '',
+					"check" text not null default '',
+					at_home boolean not null default false,
+					expires_at timestamptz not null
+				);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`drop table device_codes; alter table sessions drop column at_home`).Error
+		},
+	},
 }
 
 // PutAside is a row that broke a key which came later; it is kept whole.
@@ -685,7 +704,7 @@ func (s *Store) pending(ctx context.Context, table string) (bool, error) {
 
 // rows are all things that are kept, for what their tables must look like.
 var rows = []any{
-	Painter{}, Session{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{}, PutAside{}, WorkedPlan{}, PrintedPlan{},
+	Painter{}, Session{}, DeviceCode{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{}, PutAside{}, WorkedPlan{}, PrintedPlan{},
 }
 
 // complete fails where a table or column is not there, and names it.

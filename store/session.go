@@ -17,6 +17,7 @@ type Session struct {
 	PainterID int64
 	TokenHash []byte
 	Device    string // the browser, in words
+	AtHome    bool   // begun over the home network, and good there alone
 	CreatedAt time.Time
 	SeenAt    time.Time // to within seenEvery
 	ExpiresAt time.Time
@@ -33,21 +34,33 @@ func hashOf(token string) []byte {
 	return sum[:]
 }
 
-// BeginSession signs a painter in under a token that nobody can guess.
-func (s *Store) BeginSession(ctx context.Context, painter int64, token, device string, expires time.Time) error {
-	now := s.db.NowFunc()
-	device, err := text.Line("the browser", device, longestDevice)
+// deviceName is a browser in words, or nothing where they cannot be kept.
+func deviceName(words string) string {
+	line, err := text.Line("the browser", words, longestDevice)
 	if err != nil {
-		device = ""
+		return ""
 	}
-	row := Session{PainterID: painter, TokenHash: hashOf(token), Device: device, SeenAt: now, ExpiresAt: expires.UTC().Truncate(time.Microsecond)}
-	return s.owned(ctx, painter, func(tx *gorm.DB) error {
-		if err := tx.Create(&row).Error; err != nil {
-			return err
-		}
-		newest := tx.Model(&Session{}).Select("id").Where("painter_id = ?", painter).Order("seen_at desc, id desc").Limit(mostSessions)
-		return tx.Where("painter_id = ? and (expires_at <= ? or id not in (?))", painter, now, newest).Delete(&Session{}).Error
-	})
+	return line
+}
+
+// moment is a time as the database keeps it.
+func moment(t time.Time) time.Time { return t.UTC().Truncate(time.Microsecond) }
+
+// BeginSession signs the painter of a session in, under a token that nobody can guess.
+func (s *Store) BeginSession(ctx context.Context, token string, one Session) error {
+	one.TokenHash = hashOf(token)
+	one.Device = deviceName(one.Device)
+	return s.owned(ctx, one.PainterID, func(tx *gorm.DB) error { return begin(tx, one) })
+}
+
+// begin keeps a session of a painter whose changes take turns.
+func begin(tx *gorm.DB, one Session) error {
+	one.SeenAt, one.ExpiresAt = tx.NowFunc(), moment(one.ExpiresAt)
+	if err := tx.Create(&one).Error; err != nil {
+		return err
+	}
+	newest := tx.Model(&Session{}).Select("id").Where("painter_id = ?", one.PainterID).Order("seen_at desc, id desc").Limit(mostSessions)
+	return tx.Where("painter_id = ? and (expires_at <= ? or id not in (?))", one.PainterID, one.SeenAt, newest).Delete(&Session{}).Error
 }
 
 // BySession finds the session of a token and its painter; ErrNotFound when it

@@ -94,7 +94,7 @@ func TestADatabaseThatTakesNoChangesIsReadAlsoAfterARestart(t *testing.T) {
 	s := on(t, address)
 	ada := painter(t, s, "Ada")
 	w := wheel(t, s, ada)
-	require.NoError(t, s.BeginSession(ctx, ada.ID, "a token", "Firefox on Linux", time.Now().Add(time.Hour)))
+	require.NoError(t, s.BeginSession(ctx, "a token", store.Session{PainterID: ada.ID, Device: "Firefox on Linux", ExpiresAt: time.Now().Add(time.Hour)}))
 	name, err := url.Parse(address)
 	require.NoError(t, err)
 	do(t, address, "alter database "+name.Path[1:]+" set default_transaction_read_only = on")
@@ -265,8 +265,8 @@ func TestSessionsAreEndedExpireAndAreLimited(t *testing.T) {
 	s := fresh(t)
 	ada, eve := painter(t, s, "Ada"), painter(t, s, "Eve")
 	later := time.Now().Add(time.Hour)
-	require.NoError(t, s.BeginSession(ctx, ada.ID, "tablet", "a tablet", later))
-	require.NoError(t, s.BeginSession(ctx, ada.ID, "old", "an old one", time.Now().Add(-time.Second)))
+	require.NoError(t, s.BeginSession(ctx, "tablet", store.Session{PainterID: ada.ID, Device: "a tablet", ExpiresAt: later}))
+	require.NoError(t, s.BeginSession(ctx, "old", store.Session{PainterID: ada.ID, Device: "an old one", ExpiresAt: time.Now().Add(-time.Second)}))
 	one, who, err := s.BySession(ctx, "tablet")
 	require.NoError(t, err)
 	assert.Equal(t, "Ada", who.Name)
@@ -281,7 +281,7 @@ func TestSessionsAreEndedExpireAndAreLimited(t *testing.T) {
 	assert.ErrorIs(t, err, store.ErrNotFound)
 
 	for i := range 35 {
-		require.NoError(t, s.BeginSession(ctx, ada.ID, fmt.Sprint(i), "browser\u202e", later))
+		require.NoError(t, s.BeginSession(ctx, fmt.Sprint(i), store.Session{PainterID: ada.ID, Device: "browser\u202e", ExpiresAt: later}))
 	}
 	all, err := s.Sessions(ctx, ada.ID)
 	require.NoError(t, err)
