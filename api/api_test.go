@@ -1,6 +1,7 @@
 package api_test
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -29,6 +30,7 @@ type client struct {
 	t      *testing.T
 	app    *fiber.App
 	cookie string
+	host   string // 127.0.0.1:8640 when empty
 }
 
 // public are the servers that others can reach, behind a proxy that adds TLS.
@@ -67,13 +69,13 @@ func serverWith(t *testing.T, o api.Options) (*fiber.App, *store.Store) {
 
 func (c *client) request(method, path, body string) *http.Request {
 	r := httptest.NewRequest(method, path, strings.NewReader(body))
-	r.Host = "127.0.0.1:8640"
+	r.Host = cmp.Or(c.host, "127.0.0.1:8640")
 	r.Header.Set("Content-Type", "application/json")
 	scheme := "http"
 	if _, yes := public.Load(c.app); yes {
 		scheme = "https"
 	}
-	r.Header.Set("Origin", scheme+"://127.0.0.1:8640")
+	r.Header.Set("Origin", scheme+"://"+r.Host)
 	r.Header.Set("Sec-Fetch-Site", "same-origin")
 	if c.cookie != "" {
 		r.Header.Set("Cookie", c.cookie)

@@ -52,7 +52,7 @@ var open = []string{
 	"/api/counted", "/api/plan",
 	"/api/session", "/api/painters", "/api/paints", "/api/mix", "/api/correct", "/api/locate", "/api/quieten", "/api/edge-to-edge", "/api/pair",
 	"/api/pairings", "/api/wheel", "/api/system", "/api/neutrals", "/api/glazes", "/api/label",
-	"/api/names", "/api/names/sets", "/api/names/looks",
+	"/api/names", "/api/names/sets", "/api/names/looks", "/api/devices/look", "/api/devices/come-in",
 }
 
 func TestEveryRouteThatKeepsSomethingAsksWhoIsThere(t *testing.T) {

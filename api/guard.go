@@ -72,8 +72,8 @@ type limits struct {
 
 // The paces: sustained, and at once. A class behind one address is thirty
 // people who drag along paths.
-func newLimits() limits {
-	return limits{
+func newLimits() *limits {
+	return &limits{
 		ofPainter: newPace(time.Second/40, 400),
 		ofAddress: newPace(time.Second/300, 3000),
 		wrong:     newPace(3*time.Second, 20),
@@ -119,9 +119,9 @@ func (s *Server) guards() {
 		}
 		return c.Next()
 	})
-	// Guessing passphrases: twenty wrong ones at once from one address, then one
-	// in three seconds.
-	for _, path := range []string{"/api/session", "/api/painters"} {
+	// Guessing passphrases and codes: twenty wrong ones at once from one address,
+	// then one in three seconds.
+	for _, path := range []string{"/api/session", "/api/painters", "/api/devices/look", "/api/devices/come-in"} {
 		s.app.Use(path, func(c fiber.Ctx) error {
 			if !writes(c.Method()) {
 				return c.Next()

@@ -157,11 +157,11 @@ func (s *Server) setPassphrase(ctx context.Context, in *setPassphraseInput) (*se
 }
 
 func (s *Server) painterRoutes() {
-	register(s, huma.Operation{OperationID: "session", Tags: []string{"painters"}, Summary: "Who is painting here", Method: http.MethodGet, Path: "/api/session", Metadata: painterOptional}, s.session)
+	register(s, huma.Operation{OperationID: "session", Tags: []string{"painters"}, Summary: "Who is painting here", Method: http.MethodGet, Path: "/api/session", Metadata: signingIn}, s.session)
 	register(s, huma.Operation{OperationID: "painters", Tags: []string{"painters"}, Summary: "The painters on this machine; none where others can reach the server", Method: http.MethodGet, Path: "/api/painters", Metadata: painterOptional}, s.painters)
 	register(s, huma.Operation{OperationID: "newPainter", Tags: []string{"painters"}, Summary: "Makes a painter and signs in", Method: http.MethodPost, Path: "/api/painters", Metadata: painterOptional}, s.newPainter)
-	register(s, huma.Operation{OperationID: "signIn", Tags: []string{"painters"}, Summary: "Signs a painter in", Method: http.MethodPost, Path: "/api/session", Metadata: painterOptional}, s.signInNow)
-	register(s, huma.Operation{OperationID: "signOut", Tags: []string{"painters"}, Summary: "Ends the session of this browser", Method: http.MethodDelete, Path: "/api/session", Metadata: painterOptional}, s.signOut)
+	register(s, huma.Operation{OperationID: "signIn", Tags: []string{"painters"}, Summary: "Signs a painter in", Method: http.MethodPost, Path: "/api/session", Metadata: signingIn}, s.signInNow)
+	register(s, huma.Operation{OperationID: "signOut", Tags: []string{"painters"}, Summary: "Ends the session of this browser", Method: http.MethodDelete, Path: "/api/session", Metadata: signingIn}, s.signOut)
 	register(s, huma.Operation{OperationID: "setSchool", Tags: []string{"painters"}, Summary: "Sets which blue is called warm", Method: http.MethodPut, Path: "/api/session/school"}, s.setSchool)
 	register(s, huma.Operation{OperationID: "setPassphrase", Tags: []string{"painters"}, Summary: "Sets, changes or takes away the passphrase; other sessions end", Method: http.MethodPut, Path: "/api/session/passphrase"}, s.setPassphrase)
 }

@@ -32,6 +32,8 @@ type Options struct {
 	// TrustedProxies are believed about where a request comes from; nobody else is.
 	TrustedProxies []netip.Prefix
 	Log            *slog.Logger
+	// Home says how other devices of the house reach it now; nil where they never do.
+	Home func() AtHome
 	// Meter is the address of the hand-held meter, on this machine.
 	Meter string
 }
@@ -47,7 +49,7 @@ type Server struct {
 	// stopping is closed when no more is streamed.
 	stopping chan struct{}
 	pictures *pictures
-	limits   limits
+	limits   *limits
 	// built are the wheels last built of library paints alone: they are the same
 	// every time.
 	built *lru.Cache[string, wire.Wheel]
@@ -65,8 +67,13 @@ const (
 
 // New builds the server: health, the API below /api, and the front end.
 func New(s *store.Store, o Options) *Server {
+	return (&Server{store: s, studio: studio.New(s), pictures: newPictures(), limits: newLimits(), built: lastUsed[string, wire.Wheel](mostBuilt)}).Beside(o)
+}
+
+// Beside is a server for another listener that works with the same painters, memories and limits.
+func (s *Server) Beside(o Options) *Server {
 	o.Listener = cmp.Or(o.Listener, Public)
-	srv := &Server{Options: o, store: s, studio: studio.New(s), pictures: newPictures(), limits: newLimits(), stopping: make(chan struct{}), built: lastUsed[string, wire.Wheel](mostBuilt)}
+	srv := &Server{Options: o, store: s.store, studio: s.studio, pictures: s.pictures, limits: s.limits, built: s.built, stopping: make(chan struct{})}
 	srv.app = fiber.New(fiber.Config{
 		AppName:                      "Gyrophane",
 		BodyLimit:                    largestFile,
@@ -94,6 +101,7 @@ func New(s *store.Store, o Options) *Server {
 	srv.api.UseMiddleware(srv.whoPaints)
 	srv.painterRoutes()
 	srv.sessionRoutes()
+	srv.deviceRoutes()
 	srv.askRoutes()
 	srv.wheelRoutes()
 	srv.benchRoutes()
@@ -108,7 +116,9 @@ func New(s *store.Store, o Options) *Server {
 	srv.comparisonRoutes()
 	srv.ownRoutes()
 	nameEnumerations(srv.api.OpenAPI())
-	srv.docs()
+	if o.Listener != Home {
+		srv.docs()
+	}
 	srv.app.All("/api/*", func(fiber.Ctx) error {
 		return fiber.NewError(fiber.StatusNotFound, "There is nothing at this address of the API.")
 	})

@@ -14,10 +14,19 @@ import (
 	"gyrophane/store"
 )
 
-const (
-	cookieName  = "gyrophane"
-	sessionDays = 90
-)
+const sessionDays = 90
+
+// cookieName is not the same at home, where one host may be asked with TLS at one time and without
+// at another: a browser does not let a cookie of the second take the place of one of the first.
+func (s *Server) cookieName() string {
+	switch {
+	case s.Listener != Home:
+		return "gyrophane"
+	case s.TLS:
+		return "gyrophane-home-tls"
+	}
+	return "gyrophane-home"
+}
 
 type (
 	painterKey struct{}
@@ -34,15 +43,23 @@ var (
 	painterOptional = map[string]any{painterNeed: "optional"}
 	noPainter       = map[string]any{painterNeed: "none"}
 	painterForTubes = map[string]any{painterNeed: "for tubes"}
+	// signingIn is open to somebody who is not known yet, at home too.
+	signingIn = map[string]any{painterNeed: "optional", openAtHome: true}
 )
 
-// painterNeed is the key of an operation's metadata for this.
-const painterNeed = "painter"
+// The keys of an operation's metadata for this.
+const (
+	painterNeed = "painter"
+	openAtHome  = "open at home"
+)
 
 // whoPaints finds the painter of a request, and turns requests without one
 // away from all that belongs to somebody.
 func (s *Server) whoPaints(ctx huma.Context, next func(huma.Context)) {
 	need := ctx.Operation().Metadata[painterNeed]
+	if s.Listener == Home && ctx.Operation().Metadata[openAtHome] == nil {
+		need = nil // whatever is asked, by somebody who is known
+	}
 	if need == "none" {
 		s.inTurn(ctx, s.caller(ctx), next)
 		return
@@ -69,7 +86,7 @@ func (s *Server) whoPaints(ctx huma.Context, next func(huma.Context)) {
 // caller is whose turn a request takes before its painter is known: of those on
 // this machine each browser has turns of its own, of others each address.
 func (s *Server) caller(ctx huma.Context) string {
-	if cookie, err := huma.ReadCookie(ctx, cookieName); err == nil && s.Listener == Loopback {
+	if cookie, err := huma.ReadCookie(ctx, s.cookieName()); err == nil && s.Listener == Loopback {
 		return "browser " + cookie.Value
 	}
 	return address(ctx.Context())
@@ -92,18 +109,27 @@ var errNobody = errors.New("nobody")
 // signedIn is the session of a request, and who paints in it; errNobody when
 // there is none.
 func (s *Server) signedIn(ctx huma.Context) (store.Session, store.Painter, error) {
-	cookie, err := huma.ReadCookie(ctx, cookieName)
+	cookie, err := huma.ReadCookie(ctx, s.cookieName())
 	if err != nil || len(cookie.Value) > 100 {
 		return store.Session{}, store.Painter{}, errNobody
 	}
 	session, p, err := s.store.BySession(ctx.Context(), cookie.Value)
-	if errors.Is(err, store.ErrNotFound) || err == nil && !s.mayEnter(p) {
+	if errors.Is(err, store.ErrNotFound) || err == nil && !s.goodHere(session, p) {
 		err = errNobody
 	}
 	return session, p, err
 }
 
-// mayEnter: beyond loopback every painter needs a passphrase.
+// goodHere: a session is good at home or elsewhere, as it was begun; what was begun at home without a
+// passphrase was let in by the painter.
+func (s *Server) goodHere(one store.Session, p store.Painter) bool {
+	if s.Listener == Home {
+		return one.AtHome
+	}
+	return !one.AtHome && s.mayEnter(p)
+}
+
+// mayEnter says whether a painter can sign in by name: beyond loopback that needs a passphrase.
 func (s *Server) mayEnter(p store.Painter) bool {
 	return s.Listener == Loopback || p.PassphraseHash != ""
 }
@@ -134,7 +160,7 @@ func (s *Server) signIn(ctx context.Context, p store.Painter) (http.Cookie, erro
 }
 
 func (s *Server) cookie(value string, seconds int) http.Cookie {
-	return http.Cookie{Name: cookieName, Value: value, Path: "/", MaxAge: seconds, HttpOnly: true, Secure: s.scheme() == "https", SameSite: http.SameSiteLaxMode}
+	return http.Cookie{Name: s.cookieName(), Value: value, Path: "/", MaxAge: seconds, HttpOnly: true, Secure: s.scheme() == "https", SameSite: http.SameSiteLaxMode}
 }
 
 // deviceKey carries the browser of a request, in words.
@@ -161,6 +187,7 @@ type SignedIn struct {
 	Device string    `json:"device" doc:"the browser, in words"`
 	Since  time.Time `json:"since"`
 	Seen   time.Time `json:"seen" doc:"when it was last used, to within ten minutes"`
+	AtHome bool      `json:"atHome" doc:"it came in over the home network"`
 	Here   bool      `json:"here" doc:"the one that asks"`
 }
 
@@ -169,7 +196,7 @@ func (s *Server) sessions(ctx context.Context, _ *struct{}) (*struct{ Body []Sig
 	here, _ := ctx.Value(sessionKey{}).(store.Session)
 	out := &struct{ Body []SignedIn }{[]SignedIn{}}
 	for _, one := range kept {
-		out.Body = append(out.Body, SignedIn{ID: one.ID, Device: one.Device, Since: one.CreatedAt, Seen: one.SeenAt, Here: one.ID == here.ID})
+		out.Body = append(out.Body, SignedIn{ID: one.ID, Device: one.Device, Since: one.CreatedAt, Seen: one.SeenAt, AtHome: one.AtHome, Here: one.ID == here.ID})
 	}
 	return out, err
 }
