@@ -2,12 +2,14 @@ package main
 
 import (
 	"context"
+	"crypto/tls"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
 	"log/slog"
 	"net"
+	"net/netip"
 	"os"
 	"os/signal"
 	"strconv"
@@ -31,6 +33,10 @@ type serveOptions struct {
 	demo        bool
 	meter       bool
 	public      bool
+	lan         string
+	tlsCert     string
+	tlsKey      string
+	tlsSelf     string
 	proxies     string
 	logFile     string
 	dumps       string
@@ -50,6 +56,12 @@ func serveCommand() *cobra.Command {
 	c.Flags().StringVar(&o.addressFile, "address-file", "", "file to write the address to once it answers")
 	c.Flags().BoolVar(&o.meter, "with-meter", false, "run the stand-in meter beside it, unless one answers at GYROPHANE_METER (127.0.0.1:8650)")
 	c.Flags().BoolVar(&o.public, "public", false, "others can reach it, through a proxy on this machine: painters need passphrases, cookies need TLS (always so when it listens beyond loopback)")
+	c.Flags().StringVar(&o.lan, "lan", "", "listen at home too, on the private address of this machine or on the one that is named (--lan=192.168.1.20): for one's own phone")
+	c.Flags().Lookup("lan").NoOptDefVal = findAddress
+	c.Flags().StringVar(&o.tlsCert, "tls-cert", "", "file of a certificate for where others are (PEM, with those in between)")
+	c.Flags().StringVar(&o.tlsKey, "tls-key", "", "file of its key")
+	c.Flags().StringVar(&o.tlsSelf, "tls-self", "", "TLS at home by an authority of one's own, kept in this folder and installed on each device once")
+	c.Flags().Lookup("tls-self").NoOptDefVal = ".gyrophane/authority"
 	c.Flags().StringVar(&o.proxies, "trusted-proxies", "", "addresses or networks of proxies, with commas between, that are believed about where a request comes from")
 	c.Flags().StringVar(&o.logFile, "log-file", "", "write the log to this file, 10 MB at most and three older ones beside it, instead of stderr")
 	c.Flags().StringVar(&o.dumps, "dumps", ".gyrophane/dumps", "folder in which what the database holds is kept before it is brought up to date, the last two times")
@@ -97,6 +109,10 @@ func serve(ctx context.Context, o serveOptions) error {
 	if err != nil {
 		return fmt.Errorf("--trusted-proxies: %w", err)
 	}
+	pair, own, err := withTLS(o)
+	if err != nil {
+		return err
+	}
 	log := slog.New(slog.NewJSONHandler(logTo(o.logFile), nil))
 
 	ctx, stop := signal.NotifyContext(ctx, syscall.SIGINT, syscall.SIGTERM)
@@ -104,6 +120,13 @@ func serve(ctx context.Context, o serveOptions) error {
 	listener, err := listen(o.listen, o.anyPort)
 	if err != nil {
 		return err
+	}
+	reached := api.Public
+	if !o.public && listener.Addr().(*net.TCPAddr).IP.IsLoopback() {
+		reached = api.Loopback
+	}
+	if o.lan != "" && (reached == api.Public || o.proxies != "") {
+		return errors.New("--lan is for the devices of one house, beside loopback: it goes neither with --public nor with --trusted-proxies, nor where --listen is beyond loopback")
 	}
 	prepared := make(chan struct{})
 	before := func(ctx context.Context) error {
@@ -114,19 +137,35 @@ func serve(ctx context.Context, o serveOptions) error {
 	}
 	go prepare(ctx, s, before, o.demo, log, prepared)
 
-	reached := api.Public
-	if !o.public && listener.Addr().(*net.TCPAddr).IP.IsLoopback() {
-		reached = api.Loopback
-	}
 	if o.meter {
 		serveMeter(ctx, meterAddress(), log)
 	}
-	server := api.New(s, api.Options{Listener: reached, TrustedProxies: proxies, Log: log, Meter: meterAddress()})
+	options := api.Options{Listener: reached, TrustedProxies: proxies, Log: log, Meter: meterAddress()}
+	address := "http://" + listener.Addr().String()
+	home := &household{find: func() (netip.Addr, error) { return homeAddress(o.lan) }, lookAgain: 5 * time.Second, port: listener.Addr().(*net.TCPAddr).Port, anyPort: o.anyPort, pair: pair, authority: own, log: log}
+	homeEnds := func() {}
+	switch {
+	case o.lan != "":
+		options.Home = home.reached
+	case pair != nil:
+		address = "https://" + listener.Addr().String()
+		listener = tls.NewListener(listener, given(*pair))
+	}
+	server := api.New(s, options)
+	if o.lan != "" {
+		home.server = func(names []string, tls bool) *api.Server {
+			at := options
+			at.Listener, at.Names, at.TLS = api.Home, names, tls
+			return server.Beside(at)
+		}
+		if homeEnds, err = home.run(ctx); err != nil {
+			return err
+		}
+	}
 	failed := make(chan error, 1)
 	go func() {
 		failed <- server.App().Listener(listener, fiber.ListenConfig{DisableStartupMessage: true})
 	}()
-	address := "http://" + listener.Addr().String()
 	log.Info("listening", "address", address)
 	go func() {
 		select {
@@ -149,7 +188,9 @@ func serve(ctx context.Context, o serveOptions) error {
 	log.Info("stopping")
 	bye, cancel := context.WithTimeout(context.Background(), 10*time.Second)
 	defer cancel()
-	return server.Stop(bye)
+	err = server.Stop(bye)
+	homeEnds()
+	return err
 }
 
 // prepare brings the database up to date, and tries again for as long as it
