@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"strconv"
 	"strings"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -14,15 +15,16 @@ import (
 
 // Profile is a painter as others see one.
 type Profile struct {
-	ID         int64  `json:"id"`
-	Name       string `json:"name"`
-	Demo       bool   `json:"demo"`
-	Passphrase bool   `json:"passphrase" doc:"whether a passphrase is asked for"`
-	WarmBlue   string `json:"warmBlue" format:"warmBlue" doc:"the neighbour that the blue called warm leans to"`
+	ID         int64     `json:"id"`
+	Name       string    `json:"name"`
+	Demo       bool      `json:"demo"`
+	Passphrase bool      `json:"passphrase" doc:"whether a passphrase is asked for"`
+	WarmBlue   string    `json:"warmBlue" format:"warmBlue" doc:"the neighbour that the blue called warm leans to"`
+	Since      time.Time `json:"since" doc:"when the painter was made; no other studio has one of the same moment"`
 }
 
 func profile(p store.Painter) Profile {
-	return Profile{ID: p.ID, Name: p.Name, Demo: p.Demo, Passphrase: p.PassphraseHash != "", WarmBlue: p.WarmBlue}
+	return Profile{ID: p.ID, Name: p.Name, Demo: p.Demo, Passphrase: p.PassphraseHash != "", WarmBlue: p.WarmBlue, Since: p.CreatedAt}
 }
 
 // Session says who is painting here.

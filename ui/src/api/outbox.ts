@@ -132,7 +132,6 @@ export class Outbox {
       ? this.read(this.nameOf(this.last, thing))
       : (this.seen.lines[thing] ?? nothing);
 
-  /** How many things wait, and how many were put aside; what one tap told counts once. */
   count = () => countOf(this.seen.lines);
 
   // --- who paints
@@ -224,11 +223,20 @@ export class Outbox {
     for (const name of this.names()) {
       const [of, thing, tab] = parse(name)!;
       if (of !== painter || tab === this.out.tab || living.has(tab)) continue;
-      const left = this.read(name);
-      this.set(thing, merged(this.courierOf(thing)?.kind ?? "events", this.line(thing), left));
+      this.add(thing, this.read(name));
       this.out.storage.removeItem(name);
     }
     this.deliverAll();
+  }
+
+  /** Takes over what waited in another browser, and sends it. */
+  takeIn(lines: Readonly<Record<string, Line>>) {
+    for (const [thing, left] of Object.entries(lines)) this.add(thing, left);
+    this.deliverAll();
+  }
+
+  private add(thing: string, left: Line) {
+    this.set(thing, merged(this.courierOf(thing)?.kind ?? "events", this.line(thing), left));
   }
 
   // --- what is done with it
@@ -494,7 +502,7 @@ function nextOf(waiting: Entry[], courier: Courier, alone: boolean): Entry[] {
   return out;
 }
 
-/** What two tabs have left for the same thing, as one. */
+/** What two tabs or browsers have left for the same thing, as one. */
 function merged(kind: Courier["kind"], mine: Line, left: Line): Line {
   const known = new Set([...mine.waiting, ...mine.aside].map((e) => e.id));
   const fresh = (of: Entry[]) => of.filter((e) => !known.has(e.id));
@@ -504,12 +512,13 @@ function merged(kind: Courier["kind"], mine: Line, left: Line): Line {
     return { ...mine, waiting, aside };
   }
   if (mine.waiting.length === 0) return { ...left, aside };
-  const why = "It was changed in a tab that was closed, and here too: both are kept.";
+  const why = "It was changed in another tab or browser, and here too: both are kept.";
   const other = fresh(left.waiting).slice(-1);
   return { ...mine, aside: [...aside, ...other.map((e) => ({ ...e, why }))] };
 }
 
-function countOf(lines: Readonly<Record<string, Line>>) {
+/** How many things wait, and how many were put aside; what one tap told counts once. */
+export function countOf(lines: Readonly<Record<string, Line>>) {
   const of = (which: "waiting" | "aside") =>
     Object.values(lines).reduce((n, line) => n + groupsOf(line[which]), 0);
   return { waiting: of("waiting"), aside: of("aside") };

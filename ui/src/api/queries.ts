@@ -62,6 +62,21 @@ export const sessionsQuery = queryOptions({
   staleTime: 0,
 });
 
+/** How other devices reach the server. */
+export const reachQuery = queryOptions({
+  queryKey: ["reach"],
+  queryFn: () => answer(client.GET("/api/devices/reach")),
+  staleTime: 0,
+});
+
+/** How far the painter's code for another device has come. */
+export const deviceCodeQuery = queryOptions({
+  queryKey: ["device-code"],
+  queryFn: () => answer(client.GET("/api/devices/code")),
+  staleTime: 0,
+  gcTime: 0,
+});
+
 export const paintersQuery = queryOptions({
   queryKey: ["painters"],
   queryFn: () => answer(client.GET("/api/painters")),

@@ -4661,6 +4661,11 @@ export interface components {
             name: string;
             /** @description whether a passphrase is asked for */
             passphrase: boolean;
+            /**
+             * Format: date-time
+             * @description when the painter was made; no other studio has one of the same moment
+             */
+            since: string;
             /** @description the neighbour that the blue called warm leans to */
             warmBlue: components["schemas"]["WarmBlue"];
         };

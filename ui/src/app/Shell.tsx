@@ -24,7 +24,7 @@ import { Squint } from "./Squint";
 import { SurroundChoice } from "./surround";
 import { UnderWay, useUnderWay } from "./UnderWay";
 import { usePainterDeeds } from "./usePainterDeeds";
-import { Aside } from "./WaitingHere";
+import { Aside, SaveWaiting } from "./WaitingHere";
 
 type Framed = {
   painter: Profile;
@@ -54,6 +54,7 @@ export function Shell(of: Framed) {
         <Notice>
           The server or its database does not answer. Nothing is lost: what you change is kept here
           and saved when it is back.
+          <SaveWaiting />
         </Notice>
       )}
       <DryNotice />

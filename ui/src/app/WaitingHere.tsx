@@ -7,15 +7,18 @@ import DialogTitle from "@mui/material/DialogTitle";
 import Typography from "@mui/material/Typography";
 import { useEffect } from "react";
 import type { Entry } from "../api/outbox";
+import { queryClient, sessionQuery } from "../api/queries";
 import { outbox } from "../api/waiting";
+import { waitedFile } from "../api/waitingFile";
 import { useOutbox } from "../parts/useUnsaved";
 
 /** Saves what waits, and what was put aside, as a file of JSON. */
 function saveAsFile() {
   const { lines, painter } = outbox.get();
-  const content = JSON.stringify({ gyrophane: "what waited to be sent", painter, lines }, null, 2);
+  const here = queryClient.getQueryData(sessionQuery.queryKey)?.painter;
+  if (here?.id !== painter) return; // nobody is, for the moment
   const a = document.createElement("a");
-  a.href = URL.createObjectURL(new Blob([content], { type: "application/json" }));
+  a.href = URL.createObjectURL(waitedFile(here, lines));
   a.download = "gyrophane-waiting.json";
   a.click();
   URL.revokeObjectURL(a.href);
@@ -69,6 +72,18 @@ export function Aside() {
         <Typography variant="caption">and {all.length - shown} more</Typography>
       )}
     </Box>
+  );
+}
+
+/** What waits can be saved while the server does not answer: it may be back under another address. */
+export function SaveWaiting() {
+  useOutbox();
+  const { waiting } = outbox.count();
+  if (waiting === 0) return null;
+  return (
+    <Button color="inherit" variant="outlined" onClick={saveAsFile}>
+      save {things(waiting)} as a file
+    </Button>
   );
 }
 
