@@ -48,6 +48,7 @@ func browser(t *testing.T) *rod.Browser {
 			NoSandbox(os.Geteuid() == 0).
 			Set("disable-gpu").Set("disable-quic").Set("disable-component-update").
 			Set("disable-extensions").Set("hide-scrollbars").Set("disable-background-networking").
+			Set("host-resolver-rules", "MAP *.local 127.0.0.2"). // the house of devices_test.go
 			Set("force-color-profile", "srgb").Set("force-prefers-reduced-motion")
 		var url string
 		if url, browserErr = l.Launch(); browserErr != nil {

@@ -40,8 +40,10 @@ start() {
   fi
   stop
   rm -f "$state/app.addr"
+  local more
+  read -ra more <<<"${GYROPHANE_FLAGS:-}"
   DATABASE_URL=$url setsid "$root/bin/gyrophane" serve --demo --with-meter --dumps "$state/dumps" --any-port --address-file "$state/app.addr" \
-    --log-file "$state/app-log" ${GYROPHANE_LISTEN:+--listen "$GYROPHANE_LISTEN"} >"$state/app-said" 2>&1 </dev/null &
+    --log-file "$state/app-log" ${GYROPHANE_LISTEN:+--listen "$GYROPHANE_LISTEN"} "${more[@]}" >"$state/app-said" 2>&1 </dev/null &
   # What was started is our own child: it lives for as long as kill -0 finds it,
   # also before it has become the program.
   local pid=$!

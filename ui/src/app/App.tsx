@@ -2,7 +2,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useLayoutEffect, useState } from "react";
-import { Navigate, Route, Routes, Link as To } from "react-router";
+import { Navigate, Route, Routes, Link as To, useLocation } from "react-router";
 import type { Profile } from "../api/client";
 import { hearOfChanges } from "../api/changes";
 import { sessionQuery, wheelsQuery } from "../api/queries";
@@ -29,6 +29,7 @@ import {
   PairingsPlace,
   PaperPage,
   PathPlace,
+  PhonePage,
   PracticePlace,
   ReadingsPlace,
   RedrawPage,
@@ -39,8 +40,15 @@ import {
   WordsPage,
 } from "./places";
 
+/** Where a code leads that was shown at the desk. */
+const comeInAt = "/come-in";
+const ComeInPage = lazy(async () => ({
+  default: (await import("../devices/ComeInPage")).ComeInPage,
+}));
+
 /** What the page was opened at is fetched while it is asked who paints. */
-const firstPlace = fetchFirst(window.location.pathname);
+const firstPlace =
+  window.location.pathname === comeInAt ? Promise.resolve() : fetchFirst(window.location.pathname);
 
 const FirstWheel = lazy(async () => ({
   default: (await import("../wheel/FirstWheel")).FirstWheel,
@@ -61,6 +69,7 @@ function Pages() {
   const wide = useScreen();
   const painter = session.data?.painter;
   const queries = useQueryClient();
+  const { pathname } = useLocation();
   const [first, setFirst] = useState(false);
   useEffect(() => void firstPlace.then(() => setFirst(true)), []);
   const painting = !!painter;
@@ -76,6 +85,12 @@ function Pages() {
     return painting ? fetchPlaces(() => queries.isFetching() > 0) : undefined;
   }, [painting, queries]);
   if (!session.data || !first) return <Waiting failing={session.failureCount > 0} />;
+  if (pathname === comeInAt)
+    return (
+      <Suspense fallback={<Waiting failing={false} />}>
+        <ComeInPage session={session.data} />
+      </Suspense>
+    );
   if (!session.data.painter)
     return (
       <WhoPage
@@ -134,6 +149,7 @@ function Pages() {
         <Route path="/box/paper" element={<BoxPaperPage painter={session.data.painter} />} />
         <Route path="/box" element={<BoxPlace painter={session.data.painter} />} />
         <Route path="/box/new" element={<OwnPage painter={session.data.painter} />} />
+        <Route path="/phone" element={<PhonePage painter={session.data.painter} />} />
         <Route path="/words" element={<WordsPage painter={session.data.painter} />} />
         <Route path="*" element={<LastWheel painter={session.data.painter} place="wheel" />} />
       </Routes>

@@ -50,7 +50,7 @@ export function SessionsDialog({ painter, onClose }: { painter: Profile; onClose
             <Box sx={{ flex: 1, minWidth: 0 }}>
               <Typography sx={{ fontWeight: 500 }}>{s.device || "another program"}</Typography>
               <Typography variant="caption" component="p">
-                since {day.format(new Date(s.since))}
+                {s.atHome && "over the network at home, "}since {day.format(new Date(s.since))}
                 {s.here ? "" : `, last used ${day.format(new Date(s.seen))}`}
               </Typography>
             </Box>

@@ -102,6 +102,10 @@ export const ComparePaperPage = place(
   "/compare/paper",
   async () => (await import("../sheets/OtherPapers")).ComparePaperPage,
 );
+export const PhonePage = place(
+  "/phone",
+  async () => (await import("../devices/PhonePage")).PhonePage,
+);
 export const WordsPage = place("/words", async () => (await import("./WordsPage")).WordsPage);
 export const ComparePlace = place(
   "/compare",

@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useState, type ReactNode } from "react";
-import { useNavigate } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 import { client, type Profile } from "../api/client";
 import { sessionQuery } from "../api/queries";
 import { usePhone } from "../parts/usePhone";
@@ -16,6 +16,7 @@ export function usePainterDeeds(painter: Profile): {
 } {
   const queries = useQueryClient();
   const navigate = useNavigate();
+  const { pathname, search } = useLocation();
   const firstMinute = useFirstMinute();
   const { phone } = usePhone(); // which has no room for the first minute
   const [asked, setAsked] = useState<"passphrase" | "sessions" | "leave" | null>(null);
@@ -34,7 +35,12 @@ export function usePainterDeeds(painter: Profile): {
       words: painter.passphrase ? "another passphrase" : "a passphrase",
       does: () => setAsked("passphrase"),
     },
-    !painter.demo && { words: "where I am signed in", does: () => setAsked("sessions") },
+    !phone && {
+      words: "open this on my phone",
+      does: () =>
+        void navigate("/phone", { state: { to: pathname === "/phone" ? "/" : pathname + search } }),
+    },
+    { words: "where I am signed in", does: () => setAsked("sessions") },
     { words: "somebody else is painting", does: () => setAsked("leave") },
   ].filter((d) => !!d);
   const close = () => setAsked(null);

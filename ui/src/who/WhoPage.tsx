@@ -106,7 +106,7 @@ export function WhoPage({
           Then paint it, and let it learn your tubes.
         </Typography>
         <WaitingForThem />
-        {listener === "loopback" ? <Locals /> : <Strangers />}
+        {listener === "loopback" ? <Locals /> : <Strangers listener={listener} />}
       </Box>
       <Box sx={{ minWidth: 0, mt: { xs: 4, md: 0 } }}>{figure}</Box>
     </Box>
@@ -188,7 +188,7 @@ function Locals() {
 }
 
 /** Beyond one's own machine nobody is listed, and passphrases are asked. */
-function Strangers() {
+function Strangers({ listener }: { listener: Session["listener"] }) {
   const { signIn, begin } = useEnter();
   const [name, setName] = useState("");
   return (
@@ -208,13 +208,20 @@ function Strangers() {
         />
         <Problem error={signIn.error} />
       </Box>
-      <NewPainter
-        onBegin={begin.mutate}
-        error={begin.error}
-        busy={begin.isPending}
-        needsPassphrase
-        first={false}
-      />
+      {listener === "home" ? (
+        <Typography sx={{ mt: 2 }}>
+          Without a passphrase: at the desk choose “open this on my phone” in your menu, and point
+          this device’s camera at the picture there.
+        </Typography>
+      ) : (
+        <NewPainter
+          onBegin={begin.mutate}
+          error={begin.error}
+          busy={begin.isPending}
+          needsPassphrase
+          first={false}
+        />
+      )}
     </>
   );
 }
