@@ -96,7 +96,9 @@ func TestADeviceThatIsSentAwayStaysOut(t *testing.T) {
 	h := newHouse(t)
 	desk := signedUp(t, h.desk, "Ada")
 	for name, end := range map[string]func(check string){
-		"sent away":  func(check string) { desk.ok("POST", "/api/devices/answer", fmt.Sprintf(`{"check":%q,"letIn":false}`, check), nil) },
+		"sent away": func(check string) {
+			desk.ok("POST", "/api/devices/answer", fmt.Sprintf(`{"check":%q,"letIn":false}`, check), nil)
+		},
 		"taken back": func(string) { desk.ok("DELETE", "/api/devices/code", "", nil) },
 	} {
 		t.Run(name, func(t *testing.T) {
