@@ -279,9 +279,9 @@ func (l *layout) made(i int) []string {
 }
 
 // beside is what stands beside a place: its recipe where that finds room whole, for half a
-// recipe is none; else its paints, and the recipe stands in the list of them. There are two
+// recipe is none; else its paints, and the recipe stands in the list of them. There are so many
 // lines at the most.
-func (l *layout) beside(parents string, of []int, f Font, size, width float64) []string {
+func (l *layout) beside(parents string, of []int, most int, size, width float64) []string {
 	var made []int
 	for _, i := range of {
 		if len(l.made(i)) > 0 {
@@ -289,7 +289,7 @@ func (l *layout) beside(parents string, of []int, f Font, size, width float64) [
 		}
 	}
 	if len(made) == 1 {
-		if lines, whole := l.inPieces(l.made(made[0]), f, size, width); whole && len(lines) <= 2 {
+		if lines, whole := l.inPieces(l.made(made[0]), Plain, size, width); whole && len(lines) <= most {
 			l.written[made[0]] = true
 			return lines
 		}
@@ -450,7 +450,7 @@ func (l *layout) label(cx, cy, radius float64, s slot) {
 	if align == Middle {
 		width = radius
 	}
-	lines := append([]string{s.name}, l.beside(strings.Join(parents, " | "), s.regions, Plain, small, width)...)
+	lines := append([]string{s.name}, l.beside(strings.Join(parents, " | "), s.regions, 2, small, width)...)
 	height := ordinary + float64(len(lines)-1)*small*1.2
 	top := y - height/2 - (cy-y)/(radius+4)*height/2
 	y = top + ordinary*0.75
@@ -514,11 +514,7 @@ func (l *layout) rows() (below float64, err error) {
 		below = y + r.H + bench.Beneath
 		l.add(Mark{Kind: Rect, X: x, Y: y, W: r.W, H: r.H, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1})
 		l.text(x+r.W/2, y+r.H/2+1, small, Figures, Middle, l.numberGrey(r), "%d", l.number[i])
-		size := small * 0.9
-		if wide := l.measure(r.Label, Bold, size); wide > r.W-0.5 {
-			size *= max(0.75, (r.W-0.5)/wide)
-		}
-		l.text(x+r.W/2, y+r.H+small, size, Bold, Middle, 0, "%s", l.fit(r.Label, Bold, size, r.W-0.5))
+		under, lines := l.nameBeneath(r, x, y+r.H)
 		parents := r.Parents
 		switch {
 		case s.Kind == "grid":
@@ -528,8 +524,7 @@ func (l *layout) rows() (below float64, err error) {
 		case l.measure(parents, Plain, small*0.75) > r.W-0.5:
 			parents = strings.ReplaceAll(parents, " ", "")
 		}
-		under := y + r.H + small
-		for _, line := range l.beside(parents, []int{i}, Plain, small*0.75, r.W-0.5) {
+		for _, line := range l.beside(parents, []int{i}, 3-lines, small*0.75, r.W-0.5) {
 			under += small * 0.9
 			l.text(x+r.W/2, under, small*0.75, Plain, Middle, 0.25, "%s", line)
 		}
@@ -539,6 +534,25 @@ func (l *layout) rows() (below float64, err error) {
 		below += 4
 	}
 	return below, nil
+}
+
+// nameBeneath writes a place's name under it, in two lines where one is too narrow, smaller where two
+// are; and answers where the last of them stands, and how many there are.
+func (l *layout) nameBeneath(r *bench.Region, x, bottom float64) (under float64, n int) {
+	size, room := small*0.9, r.W-0.5
+	lines := l.wrapped(r.Label, Bold, size, room)
+	if len(lines) > 2 || slices.ContainsFunc(lines, func(line string) bool { return l.measure(line, Bold, size) > room }) {
+		lines = []string{r.Label}
+		size *= max(0.75, min(1, room/l.measure(r.Label, Bold, size)))
+	}
+	under = bottom + small
+	for n, line := range lines {
+		if n > 0 {
+			under += small * 0.95
+		}
+		l.text(x+r.W/2, under, size, Bold, Middle, 0, "%s", l.fit(line, Bold, size, room))
+	}
+	return under, len(lines)
 }
 
 // guided is what a palette guide says of a paint: how it leans, hides and colours.
