@@ -165,7 +165,7 @@ func (in PaperFile) export(title string, pages []paper.Page) (out *Page, err err
 
 type paperInput struct {
 	ID      int64   `path:"id" doc:"a kept wheel"`
-	Kind    string  `query:"kind" maxLength:"20" doc:"what is painted: wheel, grid, ladder, values, intensity, run, guide or wanted"`
+	Kind    string  `query:"kind" maxLength:"20" doc:"what is painted: wheel, grid, ladder, values, intensity, run, guide, wanted or warmcool"`
 	Slot    int     `query:"slot" doc:"of values, intensities and runs"`
 	Section int     `query:"section" doc:"of a ladder"`
 	Steps   int     `query:"steps" doc:"of ladders and scales"`

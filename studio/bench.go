@@ -201,6 +201,8 @@ func (s *Studio) material(ctx context.Context, who Identity, of Sheet, in paint.
 			return have, err
 		}
 		have.Way = path.New(paints[0], paints[1])
+	case bench.WarmCoolSheet:
+		have.School = s.School(ctx, who)
 	case "wanted":
 		have.Wanted, err = s.wanted(ctx, who, of.System, in)
 	}

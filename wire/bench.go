@@ -215,7 +215,7 @@ type BenchPlan struct {
 
 // BenchSheet says what is to be painted of a system.
 type BenchSheet struct {
-	Kind    string `json:"kind,omitempty" doc:"wheel, grid of pairings, ladder, values, intensity, run of neighbours, or palette guide"`
+	Kind    string `json:"kind,omitempty" doc:"wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, or warm and cool"`
 	Slot    int    `json:"slot,omitempty" doc:"index of the slot, of values, intensities and runs"`
 	Section int    `json:"section,omitempty" doc:"of a ladder"`
 	Steps   int    `json:"steps,omitempty" doc:"inner steps of a ladder, places of a scale"`

@@ -100,7 +100,7 @@ func planCommand() *cobra.Command {
 	}
 	q.flags(c)
 	b.flags(c)
-	c.Flags().StringVar((*string)(&b.which.Kind), "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run, guide or wanted")
+	c.Flags().StringVar((*string)(&b.which.Kind), "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run, guide, wanted or warmcool")
 	return c
 }
 
@@ -178,7 +178,7 @@ func sheetCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use:     "sheet KIND PAINT...",
 		Short:   "A sheet on paper at true size: a PDF, or an SVG by the ending",
-		Long:    "A sheet on paper at true size: a PDF, or an SVG by the ending of --out. KIND is wheel, grid (of pairings), ladder, values,\nintensity, run, guide or wanted; paints come in the order yellows, reds, blues. A ladder takes two paints alone as well.\nSystems side by side are put on paper by gyrophane compare --out.",
+		Long:    "A sheet on paper at true size: a PDF, or an SVG by the ending of --out. KIND is wheel, grid (of pairings), ladder, values,\nintensity, run, guide, wanted or warmcool; paints come in the order yellows, reds, blues. A ladder takes two paints alone as well.\nSystems side by side are put on paper by gyrophane compare --out.",
 		Example: "gyrophane sheet wheel --system split PY184 PY65 PR255 PR122 PB29 PB15:3 --diameter 140 --paper A4 --out wheel.pdf",
 		Args:    cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {

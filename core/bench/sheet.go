@@ -9,6 +9,7 @@ import (
 	"slices"
 	"strings"
 
+	"gyrophane/core/bias"
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
@@ -54,6 +55,7 @@ type Region struct {
 	Section int  // of a wheel's mixed slot, -1 elsewhere
 	Step    int  // 1 to 3 in its section, 0 elsewhere
 	Share   float64
+	Verdict paint.Verdict // of what is mixed of two paints; Neutral where there is none
 	Shape
 	Touches []int       // the regions whose edge it shares
 	Graded  bool        // drawn out: full strength at the rim, thinned toward the tip
@@ -76,6 +78,7 @@ type Sheet struct {
 	Inner   float64 // radius of a wheel's hole in mm
 	Rings   []float64
 	Regions []Region
+	blocks  []block // of a sheet that is laid in them
 	wheel   *wheel.Wheel
 	ways    [3]*path.Path // from paint to paint, that the sections lie on; nil where nothing does
 }
@@ -93,10 +96,11 @@ const (
 	RunSheet       SheetKind = "run" // of neighbours
 	GuideSheet     SheetKind = "guide"
 	WantedSheet    SheetKind = "wanted"
+	WarmCoolSheet  SheetKind = "warmcool"
 )
 
 // SheetKinds lists them.
-var SheetKinds = []SheetKind{WheelSheet, GridSheet, LadderSheet, ValuesSheet, IntensitySheet, RunSheet, GuideSheet, WantedSheet}
+var SheetKinds = []SheetKind{WheelSheet, GridSheet, LadderSheet, ValuesSheet, IntensitySheet, RunSheet, GuideSheet, WantedSheet, WarmCoolSheet}
 
 // Which says what sheet of a system is to be painted.
 type Which struct {
@@ -112,6 +116,7 @@ type Material struct {
 	Couples []path.Couple // of a grid
 	Way     *path.Path    // of a ladder; a section of the wheel when nil
 	Wanted  []Wanted
+	School  bias.School // which blue is warm; the usual one when empty
 }
 
 // Wanted is a wanted colour and what comes nearest to it.
@@ -167,6 +172,8 @@ func (which Which) of(w *wheel.Wheel, have Material, e Extras, set Settings) (s 
 			return s, input.Errorf("nothing fills that section: there is no ladder to paint")
 		}
 		return Ladder(pair.Path, n, w.Spacing), nil
+	case WarmCoolSheet:
+		return WarmCool(w.System, cmp.Or(have.School, bias.VioletIsWarm), w.Spacing)
 	case "guide":
 		return Guide(w.System.Paints(), w.System.Rider(wheel.WhiteRider)), nil
 	case "wanted":
@@ -290,7 +297,7 @@ func (s *Sheet) main(w *wheel.Wheel, inner, outer float64, set Settings) {
 			}
 			continue
 		}
-		r.ID, r.Share = slot.SetName, slot.Share
+		r.ID, r.Share, r.Verdict = slot.SetName, slot.Share, slot.Under.Verdict
 		r.Shape = sector(w, i, 0, 1, inner, outer)
 		s.add(r, slot.Parts, slot.Mixture)
 	}
@@ -413,7 +420,7 @@ const (
 func (s *Sheet) row(kind SheetKind, title string, of []named) {
 	s.Kind, s.Title = kind, title
 	for i, n := range of {
-		s.add(Region{ID: n.name, Label: n.name, Home: -1, Index: i, Kind: n.kind, Main: true, Section: -1, Share: n.share}, n.parts, n.mixture)
+		s.add(Region{ID: n.name, Label: n.name, Home: -1, Index: i, Kind: n.kind, Main: true, Section: -1, Share: n.share, Verdict: n.verdict}, n.parts, n.mixture)
 	}
 	s.Lay(RowWidth)
 }
@@ -424,6 +431,10 @@ const keyID = "key"
 // Lay places what is painted in rows within a width in mm. Regions of ladders and scales
 // lie edge to edge, and touch where no row ends between them.
 func (s *Sheet) Lay(width float64) {
+	if s.blocks != nil {
+		s.layBlocks(width)
+		return
+	}
 	touching := s.Kind == "ladder" || s.Kind == "values" || s.Kind == "intensity"
 	apart, tall := gap, 2*cell
 	if touching {
@@ -470,6 +481,7 @@ type named struct {
 	parts   recipe.Recipe
 	mixture paint.Mixture
 	share   float64
+	verdict paint.Verdict
 }
 
 // Ladder is the sheet of a path: its ends and n inner steps (1 to 11), edge to edge.
@@ -477,7 +489,7 @@ func Ladder(p *path.Path, n int, spacing path.Spacing) (s Sheet) {
 	ends := [2]*paint.Paint{p.A, p.B}
 	of := []named{{name: ends[0].ShortName(), kind: wheel.Primary, parts: recipe.Pure(ends[0]), mixture: ends[0].Alone(), share: 0}}
 	for i, step := range p.Steps(n, spacing) {
-		of = append(of, named{name: fmt.Sprintf("step %d", i+1), kind: wheel.Secondary, parts: step.Parts, mixture: step.Mixture, share: step.Share})
+		of = append(of, named{name: fmt.Sprintf("step %d", i+1), kind: wheel.Secondary, parts: step.Parts, mixture: step.Mixture, share: step.Share, verdict: step.Under.Verdict})
 	}
 	of = append(of, named{name: ends[1].ShortName(), kind: wheel.Primary, parts: recipe.Pure(ends[1]), mixture: ends[1].Alone(), share: 1})
 	s.row("ladder", ends[0].Code()+" to "+ends[1].Code(), of)
@@ -596,7 +608,7 @@ func Grid(pairings []path.Pairing) (s Sheet) {
 	var of []named
 	for i := range pairings {
 		p := &pairings[i]
-		of = append(of, named{name: p.A.Code() + " with " + p.B.Code(), kind: wheel.Secondary, parts: p.Middle.Parts, mixture: p.Middle.Mixture, share: p.Middle.Share})
+		of = append(of, named{name: p.A.Code() + " with " + p.B.Code(), kind: wheel.Secondary, parts: p.Middle.Parts, mixture: p.Middle.Mixture, share: p.Middle.Share, verdict: p.Middle.Under.Verdict})
 	}
 	s.row("grid", "pairings", of)
 	return s

@@ -2248,7 +2248,7 @@ export interface components {
             a?: string;
             /** @description paint that it ends with */
             b?: string;
-            /** @description wheel, grid of pairings, ladder, values, intensity, run of neighbours, or palette guide */
+            /** @description wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, or warm and cool */
             kind?: string;
             /**
              * Format: int64
@@ -5255,7 +5255,7 @@ export interface components {
          * @description what is painted
          * @enum {string}
          */
-        SheetKind: "wheel" | "grid" | "ladder" | "values" | "intensity" | "run" | "guide" | "wanted";
+        SheetKind: "wheel" | "grid" | "ladder" | "values" | "intensity" | "run" | "guide" | "wanted" | "warmcool";
         Shelf: {
             /**
              * Format: int64
@@ -16839,7 +16839,7 @@ export interface operations {
     paper: {
         parameters: {
             query?: {
-                /** @description what is painted: wheel, grid, ladder, values, intensity, run, guide or wanted */
+                /** @description what is painted: wheel, grid, ladder, values, intensity, run, guide, wanted or warmcool */
                 kind?: string;
                 /** @description of values, intensities and runs */
                 slot?: number;

@@ -59,6 +59,7 @@ export const sheetWords = {
   run: "a run of neighbours",
   guide: "a palette guide",
   wanted: "wanted colours",
+  warmcool: "warm and cool",
 } as const satisfies Record<Schemas["SheetKind"], string>;
 export const fillWords = {
   weaker: "run from the weaker",
