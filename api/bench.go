@@ -130,8 +130,8 @@ type Page struct {
 type Printing struct {
 	PaperFile
 	Flat    bool   `query:"flat" doc:"on its side"`
-	Colours bool   `query:"colours" doc:"places are filled with the colour aimed at"`
-	Recipes string `query:"recipes" default:"parts" maxLength:"20" doc:"parts, dabs or none"`
+	Edition string `query:"edition" maxLength:"20" doc:"working (outlines and recipes, also when empty), blank (for a class), key (to a blank) or aimed (the colours aimed at)"`
+	Recipes string `query:"recipes" maxLength:"20" doc:"parts, dabs or none; when empty none on a blank, else parts"`
 	As      string `query:"as" maxLength:"40" doc:"sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack"`
 }
 
@@ -143,7 +143,7 @@ type PaperFile struct {
 }
 
 func (in Printing) options() (o paper.Options, err error) {
-	o = paper.Options{Flat: in.Flat, Colours: in.Colours, Recipes: in.Recipes, As: in.As}
+	o = paper.Options{Flat: in.Flat, Edition: paper.Edition(in.Edition), Recipes: in.Recipes, As: in.As}
 	o.Format, err = paper.ParseFormat(in.Paper)
 	return o, err
 }

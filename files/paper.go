@@ -96,8 +96,8 @@ func markPDF(p *fpdf.Fpdf, m paper.Mark) {
 		p.Rect(m.X, m.Y, m.W, m.H, style)
 	case paper.Circle:
 		p.Circle(m.X, m.Y, m.Outer, style)
-	case paper.Sector:
-		for n, at := range sectorPath(m) {
+	case paper.Sector, paper.Polygon:
+		for n, at := range outline(m) {
 			if n == 0 {
 				p.MoveTo(at[0], at[1])
 			} else {
@@ -120,9 +120,12 @@ func markPDF(p *fpdf.Fpdf, m paper.Mark) {
 	}
 }
 
-// sectorPath is the outline of a sector, its arcs by chords of half a degree, which
+// outline are the corners of a polygon, or of a sector, its arcs by chords of half a degree, which
 // stray by less than a hundredth of a mm from them.
-func sectorPath(m paper.Mark) (out [][2]float64) {
+func outline(m paper.Mark) (out [][2]float64) {
+	if m.Kind == paper.Polygon {
+		return m.Points
+	}
 	steps := int(math.Ceil((m.To - m.From) * 2))
 	at := func(r float64, k int) [2]float64 {
 		a := (m.From + (m.To-m.From)*float64(k)/float64(steps)) * math.Pi / 180
@@ -176,9 +179,9 @@ func markSVG(b *strings.Builder, m paper.Mark) {
 		fmt.Fprintf(b, `<rect x="%.3f" y="%.3f" width="%.3f" height="%.3f" fill="%s"%s/>`, m.X, m.Y, m.W, m.H, fill, stroke)
 	case paper.Circle:
 		fmt.Fprintf(b, `<circle cx="%.3f" cy="%.3f" r="%.3f" fill="%s"%s/>`, m.X, m.Y, m.Outer, fill, stroke)
-	case paper.Sector:
+	case paper.Sector, paper.Polygon:
 		b.WriteString(`<path d="`)
-		for n, at := range sectorPath(m) {
+		for n, at := range outline(m) {
 			command := "L"
 			if n == 0 {
 				command = "M"

@@ -252,7 +252,7 @@ func TestThePrintedMarksAreFound(t *testing.T) {
 		require.NoError(t, err)
 		format, err := paper.ParseFormat("A4")
 		require.NoError(t, err)
-		o := paper.Options{Format: format, Colours: kind != "wheel", Title: "Low water"}
+		o := paper.Options{Format: format, Edition: map[bool]paper.Edition{true: paper.Aimed}[kind != "wheel"], Title: "Low water"}
 		set, err := bench.Settings{Medium: paint.Media()[1], Diameter: 120, Fill: bench.OwnPiles}.Complete()
 		require.NoError(t, err)
 		sheet, err := bench.Which{Kind: bench.SheetKind(kind), Slot: 2, Width: o.Wide()}.Of(wheel.Build(system, wheel.Options{ShadeBy: wheel.ByComplement}), bench.Material{}, bench.Extras{Neutral: true, Tints: 1}, set)

@@ -207,8 +207,8 @@ func sheetCommand() *cobra.Command {
 	f := c.Flags()
 	f.StringVar(&format, "paper", "A4", "A4, A5 or Letter")
 	f.BoolVar(&o.Flat, "flat", false, "on its side")
-	f.BoolVar(&o.Colours, "colours", false, "fill places with the colour aimed at")
-	f.StringVar(&o.Recipes, "recipes", "parts", "parts, dabs or none")
+	f.StringVar((*string)(&o.Edition), "edition", "working", "working (outlines and recipes), blank (for a class: lines to write on, drops to tick), key (to a blank: colours, recipes, verdicts) or aimed (the colours aimed at)")
+	f.StringVar(&o.Recipes, "recipes", "", "parts, dabs or none (none on a blank, else parts)")
 	f.StringVar(&o.As, "as", "sheet", "sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack")
 	f.StringVar(&file, "out", "", "the file: .pdf or .svg (a PDF to the standard output)")
 	return c

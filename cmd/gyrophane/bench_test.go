@@ -89,7 +89,7 @@ func TestASheetIsWrittenToAFile(t *testing.T) {
 		require.NoError(t, err)
 		assert.True(t, strings.HasPrefix(string(body), begins), file)
 	}
-	assert.True(t, strings.HasPrefix(text(t, "sheet guide PY65 PR254 PB29 --paper A5 --colours"), "%PDF-"))
+	assert.True(t, strings.HasPrefix(text(t, "sheet guide PY65 PR254 PB29 --paper A5 --edition aimed"), "%PDF-"))
 	for _, args := range []string{
 		"sheet ladder PY65 PB29 --steps 7 --as sheet,dabs", "sheet wanted PY65 PR254 PB29 --wanted kelp=#5a5a2a --wanted anemone=45,50,20 --as cards",
 		"sheet guide PY65 PB29", "sheet grid PY65 PR254 PB29 --paper Letter --flat", "sheet run PY65 PR254 PB29 --slot 2",

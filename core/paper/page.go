@@ -24,9 +24,10 @@ type Mark struct {
 	X2, Y2, W, H float64
 	// Inner, Outer, From and To are of a sector; Outer is the radius of a circle.
 	Inner, Outer, From, To float64
-	Fill                   string  // "#rrggbb"; empty for none
-	Stroke                 float64 // width of the outline or the line; 0 for none
-	Grey                   float64 // of outline, line and text: 0 for black to 1 for white
+	Points                 [][2]float64 // corners of a polygon
+	Fill                   string       // "#rrggbb"; empty for none
+	Stroke                 float64      // width of the outline or the line; 0 for none
+	Grey                   float64      // of outline, line and text: 0 for black to 1 for white
 	Text                   string
 	Size                   float64 // of text, from line to line of its font
 	Font                   Font
@@ -42,6 +43,7 @@ const (
 	Rect
 	Circle
 	Sector
+	Polygon
 	Text
 )
 

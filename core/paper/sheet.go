@@ -19,8 +19,8 @@ import (
 type Options struct {
 	Format  Format
 	Flat    bool
-	Colours bool   // places are filled with the colour aimed at; else they are outlines to paint
-	Recipes string // "parts", "dabs" (whatever the plan is counted out in) or "none"
+	Edition Edition // for whom it is; the painter's own when empty
+	Recipes string  // "parts", "dabs" (whatever the plan is counted out in) or "none"; none on a blank when empty, else parts
 	// As are "sheet" (also when empty), "plan", "cards" and "dabs": several, with commas
 	// between, make a stack.
 	As    string
@@ -39,6 +39,7 @@ const (
 	testBar    = 50.0
 	labelsIn   = 25.0 // what labels beside a wheel need
 	labelsDeep = 18.0 // how deep a ring is that takes them
+	wordsDeep  = 16.0 // and one that takes a word beneath its numbers
 )
 
 // Wide is how much of a page rows may take, in mm.
@@ -73,6 +74,12 @@ type layout struct {
 func Sheet(p *bench.Plan, o Options, measure Measure) (pages []Page, err error) {
 	if !slices.Contains([]string{"", "parts", "dabs", "none"}, o.Recipes) {
 		return nil, input.Errorf("recipes %q: choose parts, dabs or none", input.Clip(o.Recipes))
+	}
+	if o.Edition, err = ParseEdition(string(o.Edition)); err != nil {
+		return nil, err
+	}
+	if o.Recipes == "" {
+		o.Recipes = map[bool]string{true: "none", false: "parts"}[o.Edition == Blank]
 	}
 	if o.Flat {
 		o.Format = o.Format.flat()
@@ -141,11 +148,18 @@ func (l *layout) turn() {
 
 // head is the title, what it is, a line for date and paints, and the bar.
 func (l *layout) head() {
-	about := fmt.Sprintf("%s · %d places · %d minutes", l.options.About, len(l.plan.Sheet.Regions), l.plan.Minutes)
+	about := fmt.Sprintf("%s · %d places", l.options.About, len(l.plan.Sheet.Regions))
+	if !l.options.uncounted() {
+		about += fmt.Sprintf(" · %d minutes", l.plan.Minutes)
+	}
 	if l.plan.Sheet.Kind == "wheel" {
 		about += fmt.Sprintf(" · %.0f mm", l.plan.Settings.Diameter)
 	}
-	l.heading(l.options.Title, about+" · plan "+l.plan.Mark())
+	title := l.options.Title
+	if l.options.Edition == Key {
+		title += ": the key"
+	}
+	l.heading(title, about+" · plan "+l.plan.Mark())
 }
 
 // heading is a title, what it is about, a line for date and paints, and a bar to check
@@ -159,16 +173,24 @@ func (l *layout) heading(title, about string) {
 	l.text(right, margin+14, small, Plain, End, 0.35, "true size: this bar is 50 mm")
 	l.text(margin, margin+9.5, ordinary, Plain, Start, 0.35, "%s", l.fit(about, Plain, ordinary, l.W-2*margin-testBar-4))
 	x := margin
-	for _, of := range []string{"date", "paints"} {
+	for n, of := range l.toFillIn() {
 		l.text(x, margin+14, small, Plain, Start, 0.35, "%s", of)
 		x += l.measure(of, Plain, small) + 1
 		to := x + 20
-		if of == "paints" {
+		if n == 1 {
 			to = right - testBar - 4
 		}
 		l.line(x, margin+14.4, to, margin+14.4, 0.15, 0.5)
 		x = to + 3
 	}
+}
+
+// toFillIn are what there are lines for in the head.
+func (l *layout) toFillIn() [2]string {
+	if l.options.Edition == Blank {
+		return [2]string{"date", "name"}
+	}
+	return [2]string{"date", "paints"}
 }
 
 // marks are the four that a photo is straightened by, about a sheet that lies at x, y. The
@@ -219,7 +241,7 @@ func (l *layout) graded(m Mark, r *bench.Region) {
 	for n := range bands {
 		at := (float64(n) + 0.5) / bands
 		band := Mark{Kind: Sector, X: m.X, Y: m.Y, Outer: r.Outer - float64(n)*deep, Inner: r.Outer - float64(n+1)*deep, From: r.From, To: r.To}
-		if l.options.Colours {
+		if l.options.coloured() {
 			band.Inner = r.Inner // the next lies over it, without a seam
 			look := r.GradedAt(&r.Mixture, l.plan.Settings.Medium, false, at)
 			band.Fill = look.OKLab(colour.D65).Screen().Hex
@@ -234,7 +256,7 @@ func (l *layout) graded(m Mark, r *bench.Region) {
 
 // colourOf is what a place is filled with: nothing where it is an outline to paint.
 func (l *layout) colourOf(r *bench.Region) string {
-	if !l.options.Colours {
+	if !l.options.coloured() {
 		return ""
 	}
 	return l.aimed(r)
@@ -256,7 +278,7 @@ func (l *layout) looks(r *bench.Region) string {
 
 // numberGrey is what a number is written in: grey on paper, light or dark on colour.
 func (l *layout) numberGrey(r *bench.Region) float64 {
-	if !l.options.Colours {
+	if !l.options.coloured() {
 		return 0.5
 	}
 	if look := r.Appearance(l.plan.Settings.Medium, false); look.Lab().L < 55 {
@@ -389,6 +411,13 @@ func (l *layout) wheel() (below float64, err error) {
 		if beside || !r.Main {
 			l.text(x, y+size*0.35, size, Figures, Middle, l.numberGrey(r), "%d", l.number[i])
 		}
+		if beside && r.Main && l.options.Edition == Key {
+			room := 0.8 * (r.To - r.From) * math.Pi / 180 * (r.Inner + r.Outer) / 2
+			if r.Outer-r.Inner < wordsDeep {
+				room = 0
+			}
+			l.judged(r, x, y+small*1.2, room)
+		}
 	}
 	for _, slot := range l.slots() {
 		if beside {
@@ -450,7 +479,13 @@ func (l *layout) label(cx, cy, radius float64, s slot) {
 	if align == Middle {
 		width = radius
 	}
-	lines := append([]string{s.name}, l.beside(strings.Join(parents, " | "), s.regions, 2, small, width)...)
+	blank := l.options.uncounted()
+	lines := []string{s.name}
+	if blank {
+		lines = append(lines, "", "") // a line to write on, and what is ticked
+	} else {
+		lines = append(lines, l.beside(strings.Join(parents, " | "), s.regions, 2, small, width)...)
+	}
 	height := ordinary + float64(len(lines)-1)*small*1.2
 	top := y - height/2 - (cy-y)/(radius+4)*height/2
 	y = top + ordinary*0.75
@@ -459,9 +494,37 @@ func (l *layout) label(cx, cy, radius float64, s slot) {
 		if n == 0 {
 			font, size = Bold, ordinary
 		}
-		l.text(x, y, size, font, align, 0.15*min(1, float64(n)), "%s", l.fit(line, font, size, width))
+		if blank && n > 0 {
+			l.toWrite(x, y, min(width, labelsIn-2), align, n, &l.plan.Sheet.Regions[s.regions[0]])
+		} else {
+			l.text(x, y, size, font, align, 0.15*min(1, float64(n)), "%s", l.fit(line, font, size, width))
+		}
 		y += max(small*1.2, size)
 	}
+}
+
+// toWrite draws beside a place what is filled in there: in the first row a line, in the second the drops of
+// which one is ticked, where it is mixed of two paints.
+func (l *layout) toWrite(x, y, wide float64, align Align, row int, r *bench.Region) {
+	ticks := dropApart * float64(len(ticked))
+	switch {
+	case row == 1:
+		left := leftOf(x, wide, align)
+		l.line(left, y, left+wide, y, 0.15, 0.5)
+	case r.Verdict != paint.Neutral:
+		l.toTick(leftOf(x, ticks, align), y-small*0.2)
+	}
+}
+
+// leftOf is where something so wide begins that stands at a place.
+func leftOf(x, wide float64, align Align) float64 {
+	switch align {
+	case Middle:
+		return x - wide/2
+	case End:
+		return x - wide
+	}
+	return x
 }
 
 // inside writes a place's number, its name and its parents within it.
@@ -469,9 +532,16 @@ func (l *layout) inside(cx, cy float64, s slot) {
 	for _, i := range s.regions {
 		r := &l.plan.Sheet.Regions[i]
 		grey := l.numberGrey(r)
-		lines := []string{fmt.Sprint(l.number[i]), s.name, r.Parents}
+		under := r.Parents
+		switch {
+		case l.options.uncounted():
+			under = ""
+		case l.options.Edition == Key && r.Verdict != paint.Neutral:
+			under += ", " + r.Verdict.String()
+		}
+		lines := []string{fmt.Sprint(l.number[i]), s.name, under}
 		if len(s.regions) > 1 {
-			lines = []string{fmt.Sprint(l.number[i]), r.Parents}
+			lines = []string{fmt.Sprint(l.number[i]), under}
 		}
 		at := (r.From + r.To) / 2
 		x, y := onCircle(cx, cy, (r.Inner+r.Outer)/2, at)
@@ -514,7 +584,14 @@ func (l *layout) rows() (below float64, err error) {
 		below = y + r.H + bench.Beneath
 		l.add(Mark{Kind: Rect, X: x, Y: y, W: r.W, H: r.H, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1})
 		l.text(x+r.W/2, y+r.H/2+1, small, Figures, Middle, l.numberGrey(r), "%d", l.number[i])
+		if l.options.Edition == Key {
+			l.judged(r, x+r.W/2, y+r.H/2+4, r.W-2)
+		}
 		under, lines := l.nameBeneath(r, x, y+r.H)
+		if l.options.uncounted() {
+			l.blankBeneath(r, x, under)
+			continue
+		}
 		parents := r.Parents
 		switch {
 		case s.Kind == "grid":
@@ -534,6 +611,20 @@ func (l *layout) rows() (below float64, err error) {
 		below += 4
 	}
 	return below, nil
+}
+
+// blankBeneath is what is filled in under a place: drops to tick where it is mixed of two paints, and
+// a line to write on.
+func (l *layout) blankBeneath(r *bench.Region, x, under float64) {
+	y := min(under+small*1.4, under+3.4)
+	left := x + 0.5
+	if r.Verdict != paint.Neutral {
+		l.toTick(left, y-small*0.3)
+		left += dropApart*float64(len(ticked)) + 0.5
+	}
+	if room := x + r.W - 0.5 - left; room >= 3 {
+		l.line(left, y, left+room, y, 0.15, 0.5)
+	}
 }
 
 // nameBeneath writes a place's name under it, in two lines where one is too narrow, smaller where two
@@ -626,6 +717,9 @@ func (l *layout) footHeight() float64 {
 	for _, c := range l.cautions() {
 		lines += len(l.wrapped(c, Plain, small, l.W-2*margin))
 	}
+	if l.options.uncounted() {
+		return 5 + float64(lines)*small*1.25
+	}
 	table := float64(min(len(l.squeezed()), mostSqueezed)) * ordinary * 1.25
 	return 8 + max(table, 20) + 4 + float64(lines)*small*1.25
 }
@@ -634,6 +728,10 @@ func (l *layout) footHeight() float64 {
 func (l *layout) foot(y float64) {
 	l.line(margin, y, l.W-margin, y, 0.4, 0)
 	y += 5
+	if l.options.uncounted() {
+		l.warn(y)
+		return
+	}
 	half := l.W / 2
 	l.text(margin, y, ordinary, Bold, Start, 0, "%s", l.layOut())
 	row := y
@@ -658,7 +756,11 @@ func (l *layout) foot(y float64) {
 		l.text(x+d/2, y+11+gauge[len(gauge)-1]/2+3, small, Figures, Middle, 0.2, "%g", d)
 		x += d + 3
 	}
-	row = max(row, y+21) + 4
+	l.warn(max(row, y+21) + 4)
+}
+
+// warn writes the cautions.
+func (l *layout) warn(row float64) {
 	for _, c := range l.cautions() {
 		for _, line := range l.wrapped(c, Plain, small, l.W-2*margin) {
 			l.text(margin, row, small, Plain, Start, 0.35, "%s", line)

@@ -71,7 +71,7 @@ func TestTextsStandApartOnThePage(t *testing.T) {
 		w := wheel.Build(system, options)
 		set, err := bench.Settings{Medium: paint.Media()[r.IntN(len(paint.Media()))], Diameter: float64(60 + 10*r.IntN(14)), Fill: bench.OwnPiles, Slots: []bench.Slots{bench.Flat, bench.Graded}[n%4%2]}.Complete()
 		require.NoError(t, err)
-		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Colours: r.IntN(2) == 0, Recipes: []string{"parts", "dabs", "none"}[r.IntN(3)], As: []string{"sheet", "sheet", "plan", "cards", "dabs", "sheet,plan,cards,dabs"}[r.IntN(6)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache"}
+		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Edition: paper.Editions[r.IntN(len(paper.Editions))], Recipes: []string{"parts", "dabs", "none", ""}[r.IntN(4)], As: []string{"sheet", "sheet", "plan", "cards", "dabs", "sheet,plan,cards,dabs"}[r.IntN(6)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache"}
 		extras := bench.Extras{}
 		var wanted []bench.Wanted
 		for _, slot := range w.Slots {
@@ -97,7 +97,7 @@ func TestTextsStandApartOnThePage(t *testing.T) {
 			continue
 		}
 		laid++
-		about := fmt.Sprintf("sheet %d: %s of %.0f mm on %s, flat %v, %+v", n, sheet.Kind, set.Diameter, o.Format.Name, o.Flat, extras)
+		about := fmt.Sprintf("sheet %d: %s of %s, %.0f mm on %s, flat %v, %+v", n, o.Edition, sheet.Kind, set.Diameter, o.Format.Name, o.Flat, extras)
 		for _, p := range pages {
 			apart(t, p, about)
 		}

@@ -7425,9 +7425,9 @@ export interface operations {
                 format?: "pdf" | "svg";
                 /** @description on its side */
                 flat?: boolean;
-                /** @description places are filled with the colour aimed at */
-                colours?: boolean;
-                /** @description parts, dabs or none */
+                /** @description working (outlines and recipes, also when empty), blank (for a class), key (to a blank) or aimed (the colours aimed at) */
+                edition?: string;
+                /** @description parts, dabs or none; when empty none on a blank, else parts */
                 recipes?: string;
                 /** @description sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack */
                 as?: string;
@@ -16863,9 +16863,9 @@ export interface operations {
                 format?: "pdf" | "svg";
                 /** @description on its side */
                 flat?: boolean;
-                /** @description places are filled with the colour aimed at */
-                colours?: boolean;
-                /** @description parts, dabs or none */
+                /** @description working (outlines and recipes, also when empty), blank (for a class), key (to a blank) or aimed (the colours aimed at) */
+                edition?: string;
+                /** @description parts, dabs or none; when empty none on a blank, else parts */
                 recipes?: string;
                 /** @description sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack */
                 as?: string;
