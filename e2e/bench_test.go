@@ -173,7 +173,7 @@ func TestASheetIsPutOnPaper(t *testing.T) {
 	}
 	drawn("the wheel")
 	begins("the wheel")
-	for _, sheet := range []string{"pairings to paint", "a ladder", "a value scale", "an intensity scale", "a run of neighbours", "a palette guide", "wanted colours"} {
+	for _, sheet := range []string{"pairings to paint", "a ladder", "a value scale", "an intensity scale", "a run of neighbours", "a palette guide", "wanted colours", "warm and cool"} {
 		p.menu("sheet", sheet)
 		drawn(sheet)
 		begins(sheet)
@@ -193,11 +193,33 @@ func TestASheetIsPutOnPaper(t *testing.T) {
 	drawn("a palette guide")
 	begins("a stack")
 	p.choose("as", "to paint")
-	p.choose("look", "colours aimed at")
+	p.choose("edition", "colours aimed at")
 	p.choose("recipes", "counted out")
 	p.choose("paper", "Letter")
 	drawn("on Letter")
 	begins("on Letter")
+	// A blank for a class tells nothing, and its key all.
+	read := func(edition string) string {
+		t.Helper()
+		p.waitFor("the "+edition, func() bool { return p.MustHas(`a[download][href*="edition=` + edition + `"]`) })
+		return p.MustEval(`async () => (await (await fetch(document.querySelector("a[download]").href + "&format=svg")).text()).replace(/<style.*?<\/style>/gs, "").replace(/<[^>]*>/g, "\n")`).Str()
+	}
+	p.menu("sheet", "warm and cool")
+	p.choose("edition", "blank, for a class")
+	drawn("warm and cool")
+	blank := read("blank")
+	assert.True(t, strings.Contains(blank, "orange, warm with cool"))
+	for _, told := range []string{"Squeeze out", "softened", " : ", "ml"} {
+		assert.False(t, strings.Contains(blank, told), "the blank tells %q", told)
+	}
+	p.choose("edition", "the key to it")
+	drawn("warm and cool")
+	key := read("key")
+	for _, told := range []string{"the key", "Squeeze out", "softened", "clean", " : "} {
+		assert.True(t, strings.Contains(key, told), "the key tells %q", told)
+	}
+	p.choose("edition", "outlines to paint")
+
 	// What finds no room says so.
 	p.menu("sheet", "the wheel")
 	p.choose("paper", "A5")

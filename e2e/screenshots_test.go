@@ -94,7 +94,7 @@ func TestScreenshots(t *testing.T) {
 	p.see("let down first")
 	shoot("bench.png")
 	p.press("on paper")
-	p.choose("look", "colours aimed at")
+	p.choose("edition", "colours aimed at")
 	p.menu("sheet", "the wheel")
 	p.sheet()
 	shoot("paper.png")

@@ -11,7 +11,12 @@ import { Tabs } from "../parts/Tabs";
 
 const papers = { A4: "A4", A5: "A5", Letter: "Letter" } as const;
 const ways = { upright: "upright", flat: "flat" } as const;
-const looks = { outline: "outlines to paint", colour: "colours aimed at" } as const;
+const editions = {
+  working: "outlines to paint",
+  aimed: "colours aimed at",
+  blank: "blank, for a class",
+  key: "the key to it",
+} as const;
 const recipes = { parts: "parts", dabs: "counted out", none: "no recipes" } as const;
 const kinds = {
   sheet: "to paint",
@@ -25,13 +30,14 @@ const kinds = {
 export function usePrinting() {
   const { search, show, one } = useAddress();
   const as = one<keyof typeof kinds>("as", kinds, "sheet");
+  const edition = one<keyof typeof editions>("edition", editions, "working");
   return {
     search,
     show,
     paper: one<keyof typeof papers>("paper", papers, "A4"),
     way: one<keyof typeof ways>("way", ways, "upright"),
-    look: one<keyof typeof looks>("look", looks, "outline"),
-    recipe: one<keyof typeof recipes>("recipes", recipes, "parts"),
+    edition,
+    recipe: one<keyof typeof recipes>("recipes", recipes, edition === "blank" ? "none" : "parts"),
     as,
     page: Number(/^[1-9]\d{0,2}$/.exec(search.get("page") ?? "")?.[0] ?? "1"),
   };
@@ -40,10 +46,10 @@ export function usePrinting() {
 type Printing = ReturnType<typeof usePrinting>;
 
 /** The same as a request asks for it. */
-export const printingQuery = ({ paper, way, look, recipe, as }: Printing) => ({
+export const printingQuery = ({ paper, way, edition, recipe, as }: Printing) => ({
   paper,
   flat: String(way === "flat"),
-  colours: String(look === "colour"),
+  edition,
   recipes: recipe,
   as: as === "all" ? "sheet,plan,cards,dabs" : as,
 });
@@ -71,7 +77,12 @@ export function PrintingChoices({ of, only }: { of: Printing; only?: "paper" }) 
             value={of.way}
             onChoose={(way) => show({ way, ...first })}
           />
-          <Setting label="look" words={looks} value={of.look} onChoose={(look) => show({ look })} />
+          <Setting
+            label="edition"
+            words={editions}
+            value={of.edition}
+            onChoose={(edition) => show({ edition, recipes: undefined, ...first })}
+          />
           <Setting
             label="recipes"
             words={recipes}
