@@ -11,7 +11,7 @@ import { shelfQuery, takingsQuery, type ShelfPart } from "../api/queries";
 import { Shell } from "../app/Shell";
 import { grey } from "../drawing/style";
 import { OneOf } from "../parts/Choice";
-import { mediumWords, kindWords } from "../parts/choices";
+import { kindWords, mediumWords, sheetWords } from "../parts/choices";
 import { useAddress } from "../parts/useAddress";
 import { Waiting } from "../parts/Waiting";
 import { Eye } from "./Eye";
@@ -218,10 +218,11 @@ function OnShelf({
           width={s.width}
           height={s.height}
           size={size}
-          label={`${s.name}: ${readWords(s)}`}
+          label={`${s.name}, ${sheetWords[s.kind]}: ${readWords(s)}`}
         />
         <Typography className="name" sx={{ fontWeight: 600, mt: 1, overflowWrap: "anywhere" }}>
           {s.name}
+          {s.kind !== "wheel" && `: ${sheetWords[s.kind]}`}
         </Typography>
         <Typography variant="body2">
           {day(s.began)}, {mediumWords[s.medium]}
