@@ -110,5 +110,5 @@ func (r *Region) ReadShape() Shape {
 // Along is how far a point (mm from the sheet's middle) lies from the rim (0) to the tip (1) of
 // a region of a wheel.
 func (s Shape) Along(x, y float64) float64 {
-	return min(1, max(0, (s.Outer-math.Hypot(x, y))/(s.Outer-s.Inner)))
+	return min(1, max(0, (s.Outer-math.Hypot(x-s.X, y-s.Y))/(s.Outer-s.Inner)))
 }

@@ -25,7 +25,8 @@ type Shape struct {
 	// sector.
 	From, To, Inner, Outer float64
 	// X and Y are the upper left corner of a rectangle, W and H its sides; of a
-	// circle X and Y are its middle and Outer its radius. A wheel's middle is 0, 0.
+	// circle X and Y are its middle and Outer its radius, of a sector the middle of
+	// the wheel it is of: 0, 0 where the wheel is all of the sheet.
 	X, Y, W, H float64
 }
 
@@ -79,6 +80,7 @@ type Sheet struct {
 	Rings   []float64
 	Regions []Region
 	blocks  []block // of a sheet that is laid in them
+	pieces  []piece // of a worksheet
 	wheel   *wheel.Wheel
 	ways    [3]*path.Path // from paint to paint, that the sections lie on; nil where nothing does
 }
@@ -97,17 +99,19 @@ const (
 	GuideSheet     SheetKind = "guide"
 	WantedSheet    SheetKind = "wanted"
 	WarmCoolSheet  SheetKind = "warmcool"
+	WorksheetSheet SheetKind = "worksheet"
 )
 
 // SheetKinds lists them.
-var SheetKinds = []SheetKind{WheelSheet, GridSheet, LadderSheet, ValuesSheet, IntensitySheet, RunSheet, GuideSheet, WantedSheet, WarmCoolSheet}
+var SheetKinds = []SheetKind{WheelSheet, GridSheet, LadderSheet, ValuesSheet, IntensitySheet, RunSheet, GuideSheet, WantedSheet, WarmCoolSheet, WorksheetSheet}
 
 // Which says what sheet of a system is to be painted.
 type Which struct {
 	Kind    SheetKind // a wheel when empty
-	Slot    int       // index of the slot, 0 to 11, of values, intensities and runs
+	Slot    int       // index of the slot, 0 to 11, of values, intensities, runs and worksheets
 	Section int       // 0 to 2, of a ladder
 	Steps   int       // inner steps of a ladder, places of a scale; what is usual when 0
+	Without []Part    // of a worksheet: what is left out
 	Width   float64   // mm that rows may take; RowWidth when 0
 }
 
@@ -172,6 +176,8 @@ func (which Which) of(w *wheel.Wheel, have Material, e Extras, set Settings) (s 
 			return s, input.Errorf("nothing fills that section: there is no ladder to paint")
 		}
 		return Ladder(pair.Path, n, w.Spacing), nil
+	case WorksheetSheet:
+		return Worksheet(w, which.Slot, which.Without, set)
 	case WarmCoolSheet:
 		return WarmCool(w.System, cmp.Or(have.School, bias.VioletIsWarm), w.Spacing)
 	case "guide":
@@ -193,7 +199,10 @@ func (which Which) of(w *wheel.Wheel, have Material, e Extras, set Settings) (s 
 			if err != nil {
 				return s, err
 			}
-			return Values(w, which.Slot, n), nil
+			if s = Values(w, which.Slot, n); len(s.Regions) == 0 {
+				err = input.Errorf("the slot across from the %s is empty: it has nothing to be shaded with", slot.Name)
+			}
+			return s, err
 		}
 		n, err := steps(7, 5, 7)
 		if err != nil {
@@ -435,6 +444,10 @@ func (s *Sheet) Lay(width float64) {
 		s.layBlocks(width)
 		return
 	}
+	if s.pieces != nil {
+		s.layPieces(width)
+		return
+	}
 	touching := s.Kind == "ladder" || s.Kind == "values" || s.Kind == "intensity"
 	apart, tall := gap, 2*cell
 	if touching {
@@ -445,6 +458,9 @@ func (s *Sheet) Lay(width float64) {
 		tall = cell
 	case "guide":
 		tall = 1.2 * cell
+	}
+	if len(s.Regions) == 0 {
+		return
 	}
 	columns := max(1, int((width+apart+1e-9)/(cell+apart)))
 	switch rows := (len(s.Regions) + columns - 1) / columns; {
@@ -727,6 +743,7 @@ func Blank(set Settings) Sheet {
 func (s Shape) Holds(x, y, in float64) bool {
 	switch {
 	case s.To > s.From:
+		x, y = x-s.X, y-s.Y
 		square := x*x + y*y
 		if least, most := max(0, s.Inner+in), s.Outer-in; square < least*least || square > most*most {
 			return false
@@ -746,7 +763,7 @@ func (s Shape) place(u, v float64) [2]float64 {
 	switch {
 	case s.To > s.From:
 		r, a := s.Inner+v*(s.Outer-s.Inner), (s.From+u*(s.To-s.From))*math.Pi/180
-		return [2]float64{r * math.Sin(a), -r * math.Cos(a)}
+		return [2]float64{s.X + r*math.Sin(a), s.Y - r*math.Cos(a)}
 	case s.W > 0:
 		return [2]float64{s.X + u*s.W, s.Y + v*s.H}
 	}

@@ -1,0 +1,88 @@
+package bench_test
+
+import (
+	"fmt"
+	"math"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/bench"
+	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
+)
+
+func worksheetOf(t *testing.T, system wheel.System, without ...bench.Part) bench.Sheet {
+	t.Helper()
+	set := bench.Usual(paint.Media()[1])
+	s, err := bench.Worksheet(wheel.Build(system, wheel.Options{ShadeBy: wheel.ByComplement}), 1, without, set)
+	require.NoError(t, err)
+	return s
+}
+
+func TestAWorksheetHoldsAllThatIsPaintedToKnowASystem(t *testing.T) {
+	s := worksheetOf(t, systemOf(t, wheel.RYB, "PY65", "PR254", "PB29"))
+	count := map[string]int{}
+	for _, r := range s.Regions {
+		name, _, grouped := strings.Cut(r.ID, "/")
+		if !grouped {
+			name = "wheel"
+		}
+		count[name]++
+	}
+	assert.Equal(t, map[string]int{"wheel": 12, "grey": 3, "run 1": 5, "run 2": 5, "values": 7, "intensity": 7}, count)
+
+	for _, left := range bench.Parts {
+		of := worksheetOf(t, systemOf(t, wheel.RYB, "PY65", "PR254", "PB29"), left)
+		assert.Less(t, len(of.Regions), len(s.Regions), "without %s", left)
+	}
+	w := wheel.Build(systemOf(t, wheel.RYB, "PY65", "PR254", ""), wheel.Options{})
+	_, err := bench.Worksheet(w, 1, []bench.Part{"tints"}, bench.Usual(paint.Media()[1]))
+	assert.ErrorContains(t, err, `no part "tints"`)
+	_, err = bench.Worksheet(w, 1, bench.Parts, bench.Usual(paint.Media()[1]))
+	assert.ErrorContains(t, err, "nothing is left on the worksheet")
+	_, err = bench.Which{Kind: bench.ValuesSheet, Slot: 1}.Of(w, bench.Material{}, bench.Extras{}, bench.Usual(paint.Media()[1]))
+	assert.ErrorContains(t, err, "nothing to be shaded with")
+	two, err := bench.Worksheet(w, 1, nil, bench.Usual(paint.Media()[1]))
+	require.NoError(t, err)
+	for _, r := range two.Regions {
+		assert.NotEmpty(t, r.Recipe, "%s: nothing of an empty slot is painted", r.ID)
+	}
+}
+
+func TestAWorksheetsPlacesLieApartAndWithinItsWidth(t *testing.T) {
+	for _, system := range []wheel.System{systemOf(t, wheel.RYB, "PY65", "PR254", "PB29"), systemOf(t, wheel.Split, "PY184 PY65", "PR255 PR122", "PB29 PB15:3")} {
+		for _, without := range [][]bench.Part{nil, {bench.WheelPart}, {bench.GreysPart, bench.RunsPart}, {bench.ValuesPart, bench.IntensityPart}, {bench.GreysPart}} {
+			s := worksheetOf(t, system, without...)
+			for _, width := range []float64{120, 182, 187.9, 269, 182} {
+				s.Lay(width)
+				about := fmt.Sprintf("without %v, at %.0f mm", without, width)
+				assert.LessOrEqual(t, s.W, width+1e-9, about)
+				ids := map[string]bool{}
+				for i := range s.Regions {
+					a := &s.Regions[i]
+					assert.False(t, ids[a.ID], "%s: %s stands twice", about, a.ID)
+					ids[a.ID] = true
+					for k, at := range a.Within(0) {
+						if k%29 > 0 {
+							continue
+						}
+						assert.True(t, at[0] >= 0 && at[0] <= s.W && at[1] >= 0 && at[1] <= s.H, "%s: %s leaves the sheet", about, a.ID)
+						for j := range s.Regions {
+							assert.Equal(t, i == j, s.Regions[j].Holds(at[0], at[1], 0), "%s: %s and %s at %v", about, a.ID, s.Regions[j].ID, at)
+						}
+					}
+					for _, j := range a.Touches {
+						b := &s.Regions[j]
+						assert.Equal(t, a.W > 0, b.W > 0, "%s: %s touches %s", about, a.ID, b.ID)
+						if a.W > 0 {
+							assert.True(t, a.Y == b.Y && math.Abs(math.Abs(a.X-b.X)-a.W) < 1e-9, "%s: %s touches %s", about, a.ID, b.ID)
+						}
+					}
+				}
+			}
+		}
+	}
+}
