@@ -445,7 +445,7 @@ type slot struct {
 func (l *layout) slots() (out []slot) {
 	for i := range l.plan.Sheet.Regions {
 		r := &l.plan.Sheet.Regions[i]
-		if !r.Main {
+		if !r.Main || r.To <= r.From {
 			continue
 		}
 		name, _, _ := strings.Cut(r.Label, ", ")
@@ -537,7 +537,7 @@ func (l *layout) inside(cx, cy float64, s slot) {
 		case l.options.uncounted():
 			under = ""
 		case l.options.Edition == Key && r.Verdict != paint.Neutral:
-			under += ", " + r.Verdict.String()
+			under = r.Verdict.String() // what it is mixed from stands in the list
 		}
 		lines := []string{fmt.Sprint(l.number[i]), s.name, under}
 		if len(s.regions) > 1 {
@@ -558,6 +558,9 @@ func (l *layout) inside(cx, cy float64, s slot) {
 			case n == len(lines)-1:
 				font, size = Plain, small*0.85
 			}
+			if n == 2 && l.options.uncounted() && r.Verdict != paint.Neutral {
+				l.toTick(x-dropApart*float64(len(ticked))/2, y)
+			}
 			l.text(x, y+small*0.3, size, font, Middle, grey, "%s", l.fit(line, font, size, width))
 			y += small * 1.25
 		}
@@ -575,13 +578,24 @@ func (l *layout) rows() (below float64, err error) {
 	up := 0.0 // what stands on the pages before
 	for i := range s.Regions {
 		r := &s.Regions[i]
+		if r.To > r.From { // of a wheel among rows, which its names stand in
+			m := Mark{Kind: Sector, X: margin + r.X, Y: top + r.Y, Inner: r.Inner, Outer: r.Outer, From: r.From, To: r.To, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1}
+			if r.Graded {
+				l.graded(m, r)
+			} else {
+				l.add(m)
+			}
+			below = max(below, top+r.Y+r.Outer)
+			continue
+		}
 		x, y := margin+r.X, top+r.Y-up
 		if y+r.H+bench.Beneath > l.H-margin {
+			l.named(top)
 			l.turn()
 			up = r.Y
-			y = top
+			y, below = top, 0
 		}
-		below = y + r.H + bench.Beneath
+		below = max(below, y+r.H+bench.Beneath)
 		l.add(Mark{Kind: Rect, X: x, Y: y, W: r.W, H: r.H, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1})
 		l.text(x+r.W/2, y+r.H/2+1, small, Figures, Middle, l.numberGrey(r), "%d", l.number[i])
 		if l.options.Edition == Key {
@@ -607,10 +621,22 @@ func (l *layout) rows() (below float64, err error) {
 		}
 	}
 	if up == 0 {
+		l.named(top)
 		l.marks(margin, top)
 		below += 4
 	}
 	return below, nil
+}
+
+// named writes the names within a wheel that lies among rows.
+func (l *layout) named(top float64) {
+	if len(l.full) > 0 {
+		return // it lies on the first page
+	}
+	for _, s := range l.slots() {
+		r := &l.plan.Sheet.Regions[s.regions[0]]
+		l.inside(margin+r.X, top+r.Y, s)
+	}
 }
 
 // blankBeneath is what is filled in under a place: drops to tick where it is mixed of two paints, and
