@@ -164,15 +164,16 @@ func (in PaperFile) export(title string, pages []paper.Page) (out *Page, err err
 }
 
 type paperInput struct {
-	ID      int64   `path:"id" doc:"a kept wheel"`
-	Kind    string  `query:"kind" maxLength:"20" doc:"what is painted: wheel, grid, ladder, values, intensity, run, guide, wanted or warmcool"`
-	Slot    int     `query:"slot" doc:"of values, intensities and runs"`
-	Section int     `query:"section" doc:"of a ladder"`
-	Steps   int     `query:"steps" doc:"of ladders and scales"`
-	A       string  `query:"a" maxLength:"60" doc:"paint that a ladder begins with; a section of the wheel when empty"`
-	B       string  `query:"b" maxLength:"60" doc:"paint that it ends with"`
-	Measure string  `query:"measure" maxLength:"20" doc:"what is counted out in"`
-	One     float64 `query:"one" doc:"ml of one drop, load or tip"`
+	ID      int64    `path:"id" doc:"a kept wheel"`
+	Kind    string   `query:"kind" maxLength:"20" doc:"what is painted: wheel, grid, ladder, values, intensity, run, guide, wanted, warmcool or worksheet"`
+	Slot    int      `query:"slot" doc:"of values, intensities, runs and worksheets"`
+	Section int      `query:"section" doc:"of a ladder"`
+	Steps   int      `query:"steps" doc:"of ladders and scales"`
+	A       string   `query:"a" maxLength:"60" doc:"paint that a ladder begins with; a section of the wheel when empty"`
+	B       string   `query:"b" maxLength:"60" doc:"paint that it ends with"`
+	Without []string `query:"without" maxItems:"5" doc:"parts of a worksheet that are left out: wheel, greys, runs, values, intensity"`
+	Measure string   `query:"measure" maxLength:"20" doc:"what is counted out in"`
+	One     float64  `query:"one" doc:"ml of one drop, load or tip"`
 	Printing
 }
 
@@ -188,7 +189,7 @@ func (s *Server) paper(ctx context.Context, in *paperInput) (*Page, error) {
 			return nil, input.Wrap(err)
 		}
 	}
-	which := bench.Which{Kind: bench.SheetKind(in.Kind), Slot: in.Slot, Section: in.Section, Steps: in.Steps}
+	which := bench.Which{Kind: bench.SheetKind(in.Kind), Slot: in.Slot, Section: in.Section, Steps: in.Steps, Without: bench.PartsOf(in.Without)}
 	title, pages, err := s.studio.Paper(ctx, painter(ctx), in.ID, which, [2]string{in.A, in.B}, table, o)
 	if err != nil {
 		return nil, err

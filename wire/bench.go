@@ -215,17 +215,18 @@ type BenchPlan struct {
 
 // BenchSheet says what is to be painted of a system.
 type BenchSheet struct {
-	Kind    string `json:"kind,omitempty" doc:"wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, or warm and cool"`
-	Slot    int    `json:"slot,omitempty" doc:"index of the slot, of values, intensities and runs"`
-	Section int    `json:"section,omitempty" doc:"of a ladder"`
-	Steps   int    `json:"steps,omitempty" doc:"inner steps of a ladder, places of a scale"`
-	A       string `json:"a,omitempty" maxLength:"60" doc:"paint that a ladder begins with; a section of the wheel when empty"`
-	B       string `json:"b,omitempty" maxLength:"60" doc:"paint that it ends with"`
+	Kind    string   `json:"kind,omitempty" doc:"wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, warm and cool, or worksheet"`
+	Slot    int      `json:"slot,omitempty" doc:"index of the slot, of values, intensities, runs and worksheets"`
+	Section int      `json:"section,omitempty" doc:"of a ladder"`
+	Steps   int      `json:"steps,omitempty" doc:"inner steps of a ladder, places of a scale"`
+	A       string   `json:"a,omitempty" maxLength:"60" doc:"paint that a ladder begins with; a section of the wheel when empty"`
+	B       string   `json:"b,omitempty" maxLength:"60" doc:"paint that it ends with"`
+	Without []string `json:"without,omitempty" maxItems:"5" doc:"parts of a worksheet that are left out: wheel, greys, runs, values, intensity"`
 }
 
 // Core is what is to be painted, and the paints that a ladder lies between.
 func (s BenchSheet) Core() (which bench.Which, ladder [2]string) {
-	return bench.Which{Kind: bench.SheetKind(s.Kind), Slot: s.Slot, Section: s.Section, Steps: s.Steps}, [2]string{s.A, s.B}
+	return bench.Which{Kind: bench.SheetKind(s.Kind), Slot: s.Slot, Section: s.Section, Steps: s.Steps, Without: bench.PartsOf(s.Without)}, [2]string{s.A, s.B}
 }
 
 // BenchSettings are how a sheet is painted; what is 0 or empty is as usual.

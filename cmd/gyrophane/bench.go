@@ -25,6 +25,7 @@ type benched struct {
 	set         wire.BenchSettings
 	which       bench.Which
 	wanted      []string // NAME=COLOUR
+	without     []string // parts of a worksheet
 }
 
 // plan plans the sheet of the paints that are named.
@@ -41,6 +42,7 @@ func (b *benched) plan(v wire.View, args []string) (*bench.Plan, error) {
 	if err != nil {
 		return nil, err
 	}
+	b.which.Without = bench.PartsOf(b.without)
 	have := bench.Material{Couples: w.System.Allowed()}
 	if paints := w.System.Paints(); b.which.Kind == "ladder" && len(args) == 2 && len(paints) == 2 {
 		have.Way = path.New(paints[0], paints[1])
@@ -100,7 +102,7 @@ func planCommand() *cobra.Command {
 	}
 	q.flags(c)
 	b.flags(c)
-	c.Flags().StringVar((*string)(&b.which.Kind), "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run, guide, wanted or warmcool")
+	c.Flags().StringVar((*string)(&b.which.Kind), "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run, guide, wanted, warmcool or worksheet")
 	return c
 }
 
@@ -111,6 +113,7 @@ func (b *benched) flags(c *cobra.Command) {
 	f.IntVar(&b.which.Slot, "slot", 0, "the slot of values, intensities and runs, 0 on top")
 	f.IntVar(&b.which.Section, "section", 0, "the section of a ladder: 0, 1 or 2")
 	f.IntVar(&b.which.Steps, "steps", 0, "inner steps of a ladder (5), places of a scale (7)")
+	f.StringSliceVar(&b.without, "without", nil, "parts of a worksheet to leave out: wheel, greys, runs, values, intensity")
 	f.StringArrayVar(&b.wanted, "wanted", nil, "a wanted colour as NAME=COLOUR; several times, for a sheet of these")
 	f.IntVar(&b.set.Waters, "waters", 0, "jars of water (1)")
 	f.Float64Var(&b.set.Diameter, "diameter", 0, "of the wheel, mm (180)")
@@ -178,7 +181,7 @@ func sheetCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use:     "sheet KIND PAINT...",
 		Short:   "A sheet on paper at true size: a PDF, or an SVG by the ending",
-		Long:    "A sheet on paper at true size: a PDF, or an SVG by the ending of --out. KIND is wheel, grid (of pairings), ladder, values,\nintensity, run, guide, wanted or warmcool; paints come in the order yellows, reds, blues. A ladder takes two paints alone as well.\nSystems side by side are put on paper by gyrophane compare --out.",
+		Long:    "A sheet on paper at true size: a PDF, or an SVG by the ending of --out. KIND is wheel, grid (of pairings), ladder, values,\nintensity, run, guide, wanted, warmcool or worksheet; paints come in the order yellows, reds, blues. A ladder takes two paints alone as well.\nSystems side by side are put on paper by gyrophane compare --out.",
 		Example: "gyrophane sheet wheel --system split PY184 PY65 PR255 PR122 PB29 PB15:3 --diameter 140 --paper A4 --out wheel.pdf",
 		Args:    cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {

@@ -2248,7 +2248,7 @@ export interface components {
             a?: string;
             /** @description paint that it ends with */
             b?: string;
-            /** @description wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, or warm and cool */
+            /** @description wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, warm and cool, or worksheet */
             kind?: string;
             /**
              * Format: int64
@@ -2257,7 +2257,7 @@ export interface components {
             section?: number;
             /**
              * Format: int64
-             * @description index of the slot, of values, intensities and runs
+             * @description index of the slot, of values, intensities, runs and worksheets
              */
             slot?: number;
             /**
@@ -2265,6 +2265,8 @@ export interface components {
              * @description inner steps of a ladder, places of a scale
              */
             steps?: number;
+            /** @description parts of a worksheet that are left out: wheel, greys, runs, values, intensity */
+            without?: string[];
         };
         BenchWay: {
             fill: components["schemas"]["Fill"];
@@ -5255,7 +5257,7 @@ export interface components {
          * @description what is painted
          * @enum {string}
          */
-        SheetKind: "wheel" | "grid" | "ladder" | "values" | "intensity" | "run" | "guide" | "wanted" | "warmcool";
+        SheetKind: "wheel" | "grid" | "ladder" | "values" | "intensity" | "run" | "guide" | "wanted" | "warmcool" | "worksheet";
         Shelf: {
             /**
              * Format: int64
@@ -16839,9 +16841,9 @@ export interface operations {
     paper: {
         parameters: {
             query?: {
-                /** @description what is painted: wheel, grid, ladder, values, intensity, run, guide, wanted or warmcool */
+                /** @description what is painted: wheel, grid, ladder, values, intensity, run, guide, wanted, warmcool or worksheet */
                 kind?: string;
-                /** @description of values, intensities and runs */
+                /** @description of values, intensities, runs and worksheets */
                 slot?: number;
                 /** @description of a ladder */
                 section?: number;
@@ -16851,6 +16853,8 @@ export interface operations {
                 a?: string;
                 /** @description paint that it ends with */
                 b?: string;
+                /** @description parts of a worksheet that are left out: wheel, greys, runs, values, intensity */
+                without?: string[];
                 /** @description what is counted out in */
                 measure?: string;
                 /** @description ml of one drop, load or tip */
