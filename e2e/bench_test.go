@@ -173,7 +173,7 @@ func TestASheetIsPutOnPaper(t *testing.T) {
 	}
 	drawn("the wheel")
 	begins("the wheel")
-	for _, sheet := range []string{"pairings to paint", "a ladder", "a value scale", "an intensity scale", "a run of neighbours", "a palette guide", "wanted colours", "warm and cool"} {
+	for _, sheet := range []string{"pairings to paint", "a ladder", "a value scale", "an intensity scale", "a run of neighbours", "a palette guide", "wanted colours", "warm and cool", "a worksheet"} {
 		p.menu("sheet", sheet)
 		drawn(sheet)
 		begins(sheet)

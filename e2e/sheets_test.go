@@ -14,6 +14,7 @@ func TestASheetIsPaintedReadAndLookedUp(t *testing.T) {
 		more, other string // where it was taken too much, and too little
 	}{
 		"warm and cool": {"18", "warm/violet", "cool with warm/orange"},
+		"a worksheet":   {"42", "red-violet", "intensity/grey between"},
 	} {
 		t.Run(sheet, func(t *testing.T) {
 			t.Parallel()

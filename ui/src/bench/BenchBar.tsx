@@ -13,8 +13,9 @@ import type {
 } from "../api/client";
 import { FromBelow } from "../parts/FromBelow";
 import { Choice, choicesOf, OneOf } from "../parts/Choice";
-import { fillWords, sheetWords } from "../parts/choices";
+import { fillWords, ofOneSlot, sheetWords } from "../parts/choices";
 import { Measures } from "../parts/InMeasure";
+import { SheetParts } from "../parts/SheetParts";
 import { usePhone } from "../parts/usePhone";
 
 /** One of a few numbers, with what it is called. */
@@ -81,7 +82,7 @@ function SheetChoice({
   sections: Section[];
 }) {
   const kind = (sheet.kind ?? "wheel") as keyof typeof sheetWords;
-  const ofSlot = kind === "values" || kind === "intensity" || kind === "run";
+  const ofSlot = ofOneSlot.includes(kind);
   const ways = sections.flatMap((s, k) =>
     s.from && s.to ? [{ value: String(k), name: `${s.from} to ${s.to}` }] : [],
   );
@@ -102,6 +103,12 @@ function SheetChoice({
           of={slots.filter((s) => !s.empty).map((s) => ({ value: String(s.index), name: s.name }))}
           value={String(sheet.slot ?? 0)}
           onChoose={(v) => onShow({ ...sheet, slot: Number(v) })}
+        />
+      )}
+      {kind === "worksheet" && (
+        <SheetParts
+          without={sheet.without ?? []}
+          onLeaveOut={(without) => onShow({ ...sheet, without })}
         />
       )}
       {kind === "ladder" && (

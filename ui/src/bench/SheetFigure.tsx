@@ -4,6 +4,7 @@ import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { Fade } from "../drawing/Fade";
 import { fill } from "../drawing/screen";
+import { centreOf } from "../parts/sheet";
 import { shortName, SlotName } from "../drawing/SlotName";
 import { figures, grey, text } from "../drawing/style";
 import { slotName, washes } from "../parts/naming";
@@ -25,7 +26,6 @@ export function SheetFigure({
   const round = plan.kind === "wheel";
   const radius = plan.width / 2;
   const scale = round ? 168 / radius : Math.min(500 / plan.width, 330 / plan.height); // it fills its place
-  const centre = [0, 0] as const;
   const names = new Map<number, string>();
   plan.regions.forEach((r) => r.main && names.set(r.index, slotName(r.label)));
   const turn = plan.regions.find((r) => r.main)?.shape;
@@ -46,7 +46,7 @@ export function SheetFigure({
               <Fade
                 key={r.id}
                 id={`graded-${i}`}
-                centre={[0, 0]}
+                centre={centreOf(plan, r, scale)}
                 inner={r.shape.inner * scale}
                 outer={r.shape.outer * scale}
                 drawn={r.drawn}
@@ -76,7 +76,7 @@ export function SheetFigure({
           <title>{`${r.label}: ${r.parents}`}</title>
           {r.shape.to > r.shape.from ? (
             <Sector
-              centre={centre}
+              centre={centreOf(plan, r, scale)}
               inner={r.shape.inner * scale}
               outer={r.shape.outer * scale}
               from={r.shape.from}
@@ -118,7 +118,8 @@ export function SheetFigure({
       ))}
       {plan.regions.map(
         (r) =>
-          r.shape.w * scale > 44 && (
+          r.shape.w * scale > 44 &&
+          r.shape.h * scale > 50 && (
             <text
               key={r.id}
               pointerEvents="none"
@@ -175,7 +176,10 @@ export function SheetFigure({
 function middle(plan: BenchPlan, { shape: s }: BenchRegion, scale: number): [number, number] {
   if (s.w > 0)
     return [(s.x + s.w / 2 - plan.width / 2) * scale, (s.y + s.h / 2 - plan.height / 2) * scale];
-  if (s.to > s.from) return point(0, 0, ((s.inner + s.outer) / 2) * scale, (s.from + s.to) / 2);
+  if (s.to > s.from) {
+    const [x, y] = centreOf(plan, { shape: s }, scale);
+    return point(x, y, ((s.inner + s.outer) / 2) * scale, (s.from + s.to) / 2);
+  }
   return [s.x * scale, s.y * scale];
 }
 

@@ -40,7 +40,7 @@ export function PaintedSheet({
           return (
             <Sector
               key={i}
-              centre={[0, 0]}
+              centre={[s.x, s.y]}
               inner={thin ? (s.inner + s.outer) / 2 : s.inner}
               outer={s.outer}
               from={s.from}

@@ -60,7 +60,19 @@ export const sheetWords = {
   guide: "a palette guide",
   wanted: "wanted colours",
   warmcool: "warm and cool",
+  worksheet: "a worksheet",
 } as const satisfies Record<Schemas["SheetKind"], string>;
+/** The parts of a worksheet, in the order in which they lie on it. */
+export const partWords = {
+  wheel: "the wheel",
+  greys: "greys of complements",
+  runs: "runs of neighbours",
+  values: "tints and shades",
+  intensity: "toward the complement",
+} as const;
+export type SheetPart = keyof typeof partWords;
+/** The sheets that are of one slot. */
+export const ofOneSlot: readonly string[] = ["values", "intensity", "run", "worksheet"];
 export const fillWords = {
   weaker: "run from the weaker",
   stronger: "run from the stronger",

@@ -4,7 +4,8 @@ import type { Profile } from "../api/client";
 import { wheelQuery } from "../api/queries";
 import { KeptShell, MissingWheel } from "../app/Kept";
 import { choicesOf, OneOf } from "../parts/Choice";
-import { plainSettings, sheetWords } from "../parts/choices";
+import { ofOneSlot, plainSettings, sheetWords } from "../parts/choices";
+import { SheetParts } from "../parts/SheetParts";
 import { useAddress } from "../parts/useAddress";
 import { useKeptWheel } from "../parts/useKeptWheel";
 import { useMeasure } from "../parts/useMeasure";
@@ -39,7 +40,8 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
   if (own.query.error && !own.kept)
     return <MissingWheel painter={painter} sentence={own.query.error.message} />;
   if (!content) return <Waiting failing={own.query.failureCount > 0} />;
-  const ofSlot = kind === "values" || kind === "intensity" || kind === "run";
+  const ofSlot = ofOneSlot.includes(kind);
+  const without = search.get("without") ?? "";
   const slots = (wheel.data?.slots ?? []).filter((s) => !s.empty);
   const ladders = (wheel.data?.sections ?? []).flatMap((s, k) =>
     s.from && s.to ? [{ value: String(k), name: `${s.from} to ${s.to}` }] : [],
@@ -51,6 +53,7 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
     section,
     ...(way ?? {}),
     ...(kind === "ladder" && steps ? { steps } : {}),
+    ...(kind === "worksheet" && without ? { without } : {}),
     ...printingQuery(of),
     measure,
     ...(size ? { one: String(size) } : {}),
@@ -84,6 +87,12 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
             of={slots.map((s) => ({ value: String(s.index), name: s.name }))}
             value={slot}
             onChoose={(v) => show({ slot: v })}
+          />
+        )}
+        {kind === "worksheet" && (
+          <SheetParts
+            without={without.split(",")}
+            onLeaveOut={(w) => show({ without: w.join() || undefined, page: undefined })}
           />
         )}
         {kind === "ladder" && (

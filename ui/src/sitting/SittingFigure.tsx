@@ -7,6 +7,7 @@ import { fill } from "../drawing/screen";
 import { shortName, SlotName } from "../drawing/SlotName";
 import { figures, grey, text } from "../drawing/style";
 import { slotName } from "../parts/naming";
+import { centreOf } from "../parts/sheet";
 import { usePhone } from "../parts/usePhone";
 import { timeOf } from "./steps";
 
@@ -105,7 +106,7 @@ export function SittingFigure({
                 <Fade
                   key={as}
                   id={`${as}-${i}`}
-                  centre={[0, 0]}
+                  centre={centreOf(plan, r, scale)}
                   inner={r.shape.inner * scale}
                   outer={r.shape.outer * scale}
                   drawn={at.drawn![as]}
@@ -179,7 +180,7 @@ function Place({
     return (
       <Sector
         {...path}
-        centre={[0, 0]}
+        centre={centreOf(plan, r, scale)}
         inner={(s.inner + deep) * scale}
         outer={(s.outer - deep) * scale}
         from={s.from + turn}
@@ -221,7 +222,7 @@ function Band({
   if (s.to > s.from)
     return (
       <Sector
-        centre={[0, 0]}
+        centre={centreOf(plan, r, scale)}
         inner={s.outer * scale + 3}
         outer={s.outer * scale + 3 + thick}
         from={s.from + 1}
