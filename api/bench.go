@@ -131,6 +131,7 @@ type Printing struct {
 	PaperFile
 	Flat    bool   `query:"flat" doc:"on its side"`
 	Edition string `query:"edition" maxLength:"20" doc:"working (outlines and recipes, also when empty), blank (for a class), key (to a blank) or aimed (the colours aimed at)"`
+	Class   int    `query:"class" doc:"so many blanks and one key to them, instead of an edition"`
 	Recipes string `query:"recipes" maxLength:"20" doc:"parts, dabs or none; when empty none on a blank, else parts"`
 	As      string `query:"as" maxLength:"40" doc:"sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack"`
 }
@@ -143,7 +144,7 @@ type PaperFile struct {
 }
 
 func (in Printing) options() (o paper.Options, err error) {
-	o = paper.Options{Flat: in.Flat, Edition: paper.Edition(in.Edition), Recipes: in.Recipes, As: in.As}
+	o = paper.Options{Flat: in.Flat, Edition: paper.Edition(in.Edition), Class: in.Class, Recipes: in.Recipes, As: in.As}
 	o.Format, err = paper.ParseFormat(in.Paper)
 	return o, err
 }

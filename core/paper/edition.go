@@ -38,6 +38,32 @@ func ParseEdition(name string) (Edition, error) {
 	return "", input.Errorf("unknown edition %q: choose %s", input.Clip(name), strings.Trim(fmt.Sprint(Editions), "[]"))
 }
 
+// mostBlanks is how many blanks a set for a class may have.
+const mostBlanks = 60
+
+// forClass are the blanks of a plan's sheet for a class and one key to them.
+func forClass(p *bench.Plan, o Options, measure Measure) (pages []Page, err error) {
+	blanks := o.Class
+	if blanks < 1 || blanks > mostBlanks {
+		return nil, input.Errorf("a set for a class has 1 to %d blanks, and not %d", mostBlanks, blanks)
+	}
+	o.As, o.Class = "sheet", 0
+	key := o
+	o.Edition, key.Edition = Blank, Key
+	if key.Recipes == "none" {
+		key.Recipes = ""
+	}
+	blank, err := Sheet(p, o, measure)
+	if err != nil {
+		return nil, err
+	}
+	for range blanks {
+		pages = append(pages, blank...)
+	}
+	of, err := Sheet(p, key, measure)
+	return append(pages, of...), err
+}
+
 // coloured says that places are filled with the colour aimed at; else they are outlines to paint.
 func (o Options) coloured() bool { return o.Edition == Key || o.Edition == Aimed }
 

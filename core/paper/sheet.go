@@ -21,6 +21,8 @@ type Options struct {
 	Flat    bool
 	Edition Edition // for whom it is; the painter's own when empty
 	Recipes string  // "parts", "dabs" (whatever the plan is counted out in) or "none"; none on a blank when empty, else parts
+	// Class is for how many there is a blank each, with one key to them, instead of an edition; 0 for none.
+	Class int
 	// As are "sheet" (also when empty), "plan", "cards" and "dabs": several, with commas
 	// between, make a stack.
 	As    string
@@ -74,6 +76,9 @@ type layout struct {
 func Sheet(p *bench.Plan, o Options, measure Measure) (pages []Page, err error) {
 	if !slices.Contains([]string{"", "parts", "dabs", "none"}, o.Recipes) {
 		return nil, input.Errorf("recipes %q: choose parts, dabs or none", input.Clip(o.Recipes))
+	}
+	if o.Class != 0 {
+		return forClass(p, o, measure)
 	}
 	if o.Edition, err = ParseEdition(string(o.Edition)); err != nil {
 		return nil, err

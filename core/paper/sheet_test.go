@@ -166,6 +166,49 @@ func TestAWheelIsItsSizeAndTheBarIsFifty(t *testing.T) {
 	assert.ErrorContains(t, err, "choose A4, A5, Letter")
 }
 
+func TestAClassGetsABlankEachAndOneKey(t *testing.T) {
+	system, err := wheel.NewSystem(wheel.RYB, rolesOf(rand.New(rand.NewPCG(1, 1)), 1))
+	require.NoError(t, err)
+	set, err := bench.Settings{Medium: paint.Media()[1], Diameter: 120, Fill: bench.OwnPiles}.Complete()
+	require.NoError(t, err)
+	sheet := bench.Wheel(wheel.Build(system, wheel.Options{}), bench.Extras{}, set)
+	plan, err := bench.Sketch(&sheet, set)
+	require.NoError(t, err)
+	o := paper.Options{Format: paper.Formats[0], Title: "Low water", Class: 30, Recipes: "none", As: "plan"}
+	pages, err := paper.Sheet(plan, o, rough)
+	require.NoError(t, err)
+	says := func(p paper.Page, text string) bool {
+		return slices.ContainsFunc(p.Marks, func(m paper.Mark) bool { return m.Kind == paper.Text && strings.Contains(m.Text, text) })
+	}
+	blanks, keys := 0, 0
+	for _, p := range pages {
+		switch {
+		case says(p, "the key"):
+			keys++
+			continue
+		case says(p, "true size"):
+			blanks++
+		}
+		for _, told := range []string{" : ", "clean", "softened", "muddy", "Squeeze out", "minutes"} {
+			assert.False(t, says(p, told), "a blank tells %q", told)
+		}
+		for _, m := range p.Marks {
+			coloured := m.Kind == paper.Sector && m.Fill != ""
+			assert.False(t, coloured, "a blank is an outline")
+		}
+	}
+	assert.Equal(t, 30, blanks)
+	assert.Positive(t, keys)
+	assert.True(t, says(pages[30], "Squeeze out") || says(pages[len(pages)-1], " : "))
+	for _, n := range []int{-1, 61} {
+		o.Class = n
+		_, err = paper.Sheet(plan, o, rough)
+		assert.ErrorContains(t, err, "1 to 60 blanks")
+	}
+	_, err = paper.Sheet(plan, paper.Options{Format: paper.Formats[0], Edition: "pirate"}, rough)
+	assert.ErrorContains(t, err, "choose working blank key aimed")
+}
+
 func TestAComparisonStandsOnItsPage(t *testing.T) {
 	r := rand.New(rand.NewPCG(16, 2))
 	acrylic, err := paint.ParseMedium("acrylic")

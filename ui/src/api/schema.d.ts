@@ -7429,6 +7429,8 @@ export interface operations {
                 flat?: boolean;
                 /** @description working (outlines and recipes, also when empty), blank (for a class), key (to a blank) or aimed (the colours aimed at) */
                 edition?: string;
+                /** @description so many blanks and one key to them, instead of an edition */
+                class?: number;
                 /** @description parts, dabs or none; when empty none on a blank, else parts */
                 recipes?: string;
                 /** @description sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack */
@@ -16869,6 +16871,8 @@ export interface operations {
                 flat?: boolean;
                 /** @description working (outlines and recipes, also when empty), blank (for a class), key (to a blank) or aimed (the colours aimed at) */
                 edition?: string;
+                /** @description so many blanks and one key to them, instead of an edition */
+                class?: number;
                 /** @description parts, dabs or none; when empty none on a blank, else parts */
                 recipes?: string;
                 /** @description sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack */
