@@ -212,6 +212,9 @@ func TestASheetIsPutOnPaper(t *testing.T) {
 	for _, told := range []string{"Squeeze out", "softened", " : ", "ml"} {
 		assert.False(t, strings.Contains(blank, told), "the blank tells %q", told)
 	}
+	p.choose("how many", "30 blanks and the key")
+	p.see("1 of 31")
+	begins("a set for a class")
 	p.choose("edition", "the key to it")
 	drawn("warm and cool")
 	key := read("key")

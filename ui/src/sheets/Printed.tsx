@@ -26,6 +26,14 @@ const kinds = {
   all: "all of these",
 } as const;
 
+const sets = {
+  "0": "one sheet",
+  "10": "10 blanks and the key",
+  "20": "20 blanks and the key",
+  "30": "30 blanks and the key",
+  "40": "40 blanks and the key",
+} as const;
+
 /** How a sheet is printed, as the address says. */
 export function usePrinting() {
   const { search, show, one } = useAddress();
@@ -37,6 +45,7 @@ export function usePrinting() {
     paper: one<keyof typeof papers>("paper", papers, "A4"),
     way: one<keyof typeof ways>("way", ways, "upright"),
     edition,
+    set: edition === "blank" ? one<keyof typeof sets>("class", sets, "0") : "0",
     recipe: one<keyof typeof recipes>("recipes", recipes, edition === "blank" ? "none" : "parts"),
     as,
     page: Number(/^[1-9]\d{0,2}$/.exec(search.get("page") ?? "")?.[0] ?? "1"),
@@ -46,10 +55,11 @@ export function usePrinting() {
 type Printing = ReturnType<typeof usePrinting>;
 
 /** The same as a request asks for it. */
-export const printingQuery = ({ paper, way, edition, recipe, as }: Printing) => ({
+export const printingQuery = ({ paper, way, edition, set, recipe, as }: Printing) => ({
   paper,
   flat: String(way === "flat"),
   edition,
+  ...(set !== "0" && { class: set }),
   recipes: recipe,
   as: as === "all" ? "sheet,plan,cards,dabs" : as,
 });
@@ -81,8 +91,18 @@ export function PrintingChoices({ of, only }: { of: Printing; only?: "paper" }) 
             label="edition"
             words={editions}
             value={of.edition}
-            onChoose={(edition) => show({ edition, recipes: undefined, ...first })}
+            onChoose={(edition) =>
+              show({ edition, recipes: undefined, class: undefined, ...first })
+            }
           />
+          {of.edition === "blank" && (
+            <Setting
+              label="how many"
+              words={sets}
+              value={of.set}
+              onChoose={(n) => show({ class: n === "0" ? undefined : n, ...first })}
+            />
+          )}
           <Setting
             label="recipes"
             words={recipes}
