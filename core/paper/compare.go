@@ -3,7 +3,6 @@ package paper
 import (
 	"fmt"
 	"math"
-	"slices"
 	"strings"
 
 	"gyrophane/core/colour"
@@ -18,22 +17,30 @@ func Comparison(systems []reach.Compared, in paint.Medium, f Format, measure Mea
 	l := &layout{Page: Page{W: f.W, H: f.H}, measure: measure}
 	l.heading("Systems side by side", "as painted in "+in.Name+", dry")
 	l.text(margin, header+1.5, small, Plain, Start, 0.35, "%s", l.fit("outward of the wheel the brightness that is kept, beyond the dots clean", Plain, small, l.W-2*margin))
-	names := 30.0
+	names := 34.0
 	w := (l.W - 2*margin - names) / float64(len(systems))
 	foot := l.H - margin
 	var paints []*paint.Paint
 	for n := range systems {
 		paints = append(paints, systems[n].System.Paints()...)
 	}
-	cautions := cautionsOf(paints)
-	for _, c := range slices.Backward(cautions) {
-		for _, line := range slices.Backward(l.wrapped(c, Plain, small, l.W-2*margin)) {
-			l.text(margin, foot, small, Plain, Start, 0.35, "%s", line)
-			foot -= small * 1.25
-		}
+	var cautions []string
+	for _, c := range cautionsOf(paints) {
+		cautions = append(cautions, l.wrapped(c, Plain, small, l.W-2*margin)...)
 	}
 	rows := figuresOf(systems)
-	radius := min(w*0.3, 24, (foot-header-19-leastRow*float64(len(rows)-1))/3)
+	largest := func(foot float64) float64 {
+		return min(w*0.3, 24, (foot-header-19-leastRow*float64(len(rows)-1))/3)
+	}
+	beneath := float64(len(cautions)) * small * 1.25
+	alone := largest(foot-beneath) < leastRim // then they have a page of their own
+	if !alone {
+		for n, line := range cautions {
+			l.text(margin, foot-beneath+float64(n+1)*small*1.25, small, Plain, Start, 0.35, "%s", line)
+		}
+		foot -= beneath
+	}
+	radius := largest(foot)
 	cy := header + 9 + radius*1.5
 	for n := range systems {
 		s := &systems[n]
@@ -46,18 +53,28 @@ func Comparison(systems []reach.Compared, in paint.Medium, f Format, measure Mea
 	high := min(ordinary*1.45, (foot-y)/float64(len(rows)-1))
 	for _, row := range rows {
 		l.line(margin, y-high*0.69, l.W-margin, y-high*0.69, 0.15, 0.7)
-		size := min(small, high*0.75)
-		l.text(margin, y, size, Plain, Start, 0.2, "%s", l.fit(row.name, Plain, size, names-2))
+		l.text(margin, y, small, Plain, Start, 0.2, "%s", l.fit(row.name, Plain, small, names-2))
 		for n, value := range row.of {
-			l.text(margin+names+w*(float64(n)+0.5), y, size, Figures, Middle, 0, "%s", l.fit(value, Figures, size, w-4))
+			l.text(margin+names+w*(float64(n)+0.5), y, small, Figures, Middle, 0, "%s", l.fit(value, Figures, small, w-4))
 		}
 		y += high
 	}
-	return []Page{l.Page}
+	if alone {
+		l.full = append(l.full, l.Page)
+		l.Page = Page{W: f.W, H: f.H}
+		l.heading("Systems side by side", "the cautions of their paints")
+		for n, line := range cautions {
+			l.text(margin, header+float64(n+1)*small*1.25, small, Plain, Start, 0.35, "%s", line)
+		}
+	}
+	return append(l.full, l.Page)
 }
 
-// leastRow is the least from line to line of the figures, mm.
-const leastRow = 2.8
+// leastRow is the least from line to line of the figures, and leastRim the least radius of a wheel, mm.
+const (
+	leastRow = 1.3 * small
+	leastRim = 12.0
+)
 
 // yellow is the wheel hue that stands on top.
 const yellow = 120
