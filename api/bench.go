@@ -133,7 +133,7 @@ type Printing struct {
 	Edition string `query:"edition" maxLength:"20" doc:"working (outlines and recipes, also when empty), blank (for a class), key (to a blank) or aimed (the colours aimed at)"`
 	Class   int    `query:"class" doc:"so many blanks and one key to them, instead of an edition"`
 	Recipes string `query:"recipes" maxLength:"20" doc:"parts, dabs or none; when empty none on a blank, else parts"`
-	As      string `query:"as" maxLength:"40" doc:"sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack"`
+	As      string `query:"as" maxLength:"40" doc:"sheet, plan (in order, to tick off), cards (recipes to cut out) or dabs (at true size); several with commas between are a stack"`
 }
 
 // PaperFile says which file of a sheet is wanted.

@@ -142,9 +142,9 @@ func TestAKeptWheelIsPutOnPaper(t *testing.T) {
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "no wanted colours yet")
 	ada.ok("POST", "/api/wanted", `[{"name":"kelp","colour":"#6e6228"}]`, nil)
-	_, text, header = ada.send(ada.request("GET", wanted+"&format=svg&page=2", ""))
+	_, text, header = ada.send(ada.request("GET", wanted+"&format=svg&page=3", ""))
 	assert.Contains(t, text, "CIEDE2000")
-	assert.Equal(t, "2", header.Get("Sheet-Pages"))
+	assert.Equal(t, "3", header.Get("Sheet-Pages"))
 	status, _ = ada.do("GET", strings.Replace(ladder, "PY74", "PX99", 1), "")
 	assert.Equal(t, 422, status)
 

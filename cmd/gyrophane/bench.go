@@ -213,7 +213,7 @@ func sheetCommand() *cobra.Command {
 	f.StringVar((*string)(&o.Edition), "edition", "working", "working (outlines and recipes), blank (for a class: lines to write on, drops to tick), key (to a blank: colours, recipes, verdicts) or aimed (the colours aimed at)")
 	f.IntVar(&o.Class, "class", 0, "so many blanks and one key to them, instead of an edition")
 	f.StringVar(&o.Recipes, "recipes", "", "parts, dabs or none (none on a blank, else parts)")
-	f.StringVar(&o.As, "as", "sheet", "sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack")
+	f.StringVar(&o.As, "as", "sheet", "sheet, plan (in order, to tick off), cards (recipes to cut out) or dabs (at true size); several with commas between are a stack")
 	f.StringVar(&file, "out", "", "the file: .pdf or .svg (a PDF to the standard output)")
 	return c
 }

@@ -16,9 +16,9 @@ type block struct{ parents, cells int }
 
 // Sizes of a sheet in blocks, in mm.
 const (
-	marginCell = 18.0 // a paint in the margin
-	marginGap  = 3.0
-	blockCell  = 34.0
+	marginCell = 22.0 // a paint in the margin
+	marginGap  = 2.0
+	blockCell  = 32.0
 	blockTall  = 20.0
 	blockFlat  = 17.0 // where the paints of a block stand above it
 )

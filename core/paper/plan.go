@@ -1,8 +1,10 @@
 package paper
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"gyrophane/core/bench"
@@ -27,7 +29,7 @@ func (l *layout) inOrder() []Page {
 		}
 	}
 	right := l.W - margin
-	names := 0.36 * (l.W - 2*margin)
+	names := 0.4 * (l.W - 2*margin)
 	const row = ordinary * 1.6
 	s := l.plan.Sheet
 	for _, a := range l.plan.Actions {
@@ -35,33 +37,40 @@ func (l *layout) inOrder() []Page {
 		case bench.LayOut:
 			for _, of := range l.squeezed() {
 				room(row)
-				l.text(margin, y, small, Plain, Start, 0, "%s", l.fit(strings.ToLower(l.layOut())+": "+of[0], Plain, small, right-margin-54))
-				l.text(right-32, y, small, Figures, End, 0, "%s", of[1])
-				l.text(right, y, small, Figures, End, 0.35, "%s", l.fit(of[2], Figures, small, 30))
-				y += small * 1.5
+				l.name(margin, y, Plain, 0, strings.ToLower(l.layOut())+": "+of[0], right-margin-58)
+				l.text(right-38, y, ordinary, Figures, End, 0, "%s", of[1])
+				l.text(right, y, ordinary, Figures, End, 0.35, "%s", l.fit(of[2], Figures, ordinary, 36))
+				y += ordinary * 1.5
 			}
 			y += 2
 			continue
 		case bench.Paint:
 			r := &s.Regions[a.Region]
-			made := []string{r.Parents}
+			made, size := []string{r.Parents}, ordinary
 			if pieces := l.made(a.Region); len(pieces) > 0 {
-				made, _ = l.inPieces(pieces, Plain, small, right-margin-names-14)
+				wide, whole := right-margin-names-18, false
+				if made, whole = l.inPieces(pieces, Plain, size, wide); !whole {
+					size = small
+					made, _ = l.inPieces(pieces, Plain, size, wide)
+				}
+				for n := range made {
+					made[n] = l.fit(made[n], Plain, size, wide)
+				}
 			}
-			under := float64(len(made)-1) * small * 1.3
+			under := float64(len(made)-1) * size * 1.3
 			room(row + under)
 			l.add(Mark{Kind: Rect, X: margin, Y: y - 2.6, W: 3, H: 3, Stroke: 0.25})
 			l.add(Mark{Kind: Rect, X: margin + 18, Y: y - 3, W: 8, H: 4, Fill: l.aimed(r), Stroke: 0.2, Grey: 0.4})
-			l.text(margin+16, y, small, Figures, End, 0.2, "%s", clock(a.Start))
-			l.text(margin+29, y, ordinary, Bold, Start, 0, "%s", l.fit(r.Label, Bold, ordinary, names-31))
+			l.text(margin+16, y, ordinary, Figures, End, 0.2, "%s", clock(a.Start))
+			l.name(margin+29, y, Bold, 0, r.Label, names-31)
 			for n, line := range made {
-				l.text(margin+names, y+float64(n)*small*1.3, small, Plain, Start, 0.2, "%s", line)
+				l.text(margin+names, y+float64(n)*size*1.3, size, Plain, Start, 0.2, "%s", line)
 			}
 			well := ""
 			if a.Well > 0 {
 				well = fmt.Sprintf("well %d", a.Well)
 			}
-			l.text(right, y, small, Plain, End, 0.2, "%s", well)
+			l.text(right, y, ordinary, Plain, End, 0.2, "%s", well)
 			y += row + under
 		case bench.Mix:
 			if a.Because == "" {
@@ -96,90 +105,115 @@ func (l *layout) dabs() []Page {
 	x, y := margin, y+6
 	tall := 0.0
 	for d := 2.0; d <= largestDab; d++ {
-		wide := max(d, 12) + 4
+		wide := max(d, 14) + 4
 		if x+wide > l.W-margin {
 			x, y, tall = margin, y+tall+under, 0
 		}
 		tall = max(tall, largestDab/2+d/2)
 		cx := x + wide/2
 		l.add(Mark{Kind: Circle, X: cx, Y: y + largestDab/2, Outer: d / 2, Stroke: 0.25, Grey: 0.1})
-		l.text(cx, y+largestDab/2+d/2+4, small, Figures, Middle, 0.1, "%g mm", d)
-		l.text(cx, y+largestDab/2+d/2+7, small*0.85, Figures, Middle, 0.35, "%.2g ml", recipe.DabML(d))
+		l.text(cx, y+largestDab/2+d/2+4, ordinary, Figures, Middle, 0.1, "%g mm", d)
+		l.text(cx, y+largestDab/2+d/2+7.5, small, Figures, Middle, 0.35, "%.2g ml", recipe.DabML(d))
 		x += wide
 	}
 	return append(l.full, l.Page)
 }
 
-// cardHigh is how high a card is at least, mm: four lie below each other on upright A4.
-const cardHigh = 55
+// Sizes of recipe cards, in mm.
+const (
+	cardText  = 4.25 // 12 points
+	cardAbove = 28.0 // its name, its paints and chips
+	cardHigh  = 55.0 // at least
+)
+
+// card is a recipe to cut out.
+type card struct {
+	region int
+	size   float64 // of its steps
+	lines  []string
+}
+
+func (c card) high() float64 {
+	return max(cardHigh, cardAbove+float64(len(c.lines))*1.25*c.size+1)
+}
 
 // cards are recipes to cut out, two beside each other: the colour aimed at, a place to paint
 // it, what it is made of and how.
 func (l *layout) cards() []Page {
 	const across = 2
-	down := int((l.H - header - margin) / cardHigh)
-	w, h := (l.W-2*margin)/across, (l.H-header-margin)/float64(down)
-	n := 0
+	w := (l.W - 2*margin) / across
+	var all []card
 	for _, i := range l.plan.Order {
 		r := &l.plan.Sheet.Regions[i]
 		if len(r.Recipe.Plain()) < 2 && r.Aim == nil {
 			continue
 		}
-		switch {
-		case n == 0:
-			l.head()
-		case n%(across*down) == 0:
-			l.turn()
-		}
-		at := n % (across * down)
-		x, y := margin+float64(at%across)*w, header+float64(at/across)*h
-		n++
-		l.add(Mark{Kind: Rect, X: x, Y: y, W: w, H: h, Stroke: 0.15, Grey: 0.7})
-		l.add(Mark{Kind: Rect, X: x + w - 32, Y: y + 4, W: 14, H: 14, Fill: l.aimed(r)})
-		l.add(Mark{Kind: Rect, X: x + w - 18, Y: y + 4, W: 14, H: 14, Stroke: 0.25, Grey: 0.1})
-		room, most := w-40, 2
-		if r.Aim != nil { // beside the wanted colour what comes nearest to it
-			l.add(Mark{Kind: Rect, X: x + w - 46, Y: y + 4, W: 14, H: 14, Fill: l.looks(r)})
-			room, most = room-14, 1
-			look := r.Appearance(l.plan.Settings.Medium, false)
-			for n, of := range []string{"nearest", "wanted", "painted"} {
-				l.text(x+w-39+14*float64(n), y+20.5, small*0.75, Plain, Middle, 0.35, "%s", of)
-			}
-			off := fmt.Sprintf("CIEDE2000 %.1f off", colour.Difference(*r.Aim, look.Lab()))
-			l.text(x+4, y+21.5, small, Plain, Start, 0.35, "%s", l.fit(off, Plain, small, room-4))
-		}
-		l.text(x+4, y+8, ordinary, Bold, Start, 0, "%s", l.fit(r.Label, Bold, ordinary, room))
-		l.text(x+4, y+12.5, small, Plain, Start, 0.2, "%s", l.fit(r.Parents, Plain, small, room))
-		if lines, whole := l.inPieces(l.made(i), Plain, small, room); whole && len(lines) <= most {
-			for n, line := range lines {
-				l.text(x+4, y+17+float64(n)*small*1.3, small, Plain, Start, 0.2, "%s", line)
-			}
-		}
 		steps := r.Recipe.Mixing()
-		if l.options.Recipes == "dabs" {
+		if l.counted(r) {
 			steps = l.plan.Counted[i].Lines()
 		}
-		const from = 26
-		size, lines := l.filling(steps, w-8, h-from-2)
-		for n, text := range lines {
-			l.text(x+4, y+from+float64(n)*size*1.3, size, Plain, Start, 0.1, "%s", text)
-		}
+		c := card{region: i}
+		c.size, c.lines = l.filling(steps, w-8, l.H-header-margin-cardAbove-1)
+		all = append(all, c)
 	}
-	if n == 0 {
-		l.head()
+	l.head()
+	if len(all) == 0 {
 		l.text(margin, header+4, ordinary, Plain, Start, 0, "Nothing is mixed on this sheet.")
+	}
+	y := header
+	for n := 0; n < len(all); n += across {
+		row := all[n:min(n+across, len(all))]
+		high := slices.MaxFunc(row, func(a, b card) int { return cmp.Compare(a.high(), b.high()) }).high()
+		if y+high > l.H-margin {
+			l.turn()
+			y = header
+		}
+		for k, c := range row {
+			l.card(c, margin+float64(k)*w, y, w, high)
+		}
+		y += high
 	}
 	return append(l.full, l.Page)
 }
 
-// filling sets steps as large as they find room in, all of them; at most as small text is.
+// card draws a recipe to cut out.
+func (l *layout) card(c card, x, y, w, h float64) {
+	r := &l.plan.Sheet.Regions[c.region]
+	l.add(Mark{Kind: Rect, X: x, Y: y, W: w, H: h, Stroke: 0.15, Grey: 0.7})
+	l.add(Mark{Kind: Rect, X: x + w - 32, Y: y + 4, W: 14, H: 14, Fill: l.aimed(r)})
+	l.add(Mark{Kind: Rect, X: x + w - 18, Y: y + 4, W: 14, H: 14, Stroke: 0.25, Grey: 0.1})
+	room, most := w-40, 2
+	if r.Aim != nil { // beside the wanted colour what comes nearest to it
+		l.add(Mark{Kind: Rect, X: x + w - 46, Y: y + 4, W: 14, H: 14, Fill: l.looks(r)})
+		room, most = room-14, 1
+		look := r.Appearance(l.plan.Settings.Medium, false)
+		for n, of := range []string{"nearest", "wanted", "painted"} {
+			l.text(x+w-39+14*float64(n), y+21, small, Plain, Middle, 0.35, "%s", of)
+		}
+		off := fmt.Sprintf("CIEDE2000 %.1f off", colour.Difference(*r.Aim, look.Lab()))
+		l.text(x+4, y+22.5, small, Plain, Start, 0.35, "%s", l.fit(off, Plain, small, room-4))
+	}
+	l.text(x+4, y+8, cardText, Bold, Start, 0, "%s", l.fit(r.Label, Bold, cardText, room))
+	l.text(x+4, y+13, ordinary, Plain, Start, 0.2, "%s", l.fit(r.Parents, Plain, ordinary, room))
+	if lines, whole := l.inPieces(l.made(c.region), Plain, ordinary, room); whole && len(lines) <= most {
+		for n, line := range lines {
+			l.text(x+4, y+17.8+float64(n)*ordinary*1.2, ordinary, Plain, Start, 0.2, "%s", line)
+		}
+	}
+	for n, text := range c.lines {
+		l.text(x+4, y+cardAbove+float64(n)*1.25*c.size, c.size, Plain, Start, 0.1, "%s", text)
+	}
+}
+
+// filling sets steps as large as recipe cards are read and, only where that has no room on a page,
+// smaller, down to as small as text may be.
 func (l *layout) filling(steps []string, width, high float64) (size float64, lines []string) {
-	for size = small; ; size *= 0.92 {
+	for size = cardText; ; size = max(small, 0.92*size) {
 		lines = nil
 		for _, step := range steps {
 			lines = append(lines, l.wrapped(step, Plain, size, width)...)
 		}
-		if float64(len(lines)-1)*size*1.3 <= high {
+		if size == small || float64(len(lines))*size*1.25 <= high {
 			return size, lines
 		}
 	}

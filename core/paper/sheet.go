@@ -34,8 +34,8 @@ type Options struct {
 const (
 	margin     = 14.0
 	titled     = 7.0
-	ordinary   = 3.6
-	small      = 2.7
+	ordinary   = 3.6          // 10 points: what is read while painting
+	small      = 2.85         // 8 points: nothing is smaller
 	labelled   = 3 * ordinary // a name, what it is mixed from, and its parts
 	header     = 31.0
 	testBar    = 50.0
@@ -54,6 +54,9 @@ func (o Options) Wide() float64 {
 
 // gauge are the widths of dabs shown at true size, mm, beside other things.
 var gauge = []float64{2, 3, 4, 5, 7, 10, 14}
+
+// gaugeWide is how wide they are beside each other, mm.
+const gaugeWide = 63.0
 
 // largestDab is the largest that a gauge of its own shows, mm.
 const largestDab = 24
@@ -236,6 +239,16 @@ func (l *layout) fit(text string, f Font, size, width float64) string {
 	return string(runes) + "…"
 }
 
+// name writes a text as large as is read while painting or, where that finds no room, as small as text
+// may be.
+func (l *layout) name(x, y float64, f Font, grey float64, text string, width float64) {
+	size := ordinary
+	if l.measure(text, f, size) > width {
+		size = small
+	}
+	l.text(x, y, size, f, Start, grey, "%s", l.fit(text, f, size, width))
+}
+
 // bands are how many steps a graded place is printed in.
 const bands = 12
 
@@ -299,16 +312,22 @@ func (l *layout) made(i int) []string {
 	switch {
 	case l.options.Recipes == "none" || len(r.Recipe) < 2:
 		return nil
-	case l.options.Recipes == "dabs":
+	case l.counted(r):
 		return l.plan.Counted[i].Pieces()
 	}
 	return r.Recipe.Pieces()
 }
 
+// counted says that a place's recipe is told as it is counted out: where that is wanted, and where its parts
+// are no whole numbers, as in a tint of a mixture.
+func (l *layout) counted(r *bench.Region) bool {
+	return l.options.Recipes == "dabs" || !r.Recipe.Whole()
+}
+
 // beside is what stands beside a place: its recipe where that finds room whole, for half a
 // recipe is none; else its paints, and the recipe stands in the list of them. There are so many
-// lines at the most.
-func (l *layout) beside(parents string, of []int, most int, size, width float64) []string {
+// lines at the most. A recipe is as large as what is read while painting.
+func (l *layout) beside(parents string, of []int, most int, width float64) (lines []string, size float64) {
 	var made []int
 	for _, i := range of {
 		if len(l.made(i)) > 0 {
@@ -316,15 +335,15 @@ func (l *layout) beside(parents string, of []int, most int, size, width float64)
 		}
 	}
 	if len(made) == 1 {
-		if lines, whole := l.inPieces(l.made(made[0]), Plain, size, width); whole && len(lines) <= most {
+		if lines, whole := l.inPieces(l.made(made[0]), Plain, ordinary, width); whole && len(lines) <= most {
 			l.written[made[0]] = true
-			return lines
+			return lines, ordinary
 		}
 	}
-	if parents == "" {
-		return nil
+	if parents == "" || l.measure(parents, Plain, small) > width {
+		return nil, small // they stand in the list
 	}
-	return []string{l.fit(parents, Plain, size, width)}
+	return []string{parents}, small
 }
 
 // inPieces sets pieces in lines of a width without breaking one; whole is false where one
@@ -355,25 +374,25 @@ func (l *layout) recipes() {
 	y := header + ordinary
 	l.text(margin, y, ordinary, Bold, Start, 0, "What each place is mixed from, in the order of painting")
 	y += ordinary * 1.6
-	names := 0.3 * (l.W - 2*margin)
+	names := 0.36 * (l.W - 2*margin)
 	for _, i := range l.plan.Order {
 		made := l.made(i)
 		if len(made) == 0 {
 			continue
 		}
 		r := &l.plan.Sheet.Regions[i]
-		lines, _ := l.inPieces(made, Plain, small, l.W-2*margin-names)
-		if y+float64(len(lines)-1)*small*1.3 > l.H-margin {
+		lines, _ := l.inPieces(made, Plain, ordinary, l.W-2*margin-names)
+		if y+float64(len(lines)-1)*ordinary*1.3 > l.H-margin {
 			l.turn()
 			y = header + ordinary
 		}
-		l.text(margin+6, y, small, Figures, End, 0.2, "%d", l.number[i])
-		l.text(margin+9, y, small, Bold, Start, 0, "%s", l.fit(r.Label, Bold, small, names-10))
+		l.text(margin+7, y, ordinary, Figures, End, 0.2, "%d", l.number[i])
+		l.name(margin+10, y, Bold, 0, r.Label, names-11)
 		for _, line := range lines {
-			l.text(margin+names, y, small, Plain, Start, 0.1, "%s", line)
-			y += small * 1.3
+			l.text(margin+names, y, ordinary, Plain, Start, 0.1, "%s", line)
+			y += ordinary * 1.3
 		}
-		y += small * 0.3
+		y += ordinary * 0.3
 	}
 }
 
@@ -403,10 +422,10 @@ func (l *layout) wheel() (below float64, err error) {
 		r := &s.Regions[i]
 		m := Mark{Kind: Sector, X: cx, Y: cy, Inner: r.Inner, Outer: r.Outer, From: r.From, To: r.To, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1}
 		x, y := onCircle(cx, cy, (r.Inner+r.Outer)/2, (r.From+r.To)/2)
-		size := min(small, (r.Outer-r.Inner)*0.5, r.Outer*0.045)
+		deep, wide := r.Outer-r.Inner, (r.To-r.From)*math.Pi/180*(r.Inner+r.Outer)/2
 		if r.To <= r.From {
 			m = Mark{Kind: Circle, X: cx + r.X, Y: cy + r.Y, Outer: r.Outer, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1}
-			x, y, size = m.X, m.Y, min(small, r.Outer*0.8)
+			x, y, deep, wide = m.X, m.Y, 1.6*r.Outer, 1.6*r.Outer
 		}
 		if r.Graded {
 			l.graded(m, r)
@@ -414,7 +433,7 @@ func (l *layout) wheel() (below float64, err error) {
 			l.add(m)
 		}
 		if beside || !r.Main {
-			l.text(x, y+size*0.35, size, Figures, Middle, l.numberGrey(r), "%d", l.number[i])
+			l.numbered(i, x, y, min(deep, wide))
 		}
 		if beside && r.Main && l.options.Edition == Key {
 			room := 0.8 * (r.To - r.From) * math.Pi / 180 * (r.Inner + r.Outer) / 2
@@ -433,6 +452,18 @@ func (l *layout) wheel() (below float64, err error) {
 	}
 	l.marks(cx, cy)
 	return cy + radius + around, nil
+}
+
+// numbered writes a place's number about a point, as large as it is read while painting or, in a small
+// place, as small as text may be; in one that is smaller still its name in the list has to do.
+func (l *layout) numbered(i int, x, y, room float64) {
+	number := fmt.Sprint(l.number[i])
+	for _, size := range []float64{ordinary, small} {
+		if max(l.measure(number, Figures, size), 1.4*size) <= room {
+			l.text(x, y+size*0.35, size, Figures, Middle, l.numberGrey(&l.plan.Sheet.Regions[i]), "%s", number)
+			return
+		}
+	}
 }
 
 func onCircle(cx, cy, r, degrees float64) (x, y float64) {
@@ -485,17 +516,20 @@ func (l *layout) label(cx, cy, radius float64, s slot) {
 		width = radius
 	}
 	blank := l.options.uncounted()
-	lines := []string{s.name}
+	lines, second := []string{s.name}, small
 	if blank {
 		lines = append(lines, "", "") // a line to write on, and what is ticked
 	} else {
-		lines = append(lines, l.beside(strings.Join(parents, " | "), s.regions, 2, small, width)...)
+		var made []string
+		if made, second = l.beside(strings.Join(parents, " | "), s.regions, 2, width); len(made) > 0 {
+			lines = append(lines, made...)
+		}
 	}
-	height := ordinary + float64(len(lines)-1)*small*1.2
+	height := ordinary + float64(len(lines)-1)*second*1.2
 	top := y - height/2 - (cy-y)/(radius+4)*height/2
 	y = top + ordinary*0.75
 	for n, line := range lines {
-		font, size := Plain, small
+		font, size := Plain, second
 		if n == 0 {
 			font, size = Bold, ordinary
 		}
@@ -504,7 +538,7 @@ func (l *layout) label(cx, cy, radius float64, s slot) {
 		} else {
 			l.text(x, y, size, font, align, 0.15*min(1, float64(n)), "%s", l.fit(line, font, size, width))
 		}
-		y += max(small*1.2, size)
+		y += max(second*1.2, size)
 	}
 }
 
@@ -554,20 +588,22 @@ func (l *layout) inside(cx, cy float64, s slot) {
 		a := at * math.Pi / 180
 		wide, deep := 0.85*(r.To-r.From)*math.Pi/180*(r.Inner+r.Outer)/2, 0.85*(r.Outer-r.Inner)
 		width := min(wide/max(math.Abs(math.Cos(a)), 0.05), deep/max(math.Abs(math.Sin(a)), 0.05))
-		y -= float64(len(lines)-1) * small * 1.25 / 2
+		y -= float64(len(lines)-1) * ordinary * 1.1 / 2
 		for n, line := range lines {
-			font, size := Bold, small
+			font, size := Bold, ordinary
 			switch {
 			case n == 0:
 				font = Figures
 			case n == len(lines)-1:
-				font, size = Plain, small*0.85
+				font, size = Plain, small
+			case l.measure(line, font, size) > width:
+				size = small
 			}
 			if n == 2 && l.options.uncounted() && r.Verdict != paint.Neutral {
 				l.toTick(x-dropApart*float64(len(ticked))/2, y)
 			}
 			l.text(x, y+small*0.3, size, font, Middle, grey, "%s", l.fit(line, font, size, width))
-			y += small * 1.25
+			y += ordinary * 1.1
 		}
 	}
 }
@@ -602,7 +638,7 @@ func (l *layout) rows() (below float64, err error) {
 		}
 		below = max(below, y+r.H+bench.Beneath)
 		l.add(Mark{Kind: Rect, X: x, Y: y, W: r.W, H: r.H, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1})
-		l.text(x+r.W/2, y+r.H/2+1, small, Figures, Middle, l.numberGrey(r), "%d", l.number[i])
+		l.numbered(i, x+r.W/2, y+r.H/2, min(r.W, r.H))
 		if l.options.Edition == Key {
 			l.judged(r, x+r.W/2, y+r.H/2+4, r.W-2)
 		}
@@ -617,12 +653,16 @@ func (l *layout) rows() (below float64, err error) {
 			parents = "" // the label says them
 		case s.Kind == "guide" && len(r.Recipe) == 1:
 			parents = guided(r.Recipe[0].Paint)
-		case l.measure(parents, Plain, small*0.75) > r.W-0.5:
+		case l.measure(parents, Plain, small) > r.W-0.5:
 			parents = strings.ReplaceAll(parents, " ", "")
 		}
-		for _, line := range l.beside(parents, []int{i}, 3-lines, small*0.75, r.W-0.5) {
-			under += small * 0.9
-			l.text(x+r.W/2, under, small*0.75, Plain, Middle, 0.25, "%s", line)
+		if lines == mostNamed {
+			continue
+		}
+		made, size := l.beside(parents, []int{i}, 2-lines, r.W-0.5)
+		for _, line := range made {
+			under += size + 0.15
+			l.text(x+r.W/2, under, size, Plain, Middle, 0.25, "%s", line)
 		}
 	}
 	if up == 0 {
@@ -658,19 +698,31 @@ func (l *layout) blankBeneath(r *bench.Region, x, under float64) {
 	}
 }
 
-// nameBeneath writes a place's name under it, in two lines where one is too narrow, smaller where two
-// are; and answers where the last of them stands, and how many there are.
+// mostNamed is how many lines a name may have under its place; then nothing else finds room there.
+const mostNamed = 3
+
+// nameBeneath writes a place's name under it, smaller and in several lines where one is too narrow; and
+// answers where the last of them stands, and how many there are.
 func (l *layout) nameBeneath(r *bench.Region, x, bottom float64) (under float64, n int) {
-	size, room := small*0.9, r.W-0.5
-	lines := l.wrapped(r.Label, Bold, size, room)
-	if len(lines) > 2 || slices.ContainsFunc(lines, func(line string) bool { return l.measure(line, Bold, size) > room }) {
-		lines = []string{r.Label}
-		size *= max(0.75, min(1, room/l.measure(r.Label, Bold, size)))
+	size, room := ordinary, r.W-0.5
+	lines := []string{r.Label}
+	if l.measure(r.Label, Bold, size) > room {
+		size = small
+		lines = l.wrapped(strings.ReplaceAll(r.Label, "-", "- "), Bold, size, room)
+		for n := range lines {
+			lines[n] = strings.ReplaceAll(lines[n], "- ", "-")
+		}
+		if len(lines) > mostNamed {
+			lines = append(lines[:mostNamed-1], strings.Join(lines[mostNamed-1:], " "))
+		}
 	}
-	under = bottom + small
+	under = bottom + 0.3 + 0.8*size
+	if size > small {
+		under += 0.4
+	}
 	for n, line := range lines {
 		if n > 0 {
-			under += small * 0.95
+			under += size
 		}
 		l.text(x+r.W/2, under, size, Bold, Middle, 0, "%s", l.fit(line, Bold, size, room))
 	}
@@ -763,7 +815,7 @@ func (l *layout) foot(y float64) {
 		l.warn(y)
 		return
 	}
-	half := l.W / 2
+	gaugeAt := max(l.W/2+14, l.W-margin-gaugeWide)
 	l.text(margin, y, ordinary, Bold, Start, 0, "%s", l.layOut())
 	row := y
 	squeezed := l.squeezed()
@@ -773,18 +825,18 @@ func (l *layout) foot(y float64) {
 			l.text(margin, row, small, Plain, Start, 0.3, "and %d more", len(squeezed)-n)
 			break
 		}
-		l.text(margin, row, small, Plain, Start, 0, "%s", l.fit(a[0], Plain, small, half-margin-38))
-		l.text(half-22, row, small, Figures, End, 0, "%s", a[1])
-		l.text(half+6, row, small, Figures, End, 0.35, "%s", a[2])
+		l.name(margin, row, Plain, 0, a[0], gaugeAt-margin-62)
+		l.text(gaugeAt-43, row, ordinary, Figures, End, 0, "%s", a[1])
+		l.text(gaugeAt-8, row, ordinary, Figures, End, 0.35, "%s", l.fit(a[2], Figures, ordinary, 34))
 	}
-	l.text(half+14, y, ordinary, Bold, Start, 0, "Dabs, at true size")
-	x := half + 14
+	l.text(gaugeAt, y, ordinary, Bold, Start, 0, "Dabs, at true size")
+	x := gaugeAt
 	for _, d := range gauge {
 		if x+d > l.W-margin {
 			break
 		}
 		l.add(Mark{Kind: Circle, X: x + d/2, Y: y + 11, Outer: d / 2, Stroke: 0.25, Grey: 0.1})
-		l.text(x+d/2, y+11+gauge[len(gauge)-1]/2+3, small, Figures, Middle, 0.2, "%g", d)
+		l.text(x+d/2, y+11+gauge[len(gauge)-1]/2+3, ordinary, Figures, Middle, 0.2, "%g", d)
 		x += d + 3
 	}
 	l.warn(max(row, y+21) + 4)

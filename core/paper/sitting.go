@@ -35,7 +35,7 @@ func Sitting(a *journal.Account, f Format, measure Measure) []Page {
 			says  string
 			align Align
 		}{{0, "place", Start}, {chipsAt + chipWide/2, "computed", Middle}, {chipsAt + 1.5*chipWide, "wet", Middle}, {chipsAt + 2.5*chipWide, "dry", Middle}, {differsAt, "off by", End}, {cameAt, "what came of it", Start}} {
-			l.text(margin+column.x, y, small*0.86, Plain, column.align, 0.35, "%s", column.says)
+			l.text(margin+column.x, y, small, Plain, column.align, 0.35, "%s", column.says)
 		}
 		y += 1.4
 		l.line(margin, y, l.W-margin, y, 0.35, 0)

@@ -4,6 +4,7 @@
 package recipe
 
 import (
+	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -184,6 +185,11 @@ func (r Recipe) Total() (n float64) {
 		n += i.Parts
 	}
 	return n
+}
+
+// Whole says that all parts are whole numbers, such as a hand can make.
+func (r Recipe) Whole() bool {
+	return !slices.ContainsFunc(r, func(i Ingredient) bool { return i.Parts != math.Trunc(i.Parts) })
 }
 
 // Reduced is a recipe of whole parts in its smallest numbers.

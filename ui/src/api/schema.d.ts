@@ -7433,7 +7433,7 @@ export interface operations {
                 class?: number;
                 /** @description parts, dabs or none; when empty none on a blank, else parts */
                 recipes?: string;
-                /** @description sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack */
+                /** @description sheet, plan (in order, to tick off), cards (recipes to cut out) or dabs (at true size); several with commas between are a stack */
                 as?: string;
             };
             header?: never;
@@ -16875,7 +16875,7 @@ export interface operations {
                 class?: number;
                 /** @description parts, dabs or none; when empty none on a blank, else parts */
                 recipes?: string;
-                /** @description sheet, plan (in order, to tick off), cards (recipes, eight to a page) or dabs (at true size); several with commas between are a stack */
+                /** @description sheet, plan (in order, to tick off), cards (recipes to cut out) or dabs (at true size); several with commas between are a stack */
                 as?: string;
             };
             header?: never;
