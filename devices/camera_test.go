@@ -116,6 +116,34 @@ func TestASheetIsReadFromThePhotoOfTheStandin(t *testing.T) {
 	}
 }
 
+// Sheets that hold a wheel among rows, or paints beside what is mixed of them, are read like a wheel; a
+// wheel that is drawn out too.
+func TestSheetsOfSeveralPartsAreReadFromAPhoto(t *testing.T) {
+	for _, in := range []string{"watercolour", "gouache"} {
+		for _, kind := range []bench.SheetKind{bench.WorksheetSheet, bench.WarmCoolSheet} {
+			s, medium := paintedSheet(t, in, string(kind))
+			img, err := Photograph(&s, medium, Shot{Seed: 3, W: 1400, H: 1050})
+			require.NoError(t, err)
+			got, err := readOff(img, &s)
+			require.NoError(t, err, "%s in %s", kind, in)
+			var off []float64
+			for _, r := range got.Readings {
+				region := &s.Regions[r.Region]
+				there := region.Read(medium, false)
+				if r.Doubt == "" {
+					off = append(off, colour.Difference(r.Lab, there.Lab()))
+				} else {
+					assert.Contains(t, r.Doubt, "outside of what a photo can hold", "%s in %s: %s", kind, in, region.ID)
+				}
+			}
+			require.Greater(t, 2*len(off), len(s.Regions), "%s in %s: what is believed", kind, in)
+			slices.Sort(off)
+			assert.Less(t, off[len(off)/2], 2.0, "%s in %s: median", kind, in)
+			assert.Less(t, off[len(off)-1], 5.0, "%s in %s: worst", kind, in)
+		}
+	}
+}
+
 func TestTheTrueStrengthIsSeen(t *testing.T) {
 	s, in := paintedSheet(t, "gouache", "wheel")
 	plain, strong := small(Shot{Seed: 4}), small(Shot{Seed: 4, Strength: map[string]float64{"PB29": 1.8}})
