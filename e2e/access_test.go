@@ -84,6 +84,8 @@ var places = []struct{ address, shows string }{
 	{"/bench/1?view=draw&sheet=values", "7 places"},
 	{"/bench/1?view=ways", "a slip costs"},
 	{"/bench/1/paper", "save as PDF"},
+	{"/bench/1?sheet=worksheet&slot=6", "Paint for 39 places"},
+	{"/bench/1/paper?sheet=worksheet&edition=blank", "save as PDF"},
 	{"/box/paper", "save as PDF"},
 	{"/compare/paper?systems=1", "save as PDF"},
 	{"/bench/sitting/1", "12 of 12 painted"},
@@ -110,7 +112,10 @@ var places = []struct{ address, shows string }{
 // scrolled sideways.
 func TestEveryPlaceIsOpenToEverybody(t *testing.T) {
 	t.Parallel()
-	eachPlace(t, 9, func(p visitor) { p.isOpen("the door") }, func(p visitor, address string) { p.isOpen(address) })
+	eachPlace(t, 9, func(p visitor) {
+		p.see("look around") // who paints here is asked first
+		p.isOpen("the door")
+	}, func(p visitor, address string) { p.isOpen(address) })
 }
 
 // eachPlace looks at every place of the demo when it is there, some of them by one visitor each, who looks at
