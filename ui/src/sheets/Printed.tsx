@@ -181,7 +181,7 @@ export function Printed({
       >
         <Typography variant="h2">{title}, on paper</Typography>
         {children}
-        <Box sx={{ display: "flex", gap: 2, mt: 2 }}>
+        <Box sx={{ display: "flex", flexWrap: "wrap", gap: 2, mt: 2 }}>
           <Button component="a" variant="contained" href={address} download="sheet.pdf">
             save as PDF
           </Button>
@@ -194,6 +194,14 @@ export function Printed({
             rel="noopener"
           >
             print (P)
+          </Button>
+          <Button
+            component="a"
+            color="inherit"
+            href={`${address}&format=svg&page=${page}`}
+            download="sheet.svg"
+          >
+            as SVG
           </Button>
         </Box>
         {pages > 1 && (
