@@ -200,6 +200,7 @@ export function Printed({
             color="inherit"
             href={`${address}&format=svg&page=${page}`}
             download="sheet.svg"
+            sx={{ px: 0 }}
           >
             as SVG
           </Button>
