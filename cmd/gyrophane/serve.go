@@ -142,7 +142,7 @@ func serve(ctx context.Context, o serveOptions) error {
 	}
 	options := api.Options{Listener: reached, TrustedProxies: proxies, Log: log, Meter: meterAddress()}
 	address := "http://" + listener.Addr().String()
-	home := &household{find: func() (netip.Addr, error) { return homeAddress(o.lan) }, lookAgain: 5 * time.Second, port: listener.Addr().(*net.TCPAddr).Port, anyPort: o.anyPort, pair: pair, authority: own, log: log}
+	home := &homeServer{find: func() (netip.Addr, error) { return homeAddress(o.lan) }, lookAgain: 5 * time.Second, port: listener.Addr().(*net.TCPAddr).Port, anyPort: o.anyPort, pair: pair, authority: own, log: log}
 	homeEnds := func() {}
 	switch {
 	case o.lan != "":

@@ -21,8 +21,8 @@ import (
 	"gyrophane/api"
 )
 
-// household serves the devices of the house, at the private address that this machine has just now.
-type household struct {
+// homeServer serves the devices of the house, at the private address that this machine has just now.
+type homeServer struct {
 	find      func() (netip.Addr, error) // the address of now
 	lookAgain time.Duration              // how often it is looked whether it is another
 	port      int
@@ -36,7 +36,7 @@ type household struct {
 }
 
 // reached says how devices reach it now.
-func (h *household) reached() api.AtHome {
+func (h *homeServer) reached() api.AtHome {
 	if now := h.now.Load(); now != nil {
 		return *now
 	}
@@ -52,7 +52,7 @@ type serving struct {
 
 // run serves at home until the context ends, and moves when the address does. It answers at once when it
 // cannot begin.
-func (h *household) run(ctx context.Context) (wait func(), err error) {
+func (h *homeServer) run(ctx context.Context) (wait func(), err error) {
 	at, err := h.find()
 	if err != nil {
 		return nil, err
@@ -84,7 +84,7 @@ func (h *household) run(ctx context.Context) (wait func(), err error) {
 	return func() { <-done }, nil
 }
 
-func (h *household) end(one *serving) {
+func (h *homeServer) end(one *serving) {
 	h.now.Store(nil)
 	if one == nil {
 		return
@@ -101,7 +101,7 @@ func (h *household) end(one *serving) {
 }
 
 // serve listens at an address.
-func (h *household) serve(at netip.Addr) (*serving, error) {
+func (h *homeServer) serve(at netip.Addr) (*serving, error) {
 	l, err := listen(net.JoinHostPort(at.String(), strconv.Itoa(h.port)), h.anyPort)
 	if err != nil {
 		return nil, err
@@ -157,7 +157,7 @@ func namesOf(leaf *x509.Certificate, at netip.Addr) (names []string, of string) 
 
 // show serves the certificate of the authority, and nothing else, over plain HTTP: a device that has not
 // installed it yet cannot be asked to come by TLS.
-func (h *household) show(one *serving, port int) (address string, err error) {
+func (h *homeServer) show(one *serving, port int) (address string, err error) {
 	l, err := listen(net.JoinHostPort(one.at.String(), strconv.Itoa(port%(1<<16))), true)
 	if err != nil {
 		return "", err

@@ -22,7 +22,7 @@ import (
 )
 
 // housed serves at home at an address that can be changed.
-func housed(t *testing.T, own *authority) (*household, *atomic.Pointer[netip.Addr]) {
+func housed(t *testing.T, own *authority) (*homeServer, *atomic.Pointer[netip.Addr]) {
 	t.Helper()
 	s, err := store.Open("postgres://nobody@127.0.0.1:1/nothing")
 	require.NoError(t, err)
@@ -31,7 +31,7 @@ func housed(t *testing.T, own *authority) (*household, *atomic.Pointer[netip.Add
 	first := netip.MustParseAddr("127.0.0.2")
 	at.Store(&first)
 	desk := api.New(s, api.Options{Listener: api.Loopback, Log: slog.New(slog.DiscardHandler)})
-	h := &household{
+	h := &homeServer{
 		find: func() (netip.Addr, error) { return *at.Load(), nil }, lookAgain: 20 * time.Millisecond, authority: own, log: slog.New(slog.DiscardHandler),
 		server: func(names []string, tls bool) *api.Server {
 			return desk.Beside(api.Options{Listener: api.Home, Names: names, TLS: tls, Log: slog.New(slog.DiscardHandler)})
