@@ -164,9 +164,52 @@ func (s *Sheet) circles() (n int, radius, away float64) {
 }
 
 // drawRow tells how to draw what is painted in rectangles.
+// drawParts tells how to draw a sheet whose places are not all alike: its wheel, and each row by where it
+// begins.
+func (s *Sheet) drawParts() Drawing {
+	d := Drawing{By: Ruler, Steps: []string{fmt.Sprintf("Draw a frame %s wide and %s high.", mm(s.W), mm(s.H))}}
+	round := Sheet{Kind: WheelSheet}
+	for i := 0; i < len(s.Regions); {
+		first := &s.Regions[i]
+		if first.To > first.From {
+			round.W, round.Inner = 2*first.Outer, first.Inner
+			round.Regions = append(round.Regions, *first)
+			if i++; i == len(s.Regions) || s.Regions[i].To <= s.Regions[i].From {
+				d.Steps = append(d.Steps, fmt.Sprintf("Mark the middle of its wheel %s from the left and %s from the top. About it:", mm(first.X), mm(first.Y)))
+				d.Steps = append(d.Steps, round.Draw(Compass).Steps...)
+			}
+			continue
+		}
+		n := 1
+		for i+n < len(s.Regions) && s.Regions[i+n].Y == first.Y && s.Regions[i+n].W == first.W && s.Regions[i+n].X > s.Regions[i+n-1].X {
+			n++
+		}
+		where := fmt.Sprintf("%s from the left and %s from the top", mm(first.X), mm(first.Y))
+		switch apart := s.Regions[i+n-1].X - first.X; {
+		case n == 1:
+			d.Steps = append(d.Steps, fmt.Sprintf("Beginning %s a place %s by %s.", where, mm(first.W), mm(first.H)))
+		case len(first.Touches) > 0:
+			d.Steps = append(d.Steps, fmt.Sprintf("Beginning %s a strip %s by %s, parted into %d.", where, mm(apart+first.W), mm(first.H), n))
+		default:
+			d.Steps = append(d.Steps, fmt.Sprintf("Beginning %s %d places %s by %s, %s from one to the next.", where, n, mm(first.W), mm(first.H), mm(apart/float64(n-1))))
+		}
+		i += n
+	}
+	for i := range s.Regions {
+		if r := &s.Regions[i]; r.W > 0 {
+			d.Points = append(d.Points, [2]float64{r.X, r.Y})
+		}
+	}
+	d.Steps = append(d.Steps, "Write beside each place what it is mixed from, before you paint.")
+	return d
+}
+
 func (s *Sheet) drawRow() Drawing {
 	d := Drawing{By: Ruler}
 	first := s.Regions[0]
+	if slices.ContainsFunc(s.Regions, func(r Region) bool { return r.To > r.From || r.W != first.W || r.H != first.H }) {
+		return s.drawParts()
+	}
 	d.Steps = []string{fmt.Sprintf("Draw a frame %s wide and %s high.", mm(s.W), mm(s.H))}
 	if len(s.Regions[len(s.Regions)/2].Touches) > 0 {
 		d.Steps = append(d.Steps, fmt.Sprintf("Part it by upright lines every %s: %d places.", mm(first.W), len(s.Regions)))

@@ -52,6 +52,26 @@ func TestAWorksheetHoldsAllThatIsPaintedToKnowASystem(t *testing.T) {
 	}
 }
 
+func TestAWorksheetIsDrawnPartByPart(t *testing.T) {
+	s := worksheetOf(t, systemOf(t, wheel.RYB, "PY65", "PR254", "PB29"))
+	s.Lay(182)
+	said := strings.Join(s.Draw(bench.Ruler).Steps, "\n")
+	for _, line := range []string{
+		"Mark the middle of its wheel 56 mm from the left and 56 mm from the top.",
+		"3 places 18 mm by 16 mm, 22 mm from one to the next.", // greys
+		"2 places 18 mm by 16 mm", // the end of a run
+		"a strip 182 mm by 20 mm, parted into 7.",
+	} {
+		assert.Contains(t, said, line)
+	}
+	assert.NotContains(t, said, " 0 mm by", "no place is without a size")
+	six, err := bench.WarmCool(systemOf(t, wheel.Split, "PY184 PY65", "PR255 PR122", "PB29 PB15:3"), "violet", 0)
+	require.NoError(t, err)
+	said = strings.Join(six.Draw(bench.Ruler).Steps, "\n")
+	assert.Equal(t, 2, strings.Count(said, "3 places 22 mm by 20 mm, 24 mm from one to the next."))
+	assert.Equal(t, 4, strings.Count(said, "3 places 32 mm by 20 mm, 36 mm from one to the next."))
+}
+
 func TestAWorksheetsPlacesLieApartAndWithinItsWidth(t *testing.T) {
 	for _, system := range []wheel.System{systemOf(t, wheel.RYB, "PY65", "PR254", "PB29"), systemOf(t, wheel.Split, "PY184 PY65", "PR255 PR122", "PB29 PB15:3")} {
 		for _, without := range [][]bench.Part{nil, {bench.WheelPart}, {bench.GreysPart, bench.RunsPart}, {bench.ValuesPart, bench.IntensityPart}, {bench.GreysPart}} {
