@@ -173,6 +173,7 @@ type paperInput struct {
 	A       string   `query:"a" maxLength:"60" doc:"paint that a ladder begins with; a section of the wheel when empty"`
 	B       string   `query:"b" maxLength:"60" doc:"paint that it ends with"`
 	Without []string `query:"without" maxItems:"5" doc:"parts of a worksheet that are left out: wheel, greys, runs, values, intensity"`
+	With    []string `query:"with" maxItems:"3" doc:"what is added to it: dark, earth (neighbours of its slot from one), tube (beside the slot that it looks like)"`
 	Measure string   `query:"measure" maxLength:"20" doc:"what is counted out in"`
 	One     float64  `query:"one" doc:"ml of one drop, load or tip"`
 	Printing
@@ -190,7 +191,7 @@ func (s *Server) paper(ctx context.Context, in *paperInput) (*Page, error) {
 			return nil, input.Wrap(err)
 		}
 	}
-	which := bench.Which{Kind: bench.SheetKind(in.Kind), Slot: in.Slot, Section: in.Section, Steps: in.Steps, Without: bench.PartsOf(in.Without)}
+	which := bench.Which{Kind: bench.SheetKind(in.Kind), Slot: in.Slot, Section: in.Section, Steps: in.Steps, Without: bench.PartsOf(in.Without), With: bench.PartsOf(in.With)}
 	title, pages, err := s.studio.Paper(ctx, painter(ctx), in.ID, which, [2]string{in.A, in.B}, table, o)
 	if err != nil {
 		return nil, err

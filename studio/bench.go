@@ -79,6 +79,13 @@ func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medi
 		return out, err
 	}
 	built := wheel.Build(of.System, options)
+	if len(of.Which.With) > 0 {
+		paints, err := s.AtHand(ctx, who)
+		if err != nil {
+			return out, err
+		}
+		have.Choose(built, of.Which.Slot, paints)
+	}
 	sheet, err := of.Which.Of(built, have, bench.ExtrasOf(of.Choices), set)
 	if err != nil {
 		return out, err

@@ -222,11 +222,12 @@ type BenchSheet struct {
 	A       string   `json:"a,omitempty" maxLength:"60" doc:"paint that a ladder begins with; a section of the wheel when empty"`
 	B       string   `json:"b,omitempty" maxLength:"60" doc:"paint that it ends with"`
 	Without []string `json:"without,omitempty" maxItems:"5" doc:"parts of a worksheet that are left out: wheel, greys, runs, values, intensity"`
+	With    []string `json:"with,omitempty" maxItems:"3" doc:"what is added to it: dark, earth (neighbours of its slot from one), tube (beside the slot that it looks like)"`
 }
 
 // Core is what is to be painted, and the paints that a ladder lies between.
 func (s BenchSheet) Core() (which bench.Which, ladder [2]string) {
-	return bench.Which{Kind: bench.SheetKind(s.Kind), Slot: s.Slot, Section: s.Section, Steps: s.Steps, Without: bench.PartsOf(s.Without)}, [2]string{s.A, s.B}
+	return bench.Which{Kind: bench.SheetKind(s.Kind), Slot: s.Slot, Section: s.Section, Steps: s.Steps, Without: bench.PartsOf(s.Without), With: bench.PartsOf(s.With)}, [2]string{s.A, s.B}
 }
 
 // BenchSettings are how a sheet is painted; what is 0 or empty is as usual.

@@ -26,6 +26,7 @@ type benched struct {
 	which       bench.Which
 	wanted      []string // NAME=COLOUR
 	without     []string // parts of a worksheet
+	with        []string // and what is added to it
 }
 
 // plan plans the sheet of the paints that are named.
@@ -42,8 +43,9 @@ func (b *benched) plan(v wire.View, args []string) (*bench.Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	b.which.Without = bench.PartsOf(b.without)
+	b.which.Without, b.which.With = bench.PartsOf(b.without), bench.PartsOf(b.with)
 	have := bench.Material{Couples: w.System.Allowed()}
+	have.Choose(w, b.which.Slot, paint.Library())
 	if paints := w.System.Paints(); b.which.Kind == "ladder" && len(args) == 2 && len(paints) == 2 {
 		have.Way = path.New(paints[0], paints[1])
 	}
@@ -114,6 +116,7 @@ func (b *benched) flags(c *cobra.Command) {
 	f.IntVar(&b.which.Section, "section", 0, "the section of a ladder: 0, 1 or 2")
 	f.IntVar(&b.which.Steps, "steps", 0, "inner steps of a ladder (5), places of a scale (7)")
 	f.StringSliceVar(&b.without, "without", nil, "parts of a worksheet to leave out: wheel, greys, runs, values, intensity")
+	f.StringSliceVar(&b.with, "with", nil, "what to add to a worksheet: dark, earth (neighbours of its slot from one), tube (beside the slot that it looks like)")
 	f.StringArrayVar(&b.wanted, "wanted", nil, "a wanted colour as NAME=COLOUR; several times, for a sheet of these")
 	f.IntVar(&b.set.Waters, "waters", 0, "jars of water (1)")
 	f.Float64Var(&b.set.Diameter, "diameter", 0, "of the wheel, mm (180)")

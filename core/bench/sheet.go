@@ -112,6 +112,7 @@ type Which struct {
 	Section int       // 0 to 2, of a ladder
 	Steps   int       // inner steps of a ladder, places of a scale; what is usual when 0
 	Without []Part    // of a worksheet: what is left out
+	With    []Part    // and what is added
 	Width   float64   // mm that rows may take; RowWidth when 0
 }
 
@@ -120,7 +121,9 @@ type Material struct {
 	Couples []path.Couple // of a grid
 	Way     *path.Path    // of a ladder; a section of the wheel when nil
 	Wanted  []Wanted
-	School  bias.School // which blue is warm; the usual one when empty
+	School  bias.School  // which blue is warm; the usual one when empty
+	Earth   *paint.Paint // of a worksheet: for its slot's neighbours from one; may be nil
+	Tube    *paint.Paint // and what looks like the slot
 }
 
 // Wanted is a wanted colour and what comes nearest to it.
@@ -177,7 +180,7 @@ func (which Which) of(w *wheel.Wheel, have Material, e Extras, set Settings) (s 
 		}
 		return Ladder(pair.Path, n, w.Spacing), nil
 	case WorksheetSheet:
-		return Worksheet(w, which.Slot, which.Without, set)
+		return Worksheet(w, which.Slot, which.Without, which.With, have, set)
 	case WarmCoolSheet:
 		return WarmCool(w.System, cmp.Or(have.School, bias.VioletIsWarm), w.Spacing)
 	case "guide":
@@ -306,7 +309,10 @@ func (s *Sheet) main(w *wheel.Wheel, inner, outer float64, set Settings) {
 			}
 			continue
 		}
-		r.ID, r.Share, r.Verdict = slot.SetName, slot.Share, slot.Under.Verdict
+		r.ID, r.Share = slot.SetName, slot.Share
+		if len(slot.Parts.Plain()) > 1 {
+			r.Verdict = slot.Under.Verdict
+		}
 		r.Shape = sector(w, i, 0, 1, inner, outer)
 		s.add(r, slot.Parts, slot.Mixture)
 	}

@@ -2,10 +2,14 @@ package bench
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
+	"gyrophane/core/colour"
 	"gyrophane/core/input"
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
 	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 )
@@ -20,10 +24,16 @@ const (
 	RunsPart      Part = "runs"      // of neighbours, about the slot and about its complement
 	ValuesPart    Part = "values"    // tints and shades of the slot
 	IntensityPart Part = "intensity" // from the slot to its complement
+	DarkPart      Part = "dark"      // the darkest dark, and its tint
+	EarthPart     Part = "earth"     // the slot's neighbours from an earth
+	TubePart      Part = "tube"      // a paint that looks like the slot, beside the slot
 )
 
-// Parts lists them.
-var Parts = []Part{WheelPart, GreysPart, RunsPart, ValuesPart, IntensityPart}
+// Parts lists what a worksheet has unless it is left out, and WhenAsked what it has where that is wanted.
+var (
+	Parts     = []Part{WheelPart, GreysPart, RunsPart, ValuesPart, IntensityPart}
+	WhenAsked = []Part{DarkPart, EarthPart, TubePart}
+)
 
 // PartsOf are the parts of these names, whether there are such or not.
 func PartsOf(names []string) (out []Part) {
@@ -34,8 +44,13 @@ func PartsOf(names []string) (out []Part) {
 }
 
 // checkParts refuses what is no part of a worksheet, and a worksheet of none.
-func checkParts(without []Part) error {
-	left := len(Parts)
+func checkParts(without, with []Part) error {
+	for _, p := range with {
+		if !slices.Contains(WhenAsked, p) {
+			return input.Errorf("a worksheet has no part %q to add: choose of %s", input.Clip(string(p)), strings.Trim(fmt.Sprint(WhenAsked), "[]"))
+		}
+	}
+	left := len(Parts) + len(with)
 	for i, p := range without {
 		if !slices.Contains(Parts, p) {
 			return input.Errorf("a worksheet has no part %q to leave out: choose of %s", input.Clip(string(p)), strings.Trim(fmt.Sprint(Parts), "[]"))
@@ -55,10 +70,10 @@ const scaleSteps = 7
 
 // Worksheet is one sheet of what is painted to know a system: its wheel, tints and shades of a slot, an
 // intensity scale between that and its complement, a run of neighbours about each of the two, and the
-// greys of the three pairs of complements; some parts may be left out. What needs a slot that is empty
-// is left out too. The error is an input.Error.
-func Worksheet(w *wheel.Wheel, index int, without []Part, set Settings) (s Sheet, err error) {
-	if err := checkParts(without); err != nil {
+// greys of the three pairs of complements; some parts may be left out, and others added. What needs a slot
+// that is empty, or a paint that the material has not, is left out too. The error is an input.Error.
+func Worksheet(w *wheel.Wheel, index int, without, with []Part, have Material, set Settings) (s Sheet, err error) {
+	if err := checkParts(without, with); err != nil {
 		return s, err
 	}
 	wants := func(p Part) bool { return !slices.Contains(without, p) }
@@ -91,6 +106,12 @@ func Worksheet(w *wheel.Wheel, index int, without []Part, set Settings) (s Sheet
 			s.piece(RunsPart, before)
 		}
 	}
+	for _, p := range WhenAsked {
+		if before := len(s.Regions); slices.Contains(with, p) {
+			s.extra(p, w, index, have)
+			s.piece(p, before)
+		}
+	}
 	if wants(ValuesPart) && !w.Slots[index].Empty {
 		before := len(s.Regions)
 		s.scale("values", Values(w, index, scaleSteps), false)
@@ -108,6 +129,81 @@ func Worksheet(w *wheel.Wheel, index int, without []Part, set Settings) (s Sheet
 	}
 	s.Lay(RowWidth)
 	return s, nil
+}
+
+// extra adds what is painted of a part that was asked for.
+func (s *Sheet) extra(p Part, w *wheel.Wheel, index int, have Material) {
+	slot := &w.Slots[index]
+	put := func(id, label string, kind wheel.Kind, r recipe.Recipe, m paint.Mixture, v paint.Verdict) {
+		s.add(Region{ID: string(p) + "/" + id, Label: label, Home: -1, Index: len(s.Regions), Kind: kind, Main: true, Section: -1, Verdict: v}, r, m)
+	}
+	switch {
+	case p == DarkPart:
+		dark, white := w.Dark(), w.System.Rider(wheel.WhiteRider)
+		m := dark.Paint.Alone()
+		put("dark", "darkest dark", wheel.Tertiary, dark.Parts, m, paint.Neutral)
+		if white == nil {
+			white = wheel.UsualWhite()
+		}
+		tint := recipe.OfTwo(white, dark.Paint, [2]int{9, 1})
+		of := white.Alone()
+		put("tint", "its tint, 1 in 9", wheel.Tertiary, recipe.Of(tint.Plain()), paint.Between(&of, &m, 0.1), paint.Neutral)
+	case slot.Empty:
+	case p == EarthPart && have.Earth != nil:
+		other := mixedWith(w.SectionOf(index), have.Earth)
+		if other == nil {
+			return
+		}
+		for i, step := range path.New(have.Earth, other).Steps(3, w.Spacing) {
+			put(fmt.Sprint(i+1), fmt.Sprintf("%s with %s %d", have.Earth.ShortName(), other.ShortName(), i+1), wheel.Secondary, step.Parts, step.Mixture, step.Under.Verdict)
+		}
+	case p == TubePart && have.Tube != nil:
+		put("tube", have.Tube.ShortName(), wheel.Primary, recipe.Pure(have.Tube), have.Tube.Alone(), paint.Neutral)
+		put("mixed", slot.Name+", mixed", slot.Kind, slot.Parts, slot.Mixture, slot.Under.Verdict)
+	}
+}
+
+// Choose takes an earth and a tube for a slot's worksheet from among some paints that are not in its
+// system: the earth nearest in hue, and the coloured paint that looks most like the slot.
+func (have *Material) Choose(w *wheel.Wheel, index int, among []*paint.Paint) {
+	if index < 0 || index >= len(w.Slots) || w.Slots[index].Empty {
+		return
+	}
+	slot := &w.Slots[index]
+	hue, look := slot.Under.WheelHue, slot.Mixture.BrushedOut().Lab()
+	mine := w.System.Paints()
+	nearest, likest := math.Inf(1), math.Inf(1)
+	for _, p := range among {
+		if slices.ContainsFunc(mine, func(q *paint.Paint) bool { return q.ID == p.ID }) || !p.Undertone().HasHue() {
+			continue
+		}
+		if p.Family == "earth" {
+			if off := math.Abs(colour.TurnBetween(hue, p.Undertone().WheelHue)); off < nearest {
+				have.Earth, nearest = p, off
+			}
+			continue
+		}
+		of := p.Alone()
+		if off := colour.Difference(look, of.BrushedOut().Lab()); off < likest {
+			have.Tube, likest = p, off
+		}
+	}
+}
+
+// mixedWith is the paint of a section that a paint takes the other's place beside: the one farther from
+// it in hue. Nil where nothing fills the section, and for a slot that is of none.
+func mixedWith(section *wheel.Section, p *paint.Paint) *paint.Paint {
+	if section == nil || section.Empty() {
+		return nil
+	}
+	hue := p.Undertone().WheelHue
+	off := func(q *paint.Paint) float64 {
+		return math.Abs(colour.TurnBetween(hue, q.Undertone().WheelHue))
+	}
+	if off(section.A) > off(section.B) {
+		return section.A
+	}
+	return section.B
 }
 
 // piece is a part as it lies on a sheet, and how many places it has.
@@ -155,7 +251,7 @@ func (s *Sheet) layPieces(width float64) {
 	round := len(s.pieces) > 0 && s.pieces[0].part == WheelPart
 	least := float64(SmallestWheel)
 	across := min(worksheetWheel, width)
-	beside := round && len(s.pieces) > 1 && width-across-worksheetGap >= besideWheel && (s.pieces[1].part == GreysPart || s.pieces[1].part == RunsPart)
+	beside := round && len(s.pieces) > 1 && width-across-worksheetGap >= besideWheel && !scales(s.pieces[1].part)
 	i, y, beneath := 0, 0.0, 0.0
 	s.W = 0
 	if round {
@@ -195,7 +291,7 @@ func (s *Sheet) layPieces(width float64) {
 			if !beside {
 				y = beneath
 			}
-		case p.part == GreysPart || p.part == RunsPart:
+		case !scales(p.part):
 			if beside {
 				row(p.places, 3, across+worksheetGap, width-across-worksheetGap, worksheetCell, false)
 			} else {
@@ -209,6 +305,9 @@ func (s *Sheet) layPieces(width float64) {
 		}
 	}
 }
+
+// scales says that a part is a strip as wide as the sheet.
+func scales(p Part) bool { return p == ValuesPart || p == IntensityPart }
 
 // wheelRadius is the radius of the wheel that is a part of a worksheet, as it lies now.
 func (s *Sheet) wheelRadius() (radius float64) {

@@ -3,6 +3,7 @@ package bench_test
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -17,7 +18,7 @@ import (
 func worksheetOf(t *testing.T, system wheel.System, without ...bench.Part) bench.Sheet {
 	t.Helper()
 	set := bench.Usual(paint.Media()[1])
-	s, err := bench.Worksheet(wheel.Build(system, wheel.Options{ShadeBy: wheel.ByComplement}), 1, without, set)
+	s, err := bench.Worksheet(wheel.Build(system, wheel.Options{ShadeBy: wheel.ByComplement}), 1, without, nil, bench.Material{}, set)
 	require.NoError(t, err)
 	return s
 }
@@ -39,17 +40,57 @@ func TestAWorksheetHoldsAllThatIsPaintedToKnowASystem(t *testing.T) {
 		assert.Less(t, len(of.Regions), len(s.Regions), "without %s", left)
 	}
 	w := wheel.Build(systemOf(t, wheel.RYB, "PY65", "PR254", ""), wheel.Options{})
-	_, err := bench.Worksheet(w, 1, []bench.Part{"tints"}, bench.Usual(paint.Media()[1]))
+	_, err := bench.Worksheet(w, 1, []bench.Part{"tints"}, nil, bench.Material{}, bench.Usual(paint.Media()[1]))
 	assert.ErrorContains(t, err, `no part "tints"`)
-	_, err = bench.Worksheet(w, 1, bench.Parts, bench.Usual(paint.Media()[1]))
+	_, err = bench.Worksheet(w, 1, bench.Parts, nil, bench.Material{}, bench.Usual(paint.Media()[1]))
 	assert.ErrorContains(t, err, "nothing is left on the worksheet")
 	_, err = bench.Which{Kind: bench.ValuesSheet, Slot: 1}.Of(w, bench.Material{}, bench.Extras{}, bench.Usual(paint.Media()[1]))
 	assert.ErrorContains(t, err, "nothing to be shaded with")
-	two, err := bench.Worksheet(w, 1, nil, bench.Usual(paint.Media()[1]))
+	two, err := bench.Worksheet(w, 1, nil, nil, bench.Material{}, bench.Usual(paint.Media()[1]))
 	require.NoError(t, err)
 	for _, r := range two.Regions {
 		assert.NotEmpty(t, r.Recipe, "%s: nothing of an empty slot is painted", r.ID)
 	}
+}
+
+func TestAWorksheetTakesMoreBesideIt(t *testing.T) {
+	w := wheel.Build(systemOf(t, wheel.RYB, "PY65", "PR254", "PB29"), wheel.Options{ShadeBy: wheel.ByComplement})
+	at := func(name string) int {
+		return slices.IndexFunc(w.Slots[:], func(s wheel.Slot) bool { return s.Name == name })
+	}
+	earth, err := paint.Find("PY43")
+	require.NoError(t, err)
+	tube, err := paint.Find("PG7")
+	require.NoError(t, err)
+	have := bench.Material{Earth: earth, Tube: tube}
+	set := bench.Usual(paint.Media()[1])
+	s, err := bench.Worksheet(w, at("green"), bench.Parts[1:], bench.WhenAsked, have, set)
+	require.NoError(t, err)
+	found := map[string]string{}
+	for _, r := range s.Regions {
+		if _, id, extra := strings.Cut(r.ID, "/"); extra {
+			found[id] = r.Parents
+		}
+	}
+	assert.Len(t, found, 2+3+2)
+	for i := range 3 {
+		of := found[fmt.Sprint(i+1)]
+		assert.True(t, strings.Contains(of, "PY43") && strings.Contains(of, "PB29"), "greens from an earth: %s", of)
+	}
+	assert.Equal(t, "PG7", found["tube"])
+	assert.Contains(t, found["mixed"], "PY65")
+	assert.Contains(t, found["tint"], "PW6")
+	for _, r := range s.Regions {
+		assert.LessOrEqual(t, r.X+r.W, 182.0, r.ID)
+	}
+
+	plain, err := bench.Worksheet(w, at("yellow"), nil, bench.WhenAsked, bench.Material{}, set)
+	require.NoError(t, err)
+	for _, r := range plain.Regions {
+		assert.False(t, strings.HasPrefix(r.ID, "earth/") || strings.HasPrefix(r.ID, "tube/"), "there is neither")
+	}
+	_, err = bench.Worksheet(w, 0, nil, []bench.Part{"cake"}, have, set)
+	assert.ErrorContains(t, err, `no part "cake" to add`)
 }
 
 func TestAWorksheetIsDrawnPartByPart(t *testing.T) {

@@ -2265,6 +2265,8 @@ export interface components {
              * @description inner steps of a ladder, places of a scale
              */
             steps?: number;
+            /** @description what is added to it: dark, earth (neighbours of its slot from one), tube (beside the slot that it looks like) */
+            with?: string[];
             /** @description parts of a worksheet that are left out: wheel, greys, runs, values, intensity */
             without?: string[];
         };
@@ -16857,6 +16859,8 @@ export interface operations {
                 b?: string;
                 /** @description parts of a worksheet that are left out: wheel, greys, runs, values, intensity */
                 without?: string[];
+                /** @description what is added to it: dark, earth (neighbours of its slot from one), tube (beside the slot that it looks like) */
+                with?: string[];
                 /** @description what is counted out in */
                 measure?: string;
                 /** @description ml of one drop, load or tip */

@@ -108,7 +108,8 @@ function SheetChoice({
       {kind === "worksheet" && (
         <SheetParts
           without={sheet.without ?? []}
-          onLeaveOut={(without) => onShow({ ...sheet, without })}
+          plus={sheet.with ?? []}
+          onChange={(without, plus) => onShow({ ...sheet, without, with: plus })}
         />
       )}
       {kind === "ladder" && (

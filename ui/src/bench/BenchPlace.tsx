@@ -41,7 +41,7 @@ const within = (said: string | null, most: number) => {
 /** The sheet that is shown, on paper. */
 function paperOf(id: number, search: URLSearchParams) {
   const of = new URLSearchParams();
-  for (const name of ["sheet", "slot", "section", "without", "a", "b"]) {
+  for (const name of ["sheet", "slot", "section", "without", "with", "a", "b"]) {
     const said = search.get(name);
     if (said) of.set(name, said);
   }
@@ -68,6 +68,7 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
     slot: within(search.get("slot"), 11),
     section: within(search.get("section"), 2),
     without: search.get("without")?.split(","),
+    with: search.get("with")?.split(","),
     a: search.get("a") ?? undefined,
     b: search.get("b") ?? undefined,
   };
@@ -130,6 +131,7 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
                 slot: next.slot ? String(next.slot) : undefined,
                 section: next.section ? String(next.section) : undefined,
                 without: next.without?.length ? next.without.join() : undefined,
+                with: next.with?.length ? next.with.join() : undefined,
                 a: undefined,
                 b: undefined,
                 region: undefined,

@@ -71,6 +71,13 @@ export const partWords = {
   intensity: "toward the complement",
 } as const;
 export type SheetPart = keyof typeof partWords;
+/** What can be added to one. */
+export const extraWords = {
+  dark: "the darkest dark, and its tint",
+  earth: "its neighbours from an earth",
+  tube: "a paint that looks like it",
+} as const;
+export type SheetExtra = keyof typeof extraWords;
 /** The sheets that are of one slot. */
 export const ofOneSlot: readonly string[] = ["values", "intensity", "run", "worksheet"];
 export const fillWords = {

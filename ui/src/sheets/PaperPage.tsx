@@ -41,7 +41,7 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
     return <MissingWheel painter={painter} sentence={own.query.error.message} />;
   if (!content) return <Waiting failing={own.query.failureCount > 0} />;
   const ofSlot = ofOneSlot.includes(kind);
-  const without = search.get("without") ?? "";
+  const [without, plus] = [search.get("without") ?? "", search.get("with") ?? ""];
   const slots = (wheel.data?.slots ?? []).filter((s) => !s.empty);
   const ladders = (wheel.data?.sections ?? []).flatMap((s, k) =>
     s.from && s.to ? [{ value: String(k), name: `${s.from} to ${s.to}` }] : [],
@@ -54,6 +54,7 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
     ...(way ?? {}),
     ...(kind === "ladder" && steps ? { steps } : {}),
     ...(kind === "worksheet" && without ? { without } : {}),
+    ...(kind === "worksheet" && plus ? { with: plus } : {}),
     ...printingQuery(of),
     measure,
     ...(size ? { one: String(size) } : {}),
@@ -92,7 +93,14 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
         {kind === "worksheet" && (
           <SheetParts
             without={without.split(",")}
-            onLeaveOut={(w) => show({ without: w.join() || undefined, page: undefined })}
+            plus={plus.split(",")}
+            onChange={(out, added) =>
+              show({
+                without: out.join() || undefined,
+                with: added.join() || undefined,
+                page: undefined,
+              })
+            }
           />
         )}
         {kind === "ladder" && (
