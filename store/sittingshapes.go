@@ -6,6 +6,7 @@ import (
 
 	"gyrophane/core/bench"
 	"gyrophane/core/colour"
+	"gyrophane/core/paint"
 	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 )
@@ -70,6 +71,7 @@ type keptRegion struct {
 	Shape   [8]float64  `json:"shape"` // from, to, inner, outer, x, y, w, h
 	Touches []int       `json:"touches,omitempty"`
 	Graded  bool        `json:"graded,omitempty"`
+	Verdict string      `json:"verdict,omitempty"` // of what is mixed of two paints
 	Aim     *[3]float64 `json:"aim,omitempty"`
 }
 
@@ -89,6 +91,22 @@ func regionKind(word string) wheel.Kind {
 		}
 	}
 	return wheel.Tertiary
+}
+
+func keepVerdict(v paint.Verdict) string {
+	if v == paint.Neutral {
+		return ""
+	}
+	return v.String()
+}
+
+func openVerdict(word string) paint.Verdict {
+	for _, v := range paint.ChromaticVerdicts {
+		if v.String() == word {
+			return v
+		}
+	}
+	return paint.Neutral
 }
 
 func keepParts(parts []KeptPart) (out []keptPart) {
@@ -111,7 +129,7 @@ func keepSittingPlan(p SittingPlan) keptSittingPlan {
 		Kind: string(s.Kind), Title: s.Title, W: s.W, H: s.H, Inner: s.Inner, Rings: s.Rings, Ends: p.Ends, Paints: map[string]keptFrozen{}}
 	for i, r := range s.Regions {
 		one := keptRegion{ID: r.ID, Label: r.Label, Parents: r.Parents, Parts: keepParts(p.Recipes[i]), Film: r.Film, Home: r.Home, Index: r.Index, Kind: r.Kind.String(), Main: r.Main,
-			Section: r.Section, Place: r.Step, Share: r.Share, Shape: [8]float64{r.From, r.To, r.Inner, r.Outer, r.X, r.Y, r.W, r.H}, Touches: r.Touches, Graded: r.Graded}
+			Section: r.Section, Place: r.Step, Share: r.Share, Shape: [8]float64{r.From, r.To, r.Inner, r.Outer, r.X, r.Y, r.W, r.H}, Touches: r.Touches, Graded: r.Graded, Verdict: keepVerdict(r.Verdict)}
 		if r.Aim != nil {
 			one.Aim = &[3]float64{r.Aim.L, r.Aim.A, r.Aim.B}
 		}
@@ -129,7 +147,7 @@ func (p keptSittingPlan) open() SittingPlan {
 	for _, r := range p.Regions {
 		at := r.Shape
 		one := bench.Region{ID: r.ID, Label: r.Label, Parents: r.Parents, Film: r.Film, Home: r.Home, Index: r.Index, Kind: regionKind(r.Kind), Main: r.Main,
-			Section: r.Section, Step: r.Place, Share: r.Share, Shape: bench.Shape{From: at[0], To: at[1], Inner: at[2], Outer: at[3], X: at[4], Y: at[5], W: at[6], H: at[7]}, Touches: r.Touches, Graded: r.Graded}
+			Section: r.Section, Step: r.Place, Share: r.Share, Shape: bench.Shape{From: at[0], To: at[1], Inner: at[2], Outer: at[3], X: at[4], Y: at[5], W: at[6], H: at[7]}, Touches: r.Touches, Graded: r.Graded, Verdict: openVerdict(r.Verdict)}
 		if r.Aim != nil {
 			one.Aim = &colour.Lab{L: r.Aim[0], A: r.Aim[1], B: r.Aim[2]}
 		}

@@ -48,7 +48,7 @@ func TestEveryFieldThatIsKeptOpensAgain(t *testing.T) {
 		p.Settings.Medium = paint.Medium{} // that of the plan is kept
 		for i := range p.Sheet.Regions {
 			r := &p.Sheet.Regions[i]
-			r.Kind, r.Recipe, r.Mixture = wheel.Secondary, nil, paint.Mixture{} // recipes are kept beside them
+			r.Kind, r.Verdict, r.Recipe, r.Mixture = wheel.Secondary, paint.Softened, nil, paint.Mixture{} // recipes are kept beside them
 		}
 		for i := range p.Recipes {
 			for k := range p.Recipes[i] {
