@@ -14,13 +14,19 @@ func TestASheetIsPaintedReadAndLookedUp(t *testing.T) {
 		more, other string // where it was taken too much, and too little
 	}{
 		"warm and cool": {"18", "warm/violet", "cool with warm/orange"},
-		"a worksheet":   {"42", "red-violet", "intensity/grey between"},
+		"a worksheet":   {"44", "red-violet", "intensity/grey between"},
 	} {
 		t.Run(sheet, func(t *testing.T) {
 			t.Parallel()
 			p := atTheBench(t, "Six from the harbour")
 			p.menu("medium", "gouache")
 			p.menu("sheet", sheet)
+			if sheet == "a worksheet" {
+				p.press("all of it")
+				p.element("[role=menuitemcheckbox]", "the darkest dark, and its tint").MustClick()
+				p.see("all of it, and 1 more")
+				p.close()
+			}
 			p.exact()
 			p.element("button, a", "begin").MustClick()
 			p.press("painted as planned")
