@@ -10,9 +10,11 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/bias"
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/paper"
+	"gyrophane/core/path"
 	"gyrophane/core/recipe"
 	"gyrophane/core/recipe/recipetest"
 	"gyrophane/core/wheel"
@@ -42,7 +44,7 @@ func behind(pages []paper.Page, label string) (out []string) {
 // does; and no tube is asked for more than the list says, nor is more left of it than the loss.
 func TestWhatIsPrintedMixesToWhatIsPlanned(t *testing.T) {
 	r := rand.New(rand.NewPCG(26, 1))
-	read, adds, lets := 0, 0, 0
+	read, adds, lets, rows := 0, 0, 0, 0
 	for n := range 120 {
 		kind, per := wheel.RYB, 1
 		if n%2 == 0 {
@@ -69,6 +71,10 @@ func TestWhatIsPrintedMixesToWhatIsPlanned(t *testing.T) {
 		set, err := bench.Settings{Medium: medium, Diameter: 120, Fill: fill, Gaps: true, Covered: true, Scale: recipe.Scale{Measure: []recipe.Measure{recipe.Dabs, recipe.Drops}[n%2]}}.Complete()
 		require.NoError(t, err)
 		sheet := bench.Wheel(wheel.Build(system, wheel.Options{}), bench.Extras{}, set)
+		if four, err := bench.WarmCool(system, bias.VioletIsWarm, path.ByHue); n%4 == 2 && err == nil && four.Title == "warm and cool" {
+			sheet = four
+			rows++
+		}
 		plan, err := bench.Sketch(&sheet, set)
 		require.NoError(t, err)
 		about := fmt.Sprintf("%d: %s in %s, %s, %s", n, strings.Join(ids(paints), " "), medium.ID, plan.Fill, set.Scale.Measure)
@@ -134,6 +140,7 @@ func TestWhatIsPrintedMixesToWhatIsPlanned(t *testing.T) {
 	assert.Greater(t, read, 900)
 	assert.Greater(t, adds, 100)
 	assert.Greater(t, lets, 30)
+	assert.Positive(t, rows, "warm and cool sheets")
 }
 
 func TestACardHoldsAllOfItsSteps(t *testing.T) {
