@@ -192,7 +192,7 @@ const (
 
 // Dark finds the darkest dark: of all mixtures of two or three of the system's
 // paints in up to 24 parts, the lowest L* of the masstone with C*ab of at most
-// 4; if there is none, the least chromatic under L* 25.
+// 4; if there is none, the least chromatic under L* 25. Of a system of one paint it is that paint.
 func (w *Wheel) Dark() Darkest {
 	if w.dark != nil {
 		return *w.dark
@@ -227,6 +227,9 @@ func (w *Wheel) Dark() Darkest {
 		if least == nil || t.lab.L < least.lab.L {
 			least = t
 		}
+	}
+	if len(paints) == 1 {
+		try([]paint.Part{{Paint: paints[0], Parts: 1}})
 	}
 	for i, a := range paints {
 		for j, b := range paints[:i] {

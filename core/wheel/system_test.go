@@ -495,3 +495,12 @@ func TestOppositesThatMakeNoGreyAreCalledWhatTheyMake(t *testing.T) {
 	_, ok = grey.Neutraliser(paint.Library(), medium)
 	assert.False(t, ok, "what is a grey needs none")
 }
+
+// A painter who puts one paint into two roles has a system of one paint: its darkest dark is that paint.
+func TestASystemOfOnePaintHasADarkestDark(t *testing.T) {
+	one := of(t, OwnSystem, []string{"PB29"}, []string{"PB29"}, nil)
+	w := Build(one, Options{})
+	dark := w.Dark()
+	assert.Equal(t, "1 PB29", dark.Parts.String())
+	assert.Less(t, dark.Lab.L, 35.0)
+}
