@@ -45,7 +45,9 @@ func (b *benched) plan(v wire.View, args []string) (*bench.Plan, error) {
 	}
 	b.which.Without, b.which.With = bench.PartsOf(b.without), bench.PartsOf(b.with)
 	have := bench.Material{Couples: w.System.Allowed()}
-	have.Choose(w, b.which.Slot, paint.Library())
+	if len(b.with) > 0 {
+		have.Choose(w, b.which.Slot, paint.Library())
+	}
 	if paints := w.System.Paints(); b.which.Kind == "ladder" && len(args) == 2 && len(paints) == 2 {
 		have.Way = path.New(paints[0], paints[1])
 	}

@@ -603,6 +603,15 @@ func Run(w *wheel.Wheel, index int) (s Sheet) {
 	return s
 }
 
+// oneInNine is how the tint is called that shows what a paint hides.
+const oneInNine = "1 in 9 of white"
+
+// tintOf is 1 part of a paint in 9 of white.
+func tintOf(p, white *paint.Paint) (recipe.Recipe, paint.Mixture) {
+	m, w := p.Alone(), white.Alone()
+	return recipe.OfTwo(white, p, [2]int{9, 1}), paint.Between(&w, &m, 0.1)
+}
+
 // Guide is a palette guide: each paint straight and as a tint of 1 in 9 of white, which
 // may be nil.
 func Guide(paints []*paint.Paint, white *paint.Paint) (s Sheet) {
@@ -610,16 +619,14 @@ func Guide(paints []*paint.Paint, white *paint.Paint) (s Sheet) {
 	for _, p := range paints {
 		of = append(of, named{name: p.ShortName(), kind: wheel.Primary, parts: recipe.Pure(p), mixture: p.Alone(), share: 0})
 		if white != nil && white != p {
-			r := recipe.OfTwo(white, p, [2]int{9, 1})
-			m := p.Alone()
-			w := white.Alone()
-			of = append(of, named{name: p.ShortName() + ", 1 in 9 of white", kind: wheel.Secondary, parts: r, mixture: paint.Between(&w, &m, 0.1), share: 0})
+			r, m := tintOf(p, white)
+			of = append(of, named{name: p.ShortName() + ", " + oneInNine, kind: wheel.Secondary, parts: r, mixture: m})
 		}
 	}
 	s.row("guide", "palette guide", of)
 	for i := range s.Regions {
 		if r := &s.Regions[i]; len(r.Recipe) == 2 {
-			r.Label = "1 in 9 of white"
+			r.Label = oneInNine
 		}
 	}
 	return s

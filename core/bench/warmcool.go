@@ -25,8 +25,8 @@ const (
 
 // WarmCool is the sheet of warm and cool paints: what two roles make halfway, in rows all warm, all cool
 // and the two mixed ways, in columns by section, each paint once beside it. A system without a warm and a
-// cool paint in each of its roles has a row for each of its pairings instead. Halfway is by strength: no
-// paint has more of a say than another. The error is an input.Error.
+// cool paint in each of its roles has a row for each of its pairings instead. Halfway is where
+// a secondary lies, in the spacing that is asked for. The error is an input.Error.
 func WarmCool(system wheel.System, school bias.School, spacing path.Spacing) (s Sheet, err error) {
 	if warm, cool, ok := byTemperature(system, school); ok {
 		s.warmCool(system.Kind, warm, cool, spacing)

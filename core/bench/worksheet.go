@@ -80,7 +80,7 @@ func Worksheet(w *wheel.Wheel, index int, without, with []Part, have Material, s
 	s = Sheet{Kind: WorksheetSheet, Title: "worksheet of " + w.Slots[index].Name, wheel: w}
 	if wants(WheelPart) {
 		round := Wheel(w, Extras{}, set)
-		s.ways, s.Regions, s.Inner = round.ways, round.Regions, round.Inner
+		s.ways, s.Regions = round.ways, round.Regions
 		s.pieces = append(s.pieces, piece{WheelPart, len(round.Regions)})
 	}
 	if wants(GreysPart) {
@@ -139,15 +139,10 @@ func (s *Sheet) extra(p Part, w *wheel.Wheel, index int, have Material) {
 	}
 	switch {
 	case p == DarkPart:
-		dark, white := w.Dark(), w.System.Rider(wheel.WhiteRider)
-		m := dark.Paint.Alone()
-		put("dark", "darkest dark", wheel.Tertiary, dark.Parts, m, paint.Neutral)
-		if white == nil {
-			white = wheel.UsualWhite()
-		}
-		tint := recipe.OfTwo(white, dark.Paint, [2]int{9, 1})
-		of := white.Alone()
-		put("tint", "its tint, 1 in 9", wheel.Tertiary, recipe.Of(tint.Plain()), paint.Between(&of, &m, 0.1), paint.Neutral)
+		dark := w.Dark()
+		tint, look := tintOf(dark.Paint, w.System.Rider(wheel.WhiteRider))
+		put("dark", "darkest dark", wheel.Tertiary, dark.Parts, dark.Paint.Alone(), paint.Neutral)
+		put("tint", oneInNine, wheel.Tertiary, recipe.Of(tint.Plain()), look, paint.Neutral)
 	case slot.Empty:
 	case p == EarthPart && have.Earth != nil:
 		other := mixedWith(w.SectionOf(index), have.Earth)
@@ -256,9 +251,9 @@ func (s *Sheet) layPieces(width float64) {
 	s.W = 0
 	if round {
 		radius := max(least, across) / 2
+		of := radius / s.wheelRadius()
 		for ; i < s.pieces[0].places; i++ {
 			r := &s.Regions[i]
-			of := radius / s.wheelRadius()
 			r.Inner, r.Outer, r.X, r.Y = r.Inner*of, r.Outer*of, radius, radius
 		}
 		s.W, beneath = 2*radius, 2*radius+Beneath

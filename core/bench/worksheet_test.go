@@ -93,6 +93,23 @@ func TestAWorksheetTakesMoreBesideIt(t *testing.T) {
 	assert.ErrorContains(t, err, `no part "cake" to add`)
 }
 
+// However large the painter's own wheel is, that of a worksheet is as large as the sheet has room for.
+func TestAWorksheetsWheelIsOneSize(t *testing.T) {
+	w := wheel.Build(systemOf(t, wheel.RYB, "PY65", "PR254", "PB29"), wheel.Options{ShadeBy: wheel.ByComplement})
+	for _, diameter := range []float64{60, 112, 400} {
+		set, err := bench.Settings{Medium: paint.Media()[1], Diameter: diameter}.Complete()
+		require.NoError(t, err)
+		s, err := bench.Worksheet(w, 1, nil, nil, bench.Material{}, set)
+		require.NoError(t, err)
+		for _, r := range s.Regions {
+			if r.To > r.From {
+				assert.InDelta(t, 56, r.Outer, 1e-9, "%s of %.0f mm", r.ID, diameter)
+				assert.InDelta(t, 28, r.Inner, 1e-9, "%s of %.0f mm", r.ID, diameter)
+			}
+		}
+	}
+}
+
 func TestAWorksheetIsDrawnPartByPart(t *testing.T) {
 	s := worksheetOf(t, systemOf(t, wheel.RYB, "PY65", "PR254", "PB29"))
 	s.Lay(182)
