@@ -111,18 +111,18 @@ func (p *Page) drop(x, y, high float64, of paint.Verdict, grey float64) {
 	p.add(line)
 }
 
-// ticked are the verdicts that a blank asks to choose from.
-var ticked = []paint.Verdict{paint.Clean, paint.Softened, paint.Muddy}
-
 // Sizes of drops on paper, in mm.
 const (
 	dropHigh  = 2.6
 	dropApart = 4.2
 )
 
+// ticksWide is how wide the drops of which one is ticked are beside each other, mm.
+var ticksWide = dropApart * float64(len(paint.ChromaticVerdicts))
+
 // toTick draws the drops of which one is ticked, from a place on.
 func (l *layout) toTick(x, y float64) {
-	for n, v := range ticked {
+	for n, v := range paint.ChromaticVerdicts {
 		l.drop(x+dropApart*(float64(n)+0.5), y, dropHigh, v, 0.35)
 	}
 }

@@ -51,10 +51,7 @@ func (l *layout) inOrder() []Page {
 				wide, whole := right-margin-names-18, false
 				if made, whole = l.inPieces(pieces, Plain, size, wide); !whole {
 					size = small
-					made, _ = l.inPieces(pieces, Plain, size, wide)
-				}
-				for n := range made {
-					made[n] = l.fit(made[n], Plain, size, wide)
+					made = l.wrapped(strings.Join(pieces, " "), Plain, size, wide)
 				}
 			}
 			under := float64(len(made)-1) * size * 1.3

@@ -545,13 +545,12 @@ func (l *layout) label(cx, cy, radius float64, s slot) {
 // toWrite draws beside a place what is filled in there: in the first row a line, in the second the drops of
 // which one is ticked, where it is mixed of two paints.
 func (l *layout) toWrite(x, y, wide float64, align Align, row int, r *bench.Region) {
-	ticks := dropApart * float64(len(ticked))
 	switch {
 	case row == 1:
 		left := leftOf(x, wide, align)
 		l.line(left, y, left+wide, y, 0.15, 0.5)
 	case r.Verdict != paint.Neutral:
-		l.toTick(leftOf(x, ticks, align), y-small*0.2)
+		l.toTick(leftOf(x, ticksWide, align), y-small*0.2)
 	}
 }
 
@@ -600,7 +599,7 @@ func (l *layout) inside(cx, cy float64, s slot) {
 				size = small
 			}
 			if n == 2 && l.options.uncounted() && r.Verdict != paint.Neutral {
-				l.toTick(x-dropApart*float64(len(ticked))/2, y)
+				l.toTick(x-ticksWide/2, y)
 			}
 			l.text(x, y+small*0.3, size, font, Middle, grey, "%s", l.fit(line, font, size, width))
 			y += ordinary * 1.1
@@ -691,7 +690,7 @@ func (l *layout) blankBeneath(r *bench.Region, x, under float64) {
 	left := x + 0.5
 	if r.Verdict != paint.Neutral {
 		l.toTick(left, y-small*0.3)
-		left += dropApart*float64(len(ticked)) + 0.5
+		left += ticksWide + 0.5
 	}
 	if room := x + r.W - 0.5 - left; room >= 3 {
 		l.line(left, y, left+room, y, 0.15, 0.5)
