@@ -26,14 +26,14 @@ type AtHome struct {
 	Fingerprint string `json:"fingerprint" doc:"of that certificate: SHA-256, in pairs of hexadecimal digits"`
 }
 
-// Reach is how a server is reached.
-type Reach struct {
+// Access is how a server is come to.
+type Access struct {
 	Listener Listener `json:"listener" enum:"loopback,home,public"`
 	Home     AtHome   `json:"home"`
 }
 
-func (s *Server) reach(context.Context, *struct{}) (Reach, error) {
-	return Reach{s.Listener, s.atHome()}, nil
+func (s *Server) access(context.Context, *struct{}) (Access, error) {
+	return Access{s.Listener, s.atHome()}, nil
 }
 
 func (s *Server) atHome() AtHome {
@@ -179,7 +179,7 @@ func (s *Server) comeIn(ctx context.Context, in *codeInput) (*comeInOutput, erro
 
 func (s *Server) deviceRoutes() {
 	tags := []string{"painters"}
-	register(s, huma.Operation{OperationID: "reach", Tags: tags, Summary: "How other devices reach this server", Method: http.MethodGet, Path: "/api/devices/reach"}, bodied(s.reach))
+	register(s, huma.Operation{OperationID: "access", Tags: tags, Summary: "How other devices reach this server", Method: http.MethodGet, Path: "/api/devices/access"}, bodied(s.access))
 	register(s, huma.Operation{OperationID: "newDeviceCode", Tags: tags, Summary: "Makes a code that lets one more device of the painter come in, once", Method: http.MethodPost, Path: "/api/devices/code"}, bodied(s.newDeviceCode))
 	register(s, huma.Operation{OperationID: "deviceCode", Tags: tags, Summary: "How far the painter's code for another device has come", Method: http.MethodGet, Path: "/api/devices/code"}, bodied(s.deviceCode))
 	register(s, huma.Operation{OperationID: "endDeviceCode", Tags: tags, Summary: "Takes the code back, and sends away whoever waits with it", Method: http.MethodDelete, Path: "/api/devices/code"}, s.endDeviceCode)

@@ -63,9 +63,9 @@ export const sessionsQuery = queryOptions({
 });
 
 /** How other devices reach the server. */
-export const reachQuery = queryOptions({
-  queryKey: ["reach"],
-  queryFn: () => answer(client.GET("/api/devices/reach")),
+export const accessQuery = queryOptions({
+  queryKey: ["access"],
+  queryFn: () => answer(client.GET("/api/devices/access")),
   staleTime: 0,
 });
 

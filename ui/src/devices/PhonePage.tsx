@@ -6,7 +6,7 @@ import { QRCodeSVG } from "qrcode.react";
 import { useCallback, useEffect, useState, type ReactNode } from "react";
 import { useLocation } from "react-router";
 import { answer, client, type Profile, type Schemas } from "../api/client";
-import { deviceCodeQuery, reachQuery } from "../api/queries";
+import { deviceCodeQuery, accessQuery } from "../api/queries";
 import { useServerNow } from "../api/serverClock";
 import { PassphraseDialog } from "../app/PassphraseDialog";
 import { SessionsDialog } from "../app/SessionsDialog";
@@ -20,15 +20,15 @@ import { wayOf, WhatWorks } from "./WhatWorks";
 /** "open this on my phone": a code for one more device, who asks with it, and what works there. */
 export function PhonePage({ painter }: { painter: Profile }) {
   const { state } = useLocation() as { state: { to?: string } | null };
-  const reach = useQuery(reachQuery);
+  const access = useQuery(accessQuery);
   const [sessions, setSessions] = useState(false);
   const address =
-    reach.data?.listener === "loopback" ? reach.data.home.address : window.location.origin;
-  const pairing = useCode(painter, !!address);
+    access.data?.listener === "loopback" ? access.data.home.address : window.location.origin;
+  const code = useCode(painter, !!address);
   return (
     <Shell painter={painter} title="On my phone">
-      {!reach.data ? (
-        <Waiting failing={reach.failureCount > 0} />
+      {!access.data ? (
+        <Waiting failing={access.failureCount > 0} />
       ) : (
         <Box
           sx={{
@@ -44,9 +44,9 @@ export function PhonePage({ painter }: { painter: Profile }) {
               Open this on my phone
             </Typography>
             {address ? (
-              <Pairing
+              <LettingIn
                 painter={painter}
-                pairing={pairing}
+                code={code}
                 address={address}
                 to={state?.to ?? "/"}
                 onSessions={() => setSessions(true)}
@@ -63,8 +63,8 @@ export function PhonePage({ painter }: { painter: Profile }) {
               alignContent: "start",
             }}
           >
-            <WhatWorks way={address ? wayOf(reach.data) : null} />
-            {reach.data.home.authority && <Install home={reach.data.home} />}
+            <WhatWorks way={address ? wayOf(access.data) : null} />
+            {access.data.home.authority && <Install home={access.data.home} />}
             <TakeIn painter={painter} />
           </Box>
         </Box>
@@ -129,15 +129,15 @@ function useCode(painter: Profile, reached: boolean) {
   return { agreed, agree: () => setSaid(true), make, asked, letIn, again };
 }
 
-function Pairing({
+function LettingIn({
   painter,
-  pairing: { agreed, agree, make, asked, letIn, again },
+  code: { agreed, agree, make, asked, letIn, again },
   address,
   to,
   onSessions,
 }: {
   painter: Profile;
-  pairing: ReturnType<typeof useCode>;
+  code: ReturnType<typeof useCode>;
   address: string;
   to: string;
   onSessions: () => void;
@@ -180,8 +180,8 @@ function Pairing({
   const problem = make.error ?? letIn.error;
   if (problem) return <After onAgain={again}>{problem.message}</After>;
   if (!make.data || !asked.data) return <Waiting failing={asked.failureCount > 0} />;
-  const { code, device, check } = asked.data;
-  if (code === "asks")
+  const { code: stage, device, check } = asked.data;
+  if (stage === "asks")
     return (
       <Box role="status">
         <Typography variant="h3">{device} would like to come in.</Typography>
@@ -208,7 +208,7 @@ function Pairing({
         </Box>
       </Box>
     );
-  if (code === "none")
+  if (stage === "none")
     return (
       <After onAgain={again}>
         The code is good no more: its two minutes are over, a phone that was in already has used it,

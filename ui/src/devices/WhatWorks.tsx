@@ -20,8 +20,8 @@ const works: { what: string; home: boolean }[] = [
   { what: "nobody in the same network can listen", home: false },
 ];
 
-export const wayOf = (reach: Schemas["Reach"]): Way =>
-  reach.listener === "public" || reach.home.tls ? "tls" : "home";
+export const wayOf = (access: Schemas["Access"]): Way =>
+  access.listener === "public" || access.home.tls ? "tls" : "home";
 
 /** What works over each way to the server; the one by which the phone comes stands out. */
 export function WhatWorks({ way }: { way: Way | null }) {
