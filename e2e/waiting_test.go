@@ -45,6 +45,8 @@ func (v visitor) gated() *gate {
 func (v visitor) gatedAt(pattern string) *gate {
 	v.t.Helper()
 	g := &gate{}
+	// What goes by way of the service worker, which takes the page over when it is ready, is met by no gate.
+	require.NoError(v.t, proto.NetworkSetBypassServiceWorker{Bypass: true}.Call(v.Page))
 	router := v.HijackRequests()
 	router.MustAdd(pattern, func(h *rod.Hijack) {
 		g.mu.Lock()
