@@ -71,7 +71,8 @@ func TestWatercolourIsAWash(t *testing.T) {
 func TestAnUnevenFilmIsTheMeanOfItsThicknesses(t *testing.T) {
 	m := find(t, "PB29").Alone()
 	even := m.Film(1, 0.9, Matt)
-	assert.InDeltaSlice(t, even[:], slice(m.unevenFilm(1, 1e-9, 0.9, Matt)), 1e-6, "hardly uneven is even")
+	washed := Medium{Uneven: 1e-9, Ground: 0.9, Dry: Matt}
+	assert.InDeltaSlice(t, even[:], slice(m.FilmIn(washed, 1, false)), 1e-6, "hardly uneven is even")
 	// Against a sum over many thicknesses.
 	const n = 4000
 	var want [36]float64
@@ -84,7 +85,8 @@ func TestAnUnevenFilmIsTheMeanOfItsThicknesses(t *testing.T) {
 			want[i] += w * r
 		}
 	}
-	got := m.unevenFilm(1, 1.2, 0.9, Matt)
+	washed.Uneven = 1.2
+	got := m.FilmIn(washed, 1, false)
 	for i := range want {
 		assert.InDelta(t, want[i]/whole, got[i], 0.02, "band %d", i)
 	}

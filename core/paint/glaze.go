@@ -33,15 +33,21 @@ func Glaze(ground colour.Spectrum, layers []Layer, top Surface) (colour.Spectrum
 		if !(l.Thickness >= ThinnestLayer && l.Thickness <= ThickestLayer) {
 			return colour.Spectrum{}, fmt.Errorf("layer %d: a thickness of %.4g cannot be: it runs from %v to %d, a glaze from 0.1 to 1", n+1, l.Thickness, ThinnestLayer, ThickestLayer)
 		}
-		for i := range inside {
-			over, under := l.Mixture.film(i, l.Thickness, inside[i])
-			inside[i] = over / under
-		}
+		inside = l.over(&inside, 1)
 	}
 	for i := range inside {
 		inside[i] = top.from(inside[i])
 	}
 	return inside, nil
+}
+
+// over is the internal reflectance of the layer, so many times as thick, over a ground of one in each band.
+func (l *Layer) over(ground *colour.Spectrum, times float64) (out colour.Spectrum) {
+	for i := range out {
+		over, under := l.Mixture.film(i, times*l.Thickness, ground[i])
+		out[i] = over / under
+	}
+	return out
 }
 
 // Paper is the ground of white paper or primer.

@@ -28,6 +28,7 @@ type Medium struct {
 	Spread           int     // millilitres per square metre and coat
 	Smallest         float64 // millilitres of the smallest pile a brush can use
 	Rewets           bool    // a pile that has dried on the palette is workable again
+	Thinner          string  // what paint is thinned with to a wash or a glaze
 }
 
 // WithFilm is the medium as somebody lays it who lays it so many times as thick.
@@ -115,6 +116,12 @@ func (m *Mixture) AsPainted(in Medium, wet bool) colour.Spectrum {
 
 // FilmIn is a film of thickness x (+Inf when opaque) on a medium's ground.
 func (m *Mixture) FilmIn(in Medium, x float64, wet bool) colour.Spectrum {
+	return m.FilmOver(in, x, colour.Flat(in.Ground), wet)
+}
+
+// FilmOver is a film of thickness x (+Inf when opaque) over a dry ground of an internal reflectance (0 to 1)
+// in each band, as Under has that of layers.
+func (m *Mixture) FilmOver(in Medium, x float64, ground colour.Spectrum, wet bool) colour.Spectrum {
 	f := in.Surface(wet)
 	if wet && in.Milk > 0 {
 		state := m.in(in, wet)
@@ -123,20 +130,31 @@ func (m *Mixture) FilmIn(in Medium, x float64, wet bool) colour.Spectrum {
 	if math.IsInf(x, 1) {
 		return m.Opaque(f)
 	}
-	if in.Uneven > 0 {
-		return m.unevenFilm(x, in.Uneven, in.Ground, f)
-	}
-	return m.Film(x, in.Ground, f)
+	return uneven(in.Uneven, func(times float64) colour.Spectrum { return m.filmOver(times*x, &ground, f) })
 }
 
-// unevenFilm is the mean reflectance of a film whose thickness is lognormal about
-// x, as a wash that pools and grains is: by the five points of Gauss and Hermite.
-func (m *Mixture) unevenFilm(x, sigma, ground float64, f Surface) (out colour.Spectrum) {
+// Under is the internal reflectance of a medium's ground with dry layers on it, the first lowest: the film
+// formula layer by layer [Kubelka & Munk 1931], an uneven layer by the mean of what it sends up.
+func (in Medium) Under(layers []Layer) colour.Spectrum {
+	inside := colour.Flat(in.Ground)
+	for i := range layers {
+		l := &layers[i]
+		inside = uneven(in.Uneven, func(times float64) colour.Spectrum { return l.over(&inside, times) })
+	}
+	return inside
+}
+
+// uneven is the mean over a thickness that is lognormal about the usual, so many times as thick each, as a
+// wash is that pools and grains: by the five points of Gauss and Hermite. An even one (sigma 0) is once.
+func uneven(sigma float64, of func(times float64) colour.Spectrum) (out colour.Spectrum) {
+	if sigma == 0 {
+		return of(1)
+	}
 	for _, p := range [...]struct{ at, weight float64 }{
 		{-2.856970013872806, 0.011257411327720688}, {-1.355626179974266, 0.22207592200561266}, {0, 0.5333333333333333},
 		{1.355626179974266, 0.22207592200561266}, {2.856970013872806, 0.011257411327720688},
 	} {
-		for i, r := range m.Film(x*math.Exp(sigma*p.at), ground, f) {
+		for i, r := range of(math.Exp(sigma * p.at)) {
 			out[i] += p.weight * r
 		}
 	}
@@ -204,7 +222,7 @@ func mustMedia(text string) []Medium {
 			ID: row[0], Name: row[1], Thickness: number(row[2]), Uneven: number(row[3]), Ground: number(row[4]),
 			Wet: surface(row[5]), Dry: surface(row[6]), Milk: number(row[7]), LightenWithWater: row[8] == "water",
 			DryFrom: int(number(row[9])), DryTo: int(number(row[10])), MayTouch: row[11] == "yes",
-			Workable: int(number(row[12])), Spread: int(number(row[13])), Smallest: number(row[14]), Rewets: row[15] == "yes",
+			Workable: int(number(row[12])), Spread: int(number(row[13])), Smallest: number(row[14]), Rewets: row[15] == "yes", Thinner: row[16],
 		}
 		if m.Thickness == 0 {
 			m.Thickness = math.Inf(1)

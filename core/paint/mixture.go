@@ -214,9 +214,15 @@ func (m *Mixture) Opaque(f Surface) colour.Spectrum {
 // [Kubelka & Munk 1931, hyperbolic solution]. The limits K = 0, S = 0, x = 0
 // and x = infinity are exact.
 func (m *Mixture) Film(x, ground float64, f Surface) colour.Spectrum {
+	flat := colour.Flat(ground)
+	return m.filmOver(x, &flat, f)
+}
+
+// filmOver is Film over a ground of an internal reflectance of its own in each band.
+func (m *Mixture) filmOver(x float64, ground *colour.Spectrum, f Surface) colour.Spectrum {
 	var out colour.Spectrum
 	for i := range out {
-		over, under := m.film(i, x, ground)
+		over, under := m.film(i, x, ground[i])
 		out[i] = f.Haze + (1-f.Haze-f.Dim)*(1-f.K1)*(1-f.K2)*over/(under-f.K2*over)
 	}
 	return out
