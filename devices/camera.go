@@ -236,6 +236,15 @@ func newScene(s *bench.Sheet, in paint.Medium, shot Shot, random *rand.Rand) (*s
 		if err != nil {
 			return nil, err
 		}
+		var under []paint.Layer
+		for _, k := range r.Beneath {
+			layer, err := shot.True(&s.Regions[k])
+			if err != nil {
+				return nil, err
+			}
+			under = append(under, paint.Layer{Mixture: layer, Thickness: shot.film(&s.Regions[k], in, 0)})
+		}
+		ground := in.Under(under)
 		steps := 1
 		if r.Graded {
 			steps = fades + 1
@@ -245,7 +254,7 @@ func newScene(s *bench.Sheet, in paint.Medium, shot Shot, random *rand.Rand) (*s
 			film := shot.film(r, in, float64(step)/fades)
 			var of look
 			for n, thick := range []float64{0.75, 1, 1.33} {
-				look := m.FilmIn(in, film*thick, shot.Wet)
+				look := m.FilmOver(in, film*thick, ground, shot.Wet)
 				if math.IsInf(film, 1) {
 					for b := range look {
 						look[b] *= 1 + 0.06*(thick-1)
@@ -307,8 +316,7 @@ func (sc *scene) of(x, y float64, marks [4][2]float64) int16 {
 	if at := sc.sheet.GreyStep(); math.Hypot(x-at[0], y-at[1]) <= bench.GreyRadius {
 		return ofStep
 	}
-	for k := range sc.sheet.Regions {
-		r := &sc.sheet.Regions[k]
+	for k, r := range slices.Backward(sc.sheet.Regions) { // what lies on top first
 		if !r.Holds(x, y, -0.1) {
 			continue
 		}

@@ -68,11 +68,24 @@ type keptRegion struct {
 	Section int         `json:"section"`
 	Place   int         `json:"place,omitempty"`
 	Share   float64     `json:"share,omitempty"`
-	Shape   [8]float64  `json:"shape"` // from, to, inner, outer, x, y, w, h
+	Shape   keptShape   `json:"shape"`
 	Touches []int       `json:"touches,omitempty"`
+	Beneath []int       `json:"beneath,omitempty"`
+	InSight *keptShape  `json:"inSight,omitempty"` // nil for all of it
 	Graded  bool        `json:"graded,omitempty"`
 	Verdict string      `json:"verdict,omitempty"` // of what is mixed of two paints
 	Aim     *[3]float64 `json:"aim,omitempty"`
+}
+
+// keptShape is from, to, inner, outer, x, y, w, h.
+type keptShape [8]float64
+
+func keepShape(s bench.Shape) keptShape {
+	return keptShape{s.From, s.To, s.Inner, s.Outer, s.X, s.Y, s.W, s.H}
+}
+
+func (s keptShape) open() bench.Shape {
+	return bench.Shape{From: s[0], To: s[1], Inner: s[2], Outer: s[3], X: s[4], Y: s[5], W: s[6], H: s[7]}
 }
 
 type keptPart struct {
@@ -129,7 +142,11 @@ func keepSittingPlan(p SittingPlan) keptSittingPlan {
 		Kind: string(s.Kind), Title: s.Title, W: s.W, H: s.H, Inner: s.Inner, Rings: s.Rings, Ends: p.Ends, Paints: map[string]keptFrozen{}}
 	for i, r := range s.Regions {
 		one := keptRegion{ID: r.ID, Label: r.Label, Parents: r.Parents, Parts: keepParts(p.Recipes[i]), Film: r.Film, Home: r.Home, Index: r.Index, Kind: r.Kind.String(), Main: r.Main,
-			Section: r.Section, Place: r.Step, Share: r.Share, Shape: [8]float64{r.From, r.To, r.Inner, r.Outer, r.X, r.Y, r.W, r.H}, Touches: r.Touches, Graded: r.Graded, Verdict: keepVerdict(r.Verdict)}
+			Section: r.Section, Place: r.Step, Share: r.Share, Shape: keepShape(r.Shape), Touches: r.Touches, Beneath: r.Beneath, Graded: r.Graded, Verdict: keepVerdict(r.Verdict)}
+		if r.InSight != (bench.Shape{}) {
+			seen := keepShape(r.InSight)
+			one.InSight = &seen
+		}
 		if r.Aim != nil {
 			one.Aim = &[3]float64{r.Aim.L, r.Aim.A, r.Aim.B}
 		}
@@ -145,9 +162,11 @@ func (p keptSittingPlan) open() SittingPlan {
 	out := SittingPlan{Medium: p.Medium, Film: cmp.Or(p.Film, 1), Settings: p.Settings.open(), Fill: bench.Fill(p.Fill), Why: p.Why, Order: p.Order, Ends: p.Ends, Paints: map[string]FrozenTube{},
 		Sheet: bench.Sheet{Kind: bench.SheetKind(p.Kind), Title: p.Title, W: p.W, H: p.H, Inner: p.Inner, Rings: p.Rings}}
 	for _, r := range p.Regions {
-		at := r.Shape
 		one := bench.Region{ID: r.ID, Label: r.Label, Parents: r.Parents, Film: r.Film, Home: r.Home, Index: r.Index, Kind: regionKind(r.Kind), Main: r.Main,
-			Section: r.Section, Step: r.Place, Share: r.Share, Shape: bench.Shape{From: at[0], To: at[1], Inner: at[2], Outer: at[3], X: at[4], Y: at[5], W: at[6], H: at[7]}, Touches: r.Touches, Graded: r.Graded, Verdict: openVerdict(r.Verdict)}
+			Section: r.Section, Step: r.Place, Share: r.Share, Shape: r.Shape.open(), Touches: r.Touches, Beneath: r.Beneath, Graded: r.Graded, Verdict: openVerdict(r.Verdict)}
+		if r.InSight != nil {
+			one.InSight = r.InSight.open()
+		}
 		if r.Aim != nil {
 			one.Aim = &colour.Lab{L: r.Aim[0], A: r.Aim[1], B: r.Aim[2]}
 		}

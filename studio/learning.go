@@ -169,6 +169,8 @@ func (came *SittingJournal) ofTubes() (out []journal.Sample, left int) {
 		switch sample := came.samples[n]; {
 		case byLooks && len(sample.Parts) > 1:
 			left++ // nobody knows what went into it
+		case !sample.TellsTubes(came.Sitting.Medium):
+			left++
 		case e.OfItsTubes(), allThin && e.Causes[0].Kind == journal.TooThin:
 			out = append(out, sample)
 		default:
@@ -206,10 +208,10 @@ func (s *Studio) paintsNow(ctx context.Context, painter store.Painter) (now map[
 // what was said of it then holds on.
 func today(samples []journal.Sample, now map[string]*paint.Paint) (out []journal.Sample, err error) {
 	then := map[string]*paint.Paint{}
-	for _, one := range samples {
-		one.Parts = slices.Clone(one.Parts)
-		for n := range one.Parts {
-			p := &one.Parts[n]
+	brought := func(parts []paint.Part) ([]paint.Part, error) {
+		parts = slices.Clone(parts)
+		for n := range parts {
+			p := &parts[n]
 			was := p.Paint
 			is := now[was.ID]
 			if is == nil {
@@ -225,6 +227,18 @@ func today(samples []journal.Sample, now map[string]*paint.Paint) (out []journal
 				}
 			}
 			p.Paint = then[key]
+		}
+		return parts, nil
+	}
+	for _, one := range samples {
+		if one.Parts, err = brought(one.Parts); err != nil {
+			return nil, err
+		}
+		one.Under = slices.Clone(one.Under)
+		for n := range one.Under {
+			if one.Under[n].Parts, err = brought(one.Under[n].Parts); err != nil {
+				return nil, err
+			}
 		}
 		out = append(out, one)
 	}

@@ -361,8 +361,19 @@ func readOf(plan *bench.Plan, i int, reads []journal.Dated) PlaceRead {
 func sampleOf(plan *bench.Plan, stands *bench.Sitting, i int, read *journal.Reading) journal.Sample {
 	r, scale := &plan.Sheet.Regions[i], plan.Settings.Scale
 	out := journal.Sample{Region: r.ID, Film: r.ReadFilm(plan.Settings.Medium), Lab: read.Lab, Noise: journal.NoiseOf(read.Source, read.Spread), Photo: read.Photo, Wet: read.Wet, Parts: r.Recipe.Plain()}
-	if held := stands.Places[i].Held; held != nil {
+	at := stands.Places
+	if held := at[i].Held; held != nil {
 		out.Parts = held
+	}
+	for _, k := range r.Beneath {
+		if at[k].Coats == 0 || at[k].Painted.After(at[i].Painted) {
+			continue // it was left out: this place lies on what is below that
+		}
+		layer := journal.LayerOf(&plan.Sheet.Regions[k])
+		if held := at[k].Held; held != nil {
+			layer.Parts = held
+		}
+		out.Under = append(out.Under, layer)
 	}
 	whole := 0.0
 	for _, p := range out.Parts {

@@ -100,7 +100,7 @@ type BenchRegion struct {
 	Section int          `json:"section" doc:"-1 for what is no mixed slot"`
 	AreaMM2 float64      `json:"areaMm2"`
 	ML      float64      `json:"ml" doc:"of its mixture that it takes, in watercolour with its water"`
-	Water   float64      `json:"water" doc:"parts of it to 1 of paint, 0 where none is used"`
+	Thinner float64      `json:"thinner" doc:"parts of what the medium is thinned with to 1 of paint, 0 where it is laid as it comes"`
 	Thin    string       `json:"thin" doc:"how it is thinned, in a sentence; empty where no water is used"`
 	Touches []int        `json:"touches" doc:"regions whose edge it shares"`
 	Graded  bool         `json:"graded"`
@@ -308,7 +308,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 		}
 		one := BenchRegion{
 			ID: r.ID, Label: r.Label, Parents: r.Parents, Home: r.Home, Index: r.Index, Main: r.Main, Section: r.Section, AreaMM2: round(r.Area(), 1),
-			ML: round(p.Settings.Need(r), 3), Water: round(p.Settings.Water(r), 2), Thin: p.Settings.Thinning(r), Touches: touches, Graded: r.Graded, Shape: BenchShape(r.Shape),
+			ML: round(p.Settings.Need(r), 3), Thinner: round(p.Settings.Thinner(r), 2), Thin: p.Settings.Thinning(r), Touches: touches, Graded: r.Graded, Shape: BenchShape(r.Shape),
 			Parts: v.Recipe(r.Recipe), Swatch: swatchOf(r.Recipe), Counted: v.Counted(p.Counted[i], r.Recipe, &r.Mixture), Shown: shown(look.OKLab(v.Light)),
 		}
 		if r.Graded {

@@ -12,13 +12,33 @@ import (
 
 // Need is how many ml of its mixture a region takes: its area by the medium's
 // spread, coats and what is lost, half of it where it is graded, and never less than
-// the smallest pile a brush can use. In watercolour it is brush-ready fluid.
+// the smallest pile a brush can use. In watercolour, and of a glaze, it is brush-ready fluid.
 func (s Settings) Need(r *Region) float64 {
 	area := r.Area()
 	if r.Graded {
 		area /= 2
 	}
-	return max(s.Medium.Smallest, area*1e-6*float64(s.Medium.Spread)*float64(s.Coats)*(1+s.Loss))
+	return max(s.Medium.Smallest, area*1e-6*s.spread(r)*float64(s.Coats)*(1+s.Loss))
+}
+
+// glazeSpread is how many ml of brush-ready fluid a square metre of a glaze takes, whatever is thinned.
+const glazeSpread = 40.0
+
+// spread is how many ml of a region's fluid a square metre takes.
+func (s Settings) spread(r *Region) float64 {
+	if s.Medium.LightenWithWater || r.Film == 0 {
+		return float64(s.Medium.Spread)
+	}
+	return max(glazeSpread, s.filmSpread(r.Film))
+}
+
+// filmSpread is how many ml of paint a square metre of a film takes where paint is laid as it comes.
+func (s Settings) filmSpread(film float64) float64 {
+	full := s.Medium.Thickness
+	if math.IsInf(full, 1) {
+		full = coveringFilm
+	}
+	return float64(s.Medium.Spread) * film / full
 }
 
 // Slot is the need in ml of a slot of a wheel of the usual size: how much of a recipe
@@ -27,49 +47,66 @@ func (s Settings) Slot() float64 {
 	return s.Need(&Region{Shape: Shape{To: 30, Inner: UsualWheel / 4, Outer: UsualWheel / 2}})
 }
 
-// Water is how many parts of it go to 1 part of paint for a region, 0 where the
-// medium is not thinned with it.
-func (s Settings) Water(r *Region) float64 {
-	if !s.Medium.LightenWithWater {
+// Thinner is how many parts of what the medium is thinned with go to 1 part of paint for a region, 0 where
+// it is laid as it comes.
+func (s Settings) Thinner(r *Region) float64 {
+	if s.Medium.LightenWithWater {
+		return paint.WaterFor(cmp.Or(r.Film, s.Medium.Thickness))
+	}
+	if r.Film == 0 {
 		return 0
 	}
-	film := r.Film
-	if film == 0 {
-		film = s.Medium.Thickness
-	}
-	return paint.WaterFor(film)
+	return s.spread(r)/s.filmSpread(r.Film) - 1
 }
 
 // ratherMore is how many times as much water as usual is spoken of as more.
 const ratherMore = 1.3
 
-// Thinning tells how a region's paint is thinned, in a sentence: by parts of water or, where the
-// painter goes by looks, by what it is as thick as. It is empty where no water is used.
+// Thinning tells how a region's paint is thinned, in a sentence: by parts or, where the
+// painter goes by looks, by what it is as thick as. It is empty where nothing thins it.
 func (s Settings) Thinning(r *Region) string {
-	water := s.Water(r)
+	water := s.Thinner(r)
 	if water <= 0 {
 		return ""
 	}
-	if s.Scale.Measure != recipe.ByLooks {
-		return fmt.Sprintf("Thin it with %.1f of water to 1 of paint.", water)
+	if s.Scale.Measure != recipe.ByLooks || s.Medium.Thinner != "water" {
+		return fmt.Sprintf("Thin it with %.1f of %s to 1 of paint.", water, s.Medium.Thinner)
 	}
-	as := "thinner than tea"
-	if thick := paint.ThickAs(water); thick != "" {
-		as = "as thick as " + thick
-	}
+	as := thickAs(water)
 	if water > ratherMore*paint.WaterFor(s.Medium.Thickness) {
 		return "Rather more water: the puddle is " + as + "."
 	}
 	return "With water until the puddle is " + as + "."
 }
 
-// paintOf is how many ml of paint a region takes, without the water.
-func (s Settings) paintOf(r *Region) float64 { return s.Need(r) / (1 + s.Water(r)) }
+// Thinned is in short how the paint of a region is thinned whose film is another than is usual; empty for
+// others.
+func (s Settings) Thinned(r *Region) string {
+	by := s.Thinner(r)
+	switch {
+	case by <= 0 || r.Film == 0:
+		return ""
+	case s.Scale.Measure == recipe.ByLooks && s.Medium.Thinner == "water":
+		return thickAs(by)
+	}
+	return fmt.Sprintf("thinned 1 : %.1f", by)
+}
+
+// thickAs is what paint is as thick as with so many parts of water to 1.
+func thickAs(water float64) string {
+	if thick := paint.ThickAs(water); thick != "" {
+		return "as thick as " + thick
+	}
+	return "thinner than tea"
+}
+
+// paintOf is how many ml of paint a region takes, without what it is thinned with.
+func (s Settings) paintOf(r *Region) float64 { return s.Need(r) / (1 + s.Thinner(r)) }
 
 // Amount is how much of a paint is laid out for a sheet.
 type Amount struct {
 	Paint  *paint.Paint
-	ML     float64 // paint, without water
+	ML     float64 // paint, without what it is thinned with
 	Ribbon float64 // mm out of the nozzle; 0 from a pan
 	Loads  int     // brush loads out of the pan, with their water; 0 out of a tube
 }
@@ -91,7 +128,7 @@ func (out *Plan) Amounts() (amounts []Amount) {
 			at, amounts = len(amounts), append(amounts, Amount{Paint: p})
 		}
 		amounts[at].ML += ml * (1 + set.Loss)
-		fluid[p] += ml * (1 + set.Water(r))
+		fluid[p] += ml * (1 + set.Thinner(r))
 	}
 	for i := range out.Counted {
 		for _, p := range out.Counted[i].FromTubes() {

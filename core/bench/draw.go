@@ -163,7 +163,6 @@ func (s *Sheet) circles() (n int, radius, away float64) {
 	return n, radius, away
 }
 
-// drawRow tells how to draw what is painted in rectangles.
 // drawParts tells how to draw a sheet whose places are not all alike: its wheel, and each row by where it
 // begins.
 func (s *Sheet) drawParts() Drawing {
@@ -204,6 +203,7 @@ func (s *Sheet) drawParts() Drawing {
 	return d
 }
 
+// drawRow tells how to draw what is painted in rectangles.
 func (s *Sheet) drawRow() Drawing {
 	d := Drawing{By: Ruler}
 	first := s.Regions[0]

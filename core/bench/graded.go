@@ -79,7 +79,7 @@ func (r *Region) FilmAt(in paint.Medium, at float64) float64 {
 // GradedAt is how a mixture looks that is laid as a region is, so far from the region's rim (0)
 // to its tip (1).
 func (r *Region) GradedAt(m *paint.Mixture, in paint.Medium, wet bool, at float64) colour.Spectrum {
-	return m.FilmIn(in, r.FilmAt(in, at), wet)
+	return r.laid(m, in, r.FilmAt(in, at), wet)
 }
 
 // ReadFilm is the film of a region where it is read, as X; 0 where that is the medium's own.
@@ -98,9 +98,10 @@ func (r *Region) Read(in paint.Medium, wet bool) colour.Spectrum {
 	return r.GradedAt(&r.Mixture, in, wet, ReadAt)
 }
 
-// ReadShape is the part of the region that is read: of one that is drawn out its outer third.
+// ReadShape is the part of the region that is read: what is seen of it, of one that is drawn out its outer
+// third.
 func (r *Region) ReadShape() Shape {
-	s := r.Shape
+	s := r.Seen()
 	if r.Graded {
 		s.Inner = s.Outer - readTo*(s.Outer-s.Inner)
 	}

@@ -68,7 +68,7 @@ func newProblem(s *Sheet, set Settings, fill Fill, gone regions, counted []recip
 	if len(s.Regions) > MostRegions {
 		return nil, input.Errorf("a sheet of %d regions is too large to plan: the most is %d", len(s.Regions), MostRegions)
 	}
-	p := &problem{jobs: make([]job, len(s.Regions)), drying: set.Drying(), hand: set.HandPace, workable: set.Workable(), brushes: set.Brushes, wells: set.Wells, water: washesOfWater * set.Waters}
+	p := &problem{jobs: make([]job, len(s.Regions)), drying: s.Drying(set), hand: set.HandPace, workable: set.Workable(), brushes: set.Brushes, wells: set.Wells, water: washesOfWater * set.Waters}
 	for i := range s.Regions {
 		r := &s.Regions[i]
 		j := job{paint: set.HandPace * set.hand(r, true), section: -1}
@@ -83,6 +83,7 @@ func newProblem(s *Sheet, set Settings, fill Fill, gone regions, counted []recip
 	if fill != OwnPiles {
 		p.runs(s, fill, gone)
 	}
+	p.laidOver(s)
 	if err := p.constrain(s, set); err != nil {
 		return nil, err
 	}

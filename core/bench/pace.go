@@ -45,13 +45,13 @@ func PaceOf(s *Sheet, set Settings, events []Event) (out Pace) {
 		}
 		if k := s.Find(e.Region); e.Kind == Painted && k >= 0 {
 			usual := set.hand(&s.Regions[k], before != nil && before.Kind == Mixed && before.Region == e.Region)
-			waited := before == nil || before.Kind == Paused || before.Kind == Begun || slices.ContainsFunc(s.Regions[k].Touches, func(t int) bool { return wetUntil[t] > since(before) })
+			waited := before == nil || before.Kind == Paused || before.Kind == Begun || slices.ContainsFunc(s.Regions[k].waitsFor(), func(t int) bool { return wetUntil[t] > since(before) })
 			if !waited {
 				if took := e.At.Sub(before.At).Minutes(); took > 0 && took <= longestPaced {
 					ratios = append(ratios, took/usual)
 				}
 			}
-			wetUntil[k] = since(e) + set.Drying()
+			wetUntil[k] = since(e) + s.Drying(set)
 		}
 		before = e
 	}

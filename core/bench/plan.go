@@ -211,6 +211,9 @@ func (p *problem) baselines(s *Sheet) (round, kinds *state) {
 	plain.jobs = slices.Clone(p.jobs)
 	for i := range plain.jobs {
 		plain.jobs[i].after = regions{}
+		for _, k := range s.Regions[i].Beneath {
+			plain.jobs[i].after = plain.jobs[i].after.with(k)
+		}
 	}
 	order := make([]int, len(s.Regions))
 	for i := range order {
@@ -381,7 +384,7 @@ func (out *Plan) wet(was *state, j int, mix float64) string {
 	if until > 0 {
 		last = j
 	}
-	for _, k := range out.Sheet.Regions[j].Touches {
+	for _, k := range out.Sheet.Regions[j].waitsFor() {
 		if was.done.has(k) && was.dry[k] > until {
 			last, until = k, was.dry[k]
 		}
@@ -392,7 +395,11 @@ func (out *Plan) wet(was *state, j int, mix float64) string {
 	case j:
 		return fmt.Sprintf("Something ran into %s: it is gone over when it is dry, at minute %.0f.", out.Sheet.Regions[j].Label, math.Ceil(until))
 	}
-	return fmt.Sprintf("%s touches %s, which is wet until minute %.0f.", out.Sheet.Regions[j].Label, out.Sheet.Regions[last].Label, math.Ceil(until))
+	lies := "touches"
+	if slices.Contains(out.Sheet.Regions[j].Beneath, last) {
+		lies = "lies over"
+	}
+	return fmt.Sprintf("%s %s %s, which is wet until minute %.0f.", out.Sheet.Regions[j].Label, lies, out.Sheet.Regions[last].Label, math.Ceil(until))
 }
 
 // mixing says what a pile is mixed from: paints, or the step before it in its run.

@@ -51,7 +51,7 @@ func bound(r *bench.Region) float64 {
 func carried(t *testing.T, p *bench.Plan, from, to int, share float64) float64 {
 	t.Helper()
 	of, c := &p.Counted[from], &p.Counted[to]
-	ml := share * p.Settings.Residue / (1 + p.Settings.Water(&p.Sheet.Regions[from]))
+	ml := share * p.Settings.Residue / (1 + p.Settings.Thinner(&p.Sheet.Regions[from]))
 	m := paint.Between(&c.Mixture, &of.Mixture, ml/(ml+c.ML))
 	is, was := m.BrushedOut(), c.Mixture.BrushedOut()
 	if !c.Adds && !of.Adds { // the same by what lies in the pile
@@ -122,7 +122,12 @@ func simulate(t *testing.T, p *bench.Plan, about string) {
 						require.GreaterOrEqual(t, a.Start, until-1e-6, "%s: %s beside wet %s", about, r.ID, p.Sheet.Regions[k].ID)
 					}
 				}
-				require.InDelta(t, a.End+p.Settings.Drying(), a.Dry, 1e-6, about)
+			}
+			require.InDelta(t, a.End+p.Sheet.Drying(p.Settings), a.Dry, 1e-6, about)
+			for _, k := range r.Beneath {
+				until, there := dry[k]
+				require.True(t, there, "%s: %s before what it lies over", about, r.ID)
+				require.GreaterOrEqual(t, a.Start, until-1e-6, "%s: %s over wet %s", about, r.ID, p.Sheet.Regions[k].ID)
 			}
 			if limit := p.Settings.Workable(); limit > 0 && a.Well > 0 && p.Fill != bench.SecondaryFirst {
 				require.LessOrEqual(t, a.Start, wells[a.Well]+limit+1e-6, "%s: %s from a pile that is past it", about, r.ID)
@@ -265,8 +270,17 @@ func everyOrder(t *testing.T, p *bench.Plan) (minutes, washes int) {
 						next.t = max(next.t, until)
 					}
 				}
+				lies := true // on what is painted
+				for _, k := range r.Beneath {
+					until, there := h.dry[k]
+					lies = lies && there
+					next.t = max(next.t, until)
+				}
+				if !lies {
+					continue
+				}
 				next.t += 1 + 0.2*r.Area()/100
-				next.dry[j] = next.t + set.Drying()
+				next.dry[j] = next.t + s.Drying(set)
 				next.held[by] = j
 				walk(next)
 			}

@@ -132,6 +132,11 @@ func (s Settings) Drying() float64 {
 	if s.Medium.MayTouch {
 		return 0
 	}
+	return s.dries()
+}
+
+// dries is how many minutes paint takes to dry, whether anybody waits for it or not.
+func (s Settings) dries() float64 {
 	minutes := float64(s.Medium.DryFrom+s.Medium.DryTo) / 2 * s.Pace
 	if s.Dryer {
 		minutes = max(fastest, minutes/4)

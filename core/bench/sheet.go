@@ -58,17 +58,34 @@ type Region struct {
 	Share   float64
 	Verdict paint.Verdict // of what is mixed of two paints; Neutral where there is none
 	Shape
-	Touches []int       // the regions whose edge it shares
-	Graded  bool        // drawn out: full strength at the rim, thinned toward the tip
-	Aim     *colour.Lab // the colour that is wanted where it is another than the recipe's, D65; else nil
+	Touches []int         // the regions whose edge it shares
+	Beneath []int         // the regions that it is laid over, from below: each is dry before the next
+	InSight Shape         // what is seen of it where others are laid over the rest; all of it when zero
+	Graded  bool          // drawn out: full strength at the rim, thinned toward the tip
+	Aim     *colour.Lab   // the colour that is wanted where it is another than the recipe's, D65; else nil
+	under   []paint.Layer // what lies beneath it; a thickness of 0 is the medium's own
 }
 
 // Appearance is how the region is painted in a medium, wet or dry.
 func (r *Region) Appearance(in paint.Medium, wet bool) colour.Spectrum {
-	if r.Film > 0 {
-		return r.Mixture.FilmIn(in, r.Film, wet)
+	return r.laid(&r.Mixture, in, cmp.Or(r.Film, in.Thickness), wet)
+}
+
+// laid is a mixture as thick as is said, over what lies beneath the region.
+func (r *Region) laid(m *paint.Mixture, in paint.Medium, film float64, wet bool) colour.Spectrum {
+	under := slices.Clone(r.under)
+	for i := range under {
+		under[i].Thickness = cmp.Or(under[i].Thickness, in.Thickness)
 	}
-	return r.Mixture.AsPainted(in, wet)
+	return m.FilmOver(in, film, in.Under(under), wet)
+}
+
+// Seen is the part of the region that is seen when the sheet is painted.
+func (r *Region) Seen() Shape {
+	if r.InSight == (Shape{}) {
+		return r.Shape
+	}
+	return r.InSight
 }
 
 // Sheet is what is to be painted.
@@ -387,7 +404,7 @@ func (s *Sheet) touchAround() {
 				}
 				return turn < a.To-a.From-eps || turn+(b.To-b.From) > 360+eps
 			}
-			sameRing := math.Abs(a.Inner-b.Inner) < eps
+			sameRing := max(a.Inner, b.Inner) < min(a.Outer, b.Outer)-eps
 			nextRing := math.Abs(a.Inner-b.Outer) < eps || math.Abs(a.Outer-b.Inner) < eps
 			if sameRing && (beside(a.To, b.From) || beside(b.To, a.From)) || nextRing && overlaps() {
 				s.join(i, j)
@@ -714,6 +731,7 @@ func (s *Sheet) Ends(section int) (a, b *paint.Paint) {
 // nils where nothing filled one.
 func Restored(s Sheet, ends [3][2]*paint.Paint) Sheet {
 	s.wheel = nil
+	s.settle()
 	for k, of := range ends {
 		s.ways[k] = nil
 		if of[0] != nil && of[1] != nil {

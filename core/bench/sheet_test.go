@@ -259,8 +259,8 @@ func TestAGouacheWheelTakesWhatItTakes(t *testing.T) {
 
 	water := bench.Usual(medium(t, "watercolour"))
 	wash := bench.Wheel(triad(t), bench.Extras{Wash: true}, water)
-	assert.InDelta(t, 2/1.2-1, water.Water(&wash.Regions[0]), 1e-9)
-	assert.InDelta(t, 2/0.3-1, water.Water(&wash.Regions[12]), 1e-9, "a wash is thinner")
+	assert.InDelta(t, 2/1.2-1, water.Thinner(&wash.Regions[0]), 1e-9)
+	assert.InDelta(t, 2/0.3-1, water.Thinner(&wash.Regions[12]), 1e-9, "a wash is thinner")
 }
 
 // A pile that is followed step by step never runs dry, and ends with nothing.

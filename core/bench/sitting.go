@@ -329,7 +329,8 @@ func (st *Sitting) take(s *Sheet, set Settings, e *Event) {
 		i = s.Find(e.Region)
 	}
 	brush := max(e.Brush, 1) - 1
-	dries := time.Duration(set.Drying() * st.Pace * float64(time.Minute))
+	drying := s.Drying(set)
+	dries := time.Duration(drying * st.Pace * float64(time.Minute))
 	switch e.Kind {
 	case Begun:
 		if st.Begun.IsZero() {
@@ -377,8 +378,8 @@ func (st *Sitting) take(s *Sheet, set Settings, e *Event) {
 			st.measured(set, &s.Regions[i], e, i)
 		}
 	case StillWet:
-		if i >= 0 && st.Places[i].Coats > 0 && set.Drying() > 0 {
-			st.stillWet(&st.Places[i], e.At, set.Drying())
+		if i >= 0 && st.Places[i].Coats > 0 && drying > 0 {
+			st.stillWet(&st.Places[i], e.At, drying)
 		}
 	case Noted, Photographed, Read:
 		st.Notes = append(st.Notes, *e)

@@ -193,7 +193,7 @@ func (h *hand) paints(step bench.Step, slip bool) {
 	require.NotEmpty(h.t, held, "%s: %s is painted with nothing that is known", h.about, r.ID)
 	assert.InDelta(h.t, 0, difference(h.t, held, well), 0.01, "%s: what %s was painted with", h.about, r.ID)
 	assert.InDelta(h.t, holds(well), holds(held), 1e-6, "%s: what well %d held for %s", h.about, paint.Well, r.ID)
-	needs := h.plan.Settings.Need(r) / (1 + h.plan.Settings.Water(r))
+	needs := h.plan.Settings.Need(r) / (1 + h.plan.Settings.Thinner(r))
 	if !h.asIs[step.Region] && !slip {
 		assert.GreaterOrEqual(h.t, holds(well), 0.9*needs, "%s: %s has enough", h.about, r.ID)
 	}

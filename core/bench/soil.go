@@ -20,12 +20,12 @@ const (
 	moves, movesTube = 2, 1
 )
 
-// residue is how many ml of paint a wiped brush holds that painted a region, without the water.
+// residue is how many ml of paint a wiped brush holds that painted a region, without what thins it.
 func (s Settings) residue(r *Region) float64 {
 	if s.Knife {
 		return 0
 	}
-	return s.Residue / (1 + s.Water(r))
+	return s.Residue / (1 + s.Thinner(r))
 }
 
 // soil works out what a brush that painted one region does to the pile of another, as it is counted

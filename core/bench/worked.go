@@ -87,6 +87,9 @@ func Key(s *Sheet, set Settings) string {
 	for i := range s.Regions {
 		r := &s.Regions[i]
 		fmt.Fprintf(h, "%q %q %g %d %d %v %t %d %d %g %v %v %t\n", r.ID, r.Label, r.Film, r.Home, r.Index, r.Kind, r.Main, r.Section, r.Step, r.Share, r.Shape, r.Touches, r.Graded)
+		if len(r.Beneath) > 0 || r.InSight != (Shape{}) {
+			fmt.Fprintf(h, "over %v %v\n", r.Beneath, r.InSight)
+		}
 		hashed(h, r.Recipe, seen)
 	}
 	for k := range s.ways {

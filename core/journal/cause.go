@@ -311,6 +311,7 @@ func (f *fit) traces(i int) (out []Cause) {
 	for _, p := range s.Parts {
 		whole += p.Parts
 	}
+	ground := f.ground(i, f.planned, 1)
 	for _, p := range f.tubes {
 		if slices.ContainsFunc(s.Parts, func(q paint.Part) bool { return q.Paint == p }) {
 			continue
@@ -323,13 +324,13 @@ func (f *fit) traces(i int) (out []Cause) {
 			if err != nil {
 				return math.Inf(1)
 			}
-			return f.chiOf(i, f.laid(i, &m, 1)) + v*v/(tracePrior*tracePrior)
+			return f.chiOf(i, f.laid(i, &m, 1, ground)) + v*v/(tracePrior*tracePrior)
 		})
 		m, err := with(at)
 		if err != nil {
 			continue // no share of it can be mixed
 		}
-		out = append(out, Cause{Kind: Contamination, Paint: p, Amount: at, Says: fmt.Sprintf("a trace of %s, about 1 in %.0f", p.ShortName(), 1/at), Chi: chi, Mixture: m, Leaves: f.left(i, f.laid(i, &m, 1))})
+		out = append(out, Cause{Kind: Contamination, Paint: p, Amount: at, Says: fmt.Sprintf("a trace of %s, about 1 in %.0f", p.ShortName(), 1/at), Chi: chi, Mixture: m, Leaves: f.left(i, f.laid(i, &m, 1, ground))})
 	}
 	return out
 }
@@ -341,15 +342,16 @@ func (f *fit) thin(i int) []Cause {
 	if err != nil {
 		return nil
 	}
+	ground := f.ground(i, f.planned, 1)
 	usual := cmp.Or(s.Film, f.in.Thickness)
 	if math.IsInf(usual, 1) {
 		usual = opaqueFilm
 	}
 	at, chi := least(-2.5, 0, func(v float64) float64 {
-		return f.chiOf(i, f.filmed(i, &m, usual*math.Exp(v))) + v*v/(filmPrior*filmPrior)
+		return f.chiOf(i, f.filmed(i, &m, usual*math.Exp(v), ground)) + v*v/(filmPrior*filmPrior)
 	})
 	if at > -0.02 {
 		return nil
 	}
-	return []Cause{{Kind: TooThin, Paint: nil, Amount: math.Exp(at), Says: fmt.Sprintf("it lies thin: about %.0f %% of a full film", 100*math.Exp(at)), Chi: chi, Mixture: m, Leaves: f.left(i, f.filmed(i, &m, usual*math.Exp(at)))}}
+	return []Cause{{Kind: TooThin, Paint: nil, Amount: math.Exp(at), Says: fmt.Sprintf("it lies thin: about %.0f %% of a full film", 100*math.Exp(at)), Chi: chi, Mixture: m, Leaves: f.left(i, f.filmed(i, &m, usual*math.Exp(at), ground))}}
 }

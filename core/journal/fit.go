@@ -20,6 +20,7 @@ type fit struct {
 	in      paint.Medium
 	tubes   []*paint.Paint
 	of      [][]int              // tube of each part of each sample, -1 for white
+	under   [][][]int            // the same of each layer beneath it
 	groups  []int                // of each tube
 	fixed   []bool               // groups of which more than ratios is told
 	photos  []*Photograph        // those whose rendering is fitted
@@ -58,9 +59,8 @@ const (
 func newFit(samples []Sample, in paint.Medium, sure Sure) *fit {
 	f := &fit{samples: samples, in: in, sure: sure}
 	at := map[string]int{} // by id: samples of before have their paints as they were then
-	for i := range samples {
-		var of []int
-		for _, part := range samples[i].Parts {
+	tubesOf := func(parts []paint.Part) (of []int) {
+		for _, part := range parts {
 			k, known := at[part.Paint.ID]
 			switch {
 			case part.Paint.Family == "white":
@@ -71,7 +71,15 @@ func newFit(samples []Sample, in paint.Medium, sure Sure) *fit {
 			}
 			of = append(of, k)
 		}
-		f.of = append(f.of, of)
+		return of
+	}
+	for i := range samples {
+		f.of = append(f.of, tubesOf(samples[i].Parts))
+		var under [][]int
+		for _, layer := range samples[i].Under {
+			under = append(under, tubesOf(layer.Parts))
+		}
+		f.under = append(f.under, under)
 	}
 	f.join()
 	f.expose()
@@ -203,7 +211,17 @@ func (f *fit) look(i int, x []float64, share []float64) colour.Lab {
 // painted is a sample as it is, whatever a photo makes of it.
 func (f *fit) painted(i int, x []float64, share []float64) colour.Lab {
 	m := f.mixed(i, x, share)
-	return f.laid(i, &m, math.Exp(x[f.film()]))
+	return f.laid(i, &m, math.Exp(x[f.film()]), f.ground(i, x, 1))
+}
+
+// ground is what a sample was painted over, so many times as thick as the film has it.
+func (f *fit) ground(i int, x []float64, times float64) colour.Spectrum {
+	var layers []paint.Layer
+	for n, layer := range f.samples[i].Under {
+		m := f.stirred(layer.Parts, f.under[i][n], x, nil)
+		layers = append(layers, paint.Layer{Mixture: m, Thickness: times * math.Exp(x[f.film()]) * cmp.Or(layer.Film, f.in.Thickness)})
+	}
+	return f.in.Under(layers)
 }
 
 // paper is bare paper beside a sample; false where no rendering is fitted.
@@ -231,42 +249,46 @@ func (f *fit) shown(i int, lab colour.Lab, x []float64) colour.Lab {
 	return lab
 }
 
-// laid is a mixture in the film of a sample, so many times as thick.
-func (f *fit) laid(i int, m *paint.Mixture, thick float64) colour.Lab {
-	return f.filmed(i, m, thick*cmp.Or(f.samples[i].Film, f.in.Thickness))
+// laid is a mixture in the film of a sample, so many times as thick, over a ground.
+func (f *fit) laid(i int, m *paint.Mixture, thick float64, ground colour.Spectrum) colour.Lab {
+	return f.filmed(i, m, thick*cmp.Or(f.samples[i].Film, f.in.Thickness), ground)
 }
 
-// filmed is a mixture in a film of a sample.
-func (f *fit) filmed(i int, m *paint.Mixture, film float64) colour.Lab {
-	look := m.FilmIn(f.in, film, f.samples[i].Wet)
+// filmed is a mixture in a film of a sample, over a ground.
+func (f *fit) filmed(i int, m *paint.Mixture, film float64, ground colour.Spectrum) colour.Lab {
+	look := m.FilmOver(f.in, film, ground, f.samples[i].Wet)
 	return look.Lab()
 }
 
 // mixed is what a sample is then painted with.
 func (f *fit) mixed(i int, x []float64, share []float64) paint.Mixture {
-	s := &f.samples[i]
+	return f.stirred(f.samples[i].Parts, f.of[i], x, share)
+}
+
+// stirred are parts of tubes with the unknowns as x has them, multiplied by shares where there are some.
+func (f *fit) stirred(of []paint.Part, tubes []int, x []float64, share []float64) paint.Mixture {
 	whole := 0.0
-	for _, p := range s.Parts {
+	for _, p := range of {
 		whole += p.Parts
 	}
-	parts := make([]paint.Part, len(s.Parts))
-	for n, p := range s.Parts {
+	parts := make([]paint.Part, len(of))
+	for n, p := range of {
 		if p.Parts /= whole; share != nil {
 			p.Parts *= share[n]
 		}
-		if other := f.swaps[f.of[i][n]]; other != nil {
+		if other := f.swaps[tubes[n]]; other != nil {
 			p.Paint = other
 		}
 		parts[n] = p
 	}
 	m, err := paint.Strengthened(parts, func(n int) float64 {
-		if k := f.of[i][n]; k >= 0 {
+		if k := tubes[n]; k >= 0 {
 			return math.Exp(x[k])
 		}
 		return 1
 	})
 	if err != nil {
-		return s.Parts[0].Paint.Alone() // of parts that are none
+		return of[0].Paint.Alone() // of parts that are none
 	}
 	return m
 }
@@ -302,6 +324,26 @@ func (f *fit) weight(i int) float64 {
 	return f.weights[i]
 }
 
+// filmStrays is how far a film strays that is thinned by hand, in its logarithm.
+const filmStrays = 0.15
+
+// thicker is a sample as it is when its own film is that much thicker, and when what lies beneath it is.
+func (f *fit) thicker(i int, x []float64) []colour.Lab {
+	m, thick := f.mixed(i, x, nil), math.Exp(x[f.film()])
+	out := []colour.Lab{f.laid(i, &m, thick*(1+filmStrays), f.ground(i, x, 1))}
+	if len(f.samples[i].Under) > 0 {
+		out = append(out, f.laid(i, &m, thick, f.ground(i, x, 1+filmStrays)))
+	}
+	return out
+}
+
+// tubesIn are the tubes of a sample and of what lies beneath it, -1 for white, each once.
+func (f *fit) tubesIn(i int) []int {
+	all := slices.Concat(append(slices.Clone(f.under[i]), f.of[i])...)
+	slices.Sort(all)
+	return slices.Compact(all)
+}
+
 // hands finds the noise of each sample: its reading's, and what a hand strays by, at the unknowns as
 // they are: a part more or less goes along the way of its paint, and not each way alike.
 func (f *fit) hands(x []float64) {
@@ -314,10 +356,18 @@ func (f *fit) hands(x []float64) {
 			n = math.Hypot(ofUnknown, s.Photo.Spread)
 		}
 		f.noise[i] = evenly(n)
-		if len(s.Parts) < 2 {
+		if len(s.Parts) < 2 && !s.glaze(f.in) {
 			continue
 		}
 		at := f.look(i, x, nil)
+		if s.glaze(f.in) {
+			for _, lab := range f.thicker(i, x) {
+				f.noise[i] = f.noise[i].with(colour.Components(at, f.shown(i, lab, x)))
+			}
+		}
+		if len(s.Parts) < 2 {
+			continue
+		}
 		for n := range s.Parts {
 			hand := weighed
 			if len(s.Strays) == len(s.Parts) {
@@ -388,7 +438,7 @@ func (f *fit) jacobian(x []float64) *mat.Dense {
 	}
 	for i := range f.samples {
 		of := func(x []float64) colour.Lab { return f.look(i, x, nil) }
-		for _, k := range slices.Compact(slices.Sorted(slices.Values(f.of[i]))) {
+		for _, k := range f.tubesIn(i) {
 			if k >= 0 {
 				slope(i, k, f.samples[i].Lab, f.weight(i), of)
 			}

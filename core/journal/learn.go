@@ -21,11 +21,29 @@ type Sample struct {
 	Region string
 	Parts  []paint.Part // as they were really used, by volume
 	Film   float64      // 0 for the medium's own
+	Under  []Layer      // dry, that it was painted over, from below
 	Lab    colour.Lab   // as it was read, D65
 	Wet    bool         // it was wet then
 	Noise  float64      // standard deviation of the reading, CIEDE2000, in each of its components
 	Strays []float64    // that of each part, in shares of it; 3 % where there are none
 	Photo  *PhotoSpot   // where it was read on a photo; nil where it was read otherwise
+}
+
+// Layer is what a sample was painted over.
+type Layer struct {
+	Parts []paint.Part
+	Film  float64 // 0 for the medium's own
+}
+
+// glaze says that a sample is a film that was thinned where paint is laid as it comes, or one over others.
+func (s *Sample) glaze(in paint.Medium) bool {
+	return len(s.Under) > 0 || s.Film > 0 && !in.LightenWithWater
+}
+
+// TellsTubes says that a sample can tell the strengths of its tubes: a glaze of a medium that hides its
+// ground cannot, for only mixtures tell those, and not how thick a hand laid it.
+func (s *Sample) TellsTubes(in paint.Medium) bool {
+	return !s.glaze(in) || !math.IsInf(in.Thickness, 1)
 }
 
 // The noise of readings by their source, CIEDE2000 in each component, besides the spread

@@ -48,13 +48,20 @@ func PhotographOf(of photo.Greys, step float64) *Photograph {
 	return out
 }
 
+// LayerOf is a place of a sheet, as it is planned, that others are laid over.
+func LayerOf(r *bench.Region) Layer { return Layer{Parts: r.Recipe.Plain(), Film: r.Film} }
+
 // SamplesOf are what was read of a sheet from a photo, but for what is doubted: of its places as they are
 // planned. Step is what the grey step was measured to reflect, 0 where it was not.
 func SamplesOf(s *bench.Sheet, in paint.Medium, read *photo.Result, step float64) (out []Sample) {
 	of := PhotographOf(read.Greys, step)
 	for _, one := range read.Readings {
 		if r := &s.Regions[one.Region]; one.Doubt == "" {
-			out = append(out, Sample{Region: r.ID, Film: r.ReadFilm(in), Parts: r.Recipe.Plain(), Lab: one.Lab, Noise: NoiseOf(paint.Photo, one.Spread), Photo: &PhotoSpot{of, one.Light, one.Spread}})
+			sample := Sample{Region: r.ID, Film: r.ReadFilm(in), Parts: r.Recipe.Plain(), Lab: one.Lab, Noise: NoiseOf(paint.Photo, one.Spread), Photo: &PhotoSpot{of, one.Light, one.Spread}}
+			for _, k := range r.Beneath {
+				sample.Under = append(sample.Under, LayerOf(&s.Regions[k]))
+			}
+			out = append(out, sample)
 		}
 	}
 	return out

@@ -125,7 +125,7 @@ func TestWhatIsPrintedMixesToWhatIsPlanned(t *testing.T) {
 				for _, ml := range pile {
 					sum += ml
 				}
-				took := set.Need(region) / (1 + set.Water(region))
+				took := set.Need(region) / (1 + set.Thinner(region))
 				for code := range pile {
 					pile[code] *= max(0.05, 1-took/sum)
 				}

@@ -18,14 +18,14 @@ const figure = { fontFamily: figures, textAlign: "right" } as const;
 export function LayOut({ plan }: { plan: BenchPlan }) {
   const long = (a: BenchPlan["amounts"][number]) => a.loads || a.ribbonMm;
   const longest = Math.max(...plan.amounts.map(long), 1);
-  const water = plan.regions.some((r) => r.water > 0);
+  const thinned = plan.regions.some((r) => r.thinner > 0);
   const pans = plan.amounts.some((a) => a.loads > 0);
   return (
     <Box component="section" aria-label="what to lay out">
       <Typography variant="body2" sx={{ mb: 1 }}>
         Paint for {plan.regions.length} places, with {Math.round(100 * (plan.settings.loss ?? 0))} %
         for brush and well and as much for what stays where it is laid out
-        {water && "; without the water"}.{" "}
+        {thinned && "; without what thins it"}.{" "}
         {pans
           ? "Wet these pans; nothing is squeezed out."
           : `Ribbons are those of a nozzle ${plan.settings.nozzle} mm wide.`}
