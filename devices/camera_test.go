@@ -120,7 +120,7 @@ func TestASheetIsReadFromThePhotoOfTheStandin(t *testing.T) {
 // wheel that is drawn out too.
 func TestSheetsOfSeveralPartsAreReadFromAPhoto(t *testing.T) {
 	for _, in := range []string{"watercolour", "gouache"} {
-		for _, kind := range []bench.SheetKind{bench.WorksheetSheet, bench.WarmCoolSheet} {
+		for _, kind := range []bench.SheetKind{bench.WorksheetSheet, bench.WarmCoolSheet, bench.GlazesSheet} {
 			s, medium := paintedSheet(t, in, string(kind))
 			img, err := Photograph(&s, medium, Shot{Seed: 3, W: 1400, H: 1050})
 			require.NoError(t, err)

@@ -117,10 +117,11 @@ const (
 	WantedSheet    SheetKind = "wanted"
 	WarmCoolSheet  SheetKind = "warmcool"
 	WorksheetSheet SheetKind = "worksheet"
+	GlazesSheet    SheetKind = "glazes"
 )
 
 // SheetKinds lists them.
-var SheetKinds = []SheetKind{WheelSheet, GridSheet, LadderSheet, ValuesSheet, IntensitySheet, RunSheet, GuideSheet, WantedSheet, WarmCoolSheet, WorksheetSheet}
+var SheetKinds = []SheetKind{WheelSheet, GridSheet, LadderSheet, ValuesSheet, IntensitySheet, RunSheet, GuideSheet, WantedSheet, WarmCoolSheet, WorksheetSheet, GlazesSheet}
 
 // Which says what sheet of a system is to be painted.
 type Which struct {
@@ -128,8 +129,9 @@ type Which struct {
 	Slot    int       // index of the slot, 0 to 11, of values, intensities, runs and worksheets
 	Section int       // 0 to 2, of a ladder
 	Steps   int       // inner steps of a ladder, places of a scale; what is usual when 0
-	Without []Part    // of a worksheet: what is left out
-	With    []Part    // and what is added
+	Without []Part    // of a worksheet and of glazes: what is left out
+	With    []Part    // of a worksheet: what is added
+	Film    float64   // of glazes: how thick one lies as X, the usual one when 0
 	Width   float64   // mm that rows may take; RowWidth when 0
 }
 
@@ -141,6 +143,7 @@ type Material struct {
 	School  bias.School  // which blue is warm; the usual one when empty
 	Earth   *paint.Paint // of a worksheet: for its slot's neighbours from one; may be nil
 	Tube    *paint.Paint // and what looks like the slot
+	Glaze   *paint.Paint // of glazes: what is laid over the others; the clearest of them when nil
 }
 
 // Wanted is a wanted colour and what comes nearest to it.
@@ -198,6 +201,8 @@ func (which Which) of(w *wheel.Wheel, have Material, e Extras, set Settings) (s 
 		return Ladder(pair.Path, n, w.Spacing), nil
 	case WorksheetSheet:
 		return Worksheet(w, which.Slot, which.Without, which.With, have, set)
+	case GlazesSheet:
+		return Glazes(w, which.Film, which.Without, have)
 	case WarmCoolSheet:
 		return WarmCool(w.System, cmp.Or(have.School, bias.VioletIsWarm), w.Spacing)
 	case "guide":
@@ -465,6 +470,10 @@ const keyID = "key"
 func (s *Sheet) Lay(width float64) {
 	if s.blocks != nil {
 		s.layBlocks(width)
+		return
+	}
+	if s.Kind == GlazesSheet {
+		s.layGlazes(width)
 		return
 	}
 	if s.pieces != nil {

@@ -43,24 +43,24 @@ func PartsOf(names []string) (out []Part) {
 	return out
 }
 
-// checkParts refuses what is no part of a worksheet, and a worksheet of none.
-func checkParts(without, with []Part) error {
+// checkParts refuses what is no part of a sheet that has some and may have others, and a sheet of none.
+func checkParts(sheet string, has, mayHave, without, with []Part) error {
 	for _, p := range with {
-		if !slices.Contains(WhenAsked, p) {
-			return input.Errorf("a worksheet has no part %q to add: choose of %s", input.Clip(string(p)), strings.Trim(fmt.Sprint(WhenAsked), "[]"))
+		if !slices.Contains(mayHave, p) {
+			return input.Errorf("%s has no part %q to add: choose of %s", sheet, input.Clip(string(p)), strings.Trim(fmt.Sprint(mayHave), "[]"))
 		}
 	}
-	left := len(Parts) + len(with)
+	left := len(has) + len(with)
 	for i, p := range without {
-		if !slices.Contains(Parts, p) {
-			return input.Errorf("a worksheet has no part %q to leave out: choose of %s", input.Clip(string(p)), strings.Trim(fmt.Sprint(Parts), "[]"))
+		if !slices.Contains(has, p) {
+			return input.Errorf("%s has no part %q to leave out: choose of %s", sheet, input.Clip(string(p)), strings.Trim(fmt.Sprint(has), "[]"))
 		}
 		if !slices.Contains(without[:i], p) {
 			left--
 		}
 	}
 	if left == 0 {
-		return input.Errorf("nothing is left on the worksheet: keep one of its parts")
+		return input.Errorf("nothing is left on %s: keep one of its parts", sheet)
 	}
 	return nil
 }
@@ -73,7 +73,7 @@ const scaleSteps = 7
 // greys of the three pairs of complements; some parts may be left out, and others added. What needs a slot
 // that is empty, or a paint that the material has not, is left out too. The error is an input.Error.
 func Worksheet(w *wheel.Wheel, index int, without, with []Part, have Material, set Settings) (s Sheet, err error) {
-	if err := checkParts(without, with); err != nil {
+	if err := checkParts("a worksheet", Parts, WhenAsked, without, with); err != nil {
 		return s, err
 	}
 	wants := func(p Part) bool { return !slices.Contains(without, p) }
@@ -251,11 +251,8 @@ func (s *Sheet) layPieces(width float64) {
 	s.W = 0
 	if round {
 		radius := max(least, across) / 2
-		of := radius / s.wheelRadius()
-		for ; i < s.pieces[0].places; i++ {
-			r := &s.Regions[i]
-			r.Inner, r.Outer, r.X, r.Y = r.Inner*of, r.Outer*of, radius, radius
-		}
+		i = s.pieces[0].places
+		s.scaleWheel(i, radius)
 		s.W, beneath = 2*radius, 2*radius+Beneath
 		s.H = 2 * radius
 	}
@@ -304,10 +301,18 @@ func (s *Sheet) layPieces(width float64) {
 // scales says that a part is a strip as wide as the sheet.
 func scales(p Part) bool { return p == ValuesPart || p == IntensityPart }
 
-// wheelRadius is the radius of the wheel that is a part of a worksheet, as it lies now.
-func (s *Sheet) wheelRadius() (radius float64) {
-	for i := range s.Regions {
-		radius = max(radius, s.Regions[i].Outer)
+// scaleWheel lets the wheel that the first regions are have a radius in mm, and lie in the upper left.
+func (s *Sheet) scaleWheel(regions int, radius float64) {
+	was := 0.0
+	for i := range regions {
+		was = max(was, s.Regions[i].Outer)
 	}
-	return radius
+	of := radius / was
+	for i := range regions {
+		r := &s.Regions[i]
+		r.Inner, r.Outer, r.X, r.Y = r.Inner*of, r.Outer*of, radius, radius
+		if in := &r.InSight; in.To > in.From {
+			in.Inner, in.Outer, in.X, in.Y = in.Inner*of, in.Outer*of, radius, radius
+		}
+	}
 }

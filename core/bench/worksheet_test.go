@@ -43,7 +43,7 @@ func TestAWorksheetHoldsAllThatIsPaintedToKnowASystem(t *testing.T) {
 	_, err := bench.Worksheet(w, 1, []bench.Part{"tints"}, nil, bench.Material{}, bench.Usual(paint.Media()[1]))
 	assert.ErrorContains(t, err, `no part "tints"`)
 	_, err = bench.Worksheet(w, 1, bench.Parts, nil, bench.Material{}, bench.Usual(paint.Media()[1]))
-	assert.ErrorContains(t, err, "nothing is left on the worksheet")
+	assert.ErrorContains(t, err, "nothing is left on a worksheet")
 	_, err = bench.Which{Kind: bench.ValuesSheet, Slot: 1}.Of(w, bench.Material{}, bench.Extras{}, bench.Usual(paint.Media()[1]))
 	assert.ErrorContains(t, err, "nothing to be shaded with")
 	two, err := bench.Worksheet(w, 1, nil, nil, bench.Material{}, bench.Usual(paint.Media()[1]))
