@@ -241,7 +241,7 @@ func TestAWheelAndTheBarMeasureTrueInThePDF(t *testing.T) {
 // The marks that are printed are those that a photo is read by, whatever else stands on
 // the page.
 func TestThePrintedMarksAreFound(t *testing.T) {
-	for _, kind := range []string{"wheel", "values", "guide", "warmcool", "worksheet"} {
+	for _, kind := range []string{"wheel", "values", "guide", "warmcool", "worksheet", "glazes"} {
 		var roles [3][]*paint.Paint
 		for k, id := range []string{"PY65", "PR254", "PB29"} {
 			p, err := paint.Find(id)

@@ -149,6 +149,9 @@ func (l *layout) cards() []Page {
 		if l.counted(r) {
 			steps = l.plan.Counted[i].Lines()
 		}
+		if r.Film > 0 {
+			steps = append(steps, l.plan.Settings.Thinning(r))
+		}
 		c := card{region: i}
 		c.size, c.lines = l.filling(steps, w-8, l.H-header-margin-cardAbove-1)
 		all = append(all, c)

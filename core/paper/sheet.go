@@ -70,6 +70,7 @@ type layout struct {
 	measure Measure
 	number  map[int]int
 	written map[int]bool // places whose recipe stands beside them
+	unnamed map[int]bool // places whose name found no room
 }
 
 // Sheet lays a plan's sheet out at true size: the places with their names, what they are
@@ -96,7 +97,7 @@ func Sheet(p *bench.Plan, o Options, measure Measure) (pages []Page, err error) 
 		if n >= mostStacked {
 			return nil, input.Errorf("a stack has at most %d sheets", mostStacked)
 		}
-		l := &layout{Page: Page{W: o.Format.W, H: o.Format.H}, plan: p, options: o, measure: measure, number: map[int]int{}, written: map[int]bool{}}
+		l := &layout{Page: Page{W: o.Format.W, H: o.Format.H}, plan: p, options: o, measure: measure, number: map[int]int{}, written: map[int]bool{}, unnamed: map[int]bool{}}
 		for n, i := range p.Order {
 			l.number[i] = n + 1
 		}
@@ -306,16 +307,27 @@ func (l *layout) numberGrey(r *bench.Region) float64 {
 }
 
 // made is what a place is made of, in parts or counted out, each paint with its own amount,
-// in pieces that are not broken; empty for a paint as it comes and where nothing is wanted.
+// in pieces that are not broken, and how that is thinned; empty for a paint as it comes and where nothing is
+// wanted.
 func (l *layout) made(i int) []string {
 	r := &l.plan.Sheet.Regions[i]
+	thinned := l.plan.Settings.Thinned(r)
+	var pieces []string
 	switch {
-	case l.options.Recipes == "none" || len(r.Recipe) < 2:
+	case l.options.Recipes == "none" || len(r.Recipe) < 2 && thinned == "":
 		return nil
 	case l.counted(r):
-		return l.plan.Counted[i].Pieces()
+		pieces = l.plan.Counted[i].Pieces()
+	case len(r.Recipe) < 2:
+		pieces = []string{r.Parents}
+	default:
+		pieces = r.Recipe.Pieces()
 	}
-	return r.Recipe.Pieces()
+	if thinned != "" {
+		pieces[len(pieces)-1] += ","
+		pieces = append(pieces, thinned)
+	}
+	return pieces
 }
 
 // counted says that a place's recipe is told as it is counted out: where that is wanted, and where its parts
@@ -363,21 +375,26 @@ func (l *layout) inPieces(pieces []string, f Font, size, width float64) (lines [
 	return append(lines, line), whole
 }
 
-// unwritten says that the recipe of a place found no room on the sheet.
+// unwritten says that the recipe of a place, or its name, found no room on the sheet.
 func (l *layout) unwritten() bool {
-	return slices.ContainsFunc(l.plan.Order, func(i int) bool { return !l.written[i] && len(l.made(i)) > 0 })
+	return len(l.unnamed) > 0 || slices.ContainsFunc(l.plan.Order, func(i int) bool { return !l.written[i] && len(l.made(i)) > 0 })
 }
 
-// recipes are the recipes of all places that are mixed, by their numbers.
+// recipes are the recipes of all places that are mixed or thinned, by their numbers, and the names of those
+// that found no room.
 func (l *layout) recipes() {
 	l.turn()
 	y := header + ordinary
-	l.text(margin, y, ordinary, Bold, Start, 0, "What each place is mixed from, in the order of painting")
+	title := "What each place is mixed from, in the order of painting"
+	if l.options.uncounted() {
+		title = "What the numbers are"
+	}
+	l.text(margin, y, ordinary, Bold, Start, 0, "%s", title)
 	y += ordinary * 1.6
 	names := 0.36 * (l.W - 2*margin)
 	for _, i := range l.plan.Order {
 		made := l.made(i)
-		if len(made) == 0 {
+		if len(made) == 0 && !l.unnamed[i] {
 			continue
 		}
 		r := &l.plan.Sheet.Regions[i]
@@ -569,6 +586,7 @@ func leftOf(x, wide float64, align Align) float64 {
 func (l *layout) inside(cx, cy float64, s slot) {
 	for _, i := range s.regions {
 		r := &l.plan.Sheet.Regions[i]
+		seen := r.Seen()
 		grey := l.numberGrey(r)
 		under := r.Parents
 		switch {
@@ -581,12 +599,18 @@ func (l *layout) inside(cx, cy float64, s slot) {
 		if len(s.regions) > 1 {
 			lines = []string{fmt.Sprint(l.number[i]), under}
 		}
-		at := (r.From + r.To) / 2
-		x, y := onCircle(cx, cy, (r.Inner+r.Outer)/2, at)
+		at := (seen.From + seen.To) / 2
+		x, y := onCircle(cx, cy, (seen.Inner+seen.Outer)/2, at)
 		// The width of the place at its middle, lying down for a slot at the side.
 		a := at * math.Pi / 180
-		wide, deep := 0.85*(r.To-r.From)*math.Pi/180*(r.Inner+r.Outer)/2, 0.85*(r.Outer-r.Inner)
+		wide, deep := 0.85*(seen.To-seen.From)*math.Pi/180*(seen.Inner+seen.Outer)/2, 0.85*(seen.Outer-seen.Inner)
 		width := min(wide/max(math.Abs(math.Cos(a)), 0.05), deep/max(math.Abs(math.Sin(a)), 0.05))
+		high := min(deep/max(math.Abs(math.Cos(a)), 0.05), wide/max(math.Abs(math.Sin(a)), 0.05))
+		if l.measure(s.name, Bold, small) > width || float64(len(lines))*ordinary > high {
+			l.numbered(i, x, y, min(width, high))
+			l.unnamed[i] = true
+			continue
+		}
 		y -= float64(len(lines)-1) * ordinary * 1.1 / 2
 		for n, line := range lines {
 			font, size := Bold, ordinary
@@ -625,7 +649,7 @@ func (l *layout) rows() (below float64, err error) {
 			} else {
 				l.add(m)
 			}
-			below = max(below, top+r.Y+r.Outer)
+			below = max(below, top+r.Y+r.Outer+bench.Beneath)
 			continue
 		}
 		x, y := margin+r.X, top+r.Y-up
@@ -637,9 +661,10 @@ func (l *layout) rows() (below float64, err error) {
 		}
 		below = max(below, y+r.H+bench.Beneath)
 		l.add(Mark{Kind: Rect, X: x, Y: y, W: r.W, H: r.H, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1})
-		l.numbered(i, x+r.W/2, y+r.H/2, min(r.W, r.H))
+		wide := r.Seen().W // others may lie over the rest
+		l.numbered(i, x+wide/2, y+r.H/2, min(wide, r.H))
 		if l.options.Edition == Key {
-			l.judged(r, x+r.W/2, y+r.H/2+4, r.W-2)
+			l.judged(r, x+wide/2, y+r.H/2+4, wide-2)
 		}
 		under, lines := l.nameBeneath(r, x, y+r.H)
 		if l.options.uncounted() {
@@ -652,16 +677,16 @@ func (l *layout) rows() (below float64, err error) {
 			parents = "" // the label says them
 		case s.Kind == "guide" && len(r.Recipe) == 1:
 			parents = guided(r.Recipe[0].Paint)
-		case l.measure(parents, Plain, small) > r.W-0.5:
+		case l.measure(parents, Plain, small) > wide-0.5:
 			parents = strings.ReplaceAll(parents, " ", "")
 		}
 		if lines == mostNamed {
 			continue
 		}
-		made, size := l.beside(parents, []int{i}, 2-lines, r.W-0.5)
+		made, size := l.beside(parents, []int{i}, 2-lines, wide-0.5)
 		for _, line := range made {
 			under += size + 0.15
-			l.text(x+r.W/2, under, size, Plain, Middle, 0.25, "%s", line)
+			l.text(x+wide/2, under, size, Plain, Middle, 0.25, "%s", line)
 		}
 	}
 	if up == 0 {
@@ -692,7 +717,7 @@ func (l *layout) blankBeneath(r *bench.Region, x, under float64) {
 		l.toTick(left, y-small*0.3)
 		left += ticksWide + 0.5
 	}
-	if room := x + r.W - 0.5 - left; room >= 3 {
+	if room := x + r.Seen().W - 0.5 - left; room >= 3 {
 		l.line(left, y, left+room, y, 0.15, 0.5)
 	}
 }
@@ -703,7 +728,8 @@ const mostNamed = 3
 // nameBeneath writes a place's name under it, smaller and in several lines where one is too narrow; and
 // answers where the last of them stands, and how many there are.
 func (l *layout) nameBeneath(r *bench.Region, x, bottom float64) (under float64, n int) {
-	size, room := ordinary, r.W-0.5
+	size, wide := ordinary, r.Seen().W
+	room := wide - 0.5
 	lines := []string{r.Label}
 	if l.measure(r.Label, Bold, size) > room {
 		size = small
@@ -723,7 +749,7 @@ func (l *layout) nameBeneath(r *bench.Region, x, bottom float64) (under float64,
 		if n > 0 {
 			under += size
 		}
-		l.text(x+r.W/2, under, size, Bold, Middle, 0, "%s", l.fit(line, Bold, size, room))
+		l.text(x+wide/2, under, size, Bold, Middle, 0, "%s", l.fit(line, Bold, size, room))
 	}
 	return under, len(lines)
 }
