@@ -294,8 +294,8 @@ func (sc *scene) lay() {
 func (sc *scene) page() (left, top, right, bottom float64) {
 	m := sc.sheet.Marks()
 	if sc.sheet.Kind == "wheel" {
-		r := sc.sheet.W/2 + around
-		return -r, -r, r, r
+		left, top, right, bottom = sc.sheet.Bounds()
+		return left - around, top - around, right + around, max(bottom, m[2][1]) + around
 	}
 	return m[0][0] - around, m[0][1] - around, m[2][0] + around, m[2][1] + around
 }

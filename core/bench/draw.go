@@ -128,8 +128,26 @@ func (s *Sheet) Draw(by DrawBy) Drawing {
 	if n, r, away := s.circles(); n > 0 {
 		d.Steps = append(d.Steps, fmt.Sprintf("In the hole draw %d circles of radius %s, their middles %s from the middle, one toward each second line.", n, mm(r), mm(away)))
 	}
-	d.Steps = append(d.Steps, "Write the name of each slot, and what it is mixed from, before you paint.")
+	d.Steps = append(append(d.Steps, s.rows()...), "Write the name of each slot, and what it is mixed from, before you paint.")
 	return d
+}
+
+// rows tell how to draw what lies in rectangles beneath a wheel.
+func (s *Sheet) rows() (steps []string) {
+	n := 0
+	var first *Region
+	for i := range s.Regions {
+		if r := &s.Regions[i]; r.W > 0 {
+			if n++; first == nil {
+				first = r
+			}
+		}
+	}
+	if n == 0 {
+		return nil
+	}
+	return []string{fmt.Sprintf("Beneath it, from %s below its middle on, draw %d places %s by %s, %s apart, the first where the wheel begins at the left; rows are %s from one to the next.",
+		mm(first.Y), n, mm(first.W), mm(first.H), mm(gap), mm(addedHigh+Beneath))}
 }
 
 func near(x float64) func(float64) bool {

@@ -92,7 +92,7 @@ func (r *Region) Seen() Shape {
 type Sheet struct {
 	Kind    SheetKind
 	Title   string
-	W, H    float64 // mm; of a wheel both are its diameter
+	W, H    float64 // mm; of a wheel W is its diameter, and so is H where nothing lies beneath it
 	Inner   float64 // radius of a wheel's hole in mm
 	Rings   []float64
 	Regions []Region
@@ -126,11 +126,11 @@ var SheetKinds = []SheetKind{WheelSheet, GridSheet, LadderSheet, ValuesSheet, In
 // Which says what sheet of a system is to be painted.
 type Which struct {
 	Kind    SheetKind // a wheel when empty
-	Slot    int       // index of the slot, 0 to 11, of values, intensities, runs and worksheets
+	Slot    int       // index of the slot, 0 to 11, of values, intensities, runs, worksheets and what is added
 	Section int       // 0 to 2, of a ladder
 	Steps   int       // inner steps of a ladder, places of a scale; what is usual when 0
 	Without []Part    // of a worksheet and of glazes: what is left out
-	With    []Part    // of a worksheet: what is added
+	With    []Part    // of a worksheet and of a wheel: what is added
 	Film    float64   // of glazes: how thick one lies as X, the usual one when 0
 	Width   float64   // mm that rows may take; RowWidth when 0
 }
@@ -141,8 +141,9 @@ type Material struct {
 	Way     *path.Path    // of a ladder; a section of the wheel when nil
 	Wanted  []Wanted
 	School  bias.School  // which blue is warm; the usual one when empty
-	Earth   *paint.Paint // of a worksheet: for its slot's neighbours from one; may be nil
-	Tube    *paint.Paint // and what looks like the slot
+	Earth   *paint.Paint // for a slot's neighbours from an earth, or any other paint; may be nil
+	Tube    *paint.Paint // what stands beside the slot; may be nil
+	Bit     *int         // the slot of which a bit goes into another; the one across from that when nil
 	Glaze   *paint.Paint // of glazes: what is laid over the others; the clearest of them when nil
 }
 
@@ -176,7 +177,8 @@ func (which Which) of(w *wheel.Wheel, have Material, e Extras, set Settings) (s 
 	}
 	switch slot := &w.Slots[which.Slot]; which.Kind {
 	case "", "wheel":
-		return Wheel(w, e, set), nil
+		s = Wheel(w, e, set)
+		return s, s.addTo(w, which.Slot, which.Without, which.With, have)
 	case "grid":
 		if len(have.Couples) == 0 {
 			return s, input.Errorf("this system has no pairings to paint")
@@ -707,14 +709,26 @@ const (
 
 // Marks are the middles of the sheet's four marks in mm: upper left, upper right, lower
 // right, lower left, from where the shapes of its regions are measured. Of a wheel they
-// lie on the diagonals, between two slots each.
+// lie on the diagonals, between two slots each; the lower ones beneath what lies beneath it.
 func (s *Sheet) Marks() [4][2]float64 {
 	left, top, right, bottom := -markOff, -markOff, s.W+markOff, s.H+Beneath+markOff
 	if s.Kind == "wheel" {
 		off := (s.W/2 + markOff + MarkRadius/2) / math.Sqrt2
 		left, top, right, bottom = -off, -off, off, off
+		if s.H > s.W {
+			bottom = s.H - s.W/2 + Beneath + markOff
+		}
 	}
 	return [4][2]float64{{left, top}, {right, top}, {right, bottom}, {left, bottom}}
+}
+
+// Bounds are the edges of what is painted in mm, from where the shapes of its regions are measured.
+func (s *Sheet) Bounds() (left, top, right, bottom float64) {
+	if s.Kind == "wheel" {
+		r := s.W / 2
+		return -r, -r, r, s.H - r
+	}
+	return 0, 0, s.W, s.H
 }
 
 // GreyStep is the middle of the sheet's grey step in mm, beside the lower left mark: whoever can measure

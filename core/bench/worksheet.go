@@ -2,14 +2,10 @@ package bench
 
 import (
 	"fmt"
-	"math"
 	"slices"
 	"strings"
 
-	"gyrophane/core/colour"
 	"gyrophane/core/input"
-	"gyrophane/core/paint"
-	"gyrophane/core/path"
 	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 )
@@ -27,12 +23,14 @@ const (
 	DarkPart      Part = "dark"      // the darkest dark, and its tint
 	EarthPart     Part = "earth"     // the slot's neighbours from an earth
 	TubePart      Part = "tube"      // a paint that looks like the slot, beside the slot
+	BitPart       Part = "bit"       // the slot with a bit of another, and that with a bit of the slot
 )
 
-// Parts lists what a worksheet has unless it is left out, and WhenAsked what it has where that is wanted.
+// Parts lists what a worksheet has unless it is left out, and WhenAsked what it, and a wheel, have where that
+// is wanted.
 var (
 	Parts     = []Part{WheelPart, GreysPart, RunsPart, ValuesPart, IntensityPart}
-	WhenAsked = []Part{DarkPart, EarthPart, TubePart}
+	WhenAsked = []Part{DarkPart, EarthPart, TubePart, BitPart}
 )
 
 // PartsOf are the parts of these names, whether there are such or not.
@@ -106,12 +104,7 @@ func Worksheet(w *wheel.Wheel, index int, without, with []Part, have Material, s
 			s.piece(RunsPart, before)
 		}
 	}
-	for _, p := range WhenAsked {
-		if before := len(s.Regions); slices.Contains(with, p) {
-			s.extra(p, w, index, have)
-			s.piece(p, before)
-		}
-	}
+	s.added(w, index, with, have)
 	if wants(ValuesPart) && !w.Slots[index].Empty {
 		before := len(s.Regions)
 		s.scale("values", Values(w, index, scaleSteps), false)
@@ -129,76 +122,6 @@ func Worksheet(w *wheel.Wheel, index int, without, with []Part, have Material, s
 	}
 	s.Lay(RowWidth)
 	return s, nil
-}
-
-// extra adds what is painted of a part that was asked for.
-func (s *Sheet) extra(p Part, w *wheel.Wheel, index int, have Material) {
-	slot := &w.Slots[index]
-	put := func(id, label string, kind wheel.Kind, r recipe.Recipe, m paint.Mixture, v paint.Verdict) {
-		s.add(Region{ID: string(p) + "/" + id, Label: label, Home: -1, Index: len(s.Regions), Kind: kind, Main: true, Section: -1, Verdict: v}, r, m)
-	}
-	switch {
-	case p == DarkPart:
-		dark := w.Dark()
-		tint, look := tintOf(dark.Paint, w.System.Rider(wheel.WhiteRider))
-		put("dark", "darkest dark", wheel.Tertiary, dark.Parts, dark.Paint.Alone(), paint.Neutral)
-		put("tint", oneInNine, wheel.Tertiary, recipe.Of(tint.Plain()), look, paint.Neutral)
-	case slot.Empty:
-	case p == EarthPart && have.Earth != nil:
-		other := mixedWith(w.SectionOf(index), have.Earth)
-		if other == nil {
-			return
-		}
-		for i, step := range path.New(have.Earth, other).Steps(3, w.Spacing) {
-			put(fmt.Sprint(i+1), fmt.Sprintf("%s with %s %d", have.Earth.ShortName(), other.ShortName(), i+1), wheel.Secondary, step.Parts, step.Mixture, step.Under.Verdict)
-		}
-	case p == TubePart && have.Tube != nil:
-		put("tube", have.Tube.ShortName(), wheel.Primary, recipe.Pure(have.Tube), have.Tube.Alone(), paint.Neutral)
-		put("mixed", slot.Name+", mixed", slot.Kind, slot.Parts, slot.Mixture, slot.Under.Verdict)
-	}
-}
-
-// Choose takes an earth and a tube for a slot's worksheet from among some paints that are not in its
-// system: the earth nearest in hue, and the coloured paint that looks most like the slot.
-func (have *Material) Choose(w *wheel.Wheel, index int, among []*paint.Paint) {
-	if index < 0 || index >= len(w.Slots) || w.Slots[index].Empty {
-		return
-	}
-	slot := &w.Slots[index]
-	hue, look := slot.Under.WheelHue, slot.Mixture.BrushedOut().Lab()
-	mine := w.System.Paints()
-	nearest, likest := math.Inf(1), math.Inf(1)
-	for _, p := range among {
-		if slices.ContainsFunc(mine, func(q *paint.Paint) bool { return q.ID == p.ID }) || !p.Undertone().HasHue() {
-			continue
-		}
-		if p.Family == "earth" {
-			if off := math.Abs(colour.TurnBetween(hue, p.Undertone().WheelHue)); off < nearest {
-				have.Earth, nearest = p, off
-			}
-			continue
-		}
-		of := p.Alone()
-		if off := colour.Difference(look, of.BrushedOut().Lab()); off < likest {
-			have.Tube, likest = p, off
-		}
-	}
-}
-
-// mixedWith is the paint of a section that a paint takes the other's place beside: the one farther from
-// it in hue. Nil where nothing fills the section, and for a slot that is of none.
-func mixedWith(section *wheel.Section, p *paint.Paint) *paint.Paint {
-	if section == nil || section.Empty() {
-		return nil
-	}
-	hue := p.Undertone().WheelHue
-	off := func(q *paint.Paint) float64 {
-		return math.Abs(colour.TurnBetween(hue, q.Undertone().WheelHue))
-	}
-	if off(section.A) > off(section.B) {
-		return section.A
-	}
-	return section.B
 }
 
 // piece is a part as it lies on a sheet, and how many places it has.

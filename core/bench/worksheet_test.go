@@ -11,7 +11,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/wheel"
 )
 
@@ -64,7 +66,7 @@ func TestAWorksheetTakesMoreBesideIt(t *testing.T) {
 	require.NoError(t, err)
 	have := bench.Material{Earth: earth, Tube: tube}
 	set := bench.Usual(paint.Media()[1])
-	s, err := bench.Worksheet(w, at("green"), bench.Parts[1:], bench.WhenAsked, have, set)
+	s, err := bench.Worksheet(w, at("green"), bench.Parts[1:], []bench.Part{bench.DarkPart, bench.EarthPart, bench.TubePart}, have, set)
 	require.NoError(t, err)
 	found := map[string]string{}
 	for _, r := range s.Regions {
@@ -161,6 +163,76 @@ func TestAWorksheetsPlacesLieApartAndWithinItsWidth(t *testing.T) {
 					}
 				}
 			}
+		}
+	}
+}
+
+// slotOf is the index of a slot of a wheel by its name.
+func slotOf(w *wheel.Wheel, name string) int {
+	return slices.IndexFunc(w.Slots[:], func(s wheel.Slot) bool { return s.Name == name })
+}
+
+// What is added to a wheel, of any size, lies beneath it, apart and as wide as it; and the wheel stays what it
+// was.
+func TestAWheelTakesMoreBeneathIt(t *testing.T) {
+	w := wheel.Build(systemOf(t, wheel.RYB, "PY65", "PR254", "PB29"), wheel.Options{ShadeBy: wheel.ByComplement})
+	have := bench.Material{Earth: painttest.Paint("PY43"), Tube: painttest.Paint("PG7")}
+	for _, diameter := range []float64{60, 112, 180, 400} {
+		set, err := bench.Settings{Medium: paint.Media()[1], Diameter: diameter}.Complete()
+		require.NoError(t, err)
+		alone := bench.Wheel(w, bench.Extras{Tints: 1}, set)
+		s, err := bench.Which{Slot: slotOf(w, "green"), With: bench.WhenAsked}.Of(w, have, bench.Extras{Tints: 1}, set)
+		require.NoError(t, err)
+		require.Len(t, s.Regions, len(alone.Regions)+2+3+2+2)
+		assert.Equal(t, alone.Regions, s.Regions[:len(alone.Regions)])
+		left, _, right, bottom := s.Bounds()
+		for i := len(alone.Regions); i < len(s.Regions); i++ {
+			a := &s.Regions[i]
+			assert.False(t, a.Main, a.ID)
+			assert.Greater(t, a.Y, diameter/2, a.ID)
+			assert.True(t, a.X >= left && a.X+a.W <= right && a.Y+a.H <= bottom, "%s of %.0f mm", a.ID, diameter)
+			for j := range s.Regions {
+				assert.Equal(t, i == j, s.Regions[j].Holds(a.X+a.W/2, a.Y+a.H/2, 0), "%s and %s", a.ID, s.Regions[j].ID)
+			}
+		}
+		for n, m := range s.Marks() {
+			for i := range s.Regions {
+				assert.False(t, s.Regions[i].Holds(m[0], m[1], -bench.MarkRadius), "%.0f mm: mark %d lies over %s", diameter, n, s.Regions[i].ID)
+			}
+		}
+		for _, by := range bench.DrawBys {
+			assert.Contains(t, strings.Join(s.Draw(by).Steps, "\n"), "9 places 25 mm by 14 mm")
+		}
+	}
+	set := bench.Usual(paint.Media()[1])
+	_, err := bench.Which{With: []bench.Part{"tints"}}.Of(w, have, bench.Extras{}, set)
+	assert.ErrorContains(t, err, `a wheel has no part "tints" to add`)
+	_, err = bench.Which{Without: []bench.Part{bench.WheelPart}}.Of(w, have, bench.Extras{}, set)
+	assert.ErrorContains(t, err, `no part "wheel" to leave out`)
+}
+
+// A bit of this in that: eight parts of the one pile to one of the other, both ways round.
+func TestABitOfOnePileGoesIntoAnother(t *testing.T) {
+	w := wheel.Build(systemOf(t, wheel.RYB, "PY65", "PR254", "PB29"), wheel.Options{ShadeBy: wheel.ByComplement})
+	set := bench.Usual(paint.Media()[1])
+	orange, violet := slotOf(w, "orange"), slotOf(w, "violet")
+	for _, c := range []struct {
+		of   *int
+		both [2]string
+	}{
+		{nil, [2]string{"orange, a bit of blue", "blue, a bit of orange"}},
+		{&orange, [2]string{"orange, a bit of blue", "blue, a bit of orange"}},
+		{&violet, [2]string{"orange, a bit of violet", "violet, a bit of orange"}},
+	} {
+		s, err := bench.Which{Slot: orange, With: []bench.Part{bench.BitPart}}.Of(w, bench.Material{Bit: c.of}, bench.Extras{}, set)
+		require.NoError(t, err)
+		for i, label := range c.both {
+			r := &s.Regions[len(s.Regions)-2+i]
+			assert.Equal(t, label, r.Label)
+			mixed, err := paint.Mix(r.Recipe.Volumes()...)
+			require.NoError(t, err)
+			one, other := mixed.BrushedOut(), r.Mixture.BrushedOut()
+			assert.Less(t, colour.Difference(one.Lab(), other.Lab()), 0.01, "%s: %s", label, r.Recipe)
 		}
 	}
 }

@@ -435,8 +435,20 @@ func (l *layout) wheel() (below float64, err error) {
 		return 0, input.Errorf("a wheel of %.0f mm with its names does not fit on %s: the largest is %.0f mm", s.W, l.options.Format.Name, math.Floor(largest))
 	}
 	cx, cy := l.W/2, header+around+radius
+	_, _, _, bottom := s.Bounds()
+	if s.H > s.W {
+		if bottom += bench.Beneath + 4; cy+bottom > l.H-margin {
+			return 0, input.Errorf("a wheel of %.0f mm with what is added to it does not fit on %s: choose a smaller wheel or larger paper", s.W, l.options.Format.Name)
+		}
+	} else {
+		bottom += around
+	}
 	for i := range s.Regions {
 		r := &s.Regions[i]
+		if r.W > 0 {
+			l.rectangle(i, cx+r.X, cy+r.Y)
+			continue
+		}
 		m := Mark{Kind: Sector, X: cx, Y: cy, Inner: r.Inner, Outer: r.Outer, From: r.From, To: r.To, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1}
 		x, y := onCircle(cx, cy, (r.Inner+r.Outer)/2, (r.From+r.To)/2)
 		deep, wide := r.Outer-r.Inner, (r.To-r.From)*math.Pi/180*(r.Inner+r.Outer)/2
@@ -468,7 +480,7 @@ func (l *layout) wheel() (below float64, err error) {
 		}
 	}
 	l.marks(cx, cy)
-	return cy + radius + around, nil
+	return cy + bottom, nil
 }
 
 // numbered writes a place's number about a point, as large as it is read while painting or, in a small
@@ -660,34 +672,7 @@ func (l *layout) rows() (below float64, err error) {
 			y, below = top, 0
 		}
 		below = max(below, y+r.H+bench.Beneath)
-		l.add(Mark{Kind: Rect, X: x, Y: y, W: r.W, H: r.H, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1})
-		wide := r.Seen().W // others may lie over the rest
-		l.numbered(i, x+wide/2, y+r.H/2, min(wide, r.H))
-		if l.options.Edition == Key {
-			l.judged(r, x+wide/2, y+r.H/2+4, wide-2)
-		}
-		under, lines := l.nameBeneath(r, x, y+r.H)
-		if l.options.uncounted() {
-			l.blankBeneath(r, x, under)
-			continue
-		}
-		parents := r.Parents
-		switch {
-		case s.Kind == "grid":
-			parents = "" // the label says them
-		case s.Kind == "guide" && len(r.Recipe) == 1:
-			parents = guided(r.Recipe[0].Paint)
-		case l.measure(parents, Plain, small) > wide-0.5:
-			parents = strings.ReplaceAll(parents, " ", "")
-		}
-		if lines == mostNamed {
-			continue
-		}
-		made, size := l.beside(parents, []int{i}, 2-lines, wide-0.5)
-		for _, line := range made {
-			under += size + 0.15
-			l.text(x+wide/2, under, size, Plain, Middle, 0.25, "%s", line)
-		}
+		l.rectangle(i, x, y)
 	}
 	if up == 0 {
 		l.named(top)
@@ -695,6 +680,39 @@ func (l *layout) rows() (below float64, err error) {
 		below += 4
 	}
 	return below, nil
+}
+
+// rectangle draws a place with its upper left corner at x, y, and beneath it its name and what it is made of.
+func (l *layout) rectangle(i int, x, y float64) {
+	r := &l.plan.Sheet.Regions[i]
+	l.add(Mark{Kind: Rect, X: x, Y: y, W: r.W, H: r.H, Fill: l.colourOf(r), Stroke: 0.25, Grey: 0.1})
+	wide := r.Seen().W // others may lie over the rest
+	l.numbered(i, x+wide/2, y+r.H/2, min(wide, r.H))
+	if l.options.Edition == Key {
+		l.judged(r, x+wide/2, y+r.H/2+4, wide-2)
+	}
+	under, lines := l.nameBeneath(r, x, y+r.H)
+	if l.options.uncounted() {
+		l.blankBeneath(r, x, under)
+		return
+	}
+	parents := r.Parents
+	switch kind := l.plan.Sheet.Kind; {
+	case kind == "grid":
+		parents = "" // the label says them
+	case kind == "guide" && len(r.Recipe) == 1:
+		parents = guided(r.Recipe[0].Paint)
+	case l.measure(parents, Plain, small) > wide-0.5:
+		parents = strings.ReplaceAll(parents, " ", "")
+	}
+	if lines == mostNamed {
+		return
+	}
+	made, size := l.beside(parents, []int{i}, 2-lines, wide-0.5)
+	for _, line := range made {
+		under += size + 0.15
+		l.text(x+wide/2, under, size, Plain, Middle, 0.25, "%s", line)
+	}
 }
 
 // named writes the names within a wheel that lies among rows.

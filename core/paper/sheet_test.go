@@ -86,7 +86,12 @@ func TestTextsStandApartOnThePage(t *testing.T) {
 		if n%5 == 0 {
 			which.Kind = bench.SheetKinds[r.IntN(len(bench.SheetKinds))]
 		}
-		sheet, err := which.Of(w, bench.Material{Couples: system.Allowed(), Wanted: wanted}, extras, set)
+		have := bench.Material{Couples: system.Allowed(), Wanted: wanted}
+		if n%4 == 1 && (which.Kind == "" || which.Kind == bench.WorksheetSheet) {
+			which.Slot, which.With = r.IntN(12), bench.WhenAsked
+			have.Choose(w, which.Slot, paint.Library())
+		}
+		sheet, err := which.Of(w, have, extras, set)
 		require.NoError(t, err)
 		plan, err := bench.Sketch(&sheet, set)
 		require.NoError(t, err)

@@ -63,7 +63,7 @@ func bare(s *bench.Sheet) (out [][2]float64) {
 			}
 		}
 		add(0, 0)
-		return out
+		return append(out, besideRows(s, free)...)
 	}
 	for k := range 25 {
 		at := float64(k) / 24
@@ -72,10 +72,18 @@ func bare(s *bench.Sheet) (out [][2]float64) {
 		add(s.W*at, -paperGap)
 		add(s.W*at, s.H+bench.Beneath-1)
 	}
-	for i := range s.Regions { // between the rows, and between places that do not touch
+	return append(out, besideRows(s, free)...)
+}
+
+// besideRows are places between rows, and between rectangles that do not touch.
+func besideRows(s *bench.Sheet, free func(x, y float64) bool) (out [][2]float64) {
+	for i := range s.Regions {
 		r := &s.Regions[i]
-		add(r.X+r.W+2, r.Y+r.H/2)
-		add(r.X+r.W/2, r.Y+r.H+bench.Beneath-1)
+		for _, at := range [][2]float64{{r.X + r.W + 2, r.Y + r.H/2}, {r.X + r.W/2, r.Y + r.H + bench.Beneath - 1}} {
+			if r.W > 0 && free(at[0], at[1]) {
+				out = append(out, at)
+			}
+		}
 	}
 	return out
 }

@@ -179,10 +179,8 @@ func read(p *Picture, s *bench.Sheet, at Corners, of [4][2]float64, spots map[st
 
 // scale is how many pixels a mm has in the middle of the sheet, at the least.
 func (h homography) scale(s *bench.Sheet) float64 {
-	x, y := 0.0, 0.0
-	if s.Kind != "wheel" {
-		x, y = s.W/2, s.H/2
-	}
+	left, top, right, bottom := s.Bounds()
+	x, y := (left+right)/2, (top+bottom)/2
 	ax, ay := h.at(x, y)
 	bx, by := h.at(x+1, y)
 	cx, cy := h.at(x, y+1)

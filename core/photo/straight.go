@@ -50,7 +50,7 @@ func straightArea(s *bench.Sheet) (left, top float64, w, h int) {
 	right, bottom := m[2][0]+straightAround, m[2][1]+straightAround
 	if s.Kind == "wheel" {
 		reach := math.Max(right, s.W/2+4)
-		left, top, right, bottom = -reach, -reach, reach, reach
+		left, top, right, bottom = -reach, -reach, reach, math.Max(reach, bottom)
 	}
 	return left, top, int((right - left) * straightened), int((bottom - top) * straightened)
 }

@@ -102,6 +102,42 @@ func (r Recipe) With(other Recipe) Recipe {
 	return out
 }
 
+// Together is so many parts of one recipe in so many of another, by volume, let-downs opened: in whole parts
+// where a hand would count so many, else in parts of what is taken.
+func Together(one Recipe, ofOne float64, other Recipe, ofOther float64) Recipe {
+	volume := func(parts []paint.Part) (sum float64) {
+		for _, p := range parts {
+			sum += p.Parts
+		}
+		return sum
+	}
+	a, b := one.Plain(), other.Plain()
+	wholeA, wholeB := volume(a), volume(b)
+	together := func(times float64) Recipe {
+		scaled := func(parts []paint.Part, by float64) Recipe {
+			parts = slices.Clone(parts)
+			for n := range parts {
+				parts[n].Parts *= by
+			}
+			return Of(parts)
+		}
+		return scaled(a, times*ofOne/wholeA).With(scaled(b, times*ofOther/wholeB))
+	}
+	for total := ofOne + ofOther; total <= MostParts; total++ {
+		r := together(total / (ofOne + ofOther))
+		whole := true
+		for n := range r {
+			near := math.Round(r[n].Parts)
+			whole = whole && math.Abs(r[n].Parts-near) < 1e-9
+			r[n].Parts = near
+		}
+		if whole {
+			return r
+		}
+	}
+	return together(1)
+}
+
 // Volumes are the ingredients in parts by volume, let-downs resolved into their
 // paints; a paint may stand in several of them.
 func (r Recipe) Volumes() (out []paint.Part) {
