@@ -39,12 +39,12 @@ func (s *Server) plan(ctx context.Context, in *planInput) (out wire.BenchPlan, e
 	if err != nil {
 		return out, err
 	}
-	which, ladder := in.Body.Sheet.Core()
+	which, named := in.Body.Sheet.Core()
 	wait := studio.PlanWait
 	if in.Quick {
 		wait = 0
 	}
-	plan, err := s.studio.Plan(ctx, painterIfAny, studio.Sheet{Wheel: in.Wheel, System: system, Choices: in.Body.Choices.Core(), Which: which, Ladder: ladder, Set: in.Body.Bench.Core()}, v.Medium, wait)
+	plan, err := s.studio.Plan(ctx, painterIfAny, studio.Sheet{Wheel: in.Wheel, System: system, Choices: in.Body.Choices.Core(), Which: which, Named: named, Set: in.Body.Bench.Core()}, v.Medium, wait)
 	if err != nil {
 		return out, err
 	}
@@ -166,14 +166,19 @@ func (in PaperFile) export(title string, pages []paper.Page) (out *Page, err err
 
 type paperInput struct {
 	ID      int64    `path:"id" doc:"a kept wheel"`
-	Kind    string   `query:"kind" maxLength:"20" doc:"what is painted: wheel, grid, ladder, values, intensity, run, guide, wanted, warmcool or worksheet"`
-	Slot    int      `query:"slot" doc:"of values, intensities, runs and worksheets"`
+	Kind    string   `query:"kind" maxLength:"20" doc:"what is painted: wheel, grid, ladder, values, intensity, run, guide, wanted, warmcool, worksheet or glazes"`
+	Slot    int      `query:"slot" doc:"of values, intensities, runs, worksheets and what is added"`
 	Section int      `query:"section" doc:"of a ladder"`
 	Steps   int      `query:"steps" doc:"of ladders and scales"`
 	A       string   `query:"a" maxLength:"60" doc:"paint that a ladder begins with; a section of the wheel when empty"`
 	B       string   `query:"b" maxLength:"60" doc:"paint that it ends with"`
-	Without []string `query:"without" maxItems:"5" doc:"parts of a worksheet that are left out: wheel, greys, runs, values, intensity"`
-	With    []string `query:"with" maxItems:"3" doc:"what is added to it: dark, earth (neighbours of its slot from one), tube (beside the slot that it looks like)"`
+	Without []string `query:"without" maxItems:"5" doc:"parts that are left out: of a worksheet wheel, greys, runs, values, intensity; of glazes wheel, order, ramp"`
+	With    []string `query:"with" maxItems:"4" doc:"what is added to a wheel or a worksheet: dark, earth (neighbours of the slot from one), tube (beside the slot that it looks like), bit (of another slot in it)"`
+	Earth   string   `query:"earth" maxLength:"60" doc:"paint that the slot's neighbours are mixed from; the nearest earth when empty"`
+	Tube    string   `query:"tube" maxLength:"60" doc:"paint that stands beside the slot; the one that looks most like it when empty"`
+	Bit     int      `query:"bit" minimum:"-1" maximum:"11" default:"-1" doc:"index of the slot of which a bit goes into it; the one across from it when -1"`
+	Film    float64  `query:"film" doc:"how thick a glaze lies as X, 0.1 to 0.5; 0.3 when 0"`
+	Glaze   string   `query:"glaze" maxLength:"60" doc:"paint that glazes are laid of over the others; the clearest of them when empty"`
 	Measure string   `query:"measure" maxLength:"20" doc:"what is counted out in"`
 	One     float64  `query:"one" doc:"ml of one drop, load or tip"`
 	Printing
@@ -191,8 +196,12 @@ func (s *Server) paper(ctx context.Context, in *paperInput) (*Page, error) {
 			return nil, input.Wrap(err)
 		}
 	}
-	which := bench.Which{Kind: bench.SheetKind(in.Kind), Slot: in.Slot, Section: in.Section, Steps: in.Steps, Without: bench.PartsOf(in.Without), With: bench.PartsOf(in.With)}
-	title, pages, err := s.studio.Paper(ctx, painter(ctx), in.ID, which, [2]string{in.A, in.B}, table, o)
+	sheet := wire.BenchSheet{Kind: in.Kind, Slot: in.Slot, Section: in.Section, Steps: in.Steps, A: in.A, B: in.B, Without: in.Without, With: in.With, Earth: in.Earth, Tube: in.Tube, Film: in.Film, Glaze: in.Glaze}
+	if in.Bit >= 0 {
+		sheet.Bit = &in.Bit
+	}
+	which, named := sheet.Core()
+	title, pages, err := s.studio.Paper(ctx, painter(ctx), in.ID, which, named, table, o)
 	if err != nil {
 		return nil, err
 	}

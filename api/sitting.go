@@ -53,8 +53,8 @@ func (s *Server) beginSitting(ctx context.Context, in *beginInput) (*oneSitting,
 			return nil, input.Wrap(err)
 		}
 	}
-	which, ladder := in.Body.Sheet.Core()
-	begun, err := s.studio.BeginSitting(ctx, painter(ctx), in.ID, which, ladder, table)
+	which, named := in.Body.Sheet.Core()
+	begun, err := s.studio.BeginSitting(ctx, painter(ctx), in.ID, which, named, table)
 	if err != nil {
 		return nil, err
 	}

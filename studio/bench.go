@@ -34,9 +34,16 @@ type Sheet struct {
 	System  wheel.System
 	Choices wheel.Choices
 	Which   bench.Which
-	// Ladder are the paints that a ladder lies between; those of a section when empty.
-	Ladder [2]string
-	Set    bench.Settings
+	Named   Named
+	Set     bench.Settings
+}
+
+// Named are paints by their ids that a sheet is painted of besides those of its system; what is usual where
+// they are empty.
+type Named struct {
+	A, B        string // that a ladder lies between; those of a section when empty
+	Earth, Tube string // of what is added to a wheel
+	Glaze       string // that is laid over the others
 }
 
 // Planned is how a sheet is painted.
@@ -196,14 +203,27 @@ func (s *Studio) exactly(ctx context.Context, who Identity, sheet *bench.Sheet, 
 
 // material is what a sheet is painted of besides the wheel.
 func (s *Studio) material(ctx context.Context, who Identity, of Sheet, in paint.Medium) (have bench.Material, err error) {
+	for _, one := range []struct {
+		id string
+		is **paint.Paint
+	}{{of.Named.Earth, &have.Earth}, {of.Named.Tube, &have.Tube}, {of.Named.Glaze, &have.Glaze}} {
+		if one.id == "" {
+			continue
+		}
+		paints, err := s.Paints(ctx, who, of.Wheel, one.id)
+		if err != nil {
+			return have, err
+		}
+		*one.is = paints[0]
+	}
 	switch of.Which.Kind {
 	case "grid":
 		have.Couples, err = s.toPaint(ctx, who, of.System.Allowed())
 	case "ladder":
-		if of.Ladder[0] == "" || of.Ladder[1] == "" {
+		if of.Named.A == "" || of.Named.B == "" {
 			return have, nil
 		}
-		paints, err := s.Paints(ctx, who, of.Wheel, of.Ladder[0], of.Ladder[1])
+		paints, err := s.Paints(ctx, who, of.Wheel, of.Named.A, of.Named.B)
 		if err != nil {
 			return have, err
 		}
@@ -244,8 +264,8 @@ var measured = sync.OnceValue(files.Measure)
 func (s *Studio) Measure() paper.Measure { return measured() }
 
 // Paper lays a sheet of a kept wheel out on paper, what is to be painted of it said in
-// which and ladder. Table is the measure that is counted out in.
-func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64, which bench.Which, ladder [2]string, table recipe.Scale, o paper.Options) (title string, pages []paper.Page, err error) {
+// which and named. Table is the measure that is counted out in.
+func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64, which bench.Which, named Named, table recipe.Scale, o paper.Options) (title string, pages []paper.Page, err error) {
 	w, system, err := s.KeptSystem(ctx, painter, wheelID)
 	if err != nil {
 		return "", nil, err
@@ -259,7 +279,7 @@ func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64
 		set.Scale = table
 	}
 	which.Width = o.Wide()
-	plan, err := s.Plan(ctx, As(painter), Sheet{Wheel: wheelID, System: system, Choices: w.Settings.Choices, Which: which, Ladder: ladder, Set: set}, in, paperWait)
+	plan, err := s.Plan(ctx, As(painter), Sheet{Wheel: wheelID, System: system, Choices: w.Settings.Choices, Which: which, Named: named, Set: set}, in, paperWait)
 	if err != nil {
 		return "", nil, err
 	}

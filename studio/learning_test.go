@@ -53,7 +53,7 @@ func strong(t *testing.T, in paint.Medium, times map[string]float64) func(r *ben
 func TestSittingsThatShareTubesAreLearnedFromTogether(t *testing.T) {
 	s, _, ada, w := aStudio(t)
 	begin := func() Sitting {
-		out, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+		out, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 		require.NoError(t, err)
 		return out
 	}
@@ -128,7 +128,7 @@ func TestAFilmIsTakenInThePlaceOfStrengths(t *testing.T) {
 	c.Settings.Choices.Tints, c.Settings.Choices.TintBy = 1, "white"
 	w, err := s.NewWheel(t.Context(), ada, c)
 	require.NoError(t, err)
-	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 	require.NoError(t, err)
 	usual := begun.Medium
 	readAs(t, s, ada, begun, strong(t, usual.WithFilm(0.3), nil))
@@ -141,7 +141,7 @@ func TestAFilmIsTakenInThePlaceOfStrengths(t *testing.T) {
 	assert.ErrorContains(t, s.TakeStrengths(t.Context(), ada, begun.ID, nil, 0.9), "since you looked")
 	require.NoError(t, s.TakeStrengths(t.Context(), ada, begun.ID, nil, film.New))
 
-	again, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	again, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 	require.NoError(t, err)
 	assert.InDelta(t, 0.3*usual.Thickness, again.Medium.Thickness, 0.05*usual.Thickness)
 	reopened, err := New(kept).Sitting(t.Context(), ada, again.ID)
@@ -154,7 +154,7 @@ func TestAFilmIsTakenInThePlaceOfStrengths(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, takings, 1)
 	require.NoError(t, s.UndoTaking(t.Context(), ada, takings[0].ID, true))
-	third, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	third, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 	require.NoError(t, err)
 	assert.Equal(t, usual.Thickness, third.Medium.Thickness)
 }
@@ -162,7 +162,7 @@ func TestAFilmIsTakenInThePlaceOfStrengths(t *testing.T) {
 // A place into which something got says nothing of its tubes.
 func TestWhatGotIntoAPlaceIsLeftOutOfLearning(t *testing.T) {
 	s, _, ada, w := aStudio(t)
-	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 	require.NoError(t, err)
 	blue := paintOf(begun.Plan, "PB29")
 	pure := strong(t, begun.Medium, nil)
@@ -200,7 +200,7 @@ func TestAPlanIsAtThePaintersOwnPace(t *testing.T) {
 	}
 	before := plan()
 	assert.Zero(t, before.Own.HandPace)
-	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 	require.NoError(t, err)
 	// A sitting of a slow hand, as its events would be kept.
 	at := begun.Began
@@ -227,7 +227,7 @@ func TestAPlanIsAtThePaintersOwnPace(t *testing.T) {
 // What was mixed from pans by looks is read and compared, and never learned from.
 func TestNothingIsLearnedFromWhatWasMixedByLooks(t *testing.T) {
 	s, _, ada, w := aStudio(t)
-	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{Measure: recipe.ByLooks})
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{Measure: recipe.ByLooks})
 	require.NoError(t, err)
 	readAs(t, s, ada, begun, strong(t, begun.Medium, map[string]float64{"PB29": 2}))
 	came, err := s.SittingJournal(t.Context(), ada, begun.ID)
@@ -248,7 +248,7 @@ func TestNothingIsLearnedFromWhatWasMixedByLooks(t *testing.T) {
 // sitting does not wait for them.
 func TestManyWildSittingsAreExplainedApart(t *testing.T) {
 	s, db, ada, w := aStudio(t)
-	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 	require.NoError(t, err)
 	kept, _, err := db.Sitting(t.Context(), ada.ID, begun.ID)
 	require.NoError(t, err)
@@ -308,7 +308,7 @@ func TestManyWildSittingsAreExplainedApart(t *testing.T) {
 // colours is taken out of what is shown and learned, also when the photo itself is deleted.
 func TestWhatAPhoneDoesIsTakenOut(t *testing.T) {
 	s, _, ada, w := aStudio(t)
-	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 	require.NoError(t, err)
 	rendering, err := devices.ParseRendering("phone")
 	require.NoError(t, err)
@@ -357,7 +357,7 @@ func TestWhatAPhoneDoesIsTakenOut(t *testing.T) {
 // Where a tube behaves as another paint nothing is offered before the painter says which it is.
 func TestAWrongTubeIsAnsweredBeforeAnythingIsLearned(t *testing.T) {
 	s, _, ada, w := aStudio(t)
-	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 	require.NoError(t, err)
 	lemon, err := paint.Find("PY3")
 	require.NoError(t, err)
@@ -405,7 +405,7 @@ func TestAWrongTubeIsAnsweredBeforeAnythingIsLearned(t *testing.T) {
 		return slices.ContainsFunc(came.Overall, named)
 	}
 	assert.False(t, asks(begun.ID))
-	second, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	second, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 	require.NoError(t, err)
 	readAs(t, s, ada, second, strong(t, second.Medium, nil))
 	assert.False(t, asks(second.ID))

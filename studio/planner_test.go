@@ -125,7 +125,7 @@ func TestAPlanIsKeptByWhatWentIntoIt(t *testing.T) {
 	q, let, solved := gatedQueue(t)
 	s.planner = q
 	go let()
-	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 	require.NoError(t, err)
 	require.Len(t, *solved, 1)
 	fresh := New(db)
@@ -163,7 +163,7 @@ func TestASittingBeginsWithTheSketchAndTakesTheExactPlanOver(t *testing.T) {
 			return plan, err
 		}
 		s.planner = q
-		begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+		begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 		require.NoError(t, err)
 		told, stop := s.Watch(ada)
 		if tapped {
@@ -189,7 +189,7 @@ func TestASittingBeginsWithTheSketchAndTakesTheExactPlanOver(t *testing.T) {
 
 func TestASheetThatWasPrintedEarlierIsSpokenOf(t *testing.T) {
 	s, db, ada, w := aStudio(t)
-	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 	require.NoError(t, err)
 	assert.Empty(t, begun.Printed)
 	sheet := printedAs(begun.Plan.Sheet)

@@ -64,7 +64,7 @@ func TestASittingOfBeforeAnUpdateMakesNoNewProposal(t *testing.T) {
 	const then = "2026.3"
 	db, address := aStore(t)
 	s, ada, w := atTheBench(t, db)
-	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 	require.NoError(t, err)
 	storetest.Do(t, address, fmt.Sprintf(`update sittings set plan = replace(plan::text, '"of": "%s"', '"of": "%s"')::jsonb`, paint.LibraryVersion(), then))
 	s = New(db)

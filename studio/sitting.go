@@ -66,7 +66,7 @@ const (
 
 // BeginSitting begins to paint a sheet of a kept wheel. Table is the measure that is
 // counted out in.
-func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelID int64, which bench.Which, ladder [2]string, table recipe.Scale) (out Sitting, err error) {
+func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelID int64, which bench.Which, named Named, table recipe.Scale) (out Sitting, err error) {
 	w, system, err := s.KeptSystem(ctx, painter, wheelID)
 	if err != nil {
 		return out, err
@@ -79,7 +79,7 @@ func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelI
 	if table.Measure != "" {
 		set.Scale = table
 	}
-	plan, err := s.Plan(ctx, As(painter), Sheet{Wheel: wheelID, System: system, Choices: w.Settings.Choices, Which: which, Ladder: ladder, Set: set}, in, beginWait)
+	plan, err := s.Plan(ctx, As(painter), Sheet{Wheel: wheelID, System: system, Choices: w.Settings.Choices, Which: which, Named: named, Set: set}, in, beginWait)
 	if err != nil {
 		return out, err
 	}

@@ -63,7 +63,7 @@ func atTheBench(t *testing.T, kept *store.Store) (s *Studio, ada store.Painter, 
 // nothing but the database, and when the tube is another by then.
 func TestASittingOpensAsItWasWhateverBecomesOfItsTubes(t *testing.T) {
 	s, kept, ada, w := aStudio(t)
-	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 	require.NoError(t, err)
 	box, err := s.Box(t.Context(), ada.ID)
 	require.NoError(t, err)
@@ -113,7 +113,7 @@ func TestReadingsAreExplainedByWhatWasReallyUsed(t *testing.T) {
 	s, _, ada, w := aStudio(t)
 	drops, err := recipe.NewScale(recipe.Drops, 0)
 	require.NoError(t, err)
-	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, drops)
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, drops)
 	require.NoError(t, err)
 	green := begun.Plan.Sheet.Find("green")
 	parts := begun.Plan.Sheet.Regions[green].Recipe.Plain()
@@ -146,7 +146,7 @@ func TestReadingsAreExplainedByWhatWasReallyUsed(t *testing.T) {
 
 func TestWhatCannotBeToldIsRefused(t *testing.T) {
 	s, _, ada, w := aStudio(t)
-	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, [2]string{}, recipe.Scale{})
+	begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 	require.NoError(t, err)
 	_, _, err = s.Tell(t.Context(), ada, begun.ID, make([]Told, MostTold+1))
 	assert.ErrorContains(t, err, "more than are told at once")

@@ -101,12 +101,15 @@ type BenchRegion struct {
 	AreaMM2 float64      `json:"areaMm2"`
 	ML      float64      `json:"ml" doc:"of its mixture that it takes, in watercolour with its water"`
 	Thinner float64      `json:"thinner" doc:"parts of what the medium is thinned with to 1 of paint, 0 where it is laid as it comes"`
-	Thin    string       `json:"thin" doc:"how it is thinned, in a sentence; empty where no water is used"`
+	Thin    string       `json:"thin" doc:"how it is thinned, in a sentence; empty where nothing thins it"`
 	Touches []int        `json:"touches" doc:"regions whose edge it shares"`
 	Graded  bool         `json:"graded"`
 	Drawn   []Shown      `json:"drawn,omitempty" doc:"a graded region from its rim to its tip, in even steps"`
 	Aim     *Shown       `json:"aim,omitempty" doc:"the colour that is wanted where it is another than the recipe's"`
 	Shape   BenchShape   `json:"shape"`
+	Film    float64      `json:"film,omitempty" doc:"how thick it lies as X, where that is another film than the medium's"`
+	Beneath []int        `json:"beneath,omitempty" doc:"regions that it is laid over, from below: each is dry before the next"`
+	Seen    BenchShape   `json:"seen" doc:"what is seen of it when others are laid over the rest"`
 	Parts   []Ingredient `json:"parts"`
 	Swatch  string       `json:"swatch" doc:"its paints by volume, let-downs resolved, as the stand-in meter takes them: PB29=1 PW6=9"`
 	Counted Counted      `json:"counted"`
@@ -215,19 +218,25 @@ type BenchPlan struct {
 
 // BenchSheet says what is to be painted of a system.
 type BenchSheet struct {
-	Kind    string   `json:"kind,omitempty" doc:"wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, warm and cool, or worksheet"`
-	Slot    int      `json:"slot,omitempty" doc:"index of the slot, of values, intensities, runs and worksheets"`
+	Kind    string   `json:"kind,omitempty" doc:"wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, warm and cool, worksheet, or glazes"`
+	Slot    int      `json:"slot,omitempty" doc:"index of the slot, of values, intensities, runs, worksheets and what is added"`
 	Section int      `json:"section,omitempty" doc:"of a ladder"`
 	Steps   int      `json:"steps,omitempty" doc:"inner steps of a ladder, places of a scale"`
 	A       string   `json:"a,omitempty" maxLength:"60" doc:"paint that a ladder begins with; a section of the wheel when empty"`
 	B       string   `json:"b,omitempty" maxLength:"60" doc:"paint that it ends with"`
-	Without []string `json:"without,omitempty" maxItems:"5" doc:"parts of a worksheet that are left out: wheel, greys, runs, values, intensity"`
-	With    []string `json:"with,omitempty" maxItems:"3" doc:"what is added to it: dark, earth (neighbours of its slot from one), tube (beside the slot that it looks like)"`
+	Without []string `json:"without,omitempty" maxItems:"5" doc:"parts that are left out: of a worksheet wheel, greys, runs, values, intensity; of glazes wheel, order, ramp"`
+	With    []string `json:"with,omitempty" maxItems:"4" doc:"what is added to a wheel or a worksheet: dark, earth (neighbours of the slot from one), tube (beside the slot that it looks like), bit (of another slot in it)"`
+	Earth   string   `json:"earth,omitempty" maxLength:"60" doc:"paint that the slot's neighbours are mixed from; the nearest earth when empty"`
+	Tube    string   `json:"tube,omitempty" maxLength:"60" doc:"paint that stands beside the slot; the one that looks most like it when empty"`
+	Bit     *int     `json:"bit,omitempty" minimum:"0" maximum:"11" doc:"index of the slot of which a bit goes into it; the one across from it when null"`
+	Film    float64  `json:"film,omitempty" doc:"how thick a glaze lies as X, 0.1 to 0.5; 0.3 when 0"`
+	Glaze   string   `json:"glaze,omitempty" maxLength:"60" doc:"paint that glazes are laid of over the others; the clearest of them when empty"`
 }
 
-// Core is what is to be painted, and the paints that a ladder lies between.
-func (s BenchSheet) Core() (which bench.Which, ladder [2]string) {
-	return bench.Which{Kind: bench.SheetKind(s.Kind), Slot: s.Slot, Section: s.Section, Steps: s.Steps, Without: bench.PartsOf(s.Without), With: bench.PartsOf(s.With)}, [2]string{s.A, s.B}
+// Core is what is to be painted, and the paints that are named for it.
+func (s BenchSheet) Core() (which bench.Which, named studio.Named) {
+	return bench.Which{Kind: bench.SheetKind(s.Kind), Slot: s.Slot, Section: s.Section, Steps: s.Steps, Without: bench.PartsOf(s.Without), With: bench.PartsOf(s.With), Bit: s.Bit, Film: s.Film},
+		studio.Named{A: s.A, B: s.B, Earth: s.Earth, Tube: s.Tube, Glaze: s.Glaze}
 }
 
 // BenchSettings are how a sheet is painted; what is 0 or empty is as usual.
@@ -308,7 +317,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 		}
 		one := BenchRegion{
 			ID: r.ID, Label: r.Label, Parents: r.Parents, Home: r.Home, Index: r.Index, Main: r.Main, Section: r.Section, AreaMM2: round(r.Area(), 1),
-			ML: round(p.Settings.Need(r), 3), Thinner: round(p.Settings.Thinner(r), 2), Thin: p.Settings.Thinning(r), Touches: touches, Graded: r.Graded, Shape: BenchShape(r.Shape),
+			ML: round(p.Settings.Need(r), 3), Thinner: round(p.Settings.Thinner(r), 2), Thin: p.Settings.Thinning(r), Touches: touches, Graded: r.Graded, Shape: BenchShape(r.Shape), Film: r.Film, Beneath: r.Beneath, Seen: BenchShape(r.Seen()),
 			Parts: v.Recipe(r.Recipe), Swatch: swatchOf(r.Recipe), Counted: v.Counted(p.Counted[i], r.Recipe, &r.Mixture), Shown: shown(look.OKLab(v.Light)),
 		}
 		if r.Graded {

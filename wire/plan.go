@@ -39,7 +39,18 @@ func ParsePlan(data []byte, find paint.Finder) (s bench.Sheet, in paint.Medium, 
 		}
 	}
 	for _, r := range p.Regions {
-		one := bench.Region{ID: r.ID, Label: r.Label, Parents: r.Parents, Home: r.Home, Index: r.Index, Main: r.Main, Section: r.Section, Graded: r.Graded, Shape: bench.Shape(r.Shape)}
+		one := bench.Region{ID: r.ID, Label: r.Label, Parents: r.Parents, Home: r.Home, Index: r.Index, Main: r.Main, Section: r.Section, Graded: r.Graded, Shape: bench.Shape(r.Shape), Film: r.Film, Beneath: r.Beneath, InSight: bench.Shape(r.Seen)}
+		if one.InSight == one.Shape {
+			one.InSight = bench.Shape{}
+		}
+		if !(one.Film >= 0 && one.Film <= paint.ThickestLayer) {
+			return s, in, input.Errorf("%s: a film is 0 to %d thick, and not %v", input.Clip(r.ID), paint.ThickestLayer, one.Film)
+		}
+		for _, k := range r.Beneath {
+			if k < 0 || k >= len(s.Regions) {
+				return s, in, input.Errorf("%s: it lies over a place that does not stand before it", input.Clip(r.ID))
+			}
+		}
 		for _, v := range []float64{r.Shape.From, r.Shape.To, r.Shape.Inner, r.Shape.Outer, r.Shape.X, r.Shape.Y, r.Shape.W, r.Shape.H} {
 			if math.IsNaN(v) || math.Abs(v) > 4000 {
 				return s, in, input.Errorf("%s: a place of the sheet lies at %v", input.Clip(r.ID), v)
@@ -53,7 +64,7 @@ func ParsePlan(data []byte, find paint.Finder) (s bench.Sheet, in paint.Medium, 
 		}
 		s.Regions = append(s.Regions, one)
 	}
-	return s, in, nil
+	return bench.Restored(s, [3][2]*paint.Paint{}), in, nil
 }
 
 // recipeOf is a recipe as it was sent.

@@ -25,8 +25,11 @@ type benched struct {
 	set         wire.BenchSettings
 	which       bench.Which
 	wanted      []string // NAME=COLOUR
-	without     []string // parts of a worksheet
-	with        []string // and what is added to it
+	without     []string // parts that are left out
+	with        []string // and what is added
+	bit         int      // slot of which a bit is taken; -1 for the one across
+	earth, tube string
+	glaze       string
 }
 
 // plan plans the sheet of the paints that are named.
@@ -44,7 +47,21 @@ func (b *benched) plan(v wire.View, args []string) (*bench.Plan, error) {
 		return nil, err
 	}
 	b.which.Without, b.which.With = bench.PartsOf(b.without), bench.PartsOf(b.with)
+	if b.bit >= 0 {
+		b.which.Bit = &b.bit
+	}
 	have := bench.Material{Couples: w.System.Allowed()}
+	for _, one := range []struct {
+		id string
+		is **paint.Paint
+	}{{b.earth, &have.Earth}, {b.tube, &have.Tube}, {b.glaze, &have.Glaze}} {
+		if one.id == "" {
+			continue
+		}
+		if *one.is, err = paint.Find(one.id); err != nil {
+			return nil, err
+		}
+	}
 	if len(b.with) > 0 {
 		have.Choose(w, b.which.Slot, paint.Library())
 	}
@@ -106,7 +123,7 @@ func planCommand() *cobra.Command {
 	}
 	q.flags(c)
 	b.flags(c)
-	c.Flags().StringVar((*string)(&b.which.Kind), "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run, guide, wanted, warmcool or worksheet")
+	c.Flags().StringVar((*string)(&b.which.Kind), "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run, guide, wanted, warmcool, worksheet or glazes")
 	return c
 }
 
@@ -114,11 +131,16 @@ func (b *benched) flags(c *cobra.Command) {
 	f := c.Flags()
 	f.StringVar(&b.kind, "system", "triad", "triad, cmy, split, double, leaning-clockwise, leaning-counter-clockwise or own")
 	f.StringVar(&b.rings, "rings", "", "rings: tints=1..3:white|water|neighbour, shades=1..3:complement|black|blue-grey|mixed-black, wash, neutral, triple")
-	f.IntVar(&b.which.Slot, "slot", 0, "the slot of values, intensities and runs, 0 on top")
+	f.IntVar(&b.which.Slot, "slot", 0, "the slot of values, intensities, runs, worksheets and what is added, 0 on top")
 	f.IntVar(&b.which.Section, "section", 0, "the section of a ladder: 0, 1 or 2")
 	f.IntVar(&b.which.Steps, "steps", 0, "inner steps of a ladder (5), places of a scale (7)")
-	f.StringSliceVar(&b.without, "without", nil, "parts of a worksheet to leave out: wheel, greys, runs, values, intensity")
-	f.StringSliceVar(&b.with, "with", nil, "what to add to a worksheet: dark, earth (neighbours of its slot from one), tube (beside the slot that it looks like)")
+	f.StringSliceVar(&b.without, "without", nil, "parts to leave out: of a worksheet wheel, greys, runs, values, intensity; of glazes wheel, order, ramp")
+	f.StringSliceVar(&b.with, "with", nil, "what to add to a wheel or a worksheet: dark, earth (neighbours of the slot from one), tube (beside the slot that it looks like), bit (of another slot in it)")
+	f.StringVar(&b.earth, "earth", "", "the paint that the slot's neighbours are mixed from (the nearest earth)")
+	f.StringVar(&b.tube, "tube", "", "the paint that stands beside the slot (what looks most like it)")
+	f.IntVar(&b.bit, "bit", -1, "the slot of which a bit goes into it (the one across from it)")
+	f.Float64Var(&b.which.Film, "film", 0, "how thick a glaze lies as X, 0.1 to 0.5 (0.3)")
+	f.StringVar(&b.glaze, "glaze", "", "the paint that is laid over the others (the clearest of them)")
 	f.StringArrayVar(&b.wanted, "wanted", nil, "a wanted colour as NAME=COLOUR; several times, for a sheet of these")
 	f.IntVar(&b.set.Waters, "waters", 0, "jars of water (1)")
 	f.Float64Var(&b.set.Diameter, "diameter", 0, "of the wheel, mm (180)")
@@ -186,7 +208,7 @@ func sheetCommand() *cobra.Command {
 	c := &cobra.Command{
 		Use:     "sheet KIND PAINT...",
 		Short:   "A sheet on paper at true size: a PDF, or an SVG by the ending",
-		Long:    "A sheet on paper at true size: a PDF, or an SVG by the ending of --out. KIND is wheel, grid (of pairings), ladder, values,\nintensity, run, guide, wanted, warmcool or worksheet; paints come in the order yellows, reds, blues. A ladder takes two paints alone as well.\nSystems side by side are put on paper by gyrophane compare --out.",
+		Long:    "A sheet on paper at true size: a PDF, or an SVG by the ending of --out. KIND is wheel, grid (of pairings), ladder, values,\nintensity, run, guide, wanted, warmcool, worksheet or glazes; paints come in the order yellows, reds, blues. A ladder takes two paints alone as well.\nSystems side by side are put on paper by gyrophane compare --out.",
 		Example: "gyrophane sheet wheel --system split PY184 PY65 PR255 PR122 PB29 PB15:3 --diameter 140 --paper A4 --out wheel.pdf",
 		Args:    cobra.MinimumNArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {

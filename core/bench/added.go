@@ -13,10 +13,10 @@ import (
 )
 
 // added adds the parts of a slot that are asked for.
-func (s *Sheet) added(w *wheel.Wheel, index int, with []Part, have Material) {
+func (s *Sheet) added(w *wheel.Wheel, which Which, have Material) {
 	for _, p := range WhenAsked {
-		if before := len(s.Regions); slices.Contains(with, p) {
-			s.extra(p, w, index, have)
+		if before := len(s.Regions); slices.Contains(which.With, p) {
+			s.extra(p, w, which, have)
 			s.piece(p, before)
 		}
 	}
@@ -26,7 +26,8 @@ func (s *Sheet) added(w *wheel.Wheel, index int, with []Part, have Material) {
 const bit = 8
 
 // extra adds what is painted of a part that was asked for.
-func (s *Sheet) extra(p Part, w *wheel.Wheel, index int, have Material) {
+func (s *Sheet) extra(p Part, w *wheel.Wheel, which Which, have Material) {
+	index := which.Slot
 	slot := &w.Slots[index]
 	put := func(id, label string, kind wheel.Kind, r recipe.Recipe, m paint.Mixture, v paint.Verdict) {
 		s.add(Region{ID: string(p) + "/" + id, Label: label, Home: -1, Index: len(s.Regions), Kind: kind, Main: s.Kind != WheelSheet, Section: -1, Verdict: v}, r, m)
@@ -44,13 +45,13 @@ func (s *Sheet) extra(p Part, w *wheel.Wheel, index int, have Material) {
 			return
 		}
 		for i, step := range path.New(have.Earth, other).Steps(3, w.Spacing) {
-			put(fmt.Sprint(i+1), fmt.Sprintf("%s with %s %d", have.Earth.ShortName(), other.ShortName(), i+1), wheel.Secondary, step.Parts, step.Mixture, step.Under.Verdict)
+			put(fmt.Sprint(i+1), fmt.Sprintf("%s with %s %d", have.Earth.Code(), other.Code(), i+1), wheel.Secondary, step.Parts, step.Mixture, step.Under.Verdict)
 		}
 	case p == TubePart && have.Tube != nil:
 		put("tube", have.Tube.ShortName(), wheel.Primary, recipe.Pure(have.Tube), have.Tube.Alone(), paint.Neutral)
 		put("mixed", slot.Name+", mixed", slot.Kind, slot.Parts, slot.Mixture, slot.Under.Verdict)
 	case p == BitPart:
-		other := &w.Slots[across(index, have.Bit)]
+		other := &w.Slots[across(index, which.Bit)]
 		if other.Empty {
 			return
 		}
@@ -123,15 +124,15 @@ const (
 
 // addTo adds the parts that are asked for beneath a wheel, in rows as wide as it, as places of their own. The
 // error is an input.Error.
-func (s *Sheet) addTo(w *wheel.Wheel, index int, without, with []Part, have Material) error {
-	if len(with)+len(without) == 0 {
+func (s *Sheet) addTo(w *wheel.Wheel, which Which, have Material) error {
+	if len(which.With)+len(which.Without) == 0 {
 		return nil
 	}
-	if err := checkParts("a wheel", nil, WhenAsked, without, with); err != nil {
+	if err := checkParts("a wheel", nil, WhenAsked, which.Without, which.With); err != nil {
 		return err
 	}
 	from := len(s.Regions)
-	s.added(w, index, with, have)
+	s.added(w, which, have)
 	s.pieces = nil // it is no worksheet
 	radius := s.W / 2
 	columns := max(1, int((s.W+gap)/(addedWide+gap)))

@@ -127,7 +127,7 @@ func (s *Sheet) glazedWheel(w *wheel.Wheel, film float64) error {
 // overEachOther adds a glaze of one paint, and one of another over a part of it.
 func (s *Sheet) overEachOther(below, above *paint.Paint, film float64) {
 	id := fmt.Sprintf("order/%s/%s", below.ID, above.ID)
-	s.layer(id+"/first", below.ShortName()+", first", wheel.Primary, below, film, nil)
+	s.layer(id+"/first", below.Code()+", first", wheel.Primary, below, film, nil)
 	s.layer(id, above.Code()+" over "+below.Code(), wheel.Secondary, above, film, []int{len(s.Regions) - 1})
 }
 

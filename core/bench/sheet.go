@@ -131,6 +131,7 @@ type Which struct {
 	Steps   int       // inner steps of a ladder, places of a scale; what is usual when 0
 	Without []Part    // of a worksheet and of glazes: what is left out
 	With    []Part    // of a worksheet and of a wheel: what is added
+	Bit     *int      // of what is added: the slot of which a bit goes into another; the one across from that when nil
 	Film    float64   // of glazes: how thick one lies as X, the usual one when 0
 	Width   float64   // mm that rows may take; RowWidth when 0
 }
@@ -143,7 +144,6 @@ type Material struct {
 	School  bias.School  // which blue is warm; the usual one when empty
 	Earth   *paint.Paint // for a slot's neighbours from an earth, or any other paint; may be nil
 	Tube    *paint.Paint // what stands beside the slot; may be nil
-	Bit     *int         // the slot of which a bit goes into another; the one across from that when nil
 	Glaze   *paint.Paint // of glazes: what is laid over the others; the clearest of them when nil
 }
 
@@ -175,10 +175,13 @@ func (which Which) of(w *wheel.Wheel, have Material, e Extras, set Settings) (s 
 	if which.Slot < 0 || which.Slot > 11 || which.Section < 0 || which.Section > 2 {
 		return s, input.Errorf("slots run from 0 to 11 and sections from 0 to 2: there is no slot %d of section %d", which.Slot, which.Section)
 	}
+	if which.Bit != nil && (*which.Bit < 0 || *which.Bit > 11) {
+		return s, input.Errorf("slots run from 0 to 11: there is no slot %d of which a bit could be taken", *which.Bit)
+	}
 	switch slot := &w.Slots[which.Slot]; which.Kind {
 	case "", "wheel":
 		s = Wheel(w, e, set)
-		return s, s.addTo(w, which.Slot, which.Without, which.With, have)
+		return s, s.addTo(w, which, have)
 	case "grid":
 		if len(have.Couples) == 0 {
 			return s, input.Errorf("this system has no pairings to paint")
@@ -202,7 +205,7 @@ func (which Which) of(w *wheel.Wheel, have Material, e Extras, set Settings) (s 
 		}
 		return Ladder(pair.Path, n, w.Spacing), nil
 	case WorksheetSheet:
-		return Worksheet(w, which.Slot, which.Without, which.With, have, set)
+		return Worksheet(w, which, have, set)
 	case GlazesSheet:
 		return Glazes(w, which.Film, which.Without, have)
 	case WarmCoolSheet:

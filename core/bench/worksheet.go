@@ -70,11 +70,12 @@ const scaleSteps = 7
 // intensity scale between that and its complement, a run of neighbours about each of the two, and the
 // greys of the three pairs of complements; some parts may be left out, and others added. What needs a slot
 // that is empty, or a paint that the material has not, is left out too. The error is an input.Error.
-func Worksheet(w *wheel.Wheel, index int, without, with []Part, have Material, set Settings) (s Sheet, err error) {
-	if err := checkParts("a worksheet", Parts, WhenAsked, without, with); err != nil {
+func Worksheet(w *wheel.Wheel, which Which, have Material, set Settings) (s Sheet, err error) {
+	index := which.Slot
+	if err := checkParts("a worksheet", Parts, WhenAsked, which.Without, which.With); err != nil {
 		return s, err
 	}
-	wants := func(p Part) bool { return !slices.Contains(without, p) }
+	wants := func(p Part) bool { return !slices.Contains(which.Without, p) }
 	s = Sheet{Kind: WorksheetSheet, Title: "worksheet of " + w.Slots[index].Name, wheel: w}
 	if wants(WheelPart) {
 		round := Wheel(w, Extras{}, set)
@@ -104,7 +105,7 @@ func Worksheet(w *wheel.Wheel, index int, without, with []Part, have Material, s
 			s.piece(RunsPart, before)
 		}
 	}
-	s.added(w, index, with, have)
+	s.added(w, which, have)
 	if wants(ValuesPart) && !w.Slots[index].Empty {
 		before := len(s.Regions)
 		s.scale("values", Values(w, index, scaleSteps), false)

@@ -20,7 +20,7 @@ import (
 func worksheetOf(t *testing.T, system wheel.System, without ...bench.Part) bench.Sheet {
 	t.Helper()
 	set := bench.Usual(paint.Media()[1])
-	s, err := bench.Worksheet(wheel.Build(system, wheel.Options{ShadeBy: wheel.ByComplement}), 1, without, nil, bench.Material{}, set)
+	s, err := bench.Worksheet(wheel.Build(system, wheel.Options{ShadeBy: wheel.ByComplement}), bench.Which{Slot: 1, Without: without}, bench.Material{}, set)
 	require.NoError(t, err)
 	return s
 }
@@ -42,13 +42,13 @@ func TestAWorksheetHoldsAllThatIsPaintedToKnowASystem(t *testing.T) {
 		assert.Less(t, len(of.Regions), len(s.Regions), "without %s", left)
 	}
 	w := wheel.Build(systemOf(t, wheel.RYB, "PY65", "PR254", ""), wheel.Options{})
-	_, err := bench.Worksheet(w, 1, []bench.Part{"tints"}, nil, bench.Material{}, bench.Usual(paint.Media()[1]))
+	_, err := bench.Worksheet(w, bench.Which{Slot: 1, Without: []bench.Part{"tints"}}, bench.Material{}, bench.Usual(paint.Media()[1]))
 	assert.ErrorContains(t, err, `no part "tints"`)
-	_, err = bench.Worksheet(w, 1, bench.Parts, nil, bench.Material{}, bench.Usual(paint.Media()[1]))
+	_, err = bench.Worksheet(w, bench.Which{Slot: 1, Without: bench.Parts}, bench.Material{}, bench.Usual(paint.Media()[1]))
 	assert.ErrorContains(t, err, "nothing is left on a worksheet")
 	_, err = bench.Which{Kind: bench.ValuesSheet, Slot: 1}.Of(w, bench.Material{}, bench.Extras{}, bench.Usual(paint.Media()[1]))
 	assert.ErrorContains(t, err, "nothing to be shaded with")
-	two, err := bench.Worksheet(w, 1, nil, nil, bench.Material{}, bench.Usual(paint.Media()[1]))
+	two, err := bench.Worksheet(w, bench.Which{Slot: 1}, bench.Material{}, bench.Usual(paint.Media()[1]))
 	require.NoError(t, err)
 	for _, r := range two.Regions {
 		assert.NotEmpty(t, r.Recipe, "%s: nothing of an empty slot is painted", r.ID)
@@ -66,7 +66,7 @@ func TestAWorksheetTakesMoreBesideIt(t *testing.T) {
 	require.NoError(t, err)
 	have := bench.Material{Earth: earth, Tube: tube}
 	set := bench.Usual(paint.Media()[1])
-	s, err := bench.Worksheet(w, at("green"), bench.Parts[1:], []bench.Part{bench.DarkPart, bench.EarthPart, bench.TubePart}, have, set)
+	s, err := bench.Worksheet(w, bench.Which{Slot: at("green"), Without: bench.Parts[1:], With: []bench.Part{bench.DarkPart, bench.EarthPart, bench.TubePart}}, have, set)
 	require.NoError(t, err)
 	found := map[string]string{}
 	for _, r := range s.Regions {
@@ -86,12 +86,12 @@ func TestAWorksheetTakesMoreBesideIt(t *testing.T) {
 		assert.LessOrEqual(t, r.X+r.W, 182.0, r.ID)
 	}
 
-	plain, err := bench.Worksheet(w, at("yellow"), nil, bench.WhenAsked, bench.Material{}, set)
+	plain, err := bench.Worksheet(w, bench.Which{Slot: at("yellow"), With: bench.WhenAsked}, bench.Material{}, set)
 	require.NoError(t, err)
 	for _, r := range plain.Regions {
 		assert.False(t, strings.HasPrefix(r.ID, "earth/") || strings.HasPrefix(r.ID, "tube/"), "there is neither")
 	}
-	_, err = bench.Worksheet(w, 0, nil, []bench.Part{"cake"}, have, set)
+	_, err = bench.Worksheet(w, bench.Which{With: []bench.Part{"cake"}}, have, set)
 	assert.ErrorContains(t, err, `no part "cake" to add`)
 }
 
@@ -101,7 +101,7 @@ func TestAWorksheetsWheelIsOneSize(t *testing.T) {
 	for _, diameter := range []float64{60, 112, 400} {
 		set, err := bench.Settings{Medium: paint.Media()[1], Diameter: diameter}.Complete()
 		require.NoError(t, err)
-		s, err := bench.Worksheet(w, 1, nil, nil, bench.Material{}, set)
+		s, err := bench.Worksheet(w, bench.Which{Slot: 1}, bench.Material{}, set)
 		require.NoError(t, err)
 		for _, r := range s.Regions {
 			if r.To > r.From {
@@ -224,7 +224,7 @@ func TestABitOfOnePileGoesIntoAnother(t *testing.T) {
 		{&orange, [2]string{"orange, a bit of blue", "blue, a bit of orange"}},
 		{&violet, [2]string{"orange, a bit of violet", "violet, a bit of orange"}},
 	} {
-		s, err := bench.Which{Slot: orange, With: []bench.Part{bench.BitPart}}.Of(w, bench.Material{Bit: c.of}, bench.Extras{}, set)
+		s, err := bench.Which{Slot: orange, With: []bench.Part{bench.BitPart}, Bit: c.of}.Of(w, bench.Material{}, bench.Extras{}, set)
 		require.NoError(t, err)
 		for i, label := range c.both {
 			r := &s.Regions[len(s.Regions)-2+i]

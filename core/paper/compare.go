@@ -29,8 +29,18 @@ func Comparison(systems []reach.Compared, in paint.Medium, f Format, measure Mea
 		cautions = append(cautions, l.wrapped(c, Plain, small, l.W-2*margin)...)
 	}
 	rows := figuresOf(systems)
+	called := 1 // lines of the longest name
+	for n := range systems {
+		lines, _ := l.whole(systems[n].Name, Bold, ordinary, w-4, mostCalled)
+		called = max(called, len(lines))
+	}
+	needed := 0.0
+	for k := range rows {
+		needed += l.rowHigh(&rows[k], names, w)
+	}
+	top := header + 9 + float64(called-1)*small*1.15
 	largest := func(foot float64) float64 {
-		return min(w*0.3, 24, (foot-header-19-leastRow*float64(len(rows)-1))/3)
+		return min(w*0.3, 24, (foot-top-10-needed)/3)
 	}
 	beneath := float64(len(cautions)) * small * 1.25
 	alone := largest(foot-beneath) < leastRim // then they have a page of their own
@@ -41,23 +51,33 @@ func Comparison(systems []reach.Compared, in paint.Medium, f Format, measure Mea
 		foot -= beneath
 	}
 	radius := largest(foot)
-	cy := header + 9 + radius*1.5
+	cy := top + radius*1.5
 	for n := range systems {
 		s := &systems[n]
 		x := margin + names + w*(float64(n)+0.5)
-		l.text(x, header+7, ordinary, Bold, Middle, 0, "%s", l.fit(s.Name, Bold, ordinary, w-4))
+		lines, size := l.whole(s.Name, Bold, ordinary, w-4, mostCalled)
+		for k, line := range lines {
+			l.text(x, header+7+float64(k)*size*1.15, size, Bold, Middle, 0, "%s", line)
+		}
 		l.rim(x, cy, radius, s, in)
 	}
 	foot -= 2
 	y := cy + radius*1.5 + 8
-	high := min(ordinary*1.45, (foot-y)/float64(len(rows)-1))
-	for _, row := range rows {
-		l.line(margin, y-high*0.69, l.W-margin, y-high*0.69, 0.15, 0.7)
-		l.text(margin, y, small, Plain, Start, 0.2, "%s", l.fit(row.name, Plain, small, names-2))
-		for n, value := range row.of {
-			l.text(margin+names+w*(float64(n)+0.5), y, small, Figures, Middle, 0, "%s", l.fit(value, Figures, small, w-4))
+	apart := min(ordinary*1.45-leastRow, (foot-y-needed)/float64(len(rows)))
+	for k := range rows {
+		row := &rows[k]
+		l.line(margin, y-leastRow*0.69-apart/2, l.W-margin, y-leastRow*0.69-apart/2, 0.15, 0.7)
+		put := func(x float64, f Font, align Align, grey float64, text string, width float64) {
+			lines, _ := l.whole(text, f, small, width, mostCalled)
+			for n, line := range lines {
+				l.text(x, y+float64(n)*small*1.15, small, f, align, grey, "%s", line)
+			}
 		}
-		y += high
+		put(margin, Plain, Start, 0.2, row.name, names-2)
+		for n, value := range row.of {
+			put(margin+names+w*(float64(n)+0.5), Figures, Middle, 0, value, w-4)
+		}
+		y += l.rowHigh(row, names, w) + apart
 	}
 	if alone {
 		l.full = append(l.full, l.Page)
@@ -68,6 +88,20 @@ func Comparison(systems []reach.Compared, in paint.Medium, f Format, measure Mea
 		}
 	}
 	return append(l.full, l.Page)
+}
+
+// mostCalled is how many lines the name of a system, or a figure, may take.
+const mostCalled = 4
+
+// rowHigh is how high a row of figures is at the least, whose names and columns are so wide.
+func (l *layout) rowHigh(r *row, names, w float64) float64 {
+	lines, _ := l.whole(r.name, Plain, small, names-2, mostCalled)
+	most := len(lines)
+	for _, value := range r.of {
+		lines, _ := l.whole(value, Figures, small, w-4, mostCalled)
+		most = max(most, len(lines))
+	}
+	return leastRow + float64(most-1)*small*1.15
 }
 
 // leastRow is the least from line to line of the figures, and leastRim the least radius of a wheel, mm.

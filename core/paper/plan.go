@@ -29,32 +29,36 @@ func (l *layout) inOrder() []Page {
 		}
 	}
 	right := l.W - margin
-	names := 0.4 * (l.W - 2*margin)
+	names := max(0.4*(l.W-2*margin), 68)
 	const row = ordinary * 1.6
 	s := l.plan.Sheet
 	for _, a := range l.plan.Actions {
 		switch a.Kind {
 		case bench.LayOut:
 			for _, of := range l.squeezed() {
-				room(row)
-				l.name(margin, y, Plain, 0, strings.ToLower(l.layOut())+": "+of[0], right-margin-58)
+				room(row + small*1.15)
+				more := l.name(margin, y, Plain, 0, strings.ToLower(l.layOut())+": "+of[0], right-margin-58)
 				l.text(right-38, y, ordinary, Figures, End, 0, "%s", of[1])
 				l.text(right, y, ordinary, Figures, End, 0.35, "%s", l.fit(of[2], Figures, ordinary, 36))
-				y += ordinary * 1.5
+				y += ordinary*1.5 + more
 			}
 			y += 2
 			continue
 		case bench.Paint:
 			r := &s.Regions[a.Region]
-			made, size := []string{r.Parents}, ordinary
+			wide := right - margin - names - 18
+			made, size := l.whole(r.Parents, Plain, ordinary, wide, mostNamed)
 			if pieces := l.made(a.Region); len(pieces) > 0 {
-				wide, whole := right-margin-names-18, false
-				if made, whole = l.inPieces(pieces, Plain, size, wide); !whole {
+				whole := false
+				if made, whole = l.inPieces(pieces, Plain, ordinary, wide); whole {
+					size = ordinary
+				} else {
 					size = small
 					made = l.wrapped(strings.Join(pieces, " "), Plain, size, wide)
 				}
 			}
-			under := float64(len(made)-1) * size * 1.3
+			called, of := l.whole(r.Label, Bold, ordinary, names-31, mostNamed)
+			under := max(float64(len(made)-1)*size*1.3, float64(len(called)-1)*of*1.15)
 			room(row + under)
 			l.add(Mark{Kind: Rect, X: margin, Y: y - 2.6, W: 3, H: 3, Stroke: 0.25})
 			l.add(Mark{Kind: Rect, X: margin + 18, Y: y - 3, W: 8, H: 4, Fill: l.aimed(r), Stroke: 0.2, Grey: 0.4})
@@ -137,8 +141,11 @@ func (c card) high() float64 {
 // cards are recipes to cut out, two beside each other: the colour aimed at, a place to paint
 // it, what it is made of and how.
 func (l *layout) cards() []Page {
-	const across = 2
-	w := (l.W - 2*margin) / across
+	across := 2
+	if l.narrow() {
+		across = 1
+	}
+	w := (l.W - 2*margin) / float64(across)
 	var all []card
 	for _, i := range l.plan.Order {
 		r := &l.plan.Sheet.Regions[i]
@@ -193,8 +200,14 @@ func (l *layout) card(c card, x, y, w, h float64) {
 		off := fmt.Sprintf("CIEDE2000 %.1f off", colour.Difference(*r.Aim, look.Lab()))
 		l.text(x+4, y+22.5, small, Plain, Start, 0.35, "%s", l.fit(off, Plain, small, room-4))
 	}
-	l.text(x+4, y+8, cardText, Bold, Start, 0, "%s", l.fit(r.Label, Bold, cardText, room))
-	l.text(x+4, y+13, ordinary, Plain, Start, 0.2, "%s", l.fit(r.Parents, Plain, ordinary, room))
+	called, size := l.whole(r.Label, Bold, cardText, room, 2)
+	for n, line := range called {
+		l.text(x+4, y+8-1.1*size*float64(len(called)-1-n), size, Bold, Start, 0, "%s", line)
+	}
+	parents, size := l.whole(r.Parents, Plain, ordinary, room, 2)
+	for n, line := range parents {
+		l.text(x+4, y+13-1.1*size*float64(len(parents)-1)/3+1.1*size*float64(n), size, Plain, Start, 0.2, "%s", line)
+	}
 	if lines, whole := l.inPieces(l.made(c.region), Plain, ordinary, room); whole && len(lines) <= most {
 		for n, line := range lines {
 			l.text(x+4, y+17.8+float64(n)*ordinary*1.2, ordinary, Plain, Start, 0.2, "%s", line)

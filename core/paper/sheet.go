@@ -175,12 +175,15 @@ func (l *layout) head() {
 // the printer by.
 func (l *layout) heading(title, about string) {
 	right := l.W - margin
-	l.text(margin, margin+4, titled, Bold, Start, 0, "%s", l.fit(title, Bold, titled, l.W-2*margin))
+	l.title(title)
 	l.line(right-testBar, margin+9.5, right, margin+9.5, 0.6, 0)
 	l.line(right-testBar, margin+8, right-testBar, margin+11, 0.3, 0)
 	l.line(right, margin+8, right, margin+11, 0.3, 0)
 	l.text(right, margin+14, small, Plain, End, 0.35, "true size: this bar is 50 mm")
-	l.text(margin, margin+9.5, ordinary, Plain, Start, 0.35, "%s", l.fit(about, Plain, ordinary, l.W-2*margin-testBar-4))
+	lines, size := l.whole(about, Plain, ordinary, l.W-2*margin-testBar-4, 2)
+	for n, line := range lines {
+		l.text(margin, margin+9.5+3*(float64(n)-0.5*float64(len(lines)-1)), size, Plain, Start, 0.35, "%s", line)
+	}
 	x := margin
 	for n, of := range l.toFillIn() {
 		l.text(x, margin+14, small, Plain, Start, 0.35, "%s", of)
@@ -191,6 +194,20 @@ func (l *layout) heading(title, about string) {
 		}
 		l.line(x, margin+14.4, to, margin+14.4, 0.15, 0.5)
 		x = to + 3
+	}
+}
+
+// title is as large as it finds room whole.
+func (l *layout) title(text string) {
+	for _, size := range []float64{titled, 0.8 * titled, 0.65 * titled} {
+		if l.measure(text, Bold, size) <= l.W-2*margin {
+			l.text(margin, margin+4, size, Bold, Start, 0, "%s", text)
+			return
+		}
+	}
+	lines, size := l.whole(text, Bold, ordinary, l.W-2*margin, 2)
+	for n, line := range lines {
+		l.text(margin, margin+4-1.1*size*float64(len(lines)-1-n), size, Bold, Start, 0, "%s", line)
 	}
 }
 
@@ -240,14 +257,48 @@ func (l *layout) fit(text string, f Font, size, width float64) string {
 	return string(runes) + "…"
 }
 
-// name writes a text as large as is read while painting or, where that finds no room, as small as text
-// may be.
-func (l *layout) name(x, y float64, f Font, grey float64, text string, width float64) {
-	size := ordinary
-	if l.measure(text, f, size) > width {
-		size = small
+// whole sets a text in one line as large as is wanted or, where that finds no room, as small as text may be in
+// up to so many lines: broken between words and after hyphens and, where one is wider than the width, within
+// it. Only what finds no room even so ends in dots.
+func (l *layout) whole(text string, f Font, size, width float64, most int) ([]string, float64) {
+	if l.measure(text, f, size) <= width {
+		return []string{text}, size
 	}
-	l.text(x, y, size, f, Start, grey, "%s", l.fit(text, f, size, width))
+	const joint = "\u2060" // stands where a line may end without a space
+	var words []string
+	for _, word := range strings.Fields(strings.ReplaceAll(text, "-", "-"+joint+" ")) {
+		words = append(words, l.broken(word, f, width)...)
+	}
+	lines := l.wrapped(strings.Join(words, " "), f, small, width)
+	for n := range lines {
+		lines[n] = strings.ReplaceAll(strings.ReplaceAll(lines[n], joint+" ", ""), joint, "")
+	}
+	if len(lines) > most {
+		lines = append(lines[:most-1], l.fit(strings.ReplaceAll(strings.Join(lines[most-1:], " "), "- ", "-"), f, small, width))
+	}
+	return lines, small
+}
+
+// broken is a word in pieces that find room in a width, as small as text may be.
+func (l *layout) broken(word string, f Font, width float64) (pieces []string) {
+	runes := []rune(word)
+	for l.measure(string(runes), f, small) > width && len(runes) > 4 {
+		n := len(runes) - 2
+		for n > 2 && l.measure(string(runes[:n])+"-", f, small) > width {
+			n--
+		}
+		pieces, runes = append(pieces, string(runes[:n])+"-"), runes[n:]
+	}
+	return append(pieces, string(runes))
+}
+
+// name writes a text in up to two lines, and says how much further down than one it needs.
+func (l *layout) name(x, y float64, f Font, grey float64, text string, width float64) (more float64) {
+	lines, size := l.whole(text, f, ordinary, width, mostNamed)
+	for n, line := range lines {
+		l.text(x, y+float64(n)*size*1.15, size, f, Start, grey, "%s", line)
+	}
+	return float64(len(lines)-1) * size * 1.15
 }
 
 // bands are how many steps a graded place is printed in.
@@ -391,7 +442,7 @@ func (l *layout) recipes() {
 	}
 	l.text(margin, y, ordinary, Bold, Start, 0, "%s", title)
 	y += ordinary * 1.6
-	names := 0.36 * (l.W - 2*margin)
+	names := max(0.36*(l.W-2*margin), 55)
 	for _, i := range l.plan.Order {
 		made := l.made(i)
 		if len(made) == 0 && !l.unnamed[i] {
@@ -399,17 +450,18 @@ func (l *layout) recipes() {
 		}
 		r := &l.plan.Sheet.Regions[i]
 		lines, _ := l.inPieces(made, Plain, ordinary, l.W-2*margin-names)
-		if y+float64(len(lines)-1)*ordinary*1.3 > l.H-margin {
+		called, size := l.whole(r.Label, Bold, ordinary, names-11, mostNamed)
+		deep := max(float64(len(lines))*ordinary*1.3, float64(len(called))*size*1.15)
+		if y+deep-ordinary*1.3 > l.H-margin {
 			l.turn()
 			y = header + ordinary
 		}
 		l.text(margin+7, y, ordinary, Figures, End, 0.2, "%d", l.number[i])
 		l.name(margin+10, y, Bold, 0, r.Label, names-11)
-		for _, line := range lines {
-			l.text(margin+names, y, ordinary, Plain, Start, 0.1, "%s", line)
-			y += ordinary * 1.3
+		for n, line := range lines {
+			l.text(margin+names, y+float64(n)*ordinary*1.3, ordinary, Plain, Start, 0.1, "%s", line)
 		}
-		y += ordinary * 0.3
+		y += deep + ordinary*0.3
 	}
 }
 
@@ -514,7 +566,7 @@ func (l *layout) slots() (out []slot) {
 			continue
 		}
 		name, _, _ := strings.Cut(r.Label, ", ")
-		if n := len(out); n > 0 && out[n-1].name == name {
+		if n := len(out); n > 0 && out[n-1].name == name && l.plan.Sheet.Regions[out[n-1].regions[0]].Seen().Inner == r.Seen().Inner {
 			last := &out[n-1]
 			last.regions = append(last.regions, i)
 			last.at = (last.at + (r.From+r.To)/2) / 2
@@ -545,29 +597,26 @@ func (l *layout) label(cx, cy, radius float64, s slot) {
 		width = radius
 	}
 	blank := l.options.uncounted()
-	lines, second := []string{s.name}, small
-	if blank {
-		lines = append(lines, "", "") // a line to write on, and what is ticked
-	} else {
-		var made []string
-		if made, second = l.beside(strings.Join(parents, " | "), s.regions, 2, width); len(made) > 0 {
-			lines = append(lines, made...)
-		}
+	called, first := l.whole(s.name, Bold, ordinary, width, 2)
+	lines, second := make([]string, 2), small // a line to write on, and what is ticked
+	if !blank {
+		lines, second = l.beside(strings.Join(parents, " | "), s.regions, 3-len(called), width)
 	}
-	height := ordinary + float64(len(lines)-1)*second*1.2
+	named := max(ordinary, float64(len(called))*first)
+	height := named + float64(len(lines))*second*1.2
 	top := y - height/2 - (cy-y)/(radius+4)*height/2
-	y = top + ordinary*0.75
+	y = top + first*0.75
+	for n, line := range called {
+		l.text(x, y+float64(n)*first, first, Bold, align, 0, "%s", line)
+	}
+	y = top + named + second*0.75
 	for n, line := range lines {
-		font, size := Plain, second
-		if n == 0 {
-			font, size = Bold, ordinary
-		}
-		if blank && n > 0 {
-			l.toWrite(x, y, min(width, labelsIn-2), align, n, &l.plan.Sheet.Regions[s.regions[0]])
+		if blank {
+			l.toWrite(x, y, min(width, labelsIn-2), align, n+1, &l.plan.Sheet.Regions[s.regions[0]])
 		} else {
-			l.text(x, y, size, font, align, 0.15*min(1, float64(n)), "%s", l.fit(line, font, size, width))
+			l.text(x, y, second, Plain, align, 0.15, "%s", line)
 		}
-		y += max(second*1.2, size)
+		y += second * 1.2
 	}
 }
 
@@ -618,10 +667,13 @@ func (l *layout) inside(cx, cy float64, s slot) {
 		wide, deep := 0.85*(seen.To-seen.From)*math.Pi/180*(seen.Inner+seen.Outer)/2, 0.85*(seen.Outer-seen.Inner)
 		width := min(wide/max(math.Abs(math.Cos(a)), 0.05), deep/max(math.Abs(math.Sin(a)), 0.05))
 		high := min(deep/max(math.Abs(math.Cos(a)), 0.05), wide/max(math.Abs(math.Sin(a)), 0.05))
-		if l.measure(s.name, Bold, small) > width || float64(len(lines))*ordinary > high {
+		if len(s.regions) == 1 && l.measure(s.name, Bold, small) > width || float64(len(lines))*ordinary > high {
 			l.numbered(i, x, y, min(width, high))
 			l.unnamed[i] = true
 			continue
+		}
+		if last := &lines[len(lines)-1]; l.measure(*last, Plain, small) > width {
+			*last = "" // it stands in the list
 		}
 		y -= float64(len(lines)-1) * ordinary * 1.1 / 2
 		for n, line := range lines {
@@ -637,7 +689,7 @@ func (l *layout) inside(cx, cy float64, s slot) {
 			if n == 2 && l.options.uncounted() && r.Verdict != paint.Neutral {
 				l.toTick(x-ticksWide/2, y)
 			}
-			l.text(x, y+small*0.3, size, font, Middle, grey, "%s", l.fit(line, font, size, width))
+			l.text(x, y+small*0.3, size, font, Middle, grey, "%s", line)
 			y += ordinary * 1.1
 		}
 	}
@@ -691,7 +743,7 @@ func (l *layout) rectangle(i int, x, y float64) {
 	if l.options.Edition == Key {
 		l.judged(r, x+wide/2, y+r.H/2+4, wide-2)
 	}
-	under, lines := l.nameBeneath(r, x, y+r.H)
+	under, lines := l.nameBeneath(i, x, y+r.H)
 	if l.options.uncounted() {
 		l.blankBeneath(r, x, under)
 		return
@@ -745,19 +797,12 @@ const mostNamed = 3
 
 // nameBeneath writes a place's name under it, smaller and in several lines where one is too narrow; and
 // answers where the last of them stands, and how many there are.
-func (l *layout) nameBeneath(r *bench.Region, x, bottom float64) (under float64, n int) {
-	size, wide := ordinary, r.Seen().W
-	room := wide - 0.5
-	lines := []string{r.Label}
-	if l.measure(r.Label, Bold, size) > room {
-		size = small
-		lines = l.wrapped(strings.ReplaceAll(r.Label, "-", "- "), Bold, size, room)
-		for n := range lines {
-			lines[n] = strings.ReplaceAll(lines[n], "- ", "-")
-		}
-		if len(lines) > mostNamed {
-			lines = append(lines[:mostNamed-1], strings.Join(lines[mostNamed-1:], " "))
-		}
+func (l *layout) nameBeneath(i int, x, bottom float64) (under float64, n int) {
+	r := &l.plan.Sheet.Regions[i]
+	wide := r.Seen().W
+	lines, size := l.whole(r.Label, Bold, ordinary, wide-0.5, mostNamed)
+	if strings.HasSuffix(lines[len(lines)-1], "…") {
+		l.unnamed[i], lines = true, nil // it stands in the list
 	}
 	under = bottom + 0.3 + 0.8*size
 	if size > small {
@@ -767,7 +812,7 @@ func (l *layout) nameBeneath(r *bench.Region, x, bottom float64) (under float64,
 		if n > 0 {
 			under += size
 		}
-		l.text(x+wide/2, under, size, Bold, Middle, 0, "%s", l.fit(line, Bold, size, room))
+		l.text(x+wide/2, under, size, Bold, Middle, 0, "%s", line)
 	}
 	return under, len(lines)
 }
@@ -847,8 +892,14 @@ func (l *layout) footHeight() float64 {
 		return 5 + float64(lines)*small*1.25
 	}
 	table := float64(min(len(l.squeezed()), mostSqueezed)) * ordinary * 1.25
+	if l.narrow() {
+		table += 28
+	}
 	return 8 + max(table, 20) + 4 + float64(lines)*small*1.25
 }
+
+// narrow says that a page has no room for two things beside each other.
+func (l *layout) narrow() bool { return l.W-2*margin < 150 }
 
 // foot is what to squeeze out, dabs at true size, and the cautions.
 func (l *layout) foot(y float64) {
@@ -858,7 +909,10 @@ func (l *layout) foot(y float64) {
 		l.warn(y)
 		return
 	}
-	gaugeAt := max(l.W/2+14, l.W-margin-gaugeWide)
+	gaugeAt, amountsTo := max(l.W/2+14, l.W-margin-gaugeWide), 0.0
+	if amountsTo = gaugeAt - 8; l.narrow() {
+		gaugeAt, amountsTo = margin, l.W-margin
+	}
 	l.text(margin, y, ordinary, Bold, Start, 0, "%s", l.layOut())
 	row := y
 	squeezed := l.squeezed()
@@ -868,9 +922,13 @@ func (l *layout) foot(y float64) {
 			l.text(margin, row, small, Plain, Start, 0.3, "and %d more", len(squeezed)-n)
 			break
 		}
-		l.name(margin, row, Plain, 0, a[0], gaugeAt-margin-62)
-		l.text(gaugeAt-43, row, ordinary, Figures, End, 0, "%s", a[1])
-		l.text(gaugeAt-8, row, ordinary, Figures, End, 0.35, "%s", l.fit(a[2], Figures, ordinary, 34))
+		lines, size := l.whole(a[0], Plain, ordinary, amountsTo-margin-54, 1)
+		l.text(margin, row, size, Plain, Start, 0, "%s", lines[0])
+		l.text(amountsTo-35, row, ordinary, Figures, End, 0, "%s", a[1])
+		l.text(amountsTo, row, ordinary, Figures, End, 0.35, "%s", l.fit(a[2], Figures, ordinary, 34))
+	}
+	if l.narrow() {
+		y = row + 8 // the dabs beneath
 	}
 	l.text(gaugeAt, y, ordinary, Bold, Start, 0, "Dabs, at true size")
 	x := gaugeAt

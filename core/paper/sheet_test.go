@@ -127,6 +127,7 @@ func apart(t *testing.T, p paper.Page, about string) {
 		}
 		assert.GreaterOrEqual(t, m.Size*72/25.4, 8.0, "%s: %q is under 8 points", about, m.Text)
 		assert.NotRegexp(t, `\d\.\d{3}\d* P`, m.Text, "%s: no hand makes that", about)
+		assert.NotContains(t, m.Text, "…", "%s: it is cut", about)
 		b := m.Box(rough)
 		assert.True(t, b[0] >= 2 && b[1] >= 2 && b[2] <= p.W-2 && b[3] <= p.H-2, "%s: %q leaves the page: %.1f", about, m.Text, b)
 		for _, ring := range rings {
