@@ -3,6 +3,7 @@ package paper_test
 import (
 	"fmt"
 	"math/rand/v2"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -141,6 +142,113 @@ func TestWhatIsPrintedMixesToWhatIsPlanned(t *testing.T) {
 	assert.Greater(t, adds, 100)
 	assert.Greater(t, lets, 30)
 	assert.Positive(t, rows, "warm and cool sheets")
+}
+
+// listed are what the list of recipes says of each place, by its number in the order of painting.
+func listed(pages []paper.Page) map[int]string {
+	out := map[int]string{}
+	for _, p := range pages {
+		n, inList := 0, false
+		for _, m := range p.Marks {
+			switch {
+			case m.Kind != paper.Text:
+			case strings.HasPrefix(m.Text, "What each place is mixed from"):
+				inList = true
+			case inList && m.Font == paper.Figures && m.Align == paper.End:
+				n, _ = strconv.Atoi(m.Text)
+			case inList && n > 0 && m.Font == paper.Plain:
+				out[n] = strings.TrimSpace(out[n] + " " + m.Text)
+			case n == 0 && m.Font == paper.Bold && strings.HasPrefix(m.Text, "Low water"):
+				inList = len(out) > 0 // the list goes on
+			}
+		}
+	}
+	return out
+}
+
+// What is listed of sheets on which a name may stand twice: mixed and thinned as it stands there, each place
+// comes where the plan does, and the tubes give what is squeezed out.
+func TestWhatIsListedMixesToWhatIsPlanned(t *testing.T) {
+	r := rand.New(rand.NewPCG(31, 1))
+	read, thinned := 0, 0
+	for n := range 60 {
+		kind, per := wheel.RYB, 1
+		if n%2 == 0 {
+			kind, per = wheel.Split, 2
+		}
+		roles := rolesOf(r, per)
+		system, err := wheel.NewSystem(kind, roles)
+		require.NoError(t, err)
+		options := wheel.Options{TintBy: wheel.ByWhite, ShadeBy: wheel.ByComplement}
+		if n%3 == 0 {
+			for home := range options.Called {
+				options.Called[home] = fmt.Sprintf("MW mussel water %02d", home)
+			}
+		}
+		w := wheel.Build(system, options)
+		medium := paint.Media()[n%len(paint.Media())]
+		set, err := bench.Settings{Medium: medium, Diameter: 120, Fill: bench.OwnPiles, Gaps: true, Scale: recipe.Scale{Measure: []recipe.Measure{recipe.Dabs, recipe.Drops}[n%2]}}.Complete()
+		require.NoError(t, err)
+		which := bench.Which{Kind: []bench.SheetKind{bench.WorksheetSheet, bench.GlazesSheet, bench.WheelSheet}[n%3], Slot: r.IntN(12)}
+		var have bench.Material
+		if which.Kind != bench.GlazesSheet {
+			which.With = bench.WhenAsked
+			have.Choose(w, which.Slot, paint.Library())
+		}
+		sheet, err := which.Of(w, have, bench.Extras{}, set)
+		require.NoError(t, err)
+		codes := map[string]string{}
+		alike := false
+		paints := sheet.Paints()
+		for _, p := range paints {
+			alike = alike || codes[p.Code()] != ""
+			codes[p.Code()] = p.ID
+		}
+		if alike {
+			continue // two that are written alike
+		}
+		plan, err := bench.Sketch(&sheet, set)
+		require.NoError(t, err)
+		about := fmt.Sprintf("%d: %s in %s, %s", n, which.Kind, medium.ID, set.Scale.Measure)
+		pages, err := paper.Sheet(plan, paper.Options{Format: paper.Formats[0], Recipes: "dabs", Title: "Low water"}, rough)
+		require.NoError(t, err, about)
+		list := listed(pages)
+		asked := map[string]float64{}
+		for at, i := range plan.Order {
+			region, c := &sheet.Regions[i], &plan.Counted[i]
+			says := list[at+1]
+			if by := set.Thinned(region); by != "" {
+				require.Contains(t, says, by, "%s: %s", about, region.ID)
+				var told float64
+				_, err := fmt.Sscanf(by, "thinned 1 : %f", &told)
+				require.NoError(t, err)
+				assert.InDelta(t, set.Thinner(region), told, 0.051, about)
+				thinned++
+			}
+			if says == "" {
+				require.Len(t, region.Recipe, 1, "%s: %s is not listed", about, region.ID)
+				for _, p := range c.FromTubes() {
+					asked[p.Paint.Code()] += p.Parts
+				}
+				continue
+			}
+			got, err := recipetest.Short(says, set.Scale)
+			require.NoError(t, err, "%s: %s: %s", about, region.ID, says)
+			read++
+			for code, ml := range got.Tubes {
+				asked[code] += ml
+			}
+			mixed, err := paint.Mix(recipetest.Pile(got.Into, paints)...)
+			require.NoError(t, err, about)
+			is, planned := mixed.BrushedOut(), c.Mixture.BrushedOut()
+			assert.Less(t, colour.Difference(is.Lab(), planned.Lab()), 0.05, "%s: %s: %s", about, region.ID, says)
+		}
+		for _, a := range plan.Amounts() {
+			assert.InDelta(t, asked[a.Paint.Code()]*(1+set.Loss), a.ML, 1e-6, "%s: %s", about, a.Paint.Code())
+		}
+	}
+	assert.Greater(t, read, 1500)
+	assert.Greater(t, thinned, 500)
 }
 
 func TestACardHoldsAllOfItsSteps(t *testing.T) {
