@@ -2090,6 +2090,8 @@ export interface components {
             aim?: components["schemas"]["Shown"];
             /** Format: double */
             areaMm2: number;
+            /** @description regions that it is laid over, from below: each is dry before the next */
+            beneath?: number[];
             /** @description brighter than sRGB can show: chroma was reduced */
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
@@ -2097,6 +2099,11 @@ export interface components {
             counted: components["schemas"]["Counted"];
             /** @description a graded region from its rim to its tip, in even steps */
             drawn?: components["schemas"]["Shown"][];
+            /**
+             * Format: double
+             * @description how thick it lies as X, where that is another film than the medium's
+             */
+            film?: number;
             graded: boolean;
             /**
              * Format: int64
@@ -2129,20 +2136,22 @@ export interface components {
              * @description -1 for what is no mixed slot
              */
             section: number;
+            /** @description what is seen of it when others are laid over the rest */
+            seen: components["schemas"]["BenchShape"];
             shape: components["schemas"]["BenchShape"];
             /** @description #rrggbb */
             srgb: string;
             /** @description its paints by volume, let-downs resolved, as the stand-in meter takes them: PB29=1 PW6=9 */
             swatch: string;
-            /** @description how it is thinned, in a sentence; empty where no water is used */
+            /** @description how it is thinned, in a sentence; empty where nothing thins it */
             thin: string;
-            /** @description regions whose edge it shares */
-            touches: number[];
             /**
              * Format: double
-             * @description parts of it to 1 of paint, 0 where none is used
+             * @description parts of what the medium is thinned with to 1 of paint, 0 where it is laid as it comes
              */
-            water: number;
+            thinner: number;
+            /** @description regions whose edge it shares */
+            touches: number[];
         };
         BenchSection: {
             from: string;
@@ -2253,7 +2262,21 @@ export interface components {
             a?: string;
             /** @description paint that it ends with */
             b?: string;
-            /** @description wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, warm and cool, or worksheet */
+            /**
+             * Format: int64
+             * @description index of the slot of which a bit goes into it; the one across from it when null
+             */
+            bit?: number;
+            /** @description paint that the slot's neighbours are mixed from; the nearest earth when empty */
+            earth?: string;
+            /**
+             * Format: double
+             * @description how thick a glaze lies as X, 0.1 to 0.5; 0.3 when 0
+             */
+            film?: number;
+            /** @description paint that glazes are laid of over the others; the clearest of them when empty */
+            glaze?: string;
+            /** @description wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, warm and cool, worksheet, or glazes */
             kind?: string;
             /**
              * Format: int64
@@ -2262,7 +2285,7 @@ export interface components {
             section?: number;
             /**
              * Format: int64
-             * @description index of the slot, of values, intensities, runs and worksheets
+             * @description index of the slot, of values, intensities, runs, worksheets and what is added
              */
             slot?: number;
             /**
@@ -2270,9 +2293,11 @@ export interface components {
              * @description inner steps of a ladder, places of a scale
              */
             steps?: number;
-            /** @description what is added to it: dark, earth (neighbours of its slot from one), tube (beside the slot that it looks like) */
+            /** @description paint that stands beside the slot; the one that looks most like it when empty */
+            tube?: string;
+            /** @description what is added to a wheel or a worksheet: dark, earth (neighbours of the slot from one), tube (beside the slot that it looks like), bit (of another slot in it) */
             with?: string[];
-            /** @description parts of a worksheet that are left out: wheel, greys, runs, values, intensity */
+            /** @description parts that are left out: of a worksheet wheel, greys, runs, values, intensity; of glazes wheel, order, ramp */
             without?: string[];
         };
         BenchWay: {
@@ -5259,7 +5284,7 @@ export interface components {
          * @description what is painted
          * @enum {string}
          */
-        SheetKind: "wheel" | "grid" | "ladder" | "values" | "intensity" | "run" | "guide" | "wanted" | "warmcool" | "worksheet";
+        SheetKind: "wheel" | "grid" | "ladder" | "values" | "intensity" | "run" | "guide" | "wanted" | "warmcool" | "worksheet" | "glazes";
         Shelf: {
             /**
              * Format: int64
@@ -16845,9 +16870,9 @@ export interface operations {
     paper: {
         parameters: {
             query?: {
-                /** @description what is painted: wheel, grid, ladder, values, intensity, run, guide, wanted, warmcool or worksheet */
+                /** @description what is painted: wheel, grid, ladder, values, intensity, run, guide, wanted, warmcool, worksheet or glazes */
                 kind?: string;
-                /** @description of values, intensities, runs and worksheets */
+                /** @description of values, intensities, runs, worksheets and what is added */
                 slot?: number;
                 /** @description of a ladder */
                 section?: number;
@@ -16857,10 +16882,20 @@ export interface operations {
                 a?: string;
                 /** @description paint that it ends with */
                 b?: string;
-                /** @description parts of a worksheet that are left out: wheel, greys, runs, values, intensity */
+                /** @description parts that are left out: of a worksheet wheel, greys, runs, values, intensity; of glazes wheel, order, ramp */
                 without?: string[];
-                /** @description what is added to it: dark, earth (neighbours of its slot from one), tube (beside the slot that it looks like) */
+                /** @description what is added to a wheel or a worksheet: dark, earth (neighbours of the slot from one), tube (beside the slot that it looks like), bit (of another slot in it) */
                 with?: string[];
+                /** @description paint that the slot's neighbours are mixed from; the nearest earth when empty */
+                earth?: string;
+                /** @description paint that stands beside the slot; the one that looks most like it when empty */
+                tube?: string;
+                /** @description index of the slot of which a bit goes into it; the one across from it when -1 */
+                bit?: number;
+                /** @description how thick a glaze lies as X, 0.1 to 0.5; 0.3 when 0 */
+                film?: number;
+                /** @description paint that glazes are laid of over the others; the clearest of them when empty */
+                glaze?: string;
                 /** @description what is counted out in */
                 measure?: string;
                 /** @description ml of one drop, load or tip */

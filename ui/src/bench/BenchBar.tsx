@@ -12,10 +12,10 @@ import type {
   Slot,
 } from "../api/client";
 import { FromBelow } from "../parts/FromBelow";
-import { Choice, choicesOf, OneOf } from "../parts/Choice";
-import { fillWords, ofOneSlot, sheetWords } from "../parts/choices";
+import { Choice, OneOf } from "../parts/Choice";
+import { fillWords } from "../parts/choices";
 import { Measures } from "../parts/InMeasure";
-import { SheetParts } from "../parts/SheetParts";
+import { SheetChoice } from "../parts/SheetChoice";
 import { usePhone } from "../parts/usePhone";
 
 /** One of a few numbers, with what it is called. */
@@ -66,62 +66,6 @@ function Several({
         ]),
       ]}
     </Choice>
-  );
-}
-
-/** What is painted: the wheel, or another sheet of the same system. */
-function SheetChoice({
-  sheet,
-  onShow,
-  slots,
-  sections,
-}: {
-  sheet: BenchSheet;
-  onShow: (next: BenchSheet) => void;
-  slots: Slot[];
-  sections: Section[];
-}) {
-  const kind = (sheet.kind ?? "wheel") as keyof typeof sheetWords;
-  const ofSlot = ofOneSlot.includes(kind);
-  const ways = sections.flatMap((s, k) =>
-    s.from && s.to ? [{ value: String(k), name: `${s.from} to ${s.to}` }] : [],
-  );
-  return (
-    <>
-      <OneOf
-        label={`sheet: ${kind}`}
-        bold
-        shown={sheetWords[kind]}
-        of={choicesOf(sheetWords)}
-        value={kind}
-        onChoose={(next) => onShow({ ...sheet, kind: next })}
-      />
-      {ofSlot && (
-        <OneOf
-          label="of the slot"
-          shown={`of ${slots[sheet.slot ?? 0]?.name ?? ""}`}
-          of={slots.filter((s) => !s.empty).map((s) => ({ value: String(s.index), name: s.name }))}
-          value={String(sheet.slot ?? 0)}
-          onChoose={(v) => onShow({ ...sheet, slot: Number(v) })}
-        />
-      )}
-      {kind === "worksheet" && (
-        <SheetParts
-          without={sheet.without ?? []}
-          plus={sheet.with ?? []}
-          onChange={(without, plus) => onShow({ ...sheet, without, with: plus })}
-        />
-      )}
-      {kind === "ladder" && (
-        <OneOf
-          label="of the section"
-          shown={ways.find((w) => w.value === String(sheet.section ?? 0))?.name ?? ""}
-          of={ways}
-          value={String(sheet.section ?? 0)}
-          onChoose={(v) => onShow({ ...sheet, section: Number(v) })}
-        />
-      )}
-    </>
   );
 }
 

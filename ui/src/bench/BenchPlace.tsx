@@ -9,6 +9,7 @@ import { KeptShell, MissingWheel, NameField, SavedMark } from "../app/Kept";
 import { grey } from "../drawing/style";
 import { Reminder } from "../parts/Reminder";
 import { TubesOrPans } from "../parts/TubesOrPans";
+import { sheetAddress, sheetIn } from "../parts/sheet";
 import { useAddress } from "../parts/useAddress";
 import { plainSettings, sheetWords } from "../parts/choices";
 import { useKeptWheel } from "../parts/useKeptWheel";
@@ -32,19 +33,10 @@ const views = {
 } as const;
 const nothing = { kind: "triad" as const, roles: [], chosen: [], riders: {}, note: "" };
 
-/** A whole number of the address, from 0 to the most. */
-const within = (said: string | null, most: number) => {
-  const n = Number(said);
-  return Number.isInteger(n) && n >= 0 && n <= most ? n : 0;
-};
-
 /** The sheet that is shown, on paper. */
-function paperOf(id: number, search: URLSearchParams) {
+function paperOf(id: number, sheet: BenchSheet) {
   const of = new URLSearchParams();
-  for (const name of ["sheet", "slot", "section", "without", "with", "a", "b"]) {
-    const said = search.get(name);
-    if (said) of.set(name, said);
-  }
+  for (const [name, said] of Object.entries(sheetAddress(sheet))) if (said) of.set(name, said);
   return `/bench/${id}/paper?${of}`;
 }
 
@@ -63,15 +55,7 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
   const { measure, size } = useMeasure(kept.medium);
   const settings: Settings = { ...kept, bench: { ...kept.bench, measure, one: size } };
   const system = content?.system ?? nothing;
-  const sheet: BenchSheet = {
-    kind: one<keyof typeof sheetWords>("sheet", sheetWords, "wheel"),
-    slot: within(search.get("slot"), 11),
-    section: within(search.get("section"), 2),
-    without: search.get("without")?.split(","),
-    with: search.get("with")?.split(","),
-    a: search.get("a") ?? undefined,
-    b: search.get("b") ?? undefined,
-  };
+  const sheet = sheetIn(search, one<keyof typeof sheetWords>("sheet", sheetWords, "wheel"));
   const quick = useQuery({ ...planQuery(id, system, settings, sheet, true), enabled: !!content });
   const exact = useQuery({ ...planQuery(id, system, settings, sheet, false), enabled: !!content });
   const wheel = useQuery({ ...wheelQuery(id, system, kept), enabled: !!content });
@@ -106,7 +90,7 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
             alignItems: "flex-start",
           }}
         >
-          <Button component={To} to={paperOf(id, search)} color="inherit">
+          <Button component={To} to={paperOf(id, sheet)} color="inherit">
             on paper
           </Button>
           <Sittings id={id} sheet={sheet} measure={measure} one={size} />
@@ -125,18 +109,7 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
             sheet={sheet}
             slots={wheel.data?.slots ?? []}
             sections={wheel.data?.sections ?? []}
-            onShow={(next) =>
-              show({
-                sheet: next.kind === "wheel" ? undefined : next.kind,
-                slot: next.slot ? String(next.slot) : undefined,
-                section: next.section ? String(next.section) : undefined,
-                without: next.without?.length ? next.without.join() : undefined,
-                with: next.with?.length ? next.with.join() : undefined,
-                a: undefined,
-                b: undefined,
-                region: undefined,
-              })
-            }
+            onShow={(next) => show({ ...sheetAddress(next), region: undefined })}
             onSet={set}
           />
           {wrong && <Typography role="alert">{wrong.message}</Typography>}

@@ -4,7 +4,7 @@ import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { Fade } from "../drawing/Fade";
 import { fill } from "../drawing/screen";
-import { centreOf } from "../parts/sheet";
+import { centreOf, originOf, scaleOf } from "../parts/sheet";
 import { shortName, SlotName } from "../drawing/SlotName";
 import { figures, grey, text } from "../drawing/style";
 import { slotName, washes } from "../parts/naming";
@@ -24,8 +24,8 @@ export function SheetFigure({
   const { phone, type } = usePhone();
   const [focused, setFocused] = useState(-1);
   const round = plan.kind === "wheel";
-  const radius = plan.width / 2;
-  const scale = round ? 168 / radius : Math.min(500 / plan.width, 330 / plan.height); // it fills its place
+  const scale = scaleOf(plan);
+  const [left, top] = originOf(plan, scale);
   const names = new Map<number, string>();
   plan.regions.forEach((r) => r.main && names.set(r.index, slotName(r.label)));
   const turn = plan.regions.find((r) => r.main)?.shape;
@@ -89,8 +89,8 @@ export function SheetFigure({
             />
           ) : r.shape.w > 0 ? (
             <rect
-              x={(r.shape.x - plan.width / 2) * scale + 0.75}
-              y={(r.shape.y - plan.height / 2) * scale}
+              x={left + r.shape.x * scale + 0.75}
+              y={top + r.shape.y * scale}
               width={r.shape.w * scale - 1.5}
               height={r.shape.h * scale}
               fill={fill(r)}
@@ -100,8 +100,8 @@ export function SheetFigure({
             />
           ) : (
             <circle
-              cx={r.shape.x * scale}
-              cy={r.shape.y * scale}
+              cx={left + r.shape.x * scale}
+              cy={top + r.shape.y * scale}
               r={r.shape.outer * scale}
               fill={fill(r)}
               stroke={i === chosen || i === focused ? grey.ink : "none"}
@@ -110,7 +110,7 @@ export function SheetFigure({
             />
           )}
           <Number
-            at={middle(plan, r, scale)}
+            at={middle(plan, r.seen, scale)}
             n={number.get(i)!}
             size={type(r.main ? 14 : 9, round ? 432 : 540, 1, 450)}
           />
@@ -118,13 +118,13 @@ export function SheetFigure({
       ))}
       {plan.regions.map(
         (r) =>
-          r.shape.w * scale > 44 &&
-          r.shape.h * scale > 50 && (
+          r.seen.w * scale > 44 &&
+          r.seen.h * scale > 50 && (
             <text
               key={r.id}
               pointerEvents="none"
-              x={(r.shape.x + r.shape.w / 2 - plan.width / 2) * scale}
-              y={(r.shape.y + r.shape.h - plan.height / 2) * scale - 8}
+              x={left + (r.seen.x + r.seen.w / 2) * scale}
+              y={top + (r.seen.y + r.seen.h) * scale - 8}
               textAnchor="middle"
               fontSize={type(11, 540, 1, 560)}
               aria-hidden
@@ -134,7 +134,7 @@ export function SheetFigure({
               strokeLinejoin="round"
               paintOrder="stroke"
             >
-              {r.label.length * (0.55 * type(11, 540, 1, 560)) < r.shape.w * scale ? r.label : ""}
+              {r.label.length * (0.55 * type(11, 540, 1, 560)) < r.seen.w * scale ? r.label : ""}
             </text>
           ),
       )}
@@ -144,7 +144,7 @@ export function SheetFigure({
           const sectors = plan.regions.filter((r) => r.main && r.index === index);
           const from = Math.min(...sectors.map((r) => r.shape.from));
           const to = Math.max(...sectors.map((r) => r.shape.to));
-          const [x, y] = point(0, 0, 180, (from + to) / 2);
+          const [x, y] = point(left, top, (plan.width / 2) * scale + 12, (from + to) / 2);
           return (
             <SlotName
               key={index}
@@ -156,8 +156,8 @@ export function SheetFigure({
             />
           );
         })}
-      {round && !plan.regions.some((r) => r.shape.to <= r.shape.from) && (
-        <g textAnchor="middle" fill={grey.ink}>
+      {round && !plan.regions.some((r) => r.id.startsWith("neutral/")) && (
+        <g textAnchor="middle" fill={grey.ink} transform={`translate(${left} ${top})`}>
           <text y={-4} fontSize={26} fontFamily={figures}>
             {minutes(plan.totalMinutes)}
           </text>
@@ -173,14 +173,14 @@ export function SheetFigure({
   );
 }
 
-function middle(plan: BenchPlan, { shape: s }: BenchRegion, scale: number): [number, number] {
-  if (s.w > 0)
-    return [(s.x + s.w / 2 - plan.width / 2) * scale, (s.y + s.h / 2 - plan.height / 2) * scale];
+function middle(plan: BenchPlan, s: BenchRegion["seen"], scale: number): [number, number] {
+  const [left, top] = originOf(plan, scale);
+  if (s.w > 0) return [left + (s.x + s.w / 2) * scale, top + (s.y + s.h / 2) * scale];
   if (s.to > s.from) {
     const [x, y] = centreOf(plan, { shape: s }, scale);
     return point(x, y, ((s.inner + s.outer) / 2) * scale, (s.from + s.to) / 2);
   }
-  return [s.x * scale, s.y * scale];
+  return [left + s.x * scale, top + s.y * scale];
 }
 
 function Number({ at: [x, y], n, size }: { at: [number, number]; n: number; size: number }) {

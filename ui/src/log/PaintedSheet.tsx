@@ -23,12 +23,12 @@ export function PaintedSheet({
   marked?: boolean;
 }) {
   const wheel = kind === "wheel";
-  const box = wheel ? `${-width / 2} ${-height / 2} ${width} ${height}` : `0 0 ${width} ${height}`;
+  const box = wheel ? `${-width / 2} ${-width / 2} ${width} ${height}` : `0 0 ${width} ${height}`;
   return (
     <svg
       viewBox={box}
       width={size}
-      height={wheel ? size : (size * height) / Math.max(width, 1)}
+      height={(size * height) / Math.max(width, 1)}
       role="img"
       aria-label={label}
       style={{ display: "block", maxWidth: "100%" }}

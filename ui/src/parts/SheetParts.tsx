@@ -1,31 +1,36 @@
 import ListSubheader from "@mui/material/ListSubheader";
 import MenuItem from "@mui/material/MenuItem";
 import { Choice } from "./Choice";
-import { extraWords, partWords, type SheetExtra, type SheetPart } from "./choices";
+import { extraWords, partWords, type SheetExtra } from "./choices";
+import type { Schemas } from "../api/client";
 
-const parts = Object.keys(partWords) as SheetPart[];
-const extras = Object.keys(extraWords) as SheetExtra[];
-
-/** Which parts of a worksheet are painted, and what is added; one part at least is. */
+/** Which parts of a sheet are painted, and what is added; one part at least is. */
 export function SheetParts({
+  kind,
   without,
   plus,
   onChange,
 }: {
+  kind: Schemas["SheetKind"];
   without: readonly string[];
   plus: readonly string[];
-  onChange: (without: SheetPart[], plus: SheetExtra[]) => void;
+  onChange: (without: string[], plus: SheetExtra[]) => void;
 }) {
+  const words = partWords[kind] ?? {};
+  const parts = Object.keys(words);
+  const extras = kind === "glazes" ? [] : (Object.keys(extraWords) as SheetExtra[]);
   const left = parts.filter((p) => !without.includes(p));
   const added = extras.filter((e) => plus.includes(e));
   const out = parts.filter((p) => without.includes(p));
-  const shown = `${
+  const more = added.length ? `and ${added.length} more` : "";
+  const some =
     left.length === parts.length
       ? "all of it"
       : left.length === 1
-        ? `only ${partWords[left[0]!]}`
-        : `${left.length} parts of it`
-  }${added.length ? `, and ${added.length} more` : ""}`;
+        ? `only ${words[left[0]!]}`
+        : `${left.length} parts of it`;
+  const shown =
+    parts.length === 0 ? more || "nothing beside it" : [some, more].filter(Boolean).join(", ");
   const item = (words: string, on: boolean, fixed: boolean, turn: () => void) => (
     <MenuItem
       key={words}
@@ -44,13 +49,15 @@ export function SheetParts({
       {() => [
         ...parts.map((p) => {
           const on = left.includes(p);
-          return item(partWords[p], on, on && left.length === 1, () =>
+          return item(words[p]!, on, on && left.length === 1, () =>
             onChange(on ? [...out, p] : out.filter((q) => q !== p), added),
           );
         }),
-        <ListSubheader key="more" sx={{ bgcolor: "transparent", lineHeight: "28px" }}>
-          beside it
-        </ListSubheader>,
+        extras.length > 0 && parts.length > 0 && (
+          <ListSubheader key="more" sx={{ bgcolor: "transparent", lineHeight: "28px" }}>
+            beside it
+          </ListSubheader>
+        ),
         ...extras.map((e) => {
           const on = added.includes(e);
           return item(extraWords[e], on, false, () =>

@@ -61,23 +61,39 @@ export const sheetWords = {
   wanted: "wanted colours",
   warmcool: "warm and cool",
   worksheet: "a worksheet",
+  glazes: "glazes",
 } as const satisfies Record<Schemas["SheetKind"], string>;
-/** The parts of a worksheet, in the order in which they lie on it. */
-export const partWords = {
-  wheel: "the wheel",
-  greys: "greys of complements",
-  runs: "runs of neighbours",
-  values: "tints and shades",
-  intensity: "toward the complement",
-} as const;
-export type SheetPart = keyof typeof partWords;
-/** What can be added to one. */
+/** The parts of the sheets that have some, in the order in which they lie on them. */
+export const partWords: Partial<Record<Schemas["SheetKind"], Record<string, string>>> = {
+  worksheet: {
+    wheel: "the wheel",
+    greys: "greys of complements",
+    runs: "runs of neighbours",
+    values: "tints and shades",
+    intensity: "toward the complement",
+  },
+  glazes: {
+    wheel: "the wheel in two layers",
+    order: "over each other, both ways",
+    ramp: "one paint over others",
+  },
+};
+/** What can be added to a wheel and to a worksheet. */
 export const extraWords = {
   dark: "the darkest dark, and its tint",
   earth: "its neighbours from an earth",
-  tube: "a paint that looks like it",
+  tube: "a tube beside it",
+  bit: "a bit of another in it",
 } as const;
 export type SheetExtra = keyof typeof extraWords;
+/** How thick a glaze lies. */
+export const filmWords = {
+  "0.1": "thinnest",
+  "0.2": "thin",
+  "0.3": "as usual",
+  "0.4": "rather thick",
+  "0.5": "thickest",
+} as const;
 /** The sheets that are of one slot. */
 export const ofOneSlot: readonly string[] = ["values", "intensity", "run", "worksheet"];
 export const fillWords = {

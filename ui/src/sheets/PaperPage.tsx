@@ -3,9 +3,9 @@ import { useParams } from "react-router";
 import type { Profile } from "../api/client";
 import { wheelQuery } from "../api/queries";
 import { KeptShell, MissingWheel } from "../app/Kept";
-import { choicesOf, OneOf } from "../parts/Choice";
-import { ofOneSlot, plainSettings, sheetWords } from "../parts/choices";
-import { SheetParts } from "../parts/SheetParts";
+import { plainSettings, sheetWords } from "../parts/choices";
+import { sheetAddress, sheetIn } from "../parts/sheet";
+import { SheetChoice } from "../parts/SheetChoice";
 import { useAddress } from "../parts/useAddress";
 import { useKeptWheel } from "../parts/useKeptWheel";
 import { useMeasure } from "../parts/useMeasure";
@@ -33,33 +33,20 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
     enabled: !!content,
   });
   const kind = one<keyof typeof sheetWords>("sheet", sheetWords, "wheel");
-  const slot = search.get("slot") ?? "0";
-  const section = search.get("section") ?? "0";
-  const [a, b, steps] = [search.get("a"), search.get("b"), search.get("steps")];
-  const way = kind === "ladder" && a && b ? { a, b } : undefined;
+  const sheet = sheetIn(search, kind);
+  const way = kind === "ladder" && sheet.a && sheet.b ? { a: sheet.a, b: sheet.b } : undefined;
   if (own.query.error && !own.kept)
     return <MissingWheel painter={painter} sentence={own.query.error.message} />;
   if (!content) return <Waiting failing={own.query.failureCount > 0} />;
-  const ofSlot = ofOneSlot.includes(kind);
-  const [without, plus] = [search.get("without") ?? "", search.get("with") ?? ""];
-  const slots = (wheel.data?.slots ?? []).filter((s) => !s.empty);
-  const ladders = (wheel.data?.sections ?? []).flatMap((s, k) =>
-    s.from && s.to ? [{ value: String(k), name: `${s.from} to ${s.to}` }] : [],
-  );
-  if (way) ladders.unshift({ value: "way", name: "the path you came from" });
   const query = new URLSearchParams({
     kind,
-    slot,
-    section,
-    ...(way ?? {}),
-    ...(kind === "ladder" && steps ? { steps } : {}),
-    ...(kind === "worksheet" && without ? { without } : {}),
-    ...(kind === "worksheet" && plus ? { with: plus } : {}),
     ...printingQuery(of),
     measure,
     ...(size ? { one: String(size) } : {}),
     v: String(own.kept?.version ?? 0), // what is kept decides too: a new version is another picture
   });
+  for (const [name, said] of Object.entries(sheetAddress(sheet)))
+    if (said && name !== "sheet") query.set(name, said);
   return (
     <KeptShell painter={painter} own={{ ...own, content }} id={id} place="bench">
       <Printed
@@ -73,45 +60,12 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
         }
         of={of}
       >
-        <OneOf
-          label={`sheet: ${kind}`}
-          bold
-          shown={sheetWords[kind]}
-          of={choicesOf(sheetWords)}
-          value={kind}
-          onChoose={(v) => show({ sheet: v, page: undefined })}
+        <SheetChoice
+          sheet={sheet}
+          slots={wheel.data?.slots ?? []}
+          sections={wheel.data?.sections ?? []}
+          onShow={(next) => show({ ...sheetAddress(next), page: undefined })}
         />
-        {ofSlot && (
-          <OneOf
-            label="of the slot"
-            shown={`of ${slots.find((s) => String(s.index) === slot)?.name ?? ""}`}
-            of={slots.map((s) => ({ value: String(s.index), name: s.name }))}
-            value={slot}
-            onChoose={(v) => show({ slot: v })}
-          />
-        )}
-        {kind === "worksheet" && (
-          <SheetParts
-            without={without.split(",")}
-            plus={plus.split(",")}
-            onChange={(out, added) =>
-              show({
-                without: out.join() || undefined,
-                with: added.join() || undefined,
-                page: undefined,
-              })
-            }
-          />
-        )}
-        {kind === "ladder" && (
-          <OneOf
-            label="of the section"
-            shown={ladders.find((w) => w.value === (way ? "way" : section))?.name ?? ""}
-            of={ladders}
-            value={way ? "way" : section}
-            onChoose={(v) => v !== "way" && show({ section: v, a: undefined, b: undefined })}
-          />
-        )}
         <PrintingChoices of={of} />
       </Printed>
     </KeptShell>

@@ -7,7 +7,7 @@ import { fill } from "../drawing/screen";
 import { shortName, SlotName } from "../drawing/SlotName";
 import { figures, grey, text } from "../drawing/style";
 import { slotName } from "../parts/naming";
-import { centreOf } from "../parts/sheet";
+import { centreOf, originOf, scaleOf } from "../parts/sheet";
 import { usePhone } from "../parts/usePhone";
 import { timeOf } from "./steps";
 
@@ -32,7 +32,8 @@ export function SittingFigure({
   const [focused, setFocused] = useState(-1);
   const { plan, places } = sitting;
   const round = plan.kind === "wheel";
-  const scale = round ? 336 / plan.width : Math.min(500 / plan.width, 330 / plan.height);
+  const scale = scaleOf(plan);
+  const [x0, y0] = originOf(plan, scale);
   const done = places.filter((p) => p.coats > 0).length;
   const names = new Map<string, BenchRegion[]>();
   for (const r of plan.regions) {
@@ -130,7 +131,7 @@ export function SittingFigure({
         [...names].map(([name, of]) => {
           const middle =
             (Math.min(...of.map((r) => r.shape.from)) + Math.max(...of.map((r) => r.shape.to))) / 2;
-          const [x, y] = point(0, 0, 186, middle);
+          const [x, y] = point(x0, y0, (plan.width / 2) * scale + 18, middle);
           const bold = of.some((r) => plan.regions[lifted]?.id === r.id);
           return (
             <g key={name} aria-hidden>
@@ -145,8 +146,8 @@ export function SittingFigure({
             </g>
           );
         })}
-      {round && !plan.regions.some((r) => r.shape.to <= r.shape.from) && (
-        <g textAnchor="middle" fill={grey.ink}>
+      {round && !plan.regions.some((r) => r.id.startsWith("neutral/")) && (
+        <g textAnchor="middle" fill={grey.ink} transform={`translate(${x0} ${y0})`}>
           <text y={-2} fontSize={30} fontFamily={figures}>
             {done}
             <tspan fill={grey.mark}> of {places.length}</tspan>
@@ -174,6 +175,7 @@ function Place({
   ...path
 }: { r: BenchRegion; plan: Plan; scale: number; inset: number } & Drawn) {
   const s = r.shape;
+  const [x0, y0] = originOf(plan, scale);
   if (s.to > s.from) {
     const deep = (s.outer - s.inner) * inset;
     const turn = (s.to - s.from) * inset;
@@ -191,17 +193,12 @@ function Place({
   }
   const [x, y, w, h] =
     s.w > 0
-      ? [
-          s.x - plan.width / 2 + s.w * inset,
-          s.y - plan.height / 2 + s.h * inset,
-          s.w * (1 - 2 * inset),
-          s.h * (1 - 2 * inset),
-        ]
+      ? [s.x + s.w * inset, s.y + s.h * inset, s.w * (1 - 2 * inset), s.h * (1 - 2 * inset)]
       : [s.x, s.y, s.outer * (1 - inset), 0];
   const d =
     s.w > 0
-      ? `M${x * scale + 0.75} ${y * scale} h${w * scale - 1.5} v${h * scale} h${-(w * scale - 1.5)} Z`
-      : `M${(x - w) * scale} ${y * scale} a${w * scale} ${w * scale} 0 1 0 ${2 * w * scale} 0 a${w * scale} ${w * scale} 0 1 0 ${-2 * w * scale} 0 Z`;
+      ? `M${x0 + x * scale + 0.75} ${y0 + y * scale} h${w * scale - 1.5} v${h * scale} h${-(w * scale - 1.5)} Z`
+      : `M${x0 + (x - w) * scale} ${y0 + y * scale} a${w * scale} ${w * scale} 0 1 0 ${2 * w * scale} 0 a${w * scale} ${w * scale} 0 1 0 ${-2 * w * scale} 0 Z`;
   return <path {...path} d={d} />;
 }
 
@@ -218,6 +215,7 @@ function Band({
   left: number;
 }) {
   const s = r.shape;
+  const [x0, y0] = originOf(plan, scale);
   const thick = 1 + 7 * Math.max(0, Math.min(1, left));
   if (s.to > s.from)
     return (
@@ -233,8 +231,8 @@ function Band({
   if (s.w > 0)
     return (
       <rect
-        x={(s.x - plan.width / 2) * scale}
-        y={(s.y - plan.height / 2) * scale - 3 - thick}
+        x={x0 + s.x * scale}
+        y={y0 + s.y * scale - 3 - thick}
         width={s.w * scale}
         height={thick}
         fill={grey.ink}
@@ -242,8 +240,8 @@ function Band({
     );
   return (
     <circle
-      cx={s.x * scale}
-      cy={s.y * scale}
+      cx={x0 + s.x * scale}
+      cy={y0 + s.y * scale}
       r={s.outer * scale + 2}
       fill="none"
       stroke={grey.ink}
