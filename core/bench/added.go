@@ -83,7 +83,7 @@ func (have *Material) Choose(w *wheel.Wheel, index int, among []*paint.Paint) {
 	earth, tube := have.Earth == nil, have.Tube == nil
 	nearest, likest := math.Inf(1), math.Inf(1)
 	for _, p := range among {
-		if slices.ContainsFunc(mine, func(q *paint.Paint) bool { return q.ID == p.ID }) || !p.Undertone().HasHue() {
+		if slices.ContainsFunc(mine, func(q *paint.Paint) bool { return q.ID == p.ID || q.CI == p.CI && q.ShortName() == p.ShortName() }) || !p.Undertone().HasHue() {
 			continue
 		}
 		if p.Family == "earth" {

@@ -211,6 +211,21 @@ func TestAWheelTakesMoreBeneathIt(t *testing.T) {
 	assert.ErrorContains(t, err, `no part "wheel" to leave out`)
 }
 
+// What is chosen is no paint of the system, nor a tube of the same.
+func TestWhatIsAddedIsAnotherPaint(t *testing.T) {
+	w := wheel.Build(systemOf(t, wheel.RYB, "PY65", "PR254", "PB29"), wheel.Options{})
+	mine, err := painttest.Paint("PR254").Tube("tube:1", 1.4)
+	require.NoError(t, err)
+	have := bench.Material{}
+	have.Choose(w, slotOf(w, "red"), []*paint.Paint{mine, painttest.Paint("PB29"), painttest.Paint("PR149")})
+	require.NotNil(t, have.Tube)
+	assert.Equal(t, "PR149", have.Tube.ID)
+	named := bench.Material{Tube: painttest.Paint("PG7")}
+	named.Choose(w, slotOf(w, "red"), paint.Library())
+	assert.Equal(t, "PG7", named.Tube.ID, "what was named stays")
+	assert.NotNil(t, named.Earth)
+}
+
 // A bit of this in that: eight parts of the one pile to one of the other, both ways round.
 func TestABitOfOnePileGoesIntoAnother(t *testing.T) {
 	w := wheel.Build(systemOf(t, wheel.RYB, "PY65", "PR254", "PB29"), wheel.Options{ShadeBy: wheel.ByComplement})

@@ -112,7 +112,7 @@ export function SheetFigure({
           <Number
             at={middle(plan, r.seen, scale)}
             n={number.get(i)!}
-            size={type(r.main ? 14 : 9, round ? 432 : 540, 1, 450)}
+            size={Math.min(type(r.main ? 14 : 9, round ? 432 : 540, 1, 450), most(r.seen) * scale)}
           />
         </g>
       ))}
@@ -182,6 +182,15 @@ function middle(plan: BenchPlan, s: BenchRegion["seen"], scale: number): [number
   }
   return [left + s.x * scale, top + s.y * scale];
 }
+
+/** How large a number may be, mm, in a place. */
+const most = (s: BenchRegion["seen"]) =>
+  s.to > s.from
+    ? Math.min(s.outer - s.inner, (((s.inner + s.outer) / 2) * (s.to - s.from) * Math.PI) / 180) *
+      0.7
+    : s.w > 0
+      ? Math.min(s.h * 0.7, s.w * 0.55)
+      : s.outer * 1.1;
 
 function Number({ at: [x, y], n, size }: { at: [number, number]; n: number; size: number }) {
   return (

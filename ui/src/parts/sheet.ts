@@ -6,7 +6,7 @@ type SheetKind = Schemas["SheetKind"];
 /** How large a sheet is drawn that fills its place: a wheel 336 across where nothing lies beneath it. */
 export const scaleOf = (plan: Pick<BenchPlan, "kind" | "width" | "height">) =>
   plan.kind === "wheel"
-    ? Math.min(336 / plan.width, 390 / (plan.height > plan.width ? plan.height : 1))
+    ? Math.min(336 / plan.width, (plan.height > plan.width ? 366 : 412) / plan.height)
     : Math.min(500 / plan.width, 330 / plan.height);
 
 /** Where the corner of a sheet is drawn in a figure about its middle, or the middle of its wheel. */
