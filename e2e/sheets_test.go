@@ -15,17 +15,33 @@ func TestASheetIsPaintedReadAndLookedUp(t *testing.T) {
 	}{
 		"warm and cool": {"18", "warm/violet", "cool with warm/orange"},
 		"a worksheet":   {"44", "red-violet", "intensity/grey between"},
+		"glazes":        {"68", "mixed/violet", "mixed/yellow-orange"},
+		"the wheel":     {"21", "bit/1", "dark/dark"},
 	} {
 		t.Run(sheet, func(t *testing.T) {
 			t.Parallel()
 			p := atTheBench(t, "Six from the harbour")
 			p.menu("medium", "gouache")
 			p.menu("sheet", sheet)
-			if sheet == "a worksheet" {
+			switch sheet {
+			case "a worksheet":
 				p.press("all of it")
 				p.element("[role=menuitemcheckbox]", "the darkest dark, and its tint").MustClick()
 				p.see("all of it, and 1 more")
 				p.close()
+			case "the wheel":
+				p.press("nothing beside it")
+				for _, more := range []string{"the darkest dark, and its tint", "a tube beside it", "a bit of another in it"} {
+					p.element("[role=menuitemcheckbox]", more).MustClick()
+				}
+				p.see("and 3 more")
+				p.close()
+				p.menu("of the slot", "green")
+				p.menu("beside it stands", "PG7 phthalo green blue shade")
+				p.menu("a bit of which", "orange")
+			case "glazes":
+				p.menu("how thick each glaze lies", "0.2, thin")
+				p.menu("over the others lies", "PB15:3 phthalo blue green shade")
 			}
 			p.exact()
 			p.element("button, a", "begin").MustClick()
@@ -46,7 +62,11 @@ func TestASheetIsPaintedReadAndLookedUp(t *testing.T) {
 			p.press("keep ")
 			p.waitFor("most to be read", func() bool { return p.MustHas("main") && !p.shows("0 of "+c.places+" read") })
 			p.goTo("Log")
-			p.element("a", ": "+sheet).MustClick()
+			link := ": " + sheet
+			if sheet == "the wheel" {
+				link = "Six from the harbour"
+			}
+			p.element("a", link).MustClick()
 			p.see("of " + c.places + " read; under way")
 			assert.Empty(t, p.complaints())
 		})

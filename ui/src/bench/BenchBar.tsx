@@ -82,6 +82,7 @@ export function BenchBar({
   slots,
   sections,
   onShow,
+  onTurn,
   onSet,
 }: {
   plan: BenchPlan;
@@ -91,6 +92,7 @@ export function BenchBar({
   slots: Slot[];
   sections: Section[];
   onShow: (next: BenchSheet) => void;
+  onTurn: (list: "without" | "with", one: string) => void;
   onSet: (next: BenchSettings) => void;
 }) {
   const { phone } = usePhone();
@@ -247,7 +249,13 @@ export function BenchBar({
         "& button": { minHeight: { xs: 56, md: 36 }, py: 0 },
       }}
     >
-      <SheetChoice sheet={sheet} onShow={onShow} slots={slots} sections={sections} />
+      <SheetChoice
+        sheet={sheet}
+        onShow={onShow}
+        onTurn={onTurn}
+        slots={slots}
+        sections={sections}
+      />
       {phone ? (
         <>
           <Button

@@ -10,7 +10,7 @@ import { grey } from "../drawing/style";
 import { Reminder } from "../parts/Reminder";
 import { TubesOrPans } from "../parts/TubesOrPans";
 import { sheetAddress, sheetIn } from "../parts/sheet";
-import { useAddress } from "../parts/useAddress";
+import { relisted, toggled, useAddress } from "../parts/useAddress";
 import { plainSettings, sheetWords } from "../parts/choices";
 import { useKeptWheel } from "../parts/useKeptWheel";
 import { useMeasure } from "../parts/useMeasure";
@@ -110,6 +110,7 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
             slots={wheel.data?.slots ?? []}
             sections={wheel.data?.sections ?? []}
             onShow={(next) => show({ ...sheetAddress(next), region: undefined })}
+            onTurn={(list, part) => show({ ...relisted(list, toggled(part)), region: undefined })}
             onSet={set}
           />
           {wrong && <Typography role="alert">{wrong.message}</Typography>}

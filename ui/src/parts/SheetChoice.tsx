@@ -12,11 +12,14 @@ export function SheetChoice({
   slots,
   sections,
   onShow,
+  onTurn,
 }: {
   sheet: BenchSheet;
   slots: Slot[];
   sections: Section[];
   onShow: (next: BenchSheet) => void;
+  /** A part of it that is left out or added, or no more. */
+  onTurn: (list: "without" | "with", one: string) => void;
 }) {
   const kind = (sheet.kind || "wheel") as keyof typeof sheetWords;
   const plus = sheet.with ?? [];
@@ -42,12 +45,7 @@ export function SheetChoice({
         onChoose={(next) => onShow({ kind: next, slot: sheet.slot })}
       />
       {(extras || partWords[kind]) && (
-        <SheetParts
-          kind={kind}
-          without={sheet.without ?? []}
-          plus={plus}
-          onChange={(without, more) => onShow({ ...sheet, without, with: more })}
-        />
+        <SheetParts kind={kind} without={sheet.without ?? []} plus={plus} onTurn={onTurn} />
       )}
       {(ofOneSlot.includes(kind) || (extras && plus.some((p) => p !== "dark"))) && (
         <OneOf

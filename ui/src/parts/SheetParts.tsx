@@ -9,19 +9,19 @@ export function SheetParts({
   kind,
   without,
   plus,
-  onChange,
+  onTurn,
 }: {
   kind: Schemas["SheetKind"];
   without: readonly string[];
   plus: readonly string[];
-  onChange: (without: string[], plus: SheetExtra[]) => void;
+  /** Of two quick presses both count: what is turned is said, and not what the list is then. */
+  onTurn: (list: "without" | "with", one: string) => void;
 }) {
   const words = partWords[kind] ?? {};
   const parts = Object.keys(words);
   const extras = kind === "glazes" ? [] : (Object.keys(extraWords) as SheetExtra[]);
   const left = parts.filter((p) => !without.includes(p));
   const added = extras.filter((e) => plus.includes(e));
-  const out = parts.filter((p) => without.includes(p));
   const more = added.length ? `and ${added.length} more` : "";
   const some =
     left.length === parts.length
@@ -49,9 +49,7 @@ export function SheetParts({
       {() => [
         ...parts.map((p) => {
           const on = left.includes(p);
-          return item(words[p]!, on, on && left.length === 1, () =>
-            onChange(on ? [...out, p] : out.filter((q) => q !== p), added),
-          );
+          return item(words[p]!, on, on && left.length === 1, () => onTurn("without", p));
         }),
         extras.length > 0 && parts.length > 0 && (
           <ListSubheader key="more" sx={{ bgcolor: "transparent", lineHeight: "28px" }}>
@@ -60,9 +58,7 @@ export function SheetParts({
         ),
         ...extras.map((e) => {
           const on = added.includes(e);
-          return item(extraWords[e], on, false, () =>
-            onChange(out, on ? added.filter((x) => x !== e) : [...added, e]),
-          );
+          return item(extraWords[e], on, false, () => onTurn("with", e));
         }),
       ]}
     </Choice>

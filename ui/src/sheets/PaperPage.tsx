@@ -6,7 +6,7 @@ import { KeptShell, MissingWheel } from "../app/Kept";
 import { plainSettings, sheetWords } from "../parts/choices";
 import { sheetAddress, sheetIn } from "../parts/sheet";
 import { SheetChoice } from "../parts/SheetChoice";
-import { useAddress } from "../parts/useAddress";
+import { relisted, toggled, useAddress } from "../parts/useAddress";
 import { useKeptWheel } from "../parts/useKeptWheel";
 import { useMeasure } from "../parts/useMeasure";
 import { Waiting } from "../parts/Waiting";
@@ -65,6 +65,7 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
           slots={wheel.data?.slots ?? []}
           sections={wheel.data?.sections ?? []}
           onShow={(next) => show({ ...sheetAddress(next), page: undefined })}
+          onTurn={(list, part) => show({ ...relisted(list, toggled(part)), page: undefined })}
         />
         <PrintingChoices of={of} />
       </Printed>
