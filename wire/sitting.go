@@ -77,6 +77,7 @@ type SittingStep struct {
 	Region int             `json:"region"`
 	Before []SittingAction `json:"before" doc:"what is done before it"`
 	Paint  *BenchAction    `json:"paint,omitempty" doc:"always, but where a page lays what waits over it"`
+	Bare   string          `json:"bare,omitempty" doc:"that what it lies over is not painted yet"`
 	// What follows is always there, but where a page lays what waits over it.
 	Counted  *Counted        `json:"counted,omitempty" doc:"what is counted out for it as it is painted here"`
 	Tells    []SittingTell   `json:"tells,omitempty" doc:"what one tap that it was painted tells"`
@@ -299,7 +300,7 @@ func (v View) Sitting(s studio.Sitting) Sitting {
 // sittingStep shapes what leads to the painting of a place.
 func (v View) sittingStep(s studio.Sitting, step bench.Step) SittingStep {
 	sheet := s.Plan.Sheet
-	out := SittingStep{Region: step.Region, Before: []SittingAction{}, Counted: v.amounts(&step.Counted), Tells: tellsOf(step.Tells), Measures: tellsOf(step.Measures), Anew: tellsOf(step.Anew)}
+	out := SittingStep{Region: step.Region, Bare: step.Bare, Before: []SittingAction{}, Counted: v.amounts(&step.Counted), Tells: tellsOf(step.Tells), Measures: tellsOf(step.Measures), Anew: tellsOf(step.Anew)}
 	paint := actionOf(step.Paint, sheet)
 	out.Paint = &paint
 	for n, before := range step.Before {

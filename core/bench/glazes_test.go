@@ -204,3 +204,37 @@ func TestGlazesLieApartButForWhatTheyLieOver(t *testing.T) {
 		}
 	}
 }
+
+// In a sitting a layer waits for what it lies over, whatever was skipped or painted first; and who paints one
+// before that is told so.
+func TestASittingLaysDryOverDry(t *testing.T) {
+	for _, in := range []string{"watercolour", "gouache", "acrylic", "oil"} {
+		medium, err := paint.ParseMedium(in)
+		require.NoError(t, err)
+		sheet := glazesOf(t, threePaints(t), bench.WheelPart)
+		plan, err := bench.New(&sheet, bench.Usual(medium))
+		require.NoError(t, err)
+		s := &sat{t: t, plan: plan}
+		s.tell(bench.Event{Kind: bench.Begun})
+		top := sheet.Find("order/PY65/PB29")
+		bottom := sheet.Regions[top].Beneath[0]
+		assert.Contains(t, s.rest().Instead(top).Bare, "It lies over PY65, first, not painted yet", in)
+		assert.Empty(t, s.rest().Instead(bottom).Bare, in)
+		s.do(s.rest().Instead(bottom))
+		instead := s.rest().Instead(top)
+		assert.Empty(t, instead.Bare)
+		assert.GreaterOrEqual(t, instead.Paint.Start, sheet.Drying(plan.Settings)-1e-6, "%s: over what is wet yet", in)
+		skipped := sheet.Find("ramp/PR254")
+		s.tell(bench.Event{Kind: bench.Skipped, Region: sheet.Regions[skipped].ID})
+		for range len(sheet.Regions) - 2 {
+			step := s.rest().Steps()[0]
+			for _, k := range sheet.Regions[step.Region].Beneath {
+				at := s.stands().Places[k]
+				require.True(t, at.Coats > 0 && !at.DryAt.After(minute(s.now+step.Paint.Start+1e-3)) || k == skipped, "%s: %s over %s", in, s.id(step.Region), s.id(k))
+			}
+			s.do(step)
+		}
+		st := s.stands()
+		assert.True(t, st.Done(), in)
+	}
+}

@@ -2,10 +2,12 @@ package bench
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
 	"time"
 
 	"gyrophane/core/recipe"
+	"gyrophane/core/text"
 )
 
 // Tell is an event that a tap tells.
@@ -44,6 +46,8 @@ type Step struct {
 	Tells  []Tell // one tap on it, in the order in which it was done
 	// Each tells what is told of one of the actions before it by itself; nil for a wait.
 	Each []*Tell
+	// Bare says that what it lies over is not painted yet; empty where it is.
+	Bare string
 	// Counted is what is counted out for it as it is painted here, Remedies the ways on where its
 	// pile stands mixed and is not what it was meant to be.
 	Counted  recipe.Counted
@@ -119,7 +123,23 @@ func (out *Plan) Instead(i int) Step {
 	move, _ := p.timed(i, 0, root.brush[0], root.t, p.ready(root, i), root.washes, root.piles, root.since)
 	one := Plan{Sheet: out.Sheet, Settings: out.Settings, Fill: out.Fill, Counted: counted, Remedies: out.Remedies, own: out.own, parted: out.parted, rest: out.rest}
 	one.act(&p, p.after(root, move))
-	return one.Steps()[0]
+	step := one.Steps()[0]
+	step.Bare = out.Sheet.bare(i, root.done)
+	return step
+}
+
+// bare says that something that a region lies over is not painted, in a sentence; empty where all of it is.
+func (s *Sheet) bare(i int, done regions) string {
+	var missing []string
+	for _, k := range s.Regions[i].Beneath {
+		if !done.has(k) {
+			missing = append(missing, s.Regions[k].Label)
+		}
+	}
+	if len(missing) == 0 {
+		return ""
+	}
+	return fmt.Sprintf("It lies over %s, not painted yet: paint that first, or this lies on the paper alone.", text.Listed(missing))
 }
 
 // alone is a job of a run as a pile of its own.

@@ -5701,6 +5701,8 @@ export interface components {
         SittingStep: {
             /** @description what is told of another pile in the place of its own */
             anew?: components["schemas"]["SittingTell"][];
+            /** @description that what it lies over is not painted yet */
+            bare?: string;
             /** @description what is done before it */
             before: components["schemas"]["SittingAction"][];
             /** @description what is counted out for it as it is painted here */

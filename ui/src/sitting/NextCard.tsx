@@ -162,6 +162,12 @@ export function NextCard({
   const around = beside(sitting, step.region, now);
   const wet = around.filter((k) => k.wet);
   const dry = around.filter((k) => !k.wet && k.dry > now - 30 * 60000);
+  const under = (r.beneath ?? []).flatMap((k) => {
+    const { coats, dry } = sitting.places[k]!;
+    if (coats === 0) return [];
+    const { label } = sitting.plan.regions[k]!;
+    return [dry > now ? `${label} (wet until ${timeOf(dry)})` : `${label}, dry`];
+  });
   const counted = step.counted ?? r.counted;
   const remedies = unsent ? [] : (step.remedies ?? []);
   const tells = toldOf(step.tells ?? []);
@@ -192,6 +198,7 @@ export function NextCard({
     >
       <Typography variant="caption" component="div">
         {planned ? "next" : "instead"}
+        {under.length > 0 && ` · over ${under.join(" and ")}`}
         {sitting.places[step.region]!.ran && " · a coat over what ran into it, when it is dry"}
         {wet.length > 0 &&
           ` · beside ${wet.map((k) => `${k.label} (wet until ${timeOf(k.dry)})`).join(" and ")}`}
@@ -216,6 +223,7 @@ export function NextCard({
         </Typography>
       )}
       {r.thin && <Typography>{r.thin}</Typography>}
+      {step.bare && <Typography role="status">{step.bare}</Typography>}
       {open !== "test" && (
         <>
           <Box sx={{ borderTop: `1px solid ${grey.hairline}`, pt: 1 }}>
