@@ -17,6 +17,14 @@ func clock(minutes float64) string {
 	return fmt.Sprintf("%d:%02d", int(minutes)/60, int(minutes)%60)
 }
 
+// lasting is how long something takes: a layer of oil dries for days.
+func lasting(minutes float64) string {
+	if minutes >= 48*60 {
+		return fmt.Sprintf("%.0f days", minutes/1440)
+	}
+	return fmt.Sprintf("%.0f min", math.Ceil(minutes))
+}
+
 // inOrder are pages of what is done, one after the other, with a box to tick.
 func (l *layout) inOrder() []Page {
 	l.head()
@@ -81,7 +89,7 @@ func (l *layout) inOrder() []Page {
 		default:
 			what := string(a.Kind)
 			if a.Kind == bench.Wait {
-				what = fmt.Sprintf("wait %.0f min", math.Ceil(a.End-a.Start))
+				what = "wait " + lasting(a.End-a.Start)
 			}
 			for _, line := range l.wrapped(what+": "+a.Because, Plain, small, right-margin-29) {
 				room(small * 1.5)

@@ -10,7 +10,7 @@ import { CountedOut } from "../parts/CountedOut";
 import { HowToMix } from "../parts/Recipe";
 import { useMeasure } from "../parts/useMeasure";
 import { Tabs } from "../parts/Tabs";
-import { clock, ownPace } from "./words";
+import { clock, minutes, ownPace } from "./words";
 
 const figure = { fontFamily: figures, textAlign: "right" } as const;
 
@@ -120,7 +120,7 @@ export function InOrder({
               <Typography key={a.kind} variant="caption" component="div" sx={{ pl: 5.5 }}>
                 {a.kind === "wait" ? "Wait" : a.thorough ? "Wash thoroughly" : "Wash"}
                 {plan.settings.brushes === 2 && a.kind === "wash" && ` brush ${a.brush}`}
-                {a.kind === "wait" && ` ${Math.ceil(a.end - a.start)} min`}: {a.because}
+                {a.kind === "wait" && ` ${minutes(Math.ceil(a.end - a.start))}`}: {a.because}
               </Typography>
             ))}
             <Box

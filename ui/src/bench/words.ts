@@ -3,6 +3,7 @@ import type { BenchPlan, BenchSettings } from "../api/client";
 /** Minutes as an hour is read: "9 min", "1 h 07". */
 export const minutes = (m: number): string => {
   const whole = Math.round(m);
+  if (whole >= 48 * 60) return `${Math.round(whole / 1440)} days`; // a layer of oil dries for days
   return whole < 60
     ? `${whole} min`
     : `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, "0")}`;

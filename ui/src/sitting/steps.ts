@@ -7,12 +7,17 @@ export type Step = Sitting["steps"][number];
 /** What is told of something by one tap, as the server has said it. */
 export const toldOf = (tells: Schemas["SittingTell"][]): Done[] => tells.map((t) => ({ ...t }));
 
-/** The time of day. */
-export const timeOf = (ms: number) =>
-  new Date(ms).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+/** The time of day, and which day it is where that is not near. */
+export const timeOf = (ms: number) => {
+  const at = new Date(ms);
+  const time = at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+  const soon = Math.abs(ms - Date.now()) < 20 * 3600_000; // a layer of oil dries for days
+  return soon ? time : `${at.toLocaleDateString("en-GB", { weekday: "long" })} ${time}`;
+};
 
 /** How long it still takes, in whole minutes or, at the end, seconds. */
 export function leftOf(ms: number) {
   const seconds = Math.ceil(ms / 1000);
+  if (seconds > 48 * 3600) return `${Math.round(seconds / 86400)} days`;
   return seconds > 90 ? `${Math.ceil(seconds / 60)} min` : `${Math.max(0, seconds)} s`;
 }
