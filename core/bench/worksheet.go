@@ -49,6 +49,9 @@ func checkParts(sheet string, has, mayHave, without, with []Part) error {
 		}
 	}
 	left := len(has) + len(with)
+	if len(has) == 0 && len(without) > 0 {
+		return input.Errorf("%s has no parts that could be left out", sheet)
+	}
 	for i, p := range without {
 		if !slices.Contains(has, p) {
 			return input.Errorf("%s has no part %q to leave out: choose of %s", sheet, input.Clip(string(p)), strings.Trim(fmt.Sprint(has), "[]"))
