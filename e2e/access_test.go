@@ -86,6 +86,8 @@ var places = []struct{ address, shows string }{
 	{"/bench/1/paper", "save as PDF"},
 	{"/bench/1?sheet=worksheet&slot=6", "Paint for 39 places"},
 	{"/bench/1/paper?sheet=worksheet&edition=blank", "save as PDF"},
+	{"/bench/1?sheet=glazes", "Paint for 65 places"},
+	{"/bench/1?with=dark,bit&slot=6", "Paint for 16 places"},
 	{"/box/paper", "save as PDF"},
 	{"/compare/paper?systems=1", "save as PDF"},
 	{"/bench/sitting/1", "12 of 12 painted"},

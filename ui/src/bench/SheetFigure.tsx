@@ -112,7 +112,11 @@ export function SheetFigure({
           <Number
             at={middle(plan, r.seen, scale)}
             n={number.get(i)!}
-            size={Math.min(type(r.main ? 14 : 9, round ? 432 : 540, 1, 450), most(r.seen) * scale)}
+            size={numbered(
+              type(r.main ? 14 : 9, round ? 432 : 540, 1, 450),
+              most(r.seen) * scale,
+              phone,
+            )}
           />
         </g>
       ))}
@@ -183,6 +187,15 @@ function middle(plan: BenchPlan, s: BenchRegion["seen"], scale: number): [number
   return [left + s.x * scale, top + s.y * scale];
 }
 
+/**
+ * How large a number is drawn in a place with so much room; 0 for not at all. On a phone nothing is smaller than can
+ * be read there: the list names what has no number then.
+ */
+const numbered = (usual: number, room: number, phone: boolean) => {
+  if (phone) return room < 0.7 * usual ? 0 : usual;
+  return room < 6 ? 0 : Math.min(usual, room);
+};
+
 /** How large a number may be, mm, in a place. */
 const most = (s: BenchRegion["seen"]) =>
   s.to > s.from
@@ -193,6 +206,7 @@ const most = (s: BenchRegion["seen"]) =>
       : s.outer * 1.1;
 
 function Number({ at: [x, y], n, size }: { at: [number, number]; n: number; size: number }) {
+  if (size === 0) return null;
   return (
     <text
       x={x}
