@@ -295,7 +295,7 @@ type Export struct {
 }
 
 type exportBoxInput struct {
-	Format string `query:"format" required:"true" enum:"csv,json,gpl,cgats" doc:"of the file"`
+	Format string `query:"format" required:"true" enum:"csv,json,gpl,cgats,sp" doc:"of the file"`
 }
 
 func (s *Server) exportBox(ctx context.Context, in *exportBoxInput) (*Export, error) {
@@ -313,7 +313,9 @@ func (s *Server) exportBox(ctx context.Context, in *exportBoxInput) (*Export, er
 	case "gpl":
 		out.Body = files.Palette(painter(ctx).Name, box.Named())
 	case "cgats":
-		ending, out.Body = "txt", files.CGATS(box.Named())
+		ending, out.Body = "txt", files.PaintsCGATS(box.Named())
+	case "sp":
+		out.Body = files.PaintsSPECT(box.Named())
 	}
 	out.ContentDisposition = fmt.Sprintf("attachment; filename=%q", "box."+ending)
 	return out, nil

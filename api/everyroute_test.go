@@ -50,7 +50,7 @@ func routes(t *testing.T) (out [][2]string) {
 // needs computing from the library.
 var open = []string{
 	"/api/counted", "/api/plan",
-	"/api/session", "/api/painters", "/api/paints", "/api/mix", "/api/correct", "/api/locate", "/api/quieten", "/api/edge-to-edge", "/api/pair",
+	"/api/session", "/api/painters", "/api/paints", "/api/mix", "/api/correct", "/api/locate", "/api/quieten", "/api/edge-to-edge", "/api/pair", "/api/pair/palette",
 	"/api/pairings", "/api/wheel", "/api/system", "/api/neutrals", "/api/glazes", "/api/label",
 	"/api/names", "/api/names/sets", "/api/names/looks", "/api/devices/look", "/api/devices/come-in",
 }

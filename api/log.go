@@ -111,12 +111,13 @@ func (s *Server) logRoutes() {
 
 	s.redrawRoutes()
 	s.shelfRoutes()
+	s.paletteRoutes()
 	s.sittingFiles()
 }
 
 type exportSittingInput struct {
 	ID     int64  `path:"id" doc:"a sitting"`
-	Format string `query:"format" required:"true" enum:"csv,json,gpl,cgats" doc:"a table, all of it, or the painted colours as a palette or CIELAB"`
+	Format string `query:"format" required:"true" enum:"csv,json" doc:"a table, or all of it"`
 }
 
 func (s *Server) exportSitting(ctx context.Context, in *exportSittingInput) (*Export, error) {
@@ -124,19 +125,15 @@ func (s *Server) exportSitting(ctx context.Context, in *exportSittingInput) (*Ex
 	if err != nil {
 		return nil, err
 	}
-	out, ending := &Export{ContentType: "text/plain; charset=utf-8"}, in.Format
+	out := &Export{}
 	switch in.Format {
 	case "csv":
 		out.ContentType, out.Body = "text/csv; charset=utf-8", files.SittingCSV(&a)
 	case "json":
 		out.ContentType = "application/json"
 		out.Body, err = files.SittingJSON(&a)
-	case "gpl":
-		out.Body = files.PaintedPalette(&a)
-	case "cgats":
-		ending, out.Body = "txt", files.PaintedCGATS(&a)
 	}
-	out.ContentDisposition = fmt.Sprintf("attachment; filename=%q", "sitting."+ending)
+	out.ContentDisposition = fmt.Sprintf("attachment; filename=%q", "sitting."+in.Format)
 	return out, err
 }
 

@@ -190,8 +190,8 @@ func TestAComparisonIsKeptWithItsDecision(t *testing.T) {
 
 	q.element(`[role=group][aria-label^="kept "] a`, "20").MustClick()
 	q.waitFor("its address reopens it", func() bool { return len(q.MustElements("[data-outline]")) == 3 })
-	svg := *q.element("a", "drawing (SVG)").MustAttribute("href")
-	assert.Contains(t, q.MustEval(`async (at) => (await fetch(at)).text()`, svg).Str(), "Six from the harbour")
+	assert.Contains(t, q.takenAlong("a drawing of it (SVG)"), "Six from the harbour")
+	assert.Contains(t, q.takenAlong("the colours as CGATS"), "Six from the harbour: yellow-green")
 	q.press("drop it")
 	q.waitFor("gone", func() bool { return !q.MustHas(`[role=group][aria-label^="kept "]`) })
 }

@@ -353,6 +353,15 @@ func (v visitor) menu(label, item string) {
 	v.element("[role=menuitem]", item).MustClick()
 }
 
+// takenAlong is what a file says that is taken along.
+func (v visitor) takenAlong(what string) string {
+	v.t.Helper()
+	v.press("take it along")
+	at := *v.element("[role=menuitem]", what).MustAttribute("href")
+	v.close()
+	return v.MustEval(`async (at) => (await fetch(at)).text()`, at).Str()
+}
+
 // item is the one of an open menu that says just that.
 func (v visitor) item(words string) found {
 	v.t.Helper()

@@ -82,6 +82,23 @@ func TestAPathIsFollowedDraggedAndTainted(t *testing.T) {
 	p.see("magenta leans to violet")
 }
 
+// The colours of a wheel, of a path and of a sitting are taken along for other programs.
+func TestColoursAreTakenAlong(t *testing.T) {
+	t.Parallel()
+	p := open(t, startApp(t, demoDatabase(t)).address)
+	p.asDemo()
+	p.goTo("Wheel")
+	assert.Contains(t, p.takenAlong("the colours as a GIMP palette"), "GIMP Palette\nName: ")
+	assert.Contains(t, p.takenAlong("the colours as spectra, for colour tools"), "NUMBER_OF_SETS 12")
+	p.goTo("Path")
+	assert.Contains(t, p.takenAlong("the colours as a table (CSV)"), ",step 3,")
+	p.goTo("Log")
+	p.element("a", "Starfish and anemone").MustClick()
+	p.see("What the tubes turned out to be")
+	assert.Contains(t, p.takenAlong("the colours as CGATS"), "CIELAB")
+	assert.Empty(t, p.complaints())
+}
+
 func TestAPathFitsATablet(t *testing.T) {
 	t.Parallel()
 	p := open(t, startApp(t, demoDatabase(t)).address)

@@ -343,11 +343,13 @@ func WriteBoxCSV(tubes []paint.Tube) []byte {
 	return table(rows)
 }
 
-// LibraryFile is the whole library as a file: "cgats", "csv" or "gpl".
+// LibraryFile is the whole library as a file: "cgats", "sp", "csv" or "gpl".
 func LibraryFile(format string) ([]byte, error) {
 	switch format {
 	case "cgats":
-		return CGATS(paint.Library()), nil
+		return PaintsCGATS(paint.Library()), nil
+	case "sp":
+		return PaintsSPECT(paint.Library()), nil
 	case "gpl":
 		return Palette("Gyrophane library, modelled", paint.Library()), nil
 	case "csv":
@@ -357,5 +359,5 @@ func LibraryFile(format string) ([]byte, error) {
 		}
 		return WriteBoxCSV(all), nil
 	}
-	return nil, input.Errorf("unknown format %q: choose cgats, csv or gpl", input.Clip(format))
+	return nil, input.Errorf("unknown format %q: choose cgats, sp, csv or gpl", input.Clip(format))
 }

@@ -1,11 +1,9 @@
 package files
 
 import (
-	"bytes"
 	"encoding/json"
 	"fmt"
 	"math"
-	"strings"
 	"time"
 
 	"gyrophane/core/colour"
@@ -153,39 +151,4 @@ func SittingJSON(a *journal.Account) ([]byte, error) {
 		return nil, fmt.Errorf("the sitting could not be written: %w", err)
 	}
 	return append(data, '\n'), nil
-}
-
-// painted calls each place of an account's ring of twelve, or of its sheet where that is
-// no wheel, with its colour: as it was read dry, else as it is computed.
-func painted(a *journal.Account, each func(name string, lab colour.Lab)) {
-	for i := range a.Places {
-		p, r := &a.Places[i], &a.Sheet.Regions[i]
-		if !r.Main {
-			continue
-		}
-		if p.Dry != nil && p.Dry.Doubt == "" {
-			each(r.Label, p.Dry.Lab)
-		} else {
-			each(r.Label+" (as computed)", p.Computed)
-		}
-	}
-}
-
-// PaintedPalette writes the painted colours of a sitting as a GIMP palette, in sRGB; what
-// was not read is as it is computed, and says so.
-func PaintedPalette(a *journal.Account) []byte {
-	var b bytes.Buffer
-	fmt.Fprintf(&b, "GIMP Palette\nName: %s\nColumns: 12\n#\n", oneLine(a.Name))
-	painted(a, func(name string, lab colour.Lab) { paletteLine(&b, lab.OKLab(), name) })
-	return b.Bytes()
-}
-
-// PaintedCGATS writes the same as CGATS.17 text, CIELAB D65, 2 degrees.
-func PaintedCGATS(a *journal.Account) []byte {
-	var rows []string
-	painted(a, func(name string, lab colour.Lab) {
-		rows = append(rows, fmt.Sprintf("%d %q %.2f %.2f %.2f\n", len(rows)+1, ascii(name), lab.L, lab.A, lab.B))
-	})
-	return []byte(fmt.Sprintf("CGATS.17\nORIGINATOR \"Gyrophane\"\nDESCRIPTOR %q\nNUMBER_OF_FIELDS 5\nBEGIN_DATA_FORMAT\nSAMPLE_ID SAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nNUMBER_OF_SETS %d\nBEGIN_DATA\n%sEND_DATA\n",
-		ascii(a.Name+", painted in "+a.Medium.Name+", CIELAB D65 2 degrees"), len(rows), strings.Join(rows, "")))
 }

@@ -104,14 +104,22 @@ func TestASittingLeavesWhole(t *testing.T) {
 
 func TestPaintedColoursLeaveAsPaletteAndCGATS(t *testing.T) {
 	a := anAccount(t)
-	palette := string(PaintedPalette(&a))
+	made := func(f SwatchFormat) string {
+		t.Helper()
+		out, err := Swatches(f, a.Name, "painted", PaintedSwatches(&a))
+		require.NoError(t, err)
+		return string(out.Body)
+	}
+	palette := made(GPL)
 	assert.True(t, strings.HasPrefix(palette, "GIMP Palette\nName: =Rock pool\n"))
 	assert.Equal(t, 11, strings.Count(palette, "(as computed)"), "of twelve one was read, and one of those is doubted")
 	assert.Contains(t, palette, "\tgreen\n")
 
-	cgats := string(PaintedCGATS(&a))
+	cgats := made(CGATS)
 	assert.Contains(t, cgats, "NUMBER_OF_SETS 12\n")
 	assert.Contains(t, cgats, ` "green" 40.00 -12.35 9.00`+"\n")
+	_, err := Swatches(SPECT, a.Name, "painted", PaintedSwatches(&a))
+	assert.ErrorContains(t, err, "without their spectra")
 }
 
 func TestASittingsPageHoldsAllOfIt(t *testing.T) {

@@ -2,7 +2,6 @@ package files
 
 import (
 	"bufio"
-	"bytes"
 	"cmp"
 	"fmt"
 	"regexp"
@@ -360,32 +359,17 @@ func cgatsWords(line string) ([]string, error) {
 	return words, nil
 }
 
-// CGATS writes the spectra of paints as CGATS.17 text: the masstone and a tint
-// of 1 part in 9 of titanium white, wet, as reflectance from 0 to 1.
-func CGATS(paints []*paint.Paint) []byte {
-	var b bytes.Buffer
-	b.WriteString("CGATS.17\nORIGINATOR \"Gyrophane\"\nDESCRIPTOR \"masstone and 1:9 tint with PW6 of each paint, wet, specular excluded\"\n")
-	fmt.Fprintf(&b, "NUMBER_OF_FIELDS %d\nBEGIN_DATA_FORMAT\nSAMPLE_ID SAMPLE_NAME", 2+colour.Bands)
-	for i := range colour.Bands {
-		fmt.Fprintf(&b, " SPECTRAL_%.0f", colour.NM(i))
-	}
-	fmt.Fprintf(&b, "\nEND_DATA_FORMAT\nNUMBER_OF_SETS %d\nBEGIN_DATA\n", 2*len(paints))
-	for i, p := range paints {
-		mass, tint := p.SwatchSpectra()
-		for j, row := range []struct {
-			what   string
-			values colour.Spectrum
-		}{{"masstone", mass}, {"tint", tint}} {
-			fmt.Fprintf(&b, "%d %q", 2*i+j+1, cgatsName(p, row.what))
-			for _, v := range row.values {
-				fmt.Fprintf(&b, " %.5f", v)
-			}
-			b.WriteByte('\n')
-		}
-	}
-	b.WriteString("END_DATA\n")
-	return b.Bytes()
+// ofPaints says what is written of paints.
+const ofPaints = "masstone and 1:9 tint with PW6 of each paint, wet, specular excluded"
+
+// PaintsCGATS writes the spectra of paints as CGATS.17 text: the masstone and a tint of 1 part in 9 of titanium
+// white, wet, as reflectance from 0 to 1.
+func PaintsCGATS(paints []*paint.Paint) []byte {
+	return cgats(ofPaints, paintSwatches(paints), false)
 }
+
+// PaintsSPECT writes the same so that colour tools compute from it as it is.
+func PaintsSPECT(paints []*paint.Paint) []byte { return spect(ofPaints, paintSwatches(paints)) }
 
 // cgatsName has no quotation marks or line ends, which would end the word.
 func cgatsName(p *paint.Paint, what string) string {

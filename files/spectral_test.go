@@ -14,7 +14,7 @@ import (
 )
 
 func TestCGATSGoesOutAndComesBack(t *testing.T) {
-	file := CGATS(paint.Library())
+	file := PaintsCGATS(paint.Library())
 	got, err := ReadSpectra(file)
 	require.NoError(t, err)
 	assert.Equal(t, "CGATS", got.Format)
@@ -82,7 +82,7 @@ func TestSpectraAreReadInManyWritings(t *testing.T) {
 
 func TestSpectralFilesThatCannotBeUsedSayWhy(t *testing.T) {
 	unit := func(nm int) string { return fmt.Sprintf("%.4f", float64(nm)/1000) }
-	good := string(CGATS(paint.Library()[:1]))
+	good := string(PaintsCGATS(paint.Library()[:1]))
 	for says, file := range map[string]string{
 		"cut off":                  strings.Split(good, "END_DATA\n")[0],
 		"BEGIN_DATA is missing":    strings.Split(good, "BEGIN_DATA\n")[0],
@@ -110,7 +110,7 @@ func TestSpectralFilesThatCannotBeUsedSayWhy(t *testing.T) {
 func TestASpectralFileMakesAPaint(t *testing.T) {
 	p, err := paint.Find("PR122")
 	require.NoError(t, err)
-	samples, err := ReadSpectra(CGATS([]*paint.Paint{p}))
+	samples, err := ReadSpectra(PaintsCGATS([]*paint.Paint{p}))
 	require.NoError(t, err)
 	reading := func(i int) *paint.RawReading {
 		return &paint.RawReading{Spectrum: samples.Samples[i].Spectrum[:], Source: paint.Instrument, Medium: "gouache", Judged: "wet"} // gloss, as masstones are exported
@@ -125,7 +125,7 @@ func TestASpectralFileMakesAPaint(t *testing.T) {
 }
 
 func FuzzReadSpectra(f *testing.F) {
-	f.Add(CGATS(paint.Library()[:2]))
+	f.Add(PaintsCGATS(paint.Library()[:2]))
 	f.Add([]byte(columns("", ";", 380, 730, 10, func(nm int) string { return "0,5" })))
 	for _, seed := range []string{"CGATS.17", "BEGIN_DATA_FORMAT", "CGATS.17\nBEGIN_DATA_FORMAT\nSPECTRAL_380\nEND_DATA_FORMAT\nBEGIN_DATA\n1", "\"", "380,390\n1,2"} {
 		f.Add([]byte(seed))

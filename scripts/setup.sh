@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
 # setup.sh [test]: makes sure that what Gyrophane stands on is on this machine.
 # Go and Node are expected; PostgreSQL (and, for the tests, Chromium and what looks
-# into a PDF) come from Debian. As root they are installed; anyone else is told what to ask for.
+# into a PDF or computes from spectra) come from Debian. As root they are installed; anyone else is told what to ask for.
 set -euo pipefail
 
 fail() { printf 'gyrophane: %s\n' "$*" >&2; exit 1; }
@@ -16,7 +16,7 @@ for tool in flock:util-linux setpriv:util-linux; do
   command -v "${tool%%:*}" >/dev/null || missing+=("${tool##*:}")
 done
 if [ "${1:-}" = test ]; then
-  for tool in chromium-headless-shell:chromium-headless-shell qpdf:qpdf pdffonts:poppler-utils; do
+  for tool in chromium-headless-shell:chromium-headless-shell qpdf:qpdf pdffonts:poppler-utils spec2cie:argyll; do
     command -v "${tool%%:*}" >/dev/null || missing+=("${tool##*:}")
   done
 fi

@@ -333,7 +333,7 @@ func paintsCommand() *cobra.Command {
 		},
 	}
 	q.flags(c)
-	c.Flags().StringVar(&format, "format", "", "as a file: cgats (spectra of masstone and 1:9 tint), csv (a box of all of them) or gpl (GIMP palette)")
+	c.Flags().StringVar(&format, "format", "", "as a file: cgats (spectra of masstone and 1:9 tint), sp (the same, for colour tools), csv (a box of all of them) or gpl (GIMP palette)")
 	return c
 }
 

@@ -108,14 +108,14 @@ func TestBadInputIsOneSentenceAndExitCode2(t *testing.T) {
 }
 
 func TestPaintsAsFiles(t *testing.T) {
-	for format, begins := range map[string]string{"cgats": "CGATS.17\n", "csv": "paint,name,nickname,grade", "gpl": "GIMP Palette\n"} {
+	for format, begins := range map[string]string{"cgats": "CGATS.17\n", "sp": "SPECT\n", "csv": "paint,name,nickname,grade", "gpl": "GIMP Palette\n"} {
 		code, out, errText := call(t, "paints --format "+format)
 		require.Zero(t, code, errText)
 		assert.True(t, strings.HasPrefix(out, begins), format)
 	}
 	code, _, errText := call(t, "paints --format pdf")
 	assert.Equal(t, 2, code)
-	assert.Contains(t, errText, "choose cgats, csv or gpl")
+	assert.Contains(t, errText, "choose cgats, sp, csv or gpl")
 }
 
 func TestRefitGivesTheFiguresOfTheRoundTrip(t *testing.T) {

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"path/filepath"
 	"strconv"
 	"strings"
 
@@ -38,6 +39,15 @@ func (b *benched) plan(v wire.View, args []string) (*bench.Plan, error) {
 	if err != nil {
 		return nil, err
 	}
+	sheet, err := b.sheet(v, settings, args)
+	if err != nil {
+		return nil, err
+	}
+	return bench.New(sheet, settings)
+}
+
+// sheet is the sheet of the paints that are named.
+func (b *benched) sheet(v wire.View, settings bench.Settings, args []string) (*bench.Sheet, error) {
 	kind := b.kind
 	if b.which.Kind == "ladder" && len(args) == 2 || b.which.Kind == "guide" {
 		kind = string(wheel.OwnSystem) // any paints will do
@@ -74,10 +84,7 @@ func (b *benched) plan(v wire.View, args []string) (*bench.Plan, error) {
 		}
 	}
 	sheet, err := b.which.Of(w, have, bench.ExtrasOf(choices), settings)
-	if err != nil {
-		return nil, err
-	}
-	return bench.New(&sheet, settings)
+	return &sheet, err
 }
 
 // nearest are the wanted colours that are named and what of a system comes nearest.
@@ -242,6 +249,51 @@ func sheetCommand() *cobra.Command {
 	f.StringVar(&o.Recipes, "recipes", "", "parts, dabs or none (none on a blank, else parts)")
 	f.StringVar(&o.As, "as", "sheet", "sheet, plan (in order, to tick off), cards (recipes to cut out) or dabs (at true size); several with commas between are a stack")
 	f.StringVar(&file, "out", "", "the file: .pdf or .svg (a PDF to the standard output)")
+	return c
+}
+
+func paletteCommand() *cobra.Command {
+	var q question
+	var b benched
+	var as, file string
+	c := &cobra.Command{
+		Use:     "palette KIND PAINT...",
+		Short:   "The colours of a wheel, a path or another sheet, for other programs",
+		Long:    "The colours of a sheet as they are when they are painted and dry: a GIMP palette, a table, JSON, CGATS, spectra for colour tools, or\na drawing. KIND is as of gyrophane sheet: wheel, ladder (a path), glazes ...",
+		Example: "gyrophane palette ladder PY65 PB29 --steps 7 --out pool.gpl",
+		Args:    cobra.MinimumNArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error {
+			v, err := q.view()
+			if err != nil {
+				return err
+			}
+			settings, err := b.set.Core().In(v.Medium)
+			if err != nil {
+				return err
+			}
+			b.which.Kind = bench.SheetKind(args[0])
+			sheet, err := b.sheet(v, settings, args[1:])
+			if err != nil {
+				return err
+			}
+			if as == "" {
+				as = strings.TrimPrefix(filepath.Ext(file), ".")
+			}
+			out, err := files.Swatches(files.SwatchFormat(as), strings.Join(args, " "), sheet.Title+", dry, in "+v.Medium.Name, files.SheetSwatches(sheet, v.Medium, ""))
+			if err != nil {
+				return err
+			}
+			if file == "" {
+				_, err = cmd.OutOrStdout().Write(out.Body)
+				return err
+			}
+			return os.WriteFile(file, out.Body, 0o600)
+		},
+	}
+	q.flags(c)
+	b.flags(c)
+	c.Flags().StringVar(&as, "as", "", "gpl, csv, json, cgats, sp or svg (by the ending of --out)")
+	c.Flags().StringVar(&file, "out", "", "the file (to the standard output)")
 	return c
 }
 

@@ -13,6 +13,7 @@ const kinds = [
   { format: "csv", name: "CSV", what: "a table: opens in any spreadsheet" },
   { format: "json", name: "JSON", what: "everything, with the curves of your own paints" },
   { format: "cgats", name: "CGATS", what: "spectra of masstones and 1:9 tints" },
+  { format: "sp", name: "spectra", what: "the same, as colour tools compute from them" },
   { format: "gpl", name: "GIMP palette", what: "masstones and undertones as sRGB" },
 ] as const;
 

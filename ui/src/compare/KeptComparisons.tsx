@@ -6,12 +6,8 @@ import { useState } from "react";
 import { Link as To } from "react-router";
 import type { Conditions } from "../api/client";
 import { grey } from "../drawing/style";
+import { colourFiles, TakeAlong } from "../parts/TakeAlong";
 import { useComparisons, type Shown } from "./useComparisons";
-
-const formats = {
-  svg: "drawing (SVG)",
-  csv: "figures (CSV)",
-} as const;
 
 /** Keeps what is looked at with a note and a decision, lists what was kept, and hands it out as files. */
 export function KeptComparisons({
@@ -25,8 +21,8 @@ export function KeptComparisons({
 }) {
   const { all, keep, note, drop } = useComparisons();
   const [draft, setDraft] = useState({ note: "", decision: "" });
-  const file = (format: keyof typeof formats) =>
-    `/api/compare/export?${new URLSearchParams({ wheels: wheels.join(","), ...view, format })}`;
+  const file = (what: "export" | "palette", format: string) =>
+    `/api/compare/${what}?${new URLSearchParams({ wheels: wheels.join(","), ...view, format })}`;
   const paper = `/compare/paper?${new URLSearchParams({ systems: wheels.join(","), ...view })}`;
   return (
     <Box
@@ -41,18 +37,13 @@ export function KeptComparisons({
         <Button size="small" color="inherit" component={To} to={paper}>
           on paper
         </Button>
-        {(Object.keys(formats) as (keyof typeof formats)[]).map((format) => (
-          <Button
-            key={format}
-            size="small"
-            color="inherit"
-            component="a"
-            href={file(format)}
-            download
-          >
-            {formats[format]}
-          </Button>
-        ))}
+        <TakeAlong
+          of={[
+            { name: "a drawing of it (SVG)", href: file("export", "svg"), page: false },
+            { name: "its figures (CSV)", href: file("export", "csv"), page: false },
+            ...colourFiles((format) => file("palette", format)),
+          ]}
+        />
       </Box>
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, mt: 1, alignItems: "flex-start" }}>
         <Text label="note" value={draft.note} onChange={(note) => setDraft({ ...draft, note })} />

@@ -1,16 +1,15 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import MenuItem from "@mui/material/MenuItem";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
 import { Link as To, useParams } from "react-router";
 import type { Profile, Schemas } from "../api/client";
 import { shelfQuery, sittingJournalQuery } from "../api/queries";
 import { Missing } from "../app/Missing";
+import { colourFiles, TakeAlong } from "../parts/TakeAlong";
 import { Shell } from "../app/Shell";
 import { fill } from "../drawing/screen";
 import { grey } from "../drawing/style";
-import { Choice } from "../parts/Choice";
 import { Waiting } from "../parts/Waiting";
 import { AtHand } from "../parts/holding";
 import { plainSettings } from "../parts/choices";
@@ -64,22 +63,7 @@ export function SittingLog({ painter }: { painter: Profile }) {
             <Button component={To} to={`/bench/sitting/${id}/readings`} color="inherit">
               read what was painted
             </Button>
-            <Choice label="take it along" shown="take it along">
-              {(close) =>
-                alongs.map((a) => (
-                  <MenuItem
-                    key={a.name}
-                    component="a"
-                    href={`/api/sittings/${id}/${a.at}`}
-                    target={a.at === "paper" ? "_blank" : undefined}
-                    download={a.at !== "paper"}
-                    onClick={close}
-                  >
-                    {a.name}
-                  </MenuItem>
-                ))
-              }
-            </Choice>
+            <TakeAlong of={alongs(id)} />
             <Button component={To} to="/log" color="inherit">
               all sittings
             </Button>
@@ -117,13 +101,15 @@ export function SittingLog({ painter }: { painter: Profile }) {
 }
 
 /** What a sitting leaves the house as. */
-const alongs = [
-  { name: "on paper (PDF)", at: "paper" },
-  { name: "as a table (CSV)", at: "export?format=csv" },
-  { name: "all of it (JSON)", at: "export?format=json" },
-  { name: "the painted colours as a GIMP palette", at: "export?format=gpl" },
-  { name: "the painted colours as CGATS", at: "export?format=cgats" },
-] as const;
+const alongs = (id: number) => {
+  const at = `/api/sittings/${id}`;
+  return [
+    { name: "on paper (PDF)", href: `${at}/paper`, page: true },
+    { name: "as a table (CSV)", href: `${at}/export?format=csv`, page: false },
+    { name: "all of it (JSON)", href: `${at}/export?format=json`, page: false },
+    ...colourFiles((format) => `${at}/palette?format=${format}`, false),
+  ];
+};
 
 /** How many expectations failed. */
 function failedWords(journal: Schemas["SittingJournal"]): string {

@@ -20,6 +20,7 @@ import { Said } from "../parts/Expect";
 import { KeptShell, MissingWheel } from "../app/Kept";
 import { inParts, keyOf, nameOf } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
+import { colourFiles, TakeAlong } from "../parts/TakeAlong";
 import { useAddress } from "../parts/useAddress";
 import { useGuesses } from "../parts/useGuesses";
 import { useKeptWheel } from "../parts/useKeptWheel";
@@ -185,6 +186,14 @@ function OnePath({ id, painter }: { id: number; painter: Profile }) {
               >
                 on paper
               </Button>
+            )}
+            {a && b && (
+              <TakeAlong
+                of={colourFiles(
+                  (format) =>
+                    `/api/pair/palette?${new URLSearchParams({ a, b, steps: String(steps), wheel: String(id), medium: settings.medium, spacing: settings.choices.spacing, format })}`,
+                )}
+              />
             )}
             <OneOf
               label="a trace of"

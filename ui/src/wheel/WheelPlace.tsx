@@ -16,6 +16,7 @@ import { grey, placeHeight } from "../drawing/style";
 import { asked, useAddress } from "../parts/useAddress";
 import { useKeptWheel } from "../parts/useKeptWheel";
 import { CardFromBelow, clearOfCard } from "../parts/CardFromBelow";
+import { colourFiles, TakeAlong } from "../parts/TakeAlong";
 import { usePhone } from "../parts/usePhone";
 import { useUndoKey } from "../parts/useUndoKey";
 import { Waiting } from "../parts/Waiting";
@@ -144,6 +145,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   const got = wheel.data;
   const slot = got?.slots[chosen];
 
+  const colours = colourFiles((format) => `/api/wheels/${id}/palette?format=${format}`);
   const cover = () => show({ cover: covered ? undefined : "on" });
   const tabs = (
     <Tabs
@@ -318,6 +320,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
                 how it is made
               </Button>
             )}
+            <TakeAlong of={colours} />
             <SavedMark own={own} />
           </Box>
           <FromBelow label="how it is made" open={making} onClose={() => setMaking(false)}>
@@ -384,6 +387,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
                       {covered ? "uncover" : "cover, guess"}
                     </Button>
                   )}
+                  <TakeAlong of={colours} />
                   <Button component={To} to={`/bench/${id}/paper`} color="inherit">
                     on paper
                   </Button>
