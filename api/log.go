@@ -112,6 +112,7 @@ func (s *Server) logRoutes() {
 	s.redrawRoutes()
 	s.shelfRoutes()
 	s.paletteRoutes()
+	s.carryRoutes()
 	s.sittingFiles()
 }
 

@@ -71,6 +71,7 @@ var places = []struct{ address, shows string }{
 	{"/wheel/1?cover=on", "What will it be?"},
 	{"/wheel/1?view=neutrals", "ochre-like"},
 	{"/wheel/1?view=glazes", "The wheel, glazed"},
+	{"/begin/file", "before anything is kept"},
 	{"/pairings/1", "quinacridone magenta"},
 	{"/pairings/1?look=lean", "by lean"},
 	{"/pairings/1?of=box&look=map", "the disc’s area"},

@@ -99,6 +99,31 @@ func TestColoursAreTakenAlong(t *testing.T) {
 	assert.Empty(t, p.complaints())
 }
 
+// A wheel with the tubes that it needs goes to another painter in a file.
+func TestAWheelIsTakenToAnotherPainter(t *testing.T) {
+	t.Parallel()
+	at := startApp(t, demoDatabase(t)).address
+	p := open(t, at)
+	p.asDemo()
+	p.goTo("Wheel")
+	file := p.takenAlong("all of it, for another painter")
+	assert.Contains(t, file, `"format": "gyrophane-wheel"`)
+	name := p.MustEval(`() => document.querySelector("[data-choice^='wheel: ']").dataset.choice.slice(7)`).Str()
+	q := open(t, at)
+	q.write("your name", "Wrack")
+	q.press("begin")
+	q.see("Three paints make a wheel")
+	q.MustNavigate(at + "/begin/file").MustWaitLoad()
+	q.see("A wheel out of a file")
+	q.upload("choose a wheel's file", fileOf(t, "bad.json", []byte("{}")))
+	q.see("bad.json: this is no wheel's file")
+	q.upload("choose a wheel's file", fileOf(t, "wheel.json", []byte(file)))
+	q.see(name)
+	q.press("keep it")
+	q.waitFor("its wheel", func() bool { return q.MustHas("[data-choice^='wheel: ']") })
+	assert.Contains(t, q.text(), name)
+}
+
 func TestAPathFitsATablet(t *testing.T) {
 	t.Parallel()
 	p := open(t, startApp(t, demoDatabase(t)).address)

@@ -70,26 +70,31 @@ func (s *Store) Take(ctx context.Context, painter int64, t Taking, summary strin
 				t.Strengths[of[n]].TubeID = tube.ID
 			}
 		}
-		if err := tx.Omit("Strengths").Create(&t).Error; err != nil {
-			return err
-		}
-		for i := range t.Strengths {
-			one := &t.Strengths[i]
-			one.TakingID, one.PainterID = t.ID, painter
-			tube, err := ownTube(tx, painter, one.TubeID)
-			if err != nil {
-				return err
-			}
-			if tube.Definition.Library != "" {
-				one.Library = paint.LibraryVersion()
-			}
-			if err := tx.Create(one).Error; err != nil {
-				return err
-			}
-		}
-		return strengthen(tx, t)
+		return keepTaking(tx, &t)
 	})
 	return t, err
+}
+
+// keepTaking writes a taking, and gives its tubes their strengths.
+func keepTaking(tx *gorm.DB, t *Taking) error {
+	if err := tx.Omit("Strengths").Create(t).Error; err != nil {
+		return err
+	}
+	for i := range t.Strengths {
+		one := &t.Strengths[i]
+		one.TakingID, one.PainterID = t.ID, t.PainterID
+		tube, err := ownTube(tx, t.PainterID, one.TubeID)
+		if err != nil {
+			return err
+		}
+		if tube.Definition.Library != "" {
+			one.Library = paint.LibraryVersion()
+		}
+		if err := tx.Create(one).Error; err != nil {
+			return err
+		}
+	}
+	return strengthen(tx, *t)
 }
 
 // asLastTaken gives tubes the strengths of the last taking that stands; which of them, its where says.

@@ -380,6 +380,9 @@ func (s *Studio) UndoTaking(ctx context.Context, painter store.Painter, id int64
 
 // Says is what a taking was learned from, in words: "12 dry readings of one sitting".
 func (t *Taking) Says() string {
+	if t.Readings == 0 {
+		return "a wheel that was brought in"
+	}
 	if t.Sittings == 1 {
 		return fmt.Sprintf("%d dry readings of one sitting", t.Readings)
 	}

@@ -20,6 +20,7 @@ import {
   BesidePage,
   BoxPaperPage,
   BoxPlace,
+  BringPage,
   ComparePaperPage,
   ComparePlace,
   fetchFirst,
@@ -106,6 +107,7 @@ function Pages() {
     <Suspense fallback={<Waiting failing={false} />}>
       <Routes key={String(wide)}>
         <Route path="/wheel/:id" element={<WheelPlace painter={session.data.painter} />} />
+        <Route path="/begin/file" element={<BringPage painter={session.data.painter} />} />
         <Route path="/begin" element={<BeginPage painter={session.data.painter} />} />
         <Route path="/system/:id" element={<SystemPlace painter={session.data.painter} />} />
         <Route

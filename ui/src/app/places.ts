@@ -49,6 +49,10 @@ export const BeginPage = place(
   "/begin",
   async () => (await import("../wheel/BeginPage")).BeginPage,
 );
+export const BringPage = place(
+  "/begin/file",
+  async () => (await import("../wheel/BringPage")).BringPage,
+);
 export const WheelPlace = place(
   "/wheel/:id",
   async () => (await import("../wheel/WheelPlace")).WheelPlace,

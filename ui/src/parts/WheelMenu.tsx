@@ -86,6 +86,15 @@ export function WheelMenu({
         >
           a new wheel
         </MenuItem>,
+        <MenuItem
+          key="file"
+          onClick={() => {
+            close();
+            void navigate("/begin/file");
+          }}
+        >
+          one out of a file
+        </MenuItem>,
       ]}
     </Choice>
   );

@@ -145,7 +145,10 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   const got = wheel.data;
   const slot = got?.slots[chosen];
 
-  const colours = colourFiles((format) => `/api/wheels/${id}/palette?format=${format}`);
+  const along = [
+    { name: "all of it, for another painter", href: `/api/wheels/${id}/file`, page: false },
+    ...colourFiles((format) => `/api/wheels/${id}/palette?format=${format}`),
+  ];
   const cover = () => show({ cover: covered ? undefined : "on" });
   const tabs = (
     <Tabs
@@ -320,7 +323,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
                 how it is made
               </Button>
             )}
-            <TakeAlong of={colours} />
+            <TakeAlong of={along} />
             <SavedMark own={own} />
           </Box>
           <FromBelow label="how it is made" open={making} onClose={() => setMaking(false)}>
@@ -387,7 +390,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
                       {covered ? "uncover" : "cover, guess"}
                     </Button>
                   )}
-                  <TakeAlong of={colours} />
+                  <TakeAlong of={along} />
                   <Button component={To} to={`/bench/${id}/paper`} color="inherit">
                     on paper
                   </Button>
