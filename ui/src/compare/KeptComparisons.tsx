@@ -39,8 +39,8 @@ export function KeptComparisons({
         </Button>
         <TakeAlong
           of={[
-            { name: "a drawing of it (SVG)", href: file("export", "svg"), page: false },
-            { name: "its figures (CSV)", href: file("export", "csv"), page: false },
+            { name: "a drawing of it (SVG)", href: file("export", "svg") },
+            { name: "its figures (CSV)", href: file("export", "csv") },
             ...colourFiles((format) => file("palette", format)),
           ]}
         />

@@ -105,8 +105,8 @@ const alongs = (id: number) => {
   const at = `/api/sittings/${id}`;
   return [
     { name: "on paper (PDF)", href: `${at}/paper`, page: true },
-    { name: "as a table (CSV)", href: `${at}/export?format=csv`, page: false },
-    { name: "all of it (JSON)", href: `${at}/export?format=json`, page: false },
+    { name: "as a table (CSV)", href: `${at}/export?format=csv` },
+    { name: "all of it (JSON)", href: `${at}/export?format=json` },
     ...colourFiles((format) => `${at}/palette?format=${format}`, false),
   ];
 };

@@ -146,7 +146,8 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   const slot = got?.slots[chosen];
 
   const along = [
-    { name: "all of it, for another painter", href: `/api/wheels/${id}/file`, page: false },
+    { name: "on paper", to: `/bench/${id}/paper` },
+    { name: "all of it, for another painter", href: `/api/wheels/${id}/file` },
     ...colourFiles((format) => `/api/wheels/${id}/palette?format=${format}`),
   ];
   const cover = () => show({ cover: covered ? undefined : "on" });
@@ -310,9 +311,6 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
                 paint it
               </Button>
             )}
-            <Button component={To} to={`/bench/${id}/paper`} variant="outlined" color="inherit">
-              on paper
-            </Button>
             {choices && (
               <Button
                 variant="outlined"
@@ -390,16 +388,15 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
                       {covered ? "uncover" : "cover, guess"}
                     </Button>
                   )}
-                  <TakeAlong of={along} />
-                  <Button component={To} to={`/bench/${id}/paper`} color="inherit">
-                    on paper
-                  </Button>
                   {!covered && (
                     <Button component={To} to={`/bench/${id}`} variant="contained" sx={{ mx: 1 }}>
                       paint it
                     </Button>
                   )}
                   <SavedMark own={own} />
+                  <Box sx={{ flexBasis: "100%", textAlign: "right", mt: -1.5 }}>
+                    <TakeAlong of={along} />
+                  </Box>
                 </Box>
               </Box>
               {shown}
