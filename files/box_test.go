@@ -178,7 +178,7 @@ func TestLibraryFiles(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, rows, len(paint.Library()))
 	_, err = LibraryFile("doc")
-	assert.ErrorContains(t, err, "choose cgats, csv or gpl")
+	assert.ErrorContains(t, err, "choose cgats, sp, csv or gpl")
 }
 
 // paintWith does with a paint what a painter does: everything must come to a
