@@ -41,7 +41,13 @@ func (s *Server) bringWheel(ctx context.Context, in *bringWheelInput) (*struct{ 
 	return &struct{ Body wire.Carried }{out}, nil
 }
 
+// dropWheel deletes a kept wheel; its sittings stay.
+func (s *Server) dropWheel(ctx context.Context, in *ThingID) (*struct{}, error) {
+	return nil, s.store.DropWheel(ctx, painter(ctx).ID, in.ID)
+}
+
 func (s *Server) carryRoutes() {
+	register(s, huma.Operation{OperationID: "dropWheel", Tags: []string{"wheels"}, Summary: "Deletes a kept wheel; its sittings stay, as they were painted", Method: http.MethodDelete, Path: "/api/wheels/{id}"}, s.dropWheel)
 	register(s, huma.Operation{OperationID: "wheelFile", Tags: []string{"wheels"}, Summary: "A kept wheel as one file, with the paints that it needs", Method: http.MethodGet, Path: "/api/wheels/{id}/file"}, s.wheelFile)
 	register(s, huma.Operation{OperationID: "bringWheel", Tags: []string{"wheels"}, Summary: "Reads a wheel out of a file: what bringing it in would do, or keeps it", Method: http.MethodPost, Path: filesBelow + "wheel", MaxBodyBytes: store.MostWheelBytes + 1<<10}, s.bringWheel)
 }

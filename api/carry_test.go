@@ -140,3 +140,43 @@ func TestABrokenWheelIsRefusedWhole(t *testing.T) {
 	eve.ok("GET", "/api/wheels", "", &after)
 	assert.Equal(t, before, after)
 }
+
+// All that is a painter's is deleted once the name was typed, and with it the way in; a wheel is, and what was
+// painted of it stays.
+func TestWhatIsDeletedIsGone(t *testing.T) {
+	app, _ := server(t, true)
+	ada, eve := signedUp(t, app, "Ada"), signedUp(t, app, "Eve")
+	w, s, at := ada.sits()
+	var hers api.KeptWheel
+	eve.ok("POST", "/api/wheels", newWheel, &hers)
+	status, _ := eve.do("DELETE", fmt.Sprintf("/api/wheels/%d", w.ID), "")
+	assert.Equal(t, 404, status, "nobody else's")
+	ada.readBy(s.ID, map[string]float64{"PB29": 1.6})
+	var came wire.SittingJournal
+	ada.ok("GET", at+"/journal", "", &came)
+	ada.ok("POST", at+"/strengths", offered(came), nil)
+	ada.ok("DELETE", fmt.Sprintf("/api/wheels/%d", w.ID), "", nil)
+	status, _ = ada.do("GET", fmt.Sprintf("/api/wheels/%d", w.ID), "")
+	assert.Equal(t, 404, status)
+	ada.ok("GET", at+"/journal", "", &came)
+	assert.NotEmpty(t, came.Places, "what was painted stays")
+	ada.ok("DELETE", at, "", nil)
+	var takings []wire.Taking
+	ada.ok("GET", "/api/takings", "", &takings)
+	require.Len(t, takings, 1)
+	assert.Contains(t, takings[0].From, "the evidence deleted since")
+	assert.InDelta(t, 1.6, strengths(ada)["PB29"], 0.25, "what was taken stays")
+
+	for body, says := range map[string]string{`{"name":"ada"}`: "Type your name", `{"name":"Eve"}`: "Type your name", `{}`: "name"} {
+		status, text := ada.do("POST", "/api/mine/deleted", body)
+		assert.Equal(t, 422, status, text)
+		assert.Contains(t, text, says)
+	}
+	ada.ok("PUT", "/api/session/passphrase", `{"new":"salt on the sill"}`, nil)
+	status, _ = ada.do("POST", "/api/mine/deleted", `{"name":"Ada"}`)
+	assert.Equal(t, 403, status)
+	ada.ok("POST", "/api/mine/deleted", `{"name":"Ada","passphrase":"salt on the sill"}`, nil)
+	status, _ = ada.do("GET", "/api/box", "")
+	assert.Equal(t, 401, status)
+	eve.ok("GET", fmt.Sprintf("/api/wheels/%d", hers.ID), "", nil)
+}

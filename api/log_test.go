@@ -230,8 +230,11 @@ func TestASittingLeavesAndReadingsComeIn(t *testing.T) {
 		assert.Contains(t, text, says)
 	}
 
-	for format, begins := range map[string]string{"csv": "slot,label,", "json": "{\n \"format\": \"gyrophane-sitting\"", "gpl": "GIMP Palette", "cgats": "CGATS.17"} {
-		status, text, header := ada.send(ada.request("GET", at+"/export?format="+format, ""))
+	for format, begins := range map[string]string{
+		"/export?format=csv": "slot,label,", "/export?format=json": "{\n \"format\": \"gyrophane-sitting\"",
+		"/palette?format=gpl": "GIMP Palette", "/palette?format=cgats": "CGATS.17", "/palette?format=svg": "<svg", "/palette?format=csv": "system,name,", "/palette?format=json": "{\n \"format\": \"gyrophane-palette\"",
+	} {
+		status, text, header := ada.send(ada.request("GET", at+format, ""))
 		assert.Equal(t, 200, status)
 		assert.True(t, strings.HasPrefix(text, begins), format)
 		assert.Contains(t, header.Get("Content-Disposition"), "attachment")

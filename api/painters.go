@@ -158,7 +158,32 @@ func (s *Server) setPassphrase(ctx context.Context, in *setPassphraseInput) (*se
 	return s.enter(ctx, p)
 }
 
+type deleteMineInput struct {
+	Body struct {
+		Name       string `json:"name" maxLength:"200" doc:"of the painter, typed: so that nobody does it by mistake"`
+		Passphrase string `json:"passphrase,omitempty" maxLength:"200"`
+	}
+}
+
+// deleteMine deletes all that is a painter's, and the painter.
+func (s *Server) deleteMine(ctx context.Context, in *deleteMineInput) (*sessionOutput, error) {
+	p := painter(ctx)
+	switch {
+	case p.Demo:
+		return nil, huma.Error422UnprocessableEntity("The demo studio is everybody's: it stays.")
+	case in.Body.Name != p.Name:
+		return nil, huma.Error422UnprocessableEntity("Type your name as it stands here: " + p.Name + ".")
+	case !p.Opens(in.Body.Passphrase):
+		return nil, huma.Error403Forbidden("That is not the passphrase.")
+	}
+	if err := s.store.DropPainter(ctx, p.ID); err != nil {
+		return nil, err
+	}
+	return &sessionOutput{SetCookie: s.cookie("", -1), Body: Session{Listener: s.Listener}}, nil
+}
+
 func (s *Server) painterRoutes() {
+	register(s, huma.Operation{OperationID: "deleteMine", Tags: []string{"painters"}, Summary: "Deletes all that is the painter's, for good", Method: http.MethodPost, Path: "/api/mine/deleted"}, s.deleteMine)
 	register(s, huma.Operation{OperationID: "session", Tags: []string{"painters"}, Summary: "Who is painting here", Method: http.MethodGet, Path: "/api/session", Metadata: signingIn}, s.session)
 	register(s, huma.Operation{OperationID: "painters", Tags: []string{"painters"}, Summary: "The painters on this machine; none where others can reach the server", Method: http.MethodGet, Path: "/api/painters", Metadata: painterOptional}, s.painters)
 	register(s, huma.Operation{OperationID: "newPainter", Tags: []string{"painters"}, Summary: "Makes a painter and signs in", Method: http.MethodPost, Path: "/api/painters", Metadata: painterOptional}, s.newPainter)

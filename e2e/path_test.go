@@ -122,6 +122,23 @@ func TestAWheelIsTakenToAnotherPainter(t *testing.T) {
 	q.press("keep it")
 	q.waitFor("its wheel", func() bool { return q.MustHas("[data-choice^='wheel: ']") })
 	assert.Contains(t, q.text(), name)
+
+	// It is deleted when that is asked for in words, and then all that is the painter's.
+	q.goTo("System")
+	q.press("delete")
+	q.see("Delete " + name + "?")
+	q.press("keep it")
+	q.press("delete")
+	q.press("delete it")
+	q.waitFor("no wheel", func() bool { return !q.MustHas("[data-choice^='wheel: ']") })
+	q.MustNavigate(at + "/box").MustWaitLoad()
+	q.press("Wrack")
+	q.element("[role=menuitem]", "delete all that is mine").MustClick()
+	q.see("Delete all that is Wrack's?")
+	assert.True(t, q.element("button", "delete all of it").MustProperty("disabled").Bool())
+	q.write("type Wrack", "Wrack")
+	q.press("delete all of it")
+	q.waitFor("the door", func() bool { return q.shows("look around") && !q.shows("Wrack") })
 }
 
 func TestAPathFitsATablet(t *testing.T) {

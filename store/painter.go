@@ -224,3 +224,13 @@ func known(err error) error {
 	}
 	return err
 }
+
+// DropPainter takes a painter away with all that is the painter's, in one transaction: also what was put aside.
+func (s *Store) DropPainter(ctx context.Context, painter int64) error {
+	return s.owned(ctx, painter, func(tx *gorm.DB) error {
+		if err := tx.Where("content->>'painter_id' = ?", fmt.Sprint(painter)).Delete(&PutAside{}).Error; err != nil {
+			return err
+		}
+		return tx.Where("id = ?", painter).Delete(&Painter{}).Error // all else goes with it
+	})
+}

@@ -100,6 +100,18 @@ func ownWheel(tx *gorm.DB, painter, id int64) (Wheel, error) {
 	return w, known(err)
 }
 
+// DropWheel takes a wheel away with its system and all of its versions; sittings of it stay, as they were painted.
+// ErrNotFound where it is not there, or another painter's.
+func (s *Store) DropWheel(ctx context.Context, painter, id int64) error {
+	return s.owned(ctx, painter, func(tx *gorm.DB) error {
+		w, err := ownWheel(tx, painter, id)
+		if err != nil {
+			return err
+		}
+		return tx.Where("id = ? and painter_id = ?", w.SystemID, painter).Delete(&System{}).Error // the wheel goes with it
+	})
+}
+
 // CreateWheel keeps a new triad and its wheel.
 func (s *Store) CreateWheel(ctx context.Context, painter int64, c WheelContent) (Wheel, error) {
 	var w Wheel

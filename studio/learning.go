@@ -383,8 +383,12 @@ func (t *Taking) Says() string {
 	if t.Readings == 0 {
 		return "a wheel that was brought in"
 	}
-	if t.Sittings == 1 {
-		return fmt.Sprintf("%d dry readings of one sitting", t.Readings)
+	gone := ""
+	if t.SittingID == nil {
+		gone = ", the evidence deleted since"
 	}
-	return fmt.Sprintf("%d dry readings of %d sittings", t.Readings, t.Sittings)
+	if t.Sittings == 1 {
+		return fmt.Sprintf("%d dry readings of one sitting%s", t.Readings, gone)
+	}
+	return fmt.Sprintf("%d dry readings of %d sittings%s", t.Readings, t.Sittings, gone)
 }

@@ -315,6 +315,14 @@ export function enter(painter: { id: number; name: string } | null) {
   if (painter) takeOver();
 }
 
+/** All that this browser holds of a painter goes: what waits, the name, what was seen. */
+export function forget(painter: number) {
+  outbox.letAllGo();
+  const others = Object.entries(stored(names)).filter(([id]) => id !== String(painter));
+  localStorage.setItem(names, JSON.stringify(Object.fromEntries(others)));
+  forgetSeen();
+}
+
 /** What was seen of a painter's things goes, in this page and in the worker that kept it. */
 function forgetSeen() {
   const shared = ["session", "painters", "ready"];

@@ -4,6 +4,7 @@ import { useLocation, useNavigate } from "react-router";
 import { client, type Profile } from "../api/client";
 import { sessionQuery } from "../api/queries";
 import { usePhone } from "../parts/usePhone";
+import { DeleteMine } from "./DeleteMine";
 import { useFirstMinute } from "./FirstMinute";
 import { PassphraseDialog } from "./PassphraseDialog";
 import { SessionsDialog } from "./SessionsDialog";
@@ -19,7 +20,7 @@ export function usePainterDeeds(painter: Profile): {
   const { pathname, search } = useLocation();
   const firstMinute = useFirstMinute();
   const { phone } = usePhone(); // which has no room for the first minute
-  const [asked, setAsked] = useState<"passphrase" | "sessions" | "leave" | null>(null);
+  const [asked, setAsked] = useState<"passphrase" | "sessions" | "leave" | "delete" | null>(null);
   const leave = useCallback(async () => {
     setAsked(null);
     await client.DELETE("/api/session");
@@ -42,6 +43,7 @@ export function usePainterDeeds(painter: Profile): {
     },
     { words: "where I am signed in", does: () => setAsked("sessions") },
     { words: "somebody else is painting", does: () => setAsked("leave") },
+    !painter.demo && { words: "delete all that is mine", does: () => setAsked("delete") },
   ].filter((d) => !!d);
   const close = () => setAsked(null);
   return {
@@ -50,6 +52,7 @@ export function usePainterDeeds(painter: Profile): {
       <>
         {asked === "passphrase" && <PassphraseDialog painter={painter} onClose={close} />}
         {asked === "leave" && <BeforeLeaving onLeave={() => void leave()} onStay={close} />}
+        {asked === "delete" && <DeleteMine painter={painter} onClose={close} />}
         {asked === "sessions" && <SessionsDialog painter={painter} onClose={close} />}
       </>
     ),

@@ -1,11 +1,13 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { useQuery } from "@tanstack/react-query";
-import { Link as To, useParams } from "react-router";
-import type { Profile, Schemas } from "../api/client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link as To, useNavigate, useParams } from "react-router";
+import { answer, client, type Profile, type Schemas } from "../api/client";
 import { shelfQuery, sittingJournalQuery } from "../api/queries";
 import { Missing } from "../app/Missing";
+import { AskFirst } from "../parts/AskFirst";
 import { colourFiles, TakeAlong } from "../parts/TakeAlong";
 import { Shell } from "../app/Shell";
 import { fill } from "../drawing/screen";
@@ -21,6 +23,9 @@ import { day } from "./words";
 
 /** What came of one sitting: computed and painted edge to edge, why they differ, what the tubes turned out to be. */
 export function SittingLog({ painter }: { painter: Profile }) {
+  const [deleting, setDeleting] = useState(false);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
   const id = Number(useParams().id);
   const got = useQuery(sittingJournalQuery(id));
   const journal = got.data;
@@ -64,6 +69,27 @@ export function SittingLog({ painter }: { painter: Profile }) {
               read what was painted
             </Button>
             <TakeAlong of={alongs(id)} />
+            <Button color="inherit" onClick={() => setDeleting(true)}>
+              delete
+            </Button>
+            {deleting && (
+              <AskFirst
+                title={`Delete the sitting of ${day(journal.began)}?`}
+                yes="delete it"
+                onNo={() => setDeleting(false)}
+                onYes={async () => {
+                  await answer(client.DELETE("/api/sittings/{id}", { params: { path: { id } } }));
+                  await navigate("/log");
+                  await queries.invalidateQueries();
+                }}
+              >
+                <Typography>
+                  What was done, its readings and its photos go, and cannot be taken back. Strengths
+                  that were taken from it stay in the box, dated, with a word that their evidence
+                  was deleted.
+                </Typography>
+              </AskFirst>
+            )}
             <Button component={To} to="/log" color="inherit">
               all sittings
             </Button>

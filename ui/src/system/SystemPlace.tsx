@@ -15,6 +15,7 @@ import {
   placesQuery,
   wheelsQuery,
 } from "../api/queries";
+import { AskFirst } from "../parts/AskFirst";
 import { kindWords, plainSettings } from "../parts/choices";
 import { OneOf } from "../parts/Choice";
 import { KeptShell, MissingWheel, NameField, SavedMark } from "../app/Kept";
@@ -52,6 +53,7 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
   });
   const box = useQuery(boxQuery(settings));
   const paints = useQuery(paintsQuery(settings));
+  const [deleting, setDeleting] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const duplicate = useMutation({
@@ -137,6 +139,27 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
               >
                 {content.archived ? "take back" : "archive"}
               </Button>
+              <Button color="inherit" onClick={() => setDeleting(true)}>
+                delete
+              </Button>
+              {deleting && (
+                <AskFirst
+                  title={`Delete ${content.name}?`}
+                  yes="delete it"
+                  onNo={() => setDeleting(false)}
+                  onYes={async () => {
+                    await answer(client.DELETE("/api/wheels/{id}", { params: { path: { id } } }));
+                    await navigate("/");
+                    await queries.invalidateQueries();
+                  }}
+                >
+                  <Typography>
+                    The wheel and its system go with all of their versions, and cannot be taken
+                    back. Sittings of it stay in the log, as they were painted. To put it out of
+                    sight only, archive it.
+                  </Typography>
+                </AskFirst>
+              )}
               <SavedMark own={own} />
             </Box>
           </Box>
