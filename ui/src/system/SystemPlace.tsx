@@ -149,6 +149,9 @@ function OneSystem({ id, painter }: { id: number; painter: Profile }) {
                   onNo={() => setDeleting(false)}
                   onYes={async () => {
                     await answer(client.DELETE("/api/wheels/{id}", { params: { path: { id } } }));
+                    queries.setQueryData(wheelsQuery.queryKey, (all) =>
+                      all?.filter((w) => w.id !== id),
+                    );
                     await navigate("/");
                     await queries.invalidateQueries();
                   }}
