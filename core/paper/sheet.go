@@ -292,7 +292,7 @@ func (l *layout) broken(word string, f Font, width float64) (pieces []string) {
 	return append(pieces, string(runes))
 }
 
-// name writes a text in up to two lines, and says how much further down than one it needs.
+// name writes a text in as many lines as a name may have, and says how much further down than one it needs.
 func (l *layout) name(x, y float64, f Font, grey float64, text string, width float64) (more float64) {
 	lines, size := l.whole(text, f, ordinary, width, mostNamed)
 	for n, line := range lines {
