@@ -51,7 +51,10 @@ export function ComparePlace({ painter }: { painter: Profile }) {
   const asked = listIn(search, "systems")
     ?.map(Number)
     .filter((id) => Number.isInteger(id) && id > 0);
-  const ids = (asked ?? kept.map((w) => w.id).sort((a, b) => a - b)).slice(0, most);
+  // Of what was kept once the wheels that were deleted since are left out.
+  const there = asked?.filter((id) => wheels.data?.some((w) => w.id === id));
+  const all = there?.length ? there : asked;
+  const ids = (all ?? kept.map((w) => w.id).sort((a, b) => a - b)).slice(0, most);
   const compared = useQuery(compareQuery(ids, view));
   const change = (how: (now: string[]) => string[]) =>
     show(relisted("systems", how, ids.map(String)));
