@@ -26,8 +26,7 @@ export function SheetChoice({
   const extras = kind === "wheel" || kind === "worksheet";
   const of = slots.filter((s) => !s.empty).map((s) => ({ value: String(s.index), name: s.name }));
   const slot = sheet.slot ?? 0;
-  const across = (slot + 6) % 12;
-  const bit = sheet.bit === undefined || sheet.bit === slot ? across : sheet.bit;
+  const bit = sheet.bit === undefined || sheet.bit === slot ? slots[slot]?.complement : sheet.bit;
   const way = kind === "ladder" && !!sheet.a && !!sheet.b;
   const ladders = sections.flatMap((s, k) =>
     s.from && s.to ? [{ value: String(k), name: `${s.from} to ${s.to}` }] : [],
@@ -75,7 +74,7 @@ export function SheetChoice({
       {extras && plus.includes("bit") && (
         <OneOf
           label="a bit of which"
-          shown={`a bit of ${slots[bit]?.name ?? ""}`}
+          shown={`a bit of ${slots[bit ?? -1]?.name ?? ""}`}
           of={of.filter((o) => o.value !== String(slot))}
           value={String(bit)}
           onChoose={(v) => onShow({ ...sheet, bit: Number(v) })}

@@ -35,7 +35,6 @@ export function sheetIn(search: URLSearchParams, kind: SheetKind): BenchSheet {
     return Number.isInteger(n) && n >= 0 && n <= most ? n : undefined;
   };
   const word = (name: string) => search.get(name) ?? undefined;
-  const film = Number(search.get("film"));
   return {
     kind,
     slot: whole("slot", 11) ?? 0,
@@ -48,7 +47,7 @@ export function sheetIn(search: URLSearchParams, kind: SheetKind): BenchSheet {
     earth: word("earth"),
     tube: word("tube"),
     bit: whole("bit", 11),
-    film: film >= 0.1 && film <= 0.5 ? film : undefined,
+    film: Number(search.get("film")) || undefined, // what cannot be is refused by the core
     glaze: word("glaze"),
   };
 }
