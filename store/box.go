@@ -23,6 +23,7 @@ const (
 // Tube is a paint of a painter's box.
 type Tube struct {
 	ID         int64
+	UID        string `gorm:"default:gen_random_uuid()"` // by which it is known again wherever it is carried
 	PainterID  int64
 	Definition paint.Definition `gorm:"serializer:definition"`
 	TubeContent
@@ -65,6 +66,7 @@ func (Tube) TableName() string { return "tubes" }
 // version would have had it.
 type TubeVersion struct {
 	ID        int64
+	UID       string `gorm:"default:gen_random_uuid()"` // by which it is known again wherever it is carried
 	PainterID int64
 	TubeID    int64
 	Version   int
@@ -79,6 +81,7 @@ type TubeVersion struct {
 // BoxChange is one thing done to a box, to be undone as one.
 type BoxChange struct {
 	ID        int64
+	UID       string `gorm:"default:gen_random_uuid()"` // by which it is known again wherever it is carried
 	PainterID int64
 	Summary   string // "added 3 paints"
 	Undo      bool   // an undoing, which is not undone itself

@@ -17,6 +17,7 @@ import (
 // what came of it.
 type Comparison struct {
 	ID        int64
+	UID       string `gorm:"default:gen_random_uuid()"` // by which it is known again wherever it is carried
 	PainterID int64
 	Address   string // the page's own, behind its question mark
 	Note      string

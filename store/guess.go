@@ -16,6 +16,7 @@ import (
 // what became of it. It is never changed.
 type PairGuess struct {
 	ID        int64
+	UID       string `gorm:"default:gen_random_uuid()"` // by which it is known again wherever it is carried
 	PainterID int64
 	A, B      string // paints by reference
 	Key       string // tells the two as they stood from all others; guessed once outside of practice
@@ -32,6 +33,7 @@ type PairGuess struct {
 // Round is ten pairings, or fewer, that a painter practises on.
 type Round struct {
 	ID        int64
+	UID       string `gorm:"default:gen_random_uuid()"` // by which it is known again wherever it is carried
 	PainterID int64
 	Pairs     []Couple `gorm:"serializer:json"`
 	Length    int

@@ -586,6 +586,74 @@ var migrations = []*gormigrate.Migration{
 			return tx.Exec(`drop table device_codes; alter table sessions drop column at_home`).Error
 		},
 	},
+	{
+		// All that is kept has an id by which it is known again wherever it is carried, and what can be
+		// changed counts the changes that each profile made to it.
+		ID: "202612-lasting-ids",
+		Migrate: func(tx *gorm.DB) error {
+			if err := tx.Exec(`alter table painters add column uid uuid not null default gen_random_uuid() unique`).Error; err != nil {
+				return err
+			}
+			for _, table := range lasting {
+				if err := tx.Exec(fmt.Sprintf(`
+					alter table %[1]s add column uid uuid not null default gen_random_uuid();
+					create unique index %[1]s_uid on %[1]s (painter_id, uid);`, table)).Error; err != nil {
+					return err
+				}
+			}
+			// A column of a constant is there at once; a table is rewritten for the ids alone.
+			for _, of := range counted {
+				if err := tx.Exec(fmt.Sprintf(`
+					alter table %[1]s add column version_vector jsonb not null default '{}';
+					update %[1]s t set version_vector = jsonb_build_object(p.uid, 1) from painters p where p.id = t.painter_id;`, of.table)).Error; err != nil {
+					return err
+				}
+			}
+			if err := tx.Exec(`
+				alter table wheels add column beside_of uuid;
+				alter table comparisons add column beside_of uuid;
+				create function count_change() returns trigger language plpgsql as $$
+				declare who text;
+				begin
+					if current_setting('gyrophane.restoring', true) = 'on' then
+						return new; -- what is restored brings its counts along
+					end if;
+					select uid::text into who from painters where id = new.painter_id;
+					new.version_vector := new.version_vector || jsonb_build_object(who, coalesce((new.version_vector->>who)::bigint, 0) + 1);
+					return new;
+				end $$;`).Error; err != nil {
+				return err
+			}
+			for _, of := range counted {
+				if err := tx.Exec(fmt.Sprintf(`create trigger %[1]s_change before insert or update of %[2]s on %[1]s for each row execute function count_change()`, of.table, of.columns)).Error; err != nil {
+					return err
+				}
+			}
+			return nil
+		},
+		Rollback: func(tx *gorm.DB) error {
+			for _, of := range counted {
+				if err := tx.Exec(fmt.Sprintf(`drop trigger %[1]s_change on %[1]s; alter table %[1]s drop column version_vector`, of.table)).Error; err != nil {
+					return err
+				}
+			}
+			for _, table := range lasting {
+				if err := tx.Exec(fmt.Sprintf(`alter table %s drop column uid`, table)).Error; err != nil {
+					return err
+				}
+			}
+			return tx.Exec(`drop function count_change(); alter table wheels drop column beside_of; alter table comparisons drop column beside_of; alter table painters drop column uid`).Error
+		},
+	},
+}
+
+// lasting are the tables whose rows have a lasting id.
+var lasting = []string{"tubes", "tube_versions", "box_changes", "wheels", "wheel_versions", "predictions", "practice_rounds", "pair_guesses", "wanted_colours", "comparisons", "sittings", "sitting_photos", "sitting_readings", "takings"}
+
+// counted are the tables whose rows count the changes made to them, by the profile that made them: a
+// version vector. A trigger does, so that no change is left out; a change is one of these columns.
+var counted = []struct{ table, columns string }{
+	{"tubes", "version"}, {"wheels", "version"}, {"comparisons", "version"}, {"sittings", "plan, next_time, sure_light, sure_tubes"}, {"takings", "undone_at"}, {"pair_marks", "mark"},
 }
 
 // PutAside is a row that broke a key which came later; it is kept whole.

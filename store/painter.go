@@ -21,6 +21,7 @@ import (
 // Painter is whoever paints here: a profile that owns everything it makes.
 type Painter struct {
 	ID             int64
+	UID            string `gorm:"default:gen_random_uuid()"` // of this profile: changes are counted under it
 	Name           string
 	Demo           bool
 	PassphraseHash string // argon2id, empty where none is asked for

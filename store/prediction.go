@@ -14,6 +14,7 @@ import (
 // and what became of it. It is never changed.
 type Prediction struct {
 	ID           int64
+	UID          string `gorm:"default:gen_random_uuid()"` // by which it is known again wherever it is carried
 	PainterID    int64
 	WheelID      int64
 	WheelVersion int

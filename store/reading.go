@@ -13,6 +13,7 @@ import (
 // what it was taken.
 type SittingPhoto struct {
 	ID        int64
+	UID       string `gorm:"default:gen_random_uuid()"` // by which it is known again wherever it is carried
 	PainterID int64
 	SittingID int64
 	JPEG      []byte `gorm:"column:jpeg"`
@@ -26,6 +27,7 @@ type SittingPhoto struct {
 // read again is another.
 type SittingReading struct {
 	ID        int64
+	UID       string `gorm:"default:gen_random_uuid()"` // by which it is known again wherever it is carried
 	PainterID int64
 	SittingID int64
 	Region    string

@@ -16,6 +16,7 @@ import (
 // in its events.
 type Sitting struct {
 	ID        int64
+	UID       string `gorm:"default:gen_random_uuid()"` // by which it is known again wherever it is carried
 	PainterID int64
 	WheelID   int64 `gorm:"default:null"` // 0 where the wheel is not kept any more
 	Name      string

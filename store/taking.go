@@ -15,6 +15,7 @@ import (
 // taken back at any time, and taken again.
 type Taking struct {
 	ID        int64
+	UID       string `gorm:"default:gen_random_uuid()"` // by which it is known again wherever it is carried
 	PainterID int64
 	SittingID *int64 // that it was taken at; nil where that was deleted
 	Medium    string

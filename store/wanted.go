@@ -13,6 +13,7 @@ import (
 // WantedColour is a colour that a painter's pictures need.
 type WantedColour struct {
 	ID        int64
+	UID       string `gorm:"default:gen_random_uuid()"` // by which it is known again wherever it is carried
 	PainterID int64
 	Name      string
 	Colour    string // as it was written

@@ -29,6 +29,7 @@ type System struct {
 // saved, and how it is looked at.
 type Wheel struct {
 	ID           int64
+	UID          string `gorm:"default:gen_random_uuid()"` // by which it is known again wherever it is carried
 	PainterID    int64
 	SystemID     int64
 	WheelContent `gorm:"embedded"`
@@ -51,6 +52,7 @@ type WheelContent struct {
 // version would have had it.
 type WheelVersion struct {
 	ID           int64
+	UID          string `gorm:"default:gen_random_uuid()"` // by which it is known again wherever it is carried
 	PainterID    int64
 	WheelID      int64
 	Version      int
