@@ -73,6 +73,23 @@ const KeptSide = 2000
 // Reduced is the photo at the size at which it is kept.
 func (p Photo) Reduced() Photo { return Photo{reduced(p.image, KeptSide)} }
 
+// PlainJPEG is a photo as it is kept: a JPEG of its pixels alone, no larger than those that are. One that is so
+// already stays as it is. It ends with ctx; other errors are input.Errors.
+func PlainJPEG(ctx context.Context, data []byte) (jpeg []byte, w, h int, err error) {
+	p, err := ReadPhoto(ctx, data)
+	if err != nil {
+		return nil, 0, 0, err
+	}
+	w, h = p.Size()
+	if _, held, plain := jpegSegments(data); plain && held == upright && max(w, h) <= KeptSide && bytes.HasPrefix(data, []byte{0xff, 0xd8}) {
+		return data, w, h, nil
+	}
+	p = p.Reduced()
+	w, h = p.Size()
+	jpeg, err = p.JPEG()
+	return jpeg, w, h, err
+}
+
 // Picture is the photo in linear light.
 func (p Photo) Picture() photo.Picture { return photo.FromImage(p.image) }
 

@@ -342,3 +342,28 @@ func TestPhotosAreReducedToWhatIsKept(t *testing.T) {
 	_, err = ReadPhoto(context.Background(), moving)
 	assert.ErrorContains(t, err, "a moving picture")
 }
+
+// A photo that is kept is kept as it is; a note of a camera in one, or what stands behind its end, is not.
+func TestAPhotoOfItsPixelsAloneStaysAsItIs(t *testing.T) {
+	var out bytes.Buffer
+	require.NoError(t, jpeg.Encode(&out, shot(color.White, color.Black, color.White), nil))
+	plain := out.Bytes()
+	kept, w, h, err := PlainJPEG(t.Context(), plain)
+	require.NoError(t, err)
+	assert.Equal(t, plain, kept)
+	assert.Positive(t, w*h)
+	note := []byte{0xff, 0xfe, 0, 6, 'A', 'd', 'a', '!'}
+	for name, data := range map[string][]byte{
+		"a note":          slices.Concat(plain[:2], note, plain[2:]),
+		"behind its end":  slices.Concat(plain, []byte("PK")),
+		"another picture": asPNG(t, shot(color.White, color.Black, color.White)),
+	} {
+		got, _, _, err := PlainJPEG(t.Context(), data)
+		require.NoError(t, err, name)
+		again, _, _, err := PlainJPEG(t.Context(), got)
+		require.NoError(t, err, name)
+		assert.NotContains(t, string(got), "Ada!", name)
+		assert.NotEqual(t, data, got, name)
+		assert.Equal(t, got, again, name)
+	}
+}

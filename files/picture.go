@@ -98,16 +98,24 @@ const upright orientation = 1
 // jpegNotes are how many scans a JPEG has and how the camera was held (ITU T.81, annex B;
 // Exif 2.3). What is damaged is read as far as it goes.
 func jpegNotes(data []byte) (scans int, held orientation) {
-	held = upright
+	scans, held, _ = jpegSegments(data)
+	return scans, held
+}
+
+// jpegSegments is jpegNotes, and whether the picture is of its pixels alone: nothing is noted in it, and nothing
+// stands behind its end.
+func jpegSegments(data []byte) (scans int, held orientation, plain bool) {
+	held, plain = upright, true
 	const (
 		soi, eoi, sos, app1 = 0xd8, 0xd9, 0xda, 0xe1
+		app0, appLast, com  = 0xe0, 0xef, 0xfe
 		firstReset, lastRst = 0xd0, 0xd7
 	)
 	for at := 2; at+1 < len(data); {
 		if data[at] != 0xff {
 			next := bytes.IndexByte(data[at:], 0xff) // the pixels of a scan
 			if next < 0 {
-				return scans, held
+				return scans, held, false
 			}
 			at += next
 			continue
@@ -121,11 +129,12 @@ func jpegNotes(data []byte) (scans int, held orientation) {
 			at += 2
 			continue
 		case marker == eoi:
-			return scans, held
+			return scans, held, plain && at+2 == len(data)
 		}
 		if at+4 > len(data) {
-			return scans, held
+			return scans, held, false
 		}
+		plain = plain && marker != com && (marker < app0 || marker > appLast)
 		end := at + 2 + int(binary.BigEndian.Uint16(data[at+2:]))
 		switch marker {
 		case sos:
@@ -137,7 +146,7 @@ func jpegNotes(data []byte) (scans int, held orientation) {
 		}
 		at = max(end, at+2)
 	}
-	return scans, held
+	return scans, held, false
 }
 
 // exifOrientation finds how the camera was held in an Exif segment; 0 where it does not say.

@@ -3,6 +3,8 @@ package journal
 import (
 	"fmt"
 	"math"
+	"slices"
+	"strings"
 
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
@@ -95,4 +97,20 @@ func PairKey(a, b *paint.Paint, s path.Spacing) string {
 		x, y = y, x
 	}
 	return fmt.Sprintf("%s %s %s", s, x, y)
+}
+
+// PairKeyWith is a key whose paints go by other ids now.
+func PairKeyWith(key string, is func(id string) string) string {
+	fields := strings.Fields(key)
+	if len(fields) < 3 {
+		return key
+	}
+	at := len(fields) - 2
+	for i, field := range fields[at:] {
+		if id, stands, whole := strings.Cut(field, "@"); whole {
+			fields[at+i] = is(id) + "@" + stands
+		}
+	}
+	slices.Sort(fields[at:])
+	return strings.Join(fields, " ")
 }

@@ -159,3 +159,22 @@ func TestWhatCanBePredicted(t *testing.T) {
 		assert.Equal(t, c.can, Predictable(path.New(c.a, c.b)), "%s with %s", c.a.ID, c.b.ID)
 	}
 }
+
+func TestAKeyIsFoundAgainUnderOtherIDs(t *testing.T) {
+	yellow, err := paint.Find("PY74")
+	require.NoError(t, err)
+	blue, err := paint.Find("PB29")
+	require.NoError(t, err)
+	was, err := blue.Tube("tube-7", 1.5)
+	require.NoError(t, err)
+	is, err := blue.Tube("tube-41", 1.5)
+	require.NoError(t, err)
+	named := func(id string) string {
+		if id == "tube-7" {
+			return "tube-41"
+		}
+		return id
+	}
+	assert.Equal(t, PairKey(is, yellow, path.ByHue), PairKeyWith(PairKey(yellow, was, path.ByHue), named))
+	assert.Equal(t, "no key", PairKeyWith("no key", named))
+}
