@@ -4,8 +4,6 @@ import (
 	"context"
 	"fmt"
 	"net/http"
-	"net/url"
-	"strconv"
 	"strings"
 	"time"
 
@@ -50,20 +48,6 @@ func (s *Server) comparisons(ctx context.Context, _ *struct{}) (*struct{ Body []
 	return out, err
 }
 
-// wheelsOf are the kept systems that the address of a comparison names.
-func wheelsOf(address string) (out []int64) {
-	asked, err := url.ParseQuery(address)
-	if err != nil {
-		return nil
-	}
-	for _, text := range strings.Split(asked.Get("systems"), ",") {
-		if id, err := strconv.ParseInt(text, 10, 64); err == nil {
-			out = append(out, id)
-		}
-	}
-	return out
-}
-
 type keepComparisonInput struct {
 	Body struct {
 		Address  string `json:"address" maxLength:"500"`
@@ -74,7 +58,7 @@ type keepComparisonInput struct {
 }
 
 func (s *Server) keepComparison(ctx context.Context, in *keepComparisonInput) (*struct{ Body []KeptComparison }, error) {
-	if _, err := s.store.KeepComparison(ctx, painter(ctx).ID, store.Comparison{Address: in.Body.Address, Note: in.Body.Note, Decision: in.Body.Decision, Told: in.Body.Told}, wheelsOf); err != nil {
+	if _, err := s.store.KeepComparison(ctx, painter(ctx).ID, store.Comparison{Address: in.Body.Address, Note: in.Body.Note, Decision: in.Body.Decision, Told: in.Body.Told}, store.WheelsOf); err != nil {
 		return nil, err
 	}
 	return s.comparisons(ctx, nil)
@@ -91,7 +75,7 @@ type noteComparisonInput struct {
 
 func (s *Server) noteComparison(ctx context.Context, in *noteComparisonInput) (*struct{ Body []KeptComparison }, error) {
 	change := store.Comparison{ID: in.ID, Note: in.Body.Note, Decision: in.Body.Decision, Version: in.Body.Version}
-	if err := s.store.NoteComparison(ctx, painter(ctx).ID, change, wheelsOf); err != nil {
+	if err := s.store.NoteComparison(ctx, painter(ctx).ID, change, store.WheelsOf); err != nil {
 		return nil, err
 	}
 	return s.comparisons(ctx, nil)

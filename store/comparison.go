@@ -143,3 +143,9 @@ func (s *Store) NoteComparison(ctx context.Context, painter int64, c Comparison,
 func (s *Store) DropComparison(ctx context.Context, painter, id int64) error {
 	return s.with(ctx, func(db *gorm.DB) error { return dropKept(db, &Comparison{}, painter, id) })
 }
+
+// Check says what is wrong with the words of a comparison, with a Refusal.
+func (c Comparison) Check() error {
+	_, err := c.checked()
+	return err
+}

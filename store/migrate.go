@@ -594,10 +594,10 @@ var migrations = []*gormigrate.Migration{
 			if err := tx.Exec(`alter table painters add column uid uuid not null default gen_random_uuid() unique`).Error; err != nil {
 				return err
 			}
-			for _, table := range lasting {
+			for _, of := range lasting {
 				if err := tx.Exec(fmt.Sprintf(`
 					alter table %[1]s add column uid uuid not null default gen_random_uuid();
-					create unique index %[1]s_uid on %[1]s (painter_id, uid);`, table)).Error; err != nil {
+					create unique index %[1]s_uid on %[1]s (%[2]s, uid);`, of.table, of.within)).Error; err != nil {
 					return err
 				}
 			}
@@ -637,8 +637,8 @@ var migrations = []*gormigrate.Migration{
 					return err
 				}
 			}
-			for _, table := range lasting {
-				if err := tx.Exec(fmt.Sprintf(`alter table %s drop column uid`, table)).Error; err != nil {
+			for _, of := range lasting {
+				if err := tx.Exec(fmt.Sprintf(`alter table %s drop column uid`, of.table)).Error; err != nil {
 					return err
 				}
 			}
@@ -647,8 +647,13 @@ var migrations = []*gormigrate.Migration{
 	},
 }
 
-// lasting are the tables whose rows have a lasting id.
-var lasting = []string{"tubes", "tube_versions", "box_changes", "wheels", "wheel_versions", "predictions", "practice_rounds", "pair_guesses", "wanted_colours", "comparisons", "sittings", "sitting_photos", "sitting_readings", "takings"}
+// lasting are the tables whose rows have a lasting id, and what has each once: a painter, or the one thing
+// that goes two ways with all that it has been through.
+var lasting = []struct{ table, within string }{
+	{"tubes", "painter_id"}, {"tube_versions", "tube_id"}, {"box_changes", "painter_id"}, {"wheels", "painter_id"}, {"wheel_versions", "wheel_id"}, {"predictions", "wheel_id"},
+	{"practice_rounds", "painter_id"}, {"pair_guesses", "painter_id"}, {"wanted_colours", "painter_id"}, {"comparisons", "painter_id"},
+	{"sittings", "painter_id"}, {"sitting_photos", "painter_id"}, {"sitting_readings", "painter_id"}, {"takings", "painter_id"},
+}
 
 // counted are the tables whose rows count the changes made to them, by the profile that made them: a
 // version vector. A trigger does, so that no change is left out; a change is one of these columns.

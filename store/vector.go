@@ -1,6 +1,9 @@
 package store
 
-import "maps"
+import (
+	"encoding/json"
+	"maps"
+)
 
 // VersionVector counts the changes that each profile made to a thing, by the profile's lasting id. Of two
 // states of one thing that with no fewer of anybody's changes came later; where each has changes that the
@@ -48,4 +51,21 @@ func (v VersionVector) With(other VersionVector) VersionVector {
 		out[who] = max(out[who], n)
 	}
 	return out
+}
+
+// text is how a count is kept.
+func (v VersionVector) text() string {
+	if v == nil {
+		v = VersionVector{}
+	}
+	data, err := json.Marshal(v)
+	if err != nil {
+		panic(err) // of numbers by texts
+	}
+	return string(data)
+}
+
+func parseVector(text string) (out VersionVector, err error) {
+	err = json.Unmarshal([]byte(text), &out)
+	return out, err
 }
