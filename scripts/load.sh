@@ -10,3 +10,4 @@ scripts/postgres.sh start
 GYROPHANE_TEST_DATABASE_URL=$(scripts/postgres.sh url)
 export GYROPHANE_TEST_DATABASE_URL
 go test -count=1 -v -run TestLoad ./api | grep -E "requests|painters|FAIL|panic|^ok"
+GYROPHANE_SITTINGS=50000 go test -count=1 -v -run ManySittings ./store | grep -E "sittings|FAIL|panic|^ok"

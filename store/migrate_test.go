@@ -2,7 +2,11 @@ package store
 
 import (
 	"context"
+	"fmt"
+	"os"
+	"strconv"
 	"testing"
+	"time"
 
 	"github.com/go-gormigrate/gormigrate/v2"
 	"github.com/stretchr/testify/assert"
@@ -141,4 +145,33 @@ func tintOf(t *testing.T, version string, strength float64) colour.Lab {
 	require.NoError(t, err)
 	look := m.Masstone()
 	return look.Lab()
+}
+
+// A database of many sittings is brought up to date within a bounded time: GYROPHANE_SITTINGS says of how many (make
+// load: 50 000), and some hundred a second is the least.
+func TestManySittingsAreBroughtUpToDateInBoundedTime(t *testing.T) {
+	sittings := 500
+	if said, err := strconv.Atoi(os.Getenv("GYROPHANE_SITTINGS")); err == nil {
+		sittings = said
+	}
+	s, err := Open(storetest.Database(t))
+	require.NoError(t, err)
+	t.Cleanup(func() { require.NoError(t, s.Close()) })
+	require.NoError(t, gormigrate.New(s.db, gormigrate.DefaultOptions, migrations).MigrateTo("202611-devices"))
+	require.NoError(t, s.db.Exec(fmt.Sprintf(`
+		insert into painters (name, created_at) select 'Painter ' || n, now() from generate_series(1, 50) n;
+		insert into sittings (painter_id, name, plan, created_at, updated_at)
+			select 1 + mod(n, 50), 'Low water', jsonb_build_object('v', 1, 'medium', 'oil', 'regions', (select jsonb_agg(jsonb_build_object('id', md5(n::text || k), 'parts', k)) from generate_series(1, 40) k)), now(), now() from generate_series(1, %d) n;
+		insert into sitting_events (painter_id, sitting_id, event_id, at, device, number, offset_ms, revision, event, created_at)
+			select s.painter_id, s.id, 'event ' || k, now(), 'tablet', k, 0, k, '{"v":1,"id":"x","kind":"painted","region":"green"}', now() from sittings s, generate_series(1, 30) k;
+		insert into sitting_readings (painter_id, sitting_id, region, l, a, b, source, wet, medium, minutes, spread, doubt, created_at)
+			select s.painter_id, s.id, 'green', 50, 0, 0, 'photo', false, 'oil', 1, 1, '', now() from sittings s, generate_series(1, 12) k;`, sittings)).Error)
+	began := time.Now()
+	ctx, cancel := context.WithTimeout(context.Background(), 30*time.Second+time.Duration(sittings)*5*time.Millisecond)
+	defer cancel()
+	require.NoError(t, s.Migrate(ctx))
+	t.Logf("%d sittings, %d events, %d readings: %.1f s", sittings, 30*sittings, 12*sittings, time.Since(began).Seconds())
+	var without int64
+	require.NoError(t, s.db.Raw("select count(*) from sittings where version_vector = '{}' or uid is null").Scan(&without).Error)
+	assert.Zero(t, without)
 }

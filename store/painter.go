@@ -235,3 +235,14 @@ func (s *Store) DropPainter(ctx context.Context, painter int64) error {
 		return tx.Where("id = ?", painter).Delete(&Painter{}).Error // all else goes with it
 	})
 }
+
+// RenewProfiles gives every painter's profile another lasting id, where the database is a copy of one that may live on: what
+// is changed in the one and in the other is then counted apart.
+func (s *Store) RenewProfiles(ctx context.Context) (painters int64, err error) {
+	err = s.transaction(ctx, func(tx *gorm.DB) error {
+		done := tx.Exec("update painters set uid = gen_random_uuid()")
+		painters = done.RowsAffected
+		return done.Error
+	})
+	return painters, err
+}

@@ -7,6 +7,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"time"
 
 	"gyrophane/core/bench"
 	"gyrophane/core/colour"
@@ -19,6 +20,9 @@ import (
 	"gyrophane/files"
 	"gyrophane/store"
 )
+
+// NightsKept is how many days the copies of a night are usually kept: so long may they hold what was deleted since.
+const NightsKept = 14
 
 // Backup writes all that is kept of a painter as one file; said is told how many bytes were written, and may be nil.
 func (s *Studio) Backup(ctx context.Context, painter store.Painter, to io.Writer, said func(bytes int64)) error {
@@ -420,14 +424,18 @@ func checkNamed(ids ...string) error {
 	return nil
 }
 
-// BackupName is what a backup is called when it is saved.
-func BackupName(of store.Painter, day string) string {
+// BackupName is what a backup of a day is called when it is saved.
+func BackupName(of store.Painter, day time.Time) string {
+	return fmt.Sprintf("gyrophane-%s-%s.zip", PlainName(of.Name), day.Format(time.DateOnly))
+}
+
+// PlainName is a name as a file may have it everywhere.
+func PlainName(name string) string {
 	plain := strings.Map(func(r rune) rune {
-		switch {
-		case r >= 'a' && r <= 'z', r >= 'A' && r <= 'Z', r >= '0' && r <= '9':
+		if r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' || r >= '0' && r <= '9' {
 			return r
 		}
 		return '-'
-	}, of.Name)
-	return fmt.Sprintf("gyrophane-%s-%s.zip", strings.Trim(plain, "-"), day)
+	}, name)
+	return strings.Trim(plain, "-")
 }
