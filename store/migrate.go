@@ -645,6 +645,25 @@ var migrations = []*gormigrate.Migration{
 			return tx.Exec(`drop function count_change(); alter table wheels drop column beside_of; alter table comparisons drop column beside_of; alter table painters drop column uid`).Error
 		},
 	},
+	{
+		ID: "202612-uploads",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table uploads (
+					painter_id bigint primary key references painters on delete cascade,
+					bytes bigint not null,
+					have bigint not null default 0,
+					created_at timestamptz not null
+				);
+				create table upload_pieces (
+					painter_id bigint not null references uploads on delete cascade,
+					number bigint not null,
+					data bytea not null,
+					primary key (painter_id, number)
+				);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table upload_pieces, uploads`).Error },
+	},
 }
 
 // lasting are the tables whose rows have a lasting id, and what has each once: a painter, or the one thing
@@ -777,7 +796,7 @@ func (s *Store) pending(ctx context.Context, table string) (bool, error) {
 
 // rows are all things that are kept, for what their tables must look like.
 var rows = []any{
-	Painter{}, Session{}, DeviceCode{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{}, PutAside{}, WorkedPlan{}, PrintedPlan{},
+	Painter{}, Session{}, DeviceCode{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{}, PutAside{}, WorkedPlan{}, PrintedPlan{}, Upload{}, UploadPiece{},
 }
 
 // complete fails where a table or column is not there, and names it.

@@ -24,13 +24,22 @@ import (
 // NightsKept is how many days the copies of a night are usually kept: so long may they hold what was deleted since.
 const NightsKept = 14
 
+// How large a backup may be that is taken in, and a piece of it that is sent.
+const (
+	MostArchiveBytes = store.MostArchiveBytes
+	PieceBytes       = store.PieceBytes
+)
+
 // Backup writes all that is kept of a painter as one file; said is told how many bytes were written, and may be nil.
 func (s *Studio) Backup(ctx context.Context, painter store.Painter, to io.Writer, said func(bytes int64)) error {
 	return s.store.Backup(ctx, painter.ID, to, said)
 }
 
 // Belongings count what is kept of a painter.
-func (s *Studio) Belongings(ctx context.Context, painter store.Painter) (store.Belongings, error) {
+type Belongings = store.Belongings
+
+// Belongings counts what is kept of a painter.
+func (s *Studio) Belongings(ctx context.Context, painter store.Painter) (Belongings, error) {
 	return s.store.Belongings(ctx, painter.ID)
 }
 

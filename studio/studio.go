@@ -35,6 +35,7 @@ type Studio struct {
 	watchers   watchers
 	explaining *explaining
 	planner    Planner
+	restorings *restorings
 	// sketching holds one for each sheet that is being sketched.
 	sketching chan struct{}
 }
@@ -55,6 +56,7 @@ func New(s *store.Store) *Studio {
 		told:       cache[shelfKey, SittingJournal](mostExplained),
 		explaining: newExplaining(),
 		planner:    newPlanQueue(mostPlanning),
+		restorings: newRestorings(),
 		sketching:  make(chan struct{}, mostSketching),
 	}
 }

@@ -12,6 +12,7 @@ import (
 	"gyrophane/core/reach"
 	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
+	"gyrophane/studio"
 )
 
 // Enumeration is a set of words that a field takes one of. A field says which by
@@ -90,11 +91,16 @@ type Constants struct {
 	ByLook string `json:"byLook"`
 	// LongestOwnName is how many characters a painter's own name of a slot has at the most.
 	LongestOwnName int `json:"longestOwnName"`
+	// NightsKept is how many days the copies of a night are usually kept.
+	NightsKept int `json:"nightsKept"`
+	// PieceBytes is how much of a backup is sent at once, and MostArchiveBytes what it may have.
+	PieceBytes       int64 `json:"pieceBytes"`
+	MostArchiveBytes int64 `json:"mostArchiveBytes"`
 }
 
 // NewConstants are the constants.
 func NewConstants() Constants {
-	out := Constants{Bins: reach.Bins, MostSteps: path.MostSteps, MostPaired: wheel.MostPaired, MostStirred: paint.MostStirred, Medium: paint.UsualMedium, Choices: ChoicesOf(wheel.UsualChoices()), Measures: map[string]string{}, LeastOne: recipe.SmallestOne, MostOne: recipe.LargestOne, EyeRounds: journal.Rounds, FindRounds: journal.FindRounds, ByLook: paint.ByLook, LongestOwnName: wheel.LongestOwnName}
+	out := Constants{Bins: reach.Bins, MostSteps: path.MostSteps, MostPaired: wheel.MostPaired, MostStirred: paint.MostStirred, Medium: paint.UsualMedium, Choices: ChoicesOf(wheel.UsualChoices()), Measures: map[string]string{}, LeastOne: recipe.SmallestOne, MostOne: recipe.LargestOne, EyeRounds: journal.Rounds, FindRounds: journal.FindRounds, ByLook: paint.ByLook, LongestOwnName: wheel.LongestOwnName, NightsKept: studio.NightsKept, PieceBytes: studio.PieceBytes, MostArchiveBytes: studio.MostArchiveBytes}
 	for _, in := range paint.Media() {
 		out.Measures[in.ID] = string(recipe.UsualMeasure(in))
 	}

@@ -143,7 +143,7 @@ func backUpAll(ctx context.Context, says io.Writer, s *store.Store, url, folder 
 // dump writes the database as it is.
 func dump(ctx context.Context, url, file string) error {
 	part := file + ".part"
-	said, err := exec.CommandContext(ctx, "pg_dump", "--format=custom", "--file", part, url).CombinedOutput()
+	said, err := exec.CommandContext(ctx, "pg_dump", "--format=custom", "--exclude-table-data=upload_pieces", "--file", part, url).CombinedOutput()
 	switch {
 	case errors.Is(err, exec.ErrNotFound):
 		return errors.New("pg_dump is not installed here: install postgresql-client")

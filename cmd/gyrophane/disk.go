@@ -62,7 +62,7 @@ func dumpBefore(ctx context.Context, s *store.Store, url, folder string) error {
 		return errWaits{fmt.Sprintf("the database holds %d MB, and %s has %d MB left", held>>20, folder, left>>20)}
 	}
 	file := filepath.Join(folder, fmt.Sprintf("%s-before-%s.dump", time.Now().UTC().Format("20060102-150405"), next))
-	dump := exec.CommandContext(ctx, "pg_dump", "--format=custom", "--file", file+".part", url)
+	dump := exec.CommandContext(ctx, "pg_dump", "--format=custom", "--exclude-table-data=upload_pieces", "--file", file+".part", url)
 	if said, err := dump.CombinedOutput(); err != nil {
 		_ = os.Remove(file + ".part") // there may be none
 		if errors.Is(err, exec.ErrNotFound) {
