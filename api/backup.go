@@ -71,7 +71,7 @@ func (p *patient) Write(data []byte) (int, error) {
 }
 
 type receiveInput struct {
-	At      int64 `query:"at" minimum:"0" doc:"where the piece begins: a multiple of 4 MB; 0 begins anew"`
+	At      int64 `query:"at" minimum:"0" doc:"where the piece begins: a multiple of 1 MB; 0 begins anew"`
 	Bytes   int64 `query:"bytes" required:"true" minimum:"1" doc:"of the whole file"`
 	RawBody []byte
 }

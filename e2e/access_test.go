@@ -57,6 +57,7 @@ func (v visitor) tooWide() string {
 // The places, each as a painter finds it, and what stands on it when it is there.
 var places = []struct{ address, shows string }{
 	{"/words", "riding along"},
+	{"/mine", "save a backup"},
 	{"/phone", "gyrophane serve --lan"},
 	{"/box", "ultramarine blue"},
 	{"/box?view=leans", "the blue called warm leans to"},

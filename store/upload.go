@@ -28,7 +28,7 @@ type UploadPiece struct {
 
 // The limits of uploads.
 const (
-	PieceBytes    = 4 << 20 // each but the last has so many
+	PieceBytes    = 1 << 20 // each but the last has so many
 	mostUploading = 4 << 30 // bytes, of all painters
 	uploadStays   = time.Hour
 )

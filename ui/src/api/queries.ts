@@ -82,6 +82,24 @@ export const paintersQuery = queryOptions({
   queryFn: () => answer(client.GET("/api/painters")),
 });
 
+/** How much is kept of the painter. */
+export const mineQuery = queryOptions({
+  queryKey: ["mine"],
+  queryFn: () => answer(client.GET("/api/mine")),
+  staleTime: 0,
+});
+
+/** How often it is asked how far a backup is, ms. */
+const restoringEvery = 400;
+
+/** How far the backup is that the painter sent. */
+export const restoringQuery = queryOptions({
+  queryKey: ["restoring"],
+  queryFn: () => answer(client.GET("/api/mine/restoring")),
+  staleTime: 0,
+  refetchInterval: ({ state }) => (state.data?.state === "under way" ? restoringEvery : false),
+});
+
 export const wheelsQuery = queryOptions({
   queryKey: ["wheels"],
   queryFn: () => answer(client.GET("/api/wheels")),

@@ -15,6 +15,7 @@ import { WhoPage } from "../who/WhoPage";
 import { Shell } from "./Shell";
 import { Squinting } from "./Squint";
 import {
+  BackupPage,
   BeginPage,
   BenchPlace,
   BesidePage,
@@ -152,6 +153,7 @@ function Pages() {
         <Route path="/box" element={<BoxPlace painter={session.data.painter} />} />
         <Route path="/box/new" element={<OwnPage painter={session.data.painter} />} />
         <Route path="/phone" element={<PhonePage painter={session.data.painter} />} />
+        <Route path="/mine" element={<BackupPage painter={session.data.painter} />} />
         <Route path="/words" element={<WordsPage painter={session.data.painter} />} />
         <Route path="*" element={<LastWheel painter={session.data.painter} place="wheel" />} />
       </Routes>

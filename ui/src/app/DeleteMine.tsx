@@ -1,10 +1,11 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, client, type Profile } from "../api/client";
+import { answer, client, constants, type Profile } from "../api/client";
 import { sessionQuery } from "../api/queries";
 import { forget } from "../api/waiting";
 import { AskFirst } from "../parts/AskFirst";
@@ -36,9 +37,20 @@ export function DeleteMine({ painter, onClose }: { painter: Profile; onClose: ()
         What waits on another device of yours is put aside there, to be saved as a file.
       </Typography>
       <Typography sx={{ mt: 1.5 }}>
-        Copies that the machine keeps of its database hold it until they are replaced: the last two
-        from before its tables changed, and those that whoever runs it makes every night.
+        Copies that the machine keeps of its database hold it for a while yet: those of each night
+        for {constants.nightsKept} days, unless whoever runs it keeps them for longer, and the two
+        from before its tables changed last.
       </Typography>
+      <Button
+        color="inherit"
+        onClick={() => {
+          onClose();
+          void navigate("/mine");
+        }}
+        sx={{ mt: 1, ml: -1 }}
+      >
+        save a backup first
+      </Button>
       <Box sx={{ display: "flex", flexDirection: "column", gap: 2, mt: 2 }}>
         <TextField
           label={`type ${painter.name}`}

@@ -10,6 +10,7 @@ import type { Entry } from "../api/outbox";
 import { queryClient, sessionQuery } from "../api/queries";
 import { outbox } from "../api/waiting";
 import { waitedFile } from "../api/waitingFile";
+import { saveAs } from "../parts/saveAs";
 import { useOutbox } from "../parts/useUnsaved";
 
 /** Saves what waits, and what was put aside, as a file of JSON. */
@@ -17,11 +18,7 @@ function saveAsFile() {
   const { lines, painter } = outbox.get();
   const here = queryClient.getQueryData(sessionQuery.queryKey)?.painter;
   if (here?.id !== painter) return; // nobody is, for the moment
-  const a = document.createElement("a");
-  a.href = URL.createObjectURL(waitedFile(here, lines));
-  a.download = "gyrophane-waiting.json";
-  a.click();
-  URL.revokeObjectURL(a.href);
+  saveAs(waitedFile(here, lines), "gyrophane-waiting.json");
 }
 
 /** What was put aside of all things, what one tap told as one. */

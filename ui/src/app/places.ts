@@ -110,6 +110,10 @@ export const PhonePage = place(
   "/phone",
   async () => (await import("../devices/PhonePage")).PhonePage,
 );
+export const BackupPage = place(
+  "/mine",
+  async () => (await import("../mine/BackupPage")).BackupPage,
+);
 export const WordsPage = place("/words", async () => (await import("./WordsPage")).WordsPage);
 export const ComparePlace = place(
   "/compare",

@@ -1,0 +1,101 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// savesABackup is what the page saves as a file.
+func (v visitor) savesABackup(at string) []byte {
+	v.t.Helper()
+	v.MustNavigate(at + "/mine").MustWaitLoad()
+	v.see("Carry it away")
+	saved := v.own.MustWaitDownload()
+	v.press("save a backup")
+	data := saved()
+	v.see("Saved as gyrophane-")
+	require.Equal(v.t, "PK", string(data[:2]))
+	return data
+}
+
+// bringsBack chooses a backup and takes it in.
+func (v visitor) bringsBack(at string, data []byte) {
+	v.t.Helper()
+	v.MustNavigate(at + "/mine").MustWaitLoad()
+	v.see("Bring it back")
+	v.upload("choose a backup", fileOf(v.t, "backup.zip", data))
+	v.see("A backup of ")
+	v.press("take it in")
+	v.see("It is taken in.")
+}
+
+// stands is what stands in the place that is open; empty where it is still coming.
+func (v visitor) stands() string {
+	return v.MustEval(`() => document.querySelector("main")?.innerText.trim() ?? ""`).Str()
+}
+
+// everyPlace is what stands in each place of the house, where it has come to rest, or waits until it is what it was.
+func (v visitor) everyPlace(was map[string]string) map[string]string {
+	v.t.Helper()
+	out := map[string]string{}
+	// What comes last in each, where that takes a while.
+	for _, p := range [][2]string{{"Box", "paints"}, {"Wheel", ""}, {"System", ""}, {"Pairings", ""}, {"Path", ""}, {"Bench", ""}, {"Compare", "worst first"}, {"Log", ""}} {
+		place, last := p[0], p[1]
+		v.goTo(place)
+		alike := 0
+		v.waitFor(place+" as it was: "+was[place], func() bool {
+			now := v.stands()
+			if alike++; now != out[place] || len(now) < 40 || !strings.Contains(now, last) {
+				alike = 0
+			}
+			out[place] = now
+			return alike > 8 && (was == nil || now == was[place])
+		})
+	}
+	return out
+}
+
+// All that is a painter's is saved, deleted and brought back: every place is as it was.
+func TestAllThatIsMineIsCarriedAwayAndBroughtBack(t *testing.T) {
+	t.Parallel()
+	at := startApp(t, demoDatabase(t)).address
+	p := open(t, at)
+	p.asDemo()
+	demo := p.savesABackup(at)
+	p.see("14 tubes, 4 wheels, 3 sittings")
+
+	q := open(t, at)
+	begin := func() {
+		q.write("your name", "Wrack")
+		q.press("begin")
+		q.see("Three paints make a wheel")
+	}
+	begin()
+	q.MustNavigate(at + "/mine").MustWaitLoad()
+	q.upload("choose a backup", fileOf(t, "bad.zip", []byte("hello")))
+	q.see("this is no whole backup")
+	q.bringsBack(at, demo)
+	before := q.everyPlace(nil)
+	assert.Contains(t, before["Log"], "Starfish and anemone")
+	data := q.savesABackup(at)
+
+	// Once more it changes nothing.
+	q.upload("choose a backup", fileOf(t, "again.zip", data))
+	q.see("All that it holds is here already.")
+	q.press("leave it")
+
+	q.press("Wrack")
+	q.element("[role=menuitem]", "delete all that is mine").MustClick()
+	q.write("type Wrack", "Wrack")
+	q.press("delete all of it")
+	q.waitFor("the door", func() bool { return q.shows("look around") && !q.shows("Wrack") })
+	begin()
+	assert.Empty(t, q.all("[data-choice^='wheel: ']", "(e) => e.innerText"))
+	q.bringsBack(at, data)
+	q.everyPlace(before)
+	assert.Empty(t, q.complaintsBut("422"), fmt.Sprint(len(data)))
+}
