@@ -61,8 +61,8 @@ func TestAWheelIsCarriedToAnotherPainter(t *testing.T) {
 	assert.Empty(t, eve.box().Tubes, "it was only looked at")
 
 	eve.file("wheel?keep=true", []byte(file), &kept)
-	require.Positive(t, kept.Wheel)
-	assert.Equal(t, wheelOf(ada, w.ID).Slots, withoutIDs(wheelOf(eve, kept.Wheel), eve, ada).Slots)
+	require.Positive(t, kept.Kept)
+	assert.Equal(t, wheelOf(ada, w.ID).Slots, withoutIDs(wheelOf(eve, kept.Kept), eve, ada).Slots)
 	mine, theirs := strengths(ada), strengths(eve)
 	assert.InDelta(t, mine["PB29"], theirs["PB29"], 1e-9)
 	var takings []wire.Taking
@@ -75,18 +75,18 @@ func TestAWheelIsCarriedToAnotherPainter(t *testing.T) {
 
 	// Once more: the box has them already, and so does hers.
 	eve.file("wheel?keep=true", []byte(file), &again)
-	assert.NotEqual(t, kept.Wheel, again.Wheel)
+	assert.NotEqual(t, kept.Kept, again.Kept)
 	assert.Len(t, eve.box().Tubes, 2)
 	ada.file("wheel", []byte(file), &again)
 	for _, p := range again.Paints {
 		assert.NotEqual(t, "added", p.Happens, p.Name)
 	}
 	// It goes on to a third the same.
-	status, onward := eve.do("GET", fmt.Sprintf("/api/wheels/%d/file", kept.Wheel), "")
+	status, onward := eve.do("GET", fmt.Sprintf("/api/wheels/%d/file", kept.Kept), "")
 	require.Equal(t, 200, status)
 	var third wire.Carried
 	signedUp(t, app, "Bo").file("wheel", []byte(onward), &third)
-	third.Wheel = 0
+	third.Kept = 0
 	assert.Equal(t, seen, third)
 }
 
@@ -179,4 +179,61 @@ func TestWhatIsDeletedIsGone(t *testing.T) {
 	status, _ = ada.do("GET", "/api/box", "")
 	assert.Equal(t, 401, status)
 	eve.ok("GET", fmt.Sprintf("/api/wheels/%d", hers.ID), "", nil)
+}
+
+// Another painter opens a sitting with all that it needs: every place came out the same, for the same reasons.
+func TestASittingIsCarriedToAnotherPainter(t *testing.T) {
+	app, _ := server(t, true)
+	ada, eve := signedUp(t, app, "Ada"), signedUp(t, app, "Eve")
+	_, s, at := ada.sits()
+	ada.readBy(s.ID, map[string]float64{"PB29": 1.6})
+	status, file := ada.do("GET", at+"/file", "")
+	require.Equal(t, 200, status, file)
+	status, _ = eve.do("GET", at+"/file", "")
+	assert.Equal(t, 404, status, "nobody else's is carried away")
+	assert.NotContains(t, file, "painter_id")
+
+	var seen, kept, again wire.Carried
+	eve.file("sitting", []byte(file), &seen)
+	assert.Positive(t, seen.Readings)
+	var list []wire.SittingListed
+	eve.ok("GET", "/api/sittings", "", &list)
+	assert.Empty(t, list, "it was only looked at")
+	eve.file("sitting?keep=true", []byte(file), &kept)
+	theirs := fmt.Sprintf("/api/sittings/%d", kept.Kept)
+	var hers, mine wire.SittingJournal
+	ada.ok("GET", at+"/journal", "", &hers)
+	eve.ok("GET", theirs+"/journal", "", &mine)
+	require.Len(t, mine.Places, len(hers.Places))
+	for i := range hers.Places {
+		assert.Equal(t, hers.Places[i], mine.Places[i])
+	}
+	// What was learned of it can be taken into the other box as well.
+	eve.ok("POST", theirs+"/strengths", offered(mine), nil)
+	assert.InDelta(t, 1.6, strengths(eve)["PB29"], 0.25)
+
+	// Once more it is the same one; it goes back to whom it came from as hers.
+	eve.file("sitting?keep=true", []byte(file), &again)
+	assert.Equal(t, kept.Kept, again.Kept)
+	eve.ok("GET", "/api/sittings", "", &list)
+	assert.Len(t, list, 1)
+	_, back := eve.do("GET", theirs+"/file", "")
+	ada.file("sitting?keep=true", []byte(back), &again)
+	assert.Equal(t, s.ID, again.Kept)
+
+	for name, c := range map[string]struct{ from, to, says string }{
+		"another format":    {"gyrophane-sitting", "gyrophane-wheel", "no sitting's file"},
+		"a later version":   {`"version": 1,`, `"version": 2,`, "newer Gyrophane"},
+		"an unknown field":  {`"tubes"`, `"colour": 3, "tubes"`, "cannot be understood"},
+		"an unknown column": {`"next_time"`, `"next_year"`, "nothing is known here"},
+		"a place too many":  {`"order": [`, `"order": [999, `, "which the sheet has not"},
+		"no such place":     {`"region": "`, `"region": "nowhere `, "there is no place"},
+		"a paint of dreams": {`"library": "P`, `"library": "XP`, "another paint"},
+		"no such colour":    {`"l": `, `"l": 7`, "no colour of a surface"},
+	} {
+		require.Contains(t, file, c.from, name)
+		status, text := eve.file("sitting?keep=true", []byte(strings.Replace(file, c.from, c.to, 1)), nil)
+		assert.Equal(t, 422, status, "%s: %s", name, text)
+		assert.Contains(t, text, c.says, name)
+	}
 }

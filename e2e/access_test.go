@@ -73,6 +73,7 @@ var places = []struct{ address, shows string }{
 	{"/wheel/1?view=neutrals", "ochre-like"},
 	{"/wheel/1?view=glazes", "The wheel, glazed"},
 	{"/begin/file", "before anything is kept"},
+	{"/log/file", "Photos stay where they are"},
 	{"/pairings/1", "quinacridone magenta"},
 	{"/pairings/1?look=lean", "by lean"},
 	{"/pairings/1?of=box&look=map", "the disc’s area"},

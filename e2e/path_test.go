@@ -123,6 +123,19 @@ func TestAWheelIsTakenToAnotherPainter(t *testing.T) {
 	q.waitFor("its wheel", func() bool { return q.MustHas("[data-choice^='wheel: ']") })
 	assert.Contains(t, q.text(), name)
 
+	// So does a sitting.
+	p.MustNavigate(at + "/log/1").MustWaitLoad()
+	sitting := p.takenAlong("all of it, for another painter")
+	assert.Contains(t, sitting, `"format": "gyrophane-sitting"`)
+	q.goTo("Log")
+	q.press("a sitting out of a file")
+	q.upload("choose a sitting's file", fileOf(t, "wheel.json", []byte(file)))
+	q.see("wheel.json: this is no sitting's file")
+	q.upload("choose a sitting's file", fileOf(t, "sitting.json", []byte(sitting)))
+	q.see("things told")
+	q.press("keep it")
+	q.see("read what was painted")
+
 	// It is deleted when that is asked for in words, and then all that is the painter's.
 	q.goTo("System")
 	q.press("delete")

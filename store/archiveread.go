@@ -271,6 +271,7 @@ func (a *ReadArchive) takeWheel(uid string, rows tables) (err error) {
 	return err
 }
 
+// takeSitting takes a sitting of a lasting id, or of whichever where that is empty.
 func (a *ReadArchive) takeSitting(uid string, rows tables) (err error) {
 	var one ArchivedSitting
 	if len(rows["sitting"]) != 1 {
@@ -279,7 +280,7 @@ func (a *ReadArchive) takeSitting(uid string, rows tables) (err error) {
 	if one.Vector, _, err = openRow(rows["sitting"][0], &one.Sitting); err != nil {
 		return err
 	}
-	if one.UID != uid {
+	if uid != "" && one.UID != uid {
 		return input.Errorf("it holds another sitting than its name says")
 	}
 	if one.Events, err = opened[SittingEvent](rows["events"]); err != nil {

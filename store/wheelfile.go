@@ -110,31 +110,45 @@ func ReadWheelFile(data []byte) (out WheelFile, err error) {
 // curveBands is how many values a curve has.
 const curveBands = 36
 
-// BringWheel keeps a wheel that came in a file, with tubes that are put into the box for it and their strengths
-// where those were learned (nil for none), all or nothing: build makes its content of them. The error is a Refusal where there is no room.
-func (s *Store) BringWheel(ctx context.Context, painter int64, summary string, tubes []NewTube, learned []*TakenStrength, medium string, build func(added []Tube) (WheelContent, error)) (Wheel, error) {
+// BroughtTubes are tubes that are put into a box for what came in a file.
+type BroughtTubes struct {
+	Summary string
+	Tubes   []NewTube
+	Learned []*TakenStrength // of each where that was learned, else nil
+	Medium  string           // that it was learned in
+}
+
+// bringTubes puts them into the box, and gives them their strengths.
+func bringTubes(tx *gorm.DB, painter int64, b BroughtTubes) (added []Tube, err error) {
+	if len(b.Tubes) == 0 {
+		return nil, nil
+	}
+	if added, err = addTubes(tx, BoxChange{PainterID: painter, Summary: b.Summary}, b.Tubes); err != nil {
+		return nil, err
+	}
+	t := Taking{PainterID: painter, Medium: b.Medium}
+	for i, one := range b.Learned {
+		if one == nil {
+			continue
+		}
+		strength := *one
+		strength.TubeID = added[i].ID
+		t.Strengths = append(t.Strengths, strength)
+	}
+	if len(t.Strengths) == 0 {
+		return added, nil
+	}
+	return added, keepTaking(tx, &t)
+}
+
+// BringWheel keeps a wheel that came in a file, with tubes that are put into the box for it, all or nothing: build makes
+// its content of them. The error is a Refusal where there is no room.
+func (s *Store) BringWheel(ctx context.Context, painter int64, tubes BroughtTubes, build func(added []Tube) (WheelContent, error)) (Wheel, error) {
 	var w Wheel
 	err := s.owned(ctx, painter, func(tx *gorm.DB) error {
-		var added []Tube
-		if len(tubes) > 0 {
-			var err error
-			if added, err = addTubes(tx, BoxChange{PainterID: painter, Summary: summary}, tubes); err != nil {
-				return err
-			}
-		}
-		t := Taking{PainterID: painter, Medium: medium}
-		for i, one := range learned {
-			if one == nil {
-				continue
-			}
-			strength := *one
-			strength.TubeID = added[i].ID
-			t.Strengths = append(t.Strengths, strength)
-		}
-		if len(t.Strengths) > 0 {
-			if err := keepTaking(tx, &t); err != nil {
-				return err
-			}
+		added, err := bringTubes(tx, painter, tubes)
+		if err != nil {
+			return err
 		}
 		content, err := build(added)
 		if err != nil {

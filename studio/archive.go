@@ -75,16 +75,19 @@ func (s *Studio) RestoreBackup(ctx context.Context, painter store.Painter, from 
 	out, err := s.store.Restore(ctx, painter.ID, &a.Archive, store.RestoreHow{
 		Keep: keep, Said: said,
 		Photo: a.Photo,
-		Ended: func(plan store.SittingPlan, events []store.SittingEvent) (bool, error) {
-			began, err := thaw(plan)
-			if err != nil {
-				return false, err
-			}
-			stands := bench.Fold(began.Sheet, began.Settings, happened(events))
-			return !stands.Ended.IsZero(), nil
-		},
+		Ended: overNow,
 	})
 	return out, err
+}
+
+// overNow says whether a sitting is over with all that was told of it.
+func overNow(plan store.SittingPlan, events []store.SittingEvent) (bool, error) {
+	began, err := thaw(plan)
+	if err != nil {
+		return false, err
+	}
+	stands := bench.Fold(began.Sheet, began.Settings, happened(events))
+	return !stands.Ended.IsZero(), nil
 }
 
 // checkPhoto holds a photo of a backup against what a photo may be, and against what is said of it.

@@ -330,3 +330,46 @@ func FuzzBackup(f *testing.F) {
 		}
 	})
 }
+
+// Whatever one value of a sitting's file is, it is refused in a sentence, or what it says can be opened.
+func FuzzSittingFile(f *testing.F) {
+	z, err := zip.NewReader(bytes.NewReader(kept1), int64(len(kept1)))
+	require.NoError(f, err)
+	var rows any
+	for _, file := range z.File {
+		if strings.HasPrefix(file.Name, "sittings/") {
+			r, err := file.Open()
+			require.NoError(f, err)
+			require.NoError(f, json.NewDecoder(r).Decode(&rows))
+			rows.(map[string]any)["photos"] = []any{}
+			break
+		}
+	}
+	whole, err := json.Marshal(map[string]any{"format": "gyrophane-sitting", "version": 1, "rows": rows, "tubes": map[string]any{"tube-1": map[string]any{"grade": "artist", "learned": map[string]any{"strength": 1.2, "low": 1, "high": 1.4}}}})
+	require.NoError(f, err)
+	read, err := store.ReadSittingFile(whole)
+	require.NoError(f, err)
+	require.NoError(f, checkSitting(&read.Sitting))
+	for n, value := range []string{`null`, `-1`, `1e308`, `"tube-999999"`, `[]`, `"x"`} {
+		f.Add(uint16(17*n+1), value)
+	}
+	f.Fuzz(func(t *testing.T, n uint16, value string) {
+		var with, of any
+		if json.Unmarshal([]byte(value), &with) != nil || json.Unmarshal(whole, &of) != nil {
+			return
+		}
+		at := int(n)
+		data, err := json.Marshal(leaf(of, &at, with))
+		require.NoError(t, err)
+		got, err := store.ReadSittingFile(data)
+		if err == nil {
+			err = checkSitting(&got.Sitting)
+		}
+		if err != nil {
+			assert.ErrorAs(t, err, new(input.Error), "%s", err)
+			return
+		}
+		_, err = overNow(got.Sitting.Plan, got.Sitting.Events)
+		assert.NoError(t, err)
+	})
+}

@@ -1,8 +1,10 @@
 package studio
 
 import (
+	"cmp"
 	"context"
 	"fmt"
+	"maps"
 	"math"
 	"reflect"
 	"slices"
@@ -31,14 +33,17 @@ type CarriedPaint struct {
 	was     float64 // its strength by its grade
 }
 
-// Carried is a wheel out of a file, and what bringing it in does.
+// Carried is a wheel or a sitting out of a file, and what bringing it in does.
 type Carried struct {
-	Name   string
-	Kind   wheel.SystemKind
-	Medium paint.Medium
-	Paints []CarriedPaint // in the order of the wheel
-	refs   []string       // of each
-	file   store.WheelFile
+	Name     string
+	Kind     wheel.SystemKind // of a wheel
+	Medium   paint.Medium
+	Paints   []CarriedPaint // in the order in which they are met
+	Told     int            // of a sitting
+	Readings int
+	refs     []string // of each paint
+	wheel    store.WheelFile
+	sitting  store.SittingFile
 }
 
 // Adds is how many paints it puts into the box.
@@ -57,7 +62,29 @@ func (s *Studio) WheelFile(ctx context.Context, painter store.Painter, id int64)
 	if err != nil {
 		return nil, err
 	}
-	out := store.WheelFile{Content: w.WheelContent, Tubes: map[string]store.CarriedTube{}}
+	said, err := s.saidOf(ctx, painter, w.Snapshot.Frozen)
+	if err != nil {
+		return nil, err
+	}
+	return store.WheelFile{Content: w.WheelContent, Tubes: said}.Write()
+}
+
+// SittingFile is a sitting as one file that another painter opens, with the paints that it needs.
+func (s *Studio) SittingFile(ctx context.Context, painter store.Painter, id int64) ([]byte, error) {
+	kept, _, err := s.store.Sitting(ctx, painter.ID, id)
+	if err != nil {
+		return nil, err
+	}
+	said, err := s.saidOf(ctx, painter, kept.Plan.Paints)
+	if err != nil {
+		return nil, err
+	}
+	return s.store.SittingFile(ctx, painter.ID, id, said)
+}
+
+// saidOf is what is said of those paints that are tubes of the painter's.
+func (s *Studio) saidOf(ctx context.Context, painter store.Painter, paints map[string]store.FrozenTube) (map[string]store.CarriedTube, error) {
+	out := map[string]store.CarriedTube{}
 	tubes, err := s.store.Tubes(ctx, painter.ID)
 	if err != nil {
 		return nil, err
@@ -66,7 +93,7 @@ func (s *Studio) WheelFile(ctx context.Context, painter store.Painter, id int64)
 	if err != nil {
 		return nil, err
 	}
-	for ref := range w.Snapshot.Frozen {
+	for ref := range paints {
 		at := slices.IndexFunc(tubes, func(t store.Tube) bool { return TubeID(t.ID) == ref })
 		if at < 0 {
 			continue
@@ -76,9 +103,9 @@ func (s *Studio) WheelFile(ctx context.Context, painter store.Painter, id int64)
 		if t.Learned != nil {
 			one.Learned = learnedOf(t, takings)
 		}
-		out.Tubes[ref] = one
+		out[ref] = one
 	}
-	return out.Write()
+	return out, nil
 }
 
 // learnedOf is the strength of a tube as the last taking has it that stands.
@@ -106,7 +133,7 @@ func (s *Studio) ReadWheelFile(ctx context.Context, painter store.Painter, data 
 	}) {
 		return out, input.Errorf("the file names a tube of which it says nothing: it is not whole")
 	}
-	out.Name, out.file, out.Kind = c.Name, f, c.Snapshot.System.Kind
+	out.Name, out.wheel, out.Kind = c.Name, f, c.Snapshot.System.Kind
 	if out.Medium, err = paint.ParseMedium(c.Settings.Medium); err != nil {
 		return out, input.Wrap(err)
 	}
@@ -122,23 +149,54 @@ func (s *Studio) ReadWheelFile(ctx context.Context, painter store.Painter, data 
 	if _, err := s.content(ctx, painter, WheelContentOf(c), &c); err != nil {
 		return out, err
 	}
-	box, err := s.Box(ctx, painter.ID)
+	return out, s.findTubes(ctx, painter, &out, append(system.Paints(), riders(system)...), c.Snapshot.Frozen, f.Tubes)
+}
+
+// ReadSittingFile reads a sitting out of a file and says what bringing it in would do. The error is an input.Error.
+func (s *Studio) ReadSittingFile(ctx context.Context, painter store.Painter, data []byte) (out Carried, err error) {
+	f, err := store.ReadSittingFile(data)
 	if err != nil {
 		return out, err
 	}
-	for _, p := range append(system.Paints(), riders(system)...) {
-		if slices.Contains(out.refs, p.ID) {
+	if err := checkSitting(&f.Sitting); err != nil {
+		return out, err
+	}
+	plan, err := thaw(f.Sitting.Plan)
+	if err != nil {
+		return out, err
+	}
+	out = Carried{Name: f.Sitting.Name, Medium: plan.Settings.Medium, Told: len(f.Sitting.Events), Readings: len(f.Sitting.Readings), sitting: f}
+	var paints []*paint.Paint
+	for _, id := range slices.Sorted(maps.Keys(f.Sitting.Plan.Paints)) {
+		one := f.Sitting.Plan.Paints[id]
+		p, err := one.Definition.Paint(id, one.Strength)
+		if err != nil {
+			return out, err
+		}
+		paints = append(paints, p)
+	}
+	return out, s.findTubes(ctx, painter, &out, paints, f.Sitting.Plan.Paints, f.Tubes)
+}
+
+// findTubes says of each paint that came in a file whether it is here.
+func (s *Studio) findTubes(ctx context.Context, painter store.Painter, c *Carried, paints []*paint.Paint, frozen map[string]store.FrozenTube, said map[string]store.CarriedTube) error {
+	box, err := s.Box(ctx, painter.ID)
+	if err != nil {
+		return err
+	}
+	for _, p := range paints {
+		if slices.Contains(c.refs, p.ID) {
 			continue
 		}
 		one := CarriedPaint{Name: p.Name, Happens: OfLibrary}
 		if strings.HasPrefix(p.ID, paint.TubePrefix) {
-			if one, err = carriedTube(f, p, box); err != nil {
-				return out, err
+			if one, err = carriedTube(p.ID, frozen[p.ID], said[p.ID], box); err != nil {
+				return err
 			}
 		}
-		out.refs, out.Paints = append(out.refs, p.ID), append(out.Paints, one)
+		c.refs, c.Paints = append(c.refs, p.ID), append(c.Paints, one)
 	}
-	return out, nil
+	return nil
 }
 
 // riders are the paints that ride along in a system.
@@ -155,13 +213,12 @@ func riders(system wheel.System) (out []*paint.Paint) {
 const alike = 0.005
 
 // carriedTube is a tube of a file, which may be in the box already.
-func carriedTube(f store.WheelFile, p *paint.Paint, box Box) (out CarriedPaint, err error) {
-	frozen, said := f.Content.Snapshot.Frozen[p.ID], f.Tubes[p.ID]
+func carriedTube(id string, frozen store.FrozenTube, said store.CarriedTube, box Box) (out CarriedPaint, err error) {
 	t, of, err := paint.Tube{Definition: frozen.Definition, TubeDetails: paint.TubeDetails{Nickname: said.Nickname, Grade: said.Grade}}.Complete()
 	if err != nil {
 		return out, err
 	}
-	graded, err := t.Definition.Graded(p.ID, paint.Grade(t.Grade))
+	graded, err := t.Definition.Graded(id, paint.Grade(t.Grade))
 	if err != nil {
 		return out, err
 	}
@@ -185,12 +242,8 @@ func carriedTube(f store.WheelFile, p *paint.Paint, box Box) (out CarriedPaint, 
 	return out, nil
 }
 
-// Bring keeps a wheel that came in a file, its tubes with their strengths in the box: all or nothing. The
-// error is an input.Error, or what the store answers.
-func (s *Studio) Bring(ctx context.Context, painter store.Painter, c Carried) (store.Wheel, error) {
-	var tubes []store.NewTube
-	var learned []*store.TakenStrength
-	var of []int
+// tubes are those that are put into the box, and of which paint each is.
+func (c *Carried) tubes() (out store.BroughtTubes, of []int) {
 	for i := range c.Paints {
 		p := &c.Paints[i]
 		if p.Happens != Added {
@@ -200,34 +253,42 @@ func (s *Studio) Bring(ctx context.Context, painter store.Painter, c Carried) (s
 		if l := p.Learned; l != nil {
 			strength = &store.TakenStrength{Was: p.was, Strength: l.Strength, Low: l.Low, High: l.High}
 		}
-		tubes, learned, of = append(tubes, p.new), append(learned, strength), append(of, i)
+		out.Tubes, out.Learned, of = append(out.Tubes, p.new), append(out.Learned, strength), append(of, i)
 	}
-	build := func(added []store.Tube) (store.WheelContent, error) {
-		now := map[string]string{}
-		for n, t := range added {
-			now[c.refs[of[n]]] = TubeID(t.ID)
+	out.Summary, out.Medium = fmt.Sprintf("brought in %s with %s", CountPaints(len(out.Tubes)), c.Name), c.Medium.ID
+	return out, of
+}
+
+// here are the ids that the tubes of the file have here, once some were put into the box.
+func (c *Carried) here(added []store.Tube, of []int) map[string]string {
+	out := map[string]string{}
+	for n, t := range added {
+		out[c.refs[of[n]]] = TubeID(t.ID)
+	}
+	for i, p := range c.Paints {
+		if p.Happens == Yours {
+			out[c.refs[i]] = TubeID(p.tube)
 		}
-		for i, p := range c.Paints {
-			if p.Happens == Yours {
-				now[c.refs[i]] = TubeID(p.tube)
-			}
-		}
-		was := c.file.Content
-		content := was
-		content.Snapshot.System = was.Snapshot.System.With(func(id string) string {
-			if to := now[id]; to != "" {
-				return to
-			}
-			return id
-		})
-		content.Snapshot.Frozen = map[string]store.FrozenTube{}
-		for id, t := range was.Snapshot.Frozen {
-			if to := now[id]; to != "" {
-				id = to
-			}
-			content.Snapshot.Frozen[id] = t
-		}
+	}
+	return out
+}
+
+// BringWheel keeps a wheel that came in a file, its tubes with their strengths in the box: all or nothing. The
+// error is an input.Error, or what the store answers.
+func (s *Studio) BringWheel(ctx context.Context, painter store.Painter, c Carried) (store.Wheel, error) {
+	tubes, of := c.tubes()
+	return s.store.BringWheel(ctx, painter.ID, tubes, func(added []store.Tube) (store.WheelContent, error) {
+		now := c.here(added, of)
+		content := c.wheel.Content
+		content.Snapshot = content.Snapshot.With(func(id string) string { return cmp.Or(now[id], id) })
 		return s.content(ctx, painter, WheelContentOf(content), &content)
-	}
-	return s.store.BringWheel(ctx, painter.ID, fmt.Sprintf("brought in %s with %s", CountPaints(len(tubes)), c.Name), tubes, learned, c.Medium.ID, build)
+	})
+}
+
+// BringSitting keeps a sitting that came in a file, its tubes with their strengths in the box: all or nothing. The
+// error is an input.Error, or what the store answers.
+func (s *Studio) BringSitting(ctx context.Context, painter store.Painter, c Carried) (store.Sitting, error) {
+	tubes, of := c.tubes()
+	refs := func(added []store.Tube) map[string]string { return c.here(added, of) }
+	return s.store.BringSitting(ctx, painter.ID, &c.sitting.Sitting, tubes, refs, store.RestoreHow{Ended: overNow})
 }

@@ -2,13 +2,15 @@ package wire
 
 import "gyrophane/studio"
 
-// Carried is a wheel out of a file, and what bringing it in does.
+// Carried is a wheel or a sitting out of a file, and what bringing it in does.
 type Carried struct {
-	Wheel  int64          `json:"wheel" doc:"as it is kept now; 0 where it was only looked at"`
-	Name   string         `json:"name"`
-	Kind   string         `json:"kind" format:"systemKind"`
-	Medium string         `json:"medium"`
-	Paints []CarriedPaint `json:"paints"`
+	Kept     int64          `json:"kept" doc:"the wheel or sitting as it is kept now; 0 where it was only looked at"`
+	Name     string         `json:"name"`
+	Kind     string         `json:"kind,omitempty" format:"systemKind" doc:"of a wheel"`
+	Medium   string         `json:"medium"`
+	Told     int            `json:"told" doc:"events of a sitting"`
+	Readings int            `json:"readings" doc:"of a sitting"`
+	Paints   []CarriedPaint `json:"paints"`
 }
 
 // CarriedPaint is a paint of it.
@@ -20,9 +22,9 @@ type CarriedPaint struct {
 	High     float64 `json:"high,omitempty"`
 }
 
-// CarriedOf shapes a wheel that came in a file.
+// CarriedOf shapes a wheel or a sitting that came in a file.
 func CarriedOf(c studio.Carried) Carried {
-	out := Carried{Name: c.Name, Kind: string(c.Kind), Medium: c.Medium.ID, Paints: []CarriedPaint{}}
+	out := Carried{Name: c.Name, Kind: string(c.Kind), Medium: c.Medium.ID, Told: c.Told, Readings: c.Readings, Paints: []CarriedPaint{}}
 	for _, p := range c.Paints {
 		one := CarriedPaint{Name: p.Name, Happens: p.Happens}
 		if l := p.Learned; l != nil {

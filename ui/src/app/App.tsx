@@ -21,7 +21,8 @@ import {
   BesidePage,
   BoxPaperPage,
   BoxPlace,
-  BringPage,
+  BringSittingPage,
+  BringWheelPage,
   ComparePaperPage,
   ComparePlace,
   fetchFirst,
@@ -108,7 +109,8 @@ function Pages() {
     <Suspense fallback={<Waiting failing={false} />}>
       <Routes key={String(wide)}>
         <Route path="/wheel/:id" element={<WheelPlace painter={session.data.painter} />} />
-        <Route path="/begin/file" element={<BringPage painter={session.data.painter} />} />
+        <Route path="/begin/file" element={<BringWheelPage painter={session.data.painter} />} />
+        <Route path="/log/file" element={<BringSittingPage painter={session.data.painter} />} />
         <Route path="/begin" element={<BeginPage painter={session.data.painter} />} />
         <Route path="/system/:id" element={<SystemPlace painter={session.data.painter} />} />
         <Route

@@ -49,9 +49,13 @@ export const BeginPage = place(
   "/begin",
   async () => (await import("../wheel/BeginPage")).BeginPage,
 );
-export const BringPage = place(
+export const BringWheelPage = place(
   "/begin/file",
-  async () => (await import("../wheel/BringPage")).BringPage,
+  async () => (await import("../mine/BringPage")).BringWheelPage,
+);
+export const BringSittingPage = place(
+  "/log/file",
+  async () => (await import("../mine/BringPage")).BringSittingPage,
 );
 export const WheelPlace = place(
   "/wheel/:id",

@@ -141,6 +141,9 @@ export function LogPlace({ painter }: { painter: Profile }) {
               />
             ))}
           </Box>
+          <Button component={To} to="/log/file" color="inherit" sx={{ mt: 2, ml: -1 }}>
+            a sitting out of a file
+          </Button>
         </Box>
         <Box sx={{ minWidth: 0 }}>
           <Box component="section" aria-label="the tubes">

@@ -133,6 +133,7 @@ const alongs = (id: number) => {
     { name: "on paper (PDF)", href: `${at}/paper`, page: true },
     { name: "as a table (CSV)", href: `${at}/export?format=csv` },
     { name: "all of it (JSON)", href: `${at}/export?format=json` },
+    { name: "all of it, for another painter", href: `${at}/file` },
     ...colourFiles((format) => `${at}/palette?format=${format}`, false),
   ];
 };

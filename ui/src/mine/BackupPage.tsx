@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
+import { Link as To } from "react-router";
 import { answer, client, type Profile, type Schemas } from "../api/client";
 import { mineQuery, restoringQuery } from "../api/queries";
 import { Shell } from "../app/Shell";
@@ -24,6 +25,19 @@ export function BackupPage({ painter }: { painter: Profile }) {
         {mine.data && <Typography sx={{ mt: 1 }}>{counted(mine.data)}</Typography>}
         <SaveBackup mine={mine.data} />
         <BringBack />
+        <Typography variant="h3" sx={{ mt: 4 }}>
+          One thing from somebody
+        </Typography>
+        <Typography sx={{ my: 1 }}>
+          A wheel or a sitting that another painter took along as a file comes with the paints that
+          it needs.
+        </Typography>
+        <Button component={To} to="/begin/file" color="inherit" sx={{ ml: -1 }}>
+          a wheel out of a file
+        </Button>
+        <Button component={To} to="/log/file" color="inherit">
+          a sitting out of a file
+        </Button>
       </Box>
     </Shell>
   );

@@ -18,29 +18,48 @@ const happens = {
   library: "of the library",
 } as const satisfies Record<Carried["paints"][number]["happens"], string>;
 
-/** A wheel out of a file that somebody took along: looked at, then kept with the paints that it needs. */
-export function BringPage({ painter }: { painter: Profile }) {
+/** What somebody took along as a file: what it is called, and where it is kept. */
+const things = {
+  wheel: {
+    title: "A wheel out of a file",
+    says: "A wheel that somebody took along, with the paints that it needs.",
+    choose: "choose a wheel's file",
+    at: (id: number) => `/wheel/${id}`,
+  },
+  sitting: {
+    title: "A sitting out of a file",
+    says: "A sitting that somebody took along, with its paints, what was done and what was read of it. Photos stay where they are.",
+    choose: "choose a sitting's file",
+    at: (id: number) => `/log/${id}`,
+  },
+} as const;
+
+export const BringWheelPage = ({ painter }: { painter: Profile }) => (
+  <BringPage painter={painter} thing="wheel" />
+);
+export const BringSittingPage = ({ painter }: { painter: Profile }) => (
+  <BringPage painter={painter} thing="sitting" />
+);
+
+/** A thing out of a file: looked at, then kept with the paints that it needs. */
+function BringPage({ painter, thing }: { painter: Profile; thing: keyof typeof things }) {
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const file = useFileRows<Carried>("wheel", (kept) => {
-    void queries.invalidateQueries(); // the box, the list of wheels
-    void navigate(`/wheel/${kept.wheel}`);
+  const words = things[thing];
+  const file = useFileRows<Carried>(thing, (now) => {
+    void queries.invalidateQueries(); // the box, the lists
+    void navigate(words.at(now.kept));
   });
   const got = file.got;
   const tubes = got?.paints.filter((p) => p.happens !== "library") ?? [];
   const more = (got?.paints.length ?? 0) - tubes.length;
   return (
-    <Shell painter={painter} title="A wheel out of a file">
+    <Shell painter={painter} title={words.title}>
       <Box sx={{ maxWidth: 720 }}>
         <Typography sx={{ mb: 2 }}>
-          A wheel that somebody took along, with the paints that it needs: it is looked at before
-          anything is kept.
+          {words.says} It is looked at before anything is kept.
         </Typography>
-        <FileButton
-          label="choose a wheel's file"
-          accept=".json,application/json"
-          onFile={file.choose}
-        />
+        <FileButton label={words.choose} accept=".json,application/json" onFile={file.choose} />
         {file.problem && (
           <Typography role="alert" sx={{ mt: 2 }}>
             {file.problem}
@@ -52,8 +71,10 @@ export function BringPage({ painter }: { painter: Profile }) {
               {got.name}
             </Typography>
             <Typography>
-              {kindWords[got.kind].name}, in{" "}
-              {mediumWords[got.medium as keyof typeof mediumWords] ?? got.medium}
+              {got.kind
+                ? kindWords[got.kind].name
+                : `${got.told} things told, ${got.readings} readings`}
+              , in {mediumWords[got.medium as keyof typeof mediumWords] ?? got.medium}
             </Typography>
             <Box
               component="ul"
@@ -83,7 +104,8 @@ export function BringPage({ painter }: { painter: Profile }) {
             </Box>
             <Typography variant="body2" sx={{ mt: 1 }}>
               {more > 0 && `${more} paints are of the library, which everybody has. `}
-              Learned strengths come with their tubes; the log lists them, and takes them back.
+              {tubes.length > 0 &&
+                "Learned strengths come with their tubes; the log lists them, and takes them back."}
             </Typography>
             <Button variant="contained" disabled={file.busy} onClick={file.keep} sx={{ mt: 2 }}>
               keep it
