@@ -222,7 +222,7 @@ func TestASittingIsCarriedToAnotherPainter(t *testing.T) {
 	assert.Equal(t, s.ID, again.Kept)
 
 	for name, c := range map[string]struct{ from, to, says string }{
-		"another format":    {"gyrophane-sitting", "gyrophane-wheel", "no sitting's file"},
+		"another format":    {"gyrophane-whole-sitting", "gyrophane-wheel", "no sitting's file"},
 		"a later version":   {`"version": 1,`, `"version": 2,`, "newer Gyrophane"},
 		"an unknown field":  {`"tubes"`, `"colour": 3, "tubes"`, "cannot be understood"},
 		"an unknown column": {`"next_time"`, `"next_year"`, "nothing is known here"},

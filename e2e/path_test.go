@@ -126,7 +126,7 @@ func TestAWheelIsTakenToAnotherPainter(t *testing.T) {
 	// So does a sitting.
 	p.MustNavigate(at + "/log/1").MustWaitLoad()
 	sitting := p.takenAlong("all of it, for another painter")
-	assert.Contains(t, sitting, `"format": "gyrophane-sitting"`)
+	assert.Contains(t, sitting, `"format": "gyrophane-whole-sitting"`)
 	q.goTo("Log")
 	q.press("a sitting out of a file")
 	q.upload("choose a sitting's file", fileOf(t, "wheel.json", []byte(file)))

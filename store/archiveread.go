@@ -28,6 +28,7 @@ const (
 	mostEntryBytes   = 64 << 20  // of one entry of rows, unpacked
 	mostPhotoBytes   = 24 << 20  // of one photo
 	mostEntries      = 2*mostSittings + mostWheels + mostSittings*mostPhotos
+	mostDirectory    = 150 * mostEntries // bytes in which they are listed
 )
 
 // ReadArchive is an archive that is read: what it holds, and the photos that are read when they are
@@ -54,10 +55,15 @@ func OpenArchive(from io.ReaderAt, size int64) (*ReadArchive, error) {
 	if size > MostArchiveBytes {
 		return nil, input.Errorf("the backup has %d MB; %d MB are read at most", size>>20, MostArchiveBytes>>20)
 	}
-	z, err := zip.NewReader(from, size)
+	directory := &bounded{from: from, left: mostDirectory}
+	z, err := zip.NewReader(directory, size)
+	if directory.left < 0 {
+		return nil, input.Errorf("the backup has more entries than the %d that are read at most", mostEntries)
+	}
 	if err != nil {
 		return nil, input.Errorf("this is no whole backup: it is not a zip file, or its end is missing; save it again, or take another one")
 	}
+	directory.free = true
 	if len(z.File) > mostEntries {
 		return nil, input.Errorf("the backup has %d entries, and %d are read at most", len(z.File), mostEntries)
 	}
@@ -86,6 +92,24 @@ func OpenArchive(from io.ReaderAt, size int64) (*ReadArchive, error) {
 		}
 	}
 	return out, out.whole()
+}
+
+// bounded reads so many bytes and no more, until it is free: what a zip file says of its entries is read before they
+// can be counted.
+type bounded struct {
+	from io.ReaderAt
+	left int64
+	free bool
+}
+
+// ReadAt is for io.ReaderAt.
+func (b *bounded) ReadAt(into []byte, at int64) (int, error) {
+	if !b.free {
+		if b.left -= int64(len(into)); b.left < 0 {
+			return 0, io.ErrUnexpectedEOF
+		}
+	}
+	return b.from.ReadAt(into, at)
 }
 
 func sortedNames(of map[string]entryFile) (out []string) {

@@ -21,7 +21,7 @@ type SittingFile struct {
 
 // The format of a sitting in JSON, the version that is written, and how large it may be.
 const (
-	sittingFormat    = "gyrophane-sitting"
+	sittingFormat    = "gyrophane-whole-sitting"
 	sittingVersion   = 1
 	MostSittingBytes = 16 << 20
 )
@@ -74,7 +74,7 @@ func ReadSittingFile(data []byte) (out SittingFile, err error) {
 		Format  *string `json:"format"`
 		Version *int    `json:"version"`
 	}{&f.Format, &f.Version}); err != nil || f.Format != sittingFormat {
-		return out, input.Errorf("this is no sitting's file: its format is %q where %q is expected", input.Clip(f.Format), sittingFormat)
+		return out, input.Errorf("this is no sitting's file: its format is %q where %q is expected; take it along as all of it, for another painter", input.Clip(f.Format), sittingFormat)
 	}
 	if f.Version != sittingVersion {
 		return out, input.Errorf("the file is of version %d, and %d is read here: a newer Gyrophane wrote it", f.Version, sittingVersion)

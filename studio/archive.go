@@ -57,17 +57,15 @@ func (s *Studio) RestoreBackup(ctx context.Context, painter store.Painter, from 
 	if err != nil {
 		return store.Restored{}, err
 	}
-	var photos []string
+	var photos []store.SittingPhoto
 	for i := range a.Sittings {
-		for _, p := range a.Sittings[i].Photos {
-			photos = append(photos, p.UID)
-		}
+		photos = append(photos, a.Sittings[i].Photos...)
 	}
 	if err := s.checkArchive(ctx, painter, &a.Archive); err != nil {
 		return store.Restored{}, err
 	}
-	for i, uid := range photos {
-		if err := checkPhoto(ctx, a, uid); err != nil {
+	for i, p := range photos {
+		if err := checkPhoto(ctx, a, p); err != nil {
 			return store.Restored{}, err
 		}
 		said(i+1, len(photos))
@@ -91,24 +89,19 @@ func overNow(plan store.SittingPlan, events []store.SittingEvent) (bool, error) 
 }
 
 // checkPhoto holds a photo of a backup against what a photo may be, and against what is said of it.
-func checkPhoto(ctx context.Context, a *store.ReadArchive, uid string) error {
-	data, err := a.Photo(uid)
+func checkPhoto(ctx context.Context, a *store.ReadArchive, p store.SittingPhoto) error {
+	data, err := a.Photo(p.UID)
 	if err != nil {
 		return err
 	}
 	plain, w, h, err := files.PlainJPEG(ctx, data)
-	if err != nil {
+	switch {
+	case err != nil:
 		return input.Errorf("a photo of the backup: %w", err)
-	}
-	if len(plain) != len(data) {
+	case len(plain) != len(data):
 		return input.Errorf("a photo of the backup holds more than its pixels, or is larger than photos are kept: it was not written by Gyrophane")
-	}
-	for i := range a.Sittings {
-		for _, p := range a.Sittings[i].Photos {
-			if p.UID == uid && (p.Width != w || p.Height != h) {
-				return input.Errorf("a photo of the backup has %d by %d pixels, and not the %d by %d that are said of it", w, h, p.Width, p.Height)
-			}
-		}
+	case p.Width != w || p.Height != h:
+		return input.Errorf("a photo of the backup has %d by %d pixels, and not the %d by %d that are said of it", w, h, p.Width, p.Height)
 	}
 	return nil
 }

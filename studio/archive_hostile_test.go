@@ -11,6 +11,7 @@ import (
 	"maps"
 	"math/rand/v2"
 	"slices"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -205,6 +206,23 @@ func TestABackupThatUnpacksWithoutEndIsRefused(t *testing.T) {
 	assert.ErrorAs(t, err, new(input.Error))
 }
 
+// A file of more entries than there can be is left before they are all listed.
+func TestABackupOfEndlessEntriesIsRefused(t *testing.T) {
+	kept, _ := aStore(t)
+	s := New(kept)
+	eve, err := kept.CreatePainter(t.Context(), "Eve", "")
+	require.NoError(t, err)
+	var out bytes.Buffer
+	z := zip.NewWriter(&out)
+	for n := range 300_000 {
+		_, err := z.CreateHeader(&zip.FileHeader{Name: strconv.Itoa(n)})
+		require.NoError(t, err)
+	}
+	require.NoError(t, z.Close())
+	_, err = s.RestoreBackup(t.Context(), eve, bytes.NewReader(out.Bytes()), int64(out.Len()), true, nil)
+	assert.ErrorContains(t, err, "more entries")
+}
+
 // A backup says nothing of how its painter comes in.
 func TestABackupHoldsNoSecrets(t *testing.T) {
 	kept, _ := aStore(t)
@@ -345,7 +363,7 @@ func FuzzSittingFile(f *testing.F) {
 			break
 		}
 	}
-	whole, err := json.Marshal(map[string]any{"format": "gyrophane-sitting", "version": 1, "rows": rows, "tubes": map[string]any{"tube-1": map[string]any{"grade": "artist", "learned": map[string]any{"strength": 1.2, "low": 1, "high": 1.4}}}})
+	whole, err := json.Marshal(map[string]any{"format": "gyrophane-whole-sitting", "version": 1, "rows": rows, "tubes": map[string]any{"tube-1": map[string]any{"grade": "artist", "learned": map[string]any{"strength": 1.2, "low": 1, "high": 1.4}}}})
 	require.NoError(f, err)
 	read, err := store.ReadSittingFile(whole)
 	require.NoError(f, err)
