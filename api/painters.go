@@ -30,6 +30,7 @@ func profile(p store.Painter) Profile {
 // Session says who is painting here.
 type Session struct {
 	Painter  *Profile `json:"painter" doc:"null when nobody has been chosen yet"`
+	Gone     int64    `json:"gone,omitempty" doc:"the id that the painter had who was signed in here, where all that was theirs was deleted since"`
 	Listener Listener `json:"listener" enum:"loopback,home,public" doc:"where the request came in: on this machine, where painters are offered by name; at home; or where anybody can reach it"`
 }
 
@@ -43,6 +44,8 @@ func (s *Server) session(ctx context.Context, _ *struct{}) (*struct{ Body Sessio
 	if p, ok := ctx.Value(painterKey{}).(store.Painter); ok {
 		who := profile(p)
 		out.Body.Painter = &who
+	} else if gone, ok := ctx.Value(goneKey{}).(func(context.Context) int64); ok {
+		out.Body.Gone = gone(ctx)
 	}
 	return out, nil
 }
@@ -199,5 +202,5 @@ func (s *Server) enter(ctx context.Context, p store.Painter) (*sessionOutput, er
 		return nil, err
 	}
 	who := profile(p)
-	return &sessionOutput{c, Session{&who, s.Listener}}, nil
+	return &sessionOutput{c, Session{Painter: &who, Listener: s.Listener}}, nil
 }

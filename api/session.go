@@ -77,7 +77,7 @@ func (s *Server) whoPaints(ctx huma.Context, next func(huma.Context)) {
 	case err == nil:
 		s.asPainter(huma.WithValue(huma.WithValue(ctx, painterKey{}, p), sessionKey{}, session), p, next)
 	case need == "optional" && errors.Is(err, errNobody):
-		next(ctx)
+		next(huma.WithValue(ctx, goneKey{}, func(asked context.Context) int64 { return s.goneBy(asked, ctx) }))
 	default:
 		s.answerProblem(ctx, s.refusal(err))
 	}
@@ -105,6 +105,23 @@ func (s *Server) answerProblem(ctx huma.Context, err error) {
 }
 
 var errNobody = errors.New("nobody")
+
+// goneKey carries how to learn which painter was deleted since who was signed in where a request comes from.
+type goneKey struct{}
+
+// goneBy is the id that the painter had of the browser of a request, where all that was theirs was deleted; 0 else,
+// and where that cannot be known just now.
+func (s *Server) goneBy(asked context.Context, ctx huma.Context) int64 {
+	cookie, err := huma.ReadCookie(ctx, s.cookieName())
+	if err != nil || len(cookie.Value) > 100 {
+		return 0
+	}
+	was, err := s.store.GoneBy(asked, cookie.Value)
+	if err != nil {
+		return 0
+	}
+	return was
+}
 
 // signedIn is the session of a request, and who paints in it; errNobody when
 // there is none.

@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"net/http"
 	"strings"
 	"testing"
 
@@ -98,4 +99,43 @@ func TestAllThatIsMineIsCarriedAwayAndBroughtBack(t *testing.T) {
 	q.bringsBack(at, data)
 	q.everyPlace(before)
 	assert.Empty(t, q.complaintsBut("422"), fmt.Sprint(len(data)))
+}
+
+// What waits on a device for a painter whose things were all deleted on another is put aside there, to be saved.
+func TestWhatWaitsForADeletedPainterIsPutAside(t *testing.T) {
+	t.Parallel()
+	at := startApp(t, demoDatabase(t)).address
+	desk := open(t, at)
+	desk.write("your name", "Wrack")
+	desk.press("begin")
+	desk.see("Three paints make a wheel")
+	cable := connect(t, at)
+	tablet := open(t, cable.address)
+	tablet.press("Wrack")
+	tablet.see("Three paints make a wheel")
+	tablet.ask(http.MethodPost, "/api/box/paints?medium=acrylic", map[string]any{"paints": []string{"PB29"}, "grade": "artist"})
+	tablet.MustNavigate(cable.address + "/box").MustWaitLoad()
+	tablet.waitFor("the tube", func() bool { return tablet.MustHas("[role=option][data-tube]") })
+	tablet.strip("ultramarine")
+	cable.cut(true)
+	tablet.say("nickname", "low water")
+	tablet.waitFor("it to wait", func() bool { return tablet.waitsHere() > 0 })
+
+	desk.press("Wrack")
+	desk.element("[role=menuitem]", "delete all that is mine").MustClick()
+	desk.write("type Wrack", "Wrack")
+	desk.press("delete all of it")
+	desk.waitFor("the door", func() bool { return desk.shows("look around") && !desk.shows("Wrack") })
+	cable.cut(false)
+	tablet.see("All that was Wrack’s was deleted on another device")
+	saved := tablet.own.MustWaitDownload()
+	tablet.press("save as a file")
+	assert.Contains(t, string(saved()), "low water")
+	tablet.press("let go")
+	tablet.waitFor("nothing to be left", func() bool { return tablet.waitsHere() == 0 && !tablet.shows("Wrack") })
+}
+
+// waitsHere is how many things the browser holds that wait to be sent.
+func (v visitor) waitsHere() int {
+	return v.MustEval(`() => Object.keys(localStorage).filter((k) => k.startsWith("gyrophane.outbox/")).length`).Int()
 }

@@ -664,6 +664,19 @@ var migrations = []*gormigrate.Migration{
 		},
 		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table upload_pieces, uploads`).Error },
 	},
+	{
+		// The browsers in which a painter was signed in who was deleted are told so, for as long as they might have been.
+		ID: "202612-gone",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table gone_sessions (
+					token_hash bytea primary key,
+					was bigint not null,
+					expires_at timestamptz not null
+				);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table gone_sessions`).Error },
+	},
 }
 
 // lasting are the tables whose rows have a lasting id, and what has each once: a painter, or the one thing
@@ -796,7 +809,7 @@ func (s *Store) pending(ctx context.Context, table string) (bool, error) {
 
 // rows are all things that are kept, for what their tables must look like.
 var rows = []any{
-	Painter{}, Session{}, DeviceCode{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{}, PutAside{}, WorkedPlan{}, PrintedPlan{}, Upload{}, UploadPiece{},
+	Painter{}, Session{}, DeviceCode{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{}, PutAside{}, WorkedPlan{}, PrintedPlan{}, Upload{}, UploadPiece{}, GoneSession{},
 }
 
 // complete fails where a table or column is not there, and names it.

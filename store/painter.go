@@ -232,6 +232,12 @@ func (s *Store) DropPainter(ctx context.Context, painter int64) error {
 		if err := tx.Where("content->>'painter_id' = ?", fmt.Sprint(painter)).Delete(&PutAside{}).Error; err != nil {
 			return err
 		}
+		if err := tx.Where("expires_at <= ?", tx.NowFunc()).Delete(&GoneSession{}).Error; err != nil {
+			return err
+		}
+		if err := tx.Exec("insert into gone_sessions (token_hash, was, expires_at) select token_hash, painter_id, expires_at from sessions where painter_id = ?", painter).Error; err != nil {
+			return err
+		}
 		return tx.Where("id = ?", painter).Delete(&Painter{}).Error // all else goes with it
 	})
 }

@@ -99,3 +99,18 @@ func (s *Store) Sessions(ctx context.Context, painter int64) ([]Session, error) 
 func (s *Store) EndSession(ctx context.Context, painter, id int64) error {
 	return s.with(ctx, func(db *gorm.DB) error { return dropKept(db, &Session{}, painter, id) })
 }
+
+// GoneSession was a browser of a painter who was deleted since: it is told so, that what waits there be saved.
+type GoneSession struct {
+	TokenHash []byte `gorm:"primaryKey"`
+	Was       int64  // the id that the painter had
+	ExpiresAt time.Time
+}
+
+// GoneBy is the id that the painter of a session had who was deleted since; 0 where there was none.
+func (s *Store) GoneBy(ctx context.Context, token string) (was int64, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		return db.Model(&GoneSession{}).Where("token_hash = ? and expires_at > ?", hashOf(token), db.NowFunc()).Limit(1).Pluck("was", &was).Error
+	})
+	return was, err
+}

@@ -157,6 +157,30 @@ export class Outbox {
     return out;
   }
 
+  /** What waits here for a painter, and what was put aside, in whichever tab. */
+  heldFor(painter: number): Record<string, Line> {
+    const out: Record<string, Line> = {};
+    for (const name of this.names()) {
+      const [of, thing] = parse(name)!;
+      if (of !== painter) continue;
+      const line = this.read(name);
+      const before = out[thing] ?? nothing;
+      out[thing] = {
+        version: Math.max(before.version, line.version),
+        waiting: [...before.waiting, ...line.waiting],
+        aside: [...before.aside, ...line.aside],
+      };
+    }
+    return out;
+  }
+
+  /** Lets all go that waits here for a painter who is not signed in. */
+  letGoOf(painter: number) {
+    for (const name of this.names())
+      if (parse(name)![0] === painter) this.out.storage.removeItem(name);
+    this.show({});
+  }
+
   // --- what is kept in the browser
 
   private nameOf = (painter: number, thing: string) =>

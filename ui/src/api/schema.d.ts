@@ -5577,6 +5577,11 @@ export interface components {
         };
         Session: {
             /**
+             * Format: int64
+             * @description the id that the painter had who was signed in here, where all that was theirs was deleted since
+             */
+            gone?: number;
+            /**
              * @description where the request came in: on this machine, where painters are offered by name; at home; or where anybody can reach it
              * @enum {string}
              */

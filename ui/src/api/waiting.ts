@@ -315,12 +315,22 @@ export function enter(painter: { id: number; name: string } | null) {
   if (painter) takeOver();
 }
 
-/** All that this browser holds of a painter goes: what waits, the name, what was seen. */
+/** All that this browser holds of the painter who is signed in goes: what waits, the name, what was seen. */
 export function forget(painter: number) {
   outbox.letAllGo();
+  forgetName(painter);
+  forgetSeen();
+}
+
+/** What waited here for a painter who is not signed in goes, and the name. */
+export function letGoOf(painter: number) {
+  outbox.letGoOf(painter);
+  forgetName(painter);
+}
+
+function forgetName(painter: number) {
   const others = Object.entries(stored(names)).filter(([id]) => id !== String(painter));
   localStorage.setItem(names, JSON.stringify(Object.fromEntries(others)));
-  forgetSeen();
 }
 
 /** What was seen of a painter's things goes, in this page and in the worker that kept it. */

@@ -13,7 +13,10 @@ const mostThings = 500;
 
 export type Waited = Record<string, Line>;
 
-export function waitedFile(of: Profile, lines: Waited): Blob {
+/** What the file is called when it is saved. */
+export const waitedName = "gyrophane-waiting.json";
+
+export function waitedFile(of: Pick<Profile, "id" | "name" | "since">, lines: Waited): Blob {
   const painter = { id: of.id, name: of.name, since: of.since };
   const content = JSON.stringify({ gyrophane: kind, painter, lines }, null, 2);
   return new Blob([content], { type: "application/json" });

@@ -98,6 +98,7 @@ function Pages() {
     return (
       <WhoPage
         listener={session.data.listener}
+        gone={session.data.gone}
         figure={
           <Suspense>
             <FirstWheel />

@@ -9,7 +9,7 @@ import { useEffect } from "react";
 import type { Entry } from "../api/outbox";
 import { queryClient, sessionQuery } from "../api/queries";
 import { outbox } from "../api/waiting";
-import { waitedFile } from "../api/waitingFile";
+import { waitedFile, waitedName } from "../api/waitingFile";
 import { saveAs } from "../parts/saveAs";
 import { useOutbox } from "../parts/useUnsaved";
 
@@ -18,7 +18,7 @@ function saveAsFile() {
   const { lines, painter } = outbox.get();
   const here = queryClient.getQueryData(sessionQuery.queryKey)?.painter;
   if (here?.id !== painter) return; // nobody is, for the moment
-  saveAs(waitedFile(here, lines), "gyrophane-waiting.json");
+  saveAs(waitedFile(here, lines), waitedName);
 }
 
 /** What was put aside of all things, what one tap told as one. */

@@ -8,8 +8,10 @@ import { useRef, useState, type FormEvent, type ReactNode } from "react";
 import { useNavigate } from "react-router";
 import { answer, client, type Profile, type Schemas, type Settings } from "../api/client";
 import { paintersQuery, sessionQuery } from "../api/queries";
-import { nameHere, outbox } from "../api/waiting";
+import { letGoOf, nameHere, outbox } from "../api/waiting";
+import { waitedFile, waitedName } from "../api/waitingFile";
 import { grey } from "../drawing/style";
+import { saveAs } from "../parts/saveAs";
 import { useOutbox } from "../parts/useUnsaved";
 import { Mark } from "../drawing/Marks";
 import { plainSettings } from "../parts/choices";
@@ -76,9 +78,12 @@ function useEnter() {
 
 export function WhoPage({
   listener,
+  gone,
   figure,
 }: {
   listener: Session["listener"];
+  /** Who was signed in here, where all that was theirs was deleted since. */
+  gone: number | undefined;
   figure: ReactNode;
 }) {
   return (
@@ -105,7 +110,7 @@ export function WhoPage({
           Your tubes, twelve steps: how much of each, what stays clean, what turns to mud, and why.
           Then paint it, and let it learn your tubes.
         </Typography>
-        <WaitingForThem />
+        <WaitingForThem gone={gone} />
         {listener === "loopback" ? <Locals /> : <Strangers listener={listener} />}
       </Box>
       <Box sx={{ minWidth: 0, mt: { xs: 4, md: 0 } }}>{figure}</Box>
@@ -114,14 +119,42 @@ export function WhoPage({
 }
 
 /** What waits in this browser for painters who are not signed in. */
-function WaitingForThem() {
+function WaitingForThem({ gone }: { gone: number | undefined }) {
   useOutbox();
-  return [...outbox.waitingFor()].map(([id, n]) => (
-    <Typography key={id} role="status" sx={{ mb: 2 }}>
-      {n} {n === 1 ? "thing" : "things"} of {nameHere(id)} {n === 1 ? "waits" : "wait"} here, and{" "}
-      {n === 1 ? "is" : "are"} sent when {nameHere(id)} is back.
-    </Typography>
-  ));
+  return [...outbox.waitingFor()].map(([id, n]) =>
+    id === gone ? (
+      <WaitedForNobody key={id} id={id} n={n} />
+    ) : (
+      <Typography key={id} role="status" sx={{ mb: 2 }}>
+        {n} {n === 1 ? "thing" : "things"} of {nameHere(id)} {n === 1 ? "waits" : "wait"} here, and{" "}
+        {n === 1 ? "is" : "are"} sent when {nameHere(id)} is back.
+      </Typography>
+    ),
+  );
+}
+
+/** What waited here for a painter who was deleted elsewhere: it can be saved, or let go. */
+function WaitedForNobody({ id, n }: { id: number; n: number }) {
+  return (
+    <Box role="status" sx={{ mb: 2 }}>
+      <Typography>
+        All that was {nameHere(id)}’s was deleted on another device. {n}{" "}
+        {n === 1 ? "thing" : "things"} that waited here {n === 1 ? "was" : "were"} put aside.
+      </Typography>
+      <Button
+        color="inherit"
+        sx={{ ml: -1 }}
+        onClick={() =>
+          saveAs(waitedFile({ id, name: nameHere(id), since: "" }, outbox.heldFor(id)), waitedName)
+        }
+      >
+        save as a file
+      </Button>
+      <Button color="inherit" onClick={() => letGoOf(id)}>
+        let go
+      </Button>
+    </Box>
+  );
 }
 
 /** On one's own machine painters are offered by name. */
