@@ -218,6 +218,13 @@ func (f found) MustClick() *rod.Element {
 			const was = at();
 			await new Promise((seen) => requestAnimationFrame(() => requestAnimationFrame(seen)));
 			if (this.disabled || was !== at()) return false;
+			// What lies behind the rail at the foot, or out of sight, a hand moves to where it can be met.
+			const r = this.getBoundingClientRect();
+			const top = document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2);
+			if (!top || !(this.contains(top) || top.contains(this))) {
+				this.scrollIntoView({ block: "center" });
+				if (was !== at()) return false;
+			}
 			// One that was drawn anew in its place, by the same words, is the same to a hand.
 			const words = this.innerText;
 			const meets = (e) => e.composedPath().includes(this) || (words && e.target.closest?.("button, a[href]")?.innerText === words);
