@@ -444,7 +444,7 @@ func fillBox(t *testing.T, s *store.Store, painter int64, n int, shift func(i in
 	t.Helper()
 	var tubes []store.NewTube
 	for i := range n {
-		m, err := paint.Adjusted(paint.Library()[i%len(paint.Library())], 1, shift(i))
+		m, err := paint.Adjusted(paint.Library()[i%len(paint.Library())], 1, shift(i), 0)
 		require.NoError(t, err)
 		k, scattering := m.K(), m.S()
 		tubes = append(tubes, store.NewTube{

@@ -189,7 +189,7 @@ func (o Origin) adjusted(out *Derived) (Mixture, error) {
 	if factor == 0 {
 		factor = 1
 	}
-	m, err := Adjusted(p, factor, o.Shift)
+	m, err := Adjusted(p, factor, o.Shift, 0)
 	if err != nil {
 		return Mixture{}, input.Sentence(err)
 	}

@@ -224,9 +224,14 @@ func strengthOf(m *Mixture) int {
 	return class
 }
 
+// The farthest that a paint is made cleaner or duller, in shares of its undertone's chroma.
+const MostCleaner, MostDuller = 0.5, -0.5
+
 // Adjusted is a paint like another but with its strength multiplied by a factor
-// (0.1 to 10) and its absorption shifted along the wavelengths (-20 to 20 nm).
-func Adjusted(p *Paint, factor, shift float64) (Mixture, error) {
+// (0.1 to 10), its absorption shifted along the wavelengths (-20 to 20 nm), and the
+// chroma of its undertone changed by a share (-0.5 to 0.5): its valleys of absorption
+// are made deeper or filled, K' = Kmax (K/Kmax)^(1+y). What has no hue stays as clean as it is.
+func Adjusted(p *Paint, factor, shift, cleaner float64) (Mixture, error) {
 	if !(factor >= 0.1 && factor <= 10) {
 		return Mixture{}, fmt.Errorf("%.4g times as strong is out of reach: choose from 0.1 to 10", factor)
 	}
@@ -236,13 +241,80 @@ func Adjusted(p *Paint, factor, shift float64) (Mixture, error) {
 	if p.Family == "white" && factor != 1 {
 		return Mixture{}, errors.New("white is the measure of strength and always has 1; it can be shifted, not made stronger or weaker")
 	}
+	if !(cleaner >= MostDuller && cleaner <= MostCleaner) {
+		return Mixture{}, fmt.Errorf("a change of chroma by %.4g is out of reach: choose from %v to %v", cleaner, MostDuller, MostCleaner)
+	}
 	m := p.alone
 	k := m.k.Shifted(shift)
+	if cleaner != 0 && m.hued {
+		k = purified(k, m.s, cleaner)
+	}
 	for i := range m.k {
 		m.k[i] = k[i] * factor
 		m.s[i] *= factor
 	}
 	return m, nil
+}
+
+// How the exponent of a change of chroma is found: from 0 in strides to where the chroma is met, or rises no more, and
+// then hemmed in.
+const (
+	purifyStride = 0.1
+	purifySteps  = 8
+	mostPurify   = 4.0
+	leastPurify  = -0.9
+)
+
+// purified is an absorption whose undertone, with a scattering, has a chroma changed by a share: as near to it as
+// its shape allows.
+func purified(k, s colour.Spectrum, share float64) colour.Spectrum {
+	top := slices.Max(k[:])
+	if top <= 0 {
+		return k
+	}
+	with := func(y float64) (out colour.Spectrum) {
+		for i := range k {
+			out[i] = top * math.Pow(k[i]/top, 1+y)
+		}
+		return out
+	}
+	chroma := func(k colour.Spectrum) float64 {
+		m := Mixture{k: k, s: s}
+		return m.bareUndertone().Chroma
+	}
+	was := chroma(k)
+	want := (1 + share) * was
+	// Beyond some exponent the peak alone is left, and the chroma falls again.
+	from, to, stride := 0.0, 0.0, math.Copysign(purifyStride, share)
+	for now := was; (now-want)*share < 0; {
+		from, to = to, to+stride
+		next := chroma(with(to))
+		if (next-now)*share <= 0 || to > mostPurify || to < leastPurify {
+			return with(from)
+		}
+		now = next
+	}
+	for range purifySteps {
+		if mid := (from + to) / 2; (chroma(with(mid))-want)*share < 0 {
+			from = mid
+		} else {
+			to = mid
+		}
+	}
+	return with((from + to) / 2)
+}
+
+// Changed is the paint with its absorption shifted along the wavelengths (nm) and the chroma of its undertone changed
+// by a share, as Adjusted has it: another tube of the same, as far as both go. Whites stay as they are.
+func (p *Paint) Changed(shift, cleaner float64) (*Paint, error) {
+	m, err := Adjusted(p, 1, shift, cleaner)
+	if err != nil || p.alone.white != nil {
+		return p, err
+	}
+	out := p.copied()
+	out.alone.k, out.alone.s = m.k, m.s
+	out.alone.ofOneTube()
+	return out, nil
 }
 
 var codePattern = regexp.MustCompile(`(?i)\bP\s?(Br|Bk|Y|O|R|V|B|G|W)\s?(\d{1,3})(?:\s?[:.]\s?(\d))?\b`)

@@ -188,25 +188,25 @@ func TestATubeOfHalfTheStrengthNeedsTwiceTheParts(t *testing.T) {
 
 func TestAdjustedIsLikeThePaintButNotQuite(t *testing.T) {
 	p := find(t, "PY65")
-	same, err := Adjusted(p, 1, 0)
+	same, err := Adjusted(p, 1, 0, 0)
 	require.NoError(t, err)
 	assert.Equal(t, p.alone, same)
-	longer, err := Adjusted(p, 1, 12)
+	longer, err := Adjusted(p, 1, 12, 0)
 	require.NoError(t, err)
-	shorter, err := Adjusted(p, 1, -12)
+	shorter, err := Adjusted(p, 1, -12, 0)
 	require.NoError(t, err)
 	assert.Less(t, longer.Undertone().Hue, p.Undertone().Hue, "a yellow moved to longer waves turns to orange")
 	assert.Greater(t, shorter.Undertone().Hue, p.Undertone().Hue)
-	strong, err := Adjusted(p, 2, 0)
+	strong, err := Adjusted(p, 2, 0, 0)
 	require.NoError(t, err)
 	a, b := strong.LetDown(0.05), p.alone.LetDown(0.1)
 	ra, rb := a.Masstone(), b.Masstone()
 	assert.InDelta(t, rb[5], ra[5], 0.03, "half as much of it tints as far")
 	for _, c := range [][2]float64{{0.05, 0}, {11, 0}, {1, 21}, {1, -21}, {math.NaN(), 0}, {1, math.NaN()}} {
-		_, err := Adjusted(p, c[0], c[1])
+		_, err := Adjusted(p, c[0], c[1], 0)
 		assert.Error(t, err, c)
 	}
-	_, err = Adjusted(find(t, "PW6"), 2, 0)
+	_, err = Adjusted(find(t, "PW6"), 2, 0, 0)
 	assert.ErrorContains(t, err, "white")
 }
 
@@ -393,7 +393,7 @@ func TestAFingerprintIsThatOfTheCurves(t *testing.T) {
 	weak, err := blue.Tube("tube-3", 0.5)
 	require.NoError(t, err)
 	assert.NotEqual(t, blue.Fingerprint(), weak.Fingerprint(), "of another strength it mixes otherwise")
-	changed, err := Adjusted(blue, 1, 3)
+	changed, err := Adjusted(blue, 1, 3, 0)
 	require.NoError(t, err)
 	assert.NotEqual(t, blue.Fingerprint(), Own("own", "own", changed, nil, Changed).Fingerprint())
 }
@@ -421,4 +421,27 @@ func TestAReadingHasTheSmoothestSpectrumOfItsColour(t *testing.T) {
 	require.NoError(t, err)
 	_, err = bright.Reflectance()
 	assert.ErrorContains(t, err, "no paint can have the colour")
+}
+
+// Another tube of a paint is cleaner or duller by so much, as far as its shape allows; its own place stays.
+func TestATubeIsMadeCleanerOrDuller(t *testing.T) {
+	for _, p := range Library() {
+		for _, by := range []float64{-0.1, -0.03, 0.02} {
+			other, err := p.Changed(0, by)
+			require.NoError(t, err)
+			if p.Family == "white" || !p.Undertone().HasHue() {
+				assert.InDelta(t, p.Undertone().Chroma, other.Undertone().Chroma, 1e-12, "%s has no hue to be cleaner in", p.ID)
+				continue
+			}
+			assert.InDelta(t, (1+by)*p.Undertone().Chroma, other.Undertone().Chroma, 0.004*p.Undertone().Chroma, "%s by %v", p.ID, by)
+			assert.Equal(t, p.Strength(), other.Strength())
+		}
+		far, err := p.Changed(0, MostCleaner)
+		require.NoError(t, err)
+		assert.GreaterOrEqual(t, far.Undertone().Chroma, p.Undertone().Chroma-1e-9, "%s: as far as it goes, never duller", p.ID)
+	}
+	for _, by := range []float64{0.6, -0.7, math.NaN()} {
+		_, err := find(t, "PB29").Changed(0, by)
+		assert.ErrorContains(t, err, "out of reach")
+	}
 }

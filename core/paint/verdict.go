@@ -4,6 +4,7 @@ import (
 	_ "embed"
 	"math"
 
+	"gyrophane/core/colour"
 	"gyrophane/core/internal/table"
 )
 
@@ -103,6 +104,18 @@ func verdictOf(retention, kept float64, quiet bool) Verdict {
 		}
 	}
 	return Muddy
+}
+
+// Judged is the verdict that the undertone would have with another retention (above 1 where it is not clamped), another
+// share kept and another chroma: what tubes that differ make of it. What has no verdict of its own stays so.
+func (u Undertone) Judged(retention, kept, chroma float64) Verdict {
+	switch {
+	case u.Verdict == Neutral || u.Shade:
+		return Neutral
+	case chroma < colour.NeutralChroma:
+		return Muddy
+	}
+	return verdictOf(min(1, max(0, retention)), min(1, max(0, kept)), u.quiet)
 }
 
 // VerdictAt is the verdict on a retention alone, 0 to 1, of something whose

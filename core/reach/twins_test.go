@@ -66,7 +66,7 @@ func shifted(t *testing.T, n int) (out []*paint.Paint) {
 	t.Helper()
 	for i := range n {
 		p := paint.Library()[i%len(paint.Library())]
-		m, err := paint.Adjusted(p, 1, float64(i)/float64(n))
+		m, err := paint.Adjusted(p, 1, float64(i)/float64(n), 0)
 		require.NoError(t, err)
 		out = append(out, paint.Own(fmt.Sprintf("own-%d", i), p.Name, m, nil, paint.Changed))
 	}
