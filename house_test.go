@@ -32,6 +32,7 @@ var floors = []struct {
 	{"core/path", nil},
 	{"core/wheel", nil},
 	{"core/reach", nil},
+	{"core/certainty", nil},
 	{"core/bench", nil},
 	{"core/photo", nil},
 	{"core/journal", nil},

@@ -155,6 +155,19 @@ func (p *Path) SectionSteps(s Spacing) (steps []Step, byArc bool) {
 	return out, true
 }
 
+// SectionShare is the share of the second paint at one of a section's inner steps, 1 to 3, before it is counted in parts;
+// byArc as SectionSteps says it.
+func (p *Path) SectionShare(step int, s Spacing, byArc bool) float64 {
+	if step == 2 || !byArc {
+		return p.ShareAt(float64(step)/4, s)
+	}
+	middle := p.arcAt(p.ShareAt(0.5, s))
+	if step == 1 {
+		return p.ShareAt(middle/2, ByContrast)
+	}
+	return p.ShareAt((1+middle)/2, ByContrast)
+}
+
 // apart says that no two neighbours among steps and the ends of the path are alike.
 func (p *Path) apart(steps []Step) bool {
 	before := p.step(p.pure(0))

@@ -1,0 +1,217 @@
+package certainty
+
+import (
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
+	"gyrophane/core/path"
+	"gyrophane/core/wheel"
+)
+
+// coloured are the paints of the library that have a hue.
+func coloured() (out []*paint.Paint) {
+	for _, p := range paint.Library() {
+		if p.Undertone().HasHue() && p.Family != "white" && p.Family != "black" {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+// tube is another tube of a paint, drawn from what is not known of it.
+func tube(t testing.TB, p *paint.Paint, d Doubt, r *rand.Rand) *paint.Paint {
+	t.Helper()
+	out, err := p.Changed(d.Shade*r.NormFloat64(), min(max(d.Cleanness*r.NormFloat64(), paint.MostDuller), paint.MostCleaner))
+	require.NoError(t, err)
+	out, err = out.Tube(p.ID, paint.BoundedStrength(math.Exp(d.Strength*r.NormFloat64())))
+	require.NoError(t, err)
+	return out
+}
+
+func TestDoubtsGoByHowAPaintWasComeBy(t *testing.T) {
+	assert.Equal(t, Doubt{0.25, 4, 0.06}, Usual(painttest.Paint("PB29")))
+	assert.Equal(t, Doubt{0.40, 5, 0.10}, LibraryStudent.Doubt())
+	assert.Equal(t, Doubt{}, Usual(painttest.Paint("PW6")), "white is the measure")
+	assert.Equal(t, LibraryArtist.Doubt(), Origin("unheard of").Doubt())
+	stirred, err := paint.Stir("green", "green", paint.Part{Paint: painttest.Paint("PW6"), Parts: 9}, paint.Part{Paint: painttest.Paint("PB29"), Parts: 1})
+	require.NoError(t, err)
+	assert.Equal(t, Doubt{}, Usual(stirred), "what colours it most is white")
+	for making, origin := range map[paint.Making]Origin{paint.FromALabel: Label, paint.TwoSwatch: SwatchesSeen, paint.FromCurves: SwatchesMeasured, paint.Changed: LibraryArtist} {
+		p := paint.Own("x", "x", painttest.Paint("PB29").Alone(), nil, making)
+		assert.Equal(t, origin, OriginOf(p), making)
+	}
+}
+
+// With strengths alone in doubt the logarithm of the parts strays by both together, wherever the step lies.
+func TestStrengthsAloneStrayTheParts(t *testing.T) {
+	p := path.New(painttest.Paint("PY184"), painttest.Paint("PB15:3"))
+	only := func(*paint.Paint) Doubt { return Doubt{Strength: 0.3} }
+	for _, s := range Steps(p, path.ByHue, only, InSection(1, path.ByHue, false), HalfWay(path.ByHue), InSection(3, path.ByHue, false)) {
+		assert.InDelta(t, 0.3*math.Sqrt2, s.Deviation(), 1e-12)
+		sure, could := s.Verdict(s.under.Verdict)
+		assert.Equal(t, Sure, sure)
+		assert.Equal(t, []paint.Verdict{s.under.Verdict}, could)
+	}
+	// A stronger second paint is taken less of.
+	middle := Steps(p, path.ByHue, only, HalfWay(path.ByHue))[0]
+	stronger, err := p.B.Tube("stronger", math.Exp(0.3))
+	require.NoError(t, err)
+	q := path.New(p.A, stronger)
+	then := stepOf(q, HalfWay(path.ByHue)(q))
+	assert.InDelta(t, middle.Ratio+middle.ratio[3], then.Ratio, 0.03)
+
+	known := Steps(p, path.ByHue, func(*paint.Paint) Doubt { return Doubt{} }, HalfWay(path.ByHue))[0]
+	_, doubted := known.Range()
+	assert.False(t, doubted, "nothing is in doubt")
+	equal := Steps(p, path.EqualParts, only, HalfWay(path.EqualParts))[0]
+	_, doubted = equal.Range()
+	assert.False(t, doubted, "equal parts are equal parts")
+	assert.NotZero(t, length(equal.retention), "but what comes of them is not known")
+}
+
+func TestEndsAreCountedInTheFewestParts(t *testing.T) {
+	for _, c := range []struct {
+		ln   float64
+		want Ratio
+	}{
+		{0, Ratio{1, 1}}, {math.Log(2), Ratio{1, 2}}, {math.Log(1.55), Ratio{2, 3}}, {-math.Log(13), Ratio{12, 1}}, {-math.Log(8), Ratio{8, 1}}, {math.Log(200), Ratio{1, 200}}, {-math.Log(90), Ratio{90, 1}},
+	} {
+		assert.Equal(t, c.want, counted(c.ln), "%v", c.ln)
+	}
+	for x := -3.5; x < 3.5; x += 0.01 {
+		r := counted(x)
+		assert.InDelta(t, x, math.Log(float64(r[1])/float64(r[0])), near+1e-9)
+	}
+	assert.Equal(t, "13 : 1", Ratio{13, 1}.String())
+}
+
+// Tubes drawn from what is not known of them: as many as are said lie within the ranges, and what is called sure is.
+func TestWhatIsSaidHoldsForTubesAsTheyDiffer(t *testing.T) {
+	pairs := 160
+	if testing.Short() {
+		pairs = 60
+	}
+	paints := coloured()
+	r := rand.New(rand.NewPCG(33, 1))
+	in, sure, sureRight, likely, likelyRight, either, all := 0, 0, 0, 0, 0, 0, 0
+	for all < pairs {
+		a, b := paints[r.IntN(len(paints))], paints[r.IntN(len(paints))]
+		if a == b {
+			continue
+		}
+		p := path.New(a, b)
+		if p.Indistinguishable() {
+			continue
+		}
+		said := Steps(p, path.ByHue, Usual, HalfWay(path.ByHue))[0]
+		if !said.known {
+			continue
+		}
+		q := path.New(tube(t, a, Usual(a), r), tube(t, b, Usual(b), r))
+		came := stepOf(q, HalfWay(path.ByHue)(q))
+		all++
+		if math.Abs(came.Ratio-said.Ratio) <= within80*said.Deviation() {
+			in++
+		}
+		right := came.under.Verdict == said.under.Verdict
+		switch is, _ := said.Verdict(said.under.Verdict); is {
+		case Sure:
+			sure++
+			if right {
+				sureRight++
+			}
+		case Likely:
+			likely++
+			if right {
+				likelyRight++
+			}
+		default:
+			either++
+		}
+	}
+	share := func(n, of int) float64 { return float64(n) / float64(max(of, 1)) }
+	t.Logf("%d pairs: %.0f %% of the parts within; sure %d, right in %.0f %%; likely %d, right in %.0f %%; either way %d", all, 100*share(in, all), sure, 100*share(sureRight, sure), likely, 100*share(likelyRight, likely), either)
+	assert.InDelta(t, 0.81, share(in, all), 0.08)
+	assert.Greater(t, share(sureRight, sure), 0.93)
+	assert.Greater(t, share(likelyRight, likely), 0.55, "so few of them: within chance of 0.70")
+	assert.Less(t, share(either, all), 0.17)
+	assert.Greater(t, sure, likely+either)
+}
+
+func BenchmarkSection(b *testing.B) {
+	p := path.New(painttest.Paint("PY184"), painttest.Paint("PB29"))
+	for b.Loop() {
+		Steps(p, path.ByHue, Usual, InSection(1, path.ByHue, false), HalfWay(path.ByHue), InSection(3, path.ByHue, false))
+	}
+}
+
+func TestAWheelSaysHowSureEachSlotIs(t *testing.T) {
+	for _, c := range []struct {
+		kind  wheel.SystemKind
+		roles [3][]string
+	}{
+		{wheel.RYB, [3][]string{{"PY65"}, {"PR254"}, {"PB29"}}},
+		{wheel.Split, [3][]string{{"PY184", "PY65"}, {"PR255", "PR122"}, {"PB29", "PB15:3"}}},
+		{wheel.Double, [3][]string{{"PY184", "PY65"}, {"PR255", "PR122"}, {"PB29", "PB15:3"}}},
+	} {
+		system, err := wheel.Selection{Kind: c.kind, Roles: c.roles}.System(paint.Find)
+		require.NoError(t, err)
+		w := wheel.Build(system, wheel.Options{Order: wheel.RunOn})
+		said := 0
+		for i, one := range OfWheel(w, Usual) {
+			slot := &w.Slots[i]
+			require.NotNil(t, one, "%s %s", c.kind, slot.Name)
+			if slot.Kind == wheel.Primary {
+				assert.Empty(t, one.Parts(), "%s: a paint as it comes", slot.Name)
+				assert.Contains(t, one.Could, slot.Under.Verdict)
+				continue
+			}
+			said++
+			assert.Contains(t, one.Could, slot.Under.Verdict)
+			assert.Contains(t, one.Parts(), "begin with "+one.Begin.String())
+			assert.Greater(t, one.Known, 0.2)
+			assert.Less(t, one.Known, 1.0)
+			if one.Sure != EitherWay {
+				assert.Empty(t, one.Verdict())
+			}
+			// The parts of the recipe lie within their own range.
+			ratio := [2]float64{}
+			for _, p := range slot.Parts.Plain() {
+				if p.Paint == one.A {
+					ratio[0] = p.Parts
+				} else if p.Paint == one.B {
+					ratio[1] = p.Parts
+				}
+			}
+			if ratio[0]*ratio[1] > 0 {
+				ln := math.Log(ratio[1] / ratio[0])
+				at := func(r Ratio) float64 { return math.Log(float64(r[1]) / float64(r[0])) }
+				assert.Greater(t, ln, at(one.Range.Less)-0.01, "%s: %s in %v", slot.Name, slot.Parts, one.Range)
+				assert.Less(t, ln, at(one.Range.More)+0.01, "%s: %s in %v", slot.Name, slot.Parts, one.Range)
+			}
+		}
+		assert.Equal(t, 9, said)
+	}
+}
+
+func BenchmarkWheel(b *testing.B) {
+	system, err := wheel.Selection{Kind: wheel.Split, Roles: [3][]string{{"PY184", "PY65"}, {"PR255", "PR122"}, {"PB29", "PB15:3"}}}.System(paint.Find)
+	require.NoError(b, err)
+	w := wheel.Build(system, wheel.Options{Order: wheel.RunOn})
+	b.Run("built", func(b *testing.B) {
+		for b.Loop() {
+			wheel.Build(system, wheel.Options{Order: wheel.RunOn})
+		}
+	})
+	b.Run("how sure", func(b *testing.B) {
+		for b.Loop() {
+			OfWheel(w, Usual)
+		}
+	})
+}

@@ -1,0 +1,100 @@
+package certainty
+
+import (
+	"fmt"
+	"sync"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+	"gyrophane/core/wheel"
+)
+
+// Told is what is said of how far a recipe of two paints, and the verdict on it, can be trusted.
+type Told struct {
+	Sure    Sureness
+	Could   []paint.Verdict // that it could turn out as; the one that is shown where it is sure or likely
+	A, B    *paint.Paint
+	Range   Range
+	Doubted bool    // the parts differ between tubes, so that there is a range
+	Known   float64 // how far the parts are known, as a share
+	Begin   Ratio   // of the range the end with the most of the weaker paint
+	Other   Ratio   // the end that one creeps toward
+}
+
+func told(p *path.Path, s *Step, shown paint.Verdict) *Told {
+	out := &Told{A: p.A, B: p.B, Known: s.Known()}
+	out.Sure, out.Could = s.Verdict(shown)
+	out.Range, out.Doubted = s.Range()
+	if out.Begin, out.Other = out.Range.Less, out.Range.More; p.Weaker() == p.B {
+		out.Begin, out.Other = out.Other, out.Begin
+	}
+	return out
+}
+
+// Parts says what most tubes ask for and where to begin, in words; empty where nothing is in doubt.
+func (t *Told) Parts() string {
+	if !t.Doubted {
+		return ""
+	}
+	return fmt.Sprintf("in most tubes %s to %s: begin with %s and creep", t.Other, t.Begin, t.Begin)
+}
+
+// Verdict says what it could turn out as, in words; empty where it is sure or likely.
+func (t *Told) Verdict() string {
+	if len(t.Could) < 2 {
+		return ""
+	}
+	return fmt.Sprintf("could turn out %s or %s", t.Could[0], t.Could[1])
+}
+
+// OfPath is what is said of the middle of a path, of which a verdict is shown; nil where its paints are no different.
+func OfPath(p *path.Path, s path.Spacing, shown paint.Verdict, doubt Doubts) *Told {
+	if p.Indistinguishable() {
+		return nil
+	}
+	at := Steps(p, s, doubt, HalfWay(s))
+	return told(p, &at[0], shown)
+}
+
+// OfWheel is what is said of each slot of a wheel, by its index; nil for what is empty, or mixed of no two.
+func OfWheel(w *wheel.Wheel, doubt Doubts) (out [12]*Told) {
+	for k := range 3 {
+		if slot := w.At(4 * k); !slot.Empty {
+			out[slot.Index] = OfPaint(slot.Parts[0].Paint, doubt)
+		}
+	}
+	var working sync.WaitGroup
+	for k := range w.Sections {
+		working.Go(func() { ofSection(w, k, doubt, &out) })
+	}
+	working.Wait()
+	return out
+}
+
+// ofSection is what is said of the three slots of a section: each section writes its own.
+func ofSection(w *wheel.Wheel, k int, doubt Doubts, out *[12]*Told) {
+	s := &w.Sections[k]
+	if s.Empty() || s.Path.Indistinguishable() {
+		return
+	}
+	var slots []*wheel.Slot
+	var at []Share
+	for step := 1; step <= 3; step++ {
+		slot := w.At(4*k + step)
+		switch {
+		case slot.Empty || len(slot.Parts) != 2:
+			continue
+		case slot.Parts[0].Paint != s.A || slot.Parts[1].Paint != s.B: // half way to a secondary that is stirred first
+			p := path.New(slot.Parts[0].Paint, slot.Parts[1].Paint)
+			out[slot.Index] = OfPath(p, w.Spacing, slot.Under.Verdict, doubt)
+			continue
+		}
+		slots, at = append(slots, slot), append(at, InSection(step, w.Spacing, s.ByArc))
+	}
+	if len(at) == 0 {
+		return
+	}
+	for i, one := range Steps(s.Path, w.Spacing, doubt, at...) {
+		out[slots[i].Index] = told(s.Path, &one, slots[i].Under.Verdict)
+	}
+}
