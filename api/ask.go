@@ -3,6 +3,8 @@ package api
 import (
 	"context"
 	"net/http"
+	"slices"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -207,6 +209,11 @@ func (s *Server) pair(ctx context.Context, in *pairInput) (out wire.Pair, err er
 	found, err := s.studio.Paints(ctx, painterIfAny, in.Wheel, ids...)
 	if err != nil {
 		return out, err
+	}
+	if slices.ContainsFunc(ids, func(id string) bool { return strings.HasPrefix(id, paint.TubePrefix) }) {
+		if v.Doubts, err = s.studio.Doubts(ctx, painterIfAny); err != nil {
+			return out, err
+		}
 	}
 	way := path.New(found[0], found[1])
 	if in.Third == "" {

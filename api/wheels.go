@@ -186,6 +186,11 @@ func (s *Server) system(ctx context.Context, l Look, kept int64, c wire.Selectio
 	if v, err = l.view(); err != nil {
 		return v, system, nil, err
 	}
+	if c.Core().Mentions(paint.TubePrefix) {
+		if v.Doubts, err = s.studio.Doubts(ctx, painterIfAny); err != nil {
+			return v, system, nil, err
+		}
+	}
 	system, find, err = s.studio.System(ctx, painterIfAny, kept, c.Core())
 	return v, system, find, err
 }

@@ -5,6 +5,7 @@ import (
 
 	"gyrophane/core/bench"
 	"gyrophane/core/bias"
+	"gyrophane/core/certainty"
 	"gyrophane/core/colour"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
@@ -37,6 +38,7 @@ func Enumerations() []Enumeration {
 		{"spacing", "Spacing", "what steps are even in", words(path.Spacings)},
 		{"verdict", "Verdict", "on how much of the possible brightness is kept; neutral for what has no hue", words(paint.Verdicts)},
 		{"chromaticVerdict", "ChromaticVerdict", "a verdict on what has a hue", words(paint.ChromaticVerdicts)},
+		{"sureness", "Sureness", "how sure a verdict is, for tubes like a painter's", words(certainty.Surenesses)},
 		{"ruleOfThumb", "RuleOfThumb", "what the rule of thumb says of two paints; none where it says nothing", append(words(bias.RuleRatings), "none")},
 		{"leanSide", "LeanSide", "how a paint leans with regard to its partner", words(bias.Sides)},
 		{"warmBlue", "WarmBlue", "the neighbour that the blue called warm leans to", words(bias.Schools)},

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"gyrophane/core/bias"
+	"gyrophane/core/certainty"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
@@ -14,29 +15,30 @@ import (
 // Pair is the way from one paint to another.
 type Pair struct {
 	Conditions
-	Spacing           string       `json:"spacing" format:"spacing"`
-	Key               string       `json:"key" doc:"tells the two paints as they stand, and the spacing, from all others"`
-	Predictable       bool         `json:"predictable" doc:"there is something to predict of the two"`
-	A                 Paint        `json:"a"`
-	B                 Paint        `json:"b"`
-	Samples           []PathSample `json:"samples"`
-	Ratios            []RatioMark  `json:"ratios" doc:"where ratios stand that a hand can count"`
-	Steps             []PathStep   `json:"steps"`
-	Middle            PathStep     `json:"middle" doc:"the secondary, half way"`
-	Retention         float64      `json:"retention" doc:"of the secondary"`
-	Verdict           string       `json:"verdict" format:"verdict" doc:"of the secondary"`
-	Lowest            float64      `json:"lowest" doc:"least retention between the first and the last step"`
-	MudZones          []Stretch    `json:"mudZones"`
-	Dull              []Stretch    `json:"dullStretches" doc:"softened or worse"`
-	RuleOfThumb       string       `json:"ruleOfThumb" format:"ruleOfThumb"`
-	Because           string       `json:"because"`
-	Darkens           string       `json:"darkens" doc:"whether the steps darken evenly from the lighter paint to the darker, as painted"`
-	Indistinguishable bool         `json:"noDifferent" doc:"the two cannot be told apart: steps are the first paint, without a verdict"`
-	Ladders           []LadderAt   `json:"ladders" doc:"let down, or thinned, at some places of the way"`
-	Third             *Paint       `json:"third,omitempty" doc:"the paint that is traced into it"`
-	Taints            []Taint      `json:"taints,omitempty" doc:"the same way with a trace of the third paint in every mixture, by rising share"`
-	Clean             float64      `json:"cleanFrom" doc:"the retention from which a mixture is clean"`
-	Soft              float64      `json:"softenedFrom"`
+	Spacing     string       `json:"spacing" format:"spacing"`
+	Key         string       `json:"key" doc:"tells the two paints as they stand, and the spacing, from all others"`
+	Predictable bool         `json:"predictable" doc:"there is something to predict of the two"`
+	A           Paint        `json:"a"`
+	B           Paint        `json:"b"`
+	Samples     []PathSample `json:"samples"`
+	Ratios      []RatioMark  `json:"ratios" doc:"where ratios stand that a hand can count"`
+	Steps       []PathStep   `json:"steps"`
+	Middle      PathStep     `json:"middle" doc:"the secondary, half way"`
+	Retention   float64      `json:"retention" doc:"of the secondary"`
+	Verdict     string       `json:"verdict" format:"verdict" doc:"of the secondary"`
+	HowSure
+	Lowest            float64    `json:"lowest" doc:"least retention between the first and the last step"`
+	MudZones          []Stretch  `json:"mudZones"`
+	Dull              []Stretch  `json:"dullStretches" doc:"softened or worse"`
+	RuleOfThumb       string     `json:"ruleOfThumb" format:"ruleOfThumb"`
+	Because           string     `json:"because"`
+	Darkens           string     `json:"darkens" doc:"whether the steps darken evenly from the lighter paint to the darker, as painted"`
+	Indistinguishable bool       `json:"noDifferent" doc:"the two cannot be told apart: steps are the first paint, without a verdict"`
+	Ladders           []LadderAt `json:"ladders" doc:"let down, or thinned, at some places of the way"`
+	Third             *Paint     `json:"third,omitempty" doc:"the paint that is traced into it"`
+	Taints            []Taint    `json:"taints,omitempty" doc:"the same way with a trace of the third paint in every mixture, by rising share"`
+	Clean             float64    `json:"cleanFrom" doc:"the retention from which a mixture is clean"`
+	Soft              float64    `json:"softenedFrom"`
 }
 
 // RatioMark is where a ratio of the two paints stands on the way.
@@ -136,6 +138,7 @@ func (v View) Pair(p *path.Path, n int, spacing path.Spacing) Pair {
 		Because: bias.Because(a, b, "", "", &middle.Mixture), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(),
 	}
 	out.Retention, out.Verdict = out.Middle.Retention, out.Middle.Verdict
+	out.HowSure = HowSureOf(certainty.OfPath(p, spacing, middle.Under.Verdict, v.doubts()))
 	if rule, ok := bias.RuleOfThumb(a, b, "", ""); ok {
 		out.RuleOfThumb = rule.Rating
 	}

@@ -58,7 +58,7 @@ func (v View) Recipe(r recipe.Recipe) []Ingredient {
 			out[i].LetDown = &LetDown{p.In.Code(), p.In.ID, p.Thin}
 		}
 		for _, of := range p.Paint.Of {
-			out[i].Of = append(out[i].Of, PartOf{of.Paint.ID, of.Paint.Code(), of.Parts})
+			out[i].Of = append(out[i].Of, partOf(of.Paint, of.Parts))
 		}
 	}
 	return out
@@ -70,7 +70,7 @@ func plain(r recipe.Recipe) (out []PartOf) {
 		return nil
 	}
 	for _, p := range r.Plain() {
-		out = append(out, PartOf{p.Paint.ID, p.Paint.Code(), p.Parts})
+		out = append(out, partOf(p.Paint, p.Parts))
 	}
 	return out
 }

@@ -4,6 +4,7 @@
 package wire
 
 import (
+	"gyrophane/core/certainty"
 	"math"
 
 	"gyrophane/core/colour"
@@ -17,6 +18,16 @@ type View struct {
 	Medium paint.Medium
 	Light  colour.Light
 	Wet    bool
+	// Doubts says what is not known of a paint; nil for what it says of itself.
+	Doubts certainty.Doubts
+}
+
+// doubts is what is not known of the paints that are looked at.
+func (v View) doubts() certainty.Doubts {
+	if v.Doubts == nil {
+		return certainty.Usual
+	}
+	return v.Doubts
 }
 
 // ParseView reads a medium's id, a light's name, and "wet" or "dry". The error is
@@ -33,7 +44,7 @@ func ParseView(medium, light, judged string) (View, error) {
 	if judged != "wet" && judged != "dry" {
 		return View{}, input.Errorf("judged %q: choose wet or dry", judged)
 	}
-	return View{m, l, judged == "wet"}, nil
+	return View{Medium: m, Light: l, Wet: judged == "wet"}, nil
 }
 
 // Conditions are a View in words.

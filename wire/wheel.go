@@ -2,6 +2,7 @@ package wire
 
 import (
 	"gyrophane/core/bench"
+	"gyrophane/core/certainty"
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
@@ -39,6 +40,7 @@ type Slot struct {
 	Role    string   `json:"role,omitempty" format:"role" doc:"of a primary"`
 	Paints  []string `json:"paints" doc:"what they are called in short"`
 	Mixture
+	HowSure
 	Drawn         []Shown        `json:"drawn,omitempty" doc:"as painted where slots are drawn out, from the rim to the tip in even steps"`
 	Halves        []Half         `json:"halves,omitempty" doc:"of a split primary, the one that faces the slot before first"`
 	OtherPairings []OtherPairing `json:"otherPairings,omitempty" doc:"of a secondary, the brightest first"`
@@ -161,8 +163,10 @@ func (v View) Wheel(w *wheel.Wheel, c wheel.Choices, slots bench.Slots) Wheel {
 		Conditions: v.conditions(), Choices: ChoicesOf(c), System: string(w.System.Kind), Library: paint.LibraryVersion(),
 		Spacing: c.Spacing, Median: round(w.Median, 4), Clean: paint.CleanFrom(), Warm: Warm(), Hues: colour.HueWords(), Notes: append([]string{}, w.Notes(v.Medium)...),
 	}
+	sure := certainty.OfWheel(w, v.doubts())
 	for i := range w.Slots {
 		slot := v.slot(w, i, slots == bench.Graded)
+		slot.HowSure = HowSureOf(sure[i])
 		slot.Rings = v.rings(w, i, c)
 		out.Slots = append(out.Slots, slot)
 	}

@@ -5,11 +5,13 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"strings"
 	"text/tabwriter"
 
 	"github.com/spf13/cobra"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/certainty"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/core/recipe"
@@ -174,6 +176,9 @@ func pairCommand() *cobra.Command {
 func pairTable(w io.Writer, p wire.Pair) {
 	fmt.Fprintf(w, "%s to %s\t%s, %.2f at the secondary, %.2f at the lowest; rule of thumb: %s\n", p.A.ID, p.B.ID, p.Verdict, p.Retention, p.Lowest, p.RuleOfThumb)
 	fmt.Fprintln(w, p.Because)
+	if says := inTubes(p.HowSure); says != "" {
+		fmt.Fprintf(w, "half way, in most tubes\t%s\n", says)
+	}
 	for _, s := range p.Steps {
 		fmt.Fprintf(w, "%s\t%s\t%s %.2f\tas painted %s\tundertone %s\n", wire.InParts(s.Parts), s.HueWord, s.Verdict, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB)
 	}
@@ -249,7 +254,7 @@ func wheelTable(w io.Writer, out wire.Wheel) {
 	for _, says := range out.Notes {
 		fmt.Fprintf(w, "%s\n", says)
 	}
-	fmt.Fprintln(w, "slot\tparts\tverdict\tof the possible\tas painted\tundertone\tto the next")
+	fmt.Fprintln(w, "slot\tparts\tverdict\tof the possible\tas painted\tundertone\tto the next\tin most tubes")
 	for _, s := range out.Slots {
 		if s.Empty {
 			fmt.Fprintf(w, "%s\t-\n", s.Name)
@@ -259,11 +264,26 @@ func wheelTable(w io.Writer, out wire.Wheel) {
 		if s.Jumps {
 			jump += " jumps"
 		}
-		fmt.Fprintf(w, "%s\t%s\t%s\t%.2f\t%s\t%s\t%s\n", s.Name, wire.InParts(s.Parts), s.VerdictWords, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB, jump)
+		fmt.Fprintf(w, "%s\t%s\t%s\t%.2f\t%s\t%s\t%s\t%s\n", s.Name, wire.InParts(s.Parts), s.VerdictWords, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB, jump, inTubes(s.HowSure))
 		for _, p := range s.OtherPairings {
 			fmt.Fprintf(w, "  or\t%s\t%s\t%.2f\t%s\t%s\t\n", wire.InParts(p.Parts), p.Verdict, p.Retention, p.AsPainted.SRGB, p.Undertone.SRGB)
 		}
 	}
+}
+
+// inTubes says in a few words how far a recipe and its verdict can be trusted.
+func inTubes(h wire.HowSure) string {
+	var says []string
+	if len(h.Low) == 2 {
+		says = append(says, fmt.Sprintf("%v : %v to %v : %v", h.Low[0].Parts, h.Low[1].Parts, h.High[0].Parts, h.High[1].Parts))
+	}
+	switch {
+	case h.Could != "":
+		says = append(says, h.Could)
+	case h.Sure != string(certainty.Sure) && h.Sure != "":
+		says = append(says, h.Sure)
+	}
+	return strings.Join(says, ", ")
 }
 
 func neutralCommand() *cobra.Command {

@@ -51,6 +51,16 @@ func TestPairWheelAndPaintsJSON(t *testing.T) {
 		require.Len(t, wheel.Slots, 12)
 		assert.Equal(t, []string{"PR254"}, wheel.Slots[4].Paints)
 		assert.Equal(t, spacing, wheel.Spacing)
+		violet := wheel.Slots[6]
+		assert.Contains(t, []string{"sure", "likely", "either way"}, violet.Sure)
+		assert.Contains(t, violet.CouldBe, violet.Verdict)
+		if spacing == "parts" {
+			assert.Empty(t, violet.Low, "equal parts are equal parts")
+			continue
+		}
+		require.Len(t, violet.Low, 2)
+		assert.Equal(t, "PR254", violet.Low[0].Paint)
+		assert.Less(t, violet.Low[1].Parts/violet.Low[0].Parts, violet.High[1].Parts/violet.High[0].Parts)
 	}
 
 	var paints []wire.Paint

@@ -4505,13 +4505,24 @@ export interface components {
              * @description the retention from which a mixture is clean
              */
             cleanFrom: number;
+            /** @description the same in words, where it is either way */
+            could?: string;
+            /** @description what it could turn out as, the better first; one word where it is sure or likely */
+            couldBe?: string[];
             /** @description whether the steps darken evenly from the lighter paint to the darker, as painted */
             darkens: string;
             /** @description softened or worse */
             dullStretches: components["schemas"]["Stretch"][];
+            /** @description what most tubes ask for, and where to begin, in words */
+            inTubes?: string;
             judged: components["schemas"]["Judged"];
             /** @description tells the two paints as they stand, and the spacing, from all others */
             key: string;
+            /**
+             * Format: double
+             * @description how far the parts are known, a share
+             */
+            knownTo?: number;
             /** @description let down, or thinned, at some places of the way */
             ladders: components["schemas"]["LadderAt"][];
             /** @description D65 daylight, D50 gallery, A warm lamp */
@@ -4528,6 +4539,10 @@ export interface components {
             mudZones: components["schemas"]["Stretch"][];
             /** @description the two cannot be told apart: steps are the first paint, without a verdict */
             noDifferent: boolean;
+            /** @description to these */
+            partsHigh?: components["schemas"]["PartOf"][];
+            /** @description in 80 of 100 tubes the parts lie from these, with the least of the second paint, */
+            partsLow?: components["schemas"]["PartOf"][];
             /** @description there is something to predict of the two */
             predictable: boolean;
             /** @description where ratios stand that a hand can count */
@@ -4543,6 +4558,8 @@ export interface components {
             softenedFrom: number;
             spacing: components["schemas"]["Spacing"];
             steps: components["schemas"]["PathStep"][];
+            /** @description of the verdict; empty of a paint as it comes */
+            sure?: components["schemas"]["Sureness"];
             /** @description the same way with a trace of the third paint in every mixture, by rising share */
             taints?: components["schemas"]["Taint"][];
             /** @description the paint that is traced into it */
@@ -6241,6 +6258,10 @@ export interface components {
              * @description index of the slot across the wheel
              */
             complement: number;
+            /** @description the same in words, where it is either way */
+            could?: string;
+            /** @description what it could turn out as, the better first; one word where it is sure or likely */
+            couldBe?: string[];
             /** @description as painted where slots are drawn out, from the rim to the tip in even steps */
             drawn?: components["schemas"]["Shown"][];
             /** @description as painted, dry */
@@ -6255,6 +6276,8 @@ export interface components {
              */
             home: number;
             hueWord: string;
+            /** @description what most tubes ask for, and where to begin, in words */
+            inTubes?: string;
             /** Format: int64 */
             index: number;
             /**
@@ -6270,6 +6293,11 @@ export interface components {
              */
             kept: number;
             kind: components["schemas"]["SlotKind"];
+            /**
+             * Format: double
+             * @description how far the parts are known, a share
+             */
+            knownTo?: number;
             ladder: components["schemas"]["Rung"][];
             /** @description of a primary, in its role */
             lean: components["schemas"]["Lean"];
@@ -6281,6 +6309,10 @@ export interface components {
             /** @description what they are called in short */
             paints: string[];
             parts: components["schemas"]["Ingredient"][];
+            /** @description to these */
+            partsHigh?: components["schemas"]["PartOf"][];
+            /** @description in 80 of 100 tubes the parts lie from these, with the least of the second paint, */
+            partsLow?: components["schemas"]["PartOf"][];
             /** @description the paints by volume, where something is let down or was stirred before */
             plain?: components["schemas"]["PartOf"][];
             /**
@@ -6294,6 +6326,8 @@ export interface components {
             schemes: components["schemas"]["SchemeSlots"][];
             /** @description what it is called in the set of names, whatever the painter calls it */
             setName: string;
+            /** @description of the verdict; empty of a paint as it comes */
+            sure?: components["schemas"]["Sureness"];
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
             /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
@@ -6445,6 +6479,11 @@ export interface components {
             name: string;
             paint: string;
         };
+        /**
+         * @description how sure a verdict is, for tubes like a painter's
+         * @enum {string}
+         */
+        Sureness: "sure" | "likely" | "either way";
         Swapped: {
             /**
              * Format: double

@@ -1,24 +1,39 @@
 import { grey } from "./style";
 import { fill } from "./screen";
-import type { Shown, Verdict } from "./shapes";
+import type { Shown, Sureness, Verdict } from "./shapes";
 
 const outline = "M9.7 1.1 C9.3 5.3 2 8 2 13 A6 6 0 0 0 14 13 C14 9 10.7 6.7 9.7 1.1Z";
 const arrow = "M1 4.6 L14.2 5 L12.4 1.4 L23 6 L12.4 10.6 L14.2 7 L1 7.4Z";
 const lower = "M2.1 12 A6 6 0 1 0 13.9 12 Z";
 
-/** The verdict as a shape: full, half or hollow drop, a small full one in a hollow one for quiet; nothing for neutral. */
+/** How an outline is drawn: whole where it is sure, dashed where it is likely, dotted where it may go either way. */
+const dashes: Record<Sureness, string | undefined> = {
+  sure: undefined,
+  likely: "5 2.6",
+  "either way": "1.7 2.3",
+};
+
+/**
+ * The verdict as a shape: full, half or hollow drop, a small full one in a hollow one for quiet; nothing for neutral.
+ * Its outline says how sure it is.
+ */
 export function Drop({
   verdict,
+  sure = "sure",
   height = 17,
   x,
   y,
 }: {
   verdict: Verdict;
+  sure?: Sureness;
   height?: number;
   x?: number;
   y?: number;
 }) {
   if (verdict === "neutral") return null;
+  const whole = sure === "sure";
+  // Within an outline that is broken what fills it stands back, so that the outline is seen.
+  const within = whole ? undefined : "translate(2.56 3.95) scale(0.68)";
   return (
     <svg
       x={x}
@@ -31,11 +46,13 @@ export function Drop({
     >
       <path
         d={outline}
-        fill={verdict === "clean" ? grey.ink : "none"}
+        fill={verdict === "clean" && whole ? grey.ink : "none"}
         stroke={grey.ink}
         strokeWidth={1.5}
+        strokeDasharray={dashes[sure]}
       />
-      {verdict === "softened" && <path d={lower} fill={grey.ink} />}
+      {verdict === "clean" && !whole && <path d={outline} fill={grey.ink} transform={within} />}
+      {verdict === "softened" && <path d={lower} fill={grey.ink} transform={within} />}
       {verdict === "quiet" && (
         <path d={outline} fill={grey.ink} transform="translate(4.3 7.4) scale(0.46)" />
       )}

@@ -10,3 +10,4 @@ export type Shown = {
 
 /** How much of the possible brightness is kept, in a word. */
 export type Verdict = "clean" | "quiet" | "softened" | "muddy" | "neutral";
+export type Sureness = "sure" | "likely" | "either way";

@@ -136,10 +136,21 @@ export const terms = {
   },
   drop: {
     word: "clean, quiet, softened, muddy",
-    says: "How bright a mixture stays: a full drop is clean, a half one softened, a hollow one muddy. A small drop in a hollow one is quiet: as bright as its paints are, and they are quiet.",
+    says: "How bright a mixture stays: a full drop is clean, a half one softened, a hollow one muddy. A small drop in a hollow one is quiet: as bright as its paints are, and they are quiet. Its outline is whole where that is sure, dashed where most tubes come out so, dotted where it may go either way.",
     picture: (["clean", "quiet", "softened", "muddy"] as const).map((v) => (
       <Drop key={v} verdict={v} height={34} />
     )),
+  },
+  "most tubes": {
+    word: "most tubes",
+    says: "Tubes of one pigment differ, in strength, in shade and in how clean they are: the library is modelled, typical of each class. In eight of ten tubes the parts lie within the range that is said, and a verdict is dashed where two of three come out so, dotted where it may go either way. Two swatches of your own tube narrow it: read with a meter, to a third.",
+    picture: (
+      <Box sx={{ display: "flex", gap: 2 }}>
+        <Drop verdict="softened" height={34} />
+        <Drop verdict="softened" sure="likely" height={34} />
+        <Drop verdict="softened" sure="either way" height={34} />
+      </Box>
+    ),
   },
   possible: {
     word: "of the possible",

@@ -106,7 +106,7 @@ export function StepCard({
             {slot.name}
           </Typography>
           <Box sx={{ display: "flex", alignItems: "center", gap: 1.25, flex: "none" }}>
-            <Drop verdict={slot.verdict} height={34} />
+            <Drop verdict={slot.verdict} sure={slot.sure} height={34} />
             <Box>
               <Typography
                 data-verdict={slot.verdict}
@@ -127,6 +127,17 @@ export function StepCard({
                   </>
                 )}
               </Typography>
+              {(slot.could ?? (slot.sure === "likely" && "likely in most tubes")) && (
+                <Typography
+                  variant="caption"
+                  component="p"
+                  data-sure={slot.sure}
+                  sx={{ maxWidth: 140, lineHeight: "15px" }}
+                >
+                  {slot.could ?? "likely"}{" "}
+                  <Word of="most tubes">{slot.could ? "in some tubes" : "in most tubes"}</Word>
+                </Typography>
+              )}
             </Box>
           </Box>
         </Box>
@@ -151,6 +162,7 @@ export function StepCard({
         <InMeasure parts={slot.parts} view={settings}>
           <Box sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
             <PartsBar parts={slot.parts} />
+            {slot.inTubes && <InTubes says={slot.inTubes} />}
             <HowToMix steps={slot.mixing} />
           </Box>
         </InMeasure>
@@ -175,6 +187,18 @@ export function StepCard({
       </Box>
       <Schemes wheel={wheel} slot={slot} onChoose={onChoose} />
     </Box>
+  );
+}
+
+/** What most tubes ask for, and where to begin. */
+function InTubes({ says }: { says: string }) {
+  const [before, after] = says.split("most tubes");
+  return (
+    <Typography variant="body2" aria-label="in most tubes" sx={{ mt: -1 }}>
+      {before}
+      <Word of="most tubes" />
+      {after}
+    </Typography>
   );
 }
 

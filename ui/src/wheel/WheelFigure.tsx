@@ -187,7 +187,7 @@ function SlotMark({
     ? `${slot.name}, empty`
     : covered
       ? `${slot.name}, ${slot.kind}, covered`
-      : `${slot.name}, ${slot.kind}, ${partsInWords(slot.parts)}, ${slot.verdict}, ${share(slot.retention)} of the possible, value ${value(slot.asPainted)}`;
+      : `${slot.name}, ${slot.kind}, ${partsInWords(slot.parts)}, ${judged(slot)}, ${share(slot.retention)} of the possible, value ${value(slot.asPainted)}`;
   const bands = ringBands(slot, rim.inner + out, rim.outer + out);
   const halves =
     slot.halves?.length === 2 && !covered
@@ -491,7 +491,9 @@ function Label({ slot, out, bare }: { slot: Slot; out: number; bare: boolean }) 
         size={16}
         weight={slot.kind === "primary" ? 600 : 500}
       />
-      {hasDrop && <Drop verdict={slot.verdict} height={13} x={start} y={y + 6.5} />}
+      {hasDrop && (
+        <Drop verdict={slot.verdict} sure={slot.sure} height={13} x={start} y={y + 6.5} />
+      )}
       <text
         x={hasDrop ? start + 15 : px}
         y={y + 17}
@@ -503,6 +505,10 @@ function Label({ slot, out, bare }: { slot: Slot; out: number; bare: boolean }) 
     </g>
   );
 }
+
+/** The verdict in words, with how sure it is where that is less than sure. */
+const judged = ({ verdict, sure, could }: Slot) =>
+  could ? `${verdict}, ${could}` : sure === "likely" ? `likely ${verdict}` : verdict;
 
 /** On a phone: the short name and the drop. */
 function ShortLabel({
@@ -525,7 +531,7 @@ function ShortLabel({
   const y = slot.index === 0 ? py - 4 : slot.index === 6 ? py + 16 : py + 7;
   return (
     <g>
-      {drop > 0 && <Drop verdict={slot.verdict} height={21} x={from} y={y - 18} />}
+      {drop > 0 && <Drop verdict={slot.verdict} sure={slot.sure} height={21} x={from} y={y - 18} />}
       <text
         x={side < 0 ? px : from + drop}
         y={y}
