@@ -45,7 +45,7 @@ func doubtOf(t *store.Tube, p *paint.Paint, takings []store.Taking) certainty.Do
 	if p.Family == "white" {
 		return certainty.Doubt{}
 	}
-	out := originOf(t).Doubt()
+	out := originOf(t, p).Doubt()
 	if t.Learned == nil || math.Abs(p.Strength()/(*t.Learned)-1) > alike {
 		return out
 	}
@@ -55,11 +55,11 @@ func doubtOf(t *store.Tube, p *paint.Paint, takings []store.Taking) certainty.Do
 	return out
 }
 
-// originOf is how a tube's paint was come by.
-func originOf(t *store.Tube) certainty.Origin {
+// originOf is how a tube's paint was come by; as it was kept before it was called a students' one, it is an artists' one.
+func originOf(t *store.Tube, p *paint.Paint) certainty.Origin {
 	d := &t.Definition
 	switch {
-	case d.Library != "" && t.Grade == string(paint.Student):
+	case d.Library != "" && t.Grade == string(paint.Student) && (t.Learned != nil || p.Strength() < 1):
 		return certainty.LibraryStudent
 	case d.Library != "":
 		return certainty.LibraryArtist
