@@ -2,7 +2,6 @@ package store
 
 import (
 	"archive/zip"
-	"bytes"
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
@@ -129,21 +128,9 @@ func (a *ReadArchive) manifest() error {
 	if err != nil {
 		return err
 	}
-	var head struct {
-		Format  string `json:"format"`
-		Version int    `json:"version"`
-	}
-	if err := json.Unmarshal(data, &head); err != nil || head.Format != archiveFormat {
-		return input.Errorf("this is no backup: its format is %q where %q is expected", input.Clip(head.Format), archiveFormat)
-	}
-	if head.Version != archiveVersion {
-		return input.Errorf("the backup is of version %d, and %d is read here: a newer Gyrophane wrote it; restore it with that", head.Version, archiveVersion)
-	}
 	var m manifest
-	d := json.NewDecoder(bytes.NewReader(data))
-	d.DisallowUnknownFields()
-	if err := d.Decode(&m); err != nil {
-		return input.Errorf("%s cannot be understood: %s", manifestEntry, strings.TrimPrefix(err.Error(), "json: "))
+	if err := openFile(data, mostEntryBytes, "backup", archiveFormat, archiveVersion, &m); err != nil {
+		return err
 	}
 	a.Made, a.Name, a.WarmBlue = m.Made, m.Name, m.WarmBlue
 	for _, f := range m.Files {

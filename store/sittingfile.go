@@ -1,11 +1,9 @@
 package store
 
 import (
-	"bytes"
 	"context"
 	"encoding/json"
 	"fmt"
-	"strings"
 
 	"gorm.io/gorm"
 
@@ -66,23 +64,9 @@ func (s *Store) SittingFile(ctx context.Context, painter, id int64, said map[str
 
 // ReadSittingFile reads a file; whether what it holds can be, is not looked at. The error is an input.Error.
 func ReadSittingFile(data []byte) (out SittingFile, err error) {
-	if len(data) > MostSittingBytes {
-		return out, input.Errorf("the file has %d bytes; a sitting has %d at most", len(data), MostSittingBytes)
-	}
 	var f sittingFile
-	if err := json.Unmarshal(data, &struct {
-		Format  *string `json:"format"`
-		Version *int    `json:"version"`
-	}{&f.Format, &f.Version}); err != nil || f.Format != sittingFormat {
-		return out, input.Errorf("this is no sitting's file: its format is %q where %q is expected; take it along as all of it, for another painter", input.Clip(f.Format), sittingFormat)
-	}
-	if f.Version != sittingVersion {
-		return out, input.Errorf("the file is of version %d, and %d is read here: a newer Gyrophane wrote it", f.Version, sittingVersion)
-	}
-	d := json.NewDecoder(bytes.NewReader(data))
-	d.DisallowUnknownFields()
-	if err := d.Decode(&f); err != nil {
-		return out, input.Errorf("the file cannot be understood: %s", strings.TrimPrefix(err.Error(), "json: "))
+	if err := openFile(data, MostSittingBytes, "sitting's file", sittingFormat, sittingVersion, &f); err != nil {
+		return out, err
 	}
 	if len(f.Tubes) > mostCarried {
 		return out, input.Errorf("the file has more than %d paints", mostCarried)

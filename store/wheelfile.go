@@ -63,29 +63,36 @@ func (f WheelFile) Write() ([]byte, error) {
 	return append(data, '\n'), nil
 }
 
-// ReadWheelFile reads a file; whether its paints and choices can be, is not looked at. The error is an
-// input.Error.
-func ReadWheelFile(data []byte) (out WheelFile, err error) {
-	if len(data) > MostWheelBytes {
-		return out, input.Errorf("the file has %d bytes; a wheel has %d at most", len(data), MostWheelBytes)
+// openFile reads a file of JSON that is one thing of a format and a version, with no field that is not known, and no more
+// than so many bytes. The error is an input.Error.
+func openFile(data []byte, most int, what, format string, version int, into any) error {
+	if len(data) > most {
+		return input.Errorf("the %s has %d bytes, and %d are read at most", what, len(data), most)
+	}
+	var head struct {
+		Format  string `json:"format"`
+		Version int    `json:"version"`
+	}
+	if err := json.Unmarshal(data, &head); err != nil || head.Format != format {
+		return input.Errorf("this is no %s: its format is %q where %q is expected", what, input.Clip(head.Format), format)
+	}
+	if head.Version != version {
+		return input.Errorf("the %s is of version %d, and %d is read here: a newer Gyrophane wrote it; open it with that", what, head.Version, version)
 	}
 	d := json.NewDecoder(bytes.NewReader(data))
 	d.DisallowUnknownFields()
+	if err := d.Decode(into); err != nil {
+		return input.Errorf("the file cannot be understood: %s", strings.TrimPrefix(err.Error(), "json: "))
+	}
+	return nil
+}
+
+// ReadWheelFile reads a file; whether its paints and choices can be, is not looked at. The error is an
+// input.Error.
+func ReadWheelFile(data []byte) (out WheelFile, err error) {
 	var f wheelFile
-	if err := json.Unmarshal(data, &struct {
-		Format  *string `json:"format"`
-		Version *int    `json:"version"`
-	}{&f.Format, &f.Version}); err != nil || f.Format != wheelFormat {
-		return out, input.Errorf("this is no wheel's file: its format is %q where %q is expected", input.Clip(f.Format), wheelFormat)
-	}
-	if f.Version != wheelVersion {
-		return out, input.Errorf("the file is of version %d, and %d is read here: a newer Gyrophane wrote it", f.Version, wheelVersion)
-	}
-	if err := d.Decode(&f); err != nil {
-		return out, input.Errorf("the file cannot be understood: %s", strings.TrimPrefix(err.Error(), "json: "))
-	}
-	if d.More() {
-		return out, input.Errorf("behind the wheel stands something else: the file holds one")
+	if err := openFile(data, MostWheelBytes, "wheel's file", wheelFormat, wheelVersion, &f); err != nil {
+		return out, err
 	}
 	if f.Paints.Version > snapshotShape.Version || f.Settings.Version > settingsShape.Version {
 		return out, input.Errorf("the file was written by a newer Gyrophane: open it with that")
