@@ -67,6 +67,9 @@ func (s *Server) boxPairings(ctx context.Context, in *boxPairingsInput) (*struct
 	if err != nil {
 		return nil, err
 	}
+	if v.Doubts, err = s.studio.Doubts(ctx, studio.As(painter(ctx))); err != nil {
+		return nil, err
+	}
 	return &struct{ Body wire.Pairings }{v.PaintPairings(paints, spacing, bias.School(painter(ctx).WarmBlue))}, nil
 }
 

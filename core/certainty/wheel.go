@@ -2,7 +2,10 @@ package certainty
 
 import (
 	"fmt"
+	"runtime"
 	"sync"
+
+	"golang.org/x/sync/errgroup"
 
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
@@ -54,6 +57,24 @@ func OfPath(p *path.Path, s path.Spacing, shown paint.Verdict, doubt Doubts) *To
 	}
 	at := Steps(p, s, doubt, HalfWay(s))
 	return told(p, &at[0], shown)
+}
+
+// OfPairs is what is said of the middle of each of some pairings; nil of one whose paints are no different.
+func OfPairs(pairings []path.Pairing, s path.Spacing, doubt Doubts) []*Told {
+	out := make([]*Told, len(pairings))
+	var working errgroup.Group
+	working.SetLimit(runtime.GOMAXPROCS(0))
+	for i := range pairings {
+		working.Go(func() error {
+			p := &pairings[i]
+			out[i] = OfPath(p.Path, s, p.Middle.Under.Verdict, doubt)
+			return nil
+		})
+	}
+	if err := working.Wait(); err != nil {
+		panic(err) // none fails
+	}
+	return out
 }
 
 // OfWheel is what is said of each slot of a wheel, by its index; nil for what is empty, or mixed of no two.

@@ -4652,8 +4652,19 @@ export interface components {
             /** @description the path, for drawing; left out with its ladder where there are more than 240 pairings */
             band?: components["schemas"]["BandPoint"][];
             because: string;
+            /** @description the same in words, where it is either way */
+            could?: string;
+            /** @description what it could turn out as, the better first; one word where it is sure or likely */
+            couldBe?: string[];
+            /** @description what most tubes ask for, and where to begin, in words */
+            inTubes?: string;
             /** @description tells the two paints as they stand, and the spacing, from all others */
             key: string;
+            /**
+             * Format: double
+             * @description how far the parts are known, a share
+             */
+            knownTo?: number;
             /** @description of the secondary */
             ladder?: components["schemas"]["Rung"][];
             /** @description of the first with regard to the second; empty where there is no rule */
@@ -4670,6 +4681,10 @@ export interface components {
             noDifferent: boolean;
             /** @description how they part, and why */
             parting?: string;
+            /** @description to these */
+            partsHigh?: components["schemas"]["PartOf"][];
+            /** @description in 80 of 100 tubes the parts lie from these, with the least of the second paint, */
+            partsLow?: components["schemas"]["PartOf"][];
             /** @description there is something to predict of the two */
             predictable: boolean;
             /**
@@ -4679,6 +4694,8 @@ export interface components {
             retention: number;
             ruleOfThumb: components["schemas"]["RuleOfThumb"];
             section: string;
+            /** @description of the verdict; empty of a paint as it comes */
+            sure?: components["schemas"]["Sureness"];
             /** @description of the secondary */
             verdict: components["schemas"]["Verdict"];
         };

@@ -4,6 +4,7 @@ import { Link as To, useParams } from "react-router";
 import type { PairedPaint, PairingOfBoth } from "../api/client";
 import { Said } from "../parts/Expect";
 import type { Guesses } from "../parts/useGuesses";
+import { CouldTurnOut, InTubes } from "../parts/InTubes";
 import { inParts } from "../parts/naming";
 import { Setting } from "../parts/Choice";
 import { figures, grey } from "../drawing/style";
@@ -120,7 +121,7 @@ export function Cell({
         <Parents pair={pair} a={a} b={b} />
         {pair.band && <Ribbon band={pair.band} height={large ? 96 : 36} />}
         <Box component="span" sx={{ display: "flex", alignItems: "center", gap: 1, minHeight: 24 }}>
-          <Drop verdict={pair.verdict} height={16} />
+          <Drop verdict={pair.verdict} sure={pair.sure} height={16} />
           <Box component="span" sx={{ fontSize: 13, fontWeight: 600 }}>
             {pair.noDifferent ? "no different" : pair.verdict}
           </Box>
@@ -197,6 +198,7 @@ function Opened({
         <b>{first}</b>
         {rest}
       </Typography>
+      <CouldTurnOut of={pair} />
       {pair.parting && (
         <Typography variant="body2" sx={{ borderLeft: `3px solid ${grey.ink}`, pl: 1 }}>
           {pair.parting}
@@ -252,6 +254,7 @@ function Opened({
           </Typography>
         </Box>
       </Box>
+      <InTubes says={pair.inTubes} />
       <Box
         component={To}
         to={`/path/${id}?${new URLSearchParams({ a: pair.a, b: pair.b })}`}

@@ -91,7 +91,7 @@ export function Grid({
               fontSize: 12,
             }}
           >
-            <Drop verdict={p.verdict} height={13} />
+            <Drop verdict={p.verdict} sure={p.sure} height={13} />
             {p.retention.toFixed(2)}
             <Box component="span" sx={{ flex: 1, textAlign: "right", fontWeight: 700 }}>
               {!p.agrees && "≠"}

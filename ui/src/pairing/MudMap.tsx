@@ -97,7 +97,7 @@ export function MudMap({
         <Box role="status" sx={{ display: "flex", alignItems: "center", gap: 1, minWidth: 0 }}>
           {here && (
             <>
-              {!covered(here) && <Drop verdict={here.verdict} height={17} />}
+              {!covered(here) && <Drop verdict={here.verdict} sure={here.sure} height={17} />}
               <Typography>
                 <b>
                   {paints.get(here.a)!.name} with {paints.get(here.b)!.name}

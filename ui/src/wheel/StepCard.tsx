@@ -17,6 +17,7 @@ import { figures, grey } from "../drawing/style";
 import { WantIt } from "../parts/WantIt";
 import { Drop, LeanMark } from "../drawing/Marks";
 import { InMeasure } from "../parts/InMeasure";
+import { CouldTurnOut, InTubes } from "../parts/InTubes";
 import { Value } from "../parts/Value";
 import { HowToMix, PartsBar } from "../parts/Recipe";
 import { Ladder } from "../drawing/Ladder";
@@ -127,17 +128,7 @@ export function StepCard({
                   </>
                 )}
               </Typography>
-              {(slot.could ?? (slot.sure === "likely" && "likely in most tubes")) && (
-                <Typography
-                  variant="caption"
-                  component="p"
-                  data-sure={slot.sure}
-                  sx={{ maxWidth: 140, lineHeight: "15px" }}
-                >
-                  {slot.could ?? "likely"}{" "}
-                  <Word of="most tubes">{slot.could ? "in some tubes" : "in most tubes"}</Word>
-                </Typography>
-              )}
+              <CouldTurnOut of={slot} />
             </Box>
           </Box>
         </Box>
@@ -162,7 +153,7 @@ export function StepCard({
         <InMeasure parts={slot.parts} view={settings}>
           <Box sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
             <PartsBar parts={slot.parts} />
-            {slot.inTubes && <InTubes says={slot.inTubes} />}
+            <InTubes says={slot.inTubes} />
             <HowToMix steps={slot.mixing} />
           </Box>
         </InMeasure>
@@ -187,18 +178,6 @@ export function StepCard({
       </Box>
       <Schemes wheel={wheel} slot={slot} onChoose={onChoose} />
     </Box>
-  );
-}
-
-/** What most tubes ask for, and where to begin. */
-function InTubes({ says }: { says: string }) {
-  const [before, after] = says.split("most tubes");
-  return (
-    <Typography variant="body2" aria-label="in most tubes" sx={{ mt: -1 }}>
-      {before}
-      <Word of="most tubes" />
-      {after}
-    </Typography>
   );
 }
 
