@@ -104,33 +104,69 @@ type Step struct {
 	known     bool // the step lies between the ends, so that there is something to know
 }
 
-// Share is where a step lies on a path: the share of its second paint, 0 to 1.
-type Share func(*path.Path) float64
-
-// HalfWay is the share of a path's middle.
-func HalfWay(s path.Spacing) Share {
-	return func(p *path.Path) float64 { return p.ShareAt(0.5, s) }
+// Place is where a step lies on a path.
+type Place struct {
+	Step  int  // of a section's three, 1 to 3
+	ByArc bool // as path.SectionSteps says it
 }
 
-// InSection is the share of the first, second or third of a section's steps (1 to 3).
-func InSection(step int, s path.Spacing, byArc bool) Share {
-	return func(p *path.Path) float64 { return p.SectionShare(step, s, byArc) }
+// HalfWay is a path's middle.
+var HalfWay = Place{Step: 2}
+
+// share of the second paint at a place of a path.
+func (at Place) share(p *path.Path, s path.Spacing) float64 {
+	return p.SectionShare(at.Step, s, at.ByArc)
 }
+
+// asked is what the steps of a path depend on, whatever its paints are called.
+type asked struct {
+	a, b    uint64 // fingerprints
+	doubts  [2]Doubt
+	spacing path.Spacing
+	at      [3]Place
+}
+
+// known are steps that were worked out before: some hundred bytes each, and some milliseconds.
+var known = struct {
+	sync.Mutex
+	of map[asked][]Step
+}{of: map[asked][]Step{}}
+
+// mostKnown is how many are remembered; one more, and all are forgotten.
+const mostKnown = 4096
 
 // Steps says what is not known of steps of a path, by central differences: each unknown is moved by its deviation either
 // way, the path followed anew and the steps found on it again, as a painter would who mixes to the hue. A step by equal
-// parts stays at its parts, and a tube's strength changes what comes of it.
-func Steps(p *path.Path, s path.Spacing, doubt Doubts, at ...Share) []Step {
-	out := make([]Step, len(at))
-	for i, share := range at {
-		out[i] = stepOf(p, share(p))
+// parts stays at its parts, and a tube's strength changes what comes of it. Up to three places are asked for at once.
+func Steps(p *path.Path, s path.Spacing, doubt Doubts, at ...Place) []Step {
+	key := asked{a: p.A.Fingerprint(), b: p.B.Fingerprint(), doubts: [2]Doubt{doubt(p.A), doubt(p.B)}, spacing: s}
+	copy(key.at[:], at)
+	known.Lock()
+	out, before := known.of[key]
+	known.Unlock()
+	if before {
+		return slices.Clone(out)
 	}
-	of := [2]Doubt{doubt(p.A), doubt(p.B)}
+	out = steps(p, s, key.doubts, at)
+	known.Lock()
+	defer known.Unlock()
+	if len(known.of) >= mostKnown {
+		clear(known.of)
+	}
+	known.of[key] = slices.Clone(out)
+	return out
+}
+
+func steps(p *path.Path, s path.Spacing, of [2]Doubt, at []Place) []Step {
+	out := make([]Step, len(at))
+	for i, place := range at {
+		out[i] = stepOf(p, place.share(p, s))
+	}
 	for k, d := range of {
-		effects(p, k, 1, d.Shade, func(q *paint.Paint, by float64) (*paint.Paint, error) { return q.Changed(by, 0) }, at, out)
-		effects(p, k, 2, d.Cleanness, func(q *paint.Paint, by float64) (*paint.Paint, error) { return q.Changed(0, by) }, at, out)
+		effects(p, s, k, 1, d.Shade, func(q *paint.Paint, by float64) (*paint.Paint, error) { return q.Changed(by, 0) }, at, out)
+		effects(p, s, k, 2, d.Cleanness, func(q *paint.Paint, by float64) (*paint.Paint, error) { return q.Changed(0, by) }, at, out)
 		if s == path.EqualParts {
-			effects(p, k, 0, d.Strength, func(q *paint.Paint, by float64) (*paint.Paint, error) { return q.Tube(q.ID, math.Exp(by)) }, at, out)
+			effects(p, s, k, 0, d.Strength, func(q *paint.Paint, by float64) (*paint.Paint, error) { return q.Tube(q.ID, math.Exp(by)) }, at, out)
 			continue
 		}
 		// Mixed to the same step a stronger tube is taken less of, and all else stays.
@@ -142,7 +178,7 @@ func Steps(p *path.Path, s path.Spacing, doubt Doubts, at ...Share) []Step {
 }
 
 // effects are those of moving an unknown of one of a path's paints by a deviation either way.
-func effects(p *path.Path, k, unknown int, deviation float64, moved func(*paint.Paint, float64) (*paint.Paint, error), at []Share, out []Step) {
+func effects(p *path.Path, s path.Spacing, k, unknown int, deviation float64, moved func(*paint.Paint, float64) (*paint.Paint, error), at []Place, out []Step) {
 	if deviation == 0 {
 		return
 	}
@@ -156,8 +192,8 @@ func effects(p *path.Path, k, unknown int, deviation float64, moved func(*paint.
 		pair := ends
 		pair[k] = to
 		q := path.New(pair[0], pair[1])
-		for _, share := range at {
-			either[n] = append(either[n], stepOf(q, share(q)))
+		for _, place := range at {
+			either[n] = append(either[n], stepOf(q, place.share(q, s)))
 		}
 	}
 	j := 3*k + unknown

@@ -52,24 +52,24 @@ func TestDoubtsGoByHowAPaintWasComeBy(t *testing.T) {
 func TestStrengthsAloneStrayTheParts(t *testing.T) {
 	p := path.New(painttest.Paint("PY184"), painttest.Paint("PB15:3"))
 	only := func(*paint.Paint) Doubt { return Doubt{Strength: 0.3} }
-	for _, s := range Steps(p, path.ByHue, only, InSection(1, path.ByHue, false), HalfWay(path.ByHue), InSection(3, path.ByHue, false)) {
+	for _, s := range Steps(p, path.ByHue, only, Place{Step: 1}, HalfWay, Place{Step: 3}) {
 		assert.InDelta(t, 0.3*math.Sqrt2, s.Deviation(), 1e-12)
 		sure, could := s.Verdict(s.under.Verdict)
 		assert.Equal(t, Sure, sure)
 		assert.Equal(t, []paint.Verdict{s.under.Verdict}, could)
 	}
 	// A stronger second paint is taken less of.
-	middle := Steps(p, path.ByHue, only, HalfWay(path.ByHue))[0]
+	middle := Steps(p, path.ByHue, only, HalfWay)[0]
 	stronger, err := p.B.Tube("stronger", math.Exp(0.3))
 	require.NoError(t, err)
 	q := path.New(p.A, stronger)
-	then := stepOf(q, HalfWay(path.ByHue)(q))
+	then := stepOf(q, HalfWay.share(q, path.ByHue))
 	assert.InDelta(t, middle.Ratio+middle.ratio[3], then.Ratio, 0.03)
 
-	known := Steps(p, path.ByHue, func(*paint.Paint) Doubt { return Doubt{} }, HalfWay(path.ByHue))[0]
+	known := Steps(p, path.ByHue, func(*paint.Paint) Doubt { return Doubt{} }, HalfWay)[0]
 	_, doubted := known.Range()
 	assert.False(t, doubted, "nothing is in doubt")
-	equal := Steps(p, path.EqualParts, only, HalfWay(path.EqualParts))[0]
+	equal := Steps(p, path.EqualParts, only, HalfWay)[0]
 	_, doubted = equal.Range()
 	assert.False(t, doubted, "equal parts are equal parts")
 	assert.NotZero(t, length(equal.retention), "but what comes of them is not known")
@@ -109,12 +109,12 @@ func TestWhatIsSaidHoldsForTubesAsTheyDiffer(t *testing.T) {
 		if p.Indistinguishable() {
 			continue
 		}
-		said := Steps(p, path.ByHue, Usual, HalfWay(path.ByHue))[0]
+		said := Steps(p, path.ByHue, Usual, HalfWay)[0]
 		if !said.known {
 			continue
 		}
 		q := path.New(tube(t, a, Usual(a), r), tube(t, b, Usual(b), r))
-		came := stepOf(q, HalfWay(path.ByHue)(q))
+		came := stepOf(q, HalfWay.share(q, path.ByHue))
 		all++
 		if math.Abs(came.Ratio-said.Ratio) <= within80*said.Deviation() {
 			in++
@@ -146,8 +146,9 @@ func TestWhatIsSaidHoldsForTubesAsTheyDiffer(t *testing.T) {
 
 func BenchmarkSection(b *testing.B) {
 	p := path.New(painttest.Paint("PY184"), painttest.Paint("PB29"))
+	of := [2]Doubt{Usual(p.A), Usual(p.B)}
 	for b.Loop() {
-		Steps(p, path.ByHue, Usual, InSection(1, path.ByHue, false), HalfWay(path.ByHue), InSection(3, path.ByHue, false))
+		steps(p, path.ByHue, of, []Place{Place{Step: 1}, HalfWay, Place{Step: 3}})
 	}
 }
 
@@ -210,6 +211,14 @@ func BenchmarkWheel(b *testing.B) {
 		}
 	})
 	b.Run("how sure", func(b *testing.B) {
+		for b.Loop() {
+			known.Lock()
+			clear(known.of)
+			known.Unlock()
+			OfWheel(w, Usual)
+		}
+	})
+	b.Run("how sure, once more", func(b *testing.B) {
 		for b.Loop() {
 			OfWheel(w, Usual)
 		}

@@ -55,7 +55,7 @@ func OfPath(p *path.Path, s path.Spacing, shown paint.Verdict, doubt Doubts) *To
 	if p.Indistinguishable() {
 		return nil
 	}
-	at := Steps(p, s, doubt, HalfWay(s))
+	at := Steps(p, s, doubt, HalfWay)
 	return told(p, &at[0], shown)
 }
 
@@ -99,7 +99,7 @@ func ofSection(w *wheel.Wheel, k int, doubt Doubts, out *[12]*Told) {
 		return
 	}
 	var slots []*wheel.Slot
-	var at []Share
+	var at []Place
 	for step := 1; step <= 3; step++ {
 		slot := w.At(4*k + step)
 		switch {
@@ -110,7 +110,7 @@ func ofSection(w *wheel.Wheel, k int, doubt Doubts, out *[12]*Told) {
 			out[slot.Index] = OfPath(p, w.Spacing, slot.Under.Verdict, doubt)
 			continue
 		}
-		slots, at = append(slots, slot), append(at, InSection(step, w.Spacing, s.ByArc))
+		slots, at = append(slots, slot), append(at, Place{step, s.ByArc})
 	}
 	if len(at) == 0 {
 		return
