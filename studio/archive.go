@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"bytes"
 	"context"
 	"fmt"
 	"io"
@@ -98,7 +99,7 @@ func checkPhoto(ctx context.Context, a *store.ReadArchive, p store.SittingPhoto)
 	switch {
 	case err != nil:
 		return input.Errorf("a photo of the backup: %w", err)
-	case len(plain) != len(data):
+	case !bytes.Equal(plain, data):
 		return input.Errorf("a photo of the backup holds more than its pixels, or is larger than photos are kept: it was not written by Gyrophane")
 	case p.Width != w || p.Height != h:
 		return input.Errorf("a photo of the backup has %d by %d pixels, and not the %d by %d that are said of it", w, h, p.Width, p.Height)
