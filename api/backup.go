@@ -49,7 +49,7 @@ func (s *Server) backup(ctx context.Context, _ *struct{}) (*huma.StreamResponse,
 			defer func() { <-s.backups }()
 			writing, end := context.WithTimeout(context.Background(), backupTime)
 			defer end()
-			if err := s.studio.Backup(writing, who, &patient{w, conn}, nil); err != nil {
+			if err := s.studio.Backup(writing, who, &patient{w, conn}); err != nil {
 				s.Log.Error("a backup was broken off", "error", err.Error())
 				_ = conn.Close() // so that it is seen
 			}

@@ -122,12 +122,11 @@ type row = map[string]json.RawMessage
 // archiveTime is how long writing or restoring an archive may take.
 const archiveTime = 10 * time.Minute
 
-// Backup writes all that is kept of a painter as an archive, as it is at one moment; said is told how many
-// bytes have been written, and may be nil. The painter's wheels and tubes are not held up by it.
-func (s *Store) Backup(ctx context.Context, painter int64, to io.Writer, said func(bytes int64)) error {
+// Backup writes all that is kept of a painter as an archive, as it is at one moment. The painter's wheels and tubes are not held up by it.
+func (s *Store) Backup(ctx context.Context, painter int64, to io.Writer) error {
 	return limited(ctx, archiveTime, func(ctx context.Context) error {
 		return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-			w := &archiveWriter{zip: zip.NewWriter(to), tx: tx, painter: painter, said: said}
+			w := &archiveWriter{zip: zip.NewWriter(to), tx: tx, painter: painter}
 			if err := w.all(); err != nil {
 				return err
 			}
@@ -142,8 +141,6 @@ type archiveWriter struct {
 	tx      *gorm.DB
 	painter int64
 	files   []entryFile
-	said    func(int64)
-	written int64
 }
 
 // rows are the rows of a painter's in a table, without the columns of others' and of large pixels.
@@ -196,9 +193,6 @@ func (w *archiveWriter) write(entry string, data []byte, method uint16) error {
 	}
 	sum := sha256.Sum256(data)
 	w.files = append(w.files, entryFile{entry, int64(len(data)), hex.EncodeToString(sum[:])})
-	if w.written += int64(len(data)); w.said != nil {
-		w.said(w.written)
-	}
 	return nil
 }
 

@@ -8,6 +8,7 @@ import (
 	"encoding/json"
 	"errors"
 	"io"
+	"maps"
 	"reflect"
 	"regexp"
 	"slices"
@@ -42,7 +43,7 @@ const uid = `[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}`
 
 var (
 	uidShape   = regexp.MustCompile(`^` + uid + `$`)
-	entryShape = regexp.MustCompile(`^(?:(wheels|sittings)/(` + uid + `)\.json|(photos)/(` + uid + `)\.jpg)$`)
+	entryShape = regexp.MustCompile(`^(?:(wheels|sittings)/(` + uid + `)\.json|photos/(?:` + uid + `)\.jpg)$`)
 )
 
 // fixed are the entries of rows that every archive has.
@@ -77,7 +78,7 @@ func OpenArchive(from io.ReaderAt, size int64) (*ReadArchive, error) {
 		return nil, err
 	}
 	left := int64(mostRowBytes)
-	for _, name := range sortedNames(out.sums) {
+	for _, name := range slices.Sorted(maps.Keys(out.sums)) {
 		if strings.HasPrefix(name, "photos/") {
 			continue
 		}
@@ -109,14 +110,6 @@ func (b *bounded) ReadAt(into []byte, at int64) (int, error) {
 		}
 	}
 	return b.from.ReadAt(into, at)
-}
-
-func sortedNames(of map[string]entryFile) (out []string) {
-	for name := range of {
-		out = append(out, name)
-	}
-	slices.Sort(out)
-	return out
 }
 
 // manifest reads what the archive says of itself, and holds it against what is there.

@@ -93,7 +93,6 @@ type restoring struct {
 	how      RestoreHow
 	room     Room
 	free     func() (uint64, bool)
-	used     bool // something was there before
 	kinds    []*RestoredKind
 	tubes    map[string]string // refs
 	wheels   map[int64]int64
@@ -109,14 +108,15 @@ func (r *restoring) all() error {
 	if err := r.tx.Exec("select set_config('gyrophane.restoring', 'on', true)").Error; err != nil {
 		return err
 	}
+	used := false // something was there before
 	for _, of := range []any{&Tube{}, &Wheel{}, &Sitting{}, &PairGuess{}, &Comparison{}} {
 		var n int64
 		if err := r.tx.Model(of).Where("painter_id = ?", r.painter).Limit(1).Count(&n).Error; err != nil {
 			return err
 		}
-		r.used = r.used || n > 0
+		used = used || n > 0
 	}
-	if !r.used {
+	if !used {
 		if err := r.tx.Model(&Painter{}).Where("id = ?", r.painter).UpdateColumn("warm_blue", r.from.WarmBlue).Error; err != nil {
 			return err
 		}
@@ -157,8 +157,6 @@ func (r *restoring) tube(id string) string {
 	}
 	return to
 }
-
-func tubeRef(id int64) string { return fmt.Sprintf("%s%d", paint.TubePrefix, id) }
 
 // vectorOf is the count of changes of a row.
 func (r *restoring) vectorOf(table string, id int64) (out VersionVector, err error) {

@@ -1,7 +1,6 @@
 package store
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 
@@ -207,7 +206,7 @@ func (r *restoring) strengths() error {
 			since[t.Medium] = true
 		}
 		for _, s := range t.Strengths {
-			since[tubeRef(s.TubeID)] = true
+			since[paint.TubeID(s.TubeID)] = true
 		}
 	}
 	for i := range r.from.Takings {
@@ -248,7 +247,7 @@ func (r *restoring) oneTaking(a *ArchivedTaking, since map[string]bool, kind *Re
 	}
 	other := t.Film != nil && since[t.Medium]
 	for _, s := range a.Strengths {
-		other = other || since[r.tube(tubeRef(s.TubeID))]
+		other = other || since[r.tube(paint.TubeID(s.TubeID))]
 	}
 	kind.Added++
 	if other && t.UndoneAt == nil {
@@ -261,8 +260,8 @@ func (r *restoring) oneTaking(a *ArchivedTaking, since map[string]bool, kind *Re
 		return err
 	}
 	for _, s := range a.Strengths {
-		var tube int64
-		if _, err := fmt.Sscanf(r.tube(tubeRef(s.TubeID)), paint.TubePrefix+"%d", &tube); err != nil {
+		tube, is := paint.TubeNumber(r.tube(paint.TubeID(s.TubeID)))
+		if !is {
 			return input.Errorf("the backup has a strength of a tube that is not in it")
 		}
 		s.TakingID, s.TubeID, s.PainterID = t.ID, tube, r.painter

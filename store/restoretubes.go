@@ -7,6 +7,7 @@ import (
 	"gorm.io/gorm/clause"
 
 	"gyrophane/core/input"
+	"gyrophane/core/paint"
 )
 
 // numbers gives the versions of a thing in an archive numbers behind the last of those that are there, but for
@@ -72,21 +73,21 @@ func (r *restoring) oneTube(a *ArchivedTube, kind *RestoredKind) error {
 	if err != nil {
 		return err
 	}
-	ref := tubeRef(a.ID)
+	ref := paint.TubeID(a.ID)
 	if !found {
 		t := a.Tube
 		t.ID, t.PainterID, t.Learned = 0, r.painter, nil
 		if err := r.tx.Create(&t).Error; err != nil {
 			return err
 		}
-		r.tubes[ref] = tubeRef(t.ID)
+		r.tubes[ref] = paint.TubeID(t.ID)
 		if err := r.tubeVersions(a, t.ID, nil); err != nil {
 			return err
 		}
 		kind.Added++
 		return r.count("tubes", t.ID, a.Vector)
 	}
-	r.tubes[ref] = tubeRef(now.ID)
+	r.tubes[ref] = paint.TubeID(now.ID)
 	vector, err := r.vectorOf("tubes", now.ID)
 	if err != nil {
 		return err
@@ -95,14 +96,14 @@ func (r *restoring) oneTube(a *ArchivedTube, kind *RestoredKind) error {
 	if order == Same && !reflect.DeepEqual(a.TubeContent, now.TubeContent) {
 		order = TwoWays
 	}
+	as := func(v TubeVersion) (TubeVersion, bool) {
+		v.ID, v.PainterID, v.TubeID, v.ChangeID = 0, r.painter, now.ID, nil
+		return v, v.Refused
+	}
 	switch order {
 	case Same, Older:
 		kind.Stay++
-		return waiting(r, a.Versions, func(v TubeVersion) (TubeVersion, bool) {
-			refused := v.Refused
-			v.ID, v.PainterID, v.TubeID, v.ChangeID = 0, r.painter, now.ID, nil
-			return v, refused
-		})
+		return waiting(r, a.Versions, as)
 	case Newer:
 		kind.Updated++
 		var there []TubeVersion
@@ -115,11 +116,7 @@ func (r *restoring) oneTube(a *ArchivedTube, kind *RestoredKind) error {
 		return r.count("tubes", now.ID, vector.With(a.Vector))
 	}
 	kind.Beside = append(kind.Beside, cmp.Or(a.Nickname, a.Definition.Name, a.Definition.Library))
-	if err := waiting(r, a.Versions, func(v TubeVersion) (TubeVersion, bool) {
-		refused := v.Refused
-		v.ID, v.PainterID, v.TubeID, v.ChangeID = 0, r.painter, now.ID, nil
-		return v, refused
-	}); err != nil {
+	if err := waiting(r, a.Versions, as); err != nil {
 		return err
 	}
 	kept := TubeVersion{UID: headOf(a), PainterID: r.painter, TubeID: now.ID, Version: now.Version, Refused: true, Content: a.TubeContent}

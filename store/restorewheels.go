@@ -57,9 +57,8 @@ func (r *restoring) oneWheel(a *ArchivedWheel, kind *RestoredKind) error {
 			kind.Stay++
 			r.wheels[a.ID] = w.ID
 			if err := waiting(r, a.Versions, func(v WheelVersion) (WheelVersion, bool) {
-				refused := v.Refused
 				v.ID, v.PainterID, v.WheelID, v.Snapshot = 0, r.painter, w.ID, v.Snapshot.With(r.tube)
-				return v, refused
+				return v, v.Refused
 			}); err != nil {
 				return err
 			}

@@ -9,6 +9,7 @@ import (
 
 	"gorm.io/gorm"
 
+	"gyrophane/core/colour"
 	"gyrophane/core/input"
 )
 
@@ -104,8 +105,8 @@ func ReadWheelFile(data []byte) (out WheelFile, err error) {
 		if t.Definition.Version > definitionShape.Version {
 			return out, input.Errorf("%s was written by a newer Gyrophane: open the file with that", input.Clip(id))
 		}
-		if n := len(t.Definition.K) + len(t.Definition.S); n != 0 && n != 2*curveBands {
-			return out, input.Errorf("%s: its curves have %d values, and not twice %d", input.Clip(id), n, curveBands)
+		if n := len(t.Definition.K) + len(t.Definition.S); n != 0 && n != 2*colour.Bands {
+			return out, input.Errorf("%s: its curves have %d values, and not twice %d", input.Clip(id), n, colour.Bands)
 		}
 	}
 	snapshot := f.Paints.open()
@@ -113,9 +114,6 @@ func ReadWheelFile(data []byte) (out WheelFile, err error) {
 	out.Tubes = f.Tubes
 	return out, nil
 }
-
-// curveBands is how many values a curve has.
-const curveBands = 36
 
 // BroughtTubes are tubes that are put into a box for what came in a file.
 type BroughtTubes struct {

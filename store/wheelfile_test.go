@@ -7,13 +7,14 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/wheel"
 )
 
 func aWheelFile() WheelFile {
-	curve := make([]float64, curveBands)
+	curve := make([]float64, colour.Bands)
 	for i := range curve {
 		curve[i] = 0.5
 	}

@@ -31,9 +31,9 @@ const (
 	PieceBytes       = store.PieceBytes
 )
 
-// Backup writes all that is kept of a painter as one file; said is told how many bytes were written, and may be nil.
-func (s *Studio) Backup(ctx context.Context, painter store.Painter, to io.Writer, said func(bytes int64)) error {
-	return s.store.Backup(ctx, painter.ID, to, said)
+// Backup writes all that is kept of a painter as one file.
+func (s *Studio) Backup(ctx context.Context, painter store.Painter, to io.Writer) error {
+	return s.store.Backup(ctx, painter.ID, to)
 }
 
 // Belongings count what is kept of a painter.

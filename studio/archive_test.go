@@ -28,7 +28,7 @@ import (
 func backedUp(t *testing.T, s *Studio, p store.Painter) []byte {
 	t.Helper()
 	var out bytes.Buffer
-	require.NoError(t, s.Backup(t.Context(), p, &out, nil))
+	require.NoError(t, s.Backup(t.Context(), p, &out))
 	return out.Bytes()
 }
 
@@ -54,7 +54,7 @@ func inside(t *testing.T, data []byte) (*store.ReadArchive, *store.Archive) {
 	}
 	for i := range a.Tubes {
 		one := &a.Tubes[i]
-		tubes[TubeID(one.ID)], one.ID = paint.TubePrefix+one.UID, 0
+		tubes[paint.TubeID(one.ID)], one.ID = paint.TubePrefix+one.UID, 0
 		for k := range one.Versions {
 			v := &one.Versions[k]
 			v.ID, v.TubeID = 0, 0
@@ -118,7 +118,7 @@ func inside(t *testing.T, data []byte) (*store.ReadArchive, *store.Archive) {
 		}
 		for k := range one.Strengths {
 			s := &one.Strengths[k]
-			s.Library += " of " + is(TubeID(s.TubeID))
+			s.Library += " of " + is(paint.TubeID(s.TubeID))
 			s.TakingID, s.TubeID = 0, 0
 		}
 		slices.SortFunc(one.Strengths, func(a, b store.TakenStrength) int { return strings.Compare(a.Library, b.Library) })
@@ -245,7 +245,7 @@ func (w *wild) paint(of ...string) string {
 	var mine []string
 	for _, t := range box.Tubes {
 		if slices.Contains(of, t.Definition.Library) {
-			mine = append(mine, TubeID(t.ID))
+			mine = append(mine, paint.TubeID(t.ID))
 		}
 	}
 	if len(mine) > 0 && w.r.IntN(3) > 0 {

@@ -371,7 +371,7 @@ func (s *Studio) tubesHold(ctx context.Context, who Identity) (map[string]float6
 	box, err := s.Box(ctx, p.ID)
 	for _, t := range box.Tubes {
 		if ml := t.Details().TubeML; ml != nil {
-			out[TubeID(t.ID)] = *ml
+			out[paint.TubeID(t.ID)] = *ml
 			if t.Definition.Library != "" {
 				out[t.Definition.Library] = *ml
 			}

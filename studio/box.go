@@ -43,9 +43,9 @@ func (s *Studio) open(t store.Tube) (Tube, error) {
 	var p *paint.Paint
 	var err error
 	if t.Learned != nil {
-		p, err = t.Definition.Paint(TubeID(t.ID), *t.Learned)
+		p, err = t.Definition.Paint(paint.TubeID(t.ID), *t.Learned)
 	} else {
-		p, err = t.Definition.Graded(TubeID(t.ID), paint.Grade(t.Details().Grade))
+		p, err = t.Definition.Graded(paint.TubeID(t.ID), paint.Grade(t.Details().Grade))
 	}
 	out := Tube{t, p}
 	if err == nil {

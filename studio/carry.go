@@ -94,7 +94,7 @@ func (s *Studio) saidOf(ctx context.Context, painter store.Painter, paints map[s
 		return nil, err
 	}
 	for ref := range paints {
-		at := slices.IndexFunc(tubes, func(t store.Tube) bool { return TubeID(t.ID) == ref })
+		at := slices.IndexFunc(tubes, func(t store.Tube) bool { return paint.TubeID(t.ID) == ref })
 		if at < 0 {
 			continue
 		}
@@ -127,26 +127,15 @@ func (s *Studio) ReadWheelFile(ctx context.Context, painter store.Painter, data 
 		return out, err
 	}
 	c := f.Content
-	if _, known := f.Tubes[""]; known || f.Content.Snapshot.System.Names(func(id string) bool {
-		_, there := c.Snapshot.Frozen[id]
-		return strings.HasPrefix(id, paint.TubePrefix) && !there
-	}) {
-		return out, input.Errorf("the file names a tube of which it says nothing: it is not whole")
-	}
 	out.Name, out.wheel, out.Kind = c.Name, f, c.Snapshot.System.Kind
 	if out.Medium, err = paint.ParseMedium(c.Settings.Medium); err != nil {
 		return out, input.Wrap(err)
 	}
-	for id, t := range c.Snapshot.Frozen {
-		if !strings.HasPrefix(id, paint.TubePrefix) && t.Definition.Library != id {
-			return out, input.Errorf("%s stands for another paint of the library in the file", input.Clip(id))
-		}
+	if err := s.checkContent(ctx, painter, c); err != nil {
+		return out, err
 	}
 	system, err := c.Snapshot.System.System(s.finder(ctx, As(painter), &c, nil))
 	if err != nil {
-		return out, err
-	}
-	if _, err := s.content(ctx, painter, WheelContentOf(c), &c); err != nil {
 		return out, err
 	}
 	return out, s.findTubes(ctx, painter, &out, append(system.Paints(), riders(system)...), c.Snapshot.Frozen, f.Tubes)
@@ -263,11 +252,11 @@ func (c *Carried) tubes() (out store.BroughtTubes, of []int) {
 func (c *Carried) here(added []store.Tube, of []int) map[string]string {
 	out := map[string]string{}
 	for n, t := range added {
-		out[c.refs[of[n]]] = TubeID(t.ID)
+		out[c.refs[of[n]]] = paint.TubeID(t.ID)
 	}
 	for i, p := range c.Paints {
 		if p.Happens == Yours {
-			out[c.refs[i]] = TubeID(p.tube)
+			out[c.refs[i]] = paint.TubeID(p.tube)
 		}
 	}
 	return out

@@ -26,7 +26,7 @@ func (s *Studio) Doubts(ctx context.Context, who Identity) (certainty.Doubts, er
 	}
 	of := map[string]*store.Tube{}
 	for i := range tubes {
-		of[TubeID(tubes[i].ID)] = &tubes[i]
+		of[paint.TubeID(tubes[i].ID)] = &tubes[i]
 	}
 	return func(p *paint.Paint) certainty.Doubt {
 		t := of[p.ID]
@@ -61,14 +61,8 @@ func originOf(t *store.Tube, p *paint.Paint) certainty.Origin {
 	switch {
 	case d.Library != "" && t.Grade == string(paint.Student) && (t.Learned != nil || p.Strength() < 1):
 		return certainty.LibraryStudent
-	case d.Library != "":
-		return certainty.LibraryArtist
-	case d.Making == paint.FromALabel:
-		return certainty.Label
-	case d.Making == paint.FromCurves, d.Origin != nil && d.Origin.Mass != nil && d.Origin.Mass.Source == paint.Instrument:
+	case d.Origin != nil && d.Origin.Mass != nil && d.Origin.Mass.Source == paint.Instrument:
 		return certainty.SwatchesMeasured
-	case d.Making == paint.TwoSwatch:
-		return certainty.SwatchesSeen
 	}
-	return certainty.LibraryArtist
+	return certainty.OriginOf(p)
 }

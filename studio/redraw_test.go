@@ -30,7 +30,7 @@ func TestRedrawingBringsAWheelToToday(t *testing.T) {
 	for _, tube := range box.Tubes {
 		of[tube.Definition.Library] = tube
 	}
-	c := WheelContent{Name: "Low water", System: wheel.Selection{Kind: wheel.OwnSystem, Roles: [3][]string{{"PY184"}, {"PR254"}, {TubeID(of["PB27"].ID), TubeID(of["PB29"].ID)}}}}
+	c := WheelContent{Name: "Low water", System: wheel.Selection{Kind: wheel.OwnSystem, Roles: [3][]string{{"PY184"}, {"PR254"}, {paint.TubeID(of["PB27"].ID), paint.TubeID(of["PB29"].ID)}}}}
 	c.Settings.Medium, c.Settings.Light, c.Settings.Judged = "oil", "D65", "dry"
 	w, err := s.NewWheel(t.Context(), ada, c)
 	require.NoError(t, err)

@@ -5,7 +5,6 @@ import (
 	"context"
 	"fmt"
 	"math"
-	"strconv"
 	"strings"
 	"sync"
 	"time"
@@ -161,12 +160,11 @@ func (s *Studio) frozen(ctx context.Context, painter store.Painter, kept *store.
 	if t, known := frozenIn(kept, p.ID); known {
 		return t, nil
 	}
-	number, isTube := strings.CutPrefix(p.ID, paint.TubePrefix)
-	if !isTube {
+	if !strings.HasPrefix(p.ID, paint.TubePrefix) {
 		return ofLibrary(p)
 	}
-	n, err := strconv.ParseInt(number, 10, 64)
-	if err != nil {
+	n, is := paint.TubeNumber(p.ID)
+	if !is {
 		return store.FrozenTube{}, input.Errorf("%.40q is no tube of your box", p.ID)
 	}
 	tube, err := s.store.Tube(ctx, painter.ID, n)

@@ -51,7 +51,7 @@ func atTheBench(t *testing.T, kept *store.Store) (s *Studio, ada store.Painter, 
 	require.NoError(t, s.AddPaints(t.Context(), ada.ID, []string{"PB29"}, "artist"))
 	box, err := s.Box(t.Context(), ada.ID)
 	require.NoError(t, err)
-	c := WheelContent{Name: "Low water", System: wheel.Selection{Kind: wheel.RYB, Roles: [3][]string{{"PY65"}, {"PR254"}, {TubeID(box.Tubes[0].ID)}}}}
+	c := WheelContent{Name: "Low water", System: wheel.Selection{Kind: wheel.RYB, Roles: [3][]string{{"PY65"}, {"PR254"}, {paint.TubeID(box.Tubes[0].ID)}}}}
 	c.Settings.Medium, c.Settings.Light, c.Settings.Judged = "gouache", "D65", "dry"
 	c.Settings.Choices = wheel.UsualChoices()
 	w, err = s.NewWheel(t.Context(), ada, c)

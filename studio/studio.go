@@ -6,9 +6,7 @@ package studio
 import (
 	"context"
 	"errors"
-	"fmt"
 	"slices"
-	"strconv"
 	"strings"
 
 	lru "github.com/hashicorp/golang-lru/v2"
@@ -105,14 +103,14 @@ func (s *Studio) School(ctx context.Context, who Identity) bias.School {
 // What may change it notes in found, unless that is nil.
 func (s *Studio) finder(ctx context.Context, who Identity, kept *store.WheelContent, found map[string]store.FrozenTube) paint.Finder {
 	return func(id string) (*paint.Paint, error) {
-		number, isTube := strings.CutPrefix(id, paint.TubePrefix)
+		isTube := strings.HasPrefix(id, paint.TubePrefix)
 		t, known := frozenIn(kept, id)
 		if !known && !isTube {
 			return paint.Find(id)
 		}
 		if !known {
-			n, err := strconv.ParseInt(number, 10, 64)
-			if err != nil {
+			n, is := paint.TubeNumber(id)
+			if !is {
 				return nil, input.Errorf("%.40q is no tube of your box", id)
 			}
 			p, err := who(ctx)
@@ -239,6 +237,3 @@ func (s *Studio) System(ctx context.Context, who Identity, wheelID int64, c whee
 func mentionTubes(ids []string) bool {
 	return slices.ContainsFunc(ids, func(id string) bool { return strings.HasPrefix(id, paint.TubePrefix) })
 }
-
-// TubeID is what a tube's paint is called among the paints of its box.
-func TubeID(id int64) string { return fmt.Sprintf("%s%d", paint.TubePrefix, id) }

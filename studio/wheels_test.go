@@ -23,7 +23,7 @@ func TestAKeptWheelKeepsTheLibraryPaintsOfItsDay(t *testing.T) {
 	require.NoError(t, s.AddPaints(ctx, ada.ID, []string{"PB27"}, "artist"))
 	box, err := s.Box(ctx, ada.ID)
 	require.NoError(t, err)
-	tube := TubeID(box.Tubes[0].ID)
+	tube := paint.TubeID(box.Tubes[0].ID)
 
 	content := func(name string, blues ...string) WheelContent {
 		c := WheelContent{Name: name, System: wheel.Selection{Kind: wheel.OwnSystem, Roles: [3][]string{{"PY184"}, {"PBr7-burnt-sienna"}, blues}}}

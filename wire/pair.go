@@ -26,7 +26,7 @@ type Pair struct {
 	Middle      PathStep     `json:"middle" doc:"the secondary, half way"`
 	Retention   float64      `json:"retention" doc:"of the secondary"`
 	Verdict     string       `json:"verdict" format:"verdict" doc:"of the secondary"`
-	HowSure
+	Confidence
 	Lowest            float64    `json:"lowest" doc:"least retention between the first and the last step"`
 	MudZones          []Stretch  `json:"mudZones"`
 	Dull              []Stretch  `json:"dullStretches" doc:"softened or worse"`
@@ -138,7 +138,7 @@ func (v View) Pair(p *path.Path, n int, spacing path.Spacing) Pair {
 		Because: bias.Because(a, b, "", "", &middle.Mixture), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(),
 	}
 	out.Retention, out.Verdict = out.Middle.Retention, out.Middle.Verdict
-	out.HowSure = HowSureOf(certainty.OfPath(p, spacing, middle.Under.Verdict, v.doubts()))
+	out.Confidence = ConfidenceOf(certainty.OfPath(p, spacing, middle.Under.Verdict, v.doubts()))
 	if rule, ok := bias.RuleOfThumb(a, b, "", ""); ok {
 		out.RuleOfThumb = rule.Rating
 	}

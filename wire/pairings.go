@@ -55,7 +55,7 @@ type PairingOfBoth struct {
 	Retention         float64     `json:"retention" doc:"of the secondary"`
 	Lowest            float64     `json:"lowest" doc:"least retention between the first and the last of three steps"`
 	Verdict           string      `json:"verdict" format:"verdict" doc:"of the secondary"`
-	HowSure                       // left out where there are more than 240 pairings
+	Confidence                    // left out where there are more than 240 pairings
 	RuleOfThumb       string      `json:"ruleOfThumb" format:"ruleOfThumb"`
 	Agrees            bool        `json:"agrees" doc:"false where rule and computation part within the section"`
 	Parting           string      `json:"parting,omitempty" doc:"how they part, and why"`
@@ -100,7 +100,7 @@ func (v View) pairings(paints []*paint.Paint, blocks []wheel.Block, spacing path
 		if b.Section {
 			parted = path.RuleConflicts(b.Pairings)
 		}
-		var sure []*certainty.Told
+		var sure []*certainty.Confidence
 		if total <= mostDrawn {
 			sure = certainty.OfPairs(b.Pairings, spacing, v.doubts())
 		}
@@ -108,7 +108,7 @@ func (v View) pairings(paints []*paint.Paint, blocks []wheel.Block, spacing path
 			p := &b.Pairings[i]
 			row := v.pairing(p, b.Name, spacing, total <= mostDrawn)
 			if sure != nil {
-				row.HowSure = HowSureOf(sure[i])
+				row.Confidence = ConfidenceOf(sure[i])
 			}
 			if j := parted[i]; j >= 0 {
 				row.Agrees, row.Parting = false, p.ExplainConflict(&b.Pairings[j])

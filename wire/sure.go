@@ -5,23 +5,23 @@ import (
 	"gyrophane/core/paint"
 )
 
-// HowSure is how far a recipe of two paints and the verdict on it can be trusted, for tubes like a painter's.
-type HowSure struct {
-	Sure    string   `json:"sure,omitempty" format:"sureness" doc:"of the verdict; empty of a paint as it comes"`
+// Confidence is how far a recipe of two paints and the verdict on it can be trusted, for tubes like a painter's.
+type Confidence struct {
+	Sure    string   `json:"sure,omitempty" format:"sureness" doc:"of the verdict; left out where nothing is mixed of two"`
 	CouldBe []string `json:"couldBe,omitempty" doc:"what it could turn out as, the better first; one word where it is sure or likely"`
 	Could   string   `json:"could,omitempty" doc:"the same in words, where it is either way"`
 	Low     []PartOf `json:"partsLow,omitempty" doc:"in 80 of 100 tubes the parts lie from these, with the least of the second paint,"`
 	High    []PartOf `json:"partsHigh,omitempty" doc:"to these"`
 	KnownTo float64  `json:"knownTo,omitempty" doc:"how far the parts are known, a share"`
-	InTubes string   `json:"inTubes,omitempty" doc:"what most tubes ask for, and where to begin, in words"`
+	InTubes string   `json:"inTubes,omitempty" doc:"what most tubes ask for, and where to begin: 7 : 1 to 18 : 1: begin with 18 : 1 and creep"`
 }
 
-// HowSureOf shapes what is said of how sure something is; of nothing where nothing is.
-func HowSureOf(t *certainty.Told) HowSure {
+// ConfidenceOf shapes what is said of how sure something is; of nothing where nothing is.
+func ConfidenceOf(t *certainty.Confidence) Confidence {
 	if t == nil {
-		return HowSure{}
+		return Confidence{}
 	}
-	out := HowSure{Sure: string(t.Sure), Could: t.Verdict(), KnownTo: round(t.Known, 2), InTubes: t.Parts()}
+	out := Confidence{Sure: string(t.Sure), Could: t.Verdict(), KnownTo: round(t.Known, 2), InTubes: t.Parts()}
 	for _, v := range t.Could {
 		out.CouldBe = append(out.CouldBe, v.String())
 	}

@@ -40,7 +40,7 @@ type Slot struct {
 	Role    string   `json:"role,omitempty" format:"role" doc:"of a primary"`
 	Paints  []string `json:"paints" doc:"what they are called in short"`
 	Mixture
-	HowSure
+	Confidence
 	Drawn         []Shown        `json:"drawn,omitempty" doc:"as painted where slots are drawn out, from the rim to the tip in even steps"`
 	Halves        []Half         `json:"halves,omitempty" doc:"of a split primary, the one that faces the slot before first"`
 	OtherPairings []OtherPairing `json:"otherPairings,omitempty" doc:"of a secondary, the brightest first"`
@@ -166,7 +166,7 @@ func (v View) Wheel(w *wheel.Wheel, c wheel.Choices, slots bench.Slots) Wheel {
 	sure := certainty.OfWheel(w, v.doubts())
 	for i := range w.Slots {
 		slot := v.slot(w, i, slots == bench.Graded)
-		slot.HowSure = HowSureOf(sure[i])
+		slot.Confidence = ConfidenceOf(sure[i])
 		slot.Rings = v.rings(w, i, c)
 		out.Slots = append(out.Slots, slot)
 	}

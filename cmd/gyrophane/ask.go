@@ -176,7 +176,7 @@ func pairCommand() *cobra.Command {
 func pairTable(w io.Writer, p wire.Pair) {
 	fmt.Fprintf(w, "%s to %s\t%s, %.2f at the secondary, %.2f at the lowest; rule of thumb: %s\n", p.A.ID, p.B.ID, p.Verdict, p.Retention, p.Lowest, p.RuleOfThumb)
 	fmt.Fprintln(w, p.Because)
-	if says := inTubes(p.HowSure); says != "" {
+	if says := inTubes(p.Confidence); says != "" {
 		fmt.Fprintf(w, "half way, in most tubes\t%s\n", says)
 	}
 	for _, s := range p.Steps {
@@ -264,7 +264,7 @@ func wheelTable(w io.Writer, out wire.Wheel) {
 		if s.Jumps {
 			jump += " jumps"
 		}
-		fmt.Fprintf(w, "%s\t%s\t%s\t%.2f\t%s\t%s\t%s\t%s\n", s.Name, wire.InParts(s.Parts), s.VerdictWords, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB, jump, inTubes(s.HowSure))
+		fmt.Fprintf(w, "%s\t%s\t%s\t%.2f\t%s\t%s\t%s\t%s\n", s.Name, wire.InParts(s.Parts), s.VerdictWords, s.Retention, s.AsPainted.SRGB, s.Undertone.SRGB, jump, inTubes(s.Confidence))
 		for _, p := range s.OtherPairings {
 			fmt.Fprintf(w, "  or\t%s\t%s\t%.2f\t%s\t%s\t\n", wire.InParts(p.Parts), p.Verdict, p.Retention, p.AsPainted.SRGB, p.Undertone.SRGB)
 		}
@@ -272,10 +272,10 @@ func wheelTable(w io.Writer, out wire.Wheel) {
 }
 
 // inTubes says in a few words how far a recipe and its verdict can be trusted.
-func inTubes(h wire.HowSure) string {
+func inTubes(h wire.Confidence) string {
 	var says []string
-	if len(h.Low) == 2 {
-		says = append(says, fmt.Sprintf("%v : %v to %v : %v", h.Low[0].Parts, h.Low[1].Parts, h.High[0].Parts, h.High[1].Parts))
+	if h.InTubes != "" {
+		says = append(says, h.InTubes)
 	}
 	switch {
 	case h.Could != "":

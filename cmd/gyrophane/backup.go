@@ -81,8 +81,8 @@ func openStore(ctx context.Context) (*store.Store, string, error) {
 	return s, url, nil
 }
 
-// whole writes a file that only its owner reads: under its name it is there whole, or not at all.
-func whole(file string, write func(to io.Writer) error) error {
+// writeWhole writes a file that only its owner reads: under its name it is there whole, or not at all.
+func writeWhole(file string, write func(to io.Writer) error) error {
 	part := file + ".part"
 	f, err := os.OpenFile(part, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
 	if errors.Is(err, fs.ErrExist) {
@@ -99,7 +99,7 @@ func whole(file string, write func(to io.Writer) error) error {
 }
 
 func backUpOne(ctx context.Context, s *store.Store, p store.Painter, file string) error {
-	return whole(file, func(to io.Writer) error { return studio.New(s).Backup(ctx, p, to, nil) })
+	return writeWhole(file, func(to io.Writer) error { return studio.New(s).Backup(ctx, p, to) })
 }
 
 // backUpAll keeps the database as it is, and an archive of each painter, in a folder of the day, and deletes those of
@@ -138,20 +138,6 @@ func backUpAll(ctx context.Context, says io.Writer, s *store.Store, url, folder 
 	}
 	_, err = fmt.Fprintf(says, "The database and %d painters are in %s; %d older days were deleted.\n", len(painters), day, gone)
 	return err
-}
-
-// dump writes the database as it is.
-func dump(ctx context.Context, url, file string) error {
-	part := file + ".part"
-	said, err := exec.CommandContext(ctx, "pg_dump", "--format=custom", "--exclude-table-data=upload_pieces", "--file", part, url).CombinedOutput()
-	switch {
-	case errors.Is(err, exec.ErrNotFound):
-		return errors.New("pg_dump is not installed here: install postgresql-client")
-	case err != nil:
-		_ = os.Remove(part) // there may be none
-		return errors.New(strings.TrimSpace(string(said)))
-	}
-	return errors.Join(os.Chmod(part, 0o600), os.Rename(part, file))
 }
 
 // forgetNights deletes the folders of all days but the last so many.

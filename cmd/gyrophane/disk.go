@@ -62,15 +62,7 @@ func dumpBefore(ctx context.Context, s *store.Store, url, folder string) error {
 		return errWaits{fmt.Sprintf("the database holds %d MB, and %s has %d MB left", held>>20, folder, left>>20)}
 	}
 	file := filepath.Join(folder, fmt.Sprintf("%s-before-%s.dump", time.Now().UTC().Format("20060102-150405"), next))
-	dump := exec.CommandContext(ctx, "pg_dump", "--format=custom", "--exclude-table-data=upload_pieces", "--file", file+".part", url)
-	if said, err := dump.CombinedOutput(); err != nil {
-		_ = os.Remove(file + ".part") // there may be none
-		if errors.Is(err, exec.ErrNotFound) {
-			return errWaits{"pg_dump is not installed here"}
-		}
-		return errWaits{strings.TrimSpace(string(said))}
-	}
-	if err := os.Rename(file+".part", file); err != nil {
+	if err := dump(ctx, url, file); err != nil {
 		return errWaits{err.Error()}
 	}
 	kept, err := filepath.Glob(filepath.Join(folder, "*-before-*.dump"))
@@ -84,4 +76,18 @@ func dumpBefore(ctx context.Context, s *store.Store, url, folder string) error {
 		}
 	}
 	return nil
+}
+
+// dump writes the database as it is.
+func dump(ctx context.Context, url, file string) error {
+	part := file + ".part"
+	said, err := exec.CommandContext(ctx, "pg_dump", "--format=custom", "--exclude-table-data=upload_pieces", "--file", part, url).CombinedOutput()
+	switch {
+	case errors.Is(err, exec.ErrNotFound):
+		return errors.New("pg_dump is not installed here: install postgresql-client")
+	case err != nil:
+		_ = os.Remove(part) // there may be none
+		return errors.New(strings.TrimSpace(string(said)))
+	}
+	return errors.Join(os.Chmod(part, 0o600), os.Rename(part, file))
 }

@@ -104,17 +104,17 @@ type Step struct {
 	known     bool // the step lies between the ends, so that there is something to know
 }
 
-// Place is where a step lies on a path.
-type Place struct {
+// Position is where a step lies on a path.
+type Position struct {
 	Step  int  // of a section's three, 1 to 3
 	ByArc bool // as path.SectionSteps says it
 }
 
 // HalfWay is a path's middle.
-var HalfWay = Place{Step: 2}
+var HalfWay = Position{Step: 2}
 
 // share of the second paint at a place of a path.
-func (at Place) share(p *path.Path, s path.Spacing) float64 {
+func (at Position) share(p *path.Path, s path.Spacing) float64 {
 	return p.SectionShare(at.Step, s, at.ByArc)
 }
 
@@ -123,48 +123,51 @@ type asked struct {
 	a, b    uint64 // fingerprints
 	doubts  [2]Doubt
 	spacing path.Spacing
-	at      [3]Place
+	at      [3]Position
 }
 
-// known are steps that were worked out before: some hundred bytes each, and some milliseconds.
-var known = struct {
+// remembered are steps that were worked out before: some hundred bytes each, and some milliseconds.
+var remembered = struct {
 	sync.Mutex
 	of map[asked][]Step
 }{of: map[asked][]Step{}}
 
-// mostKnown is how many are remembered; one more, and all are forgotten.
-const mostKnown = 4096
+// mostRemembered is how many are remembered; one more, and all are forgotten.
+const mostRemembered = 4096
 
 // Steps says what is not known of steps of a path, by central differences: each unknown is moved by its deviation either
 // way, the path followed anew and the steps found on it again, as a painter would who mixes to the hue. A step by equal
-// parts stays at its parts, and a tube's strength changes what comes of it. Up to three places are asked for at once.
-func Steps(p *path.Path, s path.Spacing, doubt Doubts, at ...Place) []Step {
+// parts stays at its parts, and a tube's strength changes what comes of it. What was asked of up to three positions is remembered.
+func Steps(p *path.Path, s path.Spacing, doubt Doubts, at ...Position) []Step {
+	if len(at) > len(asked{}.at) {
+		return steps(p, s, [2]Doubt{doubt(p.A), doubt(p.B)}, at)
+	}
 	key := asked{a: p.A.Fingerprint(), b: p.B.Fingerprint(), doubts: [2]Doubt{doubt(p.A), doubt(p.B)}, spacing: s}
 	copy(key.at[:], at)
-	known.Lock()
-	out, before := known.of[key]
-	known.Unlock()
+	remembered.Lock()
+	out, before := remembered.of[key]
+	remembered.Unlock()
 	if before {
 		return slices.Clone(out)
 	}
 	out = steps(p, s, key.doubts, at)
-	known.Lock()
-	defer known.Unlock()
-	if len(known.of) >= mostKnown {
-		clear(known.of)
+	remembered.Lock()
+	defer remembered.Unlock()
+	if len(remembered.of) >= mostRemembered {
+		clear(remembered.of)
 	}
-	known.of[key] = slices.Clone(out)
+	remembered.of[key] = slices.Clone(out)
 	return out
 }
 
-func steps(p *path.Path, s path.Spacing, of [2]Doubt, at []Place) []Step {
+func steps(p *path.Path, s path.Spacing, of [2]Doubt, at []Position) []Step {
 	out := make([]Step, len(at))
 	for i, place := range at {
 		out[i] = stepOf(p, place.share(p, s))
 	}
 	for k, d := range of {
-		effects(p, s, k, 1, d.Shade, func(q *paint.Paint, by float64) (*paint.Paint, error) { return q.Changed(by, 0) }, at, out)
-		effects(p, s, k, 2, d.Cleanness, func(q *paint.Paint, by float64) (*paint.Paint, error) { return q.Changed(0, by) }, at, out)
+		effects(p, s, k, 1, d.Shade, func(q *paint.Paint, by float64) (*paint.Paint, error) { return q.Variant(by, 0) }, at, out)
+		effects(p, s, k, 2, d.Cleanness, func(q *paint.Paint, by float64) (*paint.Paint, error) { return q.Variant(0, by) }, at, out)
 		if s == path.EqualParts {
 			effects(p, s, k, 0, d.Strength, func(q *paint.Paint, by float64) (*paint.Paint, error) { return q.Tube(q.ID, math.Exp(by)) }, at, out)
 			continue
@@ -178,7 +181,7 @@ func steps(p *path.Path, s path.Spacing, of [2]Doubt, at []Place) []Step {
 }
 
 // effects are those of moving an unknown of one of a path's paints by a deviation either way.
-func effects(p *path.Path, s path.Spacing, k, unknown int, deviation float64, moved func(*paint.Paint, float64) (*paint.Paint, error), at []Place, out []Step) {
+func effects(p *path.Path, s path.Spacing, k, unknown int, deviation float64, moved func(*paint.Paint, float64) (*paint.Paint, error), at []Position, out []Step) {
 	if deviation == 0 {
 		return
 	}
@@ -279,8 +282,8 @@ func halton(i, base int) (v float64) {
 	return v
 }
 
-// Verdict says how sure a step's verdict is that is shown, and which words it could turn out as, the likeliest first: one
-// where it is sure or likely.
+// Verdict says how sure a step's verdict is that is shown, and which words it could turn out as, the better first: one where it is
+// sure or likely.
 func (s *Step) Verdict(shown paint.Verdict) (Sureness, []paint.Verdict) {
 	if shown == paint.Neutral || !s.known {
 		return Sure, []paint.Verdict{shown}
@@ -321,12 +324,12 @@ func (s *Step) Verdict(shown paint.Verdict) (Sureness, []paint.Verdict) {
 }
 
 // OfPaint is how sure the verdict on a paint as it comes is: its parts are not in doubt.
-func OfPaint(p *paint.Paint, doubt Doubts) *Told {
+func OfPaint(p *paint.Paint, doubt Doubts) *Confidence {
 	d, out := doubt(p), Step{under: p.Undertone(), known: true}
 	out.open = out.under.Chroma / paint.Envelope(out.under.WheelHue)
 	for j, by := range [][2]float64{{d.Shade, 0}, {0, d.Cleanness}} {
-		less, one := p.Changed(-by[0], -by[1])
-		more, two := p.Changed(by[0], by[1])
+		less, one := p.Variant(-by[0], -by[1])
+		more, two := p.Variant(by[0], by[1])
 		if one != nil || two != nil {
 			continue // it cannot be moved so far: nothing is said of it
 		}
@@ -334,7 +337,7 @@ func OfPaint(p *paint.Paint, doubt Doubts) *Told {
 		out.retention[j] = (v.Chroma/paint.Envelope(v.WheelHue) - u.Chroma/paint.Envelope(u.WheelHue)) / 2
 		out.chroma[j] = (v.Chroma - u.Chroma) / 2
 	}
-	told := &Told{A: p}
+	told := &Confidence{A: p}
 	told.Sure, told.Could = out.Verdict(out.under.Verdict)
 	return told
 }

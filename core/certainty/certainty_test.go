@@ -27,7 +27,7 @@ func coloured() (out []*paint.Paint) {
 // tube is another tube of a paint, drawn from what is not known of it.
 func tube(t testing.TB, p *paint.Paint, d Doubt, r *rand.Rand) *paint.Paint {
 	t.Helper()
-	out, err := p.Changed(d.Shade*r.NormFloat64(), min(max(d.Cleanness*r.NormFloat64(), paint.MostDuller), paint.MostCleaner))
+	out, err := p.Variant(d.Shade*r.NormFloat64(), min(max(d.Cleanness*r.NormFloat64(), paint.MostDuller), paint.MostCleaner))
 	require.NoError(t, err)
 	out, err = out.Tube(p.ID, paint.BoundedStrength(math.Exp(d.Strength*r.NormFloat64())))
 	require.NoError(t, err)
@@ -52,7 +52,7 @@ func TestDoubtsGoByHowAPaintWasComeBy(t *testing.T) {
 func TestStrengthsAloneStrayTheParts(t *testing.T) {
 	p := path.New(painttest.Paint("PY184"), painttest.Paint("PB15:3"))
 	only := func(*paint.Paint) Doubt { return Doubt{Strength: 0.3} }
-	for _, s := range Steps(p, path.ByHue, only, Place{Step: 1}, HalfWay, Place{Step: 3}) {
+	for _, s := range Steps(p, path.ByHue, only, Position{Step: 1}, HalfWay, Position{Step: 3}) {
 		assert.InDelta(t, 0.3*math.Sqrt2, s.Deviation(), 1e-12)
 		sure, could := s.Verdict(s.under.Verdict)
 		assert.Equal(t, Sure, sure)
@@ -148,7 +148,7 @@ func BenchmarkSection(b *testing.B) {
 	p := path.New(painttest.Paint("PY184"), painttest.Paint("PB29"))
 	of := [2]Doubt{Usual(p.A), Usual(p.B)}
 	for b.Loop() {
-		steps(p, path.ByHue, of, []Place{Place{Step: 1}, HalfWay, Place{Step: 3}})
+		steps(p, path.ByHue, of, []Position{{Step: 1}, HalfWay, {Step: 3}})
 	}
 }
 
@@ -212,9 +212,9 @@ func BenchmarkWheel(b *testing.B) {
 	})
 	b.Run("how sure", func(b *testing.B) {
 		for b.Loop() {
-			known.Lock()
-			clear(known.of)
-			known.Unlock()
+			remembered.Lock()
+			clear(remembered.of)
+			remembered.Unlock()
 			OfWheel(w, Usual)
 		}
 	})

@@ -12,8 +12,8 @@ import (
 	"gyrophane/core/wheel"
 )
 
-// Told is what is said of how far a recipe of two paints, and the verdict on it, can be trusted.
-type Told struct {
+// Confidence is what is said of how far a recipe of two paints, and the verdict on it, can be trusted.
+type Confidence struct {
 	Sure    Sureness
 	Could   []paint.Verdict // that it could turn out as; the one that is shown where it is sure or likely
 	A, B    *paint.Paint
@@ -24,8 +24,8 @@ type Told struct {
 	Other   Ratio   // the end that one creeps toward
 }
 
-func told(p *path.Path, s *Step, shown paint.Verdict) *Told {
-	out := &Told{A: p.A, B: p.B, Known: s.Known()}
+func confidenceIn(p *path.Path, s *Step, shown paint.Verdict) *Confidence {
+	out := &Confidence{A: p.A, B: p.B, Known: s.Known()}
 	out.Sure, out.Could = s.Verdict(shown)
 	out.Range, out.Doubted = s.Range()
 	if out.Begin, out.Other = out.Range.Less, out.Range.More; p.Weaker() == p.B {
@@ -34,16 +34,16 @@ func told(p *path.Path, s *Step, shown paint.Verdict) *Told {
 	return out
 }
 
-// Parts says what most tubes ask for and where to begin, in words; empty where nothing is in doubt.
-func (t *Told) Parts() string {
+// Parts says what most tubes ask for and where to begin: "7 : 1 to 18 : 1: begin with 18 : 1 and creep"; empty where nothing is in doubt.
+func (t *Confidence) Parts() string {
 	if !t.Doubted {
 		return ""
 	}
-	return fmt.Sprintf("in most tubes %s to %s: begin with %s and creep", t.Other, t.Begin, t.Begin)
+	return fmt.Sprintf("%s to %s: begin with %s and creep", t.Other, t.Begin, t.Begin)
 }
 
 // Verdict says what it could turn out as, in words; empty where it is sure or likely.
-func (t *Told) Verdict() string {
+func (t *Confidence) Verdict() string {
 	if len(t.Could) < 2 {
 		return ""
 	}
@@ -51,17 +51,17 @@ func (t *Told) Verdict() string {
 }
 
 // OfPath is what is said of the middle of a path, of which a verdict is shown; nil where its paints are no different.
-func OfPath(p *path.Path, s path.Spacing, shown paint.Verdict, doubt Doubts) *Told {
+func OfPath(p *path.Path, s path.Spacing, shown paint.Verdict, doubt Doubts) *Confidence {
 	if p.Indistinguishable() {
 		return nil
 	}
 	at := Steps(p, s, doubt, HalfWay)
-	return told(p, &at[0], shown)
+	return confidenceIn(p, &at[0], shown)
 }
 
 // OfPairs is what is said of the middle of each of some pairings; nil of one whose paints are no different.
-func OfPairs(pairings []path.Pairing, s path.Spacing, doubt Doubts) []*Told {
-	out := make([]*Told, len(pairings))
+func OfPairs(pairings []path.Pairing, s path.Spacing, doubt Doubts) []*Confidence {
+	out := make([]*Confidence, len(pairings))
 	var working errgroup.Group
 	working.SetLimit(runtime.GOMAXPROCS(0))
 	for i := range pairings {
@@ -78,7 +78,7 @@ func OfPairs(pairings []path.Pairing, s path.Spacing, doubt Doubts) []*Told {
 }
 
 // OfWheel is what is said of each slot of a wheel, by its index; nil for what is empty, or mixed of no two.
-func OfWheel(w *wheel.Wheel, doubt Doubts) (out [12]*Told) {
+func OfWheel(w *wheel.Wheel, doubt Doubts) (out [12]*Confidence) {
 	for k := range 3 {
 		if slot := w.At(4 * k); !slot.Empty {
 			out[slot.Index] = OfPaint(slot.Parts[0].Paint, doubt)
@@ -93,13 +93,13 @@ func OfWheel(w *wheel.Wheel, doubt Doubts) (out [12]*Told) {
 }
 
 // ofSection is what is said of the three slots of a section: each section writes its own.
-func ofSection(w *wheel.Wheel, k int, doubt Doubts, out *[12]*Told) {
+func ofSection(w *wheel.Wheel, k int, doubt Doubts, out *[12]*Confidence) {
 	s := &w.Sections[k]
 	if s.Empty() || s.Path.Indistinguishable() {
 		return
 	}
 	var slots []*wheel.Slot
-	var at []Place
+	var at []Position
 	for step := 1; step <= 3; step++ {
 		slot := w.At(4*k + step)
 		switch {
@@ -110,12 +110,12 @@ func ofSection(w *wheel.Wheel, k int, doubt Doubts, out *[12]*Told) {
 			out[slot.Index] = OfPath(p, w.Spacing, slot.Under.Verdict, doubt)
 			continue
 		}
-		slots, at = append(slots, slot), append(at, Place{step, s.ByArc})
+		slots, at = append(slots, slot), append(at, Position{step, s.ByArc})
 	}
 	if len(at) == 0 {
 		return
 	}
 	for i, one := range Steps(s.Path, w.Spacing, doubt, at...) {
-		out[slots[i].Index] = told(s.Path, &one, slots[i].Under.Verdict)
+		out[slots[i].Index] = confidenceIn(s.Path, &one, slots[i].Under.Verdict)
 	}
 }

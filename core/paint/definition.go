@@ -2,6 +2,7 @@ package paint
 
 import (
 	"slices"
+	"strconv"
 	"strings"
 
 	"gyrophane/core/colour"
@@ -10,6 +11,16 @@ import (
 
 // TubePrefix begins the ids of the tubes of a box.
 const TubePrefix = "tube-"
+
+// TubeID is the id that the tube of a number has among the paints of its box.
+func TubeID(number int64) string { return TubePrefix + strconv.FormatInt(number, 10) }
+
+// TubeNumber is the number of a tube by its id; false where the id is no tube's.
+func TubeNumber(id string) (number int64, is bool) {
+	text, is := strings.CutPrefix(id, TubePrefix)
+	number, err := strconv.ParseInt(text, 10, 64)
+	return number, is && err == nil
+}
 
 // Finder finds a paint by its id: of the library or, where there is a box, of
 // one of its tubes. The error is an input.Error where there is no such paint.

@@ -304,9 +304,9 @@ func purified(k, s colour.Spectrum, share float64) colour.Spectrum {
 	return with((from + to) / 2)
 }
 
-// Changed is the paint with its absorption shifted along the wavelengths (nm) and the chroma of its undertone changed
+// Variant is the paint with its absorption shifted along the wavelengths (nm) and the chroma of its undertone changed
 // by a share, as Adjusted has it: another tube of the same, as far as both go. Whites stay as they are.
-func (p *Paint) Changed(shift, cleaner float64) (*Paint, error) {
+func (p *Paint) Variant(shift, cleaner float64) (*Paint, error) {
 	m, err := Adjusted(p, 1, shift, cleaner)
 	if err != nil || p.alone.white != nil {
 		return p, err

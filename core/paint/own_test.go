@@ -427,7 +427,7 @@ func TestAReadingHasTheSmoothestSpectrumOfItsColour(t *testing.T) {
 func TestATubeIsMadeCleanerOrDuller(t *testing.T) {
 	for _, p := range Library() {
 		for _, by := range []float64{-0.1, -0.03, 0.02} {
-			other, err := p.Changed(0, by)
+			other, err := p.Variant(0, by)
 			require.NoError(t, err)
 			if p.Family == "white" || !p.Undertone().HasHue() {
 				assert.InDelta(t, p.Undertone().Chroma, other.Undertone().Chroma, 1e-12, "%s has no hue to be cleaner in", p.ID)
@@ -436,12 +436,12 @@ func TestATubeIsMadeCleanerOrDuller(t *testing.T) {
 			assert.InDelta(t, (1+by)*p.Undertone().Chroma, other.Undertone().Chroma, 0.004*p.Undertone().Chroma, "%s by %v", p.ID, by)
 			assert.Equal(t, p.Strength(), other.Strength())
 		}
-		far, err := p.Changed(0, MostCleaner)
+		far, err := p.Variant(0, MostCleaner)
 		require.NoError(t, err)
 		assert.GreaterOrEqual(t, far.Undertone().Chroma, p.Undertone().Chroma-1e-9, "%s: as far as it goes, never duller", p.ID)
 	}
 	for _, by := range []float64{0.6, -0.7, math.NaN()} {
-		_, err := find(t, "PB29").Changed(0, by)
+		_, err := find(t, "PB29").Variant(0, by)
 		assert.ErrorContains(t, err, "out of reach")
 	}
 }

@@ -4513,7 +4513,7 @@ export interface components {
             darkens: string;
             /** @description softened or worse */
             dullStretches: components["schemas"]["Stretch"][];
-            /** @description what most tubes ask for, and where to begin, in words */
+            /** @description what most tubes ask for, and where to begin: 7 : 1 to 18 : 1: begin with 18 : 1 and creep */
             inTubes?: string;
             judged: components["schemas"]["Judged"];
             /** @description tells the two paints as they stand, and the spacing, from all others */
@@ -4558,7 +4558,7 @@ export interface components {
             softenedFrom: number;
             spacing: components["schemas"]["Spacing"];
             steps: components["schemas"]["PathStep"][];
-            /** @description of the verdict; empty of a paint as it comes */
+            /** @description of the verdict; left out where nothing is mixed of two */
             sure?: components["schemas"]["Sureness"];
             /** @description the same way with a trace of the third paint in every mixture, by rising share */
             taints?: components["schemas"]["Taint"][];
@@ -4656,7 +4656,7 @@ export interface components {
             could?: string;
             /** @description what it could turn out as, the better first; one word where it is sure or likely */
             couldBe?: string[];
-            /** @description what most tubes ask for, and where to begin, in words */
+            /** @description what most tubes ask for, and where to begin: 7 : 1 to 18 : 1: begin with 18 : 1 and creep */
             inTubes?: string;
             /** @description tells the two paints as they stand, and the spacing, from all others */
             key: string;
@@ -4694,7 +4694,7 @@ export interface components {
             retention: number;
             ruleOfThumb: components["schemas"]["RuleOfThumb"];
             section: string;
-            /** @description of the verdict; empty of a paint as it comes */
+            /** @description of the verdict; left out where nothing is mixed of two */
             sure?: components["schemas"]["Sureness"];
             /** @description of the secondary */
             verdict: components["schemas"]["Verdict"];
@@ -6293,7 +6293,7 @@ export interface components {
              */
             home: number;
             hueWord: string;
-            /** @description what most tubes ask for, and where to begin, in words */
+            /** @description what most tubes ask for, and where to begin: 7 : 1 to 18 : 1: begin with 18 : 1 and creep */
             inTubes?: string;
             /** Format: int64 */
             index: number;
@@ -6343,7 +6343,7 @@ export interface components {
             schemes: components["schemas"]["SchemeSlots"][];
             /** @description what it is called in the set of names, whatever the painter calls it */
             setName: string;
-            /** @description of the verdict; empty of a paint as it comes */
+            /** @description of the verdict; left out where nothing is mixed of two */
             sure?: components["schemas"]["Sureness"];
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];

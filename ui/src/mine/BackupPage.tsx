@@ -1,11 +1,13 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import LinearProgress from "@mui/material/LinearProgress";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link as To } from "react-router";
 import { answer, client, type Profile, type Schemas } from "../api/client";
 import { mineQuery, restoringQuery } from "../api/queries";
+import { outbox } from "../api/waiting";
 import { Shell } from "../app/Shell";
 import { grey } from "../drawing/style";
 import { FileButton } from "../parts/FileButton";
@@ -22,7 +24,7 @@ export function BackupPage({ painter }: { painter: Profile }) {
     <Shell painter={painter} title="All that is yours">
       <Box sx={{ maxWidth: 720 }}>
         {!phone && <Typography variant="h2">All that is yours</Typography>}
-        {mine.data && <Typography sx={{ mt: 1 }}>{counted(mine.data)}</Typography>}
+        {mine.data && <Typography sx={{ mt: 1 }}>{sentence(counted(mine.data))}</Typography>}
         <SaveBackup mine={mine.data} />
         <BringBack />
         <Typography variant="h3" sx={{ mt: 4 }}>
@@ -43,11 +45,9 @@ export function BackupPage({ painter }: { painter: Profile }) {
   );
 }
 
-const nothing = "Nothing is kept yet.";
-
-/** What is kept, as a sentence; what there is none of is left out. */
-function counted(of: Schemas["Belongings"]): string {
-  const all = (
+/** What is kept, kind by kind, in words; what there is none of is left out. */
+function counted(of: Schemas["Belongings"]): string[] {
+  return (
     [
       [of.tubes, "tube", "tubes"],
       [of.wheels, "wheel", "wheels"],
@@ -60,8 +60,11 @@ function counted(of: Schemas["Belongings"]): string {
   )
     .filter(([n]) => n > 0)
     .map(([n, one, more]) => `${n} ${n === 1 ? one : more}`);
-  if (all.length === 0) return nothing;
-  return `${[all.slice(0, -1).join(", "), all.at(-1)].filter(Boolean).join(" and ")}.`;
+}
+
+function sentence(of: string[]): string {
+  if (of.length === 0) return "Nothing is kept yet.";
+  return `${[of.slice(0, -1).join(", "), of.at(-1)].filter(Boolean).join(" and ")}.`;
 }
 
 /** How far something is, in words and as a line that fills. */
@@ -72,16 +75,16 @@ function Far({ done, of, says }: { done: number; of: number; says: string }) {
       <Typography variant="body2" role="status">
         {says}
       </Typography>
-      <Box
-        role="progressbar"
+      <LinearProgress
+        variant="determinate"
         aria-label={says}
-        aria-valuemin={0}
-        aria-valuemax={100}
-        aria-valuenow={Math.round(100 * share)}
-        sx={{ mt: 0.5, height: 4, bgcolor: grey.hairline }}
-      >
-        <Box sx={{ height: 4, width: `${100 * share}%`, bgcolor: grey.ink }} />
-      </Box>
+        value={100 * share}
+        sx={{
+          mt: 0.5,
+          bgcolor: grey.hairline,
+          "& .MuiLinearProgress-bar": { bgcolor: grey.ink },
+        }}
+      />
     </Box>
   );
 }
@@ -99,7 +102,8 @@ function useBreakOff() {
 function SaveBackup({ mine }: { mine: Schemas["Belongings"] | undefined }) {
   const [bytes, setBytes] = useState(0);
   const off = useBreakOff();
-  const waits = Object.values(useOutbox().lines).some((line) => line.waiting.length > 0);
+  useOutbox();
+  const waits = outbox.count().waiting > 0;
   const save = useMutation({
     mutationFn: async () => {
       setBytes(0);
@@ -119,7 +123,7 @@ function SaveBackup({ mine }: { mine: Schemas["Belongings"] | undefined }) {
       </Typography>
       <Button
         variant="contained"
-        disabled={!mine || counted(mine) === nothing || save.isPending}
+        disabled={!mine || counted(mine).length === 0 || save.isPending}
         onClick={() => save.mutate()}
       >
         save a backup
@@ -131,7 +135,7 @@ function SaveBackup({ mine }: { mine: Schemas["Belongings"] | undefined }) {
             of={mine?.bytes ?? 0}
             says={`${mb(bytes)} of about ${mb(Math.max(bytes, mine?.bytes ?? 0))}`}
           />
-          <Button color="inherit" onClick={off.end}>
+          <Button color="inherit" onClick={off.end} sx={{ ml: -1 }}>
             leave it
           </Button>
         </>
@@ -219,6 +223,7 @@ function BringBack() {
       {busy && (
         <Button
           color="inherit"
+          sx={{ ml: -1 }}
           onClick={() => {
             off.end();
             void leave();

@@ -1,4 +1,5 @@
 import { constants, Refused, sendFile } from "../api/client";
+import { meaningOf, pause } from "../api/outbox";
 
 /** What the end of a zip file begins with, so many bytes before it. */
 const endOfZip = { is: [0x50, 0x4b, 0x05, 0x06], bytes: 22 };
@@ -13,6 +14,7 @@ export async function fetchBackup(
     "The backup broke off before its end: nothing was saved. Try again.",
   );
   const got = await fetch("/api/mine/backup", { signal }).catch(() => {
+    signal.throwIfAborted();
     throw new Refused(0, "The server does not answer.");
   });
   if (!got.ok || !got.body) {
@@ -24,6 +26,7 @@ export async function fetchBackup(
   let bytes = 0;
   for (;;) {
     const { done, value } = await reader.read().catch(() => {
+      signal.throwIfAborted();
       throw broken;
     });
     if (done) break;
@@ -36,9 +39,8 @@ export async function fetchBackup(
   return file;
 }
 
-/** How often a piece is sent again that did not get there, and after how long, ms. */
+/** How often a piece is sent again that did not get there. */
 const tries = 5;
-const wait = 1000;
 
 /** Sends a backup piece by piece; `said` is told how many bytes are there. */
 export async function sendBackup(
@@ -54,16 +56,14 @@ export async function sendBackup(
     );
   for (let at = 0; at < file.size;) {
     const piece = file.slice(at, at + constants.pieceBytes);
-    for (let left = tries; ; left--) {
+    for (let tried = 0; ; tried++) {
       signal.throwIfAborted();
       try {
         await sendFile("backup", piece, { at: String(at), bytes: String(file.size) });
         break;
       } catch (e) {
-        const later =
-          e instanceof Refused && (e.status === 0 || e.status === 429 || e.status >= 500);
-        if (!later || left === 0) throw e;
-        await new Promise((wake) => setTimeout(wake, wait));
+        if (!(e instanceof Refused) || meaningOf(e.status) !== "later" || tried >= tries) throw e;
+        await new Promise((wake) => setTimeout(wake, pause(tried, e.retryAfter)));
       }
     }
     said((at += piece.size));

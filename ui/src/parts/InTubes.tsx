@@ -4,12 +4,9 @@ import { Word } from "./Word";
 /** What most tubes ask for, and where to begin; why that is so is said on a press. */
 export function InTubes({ says }: { says: string | undefined }) {
   if (!says) return null;
-  const [before, after] = says.split("most tubes");
   return (
     <Typography variant="body2" aria-label="in most tubes">
-      {before}
-      <Word of="most tubes" />
-      {after}
+      in <Word of="most tubes" /> {says}
     </Typography>
   );
 }
