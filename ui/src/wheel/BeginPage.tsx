@@ -41,25 +41,15 @@ export function BeginPage({ painter }: { painter: Profile }) {
   );
   const nameOf = (id: string) =>
     [...(own ?? []), ...(paints.data ?? [])].find((p) => p.id === id)?.shortName ?? id;
-  /** One that is there already is gone to, and not kept twice. */
-  const begin = (system: Selection, name: string, place: "wheel" | "system") => {
-    const same = wheels.data?.find(
-      (w) =>
-        !w.archived &&
-        JSON.stringify(w.system.roles) === JSON.stringify(system.roles) &&
-        w.system.kind === system.kind,
-    );
-    if (same) void navigate(`/${place}/${same.id}`);
-    else create.mutate({ system, name, place });
-  };
+  const begin = (system: Selection, name: string, place: "wheel" | "system") =>
+    create.mutate({ system, name, place });
   const [filled, setFilled] = useState<Schemas["Filling"]>();
-  const nameOfKind = (system: Selection) => numbered(kindWords[system.kind].name, wheels.data);
   const preset = useMutation({
     mutationFn: (kind: SystemKind) =>
       answer(client.GET("/api/system/filled", { params: { query: { kind } } })),
     onSuccess: (made) => {
       setFilled(made);
-      if (made.missing.length === 0) begin(made.own, nameOfKind(made.own), "system");
+      if (made.missing.length === 0) begin(made.own, kindWords[made.own.kind].name, "system");
     },
   });
   const problem = create.error ?? preset.error;
@@ -101,7 +91,7 @@ export function BeginPage({ painter }: { painter: Profile }) {
             <Button
               color="inherit"
               sx={{ px: 0, mr: 3 }}
-              onClick={() => begin(filled.whole, nameOfKind(filled.whole), "system")}
+              onClick={() => begin(filled.whole, kindWords[filled.whole.kind].name, "system")}
             >
               with those of the library
             </Button>
@@ -109,7 +99,7 @@ export function BeginPage({ painter }: { painter: Profile }) {
               <Button
                 color="inherit"
                 sx={{ px: 0 }}
-                onClick={() => begin(filled.own, nameOfKind(filled.own), "system")}
+                onClick={() => begin(filled.own, kindWords[filled.own.kind].name, "system")}
               >
                 with my own alone
               </Button>
@@ -189,12 +179,4 @@ export function BeginPage({ painter }: { painter: Profile }) {
       </Box>
     </Shell>
   );
-}
-
-/** A name that no wheel has yet: "split primaries", "split primaries 2". */
-function numbered(name: string, wheels: { name: string }[] | undefined): string {
-  const has = (n: string) => wheels?.some((w) => w.name === n);
-  let n = 1;
-  while (has(n === 1 ? name : `${name} ${n}`)) n++;
-  return n === 1 ? name : `${name} ${n}`;
 }
