@@ -15,9 +15,7 @@ func (v visitor) savesABackup(at string) []byte {
 	v.t.Helper()
 	v.MustNavigate(at + "/mine").MustWaitLoad()
 	v.see("Carry it away")
-	saved := v.own.MustWaitDownload()
-	v.press("save a backup")
-	data := saved()
+	data := v.saves("save a backup")
 	v.see("Saved as gyrophane-")
 	require.Equal(v.t, "PK", string(data[:2]))
 	return data
@@ -43,8 +41,11 @@ func (v visitor) stands() string {
 func (v visitor) everyPlace(was map[string]string) map[string]string {
 	v.t.Helper()
 	out := map[string]string{}
-	// What comes last in each, where that takes a while.
-	for _, p := range [][2]string{{"Box", "paints"}, {"Wheel", ""}, {"System", ""}, {"Pairings", ""}, {"Path", ""}, {"Bench", ""}, {"Compare", "worst first"}, {"Log", ""}} {
+	// What comes last in each.
+	for _, p := range [][2]string{
+		{"Box", "Lean is measured"}, {"Wheel", "read off from here"}, {"System", "the whole library"}, {"Pairings", "follow the path"},
+		{"Path", "hue and chroma"}, {"Bench", "0:10"}, {"Compare", "keep it"}, {"Log", "each of them"},
+	} {
 		place, last := p[0], p[1]
 		v.goTo(place)
 		alike := 0
@@ -128,9 +129,7 @@ func TestWhatWaitsForADeletedPainterIsPutAside(t *testing.T) {
 	desk.waitFor("the door", func() bool { return desk.shows("look around") && !desk.shows("Wrack") })
 	cable.cut(false)
 	tablet.see("All that was Wrack’s was deleted on another device")
-	saved := tablet.own.MustWaitDownload()
-	tablet.press("save as a file")
-	assert.Contains(t, string(saved()), "low water")
+	assert.Contains(t, string(tablet.saves("save as a file")), "low water")
 	tablet.press("let go")
 	tablet.waitFor("nothing to be left", func() bool { return tablet.waitsHere() == 0 && !tablet.shows("Wrack") })
 }

@@ -169,6 +169,27 @@ func (v visitor) see(text string) {
 	v.waitFor(fmt.Sprintf("%q", text), func() bool { return v.shows(text) })
 }
 
+// saves presses a button and is the file that the page saves then: this page's
+// own, whatever is saved beside it by others of the same browser.
+func (v visitor) saves(button string) []byte {
+	v.t.Helper()
+	dir := v.t.TempDir()
+	require.NoError(v.t, proto.BrowserSetDownloadBehavior{
+		Behavior: proto.BrowserSetDownloadBehaviorBehaviorAllowAndName, BrowserContextID: v.own.BrowserContextID, DownloadPath: dir,
+	}.Call(v.own))
+	var name string
+	whole := v.EachEvent(func(e *proto.PageDownloadWillBegin) {
+		name = e.GUID
+	}, func(e *proto.PageDownloadProgress) bool {
+		return e.GUID == name && e.State == proto.PageDownloadProgressStateCompleted
+	})
+	v.press(button)
+	whole()
+	data, err := os.ReadFile(filepath.Join(dir, name))
+	require.NoError(v.t, err)
+	return data
+}
+
 // element finds the element of a kind whose text or label holds some words.
 func (v visitor) element(selector, words string) found {
 	v.t.Helper()
