@@ -102,6 +102,12 @@ func Mix(parts ...Part) (Mixture, error) {
 // Strengthened is Mix with each part's paint so many times as strong as it is, by its
 // place among the parts: its K and S are multiplied.
 func Strengthened(parts []Part, times func(i int) float64) (Mixture, error) {
+	return Varied(parts, times, func(int) *colour.Spectrum { return nil })
+}
+
+// Varied is Strengthened with K of each part's paint multiplied band by band besides, as Variants has it; nil for 1. What
+// the mixture brings is that of its paints as they are.
+func Varied(parts []Part, times func(i int) float64, absorbs func(i int) *colour.Spectrum) (Mixture, error) {
 	if len(parts) == 0 {
 		return Mixture{}, errors.New("a mixture needs at least one paint")
 	}
@@ -114,7 +120,13 @@ func Strengthened(parts []Part, times func(i int) float64) (Mixture, error) {
 	}
 	m := Mixture{neutral: true}
 	for i, p := range parts {
-		m.add(&p.Paint.alone, p.Parts/total*times(i))
+		share := p.Parts / total * times(i)
+		m.add(&p.Paint.alone, share)
+		if by := absorbs(i); by != nil {
+			for band, k := range p.Paint.alone.k {
+				m.k[band] += share * k * (by[band] - 1)
+			}
+		}
 	}
 	return m, nil
 }
