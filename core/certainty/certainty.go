@@ -20,6 +20,8 @@ type Doubt struct {
 	Strength  float64 // of its natural logarithm
 	Shade     float64 // nm that its absorption may lie elsewhere
 	Cleanness float64 // share of its undertone's chroma
+	Learned   *Joint  // what it was learned with; nil where it was not
+	Tube      int     // its place there
 }
 
 // Origin is how a paint was come by.
@@ -40,7 +42,7 @@ var doubtsCSV string
 var doubts = sync.OnceValue(func() map[Origin]Doubt {
 	out := map[Origin]Doubt{}
 	for _, row := range table.Rows(doubtsCSV) {
-		out[Origin(row[0])] = Doubt{table.Number(row[1]), table.Number(row[2]), table.Number(row[3])}
+		out[Origin(row[0])] = Doubt{Strength: table.Number(row[1]), Shade: table.Number(row[2]), Cleanness: table.Number(row[3])}
 	}
 	return out
 })
@@ -66,6 +68,9 @@ func OriginOf(p *paint.Paint) Origin {
 	return LibraryArtist
 }
 
+// LeastDoubt is the least deviation of a strength that readings are held against: none is known better beforehand.
+const LeastDoubt = 0.02
+
 // Doubts says what is not known of a paint.
 type Doubts func(*paint.Paint) Doubt
 
@@ -89,12 +94,12 @@ func Usual(p *paint.Paint) Doubt {
 }
 
 // most is the most unknowns that a step depends on: strength, shade and cleanness of two paints.
-const most = 6
+const most = 2 * perTube
 
 // Step is what is not known of a step of a path. The effects are those of one standard deviation of each unknown: of the
 // first paint's strength, shade and cleanness, then of the second's.
 type Step struct {
-	Ratio     float64 // natural logarithm of the second paint's volume over the first's
+	Ratio     float64 // natural logarithm of the second paint's volume over the first's, as it most likely is
 	ratio     [most]float64
 	retention [most]float64
 	kept      [most]float64
@@ -161,6 +166,10 @@ func Steps(p *path.Path, s path.Spacing, doubt Doubts, at ...Position) []Step {
 }
 
 func steps(p *path.Path, s path.Spacing, of [2]Doubt, at []Position) []Step {
+	learned := of[0].Learned != nil || of[1].Learned != nil
+	if learned {
+		p = path.New(of[0].likeliest(p.A), of[1].likeliest(p.B))
+	}
 	out := make([]Step, len(at))
 	for i, place := range at {
 		out[i] = stepOf(p, place.share(p, s))
@@ -175,6 +184,12 @@ func steps(p *path.Path, s path.Spacing, of [2]Doubt, at []Position) []Step {
 		// Mixed to the same step a stronger tube is taken less of, and all else stays.
 		for i := range out {
 			out[i].ratio[3*k] = d.Strength * float64(1-2*k)
+		}
+	}
+	if learned {
+		r := correlation(of)
+		for i := range out {
+			out[i].alongIndependent(r)
 		}
 	}
 	return out
@@ -325,11 +340,15 @@ func (s *Step) Verdict(shown paint.Verdict) (Sureness, []paint.Verdict) {
 
 // OfPaint is how sure the verdict on a paint as it comes is: its parts are not in doubt.
 func OfPaint(p *paint.Paint, doubt Doubts) *Confidence {
-	d, out := doubt(p), Step{under: p.Undertone(), known: true}
+	d := doubt(p)
+	shown := p.Undertone().Verdict
+	likeliest := d.likeliest(p)
+	out := Step{under: likeliest.Undertone(), known: true}
 	out.open = out.under.Chroma / paint.Envelope(out.under.WheelHue)
-	for j, by := range [][2]float64{{d.Shade, 0}, {0, d.Cleanness}} {
-		less, one := p.Variant(-by[0], -by[1])
-		more, two := p.Variant(by[0], by[1])
+	for n, by := range [][2]float64{{d.Shade, 0}, {0, d.Cleanness}} {
+		j := n + 1
+		less, one := likeliest.Variant(-by[0], -by[1])
+		more, two := likeliest.Variant(by[0], by[1])
 		if one != nil || two != nil {
 			continue // it cannot be moved so far: nothing is said of it
 		}
@@ -337,7 +356,10 @@ func OfPaint(p *paint.Paint, doubt Doubts) *Confidence {
 		out.retention[j] = (v.Chroma/paint.Envelope(v.WheelHue) - u.Chroma/paint.Envelope(u.WheelHue)) / 2
 		out.chroma[j] = (v.Chroma - u.Chroma) / 2
 	}
+	if d.Learned != nil {
+		out.alongIndependent(correlation([2]Doubt{d}))
+	}
 	told := &Confidence{A: p}
-	told.Sure, told.Could = out.Verdict(out.under.Verdict)
+	told.Sure, told.Could = out.Verdict(shown)
 	return told
 }

@@ -35,8 +35,8 @@ func tube(t testing.TB, p *paint.Paint, d Doubt, r *rand.Rand) *paint.Paint {
 }
 
 func TestDoubtsGoByHowAPaintWasComeBy(t *testing.T) {
-	assert.Equal(t, Doubt{0.25, 4, 0.06}, Usual(painttest.Paint("PB29")))
-	assert.Equal(t, Doubt{0.40, 5, 0.10}, LibraryStudent.Doubt())
+	assert.Equal(t, Doubt{Strength: 0.25, Shade: 4, Cleanness: 0.06}, Usual(painttest.Paint("PB29")))
+	assert.Equal(t, Doubt{Strength: 0.40, Shade: 5, Cleanness: 0.10}, LibraryStudent.Doubt())
 	assert.Equal(t, Doubt{}, Usual(painttest.Paint("PW6")), "white is the measure")
 	assert.Equal(t, LibraryArtist.Doubt(), Origin("unheard of").Doubt())
 	stirred, err := paint.Stir("green", "green", paint.Part{Paint: painttest.Paint("PW6"), Parts: 9}, paint.Part{Paint: painttest.Paint("PB29"), Parts: 1})

@@ -1,0 +1,118 @@
+package certainty
+
+import (
+	"fmt"
+	"math"
+
+	"gonum.org/v1/gonum/mat"
+
+	"gyrophane/core/paint"
+)
+
+// Joint is what readings say of some tubes together: of each its strength, its shade and its cleanness, in this order.
+type Joint struct {
+	Off        []float64   `json:"off"`        // how far each most likely lies from what the tube is taken for, in the units of Doubt
+	Covariance [][]float64 `json:"covariance"` // of the same
+}
+
+// perTube is how many unknowns a tube has.
+const perTube = 3
+
+// MostJoint is of how many tubes something is known together at the most.
+const MostJoint = 60
+
+// Check refuses what cannot be known of so many tubes.
+func (j *Joint) Check(tubes int) error {
+	n := perTube * tubes
+	if tubes < 1 || tubes > MostJoint || len(j.Off) != n || len(j.Covariance) != n {
+		return fmt.Errorf("of %d tubes %d unknowns are known together, not %d with %d rows", tubes, n, len(j.Off), len(j.Covariance))
+	}
+	sym := mat.NewSymDense(n, nil)
+	for i, row := range j.Covariance {
+		if len(row) != n || math.Abs(j.Off[i]) > mostOff || math.IsNaN(j.Off[i]) {
+			return fmt.Errorf("row %d of what is known together is no row of %d figures", i+1, n)
+		}
+		for k, v := range row {
+			if math.IsNaN(v) || math.Abs(v) > mostOff*mostOff || math.Abs(v-j.Covariance[k][i]) > 1e-9*(1+math.Abs(v)) {
+				return fmt.Errorf("figure %d of row %d of what is known together is none of a covariance", k+1, i+1)
+			}
+			sym.SetSym(min(i, k), max(i, k), v)
+		}
+	}
+	for i := range n {
+		sym.SetSym(i, i, sym.At(i, i)+1e-9)
+	}
+	if !new(mat.Cholesky).Factorize(sym) {
+		return fmt.Errorf("what is known together is no covariance")
+	}
+	return nil
+}
+
+// mostOff is the most that an unknown strays.
+const mostOff = 100.0
+
+// Doubt is what is not known of one of the tubes, by its place.
+func (j *Joint) Doubt(tube int) Doubt {
+	of := func(i int) float64 { return math.Sqrt(max(0, j.Covariance[perTube*tube+i][perTube*tube+i])) }
+	return Doubt{of(0), of(1), of(2), j, tube}
+}
+
+// likeliest is a tube as readings most likely have it, where they say something of it.
+func (d Doubt) likeliest(p *paint.Paint) *paint.Paint {
+	if d.Learned == nil {
+		return p
+	}
+	off := d.Learned.Off[perTube*d.Tube : perTube*(d.Tube+1)]
+	out, err := p.Variant(off[1], min(max(off[2], paint.MostDuller), paint.MostCleaner))
+	if err != nil {
+		return p
+	}
+	if out, err = out.Tube(p.ID, paint.BoundedStrength(math.Exp(off[0]))); err != nil {
+		return p
+	}
+	return out
+}
+
+// correlation is that of the unknowns of two tubes.
+func correlation(of [2]Doubt) *mat.SymDense {
+	r := mat.NewSymDense(most, nil)
+	unknown := func(i int) (j *Joint, row int, deviation float64) {
+		d := of[i/perTube]
+		return d.Learned, perTube*d.Tube + i%perTube, [perTube]float64{d.Strength, d.Shade, d.Cleanness}[i%perTube]
+	}
+	for i := range most {
+		r.SetSym(i, i, 1)
+		in, row, deviation := unknown(i)
+		for k := range i {
+			if other, column, by := unknown(k); in != nil && other == in && deviation*by > 0 {
+				r.SetSym(k, i, in.Covariance[row][column]/(deviation*by))
+			}
+		}
+	}
+	return r
+}
+
+// alongIndependent brings effects that are those of one deviation of each unknown by itself to those along directions
+// that stray independently of each other, where the unknowns correlate so.
+func (s *Step) alongIndependent(r *mat.SymDense) {
+	var chol mat.Cholesky
+	widened := mat.NewSymDense(most, nil)
+	widened.CopySym(r)
+	for i := range most {
+		widened.SetSym(i, i, r.At(i, i)+1e-9)
+	}
+	if !chol.Factorize(widened) {
+		return // of no covariance: Check sees to it
+	}
+	var lower mat.TriDense
+	chol.LTo(&lower)
+	for _, effects := range []*[most]float64{&s.ratio, &s.retention, &s.kept, &s.chroma} {
+		var along [most]float64
+		for i, by := range effects {
+			for k := range i + 1 {
+				along[k] += lower.At(i, k) * by
+			}
+		}
+		*effects = along
+	}
+}
