@@ -13,12 +13,14 @@ import (
 )
 
 // fit is samples to be explained by unknowns: the logarithm of each tube's strength, that of the
-// film, and the figures of each photo's rendering, in this order.
+// film, the figures of each photo's rendering and, where they are sought too, each tube's shade and
+// cleanness, in deviations of what is not known of them; in this order.
 type fit struct {
 	samples []Sample
 	sure    Sure
 	in      paint.Medium
 	tubes   []*paint.Paint
+	variant []*paint.Variants    // of each tube; nil where strengths alone are sought
 	of      [][]int              // tube of each part of each sample, -1 for white
 	under   [][][]int            // the same of each layer beneath it
 	groups  []int                // of each tube
@@ -95,9 +97,11 @@ func newFit(samples []Sample, in paint.Medium, sure Sure) *fit {
 	return f
 }
 
-// film is the unknown of the film, and rendering the first of a photo's.
+// film is the unknown of the film, rendering the first of a photo's, and shade that of a tube; its
+// cleanness follows.
 func (f *fit) film() int              { return len(f.tubes) }
 func (f *fit) rendering(shot int) int { return len(f.tubes) + 1 + shot*photo.Figures }
+func (f *fit) shade(tube int) int     { return f.rendering(len(f.photos)) + 2*tube }
 
 // finite says that the film of the medium is: K and S are then absolute.
 func (f *fit) finite() bool { return !math.IsInf(f.in.Thickness, 1) }
@@ -281,11 +285,18 @@ func (f *fit) stirred(of []paint.Part, tubes []int, x []float64, share []float64
 		}
 		parts[n] = p
 	}
-	m, err := paint.Strengthened(parts, func(n int) float64 {
+	m, err := paint.Varied(parts, func(n int) float64 {
 		if k := tubes[n]; k >= 0 {
 			return math.Exp(x[k])
 		}
 		return 1
+	}, func(n int) *colour.Spectrum {
+		k := tubes[n]
+		if k < 0 || f.variant == nil || f.swaps[k] != nil {
+			return nil
+		}
+		by := f.variant[k].Absorbs(x[f.shade(k)], x[f.shade(k)+1])
+		return &by
 	})
 	if err != nil {
 		return of[0].Paint.Alone() // of parts that are none
@@ -439,8 +450,13 @@ func (f *fit) jacobian(x []float64) *mat.Dense {
 	for i := range f.samples {
 		of := func(x []float64) colour.Lab { return f.look(i, x, nil) }
 		for _, k := range f.tubesIn(i) {
-			if k >= 0 {
-				slope(i, k, f.samples[i].Lab, f.weight(i), of)
+			if k < 0 {
+				continue
+			}
+			slope(i, k, f.samples[i].Lab, f.weight(i), of)
+			if f.variant != nil {
+				slope(i, f.shade(k), f.samples[i].Lab, f.weight(i), of)
+				slope(i, f.shade(k)+1, f.samples[i].Lab, f.weight(i), of)
 			}
 		}
 		slope(i, f.film(), f.samples[i].Lab, f.weight(i), of)

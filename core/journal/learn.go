@@ -9,6 +9,7 @@ import (
 	"gonum.org/v1/gonum/mat"
 	"gonum.org/v1/gonum/stat/distuv"
 
+	"gyrophane/core/certainty"
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
@@ -83,7 +84,9 @@ type Learned struct {
 	Film      *Film   // how thick the medium lies, where it is that which is another; nil else
 	Overall   []Cause // of all places together: see Unsettled
 	Photos    []Bent  // the photos whose rendering was fitted
-	told      []told  // of each group of which there is something to say
+	// Joint is what is known of the tubes together, in the order of Strengths, once what is offered is taken.
+	Joint *certainty.Joint
+	told  []told // of each group of which there is something to say
 }
 
 // Film is how thick a medium is laid, over what it was taken to be.
@@ -301,21 +304,17 @@ func (f *fit) learned(x []float64) (Learned, error) {
 	}
 	taken := f.only(named, x)
 	out.Photos = f.bent(f.only(changed(gauges), x))
-	told := f.paints()
-	if f.finite() && !slices.Contains(named, f.film()) {
-		told = told[:f.film()] // the film is what it was taken to be
-	}
-	var jac *mat.Dense
-	f.freeing(told, func() { jac = f.jacobian(x) })
-	inverse, err := f.spread(jac)
+	all, err := f.together(x, slices.Contains(named, f.film()))
 	if err != nil {
 		return Learned{}, err
 	}
-	centre, spread := f.beside(named, x, inverse)
+	centre, spread := f.beside(named, all.at, all.cov)
 	rest := f.residuals(taken)
+	var jac *mat.Dense
 	f.freeing(named, func() { jac = f.jacobian(taken) })
 	out.After = f.errorOf(rest)
-	if inverse, err = f.spread(jac); err != nil {
+	inverse, err := f.spread(jac)
+	if err != nil {
 		return Learned{}, err
 	}
 	out.LeftOut = f.leftOut(rest, jac, inverse)
@@ -324,9 +323,9 @@ func (f *fit) learned(x []float64) (Learned, error) {
 	}
 	for i, p := range f.tubes {
 		known := f.fixed[f.groups[i]] || size[f.groups[i]] > 1
-		at, sd := centre[i], math.Sqrt(scale)*spread[i]
+		at, sd := centre[i], spread[i]
 		if !known {
-			at, sd = 0, priorWidth
+			at, sd = 0, all.width[i]
 		}
 		one := Strength{Paint: p, Old: p.Strength(), Group: f.groups[i], New: p.Strength() * math.Exp(taken[i]), Named: slices.Contains(named, i)}
 		low, high := interval(i, at, sd)
@@ -351,7 +350,12 @@ func (f *fit) learned(x []float64) (Learned, error) {
 	}
 	if !out.Proposed {
 		out.Film = nil
+		taken = none
 	}
+	if out.Nonsense || len(Unsettled(out.Overall)) > 0 {
+		return out, nil // nothing is known by it
+	}
+	out.Joint = all.joint(taken)
 	return out, nil
 }
 

@@ -8,6 +8,7 @@ import (
 
 	"gonum.org/v1/gonum/mat"
 
+	"gyrophane/core/certainty"
 	"gyrophane/core/colour"
 	"gyrophane/core/internal/minimum"
 	"gyrophane/core/paint"
@@ -37,8 +38,16 @@ func Unsettled(of []Cause) (out []Cause) {
 
 // Sure is what a painter is sure of, which is then a cause no more.
 type Sure struct {
-	Light bool     // it was read in daylight
-	Tubes []string // that are what they are taken for, by the ids of their paints
+	Light  bool             // it was read in daylight
+	Tubes  []string         // that are what they are taken for, by the ids of their paints
+	Doubts certainty.Doubts // what is not known of the tubes before anything is read; nil for the usual
+}
+
+func (s *Sure) doubts() certainty.Doubts {
+	if s.Doubts == nil {
+		return certainty.Usual
+	}
+	return s.Doubts
 }
 
 // hypothesis is one way to explain all that was read, and what it costs: the squares that it leaves, and
@@ -90,6 +99,9 @@ func (f *fit) overall(x []float64, gauges []gauge) (out []Cause) {
 		all = append(all, light)
 	}
 	all = append(all, left.wrongTubes(scale, perUnknown)...)
+	if slices.ContainsFunc(all, func(h hypothesis) bool { return h.cause.Kind != "" && base-h.cost >= chiMargin }) {
+		all = append(all, f.asTubesDiffer(x, scale))
+	}
 	slices.SortStableFunc(all, func(a, b hypothesis) int { return cmp.Compare(a.cost, b.cost) })
 	for _, one := range all {
 		if base-one.cost < chiMargin || one.cost-all[0].cost >= chiMargin {
@@ -103,6 +115,18 @@ func (f *fit) overall(x []float64, gauges []gauge) (out []Cause) {
 		out = nil // too many say the same
 	}
 	return append(f.bentAlike(x), out...)
+}
+
+// asTubesDiffer is that the tubes have other strengths, shades and cleanness, as tubes of a pigment have:
+// no cause, and often as good as one. It costs what is not known of tubes, and no more.
+func (f *fit) asTubesDiffer(x []float64, scale float64) hypothesis {
+	all, at := f.varied(x)
+	for i := range f.tubes {
+		all.held[i] = false
+	}
+	at = all.best(at)
+	prior := all.prior(at, 0)
+	return hypothesis{cost: squares(all.residuals(at))/scale + prior}
 }
 
 // nonsense says that readings have nothing to do with what was painted.
