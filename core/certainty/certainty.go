@@ -125,8 +125,9 @@ func (at Position) share(p *path.Path, s path.Spacing) float64 {
 
 // asked is what the steps of a path depend on, whatever its paints are called.
 type asked struct {
-	a, b    uint64 // fingerprints
-	doubts  [2]Doubt
+	a, b    uint64   // fingerprints
+	doubts  [2]Doubt // by themselves,
+	joint   uint64   // and a fingerprint of what is known of both together
 	spacing path.Spacing
 	at      [3]Position
 }
@@ -147,7 +148,11 @@ func Steps(p *path.Path, s path.Spacing, doubt Doubts, at ...Position) []Step {
 	if len(at) > len(asked{}.at) {
 		return steps(p, s, [2]Doubt{doubt(p.A), doubt(p.B)}, at)
 	}
-	key := asked{a: p.A.Fingerprint(), b: p.B.Fingerprint(), doubts: [2]Doubt{doubt(p.A), doubt(p.B)}, spacing: s}
+	of := [2]Doubt{doubt(p.A), doubt(p.B)}
+	key := asked{a: p.A.Fingerprint(), b: p.B.Fingerprint(), doubts: of, joint: fingerprint(of), spacing: s}
+	for i := range key.doubts {
+		key.doubts[i].Learned, key.doubts[i].Tube = nil, 0
+	}
 	copy(key.at[:], at)
 	remembered.Lock()
 	out, before := remembered.of[key]
@@ -155,7 +160,7 @@ func Steps(p *path.Path, s path.Spacing, doubt Doubts, at ...Position) []Step {
 	if before {
 		return slices.Clone(out)
 	}
-	out = steps(p, s, key.doubts, at)
+	out = steps(p, s, of, at)
 	remembered.Lock()
 	defer remembered.Unlock()
 	if len(remembered.of) >= mostRemembered {
@@ -251,7 +256,24 @@ func length(v [most]float64) float64 {
 }
 
 // Known is how far the parts are known, as a share: "known to 42 %".
-func (s *Step) Known() float64 { return math.Exp(s.Deviation()) - 1 }
+func (s *Step) Known() float64 { return KnownTo(s.Deviation()) }
+
+// KnownTo is how far parts are known, as a share, of which the logarithm of the ratio has a standard deviation.
+func KnownTo(deviation float64) float64 { return math.Exp(deviation) - 1 }
+
+// Spread is the standard deviation of the logarithms of the ratios half way along some paths, by hue: the root of their
+// mean variance; 0 of none.
+func Spread(paths []*path.Path, doubt Doubts) float64 {
+	sum, n := 0.0, 0.0
+	for _, p := range paths {
+		if p.Indistinguishable() {
+			continue
+		}
+		d := Steps(p, path.ByHue, doubt, HalfWay)[0].Deviation()
+		sum, n = sum+d*d, n+1
+	}
+	return math.Sqrt(sum / max(n, 1))
+}
 
 // within80 is how many deviations either way hold 80 in 100.
 const within80 = 1.2815515655446004

@@ -224,3 +224,55 @@ func BenchmarkWheel(b *testing.B) {
 		}
 	})
 }
+
+// What is known of two tubes together counts: the ratio of two of which only it is known is known, and either strength is not.
+func TestWhatIsKnownTogetherNarrowsTheRatio(t *testing.T) {
+	p := path.New(painttest.Paint("PY184"), painttest.Paint("PB15:3"))
+	joint := &Joint{Off: make([]float64, 6), Covariance: make([][]float64, 6)}
+	for i := range 6 {
+		joint.Covariance[i] = make([]float64, 6)
+		joint.Covariance[i][i] = []float64{0.09, 1, 0.0004}[i%3]
+	}
+	knows := func(q *paint.Paint) Doubt {
+		if q.Code() == "PY184" {
+			return joint.Doubt(0)
+		}
+		return joint.Doubt(1)
+	}
+	require.NoError(t, joint.Check(2))
+	apart := Steps(p, path.ByHue, knows, HalfWay)[0]
+	joint.Covariance[0][3], joint.Covariance[3][0] = 0.088, 0.088
+	require.NoError(t, joint.Check(2))
+	together := Steps(p, path.ByHue, knows, HalfWay)[0]
+	assert.Less(t, together.Deviation(), 0.4*apart.Deviation())
+	assert.InDelta(t, apart.Ratio, together.Ratio, 1e-9)
+	// Where the second most likely is stronger, less of it is asked for, and the range lies round that.
+	joint.Off[3] = 0.3
+	assert.InDelta(t, together.Ratio-0.3, Steps(p, path.ByHue, knows, HalfWay)[0].Ratio, 0.02)
+	assert.Equal(t, joint.Covariance[3][3], joint.Of(1).Covariance[0][0])
+	off, rows := joint.Rows(1)
+	assert.Equal(t, 0.3, off[0])
+	assert.Len(t, rows, 3)
+}
+
+func TestWhatIsNoCovarianceIsRefused(t *testing.T) {
+	good := func() *Joint {
+		j := &Joint{Off: make([]float64, 3), Covariance: [][]float64{{0.1, 0, 0}, {0, 1, 0}, {0, 0, 0.01}}}
+		return j
+	}
+	require.NoError(t, good().Check(1))
+	for name, spoil := range map[string]func(j *Joint){
+		"another length": func(j *Joint) { j.Off = j.Off[:2] },
+		"a short row":    func(j *Joint) { j.Covariance[1] = j.Covariance[1][:2] },
+		"not symmetric":  func(j *Joint) { j.Covariance[0][1] = 0.05 },
+		"not definite":   func(j *Joint) { j.Covariance[0][1], j.Covariance[1][0] = 5, 5 },
+		"no number":      func(j *Joint) { j.Covariance[2][2] = math.NaN() },
+		"far off":        func(j *Joint) { j.Off[0] = 1e6 },
+	} {
+		j := good()
+		spoil(j)
+		assert.Error(t, j.Check(1), name)
+	}
+	assert.Error(t, good().Check(2))
+	assert.Error(t, (&Joint{}).Check(0))
+}

@@ -1,7 +1,9 @@
 package certainty
 
 import (
+	"encoding/binary"
 	"fmt"
+	"hash/fnv"
 	"math"
 
 	"gonum.org/v1/gonum/mat"
@@ -18,8 +20,11 @@ type Joint struct {
 // perTube is how many unknowns a tube has.
 const perTube = 3
 
-// MostJoint is of how many tubes something is known together at the most.
-const MostJoint = 60
+// Of how many tubes something is known together at the most, and how many unknowns those have.
+const (
+	MostJoint   = 60
+	MostUnknown = perTube * MostJoint
+)
 
 // Check refuses what cannot be known of so many tubes.
 func (j *Joint) Check(tubes int) error {
@@ -57,6 +62,32 @@ func (j *Joint) Doubt(tube int) Doubt {
 	return Doubt{of(0), of(1), of(2), j, tube}
 }
 
+// Of is what is known of some of the tubes alone, by their places.
+func (j *Joint) Of(tubes ...int) *Joint {
+	out := &Joint{}
+	var rows []int
+	for _, t := range tubes {
+		for i := range perTube {
+			rows = append(rows, perTube*t+i)
+		}
+	}
+	for _, r := range rows {
+		out.Off = append(out.Off, j.Off[r])
+		var of []float64
+		for _, c := range rows {
+			of = append(of, j.Covariance[r][c])
+		}
+		out.Covariance = append(out.Covariance, of)
+	}
+	return out
+}
+
+// Rows are what is known of one of the tubes, by its place: of each unknown how far it lies off, and its row of the
+// covariance.
+func (j *Joint) Rows(tube int) (off []float64, covariance [][]float64) {
+	return j.Off[perTube*tube : perTube*(tube+1)], j.Covariance[perTube*tube : perTube*(tube+1)]
+}
+
 // likeliest is a tube as readings most likely have it, where they say something of it.
 func (d Doubt) likeliest(p *paint.Paint) *paint.Paint {
 	if d.Learned == nil {
@@ -90,6 +121,27 @@ func correlation(of [2]Doubt) *mat.SymDense {
 		}
 	}
 	return r
+}
+
+// fingerprint tells what is known of two tubes together from anything else (FNV-1a); 0 where nothing is.
+func fingerprint(of [2]Doubt) uint64 {
+	if of[0].Learned == nil && of[1].Learned == nil {
+		return 0
+	}
+	h := fnv.New64a()
+	r := correlation(of)
+	for i := range most {
+		for k := range i {
+			_ = binary.Write(h, binary.LittleEndian, r.At(i, k)) // a hash never fails
+		}
+	}
+	for _, d := range of {
+		if d.Learned != nil {
+			_ = binary.Write(h, binary.LittleEndian, d.Learned.Off[perTube*d.Tube:perTube*(d.Tube+1)])
+		}
+		_ = binary.Write(h, binary.LittleEndian, d.Learned != nil)
+	}
+	return h.Sum64()
 }
 
 // alongIndependent brings effects that are those of one deviation of each unknown by itself to those along directions
