@@ -677,6 +677,16 @@ var migrations = []*gormigrate.Migration{
 		},
 		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table gone_sessions`).Error },
 	},
+	{
+		// A tube that is what it was taken for is known better by readings too.
+		ID: "202612-known-together",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`alter table taken_strengths add column kept boolean not null default false, add column known jsonb`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`delete from taken_strengths where kept; alter table taken_strengths drop column kept, drop column known`).Error
+		},
+	},
 }
 
 // lasting are the tables whose rows have a lasting id, and what has each once: a painter, or the one thing

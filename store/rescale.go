@@ -43,7 +43,10 @@ func rescale(tx *gorm.DB, from, to string) error {
 			return err
 		}
 	}
-	return tx.Exec(asLastTaken + `where learned is not null`).Error
+	return tx.Exec(`update tubes set learned = (
+		select s.strength from taken_strengths s join takings t on t.id = s.taking_id
+		where s.tube_id = tubes.id and t.undone_at is null order by t.id desc limit 1)
+		where learned is not null`).Error
 }
 
 // nameVersions says of the library paints of sittings which version they are of, where nothing does.

@@ -206,7 +206,7 @@ func (r *restoring) strengths() error {
 			since[t.Medium] = true
 		}
 		for _, s := range t.Strengths {
-			since[paint.TubeID(s.TubeID)] = true
+			since[paint.TubeID(s.TubeID)] = !s.Kept || since[paint.TubeID(s.TubeID)]
 		}
 	}
 	for i := range r.from.Takings {
@@ -247,7 +247,7 @@ func (r *restoring) oneTaking(a *ArchivedTaking, since map[string]bool, kind *Re
 	}
 	other := t.Film != nil && since[t.Medium]
 	for _, s := range a.Strengths {
-		other = other || since[r.tube(paint.TubeID(s.TubeID))]
+		other = other || !s.Kept && since[r.tube(paint.TubeID(s.TubeID))]
 	}
 	kind.Added++
 	if other && t.UndoneAt == nil {

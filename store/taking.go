@@ -37,6 +37,15 @@ type TakenStrength struct {
 	Strength  float64
 	Low, High float64 // 95 in 100
 	Library   string  // the version that it is of; empty for a tube of own curves
+	Kept      bool    // it is what it was taken for: the strength stays, and how far it is known is kept
+	Known     *Known  `gorm:"serializer:json"` // nil where nothing is known but the interval
+}
+
+// Known is what is known of a tube together with the others of its taking, as certainty.Joint has it.
+type Known struct {
+	Place      int         `json:"place"` // among them, from 0
+	Off        []float64   `json:"off"`
+	Covariance [][]float64 `json:"covariance"` // its rows
 }
 
 // mostTakings is how many are kept of a painter.
@@ -101,7 +110,7 @@ func keepTaking(tx *gorm.DB, t *Taking) error {
 // asLastTaken gives tubes the strengths of the last taking that stands; which of them, its where says.
 const asLastTaken = `update tubes set learned = (
 	select s.strength from taken_strengths s join takings t on t.id = s.taking_id
-	where s.tube_id = tubes.id and t.undone_at is null order by t.id desc limit 1)
+	where s.tube_id = tubes.id and not s.kept and t.undone_at is null order by t.id desc limit 1)
 `
 
 // strengthen gives the tubes of a taking the strengths of the last taking that stands.

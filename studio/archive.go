@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/certainty"
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/journal"
@@ -359,6 +360,9 @@ func checkTaking(t *store.Taking) error {
 	for _, s := range t.Strengths {
 		if !(s.Low > 0 && s.Low <= s.High) || math.IsInf(s.High, 0) || s.Strength != paint.BoundedStrength(s.Strength) || !(s.Was > 0) || math.IsInf(s.Was, 0) {
 			return input.Errorf("a strength of %v, from %v to %v, cannot be", s.Strength, s.Low, s.High)
+		}
+		if k := s.Known; k != nil && (k.Place < 0 || k.Place >= certainty.MostJoint || len(k.Off) > certainty.MostUnknown || len(k.Covariance) > certainty.MostUnknown || slices.ContainsFunc(k.Covariance, func(row []float64) bool { return len(row) > certainty.MostUnknown })) {
+			return input.Errorf("what is known of a strength is too much")
 		}
 		if err := checkLines(longestTold, s.Library); err != nil {
 			return err

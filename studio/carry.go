@@ -112,7 +112,7 @@ func (s *Studio) saidOf(ctx context.Context, painter store.Painter, paints map[s
 func learnedOf(t *store.Tube, takings []store.Taking) *store.Learned {
 	for _, taking := range takings { // the last one first
 		for _, s := range taking.Strengths {
-			if taking.UndoneAt == nil && s.TubeID == t.ID {
+			if taking.UndoneAt == nil && s.TubeID == t.ID && !s.Kept {
 				return &store.Learned{Strength: *t.Learned, Low: s.Low, High: s.High}
 			}
 		}

@@ -7,9 +7,11 @@ import (
 	"math"
 	"slices"
 
+	"gyrophane/core/certainty"
 	"gyrophane/core/input"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
+	"gyrophane/core/path"
 	"gyrophane/core/recipe"
 	"gyrophane/store"
 )
@@ -28,6 +30,9 @@ type Learning struct {
 	// Film is how thick the painter lays the medium over its usual film, where the readings say that
 	// it is another than it was taken for; nil else.
 	Film *journal.Film
+	// Knows is how far the recipes of the sheet are known by its readings; nil where they tell nothing of it.
+	Knows *Knows
+	Kept  bool // that was taken into the box, and the readings say nothing since
 	// Offered are the strengths that may be taken into the box; none where chance would
 	// make as much.
 	Offered []journal.Strength
@@ -52,16 +57,17 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 	if err != nil {
 		return out, err
 	}
+	its := len(samples)
 	if len(samples) > 0 {
 		out.Sittings, out.LeftOut = 1, left
 	}
-	shared, its := map[string]bool{}, map[string]bool{}
+	shared, here := map[string]bool{}, map[string]bool{}
 	for _, one := range samples {
 		for _, p := range one.Parts {
-			shared[p.Paint.ID], its[p.Paint.ID] = p.Paint.Family != "white", true
+			shared[p.Paint.ID], here[p.Paint.ID] = p.Paint.Family != "white", true
 		}
 	}
-	sure := journal.Sure{Light: of.Sure.Light, Tubes: asTubes(of.Sure.Tubes, now)}
+	sure := journal.Sure{Light: of.Sure.Light, Tubes: asTubes(of.Sure.Tubes, now), Doubts: unread(tubes)}
 	others, working, err := s.explainedBefore(ctx, painter, of.ID, of.Medium.ID)
 	if err != nil {
 		return out, err
@@ -88,7 +94,7 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 			sure.Tubes = append(sure.Tubes, asTubes(other.Sitting.Sure.Tubes, now)...)
 			for _, one := range more {
 				for _, p := range one.Parts {
-					if !its[p.Paint.ID] {
+					if !here[p.Paint.ID] {
 						sure.Tubes = append(sure.Tubes, p.Paint.ID) // asked about where it was painted with
 					}
 				}
@@ -116,11 +122,89 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 	onTodaysScale(&learned, now)
 	out.Learned = &learned
 	out.Offered = learned.Offer()
+	out.Knows = out.knows(samples[:its], sure.Doubts)
 	if learned.Film != nil {
 		thick := learned.Film.Over(film)
 		out.Film = &thick
 	}
 	return out, nil
+}
+
+// Knows is how far the recipes of a sheet are known, as a share of the parts: before its readings, and with them.
+type Knows struct{ Before, Now float64 }
+
+// knows is that of what was mixed of two on a sheet; nil where the readings tell nothing of it.
+func (of *Learning) knows(samples []journal.Sample, before certainty.Doubts) *Knows {
+	if of.Learned.Joint == nil {
+		return nil
+	}
+	at, taken := map[string]int{}, map[string]*paint.Paint{}
+	for i, one := range of.Learned.Strengths {
+		at[one.Paint.ID], taken[one.Paint.ID] = i, one.Paint
+	}
+	for _, one := range of.Offered {
+		if tube, err := one.Paint.Tube(one.Paint.ID, one.New/one.Old); err == nil {
+			taken[one.Paint.ID] = tube
+		}
+	}
+	now := func(p *paint.Paint) certainty.Doubt {
+		if i, learned := at[p.ID]; learned {
+			return of.Learned.Joint.Doubt(i)
+		}
+		return before(p)
+	}
+	var was, is []*path.Path
+	seen := map[[2]string]bool{}
+	for _, one := range samples {
+		if len(one.Parts) != 2 {
+			continue
+		}
+		pair := [2]string{one.Parts[0].Paint.ID, one.Parts[1].Paint.ID}
+		a, b := taken[pair[0]], taken[pair[1]]
+		if a == nil || b == nil || seen[pair] { // of white there is nothing to know
+			continue
+		}
+		seen[pair] = true
+		was = append(was, path.New(of.Learned.Strengths[at[a.ID]].Paint, of.Learned.Strengths[at[b.ID]].Paint))
+		is = append(is, path.New(a, b))
+	}
+	if len(is) == 0 {
+		return nil
+	}
+	return &Knows{certainty.KnownTo(certainty.Spread(was, before)), certainty.KnownTo(certainty.Spread(is, now))}
+}
+
+// keepKnown puts what is known of the tubes together into a taking: of those whose strengths are taken beside them, of
+// the others as they are kept.
+func (of *Learning) keepKnown(taking *store.Taking, added map[int]store.NewTube) {
+	if of.Learned == nil || of.Learned.Joint == nil {
+		return
+	}
+	var places []int
+	var rows []*store.TakenStrength
+	var kept []store.TakenStrength
+	for i, one := range of.Learned.Strengths {
+		if n := slices.IndexFunc(of.Offered, func(o journal.Strength) bool { return o.Paint.ID == one.Paint.ID }); n >= 0 {
+			places, rows = append(places, i), append(rows, &taking.Strengths[n])
+			continue
+		}
+		if tube, known := of.Tubes[one.Paint.ID]; known && len(places) < certainty.MostJoint {
+			kept = append(kept, store.TakenStrength{TubeID: tube.ID, Was: one.Old, Strength: paint.BoundedStrength(one.Old), Low: one.Low, High: one.High, Kept: true})
+			places, rows = append(places, i), append(rows, nil)
+		}
+	}
+	joint := of.Learned.Joint.Of(places...)
+	n := len(taking.Strengths)
+	taking.Strengths = append(taking.Strengths, kept...)
+	for place, row := range rows {
+		if row == nil {
+			row = &taking.Strengths[n]
+			n++
+		}
+		known := &store.Known{Place: place}
+		known.Off, known.Covariance = joint.Rows(place)
+		row.Known = known
+	}
 }
 
 // asTubes are paints by their ids and, where the box has a tube of one, by that of the tube.
@@ -295,8 +379,11 @@ func (s *Studio) TakeStrengths(ctx context.Context, painter store.Painter, id in
 	if of.Working {
 		return input.Errorf("%s", stillWorking)
 	}
-	if len(of.Offered) == 0 && of.Film == nil {
+	if len(of.Offered) == 0 && of.Film == nil && of.Knows == nil {
 		return input.Errorf("The readings say nothing of the tubes that is more than chance, so there is nothing to take into the box.")
+	}
+	if of.Kept {
+		return input.Errorf("What these readings tell is kept already.")
 	}
 	taking := store.Taking{SittingID: &id, Medium: came.Sitting.Medium.ID, Readings: of.Learned.Samples, Sittings: of.Sittings}
 	elsewhere := input.Errorf("The readings, or the box, say something else since you looked: look again, and then take it.")
@@ -328,6 +415,7 @@ func (s *Studio) TakeStrengths(ctx context.Context, painter store.Painter, id in
 		}
 		taking.Strengths = append(taking.Strengths, store.TakenStrength{TubeID: tube.ID, Was: one.Old, Strength: paint.BoundedStrength(one.New), Low: one.Low, High: one.High})
 	}
+	of.keepKnown(&taking, added)
 	if _, err = s.store.Take(ctx, painter.ID, taking, "added "+CountPaints(len(added))+" with what they turned out to be", added); err == nil {
 		s.watchers.tell(painter.ID, id)
 	}

@@ -1,6 +1,7 @@
 package studio
 
 import (
+	"context"
 	"math"
 	"math/rand/v2"
 	"slices"
@@ -12,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/certainty"
 	"gyrophane/core/colour"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
@@ -79,12 +81,16 @@ func TestSittingsThatShareTubesAreLearnedFromTogether(t *testing.T) {
 	require.GreaterOrEqual(t, k, 0, "%v", came.Suggests)
 	require.NoError(t, s.SayNextTime(t.Context(), ada, two.ID, "", "Rinse well. "+came.Suggests[k]))
 	assert.Equal(t, "Rinse well. "+came.Suggests[k], reminds())
+	require.NotNil(t, came.Learning.Knows)
+	knows := *came.Learning.Knows
+	assert.Less(t, knows.Now, 0.5*knows.Before, "by two wheels and a meter")
 	require.NoError(t, s.TakeStrengths(t.Context(), ada, one.ID, seen, 0))
 	assert.Equal(t, "Rinse well.", reminds(), "what was taken is asked for no more")
 	since, err := s.SittingJournal(t.Context(), ada, one.ID)
 	require.NoError(t, err)
 	assert.NotContains(t, since.Suggests, came.Suggests[k])
-	assert.ErrorContains(t, s.TakeStrengths(t.Context(), ada, one.ID, seen, 0), "nothing to take", "it was taken")
+	assert.True(t, since.Learning.Kept)
+	assert.ErrorContains(t, s.TakeStrengths(t.Context(), ada, one.ID, nil, 0), "is kept already")
 
 	// The tube of the wheel is the box's own; the others stay as they were.
 	box, err := s.Box(t.Context(), ada.ID)
@@ -96,9 +102,22 @@ func TestSittingsThatShareTubesAreLearnedFromTogether(t *testing.T) {
 	assert.Equal(t, "PB29", redrawn.Changes[0].Paint.Code(), "the one that changed most first")
 	assert.NotEmpty(t, redrawn.Parts)
 
-	// A sitting that begins now is of the wheel as it was kept; after redrawing, of the tubes.
+	// A sitting that begins now is of the wheel as it was kept; after redrawing, of the tubes. A paint that the box has no
+	// tube of is known as its class is.
 	_, err = s.RedrawWheel(t.Context(), ada, w.ID, w.Version)
 	require.NoError(t, err)
+	who := func(context.Context) (store.Painter, error) { return ada, nil }
+	doubts, err := s.Doubts(t.Context(), who)
+	require.NoError(t, err)
+	blue := box.Tubes[0].Paint
+	known := doubts(blue)
+	require.NotNil(t, known.Learned)
+	assert.Less(t, known.Shade, certainty.Usual(blue).Shade, "its shade too")
+	require.NoError(t, s.UndoTaking(t.Context(), ada, since.Takings[0].ID, true))
+	doubts, err = s.Doubts(t.Context(), who)
+	require.NoError(t, err)
+	assert.Equal(t, certainty.LibraryArtist.Doubt(), doubts(blue), "it was taken back")
+	require.NoError(t, s.UndoTaking(t.Context(), ada, since.Takings[0].ID, false))
 	three := begin()
 	for _, p := range three.Plan.Sheet.Paints() {
 		if p.Code() == "PB29" {

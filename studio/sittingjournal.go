@@ -80,8 +80,19 @@ func (s *Studio) SittingJournal(ctx context.Context, painter store.Painter, id i
 		return out, err
 	}
 	out.askToo(now)
-	out.Takings, err = s.takingsOf(ctx, painter, &out.Learning, id)
-	return out, err
+	if out.Takings, err = s.takingsOf(ctx, painter, &out.Learning, id); err != nil {
+		return out, err
+	}
+	out.Learning.Kept = out.keptAlready()
+	return out, nil
+}
+
+// keptAlready says that what its readings tell of the tubes was taken into the box, and that no more was read since.
+func (came *SittingJournal) keptAlready() bool {
+	l := came.Learning.Learned
+	return l != nil && slices.ContainsFunc(came.Takings, func(t Taking) bool {
+		return t.UndoneAt == nil && t.SittingID != nil && *t.SittingID == came.Sitting.ID && t.Readings == l.Samples && slices.ContainsFunc(t.Strengths, func(s store.TakenStrength) bool { return s.Known != nil })
+	})
 }
 
 // askToo adds what learning from other sittings as well leaves open, of the paints as the sheet names them:
@@ -318,7 +329,7 @@ func (s *Studio) answersTo(ctx context.Context, painter store.Painter, id int64)
 			continue
 		}
 		for _, t := range takings {
-			of := func(one store.TakenStrength) bool { return one.TubeID == tubes[is.ID].ID }
+			of := func(one store.TakenStrength) bool { return one.TubeID == tubes[is.ID].ID && !one.Kept }
 			if t.UndoneAt == nil && t.CreatedAt.After(kept.CreatedAt) && slices.ContainsFunc(t.Strengths, of) {
 				out.taken = append(out.taken, p.ShortName())
 				break

@@ -63,6 +63,8 @@ type SittingJournal struct {
 	Overall  []OpenCause     `json:"overall" doc:"what explains all places of the sitting together"`
 	Sure     SureOf          `json:"sure" doc:"what the painter is sure of, whatever was read"`
 	Bent     []string        `json:"bent" doc:"what the photos that it was read from do to colours, a sentence each: taken out"`
+	Knows    *Knows          `json:"knows,omitempty" doc:"how far the recipes of the sheet are known by the readings"`
+	Kept     bool            `json:"kept" doc:"that was taken into the box, and the readings say nothing since"`
 	Offered  []TakenStrength `json:"offered" doc:"what may be taken into the box; none where chance makes as much"`
 	Takings  []Taking        `json:"takings" doc:"what was taken of its tubes, the last one first"`
 	Notes    []SittingNote   `json:"notes"`
@@ -85,6 +87,12 @@ type SureTube struct {
 type OpenCause struct {
 	ExplainedCause
 	Open bool `json:"open" doc:"no strengths are offered before the painter says what it is"`
+}
+
+// Knows is how far recipes are known, as a share of their parts.
+type Knows struct {
+	Before float64 `json:"before" doc:"without the readings"`
+	Now    float64 `json:"now" doc:"with them"`
 }
 
 // TakenStrength is a strength that is taken into the box.
@@ -117,11 +125,12 @@ type Taking struct {
 	Film      float64         `json:"film" doc:"over the usual film; 0 where strengths were taken"`
 	FilmWas   float64         `json:"filmWas"`
 	Strengths []TakenStrength `json:"strengths"`
+	AsBefore  []string        `json:"asBefore" doc:"the tubes that are what they were taken for, and known the better for it"`
 }
 
 // TakingOf shapes what was taken into the box.
 func TakingOf(t studio.Taking) Taking {
-	out := Taking{ID: t.ID, At: t.CreatedAt, Medium: t.Medium, From: t.Says(), Undone: t.UndoneAt != nil, Strengths: []TakenStrength{}}
+	out := Taking{ID: t.ID, At: t.CreatedAt, Medium: t.Medium, From: t.Says(), Undone: t.UndoneAt != nil, Strengths: []TakenStrength{}, AsBefore: []string{}}
 	if t.SittingID != nil {
 		out.Sitting = *t.SittingID
 	}
@@ -132,6 +141,10 @@ func TakingOf(t studio.Taking) Taking {
 		name := t.Named[s.TubeID]
 		if name == "" {
 			name = "a tube that is in the box no more"
+		}
+		if s.Kept {
+			out.AsBefore = append(out.AsBefore, name)
+			continue
 		}
 		out.Strengths = append(out.Strengths, TakenStrength{Tube: s.TubeID, Name: name, Was: round(s.Was, 3), Is: round(s.Strength, 3), Low: round(s.Low, 3), High: round(s.High, 3)})
 	}
@@ -177,6 +190,9 @@ func SittingJournalOf(j studio.SittingJournal) SittingJournal {
 	}
 	if f := of.Film; f != nil {
 		out.Film = &TakenFilm{Was: round(f.Old, 3), Is: round(f.New, 3), Low: round(f.Low, 3), High: round(f.High, 3)}
+	}
+	if k := of.Knows; k != nil {
+		out.Knows, out.Kept = &Knows{round(k.Before, 2), round(k.Now, 2)}, of.Kept
 	}
 	for _, s := range of.Offered {
 		out.Offered = append(out.Offered, TakenStrength{Paint: s.Paint.ID, Tube: of.Tubes[s.Paint.ID].ID, Name: s.Paint.ShortName(), Was: round(s.Old, 3), Is: round(s.New, 3), Low: round(s.Low, 3), High: round(s.High, 3)})

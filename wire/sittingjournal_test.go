@@ -78,10 +78,10 @@ func TestATakingIsShapedWithItsTubesOrItsFilm(t *testing.T) {
 		of    studio.Taking
 		shape Taking
 	}{
-		{"strengths", studio.Taking{Taking: store.Taking{ID: 1, SittingID: &sitting, Medium: "gouache", Readings: 12, Sittings: 1, Strengths: []store.TakenStrength{{TubeID: 4, Was: 1, Strength: 1.5996, Low: 1.5, High: 1.7}, {TubeID: 5, Was: 1, Strength: 0.9, Low: 0.8, High: 1}}}, Named: map[int64]string{4: "night"}},
-			Taking{ID: 1, Sitting: 7, Medium: "gouache", From: "12 dry readings of one sitting", Strengths: []TakenStrength{{Tube: 4, Name: "night", Was: 1, Is: 1.6, Low: 1.5, High: 1.7}, {Tube: 5, Name: "a tube that is in the box no more", Was: 1, Is: 0.9, Low: 0.8, High: 1}}}},
+		{"strengths", studio.Taking{Taking: store.Taking{ID: 1, SittingID: &sitting, Medium: "gouache", Readings: 12, Sittings: 1, Strengths: []store.TakenStrength{{TubeID: 4, Was: 1, Strength: 1.5996, Low: 1.5, High: 1.7}, {TubeID: 5, Was: 1, Strength: 0.9, Low: 0.8, High: 1}, {TubeID: 6, Was: 1, Strength: 1, Low: 0.9, High: 1.1, Kept: true}}}, Named: map[int64]string{4: "night", 6: "day"}},
+			Taking{ID: 1, Sitting: 7, Medium: "gouache", From: "12 dry readings of one sitting", Strengths: []TakenStrength{{Tube: 4, Name: "night", Was: 1, Is: 1.6, Low: 1.5, High: 1.7}, {Tube: 5, Name: "a tube that is in the box no more", Was: 1, Is: 0.9, Low: 0.8, High: 1}}, AsBefore: []string{"day"}}},
 		{"a film", studio.Taking{Taking: store.Taking{ID: 2, Medium: "acrylic", Readings: 31, Sittings: 3, FilmWas: &was, Film: &is, UndoneAt: &undone}},
-			Taking{ID: 2, Medium: "acrylic", From: "31 dry readings of 3 sittings, the evidence deleted since", Undone: true, Film: 0.42, FilmWas: 1, Strengths: []TakenStrength{}}},
+			Taking{ID: 2, Medium: "acrylic", From: "31 dry readings of 3 sittings, the evidence deleted since", Undone: true, Film: 0.42, FilmWas: 1, Strengths: []TakenStrength{}, AsBefore: []string{}}},
 	} {
 		assert.Equal(t, c.shape, TakingOf(c.of), c.name)
 	}

@@ -3756,6 +3756,18 @@ export interface components {
              */
             version: number;
         };
+        Knows: {
+            /**
+             * Format: double
+             * @description without the readings
+             */
+            before: number;
+            /**
+             * Format: double
+             * @description with them
+             */
+            now: number;
+        };
         LabelCode: {
             /** @description empty where the library has none */
             choices: components["schemas"]["Paint"][];
@@ -5927,6 +5939,10 @@ export interface components {
             /** Format: int64 */
             id: number;
             jumps: components["schemas"]["PaintedJump"][];
+            /** @description that was taken into the box, and the readings say nothing since */
+            kept: boolean;
+            /** @description how far the recipes of the sheet are known by the readings */
+            knows?: components["schemas"]["Knows"];
             /** @description what the tubes turned out to be, from its dry readings and those of other sittings with its tubes */
             learned?: components["schemas"]["Learned"];
             /**
@@ -6640,6 +6656,8 @@ export interface components {
             was: number;
         };
         Taking: {
+            /** @description the tubes that are what they were taken for, and known the better for it */
+            asBefore: string[];
             /** Format: date-time */
             at: string;
             /**

@@ -40,7 +40,9 @@ export function Takings({ of }: { of: Schemas["Taking"][] }) {
           <Typography variant="body2" sx={{ color: t.undone ? grey.third : grey.ink }}>
             {t.film > 0
               ? `The ${t.medium} laid ${times(t.film)} as thick as usual.`
-              : `${t.strengths.map((s) => `${s.name} ${times(s.is / s.was)} what it was`).join("; ")}.`}
+              : t.strengths.length > 0
+                ? `${t.strengths.map((s) => `${s.name} ${times(s.is / s.was)} what it was`).join("; ")}.`
+                : `As they were taken for, and known the better for it: ${t.asBefore.join(", ")}.`}
           </Typography>
           <Typography variant="caption">
             From {t.from}, in {t.medium}

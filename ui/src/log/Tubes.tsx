@@ -58,7 +58,13 @@ export function Tubes({ journal }: { journal: Journal }) {
           {journal.film.high.toFixed(2)}).
         </Typography>
       )}
-      {(journal.offered.length > 0 || journal.film) && (
+      {journal.knows && (
+        <Typography sx={{ mt: 1 }}>
+          The parts of this sheet’s mixtures are known to {percent(journal.knows.now)} with these
+          readings, to {percent(journal.knows.before)} without them.
+        </Typography>
+      )}
+      {(journal.offered.length > 0 || journal.film || (journal.knows && !journal.kept)) && (
         <Offer key={offerKey(journal)} journal={journal} />
       )}
       {last && last.strengths.length > 0 && journal.offered.length === 0 && (
@@ -89,6 +95,8 @@ function found(journal: Journal): string {
     ? "They are as they are taken to be now."
     : "No more than chance: the tubes are as they were taken to be.";
 }
+
+const percent = (share: number) => `${Math.round(100 * share)} %`;
 
 const offerKey = (j: Journal) =>
   j.offered.map((s) => `${s.paint}${s.is}`).join(" ") + (j.film?.is ?? "");
@@ -140,7 +148,11 @@ function Offer({ journal }: { journal: Journal }) {
           onClick={() => take.mutate()}
           sx={{ minHeight: 52, px: 2.5 }}
         >
-          {journal.offered.length > 0 ? "take it into the box" : "take it from now on"}
+          {journal.offered.length > 0
+            ? "take it into the box"
+            : journal.film
+              ? "take it from now on"
+              : "keep how far they are known"}
         </Button>
         <Button color="inherit" onClick={() => setLater(true)}>
           not now
