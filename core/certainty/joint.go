@@ -9,6 +9,7 @@ import (
 	"gonum.org/v1/gonum/mat"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/path"
 )
 
 // Joint is what readings say of some tubes together: of each its strength, its shade and its cleanness, in this order.
@@ -88,6 +89,68 @@ func (j *Joint) Rows(tube int) (off []float64, covariance [][]float64) {
 	return j.Off[perTube*tube : perTube*(tube+1)], j.Covariance[perTube*tube : perTube*(tube+1)]
 }
 
+// Together is what is known of some paints together.
+func Together(paints []*paint.Paint, doubt Doubts) *Joint {
+	out := &Joint{}
+	var of []Doubt
+	for _, p := range paints {
+		of = append(of, doubt(p))
+	}
+	for i, d := range of {
+		off := make([]float64, perTube)
+		if d.Learned != nil {
+			off, _ = d.Learned.Rows(d.Tube)
+		}
+		out.Off = append(out.Off, off...)
+		for u, deviation := range d.deviations() {
+			row := make([]float64, perTube*len(of))
+			for k, other := range of {
+				switch {
+				case d.Learned != nil && d.Learned == other.Learned:
+					copy(row[perTube*k:perTube*(k+1)], d.Learned.Covariance[perTube*d.Tube+u][perTube*other.Tube:perTube*(other.Tube+1)])
+				case i == k:
+					row[perTube*k+u] = deviation * deviation
+				}
+			}
+			out.Covariance = append(out.Covariance, row)
+		}
+	}
+	return out
+}
+
+func (d Doubt) deviations() [perTube]float64 {
+	return [perTube]float64{d.Strength, d.Shade, d.Cleanness}
+}
+
+// Slopes are how the logarithm of the ratio half way along a path changes with the unknowns of its two paints, in the units
+// of Doubt, at the tubes as they most likely are.
+func Slopes(p *path.Path, s path.Spacing, doubt Doubts) (out [2][perTube]float64) {
+	of := [2]Doubt{doubt(p.A), doubt(p.B)}
+	if of[0].Learned != nil || of[1].Learned != nil {
+		p = path.New(of[0].likeliest(p.A), of[1].likeliest(p.B))
+	}
+	a := p.A
+	step := Steps(p, s, func(p *paint.Paint) Doubt {
+		d := of[1]
+		if p == a {
+			d = of[0]
+		}
+		d.Learned, d.Tube = nil, 0
+		return d
+	}, HalfWay)[0]
+	for k := range out {
+		for u, deviation := range of[k].deviations() {
+			if deviation > 0 {
+				out[k][u] = step.ratio[perTube*k+u] / deviation
+			}
+		}
+	}
+	return out
+}
+
+// Likeliest is a paint as what is known of it has it.
+func Likeliest(p *paint.Paint, doubt Doubts) *paint.Paint { return doubt(p).likeliest(p) }
+
 // likeliest is a tube as readings most likely have it, where they say something of it.
 func (d Doubt) likeliest(p *paint.Paint) *paint.Paint {
 	if d.Learned == nil {
@@ -109,7 +172,7 @@ func correlation(of [2]Doubt) *mat.SymDense {
 	r := mat.NewSymDense(most, nil)
 	unknown := func(i int) (j *Joint, row int, deviation float64) {
 		d := of[i/perTube]
-		return d.Learned, perTube*d.Tube + i%perTube, [perTube]float64{d.Strength, d.Shade, d.Cleanness}[i%perTube]
+		return d.Learned, perTube*d.Tube + i%perTube, d.deviations()[i%perTube]
 	}
 	for i := range most {
 		r.SetSym(i, i, 1)
