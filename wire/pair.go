@@ -138,7 +138,7 @@ func (v View) Pair(p *path.Path, n int, spacing path.Spacing) Pair {
 		Because: bias.Because(a, b, "", "", &middle.Mixture), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(),
 	}
 	out.Retention, out.Verdict = out.Middle.Retention, out.Middle.Verdict
-	out.Confidence = ConfidenceOf(certainty.OfPath(p, spacing, middle.Under.Verdict, v.doubts()))
+	out.Confidence = ConfidenceOf(certainty.OfPath(p, spacing, middle.Under.Verdict, middle.Parts, v.doubts()))
 	if rule, ok := bias.RuleOfThumb(a, b, "", ""); ok {
 		out.RuleOfThumb = rule.Rating
 	}

@@ -67,10 +67,10 @@ func TestStrengthsAloneStrayTheParts(t *testing.T) {
 	assert.InDelta(t, middle.Ratio+middle.ratio[3], then.Ratio, 0.03)
 
 	known := Steps(p, path.ByHue, func(*paint.Paint) Doubt { return Doubt{} }, HalfWay)[0]
-	_, doubted := known.Range()
+	_, doubted := known.Range(known.Ratio)
 	assert.False(t, doubted, "nothing is in doubt")
 	equal := Steps(p, path.EqualParts, only, HalfWay)[0]
-	_, doubted = equal.Range()
+	_, doubted = equal.Range(equal.Ratio)
 	assert.False(t, doubted, "equal parts are equal parts")
 	assert.NotZero(t, length(equal.retention), "but what comes of them is not known")
 }
@@ -89,6 +89,11 @@ func TestEndsAreCountedInTheFewestParts(t *testing.T) {
 		assert.InDelta(t, x, math.Log(float64(r[1])/float64(r[0])), near+1e-9)
 	}
 	assert.Equal(t, "13 : 1", Ratio{13, 1}.String())
+	// A recipe that looks the same in fewer parts lies within what is said of it.
+	p := path.New(painttest.Paint("PR122"), painttest.Paint("PBr7-burnt-sienna"))
+	middle := p.Middle(path.ByHue)
+	said := OfPath(p, path.ByHue, middle.Under.Verdict, middle.Parts, Usual)
+	assert.Equal(t, Ratio{1, 3}, said.Range.Less)
 }
 
 // Tubes drawn from what is not known of them: as many as are said lie within the ranges, and what is called sure is.

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"gyrophane/core/path"
 	"gyrophane/core/recipe"
 )
 
@@ -41,12 +42,31 @@ func counted(ln float64) Ratio {
 // paint, More that with the most.
 type Range struct{ Less, More Ratio }
 
-// Range is that of a step; false where its parts are not in doubt, or both ends are counted alike.
-func (s *Step) Range() (Range, bool) {
+// Range is that of a step whose recipe has a ratio (its natural logarithm); false where its parts are not in doubt, or both
+// ends are counted alike. The recipe lies within: the fewest parts that look like the step may lie farther off than tubes
+// stray, where the way hardly changes.
+func (s *Step) Range(recipe float64) (Range, bool) {
 	d := within80 * s.Deviation()
 	if !s.known || d == 0 {
 		return Range{}, false
 	}
-	out := Range{counted(s.Ratio - d), counted(s.Ratio + d)}
+	if math.IsNaN(recipe) || math.IsInf(recipe, 0) {
+		recipe = s.Ratio // it is of no two
+	}
+	out := Range{counted(min(s.Ratio-d, recipe)), counted(max(s.Ratio+d, recipe))}
 	return out, out.Less != out.More
+}
+
+// ratioOf is the natural logarithm of the ratio of a path's second paint to its first in a recipe of both.
+func ratioOf(p *path.Path, r recipe.Recipe) float64 {
+	var of [2]float64
+	for _, part := range r.Plain() {
+		switch part.Paint {
+		case p.A:
+			of[0] += part.Parts
+		case p.B:
+			of[1] += part.Parts
+		}
+	}
+	return math.Log(of[1] / of[0])
 }

@@ -9,6 +9,7 @@ import (
 
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
+	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 )
 
@@ -24,10 +25,10 @@ type Confidence struct {
 	Other   Ratio   // the end that one creeps toward
 }
 
-func confidenceIn(p *path.Path, s *Step, shown paint.Verdict) *Confidence {
+func confidenceIn(p *path.Path, s *Step, shown paint.Verdict, r recipe.Recipe) *Confidence {
 	out := &Confidence{A: p.A, B: p.B, Known: s.Known()}
 	out.Sure, out.Could = s.Verdict(shown)
-	out.Range, out.Doubted = s.Range()
+	out.Range, out.Doubted = s.Range(ratioOf(p, r))
 	if out.Begin, out.Other = out.Range.Less, out.Range.More; p.Weaker() == p.B {
 		out.Begin, out.Other = out.Other, out.Begin
 	}
@@ -50,13 +51,14 @@ func (t *Confidence) Verdict() string {
 	return fmt.Sprintf("could turn out %s or %s", t.Could[0], t.Could[1])
 }
 
-// OfPath is what is said of the middle of a path, of which a verdict is shown; nil where its paints are no different.
-func OfPath(p *path.Path, s path.Spacing, shown paint.Verdict, doubt Doubts) *Confidence {
+// OfPath is what is said of the middle of a path, of which a verdict and a recipe are shown; nil where its paints are no
+// different.
+func OfPath(p *path.Path, s path.Spacing, shown paint.Verdict, r recipe.Recipe, doubt Doubts) *Confidence {
 	if p.Indistinguishable() {
 		return nil
 	}
 	at := Steps(p, s, doubt, HalfWay)
-	return confidenceIn(p, &at[0], shown)
+	return confidenceIn(p, &at[0], shown, r)
 }
 
 // OfPairs is what is said of the middle of each of some pairings; nil of one whose paints are no different.
@@ -67,7 +69,7 @@ func OfPairs(pairings []path.Pairing, s path.Spacing, doubt Doubts) []*Confidenc
 	for i := range pairings {
 		working.Go(func() error {
 			p := &pairings[i]
-			out[i] = OfPath(p.Path, s, p.Middle.Under.Verdict, doubt)
+			out[i] = OfPath(p.Path, s, p.Middle.Under.Verdict, p.Middle.Parts, doubt)
 			return nil
 		})
 	}
@@ -107,7 +109,7 @@ func ofSection(w *wheel.Wheel, k int, doubt Doubts, out *[12]*Confidence) {
 			continue
 		case slot.Parts[0].Paint != s.A || slot.Parts[1].Paint != s.B: // half way to a secondary that is stirred first
 			p := path.New(slot.Parts[0].Paint, slot.Parts[1].Paint)
-			out[slot.Index] = OfPath(p, w.Spacing, slot.Under.Verdict, doubt)
+			out[slot.Index] = OfPath(p, w.Spacing, slot.Under.Verdict, slot.Parts, doubt)
 			continue
 		}
 		slots, at = append(slots, slot), append(at, Position{step, s.ByArc})
@@ -116,6 +118,6 @@ func ofSection(w *wheel.Wheel, k int, doubt Doubts, out *[12]*Confidence) {
 		return
 	}
 	for i, one := range Steps(s.Path, w.Spacing, doubt, at...) {
-		out[slots[i].Index] = confidenceIn(s.Path, &one, slots[i].Under.Verdict)
+		out[slots[i].Index] = confidenceIn(s.Path, &one, slots[i].Under.Verdict, slots[i].Parts)
 	}
 }
