@@ -51,6 +51,31 @@ func (s *Server) plan(ctx context.Context, in *planInput) (out wire.BenchPlan, e
 	return v.Planned(plan), nil
 }
 
+type surerInput struct {
+	Look
+	Wheel int64 `query:"wheel" doc:"a kept wheel whose paints are taken as they were kept with it"`
+	Body  struct {
+		System  wire.Selection     `json:"system"`
+		Choices wire.WheelChoices  `json:"choices"`
+		Bench   wire.BenchSettings `json:"bench"`
+		ReadBy  string             `json:"readBy,omitempty" doc:"what swatches are read by: eye, photo or instrument; photo when empty"`
+	}
+}
+
+func (s *Server) surer(ctx context.Context, in *surerInput) (out wire.Surer, err error) {
+	v, err := in.view()
+	if err != nil {
+		return out, err
+	}
+	system, _, err := s.studio.System(ctx, painterIfAny, in.Wheel, in.Body.System.Core())
+	if err != nil {
+		return out, err
+	}
+	by := cmp.Or(paint.Source(in.Body.ReadBy), paint.Photo)
+	got, err := s.studio.WheelSurer(ctx, painterIfAny, studio.Sheet{System: system, Choices: in.Body.Choices.Core(), Which: bench.Which{ReadBy: by}, Set: in.Body.Bench.Core()}, v.Medium)
+	return wire.SurerOf(got, string(by)), err
+}
+
 // CountedPart is so much of a paint that is counted out.
 type CountedPart struct {
 	Paint   string          `json:"paint" maxLength:"200"`
@@ -179,6 +204,7 @@ type paperInput struct {
 	Bit     int      `query:"bit" minimum:"-1" maximum:"11" default:"-1" doc:"index of the slot of which a bit goes into it; the one across from it when -1"`
 	Film    float64  `query:"film" doc:"how thick a glaze lies as X, 0.1 to 0.5; 0.3 when 0"`
 	Glaze   string   `query:"glaze" maxLength:"60" doc:"paint that glazes are laid of over the others; the clearest of them when empty"`
+	ReadBy  string   `query:"readBy" doc:"of swatches that make recipes surer: eye, photo or instrument; photo when empty"`
 	Measure string   `query:"measure" maxLength:"20" doc:"what is counted out in"`
 	One     float64  `query:"one" doc:"ml of one drop, load or tip"`
 	Printing
@@ -196,7 +222,7 @@ func (s *Server) paper(ctx context.Context, in *paperInput) (*Page, error) {
 			return nil, input.Wrap(err)
 		}
 	}
-	sheet := wire.BenchSheet{Kind: in.Kind, Slot: in.Slot, Section: in.Section, Steps: in.Steps, A: in.A, B: in.B, Without: in.Without, With: in.With, Earth: in.Earth, Tube: in.Tube, Film: in.Film, Glaze: in.Glaze}
+	sheet := wire.BenchSheet{Kind: in.Kind, Slot: in.Slot, Section: in.Section, Steps: in.Steps, A: in.A, B: in.B, Without: in.Without, With: in.With, Earth: in.Earth, Tube: in.Tube, Film: in.Film, Glaze: in.Glaze, ReadBy: in.ReadBy}
 	if in.Bit >= 0 {
 		sheet.Bit = &in.Bit
 	}
@@ -253,5 +279,6 @@ func (s *Server) benchRoutes() {
 	register(s, huma.Operation{OperationID: "boxPaper", Tags: []string{"bench"}, Summary: "The palette guide of the box on paper, at true size", Method: http.MethodGet, Path: "/api/box/paper"}, s.boxPaper)
 	register(s, huma.Operation{OperationID: "comparePaper", Tags: []string{"bench"}, Summary: "Systems side by side on paper", Method: http.MethodGet, Path: "/api/compare/paper"}, s.comparePaper)
 	register(s, huma.Operation{OperationID: "plan", Tags: []string{"bench"}, Summary: "How to paint a wheel: how much of each paint, and in which order", Method: http.MethodPost, Path: "/api/plan", Metadata: painterForTubes}, bodied(s.plan))
+	register(s, huma.Operation{OperationID: "surer", Tags: []string{"bench"}, Summary: "What to paint to be surer of the recipes of a wheel", Method: http.MethodPost, Path: "/api/surer", Metadata: painterForTubes}, bodied(s.surer))
 	register(s, huma.Operation{OperationID: "counted", Tags: []string{"bench"}, Summary: "A recipe counted out in dabs, drops, brush loads, knife tips or grams", Method: http.MethodPost, Path: "/api/counted", Metadata: painterForTubes}, bodied(s.counted))
 }

@@ -163,3 +163,35 @@ func TestAKeptWheelIsPutOnPaper(t *testing.T) {
 	_, text, _ = eve.send(eve.request("GET", "/api/box/paper?format=svg&medium=gouache", ""))
 	assert.Contains(t, text, "ultramarine")
 }
+
+// What to paint to be surer: by eye more of it, and what was painted of it is a sheet like any other.
+func TestASheetOfWhatMakesRecipesSurer(t *testing.T) {
+	app, _ := server(t, true)
+	nobody := &client{t: t, app: app}
+	known := map[string]float64{}
+	for _, by := range []string{"eye", "photo", "instrument"} {
+		var got wire.Surer
+		nobody.ok("POST", "/api/surer?medium=gouache", fmt.Sprintf(`{"system":%s,"choices":%s,"bench":{},"readBy":%q}`, aSystem, choices, by), &got)
+		require.Equal(t, by, got.ReadBy)
+		require.NotEmpty(t, got.Swatches)
+		before := got.Now
+		for _, one := range got.Swatches {
+			assert.Less(t, one.Spread, before)
+			assert.NotEmpty(t, one.Says)
+			assert.Len(t, one.Parts, 2)
+			before = one.Spread
+		}
+		known[by] = before
+	}
+	assert.Less(t, known["instrument"], known["photo"])
+	assert.Less(t, known["photo"], known["eye"])
+	status, text := nobody.do("POST", "/api/surer", fmt.Sprintf(`{"system":%s,"choices":%s,"bench":{},"readBy":"nose"}`, aSystem, choices))
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "choose eye, photo or instrument")
+
+	var plan wire.BenchPlan
+	nobody.ok("POST", "/api/plan?medium=gouache", fmt.Sprintf(`{"system":%s,"choices":%s,"bench":{},"sheet":{"kind":"swatches"}}`, aSystem, choices), &plan)
+	assert.Equal(t, "swatches", plan.Kind)
+	assert.LessOrEqual(t, len(plan.Regions), 6)
+	assert.Len(t, plan.Order, len(plan.Regions))
+}

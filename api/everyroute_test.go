@@ -49,7 +49,7 @@ func routes(t *testing.T) (out [][2]string) {
 // open are the routes that anybody may ask: who paints here, and what only
 // needs computing from the library.
 var open = []string{
-	"/api/counted", "/api/plan",
+	"/api/counted", "/api/plan", "/api/surer",
 	"/api/session", "/api/painters", "/api/paints", "/api/mix", "/api/correct", "/api/locate", "/api/quieten", "/api/edge-to-edge", "/api/pair", "/api/pair/palette",
 	"/api/pairings", "/api/wheel", "/api/system", "/api/neutrals", "/api/glazes", "/api/label",
 	"/api/names", "/api/names/sets", "/api/names/looks", "/api/devices/look", "/api/devices/come-in",

@@ -222,7 +222,7 @@ func TestASittingKeepsItsSheet(t *testing.T) {
 	ada := signedUp(t, app, "Ada")
 	var w api.KeptWheel
 	ada.ok("POST", "/api/wheels", newWheel, &w)
-	for _, kind := range []string{"wheel", "grid", "ladder", "values", "intensity", "run", "guide", "warmcool", "worksheet", "glazes"} {
+	for _, kind := range []string{"wheel", "grid", "ladder", "values", "intensity", "run", "guide", "warmcool", "worksheet", "glazes", "swatches"} {
 		// A sitting begins with the exact plan where that is there already.
 		var plan wire.BenchPlan
 		for plan.Working = true; plan.Working; {

@@ -93,6 +93,11 @@ func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medi
 		}
 		have.Choose(built, of.Which.Slot, paints)
 	}
+	if of.Which.Kind == bench.SwatchesSheet {
+		if have.Surer, err = s.swatches(ctx, who, built, set, of.Which.ReadBy); err != nil {
+			return out, err
+		}
+	}
 	sheet, err := of.Which.Of(built, have, bench.ExtrasOf(of.Choices), set)
 	if err != nil {
 		return out, err

@@ -2,7 +2,6 @@ package studio
 
 import (
 	"context"
-	"math"
 	"slices"
 	"strings"
 	"time"
@@ -386,13 +385,7 @@ func sampleOf(plan *bench.Plan, stands *bench.Sitting, i int, read *journal.Read
 		}
 		out.Under = append(out.Under, layer)
 	}
-	whole := 0.0
-	for _, p := range out.Parts {
-		whole += p.Parts
-	}
-	for _, p := range out.Parts {
-		out.Strays = append(out.Strays, scale.StrayOf(plan.Settings.Need(r)*p.Parts/math.Max(whole, 1e-9)))
-	}
+	out.Strays = straysOf(scale, plan.Settings.Need(r), out.Parts)
 	return out
 }
 

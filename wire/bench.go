@@ -218,7 +218,7 @@ type BenchPlan struct {
 
 // BenchSheet says what is to be painted of a system.
 type BenchSheet struct {
-	Kind    string   `json:"kind,omitempty" doc:"wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, warm and cool, worksheet, or glazes"`
+	Kind    string   `json:"kind,omitempty" doc:"wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, warm and cool, worksheet, glazes, or swatches that make the recipes surer"`
 	Slot    int      `json:"slot,omitempty" doc:"index of the slot, of values, intensities, runs, worksheets and what is added"`
 	Section int      `json:"section,omitempty" doc:"of a ladder"`
 	Steps   int      `json:"steps,omitempty" doc:"inner steps of a ladder, places of a scale"`
@@ -231,11 +231,12 @@ type BenchSheet struct {
 	Bit     *int     `json:"bit,omitempty" minimum:"0" maximum:"11" doc:"index of the slot of which a bit goes into it; the one across from it when null"`
 	Film    float64  `json:"film,omitempty" doc:"how thick a glaze lies as X, 0.1 to 0.5; 0.3 when 0"`
 	Glaze   string   `json:"glaze,omitempty" maxLength:"60" doc:"paint that glazes are laid of over the others; the clearest of them when empty"`
+	ReadBy  string   `json:"readBy,omitempty" doc:"of swatches that make recipes surer: eye, photo or instrument; photo when empty"`
 }
 
 // Core is what is to be painted, and the paints that are named for it.
 func (s BenchSheet) Core() (which bench.Which, named studio.Named) {
-	return bench.Which{Kind: bench.SheetKind(s.Kind), Slot: s.Slot, Section: s.Section, Steps: s.Steps, Without: bench.PartsOf(s.Without), With: bench.PartsOf(s.With), Bit: s.Bit, Film: s.Film},
+	return bench.Which{Kind: bench.SheetKind(s.Kind), Slot: s.Slot, Section: s.Section, Steps: s.Steps, Without: bench.PartsOf(s.Without), With: bench.PartsOf(s.With), Bit: s.Bit, Film: s.Film, ReadBy: paint.Source(s.ReadBy)},
 		studio.Named{A: s.A, B: s.B, Earth: s.Earth, Tube: s.Tube, Glaze: s.Glaze}
 }
 
@@ -285,7 +286,13 @@ func BenchSettingsOf(s bench.Settings) BenchSettings {
 func swatchOf(r recipe.Recipe) string {
 	var parts []string
 	for _, p := range r.Plain() {
-		parts = append(parts, fmt.Sprintf("%s=%.6g", p.Paint.ID, p.Parts))
+		id := p.Paint.ID
+		if _, err := paint.Find(id); err != nil { // of a tube what lies under the stand-in is the library's paint
+			if of, err := paint.Find(p.Paint.CI); err == nil {
+				id = of.ID
+			}
+		}
+		parts = append(parts, fmt.Sprintf("%s=%.6g", id, p.Parts))
 	}
 	return strings.Join(parts, " ")
 }

@@ -204,7 +204,7 @@ func wheelCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			w, c, err := wheelOf(v, kind, args, c, rings)
+			w, c, err := wheelOf(v, kind, args, c, rings, paint.Find)
 			if err != nil {
 				return err
 			}
@@ -213,7 +213,7 @@ func wheelCommand() *cobra.Command {
 		},
 	}
 	q.flags(cmd)
-	cmd.Flags().StringVar(&kind, "system", "triad", "triad, cmy, split, double, leaning-clockwise, leaning-counter-clockwise or own")
+	systemFlag(cmd, &kind)
 	cmd.Flags().StringVar(&c.Spacing, "spacing", "hue", "steps by hue, by contrast, or equal parts: hue, contrast, parts")
 	cmd.Flags().StringVar(&c.Order, "order", "run", "mixed from the weaker paint on, or the secondary first: run, secondary")
 	cmd.Flags().StringVar(&rings, "ring", "", "rings: tints=1..3:white|water|neighbour, shades=1..3:complement|black|blue-grey|mixed-black, wash, neutral, triple")
@@ -225,8 +225,12 @@ func wheelCommand() *cobra.Command {
 	return cmd
 }
 
-// wheelOf builds the wheel of the paints that are named, with the rings that are listed.
-func wheelOf(v wire.View, kind string, args []string, c wheel.Choices, rings string) (*wheel.Wheel, wheel.Choices, error) {
+func systemFlag(c *cobra.Command, kind *string) {
+	c.Flags().StringVar(kind, "system", "triad", "triad, cmy, split, double, leaning-clockwise, leaning-counter-clockwise or own")
+}
+
+// wheelOf builds the wheel of the paints that are named, as they are found, with the rings that are listed.
+func wheelOf(v wire.View, kind string, args []string, c wheel.Choices, rings string, find func(string) (*paint.Paint, error)) (*wheel.Wheel, wheel.Choices, error) {
 	roles, err := wheel.ParseRoles(args)
 	if err != nil {
 		return nil, c, err
@@ -239,7 +243,7 @@ func wheelOf(v wire.View, kind string, args []string, c wheel.Choices, rings str
 	if c, err = c.WithRings(rings); err != nil {
 		return nil, c, err
 	}
-	system, err := wheel.Selection{Kind: wheel.SystemKind(kind), Roles: roles}.System(paint.Find)
+	system, err := wheel.Selection{Kind: wheel.SystemKind(kind), Roles: roles}.System(find)
 	if err != nil {
 		return nil, c, err
 	}

@@ -11,6 +11,8 @@ import (
 	"github.com/spf13/cobra"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/certainty"
+	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/paper"
 	"gyrophane/core/path"
@@ -52,7 +54,7 @@ func (b *benched) sheet(v wire.View, settings bench.Settings, args []string) (*b
 	if b.which.Kind == "ladder" && len(args) == 2 || b.which.Kind == "guide" {
 		kind = string(wheel.OwnSystem) // any paints will do
 	}
-	w, choices, err := wheelOf(v, kind, args, wheel.Choices{}, b.rings)
+	w, choices, err := wheelOf(v, kind, args, wheel.Choices{}, b.rings, paint.Find)
 	if err != nil {
 		return nil, err
 	}
@@ -77,6 +79,15 @@ func (b *benched) sheet(v wire.View, settings bench.Settings, args []string) (*b
 	}
 	if paints := w.System.Paints(); b.which.Kind == "ladder" && len(args) == 2 && len(paints) == 2 {
 		have.Way = path.New(paints[0], paints[1])
+	}
+	if b.which.Kind == bench.SwatchesSheet {
+		got, err := journal.SurerOf(w, journal.Swatching{In: v.Medium, Source: paint.Photo, Doubts: certainty.Usual})
+		if err != nil {
+			return nil, err
+		}
+		for _, one := range got.Swatches {
+			have.Surer = append(have.Surer, one.Recipe)
+		}
 	}
 	if b.which.Kind == "wanted" {
 		if have.Wanted, err = b.nearest(v, w.System); err != nil {
@@ -130,13 +141,13 @@ func planCommand() *cobra.Command {
 	}
 	q.flags(c)
 	b.flags(c)
-	c.Flags().StringVar((*string)(&b.which.Kind), "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run, guide, wanted, warmcool, worksheet or glazes")
+	c.Flags().StringVar((*string)(&b.which.Kind), "sheet", "wheel", "wheel, grid (of pairings), ladder, values, intensity, run, guide, wanted, warmcool, worksheet, glazes or swatches (that make recipes surer)")
 	return c
 }
 
 func (b *benched) flags(c *cobra.Command) {
 	f := c.Flags()
-	f.StringVar(&b.kind, "system", "triad", "triad, cmy, split, double, leaning-clockwise, leaning-counter-clockwise or own")
+	systemFlag(c, &b.kind)
 	f.StringVar(&b.rings, "rings", "", "rings: tints=1..3:white|water|neighbour, shades=1..3:complement|black|blue-grey|mixed-black, wash, neutral, triple")
 	f.IntVar(&b.which.Slot, "slot", 0, "the slot of values, intensities, runs, worksheets and what is added, 0 on top")
 	f.IntVar(&b.which.Section, "section", 0, "the section of a ladder: 0, 1 or 2")

@@ -64,25 +64,34 @@ func compareCommand() *cobra.Command {
 	return c
 }
 
-// namedSystem reads NAME:KIND:PAINT,PAINT... or, without a name, KIND:PAINT,PAINT...: paints too have
+// systemText reads NAME:KIND:PAINT,PAINT... or, without a name, KIND:PAINT,PAINT...: paints too have
 // colons in their names.
-func namedSystem(text string) (reach.Named, error) {
+func systemText(text string) (name, kind string, paints []string, err error) {
 	parts := strings.SplitN(text, ":", 3)
 	if kind, paints, found := strings.Cut(text, ":"); found && slices.Contains(wheel.Kinds, wheel.SystemKind(kind)) {
 		parts = []string{kind, kind, paints}
 	}
 	if len(parts) < 3 || parts[0] == "" {
-		return reach.Named{}, fmt.Errorf("--system %.60q: write NAME:KIND:PAINT,PAINT..., like three:triad:PY65,PR254,PB29", text)
+		return "", "", nil, fmt.Errorf("--system %.60q: write NAME:KIND:PAINT,PAINT..., like three:triad:PY65,PR254,PB29", text)
 	}
-	roles, err := wheel.ParseRoles(strings.FieldsFunc(strings.ReplaceAll(parts[2], "/", ",/,"), func(r rune) bool { return r == ',' || r == ' ' }))
+	return parts[0], parts[1], strings.FieldsFunc(strings.ReplaceAll(parts[2], "/", ",/,"), func(r rune) bool { return r == ',' || r == ' ' }), nil
+}
+
+// namedSystem is a system as systemText reads it.
+func namedSystem(text string) (reach.Named, error) {
+	name, kind, paints, err := systemText(text)
 	if err != nil {
-		return reach.Named{}, fmt.Errorf("--system %s: %w", parts[0], err)
+		return reach.Named{}, err
 	}
-	s, err := wheel.Selection{Kind: wheel.SystemKind(parts[1]), Roles: roles}.System(paint.Find)
+	roles, err := wheel.ParseRoles(paints)
 	if err != nil {
-		return reach.Named{}, fmt.Errorf("--system %s: %w", parts[0], err)
+		return reach.Named{}, fmt.Errorf("--system %s: %w", name, err)
 	}
-	return reach.Named{Name: parts[0], System: s}, nil
+	s, err := wheel.Selection{Kind: wheel.SystemKind(kind), Roles: roles}.System(paint.Find)
+	if err != nil {
+		return reach.Named{}, fmt.Errorf("--system %s: %w", name, err)
+	}
+	return reach.Named{Name: name, System: s}, nil
 }
 
 func compareTable(w io.Writer, out wire.Comparison) {

@@ -25,7 +25,7 @@ func run(args []string, stdout, stderr io.Writer) int {
 	}
 	root.DisableSuggestions = true
 	root.CompletionOptions.DisableDefaultCmd = true
-	root.AddCommand(serveCommand(), mixCommand(), planCommand(), drawCommand(), sheetCommand(), paletteCommand(), pairCommand(), pairsCommand(), compareCommand(), matchCommand(), chooseCommand(), correctCommand(), wheelCommand(), neutralCommand(), photoCommand(), readCommand(), learnCommand(), nameCommand(), explainCommand(), paintsCommand(), refitCommand(), meterCommand(), doctorCommand(), backupCommand(), restoreCommand(), openapiCommand())
+	root.AddCommand(serveCommand(), mixCommand(), planCommand(), drawCommand(), sheetCommand(), paletteCommand(), pairCommand(), pairsCommand(), compareCommand(), matchCommand(), chooseCommand(), correctCommand(), wheelCommand(), neutralCommand(), photoCommand(), readCommand(), learnCommand(), surerCommand(), nameCommand(), explainCommand(), paintsCommand(), refitCommand(), meterCommand(), doctorCommand(), backupCommand(), restoreCommand(), openapiCommand())
 	root.SetArgs(args)
 	root.SetOut(stdout)
 	root.SetErr(stderr)

@@ -118,22 +118,24 @@ const (
 	WarmCoolSheet  SheetKind = "warmcool"
 	WorksheetSheet SheetKind = "worksheet"
 	GlazesSheet    SheetKind = "glazes"
+	SwatchesSheet  SheetKind = "swatches" // that make recipes surer
 )
 
 // SheetKinds lists them.
-var SheetKinds = []SheetKind{WheelSheet, GridSheet, LadderSheet, ValuesSheet, IntensitySheet, RunSheet, GuideSheet, WantedSheet, WarmCoolSheet, WorksheetSheet, GlazesSheet}
+var SheetKinds = []SheetKind{WheelSheet, GridSheet, LadderSheet, ValuesSheet, IntensitySheet, RunSheet, GuideSheet, WantedSheet, WarmCoolSheet, WorksheetSheet, GlazesSheet, SwatchesSheet}
 
 // Which says what sheet of a system is to be painted.
 type Which struct {
-	Kind    SheetKind // a wheel when empty
-	Slot    int       // index of the slot, 0 to 11, of values, intensities, runs, worksheets and what is added
-	Section int       // 0 to 2, of a ladder
-	Steps   int       // inner steps of a ladder, places of a scale; what is usual when 0
-	Without []Part    // of a worksheet and of glazes: what is left out
-	With    []Part    // of a worksheet and of a wheel: what is added
-	Bit     *int      // of what is added: the slot of which a bit goes into another; the one across from that when nil
-	Film    float64   // of glazes: how thick one lies as X, the usual one when 0
-	Width   float64   // mm that rows may take; RowWidth when 0
+	Kind    SheetKind    // a wheel when empty
+	Slot    int          // index of the slot, 0 to 11, of values, intensities, runs, worksheets and what is added
+	Section int          // 0 to 2, of a ladder
+	Steps   int          // inner steps of a ladder, places of a scale; what is usual when 0
+	Without []Part       // of a worksheet and of glazes: what is left out
+	With    []Part       // of a worksheet and of a wheel: what is added
+	Bit     *int         // of what is added: the slot of which a bit goes into another; the one across from that when nil
+	Film    float64      // of glazes: how thick one lies as X, the usual one when 0
+	ReadBy  paint.Source // of swatches: what they are read by; a photo when empty
+	Width   float64      // mm that rows may take; RowWidth when 0
 }
 
 // Material is what sheets are painted of besides a wheel.
@@ -141,10 +143,11 @@ type Material struct {
 	Couples []path.Couple // of a grid
 	Way     *path.Path    // of a ladder; a section of the wheel when nil
 	Wanted  []Wanted
-	School  bias.School  // which blue is warm; the usual one when empty
-	Earth   *paint.Paint // for a slot's neighbours from an earth, or any other paint; may be nil
-	Tube    *paint.Paint // what stands beside the slot; may be nil
-	Glaze   *paint.Paint // of glazes: what is laid over the others; the clearest of them when nil
+	Surer   []recipe.Recipe // what makes recipes surer, the most telling first
+	School  bias.School     // which blue is warm; the usual one when empty
+	Earth   *paint.Paint    // for a slot's neighbours from an earth, or any other paint; may be nil
+	Tube    *paint.Paint    // what stands beside the slot; may be nil
+	Glaze   *paint.Paint    // of glazes: what is laid over the others; the clearest of them when nil
 }
 
 // Wanted is a wanted colour and what comes nearest to it.
@@ -212,6 +215,11 @@ func (which Which) of(w *wheel.Wheel, have Material, e Extras, set Settings) (s 
 		return WarmCool(w.System, cmp.Or(have.School, bias.VioletIsWarm), w.Spacing)
 	case "guide":
 		return Guide(w.System.Paints(), w.System.Rider(wheel.WhiteRider)), nil
+	case SwatchesSheet:
+		if len(have.Surer) == 0 {
+			return s, input.Errorf("no swatch would make the recipes of this wheel surer than they are")
+		}
+		return Swatches(have.Surer), nil
 	case "wanted":
 		if len(have.Wanted) == 0 {
 			return s, input.Errorf("there are no wanted colours yet: add some where systems are compared")
@@ -671,6 +679,23 @@ func Grid(pairings []path.Pairing) (s Sheet) {
 		of = append(of, named{name: p.A.Code() + " with " + p.B.Code(), kind: wheel.Secondary, parts: p.Middle.Parts, mixture: p.Middle.Mixture, share: p.Middle.Share, verdict: p.Middle.Under.Verdict})
 	}
 	s.row("grid", "pairings", of)
+	return s
+}
+
+// Swatches is the sheet of what makes recipes surer.
+func Swatches(recipes []recipe.Recipe) (s Sheet) {
+	var of []named
+	for _, r := range recipes {
+		mixture, err := paint.Mix(r.Plain()...)
+		if err != nil {
+			continue // of nothing
+		}
+		of = append(of, named{name: r.String(), kind: wheel.Secondary, parts: r, mixture: mixture})
+	}
+	s.row(SwatchesSheet, "swatches", of)
+	for i := range s.Regions {
+		s.Regions[i].ID = fmt.Sprintf("swatch/%d", i+1)
+	}
 	return s
 }
 

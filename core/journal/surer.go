@@ -12,12 +12,14 @@ import (
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
+	"gyrophane/core/recipe"
+	"gyrophane/core/wheel"
 )
 
 // Swatch is something to be painted and read, that makes recipes surer.
 type Swatch struct {
-	Parts  []paint.Part // that a hand can count
-	Spread float64      // of the recipes once it and all before it were read
+	Recipe recipe.Recipe // that a hand can count
+	Spread float64       // of the recipes once it and all before it were read
 }
 
 // Surer is what to paint to be surer.
@@ -33,7 +35,16 @@ type Swatching struct {
 	White   *paint.Paint // for tints; nil for none
 	Source  paint.Source // what they are read by
 	Doubts  certainty.Doubts
-	Strays  func(parts []paint.Part) []float64 // of a hand, in shares of each part; nil for what is weighed
+	Strays  func(recipe.Recipe) []float64 // of a hand, in shares of each of its plain parts; nil for what is weighed
+}
+
+// SurerOf are the swatches that narrow the mixtures of a wheel the most. The error is an input.Error.
+func SurerOf(w *wheel.Wheel, o Swatching) (Surer, error) {
+	o.Spacing = w.Spacing
+	if !o.In.LightenWithWater {
+		o.White = w.System.Rider(wheel.WhiteRider)
+	}
+	return ToBeSurer(w.Paths(), w.System.Paints(), o)
 }
 
 // What is painted at once to be surer: so many swatches at the most, each of which brings at least so much, as a share of the
@@ -125,10 +136,10 @@ func newSwatching(recipes []*path.Path, paints []*paint.Paint, o Swatching) (*sw
 }
 
 // candidates are the mixtures that may be painted.
-func (s *swatching) candidates() (out [][]paint.Part) {
+func (s *swatching) candidates() (out []recipe.Recipe) {
 	if s.White != nil {
 		for _, p := range s.paints {
-			out = append(out, []paint.Part{{Paint: p, Parts: 1}, {Paint: s.White, Parts: tint}})
+			out = append(out, recipe.Of([]paint.Part{{Paint: p, Parts: 1}, {Paint: s.White, Parts: tint}}))
 		}
 	}
 	var pairs [][2]*paint.Paint
@@ -137,7 +148,7 @@ func (s *swatching) candidates() (out [][]paint.Part) {
 			pairs = append(pairs, [2]*paint.Paint{b, a})
 		}
 	}
-	found := make([][][]paint.Part, len(pairs))
+	found := make([][]recipe.Recipe, len(pairs))
 	var working errgroup.Group
 	working.SetLimit(runtime.GOMAXPROCS(0))
 	for n, pair := range pairs {
@@ -147,8 +158,8 @@ func (s *swatching) candidates() (out [][]paint.Part) {
 				return nil
 			}
 			for _, step := range p.Steps(3, s.Spacing) {
-				if parts := step.Parts.Plain(); len(parts) == 2 {
-					found[n] = append(found[n], parts)
+				if len(step.Parts.Plain()) == 2 {
+					found[n] = append(found[n], step.Parts)
 				}
 			}
 			return nil
@@ -161,12 +172,12 @@ func (s *swatching) candidates() (out [][]paint.Part) {
 }
 
 // telling is how the reading of each mixture changes with the unknowns, over what it strays by: three rows each.
-func (s *swatching) telling(all [][]paint.Part) []*mat.Dense {
+func (s *swatching) telling(all []recipe.Recipe) []*mat.Dense {
 	var samples []Sample
-	for _, parts := range all {
-		one := Sample{Parts: parts, Noise: NoiseOf(s.Source, 0)}
+	for _, r := range all {
+		one := Sample{Parts: r.Plain(), Noise: NoiseOf(s.Source, 0)}
 		if s.Strays != nil {
-			one.Strays = s.Strays(parts)
+			one.Strays = s.Strays(r)
 		}
 		samples = append(samples, one)
 	}

@@ -139,7 +139,7 @@ func TestWhatIsKnownIsNotAskedForAgain(t *testing.T) {
 	}
 	var recipes [][]paint.Part
 	for _, one := range first.Swatches {
-		recipes = append(recipes, one.Parts)
+		recipes = append(recipes, one.Recipe.Plain())
 	}
 	got, err := Learn(readOf(t, r, recipes, really, o.In, 0.4), o.In, Sure{})
 	require.NoError(t, err)

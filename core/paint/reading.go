@@ -3,6 +3,7 @@ package paint
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"gyrophane/core/colour"
 )
@@ -19,6 +20,14 @@ const (
 
 // Sources lists them.
 var Sources = []Source{Eye, Photo, Instrument}
+
+// ParseSource reads a source.
+func ParseSource(s string) (Source, error) {
+	if slices.Contains(Sources, Source(s)) {
+		return Source(s), nil
+	}
+	return "", fmt.Errorf("unknown source %q of readings: choose eye, photo or instrument", s)
+}
 
 // Reading is the colour of a painted swatch: CIELAB under D65, and the
 // reflectance seen from outside where it was measured.

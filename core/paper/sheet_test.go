@@ -16,6 +16,7 @@ import (
 	"gyrophane/core/paint"
 	"gyrophane/core/paper"
 	"gyrophane/core/reach"
+	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 )
 
@@ -74,8 +75,10 @@ func TestTextsStandApartOnThePage(t *testing.T) {
 		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Edition: paper.Editions[r.IntN(len(paper.Editions))], Recipes: []string{"parts", "dabs", "none", ""}[r.IntN(4)], As: []string{"sheet", "sheet", "plan", "cards", "dabs", "sheet,plan,cards,dabs"}[r.IntN(6)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache"}
 		extras := bench.Extras{}
 		var wanted []bench.Wanted
+		var surer []recipe.Recipe
 		for _, slot := range w.Slots {
 			if !slot.Empty {
+				surer = append(surer, slot.Parts)
 				wanted = append(wanted, bench.Wanted{Name: "wanted, like " + slot.Name, Colour: colour.Lab{L: 50, A: 10, B: float64(n%40 - 20)}, Recipe: slot.Parts, Mixture: slot.Mixture})
 			}
 		}
@@ -86,7 +89,7 @@ func TestTextsStandApartOnThePage(t *testing.T) {
 		if n%5 == 0 {
 			which.Kind = bench.SheetKinds[r.IntN(len(bench.SheetKinds))]
 		}
-		have := bench.Material{Couples: system.Allowed(), Wanted: wanted}
+		have := bench.Material{Couples: system.Allowed(), Wanted: wanted, Surer: surer}
 		if n%4 == 1 && (which.Kind == "" || which.Kind == bench.WorksheetSheet) {
 			which.Slot, which.With = r.IntN(12), bench.WhenAsked
 			have.Choose(w, which.Slot, paint.Library())

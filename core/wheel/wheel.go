@@ -140,6 +140,16 @@ const (
 	leastJump  = 0.06
 )
 
+// Paths are those that the sections lie on, each once.
+func (w *Wheel) Paths() (out []*path.Path) {
+	for k := range w.Sections {
+		if s := &w.Sections[k]; !s.Empty() && !slices.Contains(out, s.Path) {
+			out = append(out, s.Path)
+		}
+	}
+	return out
+}
+
 // Build works the wheel out.
 func Build(s System, o Options) *Wheel {
 	w := &Wheel{System: s, Options: o, Raised: map[string]*paint.Paint{}}

@@ -716,6 +716,26 @@ export const planQuery = (
     refetchInterval: quick ? false : whileWorking,
   });
 
+/** What to paint to be surer of a wheel's recipes. */
+export const surerQuery = (
+  wheel: number,
+  system: Selection,
+  { choices, bench, medium, light, judged }: Settings,
+  readBy: string | undefined,
+) =>
+  queryOptions({
+    queryKey: ["surer", wheel, system, choices, bench, medium, light, judged, readBy],
+    queryFn: ({ signal }) =>
+      answer(
+        client.POST("/api/surer", {
+          params: { query: { medium, light, judged, wheel } },
+          body: { system, choices, bench: bench ?? {}, readBy },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
 /** A recipe counted out in a measure, as much of it as a slot takes. */
 export const countedQuery = (
   wheel: number,

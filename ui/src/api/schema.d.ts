@@ -1584,6 +1584,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/surer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What to paint to be surer of the recipes of a wheel */
+        post: operations["surer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/system": {
         parameters: {
             query?: never;
@@ -2532,8 +2549,10 @@ export interface components {
             film?: number;
             /** @description paint that glazes are laid of over the others; the clearest of them when empty */
             glaze?: string;
-            /** @description wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, warm and cool, worksheet, or glazes */
+            /** @description wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, warm and cool, worksheet, glazes, or swatches that make the recipes surer */
             kind?: string;
+            /** @description of swatches that make recipes surer: eye, photo or instrument; photo when empty */
+            readBy?: string;
             /**
              * Format: int64
              * @description of a ladder
@@ -5681,7 +5700,7 @@ export interface components {
          * @description what is painted
          * @enum {string}
          */
-        SheetKind: "wheel" | "grid" | "ladder" | "values" | "intensity" | "run" | "guide" | "wanted" | "warmcool" | "worksheet" | "glazes";
+        SheetKind: "wheel" | "grid" | "ladder" | "values" | "intensity" | "run" | "guide" | "wanted" | "warmcool" | "worksheet" | "glazes" | "swatches";
         Shelf: {
             /**
              * Format: int64
@@ -6517,6 +6536,28 @@ export interface components {
          * @enum {string}
          */
         Sureness: "sure" | "likely" | "either way";
+        Surer: {
+            /**
+             * Format: double
+             * @description the same as a share of the parts
+             */
+            knownTo: number;
+            readBy: components["schemas"]["ReadingSource"];
+            /**
+             * Format: double
+             * @description standard deviation of the logarithms of the recipes' ratios
+             */
+            spreadNow: number;
+            /** @description the most telling first; none where none tells more */
+            swatches: components["schemas"]["Swatch"][];
+        };
+        SurerInputBody: {
+            bench: components["schemas"]["BenchSettings"];
+            choices: components["schemas"]["WheelChoices"];
+            /** @description what swatches are read by: eye, photo or instrument; photo when empty */
+            readBy?: string;
+            system: components["schemas"]["Selection"];
+        };
         Swapped: {
             /**
              * Format: double
@@ -6533,6 +6574,24 @@ export interface components {
             meanBrightness: number;
             out: components["schemas"]["PaintSummary"];
             says: string;
+        };
+        Swatch: {
+            /**
+             * Format: double
+             * @description the same as a share of the parts
+             */
+            knownTo: number;
+            /** @description what it is, as PAINT=PARTS with commas between */
+            mix: string;
+            /** @description that a hand can count */
+            parts: components["schemas"]["PartOf"][];
+            /** @description the same as a hand counts it, what is let down first said so */
+            says: string;
+            /**
+             * Format: double
+             * @description of the recipes, once it and all before it were read
+             */
+            spreadAfter: number;
         };
         SwatchSpectra: {
             mass: number[];
@@ -16907,6 +16966,93 @@ export interface operations {
             };
         };
     };
+    surer: {
+        parameters: {
+            query?: {
+                /** @description what is painted with */
+                medium?: components["schemas"]["Medium"];
+                /** @description what it is looked at by: daylight, gallery, warm lamp */
+                light?: components["schemas"]["Light"];
+                /** @description as it is being painted, or when it is dry */
+                judged?: components["schemas"]["Judged"];
+                /** @description a kept wheel whose paints are taken as they were kept with it */
+                wheel?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SurerInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Surer"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     places: {
         parameters: {
             query?: {
@@ -18776,6 +18922,8 @@ export interface operations {
                 film?: number;
                 /** @description paint that glazes are laid of over the others; the clearest of them when empty */
                 glaze?: string;
+                /** @description of swatches that make recipes surer: eye, photo or instrument; photo when empty */
+                readBy?: string;
                 /** @description what is counted out in */
                 measure?: string;
                 /** @description ml of one drop, load or tip */

@@ -62,7 +62,14 @@ export const sheetWords = {
   warmcool: "warm and cool",
   worksheet: "a worksheet",
   glazes: "glazes",
+  swatches: "swatches to be surer",
 } as const satisfies Record<Schemas["SheetKind"], string>;
+/** What swatches are read by. */
+export const readingWords = {
+  photo: "read by a photo",
+  eye: "read by eye",
+  instrument: "read by a meter",
+} as const satisfies Record<Schemas["ReadingSource"], string>;
 /** The parts of the sheets that have some, in the order in which they lie on them. */
 export const partWords: Partial<Record<Schemas["SheetKind"], Record<string, string>>> = {
   worksheet: {
