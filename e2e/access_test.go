@@ -90,6 +90,7 @@ var places = []struct{ address, shows string }{
 	{"/bench/1?sheet=worksheet&slot=6", "Paint for 39 places"},
 	{"/bench/1/paper?sheet=worksheet&edition=blank", "save as PDF"},
 	{"/bench/1?sheet=glazes&without=ramp,order", "Paint for 30 places"},
+	{"/bench/1?sheet=swatches&readBy=eye", "as they are known now"},
 	{"/box/paper", "save as PDF"},
 	{"/compare/paper?systems=1", "save as PDF"},
 	{"/bench/sitting/1", "12 of 12 painted"},

@@ -446,7 +446,7 @@ type app struct {
 	stop    func()
 }
 
-// startApp runs the built server on a database, without a meter.
+// startApp runs the built server on a database, without a meter unless it is told to have one.
 func startApp(t *testing.T, url string) app { t.Helper(); return startAppWith(t, url) }
 
 // startAppWith runs it with more flags. Every server looks for its meter at an

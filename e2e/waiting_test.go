@@ -151,7 +151,7 @@ func TestAPassphraseChangedInMidSittingLosesNothing(t *testing.T) {
 	require.Equal(t, 200, status)
 	status, wheel := p.ask(http.MethodPost, "/api/wheels", map[string]any{"name": "Rock pool",
 		"system":   map[string]any{"kind": "triad", "roles": [][]string{{"PY184"}, {"PR254"}, {"PB29"}}, "chosen": [][]string{{}, {}, {}}, "riders": map[string]any{}, "note": ""},
-		"settings": map[string]any{"medium": "gouache", "light": "D65", "judged": "dry", "choices": map[string]any{"spacing": "hue", "order": "run", "names": "painters", "rings": map[string]any{"tints": 0, "shades": 0, "wash": false, "neutral": false, "triple": false}}}})
+		"settings": asUsual})
 	require.Equal(t, 200, status, wheel)
 	status, sitting := p.ask(http.MethodPost, fmt.Sprintf("/api/wheels/%.0f/sittings", wheel["id"]), map[string]any{})
 	require.Equal(t, 200, status, sitting)
@@ -502,3 +502,6 @@ func TestAComparisonKeptOutOfContactArrives(t *testing.T) {
 		return p.MustEval(`async () => (await (await fetch("/api/comparisons")).json()).length`).Int() == 0 && !p.shows("for the ferry")
 	})
 }
+
+// asUsual are a wheel's settings in gouache.
+var asUsual = map[string]any{"medium": "gouache", "light": "D65", "judged": "dry", "choices": map[string]any{"spacing": "hue", "order": "run", "names": "painters", "rings": map[string]any{"tints": 0, "shades": 0, "wash": false, "neutral": false, "triple": false}}}

@@ -18,6 +18,7 @@ import { useUndoKey } from "../parts/useUndoKey";
 import { Waiting } from "../parts/Waiting";
 import { Tabs } from "../parts/Tabs";
 import { BenchBar } from "./BenchBar";
+import { Brings } from "./Brings";
 import { HourFigure } from "./HourFigure";
 import { Drawing, InOrder, LayOut, WaysToFill } from "./Panels";
 import { SheetFigure } from "./SheetFigure";
@@ -50,12 +51,16 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
   const own = useKeptWheel(id);
   const { content, change } = own;
   const { search, show, one } = useAddress();
-  const view = one<keyof typeof views>("view", views, "layout");
   const kept = content?.settings ?? plainSettings;
   const { measure, size } = useMeasure(kept.medium);
   const settings: Settings = { ...kept, bench: { ...kept.bench, measure, one: size } };
   const system = content?.system ?? nothing;
   const sheet = sheetIn(search, one<keyof typeof sheetWords>("sheet", sheetWords, "wheel"));
+  const ofSwatches = sheet.kind === "swatches";
+  const words: Record<string, string> = ofSwatches
+    ? { brings: "what they bring", ...views }
+    : views;
+  const view = one<string>("view", words, ofSwatches ? "brings" : "layout");
   const quick = useQuery({ ...planQuery(id, system, settings, sheet, true), enabled: !!content });
   const exact = useQuery({ ...planQuery(id, system, settings, sheet, false), enabled: !!content });
   const wheel = useQuery({ ...wheelQuery(id, system, kept), enabled: !!content });
@@ -130,9 +135,12 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
                   "& [role=radio]": { minHeight: { xs: 56, md: 0 } },
                 }}
               >
-                <Tabs label="plan" words={views} value={view} onChoose={(v) => show({ view: v })} />
+                <Tabs label="plan" words={words} value={view} onChoose={(v) => show({ view: v })} />
               </Box>
               <Box sx={{ height: { md: 372 }, overflowY: { md: "auto" }, pt: 1, pr: 1 }}>
+                {view === "brings" && (
+                  <Brings wheel={id} system={system} settings={settings} readBy={sheet.readBy} />
+                )}
                 {view === "layout" && <LayOut plan={plan} />}
                 {view === "order" && (
                   <InOrder plan={plan} chosen={region} onChoose={choose} onMove={move} />

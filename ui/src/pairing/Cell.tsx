@@ -105,6 +105,7 @@ export function Cell({
         component="button"
         aria-expanded={open}
         data-pair={`${pair.a}~${pair.b}`}
+        data-sure={pair.sure}
         onClick={onOpen}
         sx={{
           display: "block",

@@ -2,7 +2,14 @@ import { useQuery } from "@tanstack/react-query";
 import type { BenchSheet, Section, Slot } from "../api/client";
 import { boxQuery, paintsQuery } from "../api/queries";
 import { choicesOf, OneOf } from "./Choice";
-import { filmWords, ofOneSlot, partWords, plainSettings, sheetWords } from "./choices";
+import {
+  filmWords,
+  ofOneSlot,
+  partWords,
+  plainSettings,
+  readingWords,
+  sheetWords,
+} from "./choices";
 import { nameOf } from "./naming";
 import { SheetParts } from "./SheetParts";
 
@@ -78,6 +85,15 @@ export function SheetChoice({
           of={of.filter((o) => o.value !== String(slot))}
           value={String(bit)}
           onChoose={(v) => onShow({ ...sheet, bit: Number(v) })}
+        />
+      )}
+      {kind === "swatches" && (
+        <OneOf
+          label="what they are read by"
+          shown={readingWords[(sheet.readBy ?? "photo") as keyof typeof readingWords] ?? ""}
+          of={choicesOf(readingWords)}
+          value={(sheet.readBy ?? "photo") as keyof typeof readingWords}
+          onChoose={(by) => onShow({ ...sheet, readBy: by === "photo" ? undefined : by })}
         />
       )}
       {kind === "glazes" && (

@@ -8,7 +8,16 @@ import { grey } from "../drawing/style";
 import { terms } from "./terms";
 
 /** A word that says in a sentence, with its picture, what it means: dotted under, one press opens it. */
-export function Word({ of, children }: { of: keyof typeof terms; children?: ReactNode }) {
+export function Word({
+  of,
+  children,
+  more,
+}: {
+  of: keyof typeof terms;
+  children?: ReactNode;
+  /** What there is to say of the very thing it stands beside. */
+  more?: ReactNode;
+}) {
   const [at, setAt] = useState<HTMLElement | null>(null);
   const { word, says, picture } = terms[of];
   return (
@@ -47,6 +56,7 @@ export function Word({ of, children }: { of: keyof typeof terms; children?: Reac
         <Typography variant="h3">{word}</Typography>
         <Picture of={picture} />
         <Typography>{says}</Typography>
+        {more}
         <Box sx={{ mt: 1 }}>
           <To to="/words">all words</To>
         </Box>

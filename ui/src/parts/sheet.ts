@@ -49,6 +49,7 @@ export function sheetIn(search: URLSearchParams, kind: SheetKind): BenchSheet {
     bit: whole("bit", 11),
     film: Number(search.get("film")) || undefined, // what cannot be is refused by the core
     glaze: word("glaze"),
+    readBy: word("readBy"),
   };
 }
 
@@ -69,5 +70,6 @@ export function sheetAddress(sheet: BenchSheet): Record<string, string | undefin
     bit: sheet.bit === undefined ? undefined : String(sheet.bit),
     film: number(sheet.film),
     glaze: sheet.glaze || undefined,
+    readBy: sheet.readBy || undefined,
   };
 }
