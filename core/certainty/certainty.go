@@ -20,6 +20,8 @@ type Doubt struct {
 	Strength  float64 // of its natural logarithm
 	Shade     float64 // nm that its absorption may lie elsewhere
 	Cleanness float64 // share of its undertone's chroma
+	Origin    Origin  // how its paint was come by; empty where nothing is in doubt
+	Old       bool    // it is of a box that is old and mixed
 	Learned   *Joint  // what it was learned with; nil where it was not
 	Tube      int     // its place there
 }
@@ -39,20 +41,52 @@ const (
 //go:embed data/doubts.csv
 var doubtsCSV string
 
-var doubts = sync.OnceValue(func() map[Origin]Doubt {
-	out := map[Origin]Doubt{}
+// known is a row of the table.
+type known struct {
+	Doubt
+	says string
+}
+
+var doubts = sync.OnceValue(func() map[Origin]known {
+	out := map[Origin]known{}
 	for _, row := range table.Rows(doubtsCSV) {
-		out[Origin(row[0])] = Doubt{Strength: table.Number(row[1]), Shade: table.Number(row[2]), Cleanness: table.Number(row[3])}
+		of := Origin(row[0])
+		out[of] = known{Doubt{Strength: table.Number(row[1]), Shade: table.Number(row[2]), Cleanness: table.Number(row[3]), Origin: of}, row[4]}
 	}
 	return out
 })
 
-// Doubt is what is not known of tubes of an origin; of one that is unknown, as of the library's.
-func (o Origin) Doubt() Doubt {
-	if d, known := doubts()[o]; known {
+// older is how many times as much is not known of tubes of a box that is old and mixed.
+const older = 1.4
+
+// Older is what is not known of a tube of a box that is old and mixed; of one that was read, no more than readings left open.
+func (d Doubt) Older() Doubt {
+	if d.Learned != nil || d.Origin == "" {
 		return d
 	}
-	return doubts()[LibraryArtist]
+	d.Strength, d.Shade, d.Cleanness, d.Old = older*d.Strength, older*d.Shade, older*d.Cleanness, true
+	return d
+}
+
+// Says is where a doubt comes from, and what would lessen it; empty where there is none.
+func (d Doubt) Says() string {
+	switch {
+	case d.Learned != nil:
+		return "as readings of what was painted with it told"
+	case d.Origin == "":
+		return ""
+	case d.Old:
+		return doubts()[d.Origin].says + "; the box is old and mixed"
+	}
+	return doubts()[d.Origin].says
+}
+
+// Doubt is what is not known of tubes of an origin; of one that is unknown, as of the library's.
+func (o Origin) Doubt() Doubt {
+	if d, is := doubts()[o]; is {
+		return d.Doubt
+	}
+	return doubts()[LibraryArtist].Doubt
 }
 
 // OriginOf is how a paint was come by, as far as it says so itself: of the library it is taken for an artists' tube.
@@ -381,7 +415,7 @@ func OfPaint(p *paint.Paint, doubt Doubts) *Confidence {
 	if d.Learned != nil {
 		out.alongIndependent(correlation([2]Doubt{d}))
 	}
-	told := &Confidence{A: p}
+	told := &Confidence{A: p, Of: [2]Doubt{d}}
 	told.Sure, told.Could = out.Verdict(shown)
 	return told
 }

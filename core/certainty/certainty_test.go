@@ -35,10 +35,18 @@ func tube(t testing.TB, p *paint.Paint, d Doubt, r *rand.Rand) *paint.Paint {
 }
 
 func TestDoubtsGoByHowAPaintWasComeBy(t *testing.T) {
-	assert.Equal(t, Doubt{Strength: 0.25, Shade: 4, Cleanness: 0.06}, Usual(painttest.Paint("PB29")))
-	assert.Equal(t, Doubt{Strength: 0.40, Shade: 5, Cleanness: 0.10}, LibraryStudent.Doubt())
+	assert.Equal(t, Doubt{Strength: 0.25, Shade: 4, Cleanness: 0.06, Origin: LibraryArtist}, Usual(painttest.Paint("PB29")))
+	assert.Equal(t, Doubt{Strength: 0.40, Shade: 5, Cleanness: 0.10, Origin: LibraryStudent}, LibraryStudent.Doubt())
 	assert.Equal(t, Doubt{}, Usual(painttest.Paint("PW6")), "white is the measure")
 	assert.Equal(t, LibraryArtist.Doubt(), Origin("unheard of").Doubt())
+	for _, o := range []Origin{LibraryArtist, LibraryStudent, Label, SwatchesSeen, SwatchesMeasured} {
+		assert.NotEmpty(t, o.Doubt().Says(), o)
+	}
+	old := LibraryArtist.Doubt().Older()
+	assert.InDelta(t, 0.35, old.Strength, 1e-12)
+	assert.Contains(t, old.Says(), "old and mixed")
+	assert.Equal(t, Doubt{}, Doubt{}.Older(), "white is white")
+	assert.Empty(t, Doubt{}.Says())
 	stirred, err := paint.Stir("green", "green", paint.Part{Paint: painttest.Paint("PW6"), Parts: 9}, paint.Part{Paint: painttest.Paint("PB29"), Parts: 1})
 	require.NoError(t, err)
 	assert.Equal(t, Doubt{}, Usual(stirred), "what colours it most is white")

@@ -60,7 +60,7 @@ const mostOff = 100.0
 // Doubt is what is not known of one of the tubes, by its place.
 func (j *Joint) Doubt(tube int) Doubt {
 	of := func(i int) float64 { return math.Sqrt(max(0, j.Covariance[perTube*tube+i][perTube*tube+i])) }
-	return Doubt{of(0), of(1), of(2), j, tube}
+	return Doubt{Strength: of(0), Shade: of(1), Cleanness: of(2), Learned: j, Tube: tube}
 }
 
 // Of is what is known of some of the tubes alone, by their places.

@@ -18,6 +18,7 @@ type Confidence struct {
 	Sure    Sureness
 	Could   []paint.Verdict // that it could turn out as; the one that is shown where it is sure or likely
 	A, B    *paint.Paint
+	Of      [2]Doubt // what is not known of either
 	Range   Range
 	Doubted bool    // the parts differ between tubes, so that there is a range
 	Known   float64 // how far the parts are known, as a share
@@ -25,8 +26,8 @@ type Confidence struct {
 	Other   Ratio   // the end that one creeps toward
 }
 
-func confidenceIn(p *path.Path, s *Step, shown paint.Verdict, r recipe.Recipe) *Confidence {
-	out := &Confidence{A: p.A, B: p.B, Known: s.Known()}
+func confidenceIn(p *path.Path, s *Step, shown paint.Verdict, r recipe.Recipe, doubt Doubts) *Confidence {
+	out := &Confidence{A: p.A, B: p.B, Of: [2]Doubt{doubt(p.A), doubt(p.B)}, Known: s.Known()}
 	out.Sure, out.Could = s.Verdict(shown)
 	out.Range, out.Doubted = s.Range(ratioOf(p, r))
 	if out.Begin, out.Other = out.Range.Less, out.Range.More; p.Weaker() == p.B {
@@ -58,7 +59,7 @@ func OfPath(p *path.Path, s path.Spacing, shown paint.Verdict, r recipe.Recipe, 
 		return nil
 	}
 	at := Steps(p, s, doubt, HalfWay)
-	return confidenceIn(p, &at[0], shown, r)
+	return confidenceIn(p, &at[0], shown, r, doubt)
 }
 
 // OfPairs is what is said of the middle of each of some pairings; nil of one whose paints are no different.
@@ -118,6 +119,6 @@ func ofSection(w *wheel.Wheel, k int, doubt Doubts, out *[12]*Confidence) {
 		return
 	}
 	for i, one := range Steps(s.Path, w.Spacing, doubt, at...) {
-		out[slots[i].Index] = confidenceIn(s.Path, &one, slots[i].Under.Verdict, slots[i].Parts)
+		out[slots[i].Index] = confidenceIn(s.Path, &one, slots[i].Under.Verdict, slots[i].Parts, doubt)
 	}
 }
