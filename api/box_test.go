@@ -91,6 +91,9 @@ func TestATubeIsRenamedGradedArchivedAndRestored(t *testing.T) {
 	assert.Len(t, ada.box().Tubes, 2)
 
 	ada.ok("PUT", "/api/session/school", `{"warmBlue":"green"}`, nil)
+	var profile api.Profile
+	ada.ok("PUT", "/api/session/box-age", `{"old":true}`, &profile)
+	assert.True(t, profile.OldBox)
 	assert.Equal(t, "cool", ada.tube("night").Paint.Temperature)
 
 	for says, change := range map[string]func(*wire.TubeContent){

@@ -20,11 +20,12 @@ type Profile struct {
 	Demo       bool      `json:"demo"`
 	Passphrase bool      `json:"passphrase" doc:"whether a passphrase is asked for"`
 	WarmBlue   string    `json:"warmBlue" format:"warmBlue" doc:"the neighbour that the blue called warm leans to"`
+	OldBox     bool      `json:"oldBox" doc:"the tubes of the box are called old and mixed: more of them is not known"`
 	Since      time.Time `json:"since" doc:"when the painter was made; no other studio has one of the same moment"`
 }
 
 func profile(p store.Painter) Profile {
-	return Profile{ID: p.ID, Name: p.Name, Demo: p.Demo, Passphrase: p.PassphraseHash != "", WarmBlue: p.WarmBlue, Since: p.CreatedAt}
+	return Profile{ID: p.ID, Name: p.Name, Demo: p.Demo, Passphrase: p.PassphraseHash != "", WarmBlue: p.WarmBlue, OldBox: p.OldBox, Since: p.CreatedAt}
 }
 
 // Session says who is painting here.
@@ -139,6 +140,21 @@ func (s *Server) setSchool(ctx context.Context, in *setSchoolInput) (*struct{ Bo
 	return &struct{ Body Profile }{profile(p)}, nil
 }
 
+type setBoxAgeInput struct {
+	Body struct {
+		Old bool `json:"old" doc:"its tubes are old and mixed"`
+	}
+}
+
+func (s *Server) setBoxAge(ctx context.Context, in *setBoxAgeInput) (*struct{ Body Profile }, error) {
+	p := painter(ctx)
+	if err := s.store.SetOldBox(ctx, p.ID, in.Body.Old); err != nil {
+		return nil, err
+	}
+	p.OldBox = in.Body.Old
+	return &struct{ Body Profile }{profile(p)}, nil
+}
+
 type setPassphraseInput struct {
 	Body struct {
 		Present string `json:"present,omitempty" maxLength:"200" doc:"the passphrase until now"`
@@ -192,6 +208,7 @@ func (s *Server) painterRoutes() {
 	register(s, huma.Operation{OperationID: "newPainter", Tags: []string{"painters"}, Summary: "Makes a painter and signs in", Method: http.MethodPost, Path: "/api/painters", Metadata: painterOptional}, s.newPainter)
 	register(s, huma.Operation{OperationID: "signIn", Tags: []string{"painters"}, Summary: "Signs a painter in", Method: http.MethodPost, Path: "/api/session", Metadata: signingIn}, s.signInNow)
 	register(s, huma.Operation{OperationID: "signOut", Tags: []string{"painters"}, Summary: "Ends the session of this browser", Method: http.MethodDelete, Path: "/api/session", Metadata: signingIn}, s.signOut)
+	register(s, huma.Operation{OperationID: "setBoxAge", Tags: []string{"painters"}, Summary: "Calls the box fresh, or old and mixed", Method: http.MethodPut, Path: "/api/session/box-age"}, s.setBoxAge)
 	register(s, huma.Operation{OperationID: "setSchool", Tags: []string{"painters"}, Summary: "Sets which blue is called warm", Method: http.MethodPut, Path: "/api/session/school"}, s.setSchool)
 	register(s, huma.Operation{OperationID: "setPassphrase", Tags: []string{"painters"}, Summary: "Sets, changes or takes away the passphrase; other sessions end", Method: http.MethodPut, Path: "/api/session/passphrase"}, s.setPassphrase)
 }

@@ -22,6 +22,7 @@ func TestASlotSaysHowSureItIs(t *testing.T) {
 	assert.Contains(t, p.MustElement(`[role=radio][aria-label^="orange, "]`).MustEval(`() => this.getAttribute("aria-label")`).Str(), "likely softened")
 	p.MustElement(`[aria-label="in most tubes"] [data-word]`).MustClick()
 	p.see("Tubes of one pigment differ")
+	p.see("modelled for its class")
 	p.close()
 
 	p.goTo("Pairings")

@@ -22,6 +22,7 @@ type Archive struct {
 	Made        time.Time
 	Name        string // of the painter
 	WarmBlue    string
+	OldBox      bool
 	Changes     []BoxChange
 	Tubes       []ArchivedTube
 	Wheels      []ArchivedWheel
@@ -93,6 +94,7 @@ type manifest struct {
 	Library  string      `json:"library"`
 	Name     string      `json:"name"`
 	WarmBlue string      `json:"warmBlue"`
+	OldBox   bool        `json:"oldBox,omitempty"`
 	Files    []entryFile `json:"files"`
 }
 
@@ -248,7 +250,7 @@ func (w *archiveWriter) all() error {
 	if err := w.photos(); err != nil {
 		return err
 	}
-	data, err := json.MarshalIndent(manifest{archiveFormat, archiveVersion, w.tx.NowFunc(), paint.LibraryVersion(), p.Name, p.WarmBlue, w.files}, "", " ")
+	data, err := json.MarshalIndent(manifest{archiveFormat, archiveVersion, w.tx.NowFunc(), paint.LibraryVersion(), p.Name, p.WarmBlue, p.OldBox, w.files}, "", " ")
 	if err != nil {
 		return err
 	}

@@ -125,7 +125,7 @@ func (a *ReadArchive) manifest() error {
 	if err := openFile(data, mostEntryBytes, "backup", archiveFormat, archiveVersion, &m); err != nil {
 		return err
 	}
-	a.Made, a.Name, a.WarmBlue = m.Made, m.Name, m.WarmBlue
+	a.Made, a.Name, a.WarmBlue, a.OldBox = m.Made, m.Name, m.WarmBlue, m.OldBox
 	for _, f := range m.Files {
 		if !slices.Contains(fixed, f.Name) && !entryShape.MatchString(f.Name) {
 			return input.Errorf("the backup holds %q, which is nothing of it", input.Clip(f.Name))

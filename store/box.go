@@ -349,6 +349,13 @@ func dropRefusedTube(tx *gorm.DB, painter, tube, version int64) error {
 	return dropKept(tx.Where("tube_id = ? and refused", tube), &TubeVersion{}, painter, version)
 }
 
+// SetOldBox keeps whether a painter calls the box old and mixed.
+func (s *Store) SetOldBox(ctx context.Context, painter int64, old bool) error {
+	return s.with(ctx, func(db *gorm.DB) error {
+		return db.Model(&Painter{}).Where("id = ?", painter).Update("old_box", old).Error
+	})
+}
+
 // SetWarmBlue keeps which blue a painter calls warm: the one leaning to
 // "violet" or to "green".
 func (s *Store) SetWarmBlue(ctx context.Context, painter int64, school string) error {

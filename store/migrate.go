@@ -678,6 +678,13 @@ var migrations = []*gormigrate.Migration{
 		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table gone_sessions`).Error },
 	},
 	{
+		ID: "202612-old-box",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`alter table painters add column old_box boolean not null default false`).Error
+		},
+		Rollback: func(tx *gorm.DB) error { return tx.Exec(`alter table painters drop column old_box`).Error },
+	},
+	{
 		// A tube that is what it was taken for is known better by readings too.
 		ID: "202612-known-together",
 		Migrate: func(tx *gorm.DB) error {

@@ -26,6 +26,7 @@ type Painter struct {
 	Demo           bool
 	PassphraseHash string // argon2id, empty where none is asked for
 	WarmBlue       string `gorm:"default:violet"` // the neighbour that the warm blue leans to
+	OldBox         bool   // the tubes of the box are old and mixed, and differ more from the library's
 	CreatedAt      time.Time
 }
 

@@ -117,7 +117,7 @@ func (r *restoring) all() error {
 		used = used || n > 0
 	}
 	if !used {
-		if err := r.tx.Model(&Painter{}).Where("id = ?", r.painter).UpdateColumn("warm_blue", r.from.WarmBlue).Error; err != nil {
+		if err := r.tx.Model(&Painter{}).Where("id = ?", r.painter).UpdateColumns(map[string]any{"warm_blue": r.from.WarmBlue, "old_box": r.from.OldBox}).Error; err != nil {
 			return err
 		}
 	}

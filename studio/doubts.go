@@ -30,12 +30,16 @@ func (s *Studio) Doubts(ctx context.Context, who Identity) (certainty.Doubts, er
 		of[paint.TubeID(tubes[i].ID)] = &tubes[i]
 	}
 	joints := known(takings)
-	return func(p *paint.Paint) certainty.Doubt {
-		t := of[p.ID]
+	return func(paint *paint.Paint) certainty.Doubt {
+		t := of[paint.ID]
 		if t == nil {
-			return certainty.Usual(p)
+			return certainty.Usual(paint)
 		}
-		return doubtOf(t, p, takings, joints)
+		d := doubtOf(t, paint, takings, joints)
+		if p.OldBox {
+			d = d.Older()
+		}
+		return d
 	}, nil
 }
 

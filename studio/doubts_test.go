@@ -38,6 +38,11 @@ func TestDoubtsAreThoseOfTheBox(t *testing.T) {
 		assert.Equal(t, want, got, name)
 	}
 	before, was := of("PB29")
+	old := ada
+	old.OldBox = true
+	aged, err := s.Doubts(t.Context(), As(old))
+	require.NoError(t, err)
+	assert.InDelta(t, 1.4*before.Strength, aged(was).Strength, 1e-12, "an old box differs more")
 	box, err := s.Box(t.Context(), ada.ID)
 	require.NoError(t, err)
 	for _, tube := range box.Tubes {

@@ -1190,6 +1190,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/box-age": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Calls the box fresh, or old and mixed */
+        put: operations["setBoxAge"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session/passphrase": {
         parameters: {
             query?: never;
@@ -3129,6 +3146,13 @@ export interface components {
             /** @description where the second does */
             secondBrighter: components["schemas"]["BinRun"][];
         };
+        Doubted: {
+            /** @description without what stands in brackets */
+            name: string;
+            paint: string;
+            /** @description and what would lessen it */
+            says: string;
+        };
         /**
          * @description what a sheet is drawn with
          * @enum {string}
@@ -4542,6 +4566,8 @@ export interface components {
             couldBe?: string[];
             /** @description whether the steps darken evenly from the lighter paint to the darker, as painted */
             darkens: string;
+            /** @description where that comes from, tube by tube */
+            doubts?: components["schemas"]["Doubted"][];
             /** @description softened or worse */
             dullStretches: components["schemas"]["Stretch"][];
             /** @description what most tubes ask for, and where to begin: 7 : 1 to 18 : 1: begin with 18 : 1 and creep */
@@ -4687,6 +4713,8 @@ export interface components {
             could?: string;
             /** @description what it could turn out as, the better first; one word where it is sure or likely */
             couldBe?: string[];
+            /** @description where that comes from, tube by tube */
+            doubts?: components["schemas"]["Doubted"][];
             /** @description what most tubes ask for, and where to begin: 7 : 1 to 18 : 1: begin with 18 : 1 and creep */
             inTubes?: string;
             /** @description tells the two paints as they stand, and the spacing, from all others */
@@ -5061,6 +5089,8 @@ export interface components {
             /** Format: int64 */
             id: number;
             name: string;
+            /** @description the tubes of the box are called old and mixed: more of them is not known */
+            oldBox: boolean;
             /** @description whether a passphrase is asked for */
             passphrase: boolean;
             /**
@@ -5653,6 +5683,10 @@ export interface components {
             listener: "loopback" | "home" | "public";
             /** @description null when nobody has been chosen yet */
             painter: components["schemas"]["Profile"];
+        };
+        SetBoxAgeInputBody: {
+            /** @description its tubes are old and mixed */
+            old: boolean;
         };
         SetPassphraseInputBody: {
             /** @description empty takes it away */
@@ -6314,6 +6348,8 @@ export interface components {
             could?: string;
             /** @description what it could turn out as, the better first; one word where it is sure or likely */
             couldBe?: string[];
+            /** @description where that comes from, tube by tube */
+            doubts?: components["schemas"]["Doubted"][];
             /** @description as painted where slots are drawn out, from the rim to the tip in even steps */
             drawn?: components["schemas"]["Shown"][];
             /** @description as painted, dry */
@@ -14372,6 +14408,102 @@ export interface operations {
             };
             /** @description It does not come from Gyrophane's own pages. */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    setBoxAge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetBoxAgeInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Profile"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Nobody is signed in. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It was changed elsewhere in the meantime, or a later search took its place. */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -106,6 +106,12 @@ export function BoxPlace({ painter }: { painter: Profile }) {
     own.look();
   };
 
+  /** How much tubes differ from the library's: all that is said of how sure it is follows. */
+  const setAge = async (old: boolean) => {
+    await answer(client.PUT("/api/session/box-age", { body: { old } }));
+    void queries.invalidateQueries();
+  };
+
   let side: ReactNode;
   if (panel === "add") {
     side = (
@@ -321,6 +327,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
                   on={safe}
                   onSet={(on) => show({ safe: on ? "yes" : undefined })}
                 />
+                <Tick words="old and mixed" on={painter.oldBox} onSet={(old) => void setAge(old)} />
               </Box>
               {shown.length === 0 && filtered && (
                 <Typography sx={{ my: 3 }}>

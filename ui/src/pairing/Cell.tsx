@@ -255,7 +255,7 @@ function Opened({
           </Typography>
         </Box>
       </Box>
-      <InTubes says={pair.inTubes} />
+      <InTubes of={pair} />
       <Box
         component={To}
         to={`/path/${id}?${new URLSearchParams({ a: pair.a, b: pair.b })}`}

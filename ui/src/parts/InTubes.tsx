@@ -1,35 +1,42 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { Link as To, useParams } from "react-router";
+import type { Schemas } from "../api/client";
 import { Word } from "./Word";
 
+type Confidence = Pick<Schemas["PairingOfBoth"], "sure" | "could" | "inTubes" | "doubts">;
+
 /** What most tubes ask for, and where to begin; why that is so is said on a press. */
-export function InTubes({ says }: { says: string | undefined }) {
-  if (!says) return null;
+export function InTubes({ of }: { of: Confidence }) {
+  if (!of.inTubes) return null;
   return (
     <Typography variant="body2" aria-label="in most tubes">
-      in <Word of="most tubes" more={<ToBeSurer />} /> {says}
+      in <Word of="most tubes" more={<Doubts of={of} />} /> {of.inTubes}
     </Typography>
   );
 }
 
-/** The way to what would narrow the recipes of the wheel that is looked at. */
-function ToBeSurer() {
+/** Where the doubt comes from, tube by tube, and the way to what would narrow it. */
+function Doubts({ of }: { of: Confidence }) {
   const { id } = useParams();
-  if (!id) return null;
   return (
-    <Box sx={{ mt: 1 }}>
-      <To to={`/bench/${id}?sheet=swatches`}>what to paint to be surer</To>
-    </Box>
+    <>
+      {(of.doubts ?? []).map((d) => (
+        <Typography key={d.paint} variant="body2" sx={{ mt: 1 }}>
+          <b>{d.name}</b>: {d.says}.
+        </Typography>
+      ))}
+      {id && (
+        <Box sx={{ mt: 1 }}>
+          <To to={`/bench/${id}?sheet=swatches`}>what to paint to be surer</To>
+        </Box>
+      )}
+    </>
   );
 }
 
 /** What a verdict could turn out as, where it is not sure. */
-export function CouldTurnOut({
-  of,
-}: {
-  of: { sure?: "sure" | "likely" | "either way"; could?: string };
-}) {
+export function CouldTurnOut({ of }: { of: Confidence }) {
   if (!of.could && of.sure !== "likely") return null;
   return (
     <Typography
@@ -39,7 +46,7 @@ export function CouldTurnOut({
       sx={{ maxWidth: 140, lineHeight: "15px" }}
     >
       {of.could ?? "likely"}{" "}
-      <Word of="most tubes" more={<ToBeSurer />}>
+      <Word of="most tubes" more={<Doubts of={of} />}>
         {of.could ? "in some tubes" : "in most tubes"}
       </Word>
     </Typography>

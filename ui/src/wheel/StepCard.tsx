@@ -153,7 +153,7 @@ export function StepCard({
         <InMeasure parts={slot.parts} view={settings}>
           <Box sx={{ display: "flex", flexDirection: "column", gap: 2 }}>
             <PartsBar parts={slot.parts} />
-            <InTubes says={slot.inTubes} />
+            <InTubes of={slot} />
             <HowToMix steps={slot.mixing} />
           </Box>
         </InMeasure>
