@@ -35,6 +35,7 @@ import { AtHand } from "../parts/holding";
 import { useBox, type OwnBox } from "./useBox";
 import { countWords, familyWords } from "./words";
 
+const ages = { fresh: "fresh", old: "old, mixed" };
 const layouts = { strips: "strips", leans: "leans" } as const;
 const sorts = { hue: "hue", lightness: "lightness", strength: "strength", price: "price" } as const;
 type Sort = keyof typeof sorts;
@@ -327,7 +328,14 @@ export function BoxPlace({ painter }: { painter: Profile }) {
                   on={safe}
                   onSet={(on) => show({ safe: on ? "yes" : undefined })}
                 />
-                <Tick words="old and mixed" on={painter.oldBox} onSet={(old) => void setAge(old)} />
+                <Labelled label="tubes">
+                  <Setting
+                    label="the tubes are"
+                    words={ages}
+                    value={painter.oldBox ? "old" : "fresh"}
+                    onChoose={(age) => void setAge(age === "old")}
+                  />
+                </Labelled>
               </Box>
               {shown.length === 0 && filtered && (
                 <Typography sx={{ my: 3 }}>
