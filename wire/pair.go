@@ -110,6 +110,7 @@ type PathStep struct {
 	At    float64 `json:"at" doc:"how far along the way, 0 to 1, in the measure of the spacing"`
 	Mixture
 	Mixing []string `json:"mixing"`
+	Confidence
 }
 
 // Stretch is an unbroken part of a path.
@@ -123,6 +124,8 @@ type Stretch struct {
 	FromWord  string       `json:"fromWord"`
 	ToWord    string       `json:"toWord"`
 	Lowest    float64      `json:"lowest"`
+	Begins    []float64    `json:"begins,omitempty" doc:"of mud: between which places it begins in 80 of 100 tubes, as fromAt counts"`
+	Ends      []float64    `json:"ends,omitempty" doc:"and between which it ends"`
 }
 
 // Pair shapes a path with n inner steps, as many as path.CheckSteps allows.
@@ -142,10 +145,17 @@ func (v View) Pair(p *path.Path, n int, spacing path.Spacing) Pair {
 	if rule, ok := bias.RuleOfThumb(a, b, "", ""); ok {
 		out.RuleOfThumb = rule.Rating
 	}
+	for i, e := range certainty.MudEdges(p, spacing, v.doubts()) {
+		z := &out.MudZones[i]
+		z.Begins, z.Ends = []float64{round(e[0].Low, 4), round(e[0].High, 4)}, []float64{round(e[1].Low, 4), round(e[1].High, 4)}
+	}
+	sure := certainty.OfSteps(p, spacing, steps, v.doubts())
 	first, last := p.At(0), p.At(1)
 	run := []float64{v.look(&first).Lightness()}
-	for _, s := range steps {
-		out.Steps = append(out.Steps, v.pathStep(p, s, spacing))
+	for i, s := range steps {
+		step := v.pathStep(p, s, spacing)
+		step.Confidence = ConfidenceOf(sure[i])
+		out.Steps = append(out.Steps, step)
 		run = append(run, v.look(&s.Mixture).Lightness())
 	}
 	out.Darkens = path.Darkens(append(run, v.look(&last).Lightness()))
@@ -165,7 +175,7 @@ func (v View) Pair(p *path.Path, n int, spacing path.Spacing) Pair {
 }
 
 func (v View) pathStep(p *path.Path, s path.Step, spacing path.Spacing) PathStep {
-	out := PathStep{round(s.Share, 6), round(p.ReachedAt(s.Share, spacing), 4), v.step(s), p.Mixing(s.Ratio)}
+	out := PathStep{Share: round(s.Share, 6), At: round(p.ReachedAt(s.Share, spacing), 4), Mixture: v.step(s), Mixing: p.Mixing(s.Ratio)}
 	if p.Indistinguishable() {
 		out.withoutVerdict()
 	}

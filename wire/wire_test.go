@@ -123,7 +123,10 @@ func TestPair(t *testing.T) {
 	p, err := pair(v, find("PR254"), find("PG7"), 5, path.ByHue)
 	require.NoError(t, err)
 	assert.Len(t, p.Steps, 5)
-	assert.Equal(t, p.Steps[2], p.Middle, "the secondary is the middle step")
+	middle := p.Steps[2]
+	assert.NotEmpty(t, middle.InTubes)
+	middle.Confidence = Confidence{} // that is the pair's own
+	assert.Equal(t, middle, p.Middle, "the secondary is the middle step")
 	assert.Equal(t, p.Middle.Retention, p.Retention)
 	assert.Equal(t, "muddy", p.Verdict)
 	assert.Equal(t, "none", p.RuleOfThumb)

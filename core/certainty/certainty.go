@@ -145,8 +145,9 @@ type Step struct {
 
 // Position is where a step lies on a path.
 type Position struct {
-	Step  int  // of a section's three, 1 to 3
-	ByArc bool // as path.SectionSteps says it
+	Step  int     // of a section's three, 1 to 3
+	ByArc bool    // as path.SectionSteps says it
+	Along float64 // where Step is 0: how far along in the measure of the spacing, 0 to 1
 }
 
 // HalfWay is a path's middle.
@@ -154,6 +155,9 @@ var HalfWay = Position{Step: 2}
 
 // share of the second paint at a place of a path.
 func (at Position) share(p *path.Path, s path.Spacing) float64 {
+	if at.Step == 0 {
+		return p.ShareAt(at.Along, s)
+	}
 	return p.SectionShare(at.Step, s, at.ByArc)
 }
 

@@ -62,6 +62,22 @@ func OfPath(p *path.Path, s path.Spacing, shown paint.Verdict, r recipe.Recipe, 
 	return confidenceIn(p, &at[0], shown, r, doubt)
 }
 
+// OfSteps is what is said of the inner steps of a path, as many as it has; nil where its paints are no different.
+func OfSteps(p *path.Path, s path.Spacing, shown []path.Step, doubt Doubts) []*Confidence {
+	out := make([]*Confidence, len(shown))
+	if p.Indistinguishable() {
+		return out
+	}
+	at := make([]Position, len(shown))
+	for i := range at {
+		at[i].Along = float64(i+1) / float64(len(shown)+1)
+	}
+	for i, one := range Steps(p, s, doubt, at...) {
+		out[i] = confidenceIn(p, &one, shown[i].Under.Verdict, shown[i].Parts, doubt)
+	}
+	return out
+}
+
 // OfPairs is what is said of the middle of each of some pairings; nil of one whose paints are no different.
 func OfPairs(pairings []path.Pairing, s path.Spacing, doubt Doubts) []*Confidence {
 	out := make([]*Confidence, len(pairings))
@@ -113,7 +129,7 @@ func ofSection(w *wheel.Wheel, k int, doubt Doubts, out *[12]*Confidence) {
 			out[slot.Index] = OfPath(p, w.Spacing, slot.Under.Verdict, slot.Parts, doubt)
 			continue
 		}
-		slots, at = append(slots, slot), append(at, Position{step, s.ByArc})
+		slots, at = append(slots, slot), append(at, Position{Step: step, ByArc: s.ByArc})
 	}
 	if len(at) == 0 {
 		return

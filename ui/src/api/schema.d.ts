@@ -4835,15 +4835,32 @@ export interface components {
              */
             at: number;
             brushedOut: components["schemas"]["Colour"];
+            /** @description the same in words, where it is either way */
+            could?: string;
+            /** @description what it could turn out as, the better first; one word where it is sure or likely */
+            couldBe?: string[];
+            /** @description where that comes from, tube by tube */
+            doubts?: components["schemas"]["Doubted"][];
             hueWord: string;
+            /** @description what most tubes ask for, and where to begin: 7 : 1 to 18 : 1: begin with 18 : 1 and creep */
+            inTubes?: string;
             /**
              * Format: double
              * @description retention over the mean of what its paints have alone, 0 to 1; 1 for a paint alone
              */
             kept: number;
+            /**
+             * Format: double
+             * @description how far the parts are known, a share
+             */
+            knownTo?: number;
             masstone: components["schemas"]["Colour"];
             mixing: string[];
             parts: components["schemas"]["Ingredient"][];
+            /** @description to these */
+            partsHigh?: components["schemas"]["PartOf"][];
+            /** @description in 80 of 100 tubes the parts lie from these, with the least of the second paint, */
+            partsLow?: components["schemas"]["PartOf"][];
             /** @description the paints by volume, where something is let down or was stirred before */
             plain?: components["schemas"]["PartOf"][];
             /**
@@ -4853,6 +4870,8 @@ export interface components {
             retention: number;
             /** Format: double */
             share: number;
+            /** @description of the verdict; left out where nothing is mixed of two */
+            sure?: components["schemas"]["Sureness"];
             undertone: components["schemas"]["Colour"];
             verdict: components["schemas"]["Verdict"];
             /** @description the verdict, with how near it stands to the next: just clean, nearly clean */
@@ -6524,6 +6543,10 @@ export interface components {
             why: string;
         };
         Stretch: {
+            /** @description of mud: between which places it begins in 80 of 100 tubes, as fromAt counts */
+            begins?: number[];
+            /** @description and between which it ends */
+            ends?: number[];
             /**
              * Format: double
              * @description share of the second paint

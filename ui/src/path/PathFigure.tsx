@@ -152,16 +152,14 @@ export function PathFigure({
       </g>
       <g fontSize={phone ? 12.5 : 12} fill={grey.third}>
         <text x={X(0)} y={rows.words}>
-          {phone
-            ? "L* solid, C dashed"
-            : width < 700
-              ? "solid: lightness · dashed: chroma · dotted: clean"
-              : "solid: lightness as painted · dashed: chroma of the undertone · dotted: clean from there on"}
+          {phone ? "L* solid, C dashed" : "solid: lightness · dashed: chroma · dotted: clean"}
         </text>
         <text x={X(1)} y={rows.words} textAnchor="end">
           hatched:{" "}
           {pair.mudZones.length > 0
-            ? "muddy, loosely where dull"
+            ? phone || width < 700
+              ? "muddy, loosely where dull"
+              : "muddy, loosely where dull; ruled: its edge in most tubes"
             : pair.dullStretches.length > 0
               ? "dull"
               : "nothing dull"}
@@ -333,6 +331,23 @@ const Still = memo(function Still({
           <title>{`muddy from ${z.fromWord} to ${z.toWord}, ${z.lowest.toFixed(2)} at the lowest`}</title>
         </rect>
       ))}
+      {pair.mudZones
+        .flatMap((z) => [z.begins, z.ends])
+        .map(
+          (edge, i) =>
+            edge &&
+            edge[1]! > edge[0]! && (
+              <path
+                key={i}
+                data-zone="edge"
+                d={`M${X(edge[0]!)} ${rows.under[1] + 3} H${X(edge[1]!)}`}
+                stroke={grey.ink}
+                strokeWidth={2}
+              >
+                <title>where mud begins or ends, in most tubes</title>
+              </path>
+            ),
+        )}
       {over.map((o, n) => {
         const y = middle + (n - (over.length - 1) / 2) * 16;
         const edge = (side: number) =>

@@ -1,19 +1,21 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import { memo, useDeferredValue } from "react";
+import { memo, useDeferredValue, type ReactNode } from "react";
 import type { Pair } from "../api/client";
 import { edgesQuery } from "../api/queries";
 import { placeOf, useAtHand, useHolding, type Thing } from "../parts/holding";
 import { inParts } from "../parts/naming";
 import { InMeasure } from "../parts/InMeasure";
+import { InTubes } from "../parts/InTubes";
 import { Value } from "../parts/Value";
+import { Word } from "../parts/Word";
 import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { Ladder } from "../drawing/Ladder";
 import { Swatch } from "../drawing/Swatch";
 import { useSquint } from "../drawing/screen";
-import { placesOf, shareOf } from "./along";
+import { nearest, placesOf, shareOf } from "./along";
 import { Plane } from "./Plane";
 
 /** What stands at a place of the way, beside a single colour that is held. */
@@ -37,6 +39,7 @@ export const PointCard = memo(function PointCard({
   const share = shareOf(pair, taint);
   const here = useDeferredValue(look.mix);
   const s = pair.samples[sample]!;
+  const step = pair.steps.find((one) => nearest(pair, one.at) === sample);
   const view = { medium: pair.medium, light: pair.light, judged: pair.judged };
   const name = `${inParts(s.parts)} of ${from} to ${to}`;
   const point = (mix: string): Thing => ({
@@ -86,9 +89,10 @@ export const PointCard = memo(function PointCard({
             {inParts(s.parts)}
           </Typography>
         </InMeasure>
+        {share === 0 && step && <InTubes of={step} />}
       </Box>
       <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
-        <Drop verdict={look.verdict} height={28} />
+        <Drop verdict={look.verdict} sure={share === 0 ? step?.sure : undefined} height={28} />
         <Box>
           <Typography sx={{ fontSize: 18, fontWeight: 600, lineHeight: "22px" }}>
             {look.verdictWords}
@@ -137,7 +141,15 @@ export const PointCard = memo(function PointCard({
             hue and chroma: grey in the middle, yellow up
           </Typography>
           {pair.mudZones.map((z) => (
-            <Zone key={z.from} word="Muddy" zone={z} />
+            <Zone key={z.from} word="Muddy" zone={z}>
+              {z.begins && z.begins[1]! > z.begins[0]! && (
+                <>
+                  {" "}
+                  In <Word of="most tubes" /> it begins between {partsAt(pair, z.begins[0]!)} and{" "}
+                  {partsAt(pair, z.begins[1]!)}.
+                </>
+              )}
+            </Zone>
           ))}
           {pair.dullStretches
             .filter((z) => !pair.mudZones.some((m) => m.from === z.from && m.to === z.to))
@@ -150,13 +162,24 @@ export const PointCard = memo(function PointCard({
   );
 });
 
+/** The parts of the place that lies nearest. */
+const partsAt = (pair: Pair, at: number) => inParts(pair.samples[nearest(pair, at)]!.parts);
+
 /** A stretch of the way in parts and hue words. */
-function Zone({ word, zone }: { word: string; zone: Pair["mudZones"][number] }) {
+function Zone({
+  word,
+  zone,
+  children,
+}: {
+  word: string;
+  zone: Pair["mudZones"][number];
+  children?: ReactNode;
+}) {
   return (
     <Typography variant="body2" sx={{ mt: 0.75, borderTop: `1px solid ${grey.hairline}`, pt: 0.5 }}>
       {word} from {inParts(zone.fromParts)} ({zone.fromWord}) to {inParts(zone.toParts)} (
       {zone.toWord}
-      ); {zone.lowest.toFixed(2)} at the lowest.
+      ); {zone.lowest.toFixed(2)} at the lowest.{children}
     </Typography>
   );
 }

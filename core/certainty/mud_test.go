@@ -1,0 +1,52 @@
+package certainty
+
+import (
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/core/paint/painttest"
+	"gyrophane/core/path"
+)
+
+// Where mud begins is a stretch: tubes that are drawn from what is not known of them begin within it as often as is said.
+func TestWhereMudBeginsIsAStretch(t *testing.T) {
+	r := rand.New(rand.NewPCG(33, 9))
+	within, all := 0, 0
+	for _, pair := range [][2]string{{"PR254", "PB15:3"}, {"PY65", "PB29"}, {"PR254", "PG7"}} {
+		p := path.New(painttest.Paint(pair[0]), painttest.Paint(pair[1]))
+		zones, edges := p.Mud(), MudEdges(p, path.ByHue, Usual)
+		require.Len(t, edges, len(zones))
+		require.NotEmpty(t, zones, pair)
+		at := p.ReachedAt(zones[0].From, path.ByHue)
+		assert.LessOrEqual(t, edges[0][0].Low, at)
+		assert.GreaterOrEqual(t, edges[0][0].High, at)
+		for range 25 {
+			q := path.New(tube(t, p.A, Usual(p.A), r), tube(t, p.B, Usual(p.B), r))
+			came := edgesNear(p, zones[:1], q, path.ByHue)[0][0]
+			all++
+			if came >= edges[0][0].Low-0.01 && came <= edges[0][0].High+0.01 {
+				within++
+			}
+		}
+	}
+	t.Logf("%d of %d", within, all)
+	assert.InDelta(t, 0.8, float64(within)/float64(all), 0.15)
+	clean := path.New(painttest.Paint("PY184"), painttest.Paint("PY65"))
+	assert.Empty(t, MudEdges(clean, path.ByHue, Usual))
+}
+
+// A step of a path says what the slot of a wheel says.
+func TestStepsOfAPathAreDoubtedAsSlotsAre(t *testing.T) {
+	p := path.New(painttest.Paint("PY184"), painttest.Paint("PB29"))
+	steps := p.Steps(3, path.ByHue)
+	got := OfSteps(p, path.ByHue, steps, Usual)
+	require.Len(t, got, 3)
+	middle := OfPath(p, path.ByHue, steps[1].Under.Verdict, steps[1].Parts, Usual)
+	assert.Equal(t, middle.Range, got[1].Range)
+	assert.InDelta(t, middle.Known, got[1].Known, 1e-9)
+	same := path.New(painttest.Paint("PY184"), painttest.Paint("PY184"))
+	assert.Equal(t, []*Confidence{nil, nil, nil}, OfSteps(same, path.ByHue, same.Steps(3, path.ByHue), Usual))
+}
