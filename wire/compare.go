@@ -1,6 +1,7 @@
 package wire
 
 import (
+	"gyrophane/core/certainty"
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/reach"
@@ -27,6 +28,9 @@ type Compared struct {
 	SoftCoverage   float64        `json:"softCoverage" doc:"reached clean or softened"`
 	VividCoverage  float64        `json:"vividCoverage" doc:"reached at 0.90 of the possible or more"`
 	MeanBrightness float64        `json:"meanBrightness" doc:"mean reach over the circle, 0 to 1"`
+	CleanDeviation float64        `json:"cleanDeviation" doc:"standard deviation of the clean coverage, for tubes as they differ"`
+	MeanDeviation  float64        `json:"meanDeviation" doc:"standard deviation of the mean brightness"`
+	ReachDeviation []float64      `json:"reachDeviation" doc:"standard deviation of each bin's reach"`
 	WidestGap      WidestGap      `json:"widestGap" doc:"the longest run that is not clean"`
 	Reach          []float64      `json:"reach" doc:"of the possible chroma, at the middle of each of 72 bins of 5 degrees of wheel hue"`
 	Verdicts       []string       `json:"verdicts" doc:"of each bin: clean, softened or muddy"`
@@ -83,7 +87,21 @@ type Differing struct {
 	// Brighter are where the verdict is the same.
 	FirstBrighter []BinRun `json:"firstBrighter" doc:"where the verdict is the same and the first keeps at least 0.1 more of the possible"`
 	OtherBrighter []BinRun `json:"secondBrighter" doc:"where the second does"`
+	Close         []BinRun `json:"close" doc:"what is too close to call, of all these"`
+	Clean         Call     `json:"cleanCoverage" doc:"of the first over the second"`
+	Mean          Call     `json:"meanBrightness" doc:"of the first over the second"`
 	Says          string   `json:"says"`
+}
+
+// Call is by how much one has more than another.
+type Call struct {
+	By        float64 `json:"by"`
+	Deviation float64 `json:"deviation" doc:"standard deviation of that, for tubes as they differ"`
+	Sure      string  `json:"sure" format:"sureness" doc:"that it has more, or less; either way: too close to call"`
+}
+
+func callOf(c certainty.Call) Call {
+	return Call{round(c.By, 4), round(c.Deviation, 4), string(c.Sure)}
 }
 
 // BinRun is a stretch of bins, both ends in it; the second is over 71 where it
@@ -103,7 +121,12 @@ func binRuns(runs []reach.HueRange) []BinRun {
 
 // Comparison shapes systems side by side.
 func (v View) Comparison(systems []reach.Compared) Comparison {
-	out := Comparison{Conditions: v.conditions(), Decides: reach.Decide(systems), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(), Differences: []Differing{}}
+	var all []wheel.System
+	for _, s := range systems {
+		all = append(all, s.System)
+	}
+	sure := certainty.OfSystems(all, v.doubts())
+	out := Comparison{Conditions: v.conditions(), Decides: sure.Decide(systems), Clean: paint.CleanFrom(), Soft: paint.SoftenedFrom(), Differences: []Differing{}}
 	for bin := range reach.Bins {
 		out.Hues = append(out.Hues, colour.HueWord(reach.Middle(bin)))
 	}
@@ -114,10 +137,17 @@ func (v View) Comparison(systems []reach.Compared) Comparison {
 				one.Slots[home].Alike = append(one.Slots[home].Alike, other.NearestSlot(s.Wheel.At(home)))
 			}
 		}
+		one.CleanDeviation, one.MeanDeviation = round(sure.Clean(i), 4), round(sure.Mean(i), 4)
+		for _, d := range sure.Reach(i) {
+			one.ReachDeviation = append(one.ReachDeviation, round(d, 4))
+		}
 		out.Systems = append(out.Systems, one)
 		for j, before := range systems[:i] {
-			d := reach.Compare(before.Reach, s.Reach)
-			out.Differences = append(out.Differences, Differing{A: j, B: i, First: binRuns(d.First), Other: binRuns(d.Second), FirstBrighter: binRuns(d.FirstBrighter), OtherBrighter: binRuns(d.SecondBrighter), Says: d.Sentence(before.Name, s.Name)})
+			d := sure.Tell(j, i, before.Reach, s.Reach)
+			out.Differences = append(out.Differences, Differing{
+				A: j, B: i, First: binRuns(d.First), Other: binRuns(d.Second), FirstBrighter: binRuns(d.FirstBrighter), OtherBrighter: binRuns(d.SecondBrighter), Close: binRuns(d.Close),
+				Clean: callOf(sure.CleanBetween(j, i, before.Reach.Clean()-s.Reach.Clean())), Mean: callOf(sure.MeanBetween(j, i, before.Reach.Mean()-s.Reach.Mean())), Says: d.Sentence(before.Name, s.Name),
+			})
 		}
 	}
 	return out

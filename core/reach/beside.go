@@ -3,7 +3,6 @@ package reach
 import (
 	"fmt"
 	"math"
-	"slices"
 
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
@@ -52,8 +51,8 @@ func Decide(systems []Compared) string {
 	if len(systems) < 2 {
 		return systems[0].Reach.Sentence(systems[0].Name)
 	}
-	order := slices.Clone(systems)
-	best, next := furthest(&order), furthest(&order)
+	first, second := Leading(systems)
+	best, next := systems[first], systems[second]
 	percent := func(share float64) string { return fmt.Sprintf("%.0f %%", 100*share) }
 	var says string
 	switch by := best.Reach.Mean() - next.Reach.Mean(); {
@@ -70,22 +69,26 @@ func Decide(systems []Compared) string {
 	return says + "."
 }
 
-// furthest takes from a list the system that is clean at the most hues, of those that are about
-// alike in that the brightest.
-func furthest(of *[]Compared) Compared {
-	most := 0.0
-	for _, s := range *of {
-		most = max(most, s.Reach.Clean())
-	}
-	at := -1
-	for i, s := range *of {
-		if s.Reach.Clean() > most-sameCoverage && (at < 0 || s.Reach.Mean() > (*of)[at].Reach.Mean()) {
-			at = i
+// Leading are the places of the system that reaches furthest, of two or more, and of the next: the one that is clean at the
+// most hues, of those that are about alike in that the brightest.
+func Leading(of []Compared) (best, next int) {
+	furthest := func(but int) int {
+		most := 0.0
+		for i, s := range of {
+			if i != but {
+				most = max(most, s.Reach.Clean())
+			}
 		}
+		at := -1
+		for i, s := range of {
+			if i != but && s.Reach.Clean() > most-sameCoverage && (at < 0 || s.Reach.Mean() > of[at].Reach.Mean()) {
+				at = i
+			}
+		}
+		return at
 	}
-	best := (*of)[at]
-	*of = slices.Delete(*of, at, at+1)
-	return best
+	best = furthest(-1)
+	return best, furthest(best)
 }
 
 // Words are the hue words between which a gap lies; empty without one.

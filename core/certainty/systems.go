@@ -1,0 +1,278 @@
+package certainty
+
+import (
+	"fmt"
+	"math"
+	"runtime"
+	"strings"
+
+	"golang.org/x/sync/errgroup"
+	"gonum.org/v1/gonum/stat/distuv"
+
+	"gyrophane/core/paint"
+	"gyrophane/core/path"
+	"gyrophane/core/reach"
+	"gyrophane/core/wheel"
+)
+
+// Systems is how sure the reaches of some systems are, and what tells them from each other: what two share cancels.
+type Systems struct {
+	paints []*paint.Paint
+	joint  *Joint
+	slopes []slopesOf // of each system
+}
+
+// slopesOf are how figures of a system change with the unknowns of all paints, in the units of Doubt.
+type slopesOf struct {
+	mean, clean []float64
+	reach       [reach.Bins][]float64
+}
+
+// leastClean is the least deviation of a clean coverage: it is counted in bins.
+const leastClean = 0.02
+
+// OfSystems follows the paths of some systems with each of their paints moved by a deviation of its shade and of its cleanness
+// either way; its strength does not change what is reached. A path that two systems share is followed once.
+func OfSystems(systems []wheel.System, doubt Doubts) *Systems {
+	out := &Systems{}
+	at := map[string]int{}
+	for _, s := range systems {
+		for _, p := range s.Paints() {
+			if _, there := at[p.ID]; !there {
+				at[p.ID], out.paints = len(out.paints), append(out.paints, p)
+			}
+		}
+	}
+	out.joint = Together(out.paints, doubt)
+	type couple [2]int
+	ways := make([][]couple, len(systems))
+	place := map[couple]int{}
+	var all []couple
+	for i, s := range systems {
+		for _, c := range s.Allowed() {
+			key := couple{at[c.A.ID], at[c.B.ID]}
+			ways[i] = append(ways[i], key)
+			if _, there := place[key]; !there {
+				place[key], all = len(all), append(all, key)
+			}
+		}
+	}
+	// The tubes as they most likely are, and each moved.
+	const kinds = 2 // of unknowns
+	base := make([]*paint.Paint, len(out.paints))
+	moved := make([][kinds][2]*paint.Paint, len(out.paints))
+	for k, p := range out.paints {
+		d := doubt(p)
+		base[k] = d.likeliest(p)
+		for u, by := range [kinds][2]float64{{d.Shade, 0}, {0, d.Cleanness}} {
+			for n, sign := range []float64{-1, 1} {
+				tube, err := base[k].Variant(sign*by[0], sign*by[1])
+				if err != nil {
+					tube = base[k] // it cannot be moved so far: nothing is said of it
+				}
+				moved[k][u][n] = tube
+			}
+		}
+	}
+	still := make([]reach.Reach, len(all))
+	with := make([][2][kinds][2]reach.Reach, len(all)) // of either end
+	var working errgroup.Group
+	working.SetLimit(runtime.GOMAXPROCS(0))
+	for n, c := range all {
+		working.Go(func() error {
+			still[n] = reach.OfPath(path.New(base[c[0]], base[c[1]]))
+			for end, k := range c {
+				for u := range kinds {
+					for way := range 2 {
+						pair := [2]*paint.Paint{base[c[0]], base[c[1]]}
+						pair[end] = moved[k][u][way]
+						with[n][end][u][way] = reach.OfPath(path.New(pair[0], pair[1]))
+					}
+				}
+			}
+			return nil
+		})
+	}
+	if err := working.Wait(); err != nil {
+		panic(err) // none fails
+	}
+	for i := range systems {
+		one := slopesOf{mean: make([]float64, len(out.joint.Off)), clean: make([]float64, len(out.joint.Off))}
+		for bin := range one.reach {
+			one.reach[bin] = make([]float64, len(out.joint.Off))
+		}
+		for k, p := range out.paints {
+			d := doubt(p)
+			for u, deviation := range [kinds]float64{d.Shade, d.Cleanness} {
+				if deviation == 0 {
+					continue
+				}
+				var r [2]reach.Reach
+				touched := false
+				for way := range 2 {
+					for _, c := range ways[i] {
+						n := place[c]
+						switch {
+						case c[0] == k:
+							touched = true
+							r[way] = r[way].With(with[n][0][u][way])
+						case c[1] == k:
+							touched = true
+							r[way] = r[way].With(with[n][1][u][way])
+						default:
+							r[way] = r[way].With(still[n])
+						}
+					}
+				}
+				if !touched {
+					continue
+				}
+				row := perTube*k + 1 + u
+				one.mean[row] = (r[1].Mean() - r[0].Mean()) / (2 * deviation)
+				one.clean[row] = (r[1].Clean() - r[0].Clean()) / (2 * deviation)
+				for bin := range one.reach {
+					one.reach[bin][row] = (r[1][bin] - r[0][bin]) / (2 * deviation)
+				}
+			}
+		}
+		out.slopes = append(out.slopes, one)
+	}
+	return out
+}
+
+// deviation is that of what changes so with the unknowns.
+func (s *Systems) deviation(of []float64) float64 {
+	sum := 0.0
+	for i, x := range of {
+		if x == 0 {
+			continue
+		}
+		for k, y := range of {
+			sum += x * y * s.joint.Covariance[i][k]
+		}
+	}
+	return math.Sqrt(max(0, sum))
+}
+
+// Mean is the standard deviation of a system's mean brightness, and Clean that of its clean coverage.
+func (s *Systems) Mean(i int) float64  { return s.deviation(s.slopes[i].mean) }
+func (s *Systems) Clean(i int) float64 { return max(leastClean, s.deviation(s.slopes[i].clean)) }
+
+// Reach is the standard deviation of a system's reach in each bin.
+func (s *Systems) Reach(i int) (out [reach.Bins]float64) {
+	for bin := range out {
+		out[bin] = s.deviation(s.slopes[i].reach[bin])
+	}
+	return out
+}
+
+// Call is by how much one system has more of something than another, and how sure it is that it has more.
+type Call struct {
+	By, Deviation float64
+	Sure          Sureness
+}
+
+func callOf(by, deviation float64) Call {
+	out := Call{by, deviation, EitherWay}
+	switch right := distuv.UnitNormal.CDF(math.Abs(by) / max(deviation, 1e-9)); {
+	case right >= sureFrom:
+		out.Sure = Sure
+	case right >= likelyFrom:
+		out.Sure = Likely
+	}
+	return out
+}
+
+func less(a, b []float64) []float64 {
+	out := make([]float64, len(a))
+	for i := range a {
+		out[i] = a[i] - b[i]
+	}
+	return out
+}
+
+// MeanBetween is by how much the mean brightness of one of the systems is above another's, and CleanBetween by how much its
+// clean coverage is.
+func (s *Systems) MeanBetween(i, k int, by float64) Call {
+	return callOf(by, s.deviation(less(s.slopes[i].mean, s.slopes[k].mean)))
+}
+func (s *Systems) CleanBetween(i, k int, by float64) Call {
+	return callOf(by, max(leastClean, s.deviation(less(s.slopes[i].clean, s.slopes[k].clean))))
+}
+
+// OfRun is by how much one of the systems reaches farther than another in a stretch of the circle.
+func (s *Systems) OfRun(i, k int, first, second reach.Reach, run reach.HueRange) Call {
+	sum := make([]float64, len(s.joint.Off))
+	by, n := 0.0, 0.0
+	for bin := run.From; bin <= run.To; bin++ {
+		at := bin % reach.Bins
+		by, n = by+first[at]-second[at], n+1
+		for u, x := range less(s.slopes[i].reach[at], s.slopes[k].reach[at]) {
+			sum[u] += x
+		}
+	}
+	for u := range sum {
+		sum[u] /= n
+	}
+	return callOf(by/n, s.deviation(sum))
+}
+
+// Told is a difference of two systems, without what is too close to call; Close is that.
+type Told struct {
+	reach.Difference
+	Close []reach.HueRange
+}
+
+// Tell parts a difference of two systems into what can be said and what is too close to call.
+func (s *Systems) Tell(i, k int, first, second reach.Reach) (out Told) {
+	d := reach.Compare(first, second)
+	kept := func(runs []reach.HueRange) (sure []reach.HueRange) {
+		for _, run := range runs {
+			if s.OfRun(i, k, first, second, run).Sure == EitherWay {
+				out.Close = append(out.Close, run)
+			} else {
+				sure = append(sure, run)
+			}
+		}
+		return sure
+	}
+	out.First, out.Second = kept(d.First), kept(d.Second)
+	cleaner := len(out.Close)
+	out.FirstBrighter, out.SecondBrighter = kept(d.FirstBrighter), kept(d.SecondBrighter)
+	if !out.Same() {
+		out.Close = out.Close[:cleaner] // what is brighter is spoken of where nothing is cleaner
+	}
+	return out
+}
+
+// Sentence is the difference in a sentence, with the names of both, and where it is too close to call.
+func (t *Told) Sentence(first, second string) string {
+	if len(t.Close) == 0 {
+		return t.Difference.Sentence(first, second)
+	}
+	close := "too close to call " + reach.Runs(t.Close)
+	if t.Same() && len(t.FirstBrighter)+len(t.SecondBrighter) == 0 {
+		return fmt.Sprintf("%s and %s: %s.", first, second, close)
+	}
+	return strings.TrimSuffix(t.Difference.Sentence(first, second), ".") + "; " + close + "."
+}
+
+// Decide says in a sentence which of two systems or more reaches furthest; where tubes may turn that round, that it is too close
+// to call.
+func (s *Systems) Decide(of []reach.Compared) string {
+	if len(of) < 2 {
+		return reach.Decide(of)
+	}
+	best, next := reach.Leading(of)
+	a, b := of[best], of[next]
+	clean := s.CleanBetween(best, next, a.Reach.Clean()-b.Reach.Clean())
+	mean := s.MeanBetween(best, next, a.Reach.Mean()-b.Reach.Mean())
+	if clean.Sure != EitherWay || mean.Sure != EitherWay {
+		return reach.Decide(of)
+	}
+	says := fmt.Sprintf("%s and %s are too close to call: clean at %.0f %% and %.0f %% of the hues, and tubes of a kind differ by more than that", a.Name, b.Name, 100*a.Reach.Clean(), 100*b.Reach.Clean())
+	if n, m := len(a.System.Paints()), len(b.System.Paints()); n != m {
+		says += fmt.Sprintf("; %s takes %d tubes, %s %d", a.Name, n, b.Name, m)
+	}
+	return says + "."
+}
