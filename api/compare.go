@@ -136,6 +136,9 @@ func (s *Server) compare(ctx context.Context, in *ComparedQuery) (*struct{ Body 
 	if err != nil {
 		return nil, err
 	}
+	if v.Doubts, err = s.studio.Doubts(ctx, studio.As(painter(ctx))); err != nil {
+		return nil, err
+	}
 	return &struct{ Body wire.Comparison }{v.Comparison(systems)}, nil
 }
 

@@ -2683,6 +2683,17 @@ export interface components {
             change: number;
             summary: string;
         };
+        Call: {
+            /** Format: double */
+            by: number;
+            /**
+             * Format: double
+             * @description standard deviation of that, for tubes as they differ
+             */
+            deviation: number;
+            /** @description that it has more, or less; either way: too close to call */
+            sure: components["schemas"]["Sureness"];
+        };
         Carried: {
             /**
              * Format: int64
@@ -2837,6 +2848,11 @@ export interface components {
             cleanCoverage: number;
             /**
              * Format: double
+             * @description standard deviation of the clean coverage, for tubes as they differ
+             */
+            cleanDeviation: number;
+            /**
+             * Format: double
              * @description mean C*ab of the greys that complements meet in
              */
             complementMiddles: number;
@@ -2859,6 +2875,11 @@ export interface components {
              * @description mean reach over the circle, 0 to 1
              */
             meanBrightness: number;
+            /**
+             * Format: double
+             * @description standard deviation of the mean brightness
+             */
+            meanDeviation: number;
             name: string;
             /** Format: int64 */
             opaque: number;
@@ -2871,6 +2892,8 @@ export interface components {
             price: number | null;
             /** @description of the possible chroma, at the middle of each of 72 bins of 5 degrees of wheel hue */
             reach: number[];
+            /** @description standard deviation of each bin's reach */
+            reachDeviation: number[];
             says: string;
             /** @description a colour for each bin, for drawing; with an empty srgb where nothing is reached */
             shades: components["schemas"]["Shown"][];
@@ -3136,10 +3159,16 @@ export interface components {
             a: number;
             /** Format: int64 */
             b: number;
+            /** @description of the first over the second */
+            cleanCoverage: components["schemas"]["Call"];
+            /** @description what is too close to call, of all these */
+            close: components["schemas"]["BinRun"][];
             /** @description where the first has the better verdict */
             first: components["schemas"]["BinRun"][];
             /** @description where the verdict is the same and the first keeps at least 0.1 more of the possible */
             firstBrighter: components["schemas"]["BinRun"][];
+            /** @description of the first over the second */
+            meanBrightness: components["schemas"]["Call"];
             says: string;
             /** @description where the second has */
             second: components["schemas"]["BinRun"][];

@@ -21,12 +21,15 @@ export function Figures({ got }: { got: Comparison }) {
       ),
       of: (s) => [
         `${Math.round(100 * s.cleanCoverage)} %`,
-        <Bar key="b" share={s.cleanCoverage} />,
+        <Bar key="b" share={s.cleanCoverage} off={s.cleanDeviation} />,
       ],
     },
     {
       name: "mean brightness",
-      of: (s) => [s.meanBrightness.toFixed(2), <Bar key="b" share={s.meanBrightness} />],
+      of: (s) => [
+        s.meanBrightness.toFixed(2),
+        <Bar key="b" share={s.meanBrightness} off={s.meanDeviation} />,
+      ],
     },
     {
       name: "vivid hues",
@@ -187,10 +190,28 @@ export function Figures({ got }: { got: Comparison }) {
   );
 }
 
-function Bar({ share }: { share: number }) {
+/** A share; the line through its end is as long as tubes make it stray, a deviation either way. */
+function Bar({ share, off = 0 }: { share: number; off?: number }) {
+  const from = Math.max(0, share - off);
+  const says = off > 0 ? `${(100 * share).toFixed(0)} ± ${(100 * off).toFixed(0)} %` : undefined;
   return (
-    <Box sx={{ height: 8, bgcolor: grey.track }}>
+    <Box
+      sx={{ position: "relative", height: 8, bgcolor: grey.track }}
+      {...(says && { role: "img", "aria-label": says, title: says })}
+    >
       <Box sx={{ height: 8, width: `${100 * share}%`, bgcolor: grey.ink }} />
+      {off > 0 && (
+        <Box
+          sx={{
+            position: "absolute",
+            top: 3,
+            height: 2,
+            left: `${100 * from}%`,
+            width: `${100 * (Math.min(1, share + off) - from)}%`,
+            bgcolor: grey.mark,
+          }}
+        />
+      )}
     </Box>
   );
 }
