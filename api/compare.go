@@ -258,6 +258,9 @@ func (s *Server) choose(ctx context.Context, in *chooseInput) (*struct{ Body wir
 	if err != nil {
 		return nil, err
 	}
+	if v.Doubts, err = s.studio.Doubts(ctx, studio.As(painter(ctx))); err != nil {
+		return nil, err
+	}
 	out := v.Chosen(r, got)
 	out.ElapsedMs = float64(time.Since(began).Microseconds()) / 1000
 	return &struct{ Body wire.Chosen }{out}, nil

@@ -1,6 +1,10 @@
 package wire
 
 import (
+	"cmp"
+	"slices"
+
+	"gyrophane/core/certainty"
 	"gyrophane/core/paint"
 	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
@@ -36,6 +40,7 @@ type ChosenSystem struct {
 	Reached        int              `json:"reached" doc:"wanted colours within CIEDE2000 3, when they are the aim"`
 	MeanDE         *float64         `json:"meanDe00" doc:"to the wanted colours, before parts are made whole; null when they are not the aim"`
 	Loses          string           `json:"loses,omitempty" doc:"of a runner-up, against the best"`
+	Alike          bool             `json:"alike" doc:"of a runner-up: as tubes differ it cannot be told from the best; these stand first, the cheapest before the others"`
 }
 
 // Bought is what a paint of the library would add.
@@ -55,9 +60,28 @@ func (v View) Chosen(r reach.Request, got reach.Result) Chosen {
 	if r.Library {
 		out.From = "library"
 	}
+	systems := []wheel.System{got.Best.System}
 	for _, one := range got.RunnersUp {
-		out.RunnersUp = append(out.RunnersUp, v.ranked(one))
+		systems = append(systems, one.System)
 	}
+	sure := certainty.OfSystems(systems, v.doubts())
+	for i, one := range got.RunnersUp {
+		ranked := v.ranked(one)
+		ranked.Alike = got.Best.MeanDE == nil && sure.Alike(0, i+1, got.Best.Reach, one.Reach)
+		out.RunnersUp = append(out.RunnersUp, ranked)
+	}
+	slices.SortStableFunc(out.RunnersUp, func(a, b ChosenSystem) int {
+		switch {
+		case a.Alike != b.Alike:
+			if a.Alike {
+				return -1
+			}
+			return 1
+		case a.Alike && a.Price != nil && b.Price != nil:
+			return cmp.Compare(*a.Price, *b.Price)
+		}
+		return 0
+	})
 	for _, b := range got.BuyNext {
 		out.BuyNext = append(out.BuyNext, Bought{Paint: v.summary(b.Paint), CleanCoverage: round(b.Reach.Clean(), 4), VividCoverage: round(b.Reach.Vivid(), 4), MeanBrightness: round(b.Reach.Mean(), 4), Gain: round(b.Gain, 4), MeanGain: round(b.MeanGain, 4), Hues: b.Hues()})
 	}

@@ -200,6 +200,11 @@ func (s *Systems) CleanBetween(i, k int, by float64) Call {
 	return callOf(by, max(leastClean, s.deviation(less(s.slopes[i].clean, s.slopes[k].clean))))
 }
 
+// Alike says that two of the systems cannot be told from each other, neither in how much they reach cleanly nor in how brightly.
+func (s *Systems) Alike(i, k int, first, second reach.Reach) bool {
+	return s.CleanBetween(i, k, first.Clean()-second.Clean()).Sure == EitherWay && s.MeanBetween(i, k, first.Mean()-second.Mean()).Sure == EitherWay
+}
+
 // OfRun is by how much one of the systems reaches farther than another in a stretch of the circle.
 func (s *Systems) OfRun(i, k int, first, second reach.Reach, run reach.HueRange) Call {
 	sum := make([]float64, len(s.joint.Off))

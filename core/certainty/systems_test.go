@@ -105,6 +105,8 @@ func TestWhatSystemsShareCancels(t *testing.T) {
 	s := OfSystems([]wheel.System{a, b, c, a}, Usual)
 	assert.Zero(t, s.MeanBetween(0, 3, 0).Deviation, "the same tubes")
 	assert.Equal(t, EitherWay, s.MeanBetween(0, 3, 0).Sure)
+	assert.True(t, s.Alike(0, 3, reach.OfSystem(a), reach.OfSystem(a)))
+	assert.False(t, s.Alike(0, 2, reach.OfSystem(a), reach.OfSystem(c)))
 	shared, apart := s.MeanBetween(0, 1, 0.1).Deviation, s.MeanBetween(0, 2, 0.1).Deviation
 	assert.Less(t, shared, math.Hypot(s.Mean(0), s.Mean(1)))
 	assert.Less(t, shared, apart)

@@ -2766,6 +2766,8 @@ export interface components {
          */
         ChosenKind: "triad" | "split" | "double";
         ChosenSystem: {
+            /** @description of a runner-up: as tubes differ it cannot be told from the best; these stand first, the cheapest before the others */
+            alike: boolean;
             /** Format: double */
             cleanCoverage: number;
             /** @description of a runner-up, against the best */

@@ -17,6 +17,7 @@ import { nameOf } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { joined, listIn, relisted, useAddress } from "../parts/useAddress";
 import { SystemRing } from "../parts/SystemRing";
+import { Word } from "../parts/Word";
 import { useNewWheel } from "../parts/useNewWheel";
 import { Both } from "../drawing/Swatch";
 import { Replace } from "./Replace";
@@ -356,6 +357,11 @@ function Row({
             </Typography>
           )}
         </Box>
+        {system.alike && (
+          <Typography variant="body2" sx={{ mt: 0.5, fontWeight: 600 }}>
+            as good, as <Word of="most tubes">tubes differ</Word>
+          </Typography>
+        )}
         {system.loses && (
           <Typography variant="body2" sx={{ color: grey.second, mt: 0.5 }}>
             {system.loses}
