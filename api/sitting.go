@@ -17,16 +17,20 @@ import (
 )
 
 // shapedSitting is a sitting seen in a light, in its own medium and dry.
-func shapedSitting(of studio.Sitting, light string) (*oneSitting, error) {
-	v, err := sittingView(of, light)
+func (s *Server) shapedSitting(ctx context.Context, of studio.Sitting, light string) (*oneSitting, error) {
+	v, err := s.sittingView(ctx, of, light)
 	if err != nil {
 		return nil, err
 	}
 	return &oneSitting{v.Sitting(of)}, nil
 }
 
-func sittingView(of studio.Sitting, light string) (wire.View, error) {
-	return Look{Medium: of.Medium.ID, Light: light, Judged: "dry"}.view()
+func (s *Server) sittingView(ctx context.Context, of studio.Sitting, light string) (wire.View, error) {
+	v, err := Look{Medium: of.Medium.ID, Light: light, Judged: "dry"}.view()
+	if err == nil {
+		v.Doubts, err = s.studio.Doubts(ctx, painterIfAny)
+	}
+	return v, err
 }
 
 type sittingID struct {
@@ -58,7 +62,7 @@ func (s *Server) beginSitting(ctx context.Context, in *beginInput) (*oneSitting,
 	if err != nil {
 		return nil, err
 	}
-	return shapedSitting(begun, "D65")
+	return s.shapedSitting(ctx, begun, "D65")
 }
 
 func (s *Server) sittings(ctx context.Context, _ *struct{}) (*struct{ Body []wire.SittingListed }, error) {
@@ -84,7 +88,7 @@ func (s *Server) sitting(ctx context.Context, in *sittingID) (*oneSitting, error
 	if err != nil {
 		return nil, err
 	}
-	return shapedSitting(got, in.Light)
+	return s.shapedSitting(ctx, got, in.Light)
 }
 
 type tellInput struct {
@@ -104,7 +108,7 @@ func (s *Server) tellSitting(ctx context.Context, in *tellInput) (*struct{ Body 
 	if err != nil {
 		return nil, err
 	}
-	v, err := sittingView(got, in.Light)
+	v, err := s.sittingView(ctx, got, in.Light)
 	if err != nil {
 		return nil, err
 	}

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/certainty"
 	"gyrophane/core/paint"
 	"gyrophane/core/recipe"
 	"gyrophane/studio"
@@ -114,6 +115,7 @@ type BenchRegion struct {
 	Swatch  string       `json:"swatch" doc:"its paints by volume, let-downs resolved, as the stand-in meter takes them: PB29=1 PW6=9"`
 	Counted Counted      `json:"counted"`
 	Shown                // dry
+	Confidence
 }
 
 // BenchAmount is how much of a paint a sheet takes.
@@ -122,6 +124,7 @@ type BenchAmount struct {
 	Code     string   `json:"code"`
 	Name     string   `json:"name"`
 	ML       float64  `json:"ml"`
+	MoreML   float64  `json:"moreMl" doc:"that nine of ten tubes do not go beyond with it; 0 where nothing is in doubt"`
 	RibbonMM float64  `json:"ribbonMm" doc:"out of the nozzle; 0 from a pan"`
 	Loads    int      `json:"loads" doc:"brush loads out of the pan; 0 where it is squeezed out"`
 	TubeML   *float64 `json:"tubeMl" doc:"what the tube holds; null where that is not known"`
@@ -315,6 +318,13 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 		AllDry: round(p.AllDry, 1), Naive: p.RoundTheWheel.Minutes, NaiveWash: p.RoundTheWheel.Washes, ByKind: p.ByKind.Minutes, KindWash: p.ByKind.Washes,
 		Low: p.Low, Optimal: p.Proved, Says: p.Says(), Asked: p.Asked, Mark: p.Mark(),
 	}
+	var recipes []recipe.Recipe
+	var mixed []certainty.Mixed
+	for i := range s.Regions {
+		r := &s.Regions[i]
+		recipes, mixed = append(recipes, r.Recipe), append(mixed, certainty.Mixed{Recipe: r.Recipe, ML: p.Settings.Need(r)})
+	}
+	sure, more := certainty.OfRecipes(recipes, v.doubts()), certainty.MoreAsked(mixed, v.doubts())
 	for i := range s.Regions {
 		r := &s.Regions[i]
 		look := r.Appearance(v.Medium, v.Wet)
@@ -325,7 +335,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 		one := BenchRegion{
 			ID: r.ID, Label: r.Label, Parents: r.Parents, Home: r.Home, Index: r.Index, Main: r.Main, Section: r.Section, AreaMM2: round(r.Area(), 1),
 			ML: round(p.Settings.Need(r), 3), Thinner: round(p.Settings.Thinner(r), 2), Thin: p.Settings.Thinning(r), Touches: touches, Graded: r.Graded, Shape: BenchShape(r.Shape), Film: r.Film, Beneath: r.Beneath, Seen: BenchShape(r.Seen()),
-			Parts: v.Recipe(r.Recipe), Swatch: swatchOf(r.Recipe), Counted: v.Counted(p.Counted[i], r.Recipe, &r.Mixture), Shown: shown(look.OKLab(v.Light)),
+			Parts: v.Recipe(r.Recipe), Swatch: swatchOf(r.Recipe), Counted: v.Counted(p.Counted[i], r.Recipe, &r.Mixture), Shown: shown(look.OKLab(v.Light)), Confidence: ConfidenceOf(sure[i]),
 		}
 		if r.Graded {
 			one.Drawn = v.drawn(&r.Mixture, v.Medium, v.Wet)
@@ -338,7 +348,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 	}
 	for _, a := range p.Amounts() {
 		m := a.Paint.Alone()
-		one := BenchAmount{Paint: a.Paint.ID, Code: a.Paint.Code(), Name: a.Paint.Name, ML: round(a.ML, 3), RibbonMM: round(a.Ribbon, 0), Loads: a.Loads, Shown: v.painted(&m)}
+		one := BenchAmount{Paint: a.Paint.ID, Code: a.Paint.Code(), Name: a.Paint.Name, ML: round(a.ML, 3), MoreML: round(a.ML*more[a.Paint], 2), RibbonMM: round(a.Ribbon, 0), Loads: a.Loads, Shown: v.painted(&m)}
 		if holds, known := tubes[a.Paint.ID]; known {
 			one.TubeML, one.Short = &holds, holds < a.ML
 		}

@@ -2261,6 +2261,11 @@ export interface components {
             loads: number;
             /** Format: double */
             ml: number;
+            /**
+             * Format: double
+             * @description that nine of ten tubes do not go beyond with it; 0 where nothing is in doubt
+             */
+            moreMl: number;
             name: string;
             /** @description for a Display P3 screen, as CSS; only where sRGB falls short */
             p3?: string;
@@ -2386,7 +2391,13 @@ export interface components {
             clipped: boolean;
             /** @description chroma was reduced even for Display P3 */
             clippedP3?: boolean;
+            /** @description the same in words, where it is either way */
+            could?: string;
+            /** @description what it could turn out as, the better first; one word where it is sure or likely */
+            couldBe?: string[];
             counted: components["schemas"]["Counted"];
+            /** @description where that comes from, tube by tube */
+            doubts?: components["schemas"]["Doubted"][];
             /** @description a graded region from its rim to its tip, in even steps */
             drawn?: components["schemas"]["Shown"][];
             /**
@@ -2401,8 +2412,15 @@ export interface components {
              */
             home: number;
             id: string;
+            /** @description what most tubes ask for, and where to begin: 7 : 1 to 18 : 1: begin with 18 : 1 and creep */
+            inTubes?: string;
             /** Format: int64 */
             index: number;
+            /**
+             * Format: double
+             * @description how far the parts are known, a share
+             */
+            knownTo?: number;
             /**
              * Format: double
              * @description lightness, CIE L*, 0 black to 100 white; a tenth of it is the value
@@ -2421,6 +2439,10 @@ export interface components {
             /** @description what it is mixed from, in short */
             parents: string;
             parts: components["schemas"]["Ingredient"][];
+            /** @description to these */
+            partsHigh?: components["schemas"]["PartOf"][];
+            /** @description in 80 of 100 tubes the parts lie from these, with the least of the second paint, */
+            partsLow?: components["schemas"]["PartOf"][];
             /**
              * Format: int64
              * @description -1 for what is no mixed slot
@@ -2431,6 +2453,8 @@ export interface components {
             shape: components["schemas"]["BenchShape"];
             /** @description #rrggbb */
             srgb: string;
+            /** @description of the verdict; left out where nothing is mixed of two */
+            sure?: components["schemas"]["Sureness"];
             /** @description its paints by volume, let-downs resolved, as the stand-in meter takes them: PB29=1 PW6=9 */
             swatch: string;
             /** @description how it is thinned, in a sentence; empty where nothing thins it */

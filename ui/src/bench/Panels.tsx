@@ -7,6 +7,7 @@ import { fill } from "../drawing/screen";
 import { figures, grey } from "../drawing/style";
 import { fillWords } from "../parts/choices";
 import { CountedOut } from "../parts/CountedOut";
+import { InTubes, MayAsk } from "../parts/InTubes";
 import { HowToMix } from "../parts/Recipe";
 import { useMeasure } from "../parts/useMeasure";
 import { Tabs } from "../parts/Tabs";
@@ -70,6 +71,7 @@ export function LayOut({ plan }: { plan: BenchPlan }) {
           </Box>
         </Box>
       ))}
+      <MayAsk of={plan.amounts} />
       {plan.apart && (
         <Typography variant="body2" sx={{ mt: 1.5 }}>
           {plan.apart}
@@ -155,6 +157,7 @@ export function InOrder({
               <Box sx={{ pl: 5.5, pb: 1.5 }}>
                 {mixed?.because && <Typography variant="body2">{mixed.because}</Typography>}
                 <CountedOut counted={r.counted} mm={mm} />
+                <InTubes of={r} />
                 {r.thin && <Typography variant="caption">{r.thin}</Typography>}
                 <Box
                   sx={{

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import { Link as To, useParams } from "react-router";
+import { Link as To, useLocation } from "react-router";
 import type { Schemas } from "../api/client";
 import { Word } from "./Word";
 
@@ -16,9 +16,21 @@ export function InTubes({ of }: { of: Confidence }) {
   );
 }
 
+/** What most tubes may ask for beside what is laid out, on a line of its own. */
+export function MayAsk({ of }: { of: Schemas["BenchAmount"][] }) {
+  const more = of.filter((a) => a.moreMl >= 0.05 && a.loads === 0);
+  if (more.length === 0) return null;
+  return (
+    <Typography variant="body2" sx={{ mt: 1 }} aria-label="may be asked for still">
+      Set aside for what <Word of="most tubes" /> may still ask:{" "}
+      {more.map((a) => `${a.moreMl.toFixed(2)} ml of ${a.code}`).join(", ")}.
+    </Typography>
+  );
+}
+
 /** Where the doubt comes from, tube by tube, and the way to what would narrow it. */
 function Doubts({ of }: { of: Confidence }) {
-  const { id } = useParams();
+  const wheel = /^\/(?:wheel|pairings|path|bench)\/(\d+)/.exec(useLocation().pathname)?.[1];
   return (
     <>
       {(of.doubts ?? []).map((d) => (
@@ -26,9 +38,9 @@ function Doubts({ of }: { of: Confidence }) {
           <b>{d.name}</b>: {d.says}.
         </Typography>
       ))}
-      {id && (
+      {wheel && (
         <Box sx={{ mt: 1 }}>
-          <To to={`/bench/${id}?sheet=swatches`}>what to paint to be surer</To>
+          <To to={`/bench/${wheel}?sheet=swatches`}>what to paint to be surer</To>
         </Box>
       )}
     </>

@@ -7,6 +7,7 @@ import { fill } from "../drawing/screen";
 import { aboveRail, grey, screens } from "../drawing/style";
 import { Amounts } from "../parts/CountedOut";
 import { HowToMix } from "../parts/Recipe";
+import { InTubes } from "../parts/InTubes";
 import { useMeasure } from "../parts/useMeasure";
 import { Value } from "../parts/Value";
 import { Large, Note, Second, Tap, TookMore } from "./Pieces";
@@ -214,6 +215,7 @@ export function NextCard({
       ) : (
         <>
           {open !== "test" && <Counting of={counted} mm={mm} />}
+          {open !== "test" && <InTubes of={sitting.plan.regions[step.region]!} />}
           {step.pile && <Typography role="status">{step.pile}</Typography>}
         </>
       )}

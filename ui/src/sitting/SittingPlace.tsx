@@ -10,6 +10,7 @@ import { Missing } from "../app/Missing";
 import { Shell } from "../app/Shell";
 import { Notice } from "../app/Notice";
 import { washes } from "../parts/naming";
+import { MayAsk } from "../parts/InTubes";
 import { fill } from "../drawing/screen";
 import { grey } from "../drawing/style";
 import { OneOf } from "../parts/Choice";
@@ -422,6 +423,7 @@ function LaidOut({
           </Typography>
         </Box>
       ))}
+      <MayAsk of={sitting.plan.amounts} />
       <Box sx={{ display: "flex", mt: 2 }}>
         <Large keys="p" onClick={() => onTell({ kind: "laid out" })}>
           it is laid out
