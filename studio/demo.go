@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 
+	"gyrophane/core/certainty"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
@@ -108,7 +109,7 @@ func scoredRounds() (out []store.DemoRound, err error) {
 			out = append(out, store.DemoRound{DaysAgo: d.daysAgo, Round: store.Round{Spacing: path.ByHue.String()}})
 		}
 		round := &out[len(out)-1]
-		g, err := score(paint.Find, d.PairGuess, path.ByHue)
+		g, err := score(paint.Find, d.PairGuess, path.ByHue, certainty.Usual)
 		if err != nil {
 			return nil, err
 		}

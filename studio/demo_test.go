@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/certainty"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 )
@@ -17,7 +18,7 @@ func TestTheDemoStudiosGuessesAreWholeRounds(t *testing.T) {
 	days := map[int]int{}
 	for _, g := range said {
 		days[g.daysAgo]++
-		_, err := score(paint.Find, g.PairGuess, path.ByHue)
+		_, err := score(paint.Find, g.PairGuess, path.ByHue, certainty.Usual)
 		assert.NoError(t, err, "%s with %s", g.A, g.B)
 	}
 	for day, n := range days {

@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/certainty"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/photo"
@@ -73,7 +74,7 @@ func demoSittings() (out []store.DemoSitting, err error) {
 				return nil, err
 			}
 		}
-		outcomes, err := journal.ScoreSlots(system, wheel.UsualChoices(), d.expected)
+		outcomes, err := journal.ScoreSlots(system, wheel.UsualChoices(), d.expected, certainty.Usual)
 		if err != nil {
 			return nil, err
 		}

@@ -4,6 +4,7 @@ import (
 	"context"
 	"math/rand/v2"
 
+	"gyrophane/core/certainty"
 	"gyrophane/core/input"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
@@ -18,7 +19,7 @@ type PairGuess struct {
 }
 
 // score is a guess with what becomes of it, as it is kept.
-func score(find paint.Finder, g PairGuess, spacing path.Spacing) (out store.PairGuess, err error) {
+func score(find paint.Finder, g PairGuess, spacing path.Spacing, doubts certainty.Doubts) (out store.PairGuess, err error) {
 	a, err := find(g.A)
 	if err != nil {
 		return out, err
@@ -27,7 +28,7 @@ func score(find paint.Finder, g PairGuess, spacing path.Spacing) (out store.Pair
 	if err != nil {
 		return out, err
 	}
-	outcome, key, err := journal.ScorePair(a, b, spacing, g.Expected)
+	outcome, key, err := journal.ScorePair(a, b, spacing, g.Expected, doubts)
 	if err != nil {
 		return out, err
 	}
@@ -45,9 +46,13 @@ func (s *Studio) Guess(ctx context.Context, painter store.Painter, wheelID int64
 	if err != nil {
 		return err
 	}
+	doubts, err := s.Doubts(ctx, As(painter))
+	if err != nil {
+		return err
+	}
 	var rows []store.PairGuess
 	for _, g := range guesses {
-		row, err := score(find, g, spacing)
+		row, err := score(find, g, spacing, doubts)
 		if err != nil {
 			return err
 		}
@@ -146,7 +151,11 @@ func (s *Studio) Answer(ctx context.Context, painter store.Painter, round int64,
 	if err != nil {
 		return Round{}, err
 	}
-	row, err := score(s.finder(ctx, As(painter), nil, nil), PairGuess{r.Pairs[place].A, r.Pairs[place].B, e}, spacing)
+	doubts, err := s.Doubts(ctx, As(painter))
+	if err != nil {
+		return Round{}, err
+	}
+	row, err := score(s.finder(ctx, As(painter), nil, nil), PairGuess{r.Pairs[place].A, r.Pairs[place].B, e}, spacing, doubts)
 	if err != nil {
 		return Round{}, err
 	}

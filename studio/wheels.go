@@ -174,7 +174,11 @@ func (s *Studio) Predict(ctx context.Context, painter store.Painter, id int64, v
 	if err != nil {
 		return err
 	}
-	outcomes, err := journal.ScoreSlots(system, w.Settings.Choices, guesses)
+	doubts, err := s.Doubts(ctx, As(painter))
+	if err != nil {
+		return err
+	}
+	outcomes, err := journal.ScoreSlots(system, w.Settings.Choices, guesses, doubts)
 	if err != nil {
 		return err
 	}

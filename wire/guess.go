@@ -41,11 +41,12 @@ type PairOutcome struct {
 	VerdictRight bool     `json:"verdictRight"`
 	MudRight     bool     `json:"mudRight" doc:"within an eighth of the way"`
 	Points       int      `json:"points" doc:"0 to 6"`
+	Could        []string `json:"couldBe,omitempty" doc:"the verdicts between which it may go either way: none of them counts against the eye"`
 }
 
 // PairOutcomeOf shapes what became of a guess.
 func PairOutcomeOf(o journal.PairOutcome) PairOutcome {
-	return PairOutcome{Section: o.Section, Spacing: o.Spacing, Computed: o.HueWord, Came: o.Verdict, Retention: o.Retention, MudCame: MudStart(o.Mud), HueRight: o.HueRight, VerdictRight: o.VerdictRight, MudRight: o.MudRight, Points: o.Points}
+	return PairOutcome{Section: o.Section, Spacing: o.Spacing, Computed: o.HueWord, Came: o.Verdict, Retention: o.Retention, MudCame: MudStart(o.Mud), HueRight: o.HueRight, VerdictRight: o.VerdictRight, MudRight: o.MudRight, Points: o.Points, Could: o.Could}
 }
 
 // SectionRecord is how past guesses of a section came out.
@@ -102,9 +103,11 @@ type Outcome struct {
 	VerdictRight bool   `json:"verdictRight"`
 	VerdictNear  bool   `json:"verdictNear" doc:"one off"`
 	Points       int    `json:"points" doc:"0 to 4"`
+
+	Could []string `json:"couldBe,omitempty" doc:"the verdicts between which it may go either way: none of them counts against the eye"`
 }
 
 // OutcomeOf shapes what became of a guess at a slot.
 func OutcomeOf(o journal.SlotOutcome) Outcome {
-	return Outcome{Name: o.Name, Computed: o.HueWord, Came: o.Verdict, HueRight: o.HueRight, VerdictRight: o.VerdictRight, VerdictNear: o.VerdictNear, Points: o.Points}
+	return Outcome{Name: o.Name, Computed: o.HueWord, Came: o.Verdict, HueRight: o.HueRight, VerdictRight: o.VerdictRight, VerdictNear: o.VerdictNear, Points: o.Points, Could: o.Could}
 }

@@ -11,6 +11,7 @@ import (
 	"gyrophane/core/bias"
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
+	"gyrophane/core/certainty"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
@@ -23,7 +24,7 @@ func TestAGuessIsScoredAgainstWhatThePageShows(t *testing.T) {
 		shown, err := pair(v, couple[0], couple[1], 3, path.ByHue)
 		require.NoError(t, err)
 		said := journal.Expected{HueWord: "green", Verdict: shown.Verdict}
-		got, key, err := journal.ScorePair(couple[0], couple[1], path.ByHue, said)
+		got, key, err := journal.ScorePair(couple[0], couple[1], path.ByHue, said, certainty.Usual)
 		require.NoError(t, err)
 		assert.Equal(t, shown.Key, key)
 		assert.Equal(t, shown.Verdict, got.Verdict)
@@ -36,7 +37,7 @@ func TestAGuessIsScoredAgainstWhatThePageShows(t *testing.T) {
 			continue // what comes has no hue
 		}
 		right := journal.Expected{HueWord: got.HueWord, Verdict: got.Verdict, Mud: got.Mud}
-		all, _, err := journal.ScorePair(couple[0], couple[1], path.ByHue, right)
+		all, _, err := journal.ScorePair(couple[0], couple[1], path.ByHue, right, certainty.Usual)
 		require.NoError(t, err)
 		assert.Equal(t, journal.MaxGuessPoints, all.Points, "who says what comes is right in everything")
 	}
@@ -46,12 +47,12 @@ func TestAGuessIsScoredAgainstWhatThePageShows(t *testing.T) {
 		"from 0 to 1":         {HueWord: "green", Verdict: "clean", Mud: journal.MudStart{At: 1.5}},
 	} {
 		couple := painttest.Paints("PY74", "PB29")
-		_, _, err := journal.ScorePair(couple[0], couple[1], path.ByHue, e)
+		_, _, err := journal.ScorePair(couple[0], couple[1], path.ByHue, e, certainty.Usual)
 		require.ErrorAs(t, err, new(input.Error))
 		assert.ErrorContains(t, err, says)
 	}
 	couple := painttest.Paints("PW6", "PBk9")
-	_, _, err := journal.ScorePair(couple[0], couple[1], path.ByHue, journal.Expected{HueWord: "green", Verdict: "clean"})
+	_, _, err := journal.ScorePair(couple[0], couple[1], path.ByHue, journal.Expected{HueWord: "green", Verdict: "clean"}, certainty.Usual)
 	assert.ErrorContains(t, err, "no hue between them")
 }
 
@@ -64,7 +65,7 @@ func TestACoveredPairTellsNothingOfWhatItHides(t *testing.T) {
 		assert.NotContains(t, string(text), tells)
 	}
 	said := journal.Expected{HueWord: "violet", Verdict: "muddy", Mud: journal.MudStart{At: 0.3}}
-	outcome, _, err := journal.ScorePair(couple[0], couple[1], path.ByHue, said)
+	outcome, _, err := journal.ScorePair(couple[0], couple[1], path.ByHue, said, certainty.Usual)
 	require.NoError(t, err)
 	lifted := v.GuessedPair(couple[0], couple[1], bias.VioletIsWarm, path.ByHue, said, outcome)
 	assert.Equal(t, ExpectedOf(said), *lifted.Said)

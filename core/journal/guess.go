@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"gyrophane/core/certainty"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 )
@@ -72,12 +73,34 @@ type GuessScore struct {
 	MudRight, MudNear bool
 }
 
+// Open is what of a pairing may go either way.
+type Open struct {
+	Could []paint.Verdict // that it could turn out as, where it is not sure nor likely; none else
+	Mud   certainty.Edge  // where its mud begins
+}
+
+// openOf is what of a path's middle and of its mud may go either way.
+func openOf(p *path.Pairing, s path.Spacing, doubt certainty.Doubts) (out Open) {
+	if said := certainty.OfPath(p.Path, s, p.Middle.Under.Verdict, p.Middle.Parts, doubt); said != nil && said.Sure == certainty.EitherWay {
+		out.Could = said.Could
+	}
+	if edges := certainty.MudEdges(p.Path, s, doubt); len(edges) > 0 {
+		out.Mud = edges[0][0]
+	}
+	return out
+}
+
 // Against scores a guess against a pairing: as a prediction of its secondary,
-// and two points more for the start of the mud, one when it is near.
-func (g Guess) Against(u paint.Undertone, mud MudStart) GuessScore {
-	s := GuessScore{Score: g.Prediction.Against(u)}
+// and two points more for the start of the mud, one when it is near. What may go either way, in tubes as they differ,
+// does not count against it: a verdict that it could turn out as, mud or none where that is one of them, and any
+// place of the stretch in which mud begins.
+func (g Guess) Against(u paint.Undertone, mud MudStart, open Open) GuessScore {
+	s := GuessScore{Score: g.Prediction.Against(u, open.Could...)}
 	off := math.Abs(g.Mud.At - mud.At)
 	switch {
+	case g.Mud.Nowhere != mud.Nowhere && slices.Contains(open.Could, paint.Muddy), !g.Mud.Nowhere && !mud.Nowhere && open.Mud.High > open.Mud.Low && g.Mud.At >= open.Mud.Low && g.Mud.At <= open.Mud.High:
+		s.MudRight = true
+		s.Points += mudPoints
 	case g.Mud.Nowhere != mud.Nowhere:
 	case off <= mudRight:
 		s.MudRight = true

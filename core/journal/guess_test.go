@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/certainty"
 	"gyrophane/core/paint"
 	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
@@ -35,13 +36,24 @@ func TestAGuessIsScoredForTheStartOfTheMudToo(t *testing.T) {
 	} {
 		g, err := ParseGuess("green", "softened", c.nowhere, c.at)
 		require.NoError(t, err)
-		assert.Equal(t, c.points, g.Against(green, c.came).Points, c)
+		assert.Equal(t, c.points, g.Against(green, c.came, Open{}).Points, c)
 	}
+	// What may go either way does not count against it.
+	g, err := ParseGuess("green", "clean", true, 0)
+	require.NoError(t, err)
+	open := Open{Could: []paint.Verdict{paint.Clean, paint.Softened}, Mud: certainty.Edge{Low: 0.3, High: 0.9}}
+	assert.Equal(t, 6, g.Against(green, MudStart{Nowhere: true}, open).Points)
+	assert.Equal(t, 3, g.Against(green, MudStart{Nowhere: false, At: 0.5}, Open{}).Points)
+	g, err = ParseGuess("green", "softened", false, 0.85)
+	require.NoError(t, err)
+	assert.True(t, g.Against(green, MudStart{At: 0.5}, open).MudRight, "within the stretch where it begins")
+	open.Could = []paint.Verdict{paint.Softened, paint.Muddy}
+	assert.True(t, g.Against(green, MudStart{Nowhere: true}, open).MudRight, "mud or none")
 	for _, at := range []float64{-0.1, 1.1, math.NaN(), math.Inf(1)} {
 		_, err := ParseGuess("green", "softened", false, at)
 		assert.ErrorContains(t, err, "from 0 to 1", at)
 	}
-	_, err := ParseGuess("teal", "softened", true, 0)
+	_, err = ParseGuess("teal", "softened", true, 0)
 	assert.Error(t, err)
 }
 

@@ -42,12 +42,13 @@ type Score struct {
 }
 
 // Against scores a prediction against an undertone that was computed or read.
-// Where there is too little chroma for a hue, any hue word counts as right.
-func (p Prediction) Against(u paint.Undertone) Score {
+// Where there is too little chroma for a hue, any hue word counts as right; so does any of the verdicts that it could
+// turn out as, where that may go either way.
+func (p Prediction) Against(u paint.Undertone, could ...paint.Verdict) Score {
 	middle := 30 * float64(slices.Index(colour.HueWords(), p.HueWord))
 	s := Score{Off: math.Abs(colour.TurnBetween(middle, u.WheelHue))}
 	s.HueRight = !u.HasHue() || s.Off <= 30
-	s.VerdictRight = p.Verdict == u.Verdict
+	s.VerdictRight = p.Verdict == u.Verdict || slices.Contains(could, p.Verdict)
 	s.VerdictNear = oneOff(p.Verdict, u.Verdict)
 	if s.HueRight {
 		s.Points += 2

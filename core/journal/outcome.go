@@ -3,6 +3,7 @@ package journal
 import (
 	"math"
 
+	"gyrophane/core/certainty"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
@@ -24,16 +25,17 @@ type PairOutcome struct {
 	Retention                        float64
 	Mud                              MudStart
 	HueRight, VerdictRight, MudRight bool
-	Points                           int // 0 to MostOfGuess
+	Points                           int      // 0 to MostOfGuess
+	Could                            []string `json:",omitempty"` // the verdicts between which it may go either way
 }
 
 // Right says whether all that was expected came: the hue, how bright, where the mud starts.
 func (o *PairOutcome) Right() bool { return o.HueRight && o.VerdictRight && o.MudRight }
 
 // ScorePair holds what is expected of two paints against what becomes of them.
-// The key tells them, as they stand, from all others. The error is an
-// input.Error.
-func ScorePair(a, b *paint.Paint, spacing path.Spacing, e Expected) (out PairOutcome, key string, err error) {
+// What may go either way, by what is not known of the two, does not count against it. The key tells them, as they
+// stand, from all others. The error is an input.Error.
+func ScorePair(a, b *paint.Paint, spacing path.Spacing, e Expected, doubt certainty.Doubts) (out PairOutcome, key string, err error) {
 	g, err := ParseGuess(e.HueWord, e.Verdict, e.Mud.Nowhere, e.Mud.At)
 	if err != nil {
 		return out, "", input.Wrap(err)
@@ -46,11 +48,12 @@ func ScorePair(a, b *paint.Paint, spacing path.Spacing, e Expected) (out PairOut
 		return out, "", input.Errorf("%s with %s cannot be predicted: there is no hue between them", a.ShortName(), b.ShortName())
 	}
 	u, mud := p.Middle.Under, StartOfMud(p.Path, spacing)
-	s := g.Against(u, mud)
+	open := openOf(&p, spacing, doubt)
+	s := g.Against(u, mud, open)
 	mud.At = fourDigits(mud.At)
 	return PairOutcome{
 		Section: wheel.SectionOf(a, b), Spacing: spacing.String(), HueWord: u.HueWord(), Verdict: u.Verdict.String(), Retention: fourDigits(u.Retention),
-		Mud: mud, HueRight: s.HueRight, VerdictRight: s.VerdictRight, MudRight: s.MudRight, Points: s.Points,
+		Mud: mud, HueRight: s.HueRight, VerdictRight: s.VerdictRight, MudRight: s.MudRight, Points: s.Points, Could: verdictWords(open.Could),
 	}, PairKey(a, b, spacing), nil
 }
 
@@ -66,17 +69,27 @@ type SlotOutcome struct {
 	Name                                string // of the slot
 	HueWord, Verdict                    string
 	HueRight, VerdictRight, VerdictNear bool
-	Points                              int // 0 to MostPoints
+	Points                              int      // 0 to MostPoints
+	Could                               []string `json:",omitempty"` // the verdicts between which it may go either way
 }
 
-// ScoreSlots holds guesses against a system's wheel. The error is an input.Error.
-func ScoreSlots(s wheel.System, c wheel.Choices, guesses []SlotGuess) ([]SlotOutcome, error) {
+func verdictWords(of []paint.Verdict) (out []string) {
+	for _, v := range of {
+		out = append(out, v.String())
+	}
+	return out
+}
+
+// ScoreSlots holds guesses against a system's wheel; what may go either way does not count against them. The error is an
+// input.Error.
+func ScoreSlots(s wheel.System, c wheel.Choices, guesses []SlotGuess, doubt certainty.Doubts) ([]SlotOutcome, error) {
 	o, err := c.Options(paint.Medium{})
 	if err != nil {
 		return nil, err
 	}
 	o.Six = false
 	w := wheel.Build(s, o)
+	sure := certainty.OfWheel(w, doubt)
 	var out []SlotOutcome
 	for _, g := range guesses {
 		p, err := ParsePrediction(g.HueWord, g.Verdict)
@@ -90,8 +103,12 @@ func ScoreSlots(s wheel.System, c wheel.Choices, guesses []SlotGuess) ([]SlotOut
 		if slot.Empty || slot.Kind == wheel.Primary {
 			return nil, input.Errorf("slot %d: only mixed slots that are filled can be predicted", g.Home)
 		}
-		score := p.Against(slot.Under)
-		out = append(out, SlotOutcome{Name: slot.Name, HueWord: slot.Under.HueWord(), Verdict: slot.Under.Verdict.String(), HueRight: score.HueRight, VerdictRight: score.VerdictRight, VerdictNear: score.VerdictNear, Points: score.Points})
+		var could []paint.Verdict
+		if said := sure[slot.Index]; said != nil && said.Sure == certainty.EitherWay {
+			could = said.Could
+		}
+		score := p.Against(slot.Under, could...)
+		out = append(out, SlotOutcome{Name: slot.Name, HueWord: slot.Under.HueWord(), Verdict: slot.Under.Verdict.String(), HueRight: score.HueRight, VerdictRight: score.VerdictRight, VerdictNear: score.VerdictNear, Points: score.Points, Could: verdictWords(could)})
 	}
 	return out, nil
 }

@@ -3591,6 +3591,8 @@ export interface components {
             came: components["schemas"]["ChromaticVerdict"];
             /** @description hue word of the secondary */
             computed: string;
+            /** @description the verdicts between which it may go either way: none of them counts against the eye */
+            couldBe?: string[];
             /** @description within one slot */
             hueRight: boolean;
             /** @description of the secondary: one of the twelve of the wheel */
@@ -4701,6 +4703,8 @@ export interface components {
             came: components["schemas"]["ChromaticVerdict"];
             /** @description hue word of the secondary */
             computed: string;
+            /** @description the verdicts between which it may go either way: none of them counts against the eye */
+            couldBe?: string[];
             /** @description within one slot */
             hueRight: boolean;
             mudCame: components["schemas"]["MudStart"];
@@ -5104,6 +5108,8 @@ export interface components {
             came: string;
             /** @description hue word */
             computed: string;
+            /** @description the verdicts between which it may go either way: none of them counts against the eye */
+            couldBe?: string[];
             /**
              * Format: int64
              * @description the slot, clockwise with the first role on top

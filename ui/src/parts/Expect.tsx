@@ -214,6 +214,7 @@ export function Said({
     <Typography aria-label="prediction" sx={{ borderLeft: `3px solid ${grey.ink}`, pl: 1 }}>
       You said {said.hueWord}, {said.verdict}, {mudWords(said.mud, from, to)}. It is{" "}
       {outcome.computed}, {outcome.came}, {mudWords(outcome.mudCame, from, to)}.{" "}
+      {outcome.couldBe && <>In tubes as they differ {outcome.couldBe.join(" or ")}. </>}
       <b>
         {outcome.points} of {each}
       </b>

@@ -144,6 +144,7 @@ export function StepCard({
           {predictions?.each}.{" "}
           {predicted.hueRight ? "The hue was right" : `It came as ${predicted.computed}`},{" "}
           {predicted.verdictRight ? "and so was the brightness." : `and it is ${predicted.came}.`}
+          {predicted.couldBe && ` In tubes as they differ ${predicted.couldBe.join(" or ")}.`}
         </Typography>
       )}
       <Looks slot={slot} settings={settings} />
