@@ -240,6 +240,7 @@ type chooseInput struct {
 	From     string   `query:"from" default:"box" enum:"box,library" doc:"from which paints"`
 	Aim      string   `query:"aim" default:"coverage" format:"aim" doc:"what for: the most clean hues, the least price, the fewest tubes, the wanted colours"`
 	Careful  bool     `query:"careful" doc:"no paint whose class carries a special hazard"`
+	Lasting  bool     `query:"lasting" doc:"only paints of a lightfastness of I or II, typical of their class"`
 	Without  []string `query:"without" maxItems:"12" doc:"no paint of these classes of caution"`
 	Contains []string `query:"contains" maxItems:"6" doc:"paints that must be in it"`
 	Ticket   string   `query:"ticket" maxLength:"40" doc:"names the search, so that one can ask how far it is, and end it; a painter may have four at once, one more ends the oldest"`
@@ -252,7 +253,7 @@ func (s *Server) choose(ctx context.Context, in *chooseInput) (*struct{ Body wir
 	}
 	ctx, done := watched(ctx)
 	defer done()
-	r := reach.Request{Kind: wheel.SystemKind(in.Kind), Aim: reach.Aim(in.Aim), Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Without: in.Without, Medium: v.Medium}
+	r := reach.Request{Kind: wheel.SystemKind(in.Kind), Aim: reach.Aim(in.Aim), Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Lasting: in.Lasting, Without: in.Without, Medium: v.Medium}
 	began := time.Now()
 	got, err := s.studio.Choose(ctx, painter(ctx).ID, in.Ticket, r)
 	if err != nil {

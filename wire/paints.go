@@ -21,7 +21,9 @@ type Paint struct {
 	Strength int     `json:"strength" doc:"tinting strength of the class, 1 weak to 5 very strong"`
 	Staining string  `json:"staining,omitempty" enum:"low,medium,high" doc:"typical of the class"`
 	// Lightfast is how well the class keeps its colour in light.
-	Lightfast string `json:"lightfast,omitempty" enum:"excellent,good,fair,poor" doc:"typical of the class"`
+	Lightfast       string `json:"lightfast,omitempty" enum:"excellent,good,fair,poor" doc:"typical of the class"`
+	LightfastRating string `json:"lightfastRating,omitempty" enum:"I,II,III,IV" doc:"the same as a rating; of a label that of its worst pigment"`
+	LightfastReason string `json:"lightfastReason,omitempty" doc:"what of the class makes it so"`
 	Colours
 	Judgement
 	Lean     *Lean    `json:"lean" doc:"null where there is no hue to lean"`
@@ -79,7 +81,7 @@ func (v View) Paint(p *paint.Paint) Paint {
 	out := Paint{
 		ID: p.ID, CI: p.CI, Name: p.Name, Short: p.ShortName(), Also: p.AlsoCalled(), HueOrder: round(bias.HueOrder(p), 2), Family: string(bias.FamilyOf(p)), Hiding: p.Hiding, Strength: p.StrengthClass,
 		Colours: v.colours(&m, u), Judgement: judgement(u), Because: bias.Alone(p),
-		Staining: p.Staining, Lightfast: p.Lightfast,
+		Staining: p.Staining, Lightfast: p.Lightfast, LightfastRating: p.Lightfastness().Rating, LightfastReason: p.Lightfastness().Reason,
 		Caution: p.Caution, Cautious: p.Hazardous(), StudentSafe: p.StudentSafe(), Roles: []string{}, Playable: []string{}, Ladder: v.ladder(&m),
 	}
 	out.Lean = leanIn(p, "")

@@ -162,7 +162,7 @@ func matchCommand() *cobra.Command {
 func chooseCommand() *cobra.Command {
 	var q question
 	var kind, from, aim, file, painter string
-	var careful bool
+	var careful, lasting bool
 	var box, contains, wants, without []string
 	c := &cobra.Command{
 		Use:     "choose --kind triad|split|double --from box|library",
@@ -197,7 +197,7 @@ func chooseCommand() *cobra.Command {
 			for _, w := range wants {
 				wanted = append(wanted, reach.Wanted{Colour: w})
 			}
-			r := reach.Request{Kind: wheel.SystemKind(kind), Aim: reach.Aim(aim), Library: from == "library", Contains: contains, Careful: careful, Without: without, Medium: v.Medium, Prices: of.Prices, Workers: runtime.GOMAXPROCS(0)}
+			r := reach.Request{Kind: wheel.SystemKind(kind), Aim: reach.Aim(aim), Library: from == "library", Contains: contains, Careful: careful, Lasting: lasting, Without: without, Medium: v.Medium, Prices: of.Prices, Workers: runtime.GOMAXPROCS(0)}
 			if r.Aim == reach.NearestTargets {
 				if r.Targets, err = reach.Targets(wanted, v.Medium); err != nil {
 					return err
@@ -238,6 +238,7 @@ func chooseCommand() *cobra.Command {
 	c.Flags().StringVar(&painter, "painter", "", "whose box, where several painters keep one")
 	c.Flags().StringSliceVar(&without, "without", nil, "classes of caution that no paint of it may carry: cadmium,cobalt")
 	c.Flags().BoolVar(&careful, "careful", false, "no paint whose class carries a special hazard")
+	c.Flags().BoolVar(&lasting, "lasting", false, "only paints of a lightfastness of I or II")
 	c.Flags().StringSliceVar(&contains, "contains", nil, "paints that must be in it")
 	return c
 }

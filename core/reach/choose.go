@@ -130,6 +130,7 @@ type Criteria struct {
 	Contains []string         // paints that must be in it, by id
 	Among    []string         // only these, by id; all of the table when empty
 	Careful  bool             // no paint whose class carries a special hazard
+	Lasting  bool             // only paints that keep their colour in light, I and II
 	Without  []string         // none of these classes of caution
 	// Prices, when given, ask for the cheapest of the systems that reach nearly as
 	// many hues cleanly as the best; a paint without a price is left out.
@@ -288,7 +289,7 @@ func (t *Table) candidates(w Criteria, k int, missing *[]string) (role, must []i
 	role = slices.DeleteFunc(slices.Clone(t.roles[k]), func(i int) bool {
 		p := t.paints[i]
 		_, priced := w.Prices[p.ID]
-		return len(w.Among) > 0 && !slices.Contains(w.Among, p.ID) || w.Careful && p.Hazardous() || slices.Contains(w.Without, p.CautionClass) || w.Prices != nil && !priced
+		return len(w.Among) > 0 && !slices.Contains(w.Among, p.ID) || w.Careful && p.Hazardous() || w.Lasting && !p.Lasting() || slices.Contains(w.Without, p.CautionClass) || w.Prices != nil && !priced
 	})
 	for _, i := range role {
 		if at := slices.Index(*missing, t.paints[i].ID); at >= 0 {

@@ -298,3 +298,18 @@ func TestASearchTellsHowFarItIsAndEndsWhenItIsLeft(t *testing.T) {
 	_, err = Swaps(ctx, systemOf(t, wheel.RYB, []string{"PY65"}, []string{"PR254"}, []string{"PB29"}), paint.Library())
 	assert.ErrorIs(t, err, context.Canceled)
 }
+
+// Only paints that keep their colour are chosen where that is asked for.
+func TestLastingPaintsAloneAreChosen(t *testing.T) {
+	paints := painttest.Paints("PY3", "PY184", "PR83", "PR254", "PB29", "PB15:3")
+	table, err := NewTable(t.Context(), paints, 1, nil)
+	require.NoError(t, err)
+	best, err := table.Best(t.Context(), Criteria{Kind: wheel.RYB, Lasting: true, Most: 10})
+	require.NoError(t, err)
+	require.NotEmpty(t, best)
+	for _, c := range best {
+		for _, p := range c.System.Paints() {
+			assert.True(t, p.Lasting(), p.ID)
+		}
+	}
+}

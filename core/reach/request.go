@@ -48,6 +48,7 @@ type Request struct {
 	Library  bool         // from the whole library; from the box otherwise
 	Contains []string     // ids of paints that must be in it
 	Careful  bool         // no paint whose class carries a special hazard
+	Lasting  bool         // only paints that keep their colour in light, I and II
 	Without  []string     // nor one of these classes of caution
 	Prices   map[string]float64
 	Workers  int    // how much of the machine it may take: at least 1
@@ -83,7 +84,7 @@ const mostBought = 5
 // every one is looked at. From a box it says as well which paint of the library
 // would add most. The error is TooMany, that of the context, or an input.Error.
 func Choose(ctx context.Context, box []*paint.Paint, r Request) (Result, error) {
-	criteria := Criteria{Kind: r.Kind, Contains: r.Contains, Careful: r.Careful, Without: r.Without, Most: 1 + RunnersUp, Workers: r.Workers, Report: r.Report}
+	criteria := Criteria{Kind: r.Kind, Contains: r.Contains, Careful: r.Careful, Lasting: r.Lasting, Without: r.Without, Most: 1 + RunnersUp, Workers: r.Workers, Report: r.Report}
 	switch {
 	case r.Aim == LeastPrice && r.Library:
 		return Result{}, input.Errorf("The library knows no prices: choose by price from the box, where its tubes have some.")

@@ -432,6 +432,7 @@ export type Choosing = {
   from: "box" | "library";
   aim: "coverage" | "price" | "tubes" | "targets";
   careful: boolean;
+  lasting: boolean;
   without: string[];
   contains: string[];
 };
@@ -458,11 +459,24 @@ export const endSearch = () =>
 
 /** The best system of a kind. */
 export const chooseQuery = (
-  { kind, from, aim, careful, without, contains }: Choosing,
+  { kind, from, aim, careful, lasting, without, contains }: Choosing,
   { medium, light, judged }: Conditions,
 ) =>
   queryOptions({
-    queryKey: ["box", "choose", kind, from, aim, careful, without, contains, medium, light, judged],
+    queryKey: [
+      "box",
+      "choose",
+      kind,
+      from,
+      aim,
+      careful,
+      lasting,
+      without,
+      contains,
+      medium,
+      light,
+      judged,
+    ],
     queryFn: ({ signal }) =>
       answer(
         client.POST("/api/choose", {
@@ -473,6 +487,7 @@ export const chooseQuery = (
               from,
               aim,
               careful,
+              lasting,
               ...(without.length > 0 && { without }),
               ...(contains.length > 0 && { contains }),
               ticket: newTicket(),

@@ -4550,6 +4550,13 @@ export interface components {
              * @enum {string}
              */
             lightfast?: "excellent" | "good" | "fair" | "poor";
+            /**
+             * @description the same as a rating; of a label that of its worst pigment
+             * @enum {string}
+             */
+            lightfastRating?: "I" | "II" | "III" | "IV";
+            /** @description what of the class makes it so */
+            lightfastReason?: string;
             masstone: components["schemas"]["Colour"];
             name: string;
             /** @description the roles it may play, however unusual it is there */
@@ -6937,6 +6944,13 @@ export interface components {
              * @enum {string}
              */
             lightfast?: "excellent" | "good" | "fair" | "poor";
+            /**
+             * @description the same as a rating; of a label that of its worst pigment
+             * @enum {string}
+             */
+            lightfastRating?: "I" | "II" | "III" | "IV";
+            /** @description what of the class makes it so */
+            lightfastReason?: string;
             made: components["schemas"]["Making"];
             madeWords: string;
             masstone: components["schemas"]["Colour"];
@@ -8450,6 +8464,8 @@ export interface operations {
                 aim?: components["schemas"]["Aim"];
                 /** @description no paint whose class carries a special hazard */
                 careful?: boolean;
+                /** @description only paints of a lightfastness of I or II, typical of their class */
+                lasting?: boolean;
                 /** @description no paint of these classes of caution */
                 without?: string[];
                 /** @description paints that must be in it */

@@ -246,7 +246,7 @@ function Facts({ tube }: { tube: KeptTube }) {
       "lightfastness",
       p.lightfast ? (
         <>
-          {p.lightfast}
+          {p.lightfastRating ? `${p.lightfastRating}, ${p.lightfast}` : p.lightfast}
           <Typical />
         </>
       ) : (
@@ -290,6 +290,11 @@ function Facts({ tube }: { tube: KeptTube }) {
           </Box>
         ))}
       </Box>
+      {p.lightfastReason && (
+        <Typography variant="caption" component="p">
+          in light: {p.lightfastReason}
+        </Typography>
+      )}
       {(p.staining || p.lightfast) && (
         <Typography variant="caption" component="p">
           * typical of the pigment class, not of your tube

@@ -37,6 +37,9 @@ const said = {
 } as const;
 const froms = { box: "from my box", library: "from the whole library" } as const;
 
+/** What light may do to the paints that are chosen. */
+const lights = { any: "lightfast or not", yes: "lightfast: I and II" } as const;
+
 /** The best system of a kind for clean coverage, exactly; what comes next, and what to buy. */
 export function ChooseView({ view }: { view: Conditions }) {
   const { search, show, one } = useAddress();
@@ -45,9 +48,10 @@ export function ChooseView({ view }: { view: Conditions }) {
   const wish = one<Choosing["aim"]>("aim", aims, "coverage");
   const aim = from === "library" && wish === "price" ? "coverage" : wish;
   const careful = search.get("careful") === "yes";
+  const lasting = search.get("lasting") === "yes";
   const without = listIn(search, "without") ?? [];
   const contains = listIn(search, "contains") ?? [];
-  const got = useQuery(chooseQuery({ kind, from, aim, careful, without, contains }, view));
+  const got = useQuery(chooseQuery({ kind, from, aim, careful, lasting, without, contains }, view));
   const box = useQuery(boxQuery(view));
   const library = useQuery(paintsQuery(view));
   const make = useNewWheel();
@@ -110,6 +114,12 @@ export function ChooseView({ view }: { view: Conditions }) {
               ...relisted("without", v === "" || v === "all" ? () => [] : joined(v)),
             })
           }
+        />
+        <Setting
+          label="in light"
+          words={lights}
+          value={lasting ? "yes" : "any"}
+          onChoose={(v) => show({ lasting: v === "yes" ? v : undefined })}
         />
         <OneOf
           label="must contain"
