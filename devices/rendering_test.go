@@ -18,11 +18,14 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/certainty"
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
 	"gyrophane/core/paint/painttest"
+	"gyrophane/core/path"
+	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 )
 
@@ -252,4 +255,68 @@ func TestAThinSheetIsNoStrength(t *testing.T) {
 	}
 	assert.GreaterOrEqual(t, films[0], enough*90/100)
 	assert.GreaterOrEqual(t, films[1], enough/2)
+}
+
+// A printed sheet of the six swatches that make a wheel surer is learned from by one photo: its greys say what the phone does.
+// No strength is offered that is none, and the ranges of what was mixed hold.
+func TestASheetOfSwatchesIsReadOffAPhoto(t *testing.T) {
+	in, err := paint.ParseMedium("gouache")
+	require.NoError(t, err)
+	system, err := wheel.Selection{Kind: wheel.Split, Roles: splitRoles}.System(paint.Find)
+	require.NoError(t, err)
+	w := wheel.Build(system, wheel.Options{})
+	got, err := journal.SurerOf(w, journal.Swatching{In: in, Source: paint.Photo, Doubts: certainty.Usual})
+	require.NoError(t, err)
+	var recipes []recipe.Recipe
+	for _, s := range got.Swatches {
+		recipes = append(recipes, s.Recipe)
+	}
+	sheet := bench.Swatches(recipes)
+	r := rand.New(rand.NewPCG(33, 30))
+	draws := drawsOf(8)
+	learned, within, all, deviation := 0, 0, 0, 0.0
+	for seed := range draws {
+		truth := map[string]float64{}
+		for _, p := range system.Paints() {
+			truth[p.ID] = math.Exp(0.25 * r.NormFloat64())
+		}
+		samples, _ := phoned(t, &sheet, in, Shot{Seed: uint64(33_000 + seed), Rendering: anyRendering(r), Strength: truth}, GreyStep)
+		told, err := journal.Learn(samples, in, journal.Sure{})
+		if errors.As(err, new(input.Error)) {
+			continue
+		}
+		require.NoError(t, err)
+		require.NotNil(t, told.Joint)
+		learned++
+		at := map[*paint.Paint]int{}
+		for i, s := range told.Strengths {
+			at[s.Paint] = i
+		}
+		for _, p := range w.Paths() {
+			i, one := at[p.A]
+			k, two := at[p.B]
+			if !one || !two {
+				continue
+			}
+			knows := func(q *paint.Paint) certainty.Doubt { return told.Joint.Doubt(at[q]) }
+			now := certainty.Steps(p, path.ByHue, knows, certainty.HalfWay)[0]
+			off := told.Joint.Off[3*k] - told.Joint.Off[3*i] - math.Log(truth[p.B.ID]/truth[p.A.ID])
+			for _, s := range told.Offer() { // what is known is beside what would be taken then
+				switch s.Paint {
+				case p.A:
+					off -= math.Log(s.New / s.Old)
+				case p.B:
+					off += math.Log(s.New / s.Old)
+				}
+			}
+			all, deviation = all+1, deviation+now.Deviation()
+			if math.Abs(off) <= 1.2816*now.Deviation() {
+				within++
+			}
+		}
+	}
+	t.Logf("learned from %d of %d; %d of %d within; deviation %.3f, promised %.3f, before %.3f", learned, draws, within, all, deviation/float64(all), got.Swatches[len(got.Swatches)-1].Spread, got.Now)
+	assert.GreaterOrEqual(t, learned, draws*85/100)
+	assert.GreaterOrEqual(t, float64(within), 0.75*float64(all))
+	assert.Less(t, deviation/float64(all), 0.7*got.Now)
 }

@@ -43,9 +43,12 @@ type anchor struct {
 	of    *Grey
 }
 
-// A rendering is fitted from so many places of so many tubes on.
+// A rendering is fitted from so many places of so many tubes on; a grey that is known counts for two of them, so that a
+// printed sheet of six swatches can be read off a photo.
 const (
 	fewestPlaces = 8
+	knownGrey    = 2 // places that a grey which is known counts for
+	leastPlaces  = 4
 	fewestTubes  = 3
 )
 
@@ -126,7 +129,7 @@ func (f *fit) expose() {
 	}
 	number := map[*Photograph]int{}
 	for _, p := range all {
-		if places[p] >= fewestPlaces && len(tubes[p]) >= fewestTubes {
+		if places[p] >= leastPlaces && places[p]+knownGrey*len(p.Greys) >= fewestPlaces && len(tubes[p]) >= fewestTubes {
 			number[p] = len(f.photos)
 			for g := range p.Greys {
 				f.anchors = append(f.anchors, anchor{len(f.photos), &p.Greys[g]})

@@ -55,6 +55,10 @@ const (
 	mostSwatching = 40 // paints
 )
 
+// ofSwatches is how far a swatch strays that is read off a photo of a few, CIEDE2000 in each component: what the phone does
+// to colours stays open then.
+const ofSwatches = 1.44
+
 // tint is how much white a swatch of one paint has.
 const tint = 9
 
@@ -176,6 +180,9 @@ func (s *swatching) telling(all []recipe.Recipe) []*mat.Dense {
 	var samples []Sample
 	for _, r := range all {
 		one := Sample{Parts: r.Plain(), Noise: NoiseOf(s.Source, 0)}
+		if s.Source == paint.Photo {
+			one.Noise = ofSwatches
+		}
 		if s.Strays != nil {
 			one.Strays = s.Strays(r)
 		}
