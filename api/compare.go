@@ -152,11 +152,15 @@ func (s *Server) exportComparison(ctx context.Context, in *exportComparisonInput
 	if err != nil {
 		return nil, err
 	}
+	doubts, err := s.studio.Doubts(ctx, studio.As(painter(ctx)))
+	if err != nil {
+		return nil, err
+	}
 	out := &Export{ContentType: "text/csv; charset=utf-8", ContentDisposition: fmt.Sprintf("attachment; filename=%q", "comparison."+in.Format)}
 	if in.Format == "svg" {
 		out.ContentType, out.Body = "image/svg+xml", files.ComparisonSVG(systems)
 	} else {
-		out.Body = files.ComparisonCSV(systems)
+		out.Body = files.ComparisonCSV(systems, doubts)
 	}
 	return out, nil
 }

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/certainty"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/reach"
@@ -30,7 +31,7 @@ func TestAComparisonGoesOutAsAFile(t *testing.T) {
 	require.NoError(t, err)
 	got, err := reach.SideBySide([]reach.Named{named(t, `=three <&> "quoted"`, "triad", "PY65", "PR254", "PB29"), named(t, "six", "split", "PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3")}, in)
 	require.NoError(t, err)
-	rows, err := csv.NewReader(bytes.NewReader(ComparisonCSV(got))).ReadAll()
+	rows, err := csv.NewReader(bytes.NewReader(ComparisonCSV(got, certainty.Usual))).ReadAll()
 	require.NoError(t, err)
 	require.Len(t, rows, 3)
 	assert.Equal(t, `'=three <&> "quoted"`, rows[1][0], "no spreadsheet takes it for a formula")

@@ -9,19 +9,26 @@ import (
 	"strconv"
 	"strings"
 
+	"gyrophane/core/certainty"
 	"gyrophane/core/paint"
 	"gyrophane/core/reach"
+	"gyrophane/core/wheel"
 )
 
 // ComparisonCSV is the figures of systems side by side as a table: a row a
-// system, then how far each reaches in every bin of wheel hue.
-func ComparisonCSV(systems []reach.Compared) []byte {
-	header := []string{"system", "kind", "paints", "clean_coverage", "soft_coverage", "vivid_coverage", "mean_brightness", "widest_gap_degrees", "gap_from", "gap_to", "darkest_l", "complement_middles_c", "evenness", "jumps", "lamp_de00", "tubes", "price", "cautions"}
+// system, then how far each reaches in every bin of wheel hue; deviations are those that tubes as they differ make.
+func ComparisonCSV(systems []reach.Compared, doubts certainty.Doubts) []byte {
+	var all []wheel.System
+	for _, s := range systems {
+		all = append(all, s.System)
+	}
+	sure := certainty.OfSystems(all, doubts)
+	header := []string{"system", "kind", "paints", "clean_coverage", "soft_coverage", "vivid_coverage", "mean_brightness", "widest_gap_degrees", "gap_from", "gap_to", "darkest_l", "complement_middles_c", "evenness", "jumps", "lamp_de00", "tubes", "price", "cautions", "clean_coverage_deviation", "mean_brightness_deviation"}
 	for bin := range reach.Bins {
 		header = append(header, fmt.Sprintf("reach_%.1f", reach.Middle(bin)))
 	}
 	rows := [][]string{header}
-	for _, s := range systems {
+	for i, s := range systems {
 		var codes, cautions []string
 		paints := s.System.Paints()
 		for _, p := range paints {
@@ -33,7 +40,7 @@ func ComparisonCSV(systems []reach.Compared) []byte {
 		gap := s.Reach.WidestGap()
 		from, to := gap.Words()
 		row := []string{textCell(s.Name), string(s.System.Kind), textCell(strings.Join(codes, " ")), figure(s.Reach.Clean(), 4), figure(s.Reach.Soft(), 4), figure(s.Reach.Vivid(), 4), figure(s.Reach.Mean(), 4), figure(gap.Degrees, 1), from, to,
-			figure(s.Dark.Lab.L, 1), figure(s.Middles, 2), figure(s.Evenness, 3), strconv.Itoa(s.Jumps), figure(s.Lamp.DE, 2), strconv.Itoa(len(paints)), optional(s.Price), strings.Join(cautions, "; ")}
+			figure(s.Dark.Lab.L, 1), figure(s.Middles, 2), figure(s.Evenness, 3), strconv.Itoa(s.Jumps), figure(s.Lamp.DE, 2), strconv.Itoa(len(paints)), optional(s.Price), strings.Join(cautions, "; "), figure(sure.Clean(i), 4), figure(sure.Mean(i), 4)}
 		for _, r := range s.Reach {
 			row = append(row, figure(r, 4))
 		}

@@ -7,7 +7,7 @@ const arrow = "M1 4.6 L14.2 5 L12.4 1.4 L23 6 L12.4 10.6 L14.2 7 L1 7.4Z";
 const lower = "M2.1 12 A6 6 0 1 0 13.9 12 Z";
 
 /** How an outline is drawn: whole where it is sure, dashed where it is likely, dotted where it may go either way. */
-const dashes: Record<Sureness, string | undefined> = {
+export const dashes: Record<Sureness, string | undefined> = {
   sure: undefined,
   likely: "5 2.6",
   "either way": "1.7 2.3",

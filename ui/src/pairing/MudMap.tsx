@@ -4,7 +4,7 @@ import Typography from "@mui/material/Typography";
 import { useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { PairingOfBoth, Pairings } from "../api/client";
 import { figures, grey, text } from "../drawing/style";
-import { Drop } from "../drawing/Marks";
+import { dashes, Drop } from "../drawing/Marks";
 import { fill } from "../drawing/screen";
 import { keyOf } from "../parts/naming";
 import { usePhone } from "../parts/usePhone";
@@ -245,6 +245,18 @@ export function MudMap({
                       strokeWidth={1.2}
                     />
                   )}
+                  {p.sure && p.sure !== "sure" && !covered(p) && size > 20 && (
+                    <circle
+                      data-sure={p.sure}
+                      cx={x + size / 2}
+                      cy={y + size / 2}
+                      r={Math.max(1.6, disc(p.retention)) + 2.5}
+                      fill="none"
+                      stroke={grey.ink}
+                      strokeWidth={1.2}
+                      strokeDasharray={dashes[p.sure]}
+                    />
+                  )}
                   {!p.agrees && !covered(p) && size > 20 && (
                     <path
                       d={`M${x + 2} ${y + 2} h${size / 4} l${-size / 4} ${size / 4} Z`}
@@ -260,6 +272,8 @@ export function MudMap({
       <Typography variant="caption" component="p" sx={{ mt: 0.5 }}>
         the disc’s area is the brightness left half way: black clean, grey softened (ringed in
         black: quiet), hollow muddy
+        {sizes[zoom]! > 20 &&
+          "; a ring of dashes where that is likely, of dots where it may go either way"}
         {sizes[zoom]! > 20 && "; a cut corner where the rule of thumb parts from it"}; empty where
         there is no hue
       </Typography>
