@@ -9,9 +9,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bias"
+	"gyrophane/core/certainty"
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
-	"gyrophane/core/certainty"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
