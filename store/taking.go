@@ -8,6 +8,7 @@ import (
 	"gorm.io/gorm"
 	"gorm.io/gorm/clause"
 
+	"gyrophane/core/certainty"
 	"gyrophane/core/paint"
 )
 
@@ -35,17 +36,10 @@ type TakenStrength struct {
 	PainterID int64
 	Was       float64 // its strength before
 	Strength  float64
-	Low, High float64 // 95 in 100
-	Library   string  // the version that it is of; empty for a tube of own curves
-	Kept      bool    // it is what it was taken for: the strength stays, and how far it is known is kept
-	Known     *Known  `gorm:"serializer:json"` // nil where nothing is known but the interval
-}
-
-// Known is what is known of a tube together with the others of its taking, as certainty.Joint has it.
-type Known struct {
-	Place      int         `json:"place"` // among them, from 0
-	Off        []float64   `json:"off"`
-	Covariance [][]float64 `json:"covariance"` // its rows
+	Low, High float64         // 95 in 100
+	Library   string          // the version that it is of; empty for a tube of own curves
+	Kept      bool            // it is what it was taken for: the strength stays, and how far it is known is kept
+	Known     *certainty.Rows `gorm:"serializer:json"` // nil where nothing is known but the interval
 }
 
 // mostTakings is how many are kept of a painter.
@@ -163,6 +157,15 @@ func (s *Store) Film(ctx context.Context, painter int64, medium string) (film fl
 func (s *Store) Takings(ctx context.Context, painter int64) (out []Taking, err error) {
 	err = s.with(ctx, func(db *gorm.DB) error {
 		return db.Preload("Strengths", func(db *gorm.DB) *gorm.DB { return db.Order("tube_id") }).Where("painter_id = ?", painter).Order("id desc").Find(&out).Error
+	})
+	return out, err
+}
+
+// LastStrengths are, of each tube, what the last taking that stands says of it: one row a tube.
+func (s *Store) LastStrengths(ctx context.Context, painter int64) (out []TakenStrength, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		return db.Raw(`select distinct on (s.tube_id) s.* from taken_strengths s join takings t on t.id = s.taking_id
+			where s.painter_id = ? and t.undone_at is null order by s.tube_id, s.taking_id desc`, painter).Scan(&out).Error
 	})
 	return out, err
 }

@@ -3,7 +3,6 @@ package studio
 import (
 	"context"
 	"math"
-	"slices"
 
 	"gyrophane/core/certainty"
 	"gyrophane/core/paint"
@@ -21,7 +20,7 @@ func (s *Studio) Doubts(ctx context.Context, who Identity) (certainty.Doubts, er
 	if err != nil {
 		return nil, err
 	}
-	takings, err := s.store.Takings(ctx, p.ID)
+	strengths, err := s.store.LastStrengths(ctx, p.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -29,13 +28,13 @@ func (s *Studio) Doubts(ctx context.Context, who Identity) (certainty.Doubts, er
 	for i := range tubes {
 		of[paint.TubeID(tubes[i].ID)] = &tubes[i]
 	}
-	joints := known(takings)
+	learned := asLearned(strengths)
 	return func(paint *paint.Paint) certainty.Doubt {
 		t := of[paint.ID]
 		if t == nil {
 			return certainty.Usual(paint)
 		}
-		d := doubtOf(t, paint, takings, joints)
+		d := doubtOf(t, paint, learned)
 		if p.OldBox {
 			d = d.Older()
 		}
@@ -53,19 +52,34 @@ func unread(tubes map[string]Tube) certainty.Doubts {
 	}
 }
 
-// known is what is known of the tubes of some takings together, by the takings.
-func known(takings []store.Taking) map[int64]*certainty.Joint {
-	out := map[int64]*certainty.Joint{}
-	for _, t := range takings {
-		joint := &certainty.Joint{}
-		rows := slices.DeleteFunc(slices.Clone(t.Strengths), func(s store.TakenStrength) bool { return s.Known == nil })
-		slices.SortFunc(rows, func(a, b store.TakenStrength) int { return a.Known.Place - b.Known.Place })
-		for _, s := range rows {
-			joint.Off, joint.Covariance = append(joint.Off, s.Known.Off...), append(joint.Covariance, s.Known.Covariance...)
+// learnedTube is what the last taking that stands says of a tube.
+type learnedTube struct {
+	store.TakenStrength
+	joint *certainty.Joint // with the others of its taking of which that says the last word; nil where nothing is
+	at    int              // its place there
+}
+
+// asLearned are strengths by their tubes, those of one taking together.
+func asLearned(strengths []store.TakenStrength) map[int64]learnedTube {
+	out := map[int64]learnedTube{}
+	together := map[int64][]store.TakenStrength{}
+	for _, s := range strengths {
+		out[s.TubeID] = learnedTube{TakenStrength: s}
+		if s.Known != nil {
+			together[s.TakingID] = append(together[s.TakingID], s)
 		}
-		// A tube that was deleted since has left a gap, and then each is known by its interval alone.
-		if len(rows) > 0 && joint.Check(len(rows)) == nil {
-			out[t.ID] = joint
+	}
+	for _, rows := range together {
+		var known []*certainty.Rows
+		for _, s := range rows {
+			known = append(known, s.Known)
+		}
+		joint, err := certainty.OfRows(known)
+		if err != nil {
+			continue // then each is known by its interval
+		}
+		for i, s := range rows {
+			out[s.TubeID] = learnedTube{s, joint, i}
 		}
 	}
 	return out
@@ -74,27 +88,20 @@ func known(takings []store.Taking) map[int64]*certainty.Joint {
 // within95 is how many deviations either way hold 95 in 100.
 const within95 = 1.959963984540054
 
-// doubtOf is what is not known of a tube, as a paint that may be of before its strength was learned: what the last taking
-// that stands says of it, where it is as strong as it was found to be.
-func doubtOf(t *store.Tube, p *paint.Paint, takings []store.Taking, joints map[int64]*certainty.Joint) certainty.Doubt {
+// doubtOf is what is not known of a tube, as a paint that may be of before its strength was learned: what was learned of it,
+// where it is as strong as it was found to be.
+func doubtOf(t *store.Tube, p *paint.Paint, learned map[int64]learnedTube) certainty.Doubt {
 	if p.Family == "white" {
 		return certainty.Doubt{}
 	}
 	out := originOf(t, p).Doubt()
-	for _, taking := range takings { // the last one first
-		n := slices.IndexFunc(taking.Strengths, func(s store.TakenStrength) bool { return s.TubeID == t.ID })
-		if n < 0 || taking.UndoneAt != nil {
-			continue
-		}
-		s := &taking.Strengths[n]
-		switch joint := joints[taking.ID]; {
-		case math.Abs(p.Strength()/s.Strength-1) > alike:
-		case joint != nil && s.Known != nil:
-			return joint.Doubt(s.Known.Place)
-		case s.Low > 0 && s.High > s.Low:
-			out.Strength = min(out.Strength, math.Log(s.High/s.Low)/(2*within95))
-		}
-		return out
+	l, is := learned[t.ID]
+	switch {
+	case !is || math.Abs(p.Strength()/l.Strength-1) > alike:
+	case l.joint != nil:
+		return l.joint.Doubt(l.at)
+	case l.Low > 0 && l.High > l.Low:
+		out.Strength = min(out.Strength, math.Log(l.High/l.Low)/(2*within95))
 	}
 	return out
 }

@@ -201,9 +201,7 @@ func (of *Learning) keepKnown(taking *store.Taking, added map[int]store.NewTube)
 			row = &taking.Strengths[n]
 			n++
 		}
-		known := &store.Known{Place: place}
-		known.Off, known.Covariance = joint.Rows(place)
-		row.Known = known
+		row.Known = joint.Rows(place)
 	}
 }
 

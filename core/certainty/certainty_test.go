@@ -263,9 +263,20 @@ func TestWhatIsKnownTogetherNarrowsTheRatio(t *testing.T) {
 	joint.Off[3] = 0.3
 	assert.InDelta(t, together.Ratio-0.3, Steps(p, path.ByHue, knows, HalfWay)[0].Ratio, 0.02)
 	assert.Equal(t, joint.Covariance[3][3], joint.Of(1).Covariance[0][0])
-	off, rows := joint.Rows(1)
-	assert.Equal(t, 0.3, off[0])
-	assert.Len(t, rows, 3)
+	assert.Equal(t, 0.3, joint.Rows(1).Off[0])
+	again, err := OfRows([]*Rows{joint.Rows(0), joint.Rows(1)})
+	require.NoError(t, err)
+	assert.Equal(t, joint, again)
+	alone, err := OfRows([]*Rows{joint.Rows(1)})
+	require.NoError(t, err, "where the other is no more")
+	assert.Equal(t, joint.Of(1), alone)
+	odd := *joint.Rows(1)
+	odd.Place = 5
+	_, err = OfRows([]*Rows{&odd})
+	assert.Error(t, err)
+	odd.Place = -1
+	_, err = OfRows([]*Rows{&odd})
+	assert.Error(t, err)
 }
 
 func TestWhatIsNoCovarianceIsRefused(t *testing.T) {

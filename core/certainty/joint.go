@@ -83,10 +83,37 @@ func (j *Joint) Of(tubes ...int) *Joint {
 	return out
 }
 
-// Rows are what is known of one of the tubes, by its place: of each unknown how far it lies off, and its row of the
-// covariance.
-func (j *Joint) Rows(tube int) (off []float64, covariance [][]float64) {
-	return j.Off[perTube*tube : perTube*(tube+1)], j.Covariance[perTube*tube : perTube*(tube+1)]
+// Rows are what is known of one of the tubes together with the others: as it is kept with the tube.
+type Rows struct {
+	Place      int         `json:"place"` // among them, from 0
+	Off        []float64   `json:"off"`   // of each of its unknowns,
+	Covariance [][]float64 `json:"covariance"`
+}
+
+// Rows are those of one of the tubes, by its place.
+func (j *Joint) Rows(tube int) *Rows {
+	return &Rows{tube, j.Off[perTube*tube : perTube*(tube+1)], j.Covariance[perTube*tube : perTube*(tube+1)]}
+}
+
+// OfRows is what rows of one learning say together, in their order: of the tubes that they are of, be it that others were there. The
+// error says why they do not belong to each other.
+func OfRows(rows []*Rows) (*Joint, error) {
+	out := &Joint{}
+	for _, r := range rows {
+		out.Off = append(out.Off, r.Off...)
+		for _, row := range r.Covariance {
+			var of []float64
+			for _, other := range rows {
+				from := perTube * other.Place
+				if from < 0 || from+perTube > len(row) {
+					return nil, fmt.Errorf("a row of %d figures knows no tube at place %d", len(row), other.Place)
+				}
+				of = append(of, row[from:from+perTube]...)
+			}
+			out.Covariance = append(out.Covariance, of)
+		}
+	}
+	return out, out.Check(len(rows))
 }
 
 // Together is what is known of some paints together.
@@ -99,7 +126,7 @@ func Together(paints []*paint.Paint, doubt Doubts) *Joint {
 	for i, d := range of {
 		off := make([]float64, perTube)
 		if d.Learned != nil {
-			off, _ = d.Learned.Rows(d.Tube)
+			off = d.Learned.Rows(d.Tube).Off
 		}
 		out.Off = append(out.Off, off...)
 		for u, deviation := range d.deviations() {
