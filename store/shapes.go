@@ -329,21 +329,22 @@ func (c WheelContent) same(other WheelContent) (bool, error) {
 
 type keptSlotOutcome struct {
 	versioned
-	Name         string `json:"name"`
-	HueWord      string `json:"computed"`
-	Verdict      string `json:"came"`
-	HueRight     bool   `json:"hueRight"`
-	VerdictRight bool   `json:"verdictRight"`
-	VerdictNear  bool   `json:"verdictNear"`
-	Points       int    `json:"points"`
+	Name         string   `json:"name"`
+	HueWord      string   `json:"computed"`
+	Verdict      string   `json:"came"`
+	HueRight     bool     `json:"hueRight"`
+	VerdictRight bool     `json:"verdictRight"`
+	VerdictNear  bool     `json:"verdictNear"`
+	Points       int      `json:"points"`
+	Could        []string `json:"couldBe,omitempty"`
 }
 
 func keepSlotOutcome(o journal.SlotOutcome) keptSlotOutcome {
-	return keptSlotOutcome{versioned: slotOutcomeShape, Name: o.Name, HueWord: o.HueWord, Verdict: o.Verdict, HueRight: o.HueRight, VerdictRight: o.VerdictRight, VerdictNear: o.VerdictNear, Points: o.Points}
+	return keptSlotOutcome{versioned: slotOutcomeShape, Name: o.Name, HueWord: o.HueWord, Verdict: o.Verdict, HueRight: o.HueRight, VerdictRight: o.VerdictRight, VerdictNear: o.VerdictNear, Points: o.Points, Could: o.Could}
 }
 
 func (o keptSlotOutcome) open() journal.SlotOutcome {
-	return journal.SlotOutcome{Name: o.Name, HueWord: o.HueWord, Verdict: o.Verdict, HueRight: o.HueRight, VerdictRight: o.VerdictRight, VerdictNear: o.VerdictNear, Points: o.Points}
+	return journal.SlotOutcome{Name: o.Name, HueWord: o.HueWord, Verdict: o.Verdict, HueRight: o.HueRight, VerdictRight: o.VerdictRight, VerdictNear: o.VerdictNear, Points: o.Points, Could: o.Could}
 }
 
 type keptExpected struct {
@@ -369,23 +370,24 @@ func (e keptExpected) open() journal.Expected {
 // keptPairOutcome: what is right is counted by SQL, under these names.
 type keptPairOutcome struct {
 	versioned
-	Section      string  `json:"section"`
-	Spacing      string  `json:"spacing"`
-	HueWord      string  `json:"computed"`
-	Verdict      string  `json:"came"`
-	Retention    float64 `json:"retention"`
-	Mud          keptMud `json:"mudCame"`
-	HueRight     bool    `json:"hueRight"`
-	VerdictRight bool    `json:"verdictRight"`
-	MudRight     bool    `json:"mudRight"`
-	Points       int     `json:"points"`
+	Section      string   `json:"section"`
+	Spacing      string   `json:"spacing"`
+	HueWord      string   `json:"computed"`
+	Verdict      string   `json:"came"`
+	Retention    float64  `json:"retention"`
+	Mud          keptMud  `json:"mudCame"`
+	HueRight     bool     `json:"hueRight"`
+	VerdictRight bool     `json:"verdictRight"`
+	MudRight     bool     `json:"mudRight"`
+	Points       int      `json:"points"`
+	Could        []string `json:"couldBe,omitempty"`
 }
 
 func keepPairOutcome(o journal.PairOutcome) keptPairOutcome {
-	return keptPairOutcome{versioned: pairOutcomeShape, Section: o.Section, Spacing: o.Spacing, HueWord: o.HueWord, Verdict: o.Verdict, Retention: o.Retention, Mud: keptMud(o.Mud), HueRight: o.HueRight, VerdictRight: o.VerdictRight, MudRight: o.MudRight, Points: o.Points}
+	return keptPairOutcome{versioned: pairOutcomeShape, Section: o.Section, Spacing: o.Spacing, HueWord: o.HueWord, Verdict: o.Verdict, Retention: o.Retention, Mud: keptMud(o.Mud), HueRight: o.HueRight, VerdictRight: o.VerdictRight, MudRight: o.MudRight, Points: o.Points, Could: o.Could}
 }
 
 func (o keptPairOutcome) open() journal.PairOutcome {
 	return journal.PairOutcome{Section: o.Section, Spacing: o.Spacing, HueWord: o.HueWord, Verdict: o.Verdict, Retention: o.Retention, Mud: journal.MudStart(o.Mud),
-		HueRight: o.HueRight, VerdictRight: o.VerdictRight, MudRight: o.MudRight, Points: o.Points}
+		HueRight: o.HueRight, VerdictRight: o.VerdictRight, MudRight: o.MudRight, Points: o.Points, Could: o.Could}
 }

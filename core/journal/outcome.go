@@ -26,7 +26,7 @@ type PairOutcome struct {
 	Mud                              MudStart
 	HueRight, VerdictRight, MudRight bool
 	Points                           int      // 0 to MostOfGuess
-	Could                            []string `json:",omitempty"` // the verdicts between which it may go either way
+	Could                            []string // the verdicts between which it may go either way
 }
 
 // Right says whether all that was expected came: the hue, how bright, where the mud starts.
@@ -70,7 +70,7 @@ type SlotOutcome struct {
 	HueWord, Verdict                    string
 	HueRight, VerdictRight, VerdictNear bool
 	Points                              int      // 0 to MostPoints
-	Could                               []string `json:",omitempty"` // the verdicts between which it may go either way
+	Could                               []string // the verdicts between which it may go either way
 }
 
 func verdictWords(of []paint.Verdict) (out []string) {
