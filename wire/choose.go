@@ -52,6 +52,7 @@ type Bought struct {
 	Gain           float64      `json:"gain" doc:"more clean coverage than without it"`
 	Hues           bool         `json:"hues" doc:"it brings clean hues, and not brightness alone"`
 	MeanGain       float64      `json:"meanGain" doc:"more mean brightness than without it"`
+	Alike          bool         `json:"alike" doc:"as tubes differ what it brings cannot be told from what the first brings"`
 }
 
 // Chosen shapes the result of a request.
@@ -82,8 +83,13 @@ func (v View) Chosen(r reach.Request, got reach.Result) Chosen {
 		}
 		return 0
 	})
+	var with []wheel.System
 	for _, b := range got.BuyNext {
-		out.BuyNext = append(out.BuyNext, Bought{Paint: v.summary(b.Paint), CleanCoverage: round(b.Reach.Clean(), 4), VividCoverage: round(b.Reach.Vivid(), 4), MeanBrightness: round(b.Reach.Mean(), 4), Gain: round(b.Gain, 4), MeanGain: round(b.MeanGain, 4), Hues: b.Hues()})
+		with = append(with, b.System)
+	}
+	bought := certainty.OfSystems(with, v.doubts())
+	for i, b := range got.BuyNext {
+		out.BuyNext = append(out.BuyNext, Bought{Alike: i > 0 && bought.Alike(0, i, got.BuyNext[0].Reach, b.Reach), Paint: v.summary(b.Paint), CleanCoverage: round(b.Reach.Clean(), 4), VividCoverage: round(b.Reach.Vivid(), 4), MeanBrightness: round(b.Reach.Mean(), 4), Gain: round(b.Gain, 4), MeanGain: round(b.MeanGain, 4), Hues: b.Hues()})
 	}
 	for _, g := range got.Cautions {
 		out.Cautions = append(out.Cautions, CautionClass{g.Class, g.Name})

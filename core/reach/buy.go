@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"gyrophane/core/paint"
+	"gyrophane/core/wheel"
 )
 
 // NotIn are the paints of the library that a box has not.
@@ -29,9 +30,10 @@ func has(paints []*paint.Paint, p *paint.Paint) bool {
 // where it reaches all, more brightly.
 type Purchase struct {
 	Paint    *paint.Paint
-	Reach    Reach   // of the best system with it
-	Gain     float64 // more of the circle reached cleanly than without it, 0 to 1
-	MeanGain float64 // more mean brightness than without it
+	System   wheel.System // the best with it,
+	Reach    Reach        // and its reach
+	Gain     float64      // more of the circle reached cleanly than without it, 0 to 1
+	MeanGain float64      // more mean brightness than without it
 }
 
 // leastGain is the share of the circle that a paint must bring to be worth buying or, where all is clean
@@ -69,7 +71,7 @@ func (t *Table) BuyNext(ctx context.Context, w Criteria, paints []*paint.Paint) 
 		case err != nil:
 			continue // it finds no place in such a system
 		}
-		one := Purchase{p, best[0].Reach, best[0].Reach.Clean() - had.Clean(), best[0].Reach.Mean() - had.Mean()}
+		one := Purchase{p, best[0].System, best[0].Reach, best[0].Reach.Clean() - had.Clean(), best[0].Reach.Mean() - had.Mean()}
 		if one.Hues() || had.Clean() == 1 && one.Gain > -leastGain && one.MeanGain >= leastGain {
 			out = append(out, one)
 		}

@@ -26,6 +26,7 @@ func TestTheBestOfABoxAndWhatToBuyNext(t *testing.T) {
 	require.NotEmpty(t, got.BuyNext, "a blue that leans to green is missing")
 	for _, b := range got.BuyNext {
 		assert.Contains(t, []string{"blue", "cyan"}, b.Paint.Family, b.Paint.ID)
+		assert.Contains(t, b.System.Paints(), b.Paint, "the system that it would make the best")
 		assert.InDelta(t, got.Best.Reach.Clean()+b.Gain, b.Reach.Clean(), 1e-3)
 	}
 	got, err = Choose(t.Context(), nil, Request{Kind: wheel.RYB, Aim: MostHues, Library: true, Contains: []string{"PB29"}})

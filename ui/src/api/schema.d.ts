@@ -2663,6 +2663,8 @@ export interface components {
             to: number;
         };
         Bought: {
+            /** @description as tubes differ what it brings cannot be told from what the first brings */
+            alike: boolean;
             /**
              * Format: double
              * @description of the best system with it

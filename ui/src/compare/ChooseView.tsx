@@ -230,6 +230,11 @@ export function ChooseView({ view }: { view: Conditions }) {
                     {b.hues
                       ? `then ${(100 * b.cleanCoverage).toFixed(0)} % of the hues are clean`
                       : `then the mean brightness is ${b.meanBrightness.toFixed(2)}, ${(100 * b.vividCoverage).toFixed(0)} % of the hues vivid`}
+                    {b.alike && (
+                      <>
+                        ; as good as the first, as <Word of="most tubes">tubes differ</Word>
+                      </>
+                    )}
                   </Typography>
                 </Box>
               ))}
