@@ -138,20 +138,13 @@ func (of *Learning) knows(samples []journal.Sample, before certainty.Doubts) *Kn
 	if of.Learned.Joint == nil {
 		return nil
 	}
-	at, taken := map[string]int{}, map[string]*paint.Paint{}
-	for i, one := range of.Learned.Strengths {
-		at[one.Paint.ID], taken[one.Paint.ID] = i, one.Paint
+	taken, err := of.Learned.Tubes()
+	if err != nil {
+		return nil // so far off that no tube is so
 	}
-	for _, one := range of.Offered {
-		if tube, err := one.Paint.Tube(one.Paint.ID, one.New/one.Old); err == nil {
-			taken[one.Paint.ID] = tube
-		}
-	}
-	now := func(p *paint.Paint) certainty.Doubt {
-		if i, learned := at[p.ID]; learned {
-			return of.Learned.Joint.Doubt(i)
-		}
-		return before(p)
+	as := map[string]*paint.Paint{}
+	for _, one := range of.Learned.Strengths {
+		as[one.Paint.ID] = one.Paint
 	}
 	var was, is []*path.Path
 	seen := map[[2]string]bool{}
@@ -165,13 +158,13 @@ func (of *Learning) knows(samples []journal.Sample, before certainty.Doubts) *Kn
 			continue
 		}
 		seen[pair] = true
-		was = append(was, path.New(of.Learned.Strengths[at[a.ID]].Paint, of.Learned.Strengths[at[b.ID]].Paint))
+		was = append(was, path.New(as[a.ID], as[b.ID]))
 		is = append(is, path.New(a, b))
 	}
 	if len(is) == 0 {
 		return nil
 	}
-	return &Knows{certainty.KnownTo(certainty.Spread(was, before)), certainty.KnownTo(certainty.Spread(is, now))}
+	return &Knows{certainty.KnownTo(certainty.Spread(was, before)), certainty.KnownTo(certainty.Spread(is, of.Learned.Doubts(before)))}
 }
 
 // keepKnown puts what is known of the tubes together into a taking: of those whose strengths are taken beside them, of

@@ -124,7 +124,7 @@ type BenchAmount struct {
 	Code     string   `json:"code"`
 	Name     string   `json:"name"`
 	ML       float64  `json:"ml"`
-	MoreML   float64  `json:"moreMl" doc:"that nine of ten tubes do not go beyond with it; 0 where nothing is in doubt"`
+	MoreML   float64  `json:"moreMl" doc:"with which nine of ten sets of tubes have enough; 0 where next to nothing more is asked for"`
 	RibbonMM float64  `json:"ribbonMm" doc:"out of the nozzle; 0 from a pan"`
 	Loads    int      `json:"loads" doc:"brush loads out of the pan; 0 where it is squeezed out"`
 	TubeML   *float64 `json:"tubeMl" doc:"what the tube holds; null where that is not known"`
@@ -324,7 +324,11 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 		r := &s.Regions[i]
 		recipes, mixed = append(recipes, r.Recipe), append(mixed, certainty.Mixed{Recipe: r.Recipe, ML: p.Settings.Need(r)})
 	}
-	sure, more := certainty.OfRecipes(recipes, v.doubts()), certainty.MoreAsked(mixed, v.doubts())
+	laidOut := map[*paint.Paint]float64{}
+	for _, a := range p.Amounts() {
+		laidOut[a.Paint] = a.ML
+	}
+	sure, more := certainty.OfRecipes(recipes, v.doubts()), certainty.MoreAsked(mixed, laidOut, v.doubts())
 	for i := range s.Regions {
 		r := &s.Regions[i]
 		look := r.Appearance(v.Medium, v.Wet)
@@ -348,7 +352,7 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 	}
 	for _, a := range p.Amounts() {
 		m := a.Paint.Alone()
-		one := BenchAmount{Paint: a.Paint.ID, Code: a.Paint.Code(), Name: a.Paint.Name, ML: round(a.ML, 3), MoreML: round(a.ML*more[a.Paint], 2), RibbonMM: round(a.Ribbon, 0), Loads: a.Loads, Shown: v.painted(&m)}
+		one := BenchAmount{Paint: a.Paint.ID, Code: a.Paint.Code(), Name: a.Paint.Name, ML: round(a.ML, 3), MoreML: round(more[a.Paint], 2), RibbonMM: round(a.Ribbon, 0), Loads: a.Loads, Shown: v.painted(&m)}
 		if holds, known := tubes[a.Paint.ID]; known {
 			one.TubeML, one.Short = &holds, holds < a.ML
 		}

@@ -1,9 +1,6 @@
 package wire
 
 import (
-	"cmp"
-	"slices"
-
 	"gyrophane/core/certainty"
 	"gyrophane/core/paint"
 	"gyrophane/core/reach"
@@ -61,35 +58,14 @@ func (v View) Chosen(r reach.Request, got reach.Result) Chosen {
 	if r.Library {
 		out.From = "library"
 	}
-	systems := []wheel.System{got.Best.System}
-	for _, one := range got.RunnersUp {
-		systems = append(systems, one.System)
-	}
-	sure := certainty.OfSystems(systems, v.doubts())
-	for i, one := range got.RunnersUp {
-		ranked := v.ranked(one)
-		ranked.Alike = got.Best.MeanDE == nil && sure.Alike(0, i+1, got.Best.Reach, one.Reach)
+	for _, one := range certainty.RunnersUp(got.Best, got.RunnersUp, v.doubts()) {
+		ranked := v.ranked(one.Ranked)
+		ranked.Alike = one.Alike
 		out.RunnersUp = append(out.RunnersUp, ranked)
 	}
-	slices.SortStableFunc(out.RunnersUp, func(a, b ChosenSystem) int {
-		switch {
-		case a.Alike != b.Alike:
-			if a.Alike {
-				return -1
-			}
-			return 1
-		case a.Alike && a.Price != nil && b.Price != nil:
-			return cmp.Compare(*a.Price, *b.Price)
-		}
-		return 0
-	})
-	var with []wheel.System
-	for _, b := range got.BuyNext {
-		with = append(with, b.System)
-	}
-	bought := certainty.OfSystems(with, v.doubts())
+	alike := certainty.AlikePurchases(got.BuyNext, v.doubts())
 	for i, b := range got.BuyNext {
-		out.BuyNext = append(out.BuyNext, Bought{Alike: i > 0 && bought.Alike(0, i, got.BuyNext[0].Reach, b.Reach), Paint: v.summary(b.Paint), CleanCoverage: round(b.Reach.Clean(), 4), VividCoverage: round(b.Reach.Vivid(), 4), MeanBrightness: round(b.Reach.Mean(), 4), Gain: round(b.Gain, 4), MeanGain: round(b.MeanGain, 4), Hues: b.Hues()})
+		out.BuyNext = append(out.BuyNext, Bought{Alike: alike[i], Paint: v.summary(b.Paint), CleanCoverage: round(b.Reach.Clean(), 4), VividCoverage: round(b.Reach.Vivid(), 4), MeanBrightness: round(b.Reach.Mean(), 4), Gain: round(b.Gain, 4), MeanGain: round(b.MeanGain, 4), Hues: b.Hues()})
 	}
 	for _, g := range got.Cautions {
 		out.Cautions = append(out.Cautions, CautionClass{g.Class, g.Name})

@@ -143,7 +143,7 @@ func (v View) Comparison(systems []reach.Compared) Comparison {
 		}
 		out.Systems = append(out.Systems, one)
 		for j, before := range systems[:i] {
-			d := sure.Tell(j, i, before.Reach, s.Reach)
+			d := sure.Difference(j, i, before.Reach, s.Reach)
 			out.Differences = append(out.Differences, Differing{
 				A: j, B: i, First: binRuns(d.First), Other: binRuns(d.Second), FirstBrighter: binRuns(d.FirstBrighter), OtherBrighter: binRuns(d.SecondBrighter), Close: binRuns(d.Close),
 				Clean: callOf(sure.CleanBetween(j, i, before.Reach.Clean()-s.Reach.Clean())), Mean: callOf(sure.MeanBetween(j, i, before.Reach.Mean()-s.Reach.Mean())), Says: d.Sentence(before.Name, s.Name),

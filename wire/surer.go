@@ -11,6 +11,7 @@ type Surer struct {
 	Now      float64  `json:"spreadNow" doc:"standard deviation of the logarithms of the recipes' ratios"`
 	KnownTo  float64  `json:"knownTo" doc:"the same as a share of the parts"`
 	Swatches []Swatch `json:"swatches" doc:"the most telling first; none where none tells more"`
+	Says     string   `json:"says" doc:"whether few are enough, in a sentence; empty where there are none"`
 }
 
 // Swatch is something to be painted and read.
@@ -24,7 +25,7 @@ type Swatch struct {
 
 // SurerOf shapes what to paint to be surer.
 func SurerOf(s journal.Surer, by string) Surer {
-	out := Surer{ReadBy: by, Now: round(s.Now, 4), KnownTo: round(certainty.KnownTo(s.Now), 3), Swatches: []Swatch{}}
+	out := Surer{ReadBy: by, Now: round(s.Now, 4), KnownTo: round(certainty.KnownTo(s.Now), 3), Swatches: []Swatch{}, Says: s.Says()}
 	for _, one := range s.Swatches {
 		sw := Swatch{Mix: mixed(one.Recipe.Plain()), Says: one.Recipe.String(), Spread: round(one.Spread, 4), KnownTo: round(certainty.KnownTo(one.Spread), 3)}
 		for _, p := range one.Recipe.Plain() {

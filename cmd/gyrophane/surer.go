@@ -84,14 +84,9 @@ func learnedTubes(file string, in paint.Medium) (out tubes, err error) {
 	if learned.Joint == nil {
 		return out, input.Errorf("%s", strings.Join(learned.Says(), " "))
 	}
-	at, tube := map[string]int{}, map[string]*paint.Paint{}
-	for i, s := range learned.Strengths {
-		at[s.Paint.ID], tube[s.Paint.ID] = i, s.Paint
-	}
-	for _, s := range learned.Offer() {
-		if tube[s.Paint.ID], err = s.Paint.Tube(s.Paint.ID, s.New/s.Old); err != nil {
-			return out, err
-		}
+	tube, err := learned.Tubes()
+	if err != nil {
+		return out, err
 	}
 	out.find = func(id string) (*paint.Paint, error) {
 		p, err := paint.Find(id)
@@ -100,12 +95,7 @@ func learnedTubes(file string, in paint.Medium) (out tubes, err error) {
 		}
 		return p, err
 	}
-	out.doubts = func(p *paint.Paint) certainty.Doubt {
-		if i, read := at[p.ID]; read && p == tube[p.ID] {
-			return learned.Joint.Doubt(i)
-		}
-		return certainty.Usual(p)
-	}
+	out.doubts = learned.Doubts(certainty.Usual)
 	return out, nil
 }
 

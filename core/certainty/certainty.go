@@ -161,51 +161,27 @@ func (at Position) share(p *path.Path, s path.Spacing) float64 {
 	return p.SectionShare(at.Step, s, at.ByArc)
 }
 
-// asked is what the steps of a path depend on, whatever its paints are called.
+// asked is what the steps of a path depend on.
 type asked struct {
-	a, b    uint64   // fingerprints
-	doubts  [2]Doubt // by themselves,
-	joint   uint64   // and a fingerprint of what is known of both together
+	pairKey
 	spacing path.Spacing
 	at      [3]Position
 }
 
-// remembered are steps that were worked out before: some hundred bytes each, and some milliseconds.
-var remembered = struct {
-	sync.Mutex
-	of map[asked][]Step
-}{of: map[asked][]Step{}}
-
-// mostRemembered is how many are remembered; one more, and all are forgotten.
-const mostRemembered = 4096
+// remembered are steps: some hundred bytes each, and some milliseconds.
+var remembered memo[asked, []Step]
 
 // Steps says what is not known of steps of a path, by central differences: each unknown is moved by its deviation either
 // way, the path followed anew and the steps found on it again, as a painter would who mixes to the hue. A step by equal
 // parts stays at its parts, and a tube's strength changes what comes of it. What was asked of up to three positions is remembered.
 func Steps(p *path.Path, s path.Spacing, doubt Doubts, at ...Position) []Step {
-	if len(at) > len(asked{}.at) {
-		return steps(p, s, [2]Doubt{doubt(p.A), doubt(p.B)}, at)
-	}
 	of := [2]Doubt{doubt(p.A), doubt(p.B)}
-	key := asked{a: p.A.Fingerprint(), b: p.B.Fingerprint(), doubts: of, joint: fingerprint(of), spacing: s}
-	for i := range key.doubts {
-		key.doubts[i].Learned, key.doubts[i].Tube = nil, 0
+	if len(at) > len(asked{}.at) {
+		return steps(p, s, of, at)
 	}
+	key := asked{pairKey: pairKeyOf(p.A, p.B, of), spacing: s}
 	copy(key.at[:], at)
-	remembered.Lock()
-	out, before := remembered.of[key]
-	remembered.Unlock()
-	if before {
-		return slices.Clone(out)
-	}
-	out = steps(p, s, of, at)
-	remembered.Lock()
-	defer remembered.Unlock()
-	if len(remembered.of) >= mostRemembered {
-		clear(remembered.of)
-	}
-	remembered.of[key] = slices.Clone(out)
-	return out
+	return slices.Clone(remembered.get(key, func() []Step { return steps(p, s, of, at) }))
 }
 
 func steps(p *path.Path, s path.Spacing, of [2]Doubt, at []Position) []Step {
@@ -226,7 +202,7 @@ func steps(p *path.Path, s path.Spacing, of [2]Doubt, at []Position) []Step {
 		}
 		// Mixed to the same step a stronger tube is taken less of, and all else stays.
 		for i := range out {
-			out[i].ratio[3*k] = d.Strength * float64(1-2*k)
+			out[i].ratio[perTube*k] = d.Strength * float64(1-2*k)
 		}
 	}
 	if learned {
@@ -257,7 +233,7 @@ func effects(p *path.Path, s path.Spacing, k, unknown int, deviation float64, mo
 			either[n] = append(either[n], stepOf(q, place.share(q, s)))
 		}
 	}
-	j := 3*k + unknown
+	j := perTube*k + unknown
 	for i := range out {
 		less, more := &either[0][i], &either[1][i]
 		if !less.known || !more.known {

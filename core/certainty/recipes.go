@@ -4,7 +4,6 @@ import (
 	"math"
 	"runtime"
 	"slices"
-	"sync"
 
 	"golang.org/x/sync/errgroup"
 
@@ -13,19 +12,13 @@ import (
 	"gyrophane/core/recipe"
 )
 
-// askedRecipe is what is said of a recipe of two depends on, whatever its paints are called.
+// askedRecipe is what is said of a recipe of two depends on.
 type askedRecipe struct {
-	a, b   uint64 // fingerprints
-	doubts [2]Doubt
-	joint  uint64
-	ratio  float64
+	pairKey
+	ratio float64
 }
 
-// rememberedRecipes are recipes of which it was said before.
-var rememberedRecipes = struct {
-	sync.Mutex
-	of map[askedRecipe]Confidence
-}{of: map[askedRecipe]Confidence{}}
+var rememberedRecipes memo[askedRecipe, Confidence]
 
 // OfRecipe is what is said of a recipe of two paints, that of which there is more first, as a hand takes them; nil of what is
 // none, or of which nothing is in doubt.
@@ -39,22 +32,8 @@ func OfRecipe(r recipe.Recipe, doubt Doubts) *Confidence {
 	}
 	a, b := parts[0].Paint, parts[1].Paint
 	of := [2]Doubt{doubt(a), doubt(b)}
-	key := askedRecipe{a: a.Fingerprint(), b: b.Fingerprint(), doubts: of, joint: fingerprint(of), ratio: math.Log(parts[1].Parts / parts[0].Parts)}
-	for i := range key.doubts {
-		key.doubts[i].Learned, key.doubts[i].Tube = nil, 0
-	}
-	rememberedRecipes.Lock()
-	out, before := rememberedRecipes.of[key]
-	rememberedRecipes.Unlock()
-	if !before {
-		out = ofRecipe(r, a, b, key.ratio, doubt)
-		rememberedRecipes.Lock()
-		if len(rememberedRecipes.of) >= mostRemembered {
-			clear(rememberedRecipes.of)
-		}
-		rememberedRecipes.of[key] = out
-		rememberedRecipes.Unlock()
-	}
+	ratio := math.Log(parts[1].Parts / parts[0].Parts)
+	out := rememberedRecipes.get(askedRecipe{pairKeyOf(a, b, of), ratio}, func() Confidence { return ofRecipe(r, a, b, ratio, doubt) })
 	if out.Sure == "" {
 		return nil
 	}
@@ -97,9 +76,13 @@ type Mixed struct {
 	ML     float64
 }
 
-// MoreAsked is how much more than the recipes have of each paint, as a share of it, is enough in nine of ten cases: mixed to
-// the hue a weak tube is taken more of, in all of its mixtures alike. Paints of which nothing is in doubt are left out.
-func MoreAsked(all []Mixed, doubt Doubts) map[*paint.Paint]float64 {
+// leastSetAside is the least that is set aside of a paint, ml.
+const leastSetAside = 0.05
+
+// MoreAsked is how many ml more than is laid out of each paint are enough in nine of ten cases: mixed to the hue a weak tube is
+// taken more of, in all of its mixtures alike. Laid out is more than the mixtures hold, and what is asked for grows with it.
+// Paints of which next to nothing more is asked for are left out.
+func MoreAsked(all []Mixed, laidOut map[*paint.Paint]float64, doubt Doubts) map[*paint.Paint]float64 {
 	var paints []*paint.Paint
 	at := map[*paint.Paint]int{}
 	total := map[*paint.Paint]float64{}
@@ -142,7 +125,7 @@ func MoreAsked(all []Mixed, doubt Doubts) map[*paint.Paint]float64 {
 				variance += x * y * joint.Covariance[perTube*i][perTube*k]
 			}
 		}
-		if more := within80 * math.Sqrt(max(0, variance)) / total[asked]; more > 0 {
+		if more := laidOut[asked] * within80 * math.Sqrt(max(0, variance)) / total[asked]; more >= leastSetAside {
 			out[asked] = more
 		}
 	}

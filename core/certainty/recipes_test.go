@@ -40,7 +40,7 @@ func TestMostTubesAskForNoMore(t *testing.T) {
 		return Mixed{recipe.Of([]paint.Part{{Paint: p, Parts: x}, {Paint: q, Parts: y}}), ml}
 	}
 	all := []Mixed{mixed(a, b, 9, 1, 2), mixed(a, b, 4, 1, 2), mixed(a, c, 5, 1, 2), mixed(c, b, 1, 1, 1), {recipe.Pure(b), 1}}
-	more := MoreAsked(all, Usual)
+	more := MoreAsked(all, map[*paint.Paint]float64{a: 100, b: 100, c: 100}, Usual)
 	r := rand.New(rand.NewPCG(33, 14))
 	of := func(strength map[*paint.Paint]float64, asked *paint.Paint) (sum float64) {
 		for _, m := range all {
@@ -67,11 +67,11 @@ func TestMostTubesAskForNoMore(t *testing.T) {
 				strength[p] = math.Exp(Usual(p).Strength * r.NormFloat64())
 			}
 			all++
-			if of(strength, asked) <= of(as, asked)*(1+more[asked]) {
+			if of(strength, asked) <= of(as, asked)*(1+more[asked]/100) {
 				enough++
 			}
 		}
 		assert.InDelta(t, 0.9, float64(enough)/float64(all), 0.05, asked.ID)
 	}
-	assert.Empty(t, MoreAsked([]Mixed{{recipe.Pure(b), 1}}, Usual), "a paint as it comes asks for no more")
+	assert.Empty(t, MoreAsked([]Mixed{{recipe.Pure(b), 1}}, map[*paint.Paint]float64{b: 1}, Usual), "a paint as it comes asks for no more")
 }

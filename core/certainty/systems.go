@@ -222,14 +222,14 @@ func (s *Systems) OfRun(i, k int, first, second reach.Reach, run reach.HueRange)
 	return callOf(by/n, s.deviation(sum))
 }
 
-// Told is a difference of two systems, without what is too close to call; Close is that.
-type Told struct {
+// Difference is that of two systems, without what is too close to call; Close is that.
+type Difference struct {
 	reach.Difference
 	Close []reach.HueRange
 }
 
-// Tell parts a difference of two systems into what can be said and what is too close to call.
-func (s *Systems) Tell(i, k int, first, second reach.Reach) (out Told) {
+// Difference parts that of two systems into what can be said and what is too close to call.
+func (s *Systems) Difference(i, k int, first, second reach.Reach) (out Difference) {
 	d := reach.Compare(first, second)
 	kept := func(runs []reach.HueRange) (sure []reach.HueRange) {
 		for _, run := range runs {
@@ -251,7 +251,7 @@ func (s *Systems) Tell(i, k int, first, second reach.Reach) (out Told) {
 }
 
 // Sentence is the difference in a sentence, with the names of both, and where it is too close to call.
-func (t *Told) Sentence(first, second string) string {
+func (t *Difference) Sentence(first, second string) string {
 	if len(t.Close) == 0 {
 		return t.Difference.Sentence(first, second)
 	}

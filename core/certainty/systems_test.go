@@ -74,7 +74,7 @@ func TestCallsBetweenSystemsHold(t *testing.T) {
 						right++
 					}
 				}
-				d := said.Tell(i, k, reaches[i], reaches[k])
+				d := said.Difference(i, k, reaches[i], reaches[k])
 				for n, runs := range [][]reach.HueRange{d.First, d.Second, d.FirstBrighter, d.SecondBrighter} {
 					for _, run := range runs {
 						call := said.OfRun(i, k, reaches[i], reaches[k], run)
@@ -126,7 +126,7 @@ func TestWhatIsTooCloseToCallIsNotRanked(t *testing.T) {
 	require.NoError(t, err)
 	s := OfSystems([]wheel.System{of[0].System, of[1].System}, Usual)
 	assert.Contains(t, s.Decide(of), "too close to call")
-	told := Told{Close: []reach.HueRange{{From: 10, To: 14}}}
+	told := Difference{Close: []reach.HueRange{{From: 10, To: 14}}}
 	assert.Equal(t, "this and that: too close to call "+reach.Runs(told.Close)+".", told.Sentence("this", "that"))
 	told.First = []reach.HueRange{{From: 30, To: 40}}
 	assert.Contains(t, told.Sentence("this", "that"), "this is cleaner ")

@@ -214,6 +214,36 @@ func (l *Learned) Offer() (out []Strength) {
 	return out
 }
 
+// Tubes are the paints that were learned of as they are once what is offered is taken, by the ids of their paints.
+func (l *Learned) Tubes() (map[string]*paint.Paint, error) {
+	out := map[string]*paint.Paint{}
+	for _, s := range l.Strengths {
+		out[s.Paint.ID] = s.Paint
+	}
+	for _, s := range l.Offer() {
+		tube, err := s.Paint.Tube(s.Paint.ID, paint.BoundedStrength(s.New/s.Old))
+		if err != nil {
+			return nil, err
+		}
+		out[s.Paint.ID] = tube
+	}
+	return out, nil
+}
+
+// Doubts says what is not known of those tubes then, and of all other paints as before. It needs what is known together.
+func (l *Learned) Doubts(before certainty.Doubts) certainty.Doubts {
+	at := map[string]int{}
+	for i, s := range l.Strengths {
+		at[s.Paint.ID] = i
+	}
+	return func(p *paint.Paint) certainty.Doubt {
+		if i, learned := at[p.ID]; learned && l.Joint != nil {
+			return l.Joint.Doubt(i)
+		}
+		return before(p)
+	}
+}
+
 // By how much a tube must be stronger or weaker to be spoken of: where the readings are of a photo by
 // more.
 const leastTold, leastOfPhoto = 1.1, 1.2
@@ -304,7 +334,7 @@ func (f *fit) learned(x []float64) (Learned, error) {
 	}
 	taken := f.only(named, x)
 	out.Photos = f.bent(f.only(changed(gauges), x))
-	all, err := f.together(x, slices.Contains(named, f.film()))
+	all, err := f.jointly(x, slices.Contains(named, f.film()))
 	if err != nil {
 		return Learned{}, err
 	}

@@ -121,9 +121,6 @@ func (f *fit) overall(x []float64, gauges []gauge) (out []Cause) {
 // no cause, and often as good as one. It costs what is not known of tubes, and no more.
 func (f *fit) asTubesDiffer(x []float64, scale float64) hypothesis {
 	all, at := f.varied(x)
-	for i := range f.tubes {
-		all.held[i] = false
-	}
 	at = all.best(at)
 	prior := all.prior(at, 0)
 	return hypothesis{cost: squares(all.residuals(at))/scale + prior}

@@ -28,6 +28,23 @@ type Surer struct {
 	Swatches []Swatch // the most telling first
 }
 
+// Says is whether few swatches are enough, in a sentence; empty where there are none.
+func (s *Surer) Says() string {
+	const few = 3
+	if len(s.Swatches) == 0 {
+		return ""
+	}
+	at := min(few, len(s.Swatches))
+	halved := certainty.KnownTo(s.Swatches[at-1].Spread) <= certainty.KnownTo(s.Now)/2
+	switch {
+	case !halved:
+		return "Three do not halve it, read so; a meter would tell more."
+	case at < few:
+		return "They halve it."
+	}
+	return "Three halve it."
+}
+
 // Swatching says how swatches are painted and read.
 type Swatching struct {
 	In      paint.Medium
@@ -201,7 +218,6 @@ func (s *swatching) telling(all []recipe.Recipe) []*mat.Dense {
 		place[k], units[k] = slices.Index(s.paints, p), [3]float64{1, d.Shade, d.Cleanness}
 		off := s.off[3*place[k] : 3*place[k]+3]
 		x[k], x[f.shade(k)], x[f.shade(k)+1] = off[0], off[1]/d.Shade, off[2]/d.Cleanness
-		f.held[k] = false
 	}
 	for i := range samples {
 		f.samples[i].Lab = f.look(i, x, nil)

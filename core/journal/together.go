@@ -12,16 +12,16 @@ import (
 	"gyrophane/core/photo"
 )
 
-// together is what the readings say of strength, shade and cleanness of the tubes at once, with what is not known of
+// jointFit is what the readings say of strength, shade and cleanness of the tubes at once, with what is not known of
 // such tubes as prior: the likeliest unknowns, and their covariance. Strengths by themselves take what is shade for
 // strength, and are then known too well [certainty.md 1].
-type together struct {
+type jointFit struct {
 	*fit
 	at  []float64
 	cov *mat.SymDense
 }
 
-// varied is the fit with shade and cleanness of the tubes free besides, within what is not known of such tubes, and
+// varied is the fit with strength, shade and cleanness of all tubes free, within what is not known of such tubes, and
 // unknowns with them.
 func (f *fit) varied(x []float64) (*fit, []float64) {
 	g := *f
@@ -30,20 +30,17 @@ func (f *fit) varied(x []float64) (*fit, []float64) {
 	for k, p := range f.tubes {
 		of := doubts(p)
 		g.variant = append(g.variant, paint.VariantsOf(p, of.Shade, of.Cleanness))
-		g.width[k] = max(of.Strength, certainty.LeastDoubt)
+		g.width[k], g.held[k] = max(of.Strength, certainty.LeastDoubt), false
 		g.usual, g.width, g.held = append(g.usual, 0, 0), append(g.width, 1, 1), append(g.held, false, false)
 	}
 	return &g, append(slices.Clone(x), make([]float64, 2*len(f.tubes))...)
 }
 
-// together fits from unknowns on, the film too where it is free.
-func (f *fit) together(x []float64, film bool) (*together, error) {
+// jointly fits from unknowns on, the film too where it is free.
+func (f *fit) jointly(x []float64, film bool) (*jointFit, error) {
 	g, at := f.varied(x)
-	for i := range f.tubes {
-		g.held[i] = false
-	}
 	g.held[g.film()] = !film
-	out := &together{fit: g, at: g.best(at)}
+	out := &jointFit{fit: g, at: g.best(at)}
 	// Noise that is larger than it is said to be leaves them more open.
 	rest := g.residuals(out.at)
 	if scale := squares(rest) / float64(max(1, len(rest)-3*len(g.tubes)-photo.Figures*len(g.photos))); scale > 1 {
@@ -58,7 +55,7 @@ func (f *fit) together(x []float64, film bool) (*together, error) {
 }
 
 // joint is that of all tubes beside what they are taken for then (logarithms of the strengths).
-func (t *together) joint(taken []float64) *certainty.Joint {
+func (t *jointFit) joint(taken []float64) *certainty.Joint {
 	n := len(t.tubes)
 	doubts := t.sure.doubts()
 	var row []int      // of each unknown

@@ -18,37 +18,50 @@ type Lightfastness struct {
 //go:embed data/lightfastness.csv
 var lightfastnessCSV string
 
-var lightfastness = sync.OnceValue(func() map[string]Lightfastness {
-	out := map[string]Lightfastness{}
+// reasons are why library paints are as lightfast as they are, by their ids.
+var reasons = sync.OnceValue(func() map[string]string {
+	out := map[string]string{}
 	for _, row := range table.Rows(lightfastnessCSV) {
 		for _, id := range strings.Fields(row[0]) {
-			out[id] = Lightfastness{row[1], row[2]}
+			out[id] = row[1]
 		}
 	}
 	return out
 })
 
-// ratings are the words of a class's lightfastness, the best first.
-var ratings = [...]string{"I", "II", "III", "IV"}
+// lightfastWords are the words of library.json for the ratings I to IV, the best first.
+var (
+	lightfastWords = []string{"excellent", "good", "fair", "poor"}
+	ratings        = []string{"I", "II", "III", "IV"}
+)
 
 // Lightfastness is that of the library's paint that it is; of a label, the worst of its pigments.
-func (p *Paint) Lightfastness() Lightfastness {
+func (p *Paint) Lightfastness() (worst Lightfastness) {
+	of := loaded().byID
 	for _, id := range []string{p.Library, p.ID, p.CI} {
-		if l, known := lightfastness()[id]; known {
-			return l
+		if q := of[strings.ToLower(id)]; q != nil {
+			return q.ofItsClass()
 		}
 	}
-	var worst Lightfastness
 	for _, code := range Codes(p.CI) {
-		l, known := lightfastness()[code]
-		if !known {
+		q := of[strings.ToLower(code)]
+		if q == nil {
 			return Lightfastness{} // one is not known, and so it is not
 		}
-		if worst.Rating == "" || slices.Index(ratings[:], l.Rating) > slices.Index(ratings[:], worst.Rating) {
+		if l := q.ofItsClass(); slices.Index(ratings, l.Rating) > slices.Index(ratings, worst.Rating) {
 			worst = l
 		}
 	}
 	return worst
+}
+
+// ofItsClass is the lightfastness of a library paint.
+func (p *Paint) ofItsClass() Lightfastness {
+	at := slices.Index(lightfastWords, p.Lightfast)
+	if at < 0 {
+		return Lightfastness{}
+	}
+	return Lightfastness{ratings[at], reasons()[p.ID]}
 }
 
 // Lasting says that a paint is known to keep its colour: I or II.

@@ -71,7 +71,7 @@ func (t *Table) BuyNext(ctx context.Context, w Criteria, paints []*paint.Paint) 
 		case err != nil:
 			continue // it finds no place in such a system
 		}
-		one := Purchase{p, best[0].System, best[0].Reach, best[0].Reach.Clean() - had.Clean(), best[0].Reach.Mean() - had.Mean()}
+		one := Purchase{Paint: p, System: best[0].System, Reach: best[0].Reach, Gain: best[0].Reach.Clean() - had.Clean(), MeanGain: best[0].Reach.Mean() - had.Mean()}
 		if one.Hues() || had.Clean() == 1 && one.Gain > -leastGain && one.MeanGain >= leastGain {
 			out = append(out, one)
 		}

@@ -2263,7 +2263,7 @@ export interface components {
             ml: number;
             /**
              * Format: double
-             * @description that nine of ten tubes do not go beyond with it; 0 where nothing is in doubt
+             * @description with which nine of ten sets of tubes have enough; 0 where next to nothing more is asked for
              */
             moreMl: number;
             name: string;
@@ -6672,6 +6672,8 @@ export interface components {
              */
             knownTo: number;
             readBy: components["schemas"]["ReadingSource"];
+            /** @description whether few are enough, in a sentence; empty where there are none */
+            says: string;
             /**
              * Format: double
              * @description standard deviation of the logarithms of the recipes' ratios

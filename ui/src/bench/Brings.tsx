@@ -4,8 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { Selection, Settings } from "../api/client";
 import { surerQuery } from "../api/queries";
 import { figures, grey } from "../drawing/style";
-
-const percent = (share: number) => `${Math.round(100 * share)} %`;
+import { percent } from "../parts/naming";
 
 /** How far each swatch of the sheet brings the recipes of the wheel. */
 export function Brings({
@@ -26,16 +25,11 @@ export function Brings({
     { says: "as they are known now", knownTo: data.knownTo },
     ...data.swatches.map((s) => ({ says: s.says, knownTo: s.knownTo })),
   ];
-  const third = data.swatches[Math.min(2, data.swatches.length - 1)];
   return (
     <Box component="section" aria-label="what they bring">
       <Typography variant="body2" sx={{ mb: 1 }}>
         How far the parts of this wheel’s mixtures are known, once each of these and those before it
-        were painted and read.{" "}
-        {third &&
-          (third.knownTo <= data.knownTo / 2
-            ? `${data.swatches.length < 3 ? "They" : "Three"} halve it.`
-            : "Three do not halve it, read so; a meter would tell more.")}
+        were painted and read. {data.says}
       </Typography>
       {rows.map((row) => (
         <Box

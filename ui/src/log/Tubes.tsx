@@ -9,6 +9,7 @@ import { sittingJournalQuery } from "../api/queries";
 import { Open } from "./Open";
 import { Spindles } from "./Spindles";
 import { Takings } from "./Takings";
+import { percent } from "../parts/naming";
 import { Word } from "../parts/Word";
 
 type Journal = Schemas["SittingJournal"];
@@ -95,8 +96,6 @@ function found(journal: Journal): string {
     ? "They are as they are taken to be now."
     : "No more than chance: the tubes are as they were taken to be.";
 }
-
-const percent = (share: number) => `${Math.round(100 * share)} %`;
 
 const offerKey = (j: Journal) =>
   j.offered.map((s) => `${s.paint}${s.is}`).join(" ") + (j.film?.is ?? "");

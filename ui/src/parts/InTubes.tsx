@@ -18,7 +18,7 @@ export function InTubes({ of }: { of: Confidence }) {
 
 /** What most tubes may ask for beside what is laid out, on a line of its own. */
 export function MayAsk({ of }: { of: Schemas["BenchAmount"][] }) {
-  const more = of.filter((a) => a.moreMl >= 0.05 && a.loads === 0);
+  const more = of.filter((a) => a.moreMl > 0 && a.loads === 0);
   if (more.length === 0) return null;
   return (
     <Typography variant="body2" sx={{ mt: 1 }} aria-label="may be asked for still">

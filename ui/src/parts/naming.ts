@@ -49,3 +49,6 @@ export const keyOf = (p: { a: string; b: string }) => [p.a, p.b].sort().join("~"
 /** "no wash", "1 wash", "3 washes". */
 export const washes = (n: number): string =>
   n === 0 ? "no wash" : n === 1 ? "1 wash" : `${n} washes`;
+
+/** A share in percent. */
+export const percent = (share: number): string => `${Math.round(100 * share)} %`;
