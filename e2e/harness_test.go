@@ -249,7 +249,11 @@ func (f found) MustClick() *rod.Element {
 			// One that was drawn anew in its place, by the same words, is the same to a hand.
 			const words = this.innerText;
 			const meets = (e) => e.composedPath().includes(this) || (words && e.target.closest?.("button, a[href]")?.innerText === words);
-			addEventListener("click", (e) => { if (meets(e)) window.met = true; }, { capture: true, once: true });
+			// What the page moved under the hand is not pressed: it looks again, and presses then.
+			addEventListener("click", (e) => {
+				if (meets(e)) window.met = true;
+				else { e.stopImmediatePropagation(); e.preventDefault(); }
+			}, { capture: true, once: true });
 			return true;
 		}`)
 		if err == nil && still.Value.Bool() && f.Click(proto.InputMouseButtonLeft, 1) == nil {
