@@ -114,6 +114,23 @@ func (m *Mixture) AsPainted(in Medium, wet bool) colour.Spectrum {
 	return m.FilmIn(in, in.Thickness, wet)
 }
 
+// Slopes are what AsPainted shows dry, and how that changes in each band with K and with S there.
+func (m *Mixture) Slopes(in Medium) (painted, byK, byS colour.Spectrum) {
+	f := in.Surface(false)
+	if math.IsInf(in.Thickness, 1) {
+		return m.slopes(math.Inf(1), in.Ground, f)
+	}
+	for _, t := range strayed(in.Uneven) {
+		r, k, s := m.slopes(t.times*in.Thickness, in.Ground, f)
+		for i := range r {
+			painted[i] += t.weight * r[i]
+			byK[i] += t.weight * k[i]
+			byS[i] += t.weight * s[i]
+		}
+	}
+	return painted, byK, byS
+}
+
 // FilmIn is a film of thickness x (+Inf when opaque) on a medium's ground.
 func (m *Mixture) FilmIn(in Medium, x float64, wet bool) colour.Spectrum {
 	return m.FilmOver(in, x, colour.Flat(in.Ground), wet)
@@ -144,18 +161,33 @@ func (in Medium) Under(layers []Layer) colour.Spectrum {
 	return inside
 }
 
-// uneven is the mean over a thickness that is lognormal about the usual, so many times as thick each, as a
-// wash is that pools and grains: by the five points of Gauss and Hermite. An even one (sigma 0) is once.
+// thickness is one, so many times the usual, and how much of a layer has it.
+type thickness struct{ times, weight float64 }
+
+// strayed is a thickness that is lognormal about the usual, as a wash is that pools and grains: by the five points
+// of Gauss and Hermite. An even one (sigma 0) is once.
+func strayed(sigma float64) []thickness {
+	if sigma == 0 {
+		return []thickness{{1, 1}}
+	}
+	out := []thickness{
+		{-2.856970013872806, 0.011257411327720688}, {-1.355626179974266, 0.22207592200561266}, {0, 0.5333333333333333},
+		{1.355626179974266, 0.22207592200561266}, {2.856970013872806, 0.011257411327720688},
+	}
+	for i := range out {
+		out[i].times = math.Exp(sigma * out[i].times)
+	}
+	return out
+}
+
+// uneven is the mean of what a layer shows where its thickness strays.
 func uneven(sigma float64, of func(times float64) colour.Spectrum) (out colour.Spectrum) {
 	if sigma == 0 {
 		return of(1)
 	}
-	for _, p := range [...]struct{ at, weight float64 }{
-		{-2.856970013872806, 0.011257411327720688}, {-1.355626179974266, 0.22207592200561266}, {0, 0.5333333333333333},
-		{1.355626179974266, 0.22207592200561266}, {2.856970013872806, 0.011257411327720688},
-	} {
-		for i, r := range of(math.Exp(sigma * p.at)) {
-			out[i] += p.weight * r
+	for _, t := range strayed(sigma) {
+		for i, r := range of(t.times) {
+			out[i] += t.weight * r
 		}
 	}
 	return out

@@ -265,6 +265,33 @@ func (m *Mixture) film(i int, x, ground float64) (over, under float64) {
 	}
 }
 
+// slopes are Film, or Opaque where there is no end to x, and its derivatives by K and by S in each band: those of
+// the fraction of film, of which b by K is (K+S)/b and b by S is K/b.
+func (m *Mixture) slopes(x, ground float64, f Surface) (r, byK, byS colour.Spectrum) {
+	through := (1 - f.Haze - f.Dim) * (1 - f.K1) * (1 - f.K2)
+	for i := range r {
+		k, s := max(m.k[i], 1e-9), m.s[i]
+		b := math.Sqrt(k * (k + 2*s))
+		p, q := s-ground*(k+s), k+s-ground*s
+		// Both are linear in u and d, which depend on b alone: over = ground u + p d, under = u + q d.
+		u, d, uByB, dByB := b, 1.0, 1.0, 0.0
+		if bx := b * x; bx <= 20 {
+			e := math.Exp(-2 * bx)
+			u, d, uByB, dByB = (1+e)*b, -math.Expm1(-2*bx), 1+e-2*bx*e, 2*x*e
+		}
+		over, under := ground*u+p*d, u+q*d
+		overByB, underByB := ground*uByB+p*dByB, uByB+q*dByB
+		seen := under - f.K2*over
+		slope := func(bBy, pBy, qBy float64) float64 {
+			overBy, underBy := overByB*bBy+d*pBy, underByB*bBy+d*qBy
+			return through * (overBy*under - over*underBy) / (seen * seen)
+		}
+		r[i] = f.Haze + through*over/seen
+		byK[i], byS[i] = slope((k+s)/b, -ground, 1), slope(k/b, 1-ground, 1-ground)
+	}
+	return r, byK, byS
+}
+
 // WhiteGround is the internal reflectance of white paper or ground.
 const WhiteGround = 0.90
 

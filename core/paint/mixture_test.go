@@ -231,3 +231,42 @@ func BenchmarkMixBrushedOut(b *testing.B) {
 		m.BrushedOutColour()
 	}
 }
+
+// The slopes of what is painted are those of small steps, in films that are even, strayed and without end.
+func TestSlopesAreThoseOfSmallSteps(t *testing.T) {
+	for _, id := range []string{"acrylic", "watercolour", "oil"} {
+		in, err := ParseMedium(id)
+		require.NoError(t, err)
+		for _, m := range []Mixture{mixOf(t, 1, 1, 0), mixOf(t, 1, 0, 8), mixOf(t, 0, 1, 0)} {
+			painted, byK, byS := m.Slopes(in)
+			want := m.AsPainted(in, false)
+			for i := range painted {
+				assert.InDelta(t, want[i], painted[i], 1e-12)
+				step := 1e-5 * (m.k[i] + m.s[i])
+				more := m
+				more.k[i] += step
+				next := more.AsPainted(in, false)
+				assert.InDelta(t, (next[i]-want[i])/step, byK[i], 1e-3*(1+math.Abs(byK[i])), id)
+				more = m
+				more.s[i] += step
+				next = more.AsPainted(in, false)
+				assert.InDelta(t, (next[i]-want[i])/step, byS[i], 1e-3*(1+math.Abs(byS[i])), id)
+			}
+		}
+	}
+}
+
+func mixOf(t *testing.T, yellow, blue, white float64) Mixture {
+	t.Helper()
+	var parts []Part
+	for id, of := range map[string]float64{"PY184": yellow, "PB15:3": blue, "PW6": white} {
+		if of > 0 {
+			p, err := Find(id)
+			require.NoError(t, err)
+			parts = append(parts, Part{Paint: p, Parts: of})
+		}
+	}
+	m, err := Mix(parts...)
+	require.NoError(t, err)
+	return m
+}
