@@ -74,14 +74,14 @@ func Nearest(want colour.Lab, paints []*paint.Paint, in paint.Medium) (Match, er
 		if n >= 3 && (out.DE < recipe.Unseen || n >= 12) {
 			break
 		}
-		m, cost := s.whole(s.settle(t))
+		m, cost := s.whole(s.settle(t, fine))
 		all = append(all, m)
 		if cost < least-0.05 {
 			out, least = m, cost
 		}
 	}
 	for _, t := range simpler {
-		m, cost := s.whole(s.settle(t))
+		m, cost := s.whole(s.settle(t, fine))
 		all = append(all, m)
 		if m.DE < recipe.Unseen && cost < least {
 			out, least = m, cost
@@ -182,6 +182,12 @@ func (t trial) promise() float64 { return t.miss + perPaint*float64(len(t.of)) }
 
 // look is what shares of some paints make, and its colour as painted.
 func (s *search) look(of []int, share []float64) (paint.Mixture, colour.Lab) {
+	m := s.mix(of, share)
+	r := m.AsPainted(s.in, false)
+	return m, r.Lab()
+}
+
+func (s *search) mix(of []int, share []float64) paint.Mixture {
 	m, sum := s.alone[of[0]], share[0]
 	for n, i := range of[1:] {
 		if share[n+1] == 0 {
@@ -190,8 +196,7 @@ func (s *search) look(of []int, share []float64) (paint.Mixture, colour.Lab) {
 		sum += share[n+1]
 		m = paint.Between(&m, &s.alone[i], share[n+1]/sum)
 	}
-	r := m.AsPainted(s.in, false)
-	return m, r.Lab()
+	return m
 }
 
 func (s *search) miss(of []int, share []float64) float64 {
@@ -285,15 +290,18 @@ func (s *search) add(t trial) (best trial, better bool) {
 	return best, better
 }
 
-// settle moves the shares to where nothing helps any more, in shrinking
-// logarithmic strides by CIEDE2000.
-func (s *search) settle(t trial) trial {
+// fine is a stride of a few thousandths of a share.
+const fine = 0.004
+
+// settle moves the shares to where nothing helps any more, in logarithmic strides
+// that shrink to the finest, by CIEDE2000.
+func (s *search) settle(t trial, finest float64) trial {
 	if len(t.of) < 2 {
 		return t
 	}
 	t.share = slices.Clone(t.share)
 	next := make([]float64, len(t.share))
-	for stride := 0.3; stride > 0.004; {
+	for stride := 0.3; stride > finest; {
 		moved := false
 		for i := range t.share {
 			for _, by := range [2]float64{math.Exp(stride), math.Exp(-stride)} {
@@ -343,7 +351,6 @@ func (s *search) approach(t trial) trial {
 }
 
 func (s *search) stride(t *trial) {
-	const nudge = 0.04
 	far := func(share []float64) (d [3]float64, square float64) {
 		_, lab := s.look(t.of, share)
 		d = [3]float64{s.want.L - lab.L, s.want.A - lab.A, s.want.B - lab.B}
@@ -354,15 +361,10 @@ func (s *search) stride(t *trial) {
 	slopes := make([][3]float64, n)
 	off, square := far(t.share)
 	damp := 1.0
-	for range 40 {
-		for i := range slopes {
-			copy(next, t.share)
-			next[i] *= math.Exp(nudge)
-			normalise(next)
-			d, _ := far(next)
-			for k := range d {
-				slopes[i][k] = (off[k] - d[k]) / nudge
-			}
+	for moved, tries := true, 0; tries < 40; tries++ {
+		if moved {
+			s.slopes(t, slopes)
+			moved = false
 		}
 		var m [3][3]float64
 		for k := range m {
@@ -391,7 +393,7 @@ func (s *search) stride(t *trial) {
 		switch {
 		case sq < square:
 			settled := sq < 1e-3 || square-sq < 0.01 && damp <= 1
-			off, square = d, sq
+			off, square, moved = d, sq, true
 			copy(t.share, next)
 			if settled {
 				return
@@ -401,6 +403,30 @@ func (s *search) stride(t *trial) {
 			return
 		default:
 			damp *= 8
+		}
+	}
+}
+
+// slopes are how the colour of a trial, L*, a*, b*, changes with the logarithm of each share: of what is mixed
+// by K and S in each band, and with those by the film.
+func (s *search) slopes(t *trial, out [][3]float64) {
+	m := s.mix(t.of, t.share)
+	painted, byK, byS := m.Slopes(s.in)
+	k, scatter := m.K(), m.S()
+	white := colour.D65.White()
+	at := painted.XYZ(colour.D65)
+	lab := at.Lab(white)
+	for n, i := range t.of {
+		pk, ps := s.alone[i].K(), s.alone[i].S()
+		var change colour.Spectrum
+		for band := range change {
+			change[band] = byK[band]*(pk[band]-k[band]) + byS[band]*(ps[band]-scatter[band])
+		}
+		by := change.XYZ(colour.D65)
+		step := 1e-4 / max(math.Abs(by.X), math.Abs(by.Y), math.Abs(by.Z), 1e-9)
+		next := colour.XYZ{X: at.X + step*by.X, Y: at.Y + step*by.Y, Z: at.Z + step*by.Z}.Lab(white)
+		for axis, d := range [3]float64{next.L - lab.L, next.A - lab.A, next.B - lab.B} {
+			out[n][axis] = t.share[n] * d / step
 		}
 	}
 }
