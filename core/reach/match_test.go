@@ -12,7 +12,6 @@ import (
 	"gyrophane/core/paint"
 	"gyrophane/core/paint/painttest"
 	"gyrophane/core/recipe"
-	"gyrophane/core/wheel"
 )
 
 func painted(m paint.Mixture, in paint.Medium) colour.Lab {
@@ -203,23 +202,4 @@ func TestEqualMatchesAreOrderedByWhatAHandStrays(t *testing.T) {
 	steady.DE = 1.05 // it is not reached any more
 	delicate.DE = 0.9
 	assert.Equal(t, delicate.Parts, steadiest(delicate, []Match{delicate, steady}).Parts)
-}
-
-// Systems that come as near to what is wanted are ordered by what they reach on the whole.
-func TestSystemsThatComeAsNearAreOrderedByReach(t *testing.T) {
-	bright, err := wheel.Triad(painttest.Paint("PY184"), painttest.Paint("PR122"), painttest.Paint("PB15:3"))
-	require.NoError(t, err)
-	quiet, err := wheel.Triad(painttest.Paint("PY43"), painttest.Paint("PR101"), painttest.Paint("PB60"))
-	require.NoError(t, err)
-	order := func(fits ...TargetFit) (out []string) {
-		got, reaches := byReach(fits)
-		for i, f := range got {
-			assert.Equal(t, OfSystem(f.System), reaches[i])
-			out = append(out, f.System.Role(0)[0].ID)
-		}
-		return out
-	}
-	assert.Equal(t, []string{"PY184", "PY43"}, order(TargetFit{System: quiet, Reached: 2, Mean: 1.0}, TargetFit{System: bright, Reached: 2, Mean: 1.4}))
-	assert.Equal(t, []string{"PY43", "PY184"}, order(TargetFit{System: quiet, Reached: 2, Mean: 1.0}, TargetFit{System: bright, Reached: 2, Mean: 1.6}))
-	assert.Equal(t, []string{"PY43", "PY184"}, order(TargetFit{System: quiet, Reached: 3, Mean: 1.0}, TargetFit{System: bright, Reached: 2, Mean: 0.6}))
 }

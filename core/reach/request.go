@@ -1,7 +1,6 @@
 package reach
 
 import (
-	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -198,15 +197,12 @@ func (r *Result) nearest(ctx context.Context, table *Table, criteria Criteria, r
 		labs = append(labs, t.Lab)
 	}
 	usual := wheel.System{}
-	most := max(1, criteria.Most)
-	criteria.Most = 2 * most // of equal ones others may reach more
-	fits, err := table.NearestTo(ctx, criteria, []*paint.Paint{usual.Rider(wheel.WhiteRider), usual.Rider(wheel.BlackRider)}, labs, request.Medium)
+	fits, err := table.NearestTo(ctx, criteria, Helpers{White: usual.Rider(wheel.WhiteRider), Black: usual.Rider(wheel.BlackRider)}, labs, request.Medium)
 	if err != nil {
 		return err
 	}
-	fits, reaches := byReach(fits)
-	for i, s := range fits[:min(most, len(fits))] {
-		one := Ranked{Choice: Choice{System: s.System, Reach: reaches[i]}, Price: PriceOf(s.System.Paints(), request.Prices), Reached: s.Reached, MeanDE: &s.Mean}
+	for i, s := range fits {
+		one := Ranked{Choice: Choice{System: s.System, Reach: OfSystem(s.System)}, Price: PriceOf(s.System.Paints(), request.Prices), Reached: s.Reached, MeanDE: &s.Mean}
 		if i > 0 {
 			one.Loses = misses(request.Targets, fits[0].DE, s.DE)
 		}
@@ -217,33 +213,6 @@ func (r *Result) nearest(ctx context.Context, table *Table, criteria Criteria, r
 
 // equalWithin is the CIEDE2000 up to which one match is as good as another.
 const equalWithin = 0.5
-
-// byReach orders systems that come as near to the targets by what they reach on the whole, and then by
-// how few paints they have; and says what each reaches.
-func byReach(fits []TargetFit) (out []TargetFit, reaches []Reach) {
-	type reached struct {
-		TargetFit
-		reach Reach
-	}
-	var all []reached
-	for _, s := range fits {
-		all = append(all, reached{s, OfSystem(s.System)})
-	}
-	for from := 0; from < len(all); {
-		to := from + 1
-		for to < len(all) && all[to].Reached == all[from].Reached && all[to].Mean <= all[from].Mean+equalWithin {
-			to++
-		}
-		slices.SortStableFunc(all[from:to], func(a, b reached) int {
-			return cmp.Or(cmp.Compare(b.reach.Mean(), a.reach.Mean()), cmp.Compare(len(a.System.Paints()), len(b.System.Paints())))
-		})
-		from = to
-	}
-	for _, one := range all {
-		out, reaches = append(out, one.TargetFit), append(reaches, one.reach)
-	}
-	return out, reaches
-}
 
 // misses says which targets a system misses by more than the best does.
 func misses(targets []Target, best, its []float64) string {
