@@ -106,7 +106,7 @@ func TestEndsAreCountedInTheFewestParts(t *testing.T) {
 
 // Tubes drawn from what is not known of them: as many as are said lie within the ranges, and what is called sure is.
 func TestWhatIsSaidHoldsForTubesAsTheyDiffer(t *testing.T) {
-	pairs := 160
+	pairs := painttest.InFull(160, 3000)
 	if testing.Short() {
 		pairs = 60
 	}

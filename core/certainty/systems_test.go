@@ -35,7 +35,7 @@ var compared = []struct {
 // Tubes drawn from what is not known of them: deviations of the mean brightness are as large as is said, and what is called sure
 // of two systems comes so.
 func TestCallsBetweenSystemsHold(t *testing.T) {
-	draws := 60
+	draws := painttest.InFull(60, 300)
 	if testing.Short() {
 		draws = 10
 	}

@@ -9,7 +9,6 @@ import (
 	"gyrophane/core/certainty"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
-	"gyrophane/core/photo"
 )
 
 // jointFit is what the readings say of strength, shade and cleanness of the tubes at once, with what is not known of
@@ -41,17 +40,36 @@ func (f *fit) jointly(x []float64, film bool) (*jointFit, error) {
 	g, at := f.varied(x)
 	g.held[g.film()] = !film
 	out := &jointFit{fit: g, at: g.best(at)}
-	// Noise that is larger than it is said to be leaves them more open.
+	know := func() (err error) {
+		if out.cov, err = g.spread(g.jacobian(out.at)); err != nil {
+			return input.Errorf("the readings do not tell the tubes apart")
+		}
+		return nil
+	}
+	if err := know(); err != nil {
+		return nil, err
+	}
+	// Noise that is larger than it is said to be leaves them more open. Of the readings those are spent on the
+	// unknowns that they tell and the prior does not.
 	rest := g.residuals(out.at)
-	if scale := squares(rest) / float64(max(1, len(rest)-3*len(g.tubes)-photo.Figures*len(g.photos))); scale > 1 {
+	if scale := squares(rest) / max(1, float64(len(rest))-g.told(out.cov)); scale > 1 {
 		g.weights = slices.Repeat([]float64{1 / math.Sqrt(scale)}, len(g.samples))
 		out.at = g.best(out.at)
-	}
-	var err error
-	if out.cov, err = g.spread(g.jacobian(out.at)); err != nil {
-		return nil, input.Errorf("the readings do not tell the tubes apart")
+		if err := know(); err != nil {
+			return nil, err
+		}
 	}
 	return out, nil
+}
+
+// told is of how many unknowns the readings tell, each by as much as its variance is less than before them.
+func (f *fit) told(cov *mat.SymDense) (sum float64) {
+	for i, held := range f.held {
+		if !held {
+			sum += 1 - min(1, cov.At(i, i)/(f.width[i]*f.width[i]))
+		}
+	}
+	return sum
 }
 
 // joint is that of all tubes beside what they are taken for then (logarithms of the strengths).

@@ -42,8 +42,24 @@ func readOf(t testing.TB, r *rand.Rand, recipes [][]paint.Part, really map[*pain
 		m, err := paint.Mix(of...)
 		require.NoError(t, err)
 		look := m.AsPainted(in, false)
-		lab := look.Lab()
-		out = append(out, Sample{Parts: parts, Noise: noise, Lab: colour.Lab{L: lab.L + noise*r.NormFloat64(), A: lab.A + noise*r.NormFloat64(), B: lab.B + noise*r.NormFloat64()}})
+		out = append(out, Sample{Parts: parts, Noise: noise, Lab: strayed(look.Lab(), noise, r)})
+	}
+	return out
+}
+
+// strayed is a colour as it is read: so much off in each component of CIEDE2000, lightness, chroma and hue.
+func strayed(lab colour.Lab, noise float64, r *rand.Rand) colour.Lab {
+	c := math.Hypot(lab.A, lab.B)
+	along := [2]float64{1, 0}
+	if c > 0 {
+		along = [2]float64{lab.A / c, lab.B / c}
+	}
+	out := lab
+	for _, way := range [][3]float64{{1, 0, 0}, {0, along[0], along[1]}, {0, -along[1], along[0]}} {
+		const step = 0.01
+		unit := colour.Difference(lab, colour.Lab{L: lab.L + step*way[0], A: lab.A + step*way[1], B: lab.B + step*way[2]}) / step
+		by := noise * r.NormFloat64() / unit
+		out = colour.Lab{L: out.L + by*way[0], A: out.A + by*way[1], B: out.B + by*way[2]}
 	}
 	return out
 }
@@ -64,12 +80,12 @@ func tellingOf(paints []*paint.Paint, pairs int) (out [][]paint.Part) {
 	return out
 }
 
-// After twelve readings the ranges of a wheel's recipes are narrower by 40 % and more, and still hold.
+// After twelve readings the ranges of a wheel's recipes are narrower by 40 % and more, by eye by 30 %, and still hold.
 func TestRangesNarrowWithReadingsAndHold(t *testing.T) {
 	in := gouache(t)
 	r := rand.New(rand.NewPCG(33, 6))
-	boxes := 12
-	for _, noise := range []float64{0.4, 1.44} {
+	boxes := painttest.InFull(12, 300)
+	for _, c := range []struct{ noise, leave float64 }{{NoiseOf(paint.Instrument, 0), 0.6}, {1.44, 0.6}, {NoiseOf(paint.Eye, 0), 0.7}}[:painttest.InFull(2, 3)] {
 		within, all, before, after := 0, 0, 0.0, 0.0
 		for range boxes {
 			paints := painttest.Paints("PY184", "PY65", "PR255", "PR122", "PB29", "PB15:3")
@@ -77,7 +93,7 @@ func TestRangesNarrowWithReadingsAndHold(t *testing.T) {
 			for _, p := range paints {
 				really[p] = drawn(t, p, r)
 			}
-			got, err := Learn(readOf(t, r, tellingOf(paints, 6), really, in, noise), in, Sure{})
+			got, err := Learn(readOf(t, r, tellingOf(paints, 6), really, in, c.noise), in, Sure{})
 			require.NoError(t, err)
 			if got.Joint == nil {
 				t.Log(got.Says())
@@ -109,8 +125,8 @@ func TestRangesNarrowWithReadingsAndHold(t *testing.T) {
 				}
 			}
 		}
-		t.Logf("noise %.2f: within %.0f %% of %d, deviation %.3f, now %.3f", noise, 100*float64(within)/float64(all), all, before/float64(all), after/float64(all))
-		assert.Less(t, after, 0.6*before)
+		t.Logf("noise %.2f: within %.0f %% of %d, deviation %.3f, now %.3f", c.noise, 100*float64(within)/float64(all), all, before/float64(all), after/float64(all))
+		assert.Less(t, after, c.leave*before)
 		assert.InDelta(t, 0.8, float64(within)/float64(all), 0.12)
 	}
 }

@@ -1,7 +1,11 @@
 // Package painttest gives tests and examples paints of the library by name.
 package painttest
 
-import "gyrophane/core/paint"
+import (
+	"os"
+
+	"gyrophane/core/paint"
+)
 
 // Paint is a library paint that is known to be there.
 func Paint(id string) *paint.Paint {
@@ -18,4 +22,13 @@ func Paints(ids ...string) (out []*paint.Paint) {
 		out = append(out, Paint(id))
 	}
 	return out
+}
+
+// InFull is how often something is drawn: few times in a usual run, and as often as in full where GYROPHANE_IN_FULL is set, as the
+// figures of docs/science.md are found.
+func InFull(few, full int) int {
+	if os.Getenv("GYROPHANE_IN_FULL") != "" {
+		return full
+	}
+	return few
 }
