@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/core/recipe"
 )
@@ -13,6 +14,29 @@ type Ratio [2]int
 
 // String is "13 : 1".
 func (r Ratio) String() string { return fmt.Sprintf("%d : %d", r[0], r[1]) }
+
+// letDown is a ratio of two paints in which an ingredient's paint is let down in the other: parts of that to parts of the let-down,
+// in the order of the paints; false where it is not let down so, or the let-down itself holds too little.
+func (r Ratio) letDown(i recipe.Ingredient, a, b *paint.Paint) (out Ratio, ok bool) {
+	main, strong := float64(r[0]), float64(r[1])
+	first := i.Paint == a
+	if first {
+		main, strong = strong, main
+	}
+	if i.In == nil || !first && i.Paint != b || first && i.In != b || !first && i.In != a {
+		return r, false
+	}
+	// A let-down of n parts holds n / (thin + 1) of the paint, and the rest is of the other.
+	of := strong * float64(i.Thin+1)
+	rest := main - strong*float64(i.Thin)
+	if rest <= 0 {
+		return r, false
+	}
+	if out = counted(math.Log(of / rest)); first {
+		out = Ratio{out[1], out[0]}
+	}
+	return out, true
+}
 
 // near is how far a counted ratio may lie from the end of a range, in the natural logarithm.
 const near = 0.1

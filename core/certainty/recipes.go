@@ -38,6 +38,7 @@ func OfRecipe(r recipe.Recipe, doubt Doubts) *Confidence {
 		return nil
 	}
 	out.A, out.B, out.Of = a, b, of
+	out.countIn(r)
 	return &out
 }
 

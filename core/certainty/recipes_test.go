@@ -3,6 +3,7 @@ package certainty
 import (
 	"math"
 	"math/rand/v2"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -74,4 +75,33 @@ func TestMostTubesAskForNoMore(t *testing.T) {
 		assert.InDelta(t, 0.9, float64(enough)/float64(all), 0.05, asked.ID)
 	}
 	assert.Empty(t, MoreAsked([]Mixed{{recipe.Pure(b), 1}}, map[*paint.Paint]float64{b: 1}, Usual), "a paint as it comes asks for no more")
+}
+
+// The ends are told in the order of the recipe, and in parts of the let-down where it has one: mixed so they are the ends of the range.
+func TestEndsAreToldAsARecipeCounts(t *testing.T) {
+	yellow, blue := painttest.Paint("PY184"), painttest.Paint("PB15:3")
+	for _, r := range []recipe.Recipe{
+		{{Paint: yellow, Parts: 29}, {Paint: blue, Parts: 1, In: yellow, Thin: 9}},
+		{{Paint: blue, Parts: 1, In: yellow, Thin: 9}, {Paint: yellow, Parts: 4}},
+		{{Paint: yellow, Parts: 9}, {Paint: blue, Parts: 1}},
+		{{Paint: blue, Parts: 1}, {Paint: yellow, Parts: 9}},
+	} {
+		said := OfRecipe(r, Usual)
+		require.NotNil(t, said)
+		thin := r[0].Thin + r[1].Thin
+		require.Equal(t, thin > 0, said.LetDown)
+		assert.Equal(t, thin > 0, strings.Contains(said.Parts(), " of the let-down: begin with "+said.Begin.String()))
+		for _, end := range []struct{ told, plain Ratio }{{said.Begin, said.Range.Less}, {said.Other, said.Range.More}} {
+			var told recipe.Recipe
+			for n, i := range r {
+				told = append(told, recipe.Ingredient{Paint: i.Paint, Parts: float64(end.told[n]), In: i.In, Thin: i.Thin})
+			}
+			mixed := told.Plain()
+			of := map[*paint.Paint]float64{}
+			for _, p := range mixed {
+				of[p.Paint] += p.Parts
+			}
+			assert.InDelta(t, math.Log(float64(end.plain[1])/float64(end.plain[0])), math.Log(of[blue]/of[yellow]), 0.12, "%s", r)
+		}
+	}
 }

@@ -22,26 +22,49 @@ type Confidence struct {
 	Range   Range
 	Doubted bool    // the parts differ between tubes, so that there is a range
 	Known   float64 // how far the parts are known, as a share
-	Begin   Ratio   // of the range the end with the most of the weaker paint
+	Begin   Ratio   // of the range the end with the most of the weaker paint, its paints in the order of the recipe
 	Other   Ratio   // the end that one creeps toward
+	LetDown bool    // Begin and Other count the stronger paint let down, as its recipe does
+	creepsA bool    // the first paint is the stronger one, which is crept in
 }
 
 func confidenceIn(p *path.Path, s *Step, shown paint.Verdict, r recipe.Recipe, doubt Doubts) *Confidence {
 	out := &Confidence{A: p.A, B: p.B, Of: [2]Doubt{doubt(p.A), doubt(p.B)}, Known: s.Known()}
 	out.Sure, out.Could = s.Verdict(shown)
 	out.Range, out.Doubted = s.Range(ratioOf(p, r))
-	if out.Begin, out.Other = out.Range.Less, out.Range.More; p.Weaker() == p.B {
-		out.Begin, out.Other = out.Other, out.Begin
-	}
+	out.creepsA = p.Weaker() == p.B
+	out.countIn(r)
 	return out
 }
 
-// Parts says what most tubes ask for and where to begin: "7 : 1 to 18 : 1: begin with 18 : 1 and creep"; empty where nothing is in doubt.
+// countIn counts the ends as a recipe does: its first paint first and, where one is let down in the other, in parts of the let-down.
+func (t *Confidence) countIn(r recipe.Recipe) {
+	if t.Begin, t.Other, t.LetDown = t.Range.Less, t.Range.More, false; t.creepsA {
+		t.Begin, t.Other = t.Other, t.Begin
+	}
+	for _, i := range r {
+		if begin, ok := t.Begin.letDown(i, t.A, t.B); t.Doubted && ok {
+			if other, ok := t.Other.letDown(i, t.A, t.B); ok {
+				t.Begin, t.Other, t.LetDown = begin, other, true
+			}
+		}
+	}
+	if len(r) > 0 && r[0].Paint == t.B {
+		t.Begin, t.Other = Ratio{t.Begin[1], t.Begin[0]}, Ratio{t.Other[1], t.Other[0]}
+	}
+}
+
+// Parts says what most tubes ask for and where to begin: "7 : 1 to 18 : 1: begin with 18 : 1 and creep", "17 : 1 to 54 : 1 of the
+// let-down: begin with 54 : 1 and creep"; empty where nothing is in doubt.
 func (t *Confidence) Parts() string {
 	if !t.Doubted {
 		return ""
 	}
-	return fmt.Sprintf("%s to %s: begin with %s and creep", t.Other, t.Begin, t.Begin)
+	of := ""
+	if t.LetDown {
+		of = " of the let-down"
+	}
+	return fmt.Sprintf("%s to %s%s: begin with %s and creep", t.Other, t.Begin, of, t.Begin)
 }
 
 // Verdict says what it could turn out as, in words; empty where it is sure or likely.
