@@ -291,6 +291,9 @@ func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64
 	if err := s.store.Printed(ctx, painter.ID, wheelID, printedAs(plan.Sheet), plan.Mark()); err != nil && !store.ReadOnly(err) {
 		return "", nil, err
 	}
+	if o.Doubts, err = s.Doubts(ctx, As(painter)); err != nil {
+		return "", nil, err
+	}
 	o.Title, o.About = w.Name, plan.Sheet.Title+" · "+in.Name
 	pages, err = paper.Sheet(plan.Plan, o, measured())
 	return w.Name, pages, err
@@ -326,6 +329,9 @@ func (s *Studio) BoxPaper(ctx context.Context, painter store.Painter, in paint.M
 	sheet.Lay(o.Wide())
 	plan, _, err := s.work(ctx, As(painter), &sheet, bench.Usual(in), 0)
 	if err != nil {
+		return nil, err
+	}
+	if o.Doubts, err = s.Doubts(ctx, As(painter)); err != nil {
 		return nil, err
 	}
 	o.Title, o.About = "The box", plan.Sheet.Title+" · "+in.Name

@@ -319,16 +319,11 @@ func (v View) Plan(p *bench.Plan, tubes map[string]float64) BenchPlan {
 		Low: p.Low, Optimal: p.Proved, Says: p.Says(), Asked: p.Asked, Mark: p.Mark(),
 	}
 	var recipes []recipe.Recipe
-	var mixed []certainty.Mixed
 	for i := range s.Regions {
 		r := &s.Regions[i]
-		recipes, mixed = append(recipes, r.Recipe), append(mixed, certainty.Mixed{Recipe: r.Recipe, ML: p.Settings.Need(r)})
+		recipes = append(recipes, r.Recipe)
 	}
-	laidOut := map[*paint.Paint]float64{}
-	for _, a := range p.Amounts() {
-		laidOut[a.Paint] = a.ML
-	}
-	sure, more := certainty.OfRecipes(recipes, v.doubts()), certainty.MoreAsked(mixed, laidOut, v.doubts())
+	sure, more := certainty.OfRecipes(recipes, v.doubts()), p.MoreAsked(v.doubts())
 	for i := range s.Regions {
 		r := &s.Regions[i]
 		look := r.Appearance(v.Medium, v.Wet)

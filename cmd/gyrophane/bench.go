@@ -242,6 +242,7 @@ func sheetCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
+			o.Doubts = certainty.Usual
 			o.Title, o.About = strings.Join(args[1:], " "), plan.Sheet.Title+" · "+v.Medium.Name
 			pages, err := paper.Sheet(plan, o, files.Measure())
 			if err != nil {

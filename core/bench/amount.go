@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 
+	"gyrophane/core/certainty"
 	"gyrophane/core/paint"
 	"gyrophane/core/recipe"
 )
@@ -322,4 +323,19 @@ func (s *Sheet) section(k int) (out []int) {
 	}
 	slices.SortFunc(out, func(a, b int) int { return s.Regions[a].Step - s.Regions[b].Step })
 	return out
+}
+
+// MoreAsked is how many ml more than is laid out of each paint are enough in nine of ten cases, by what is not known of the
+// tubes; those of which next to nothing more is asked for are left out.
+func (out *Plan) MoreAsked(doubt certainty.Doubts) map[*paint.Paint]float64 {
+	var mixed []certainty.Mixed
+	for i := range out.Sheet.Regions {
+		r := &out.Sheet.Regions[i]
+		mixed = append(mixed, certainty.Mixed{Recipe: r.Recipe, ML: out.Settings.Need(r)})
+	}
+	laidOut := map[*paint.Paint]float64{}
+	for _, a := range out.Amounts() {
+		laidOut[a.Paint] = a.ML
+	}
+	return certainty.MoreAsked(mixed, laidOut, doubt)
 }

@@ -2,7 +2,9 @@ package paper_test
 
 import (
 	"fmt"
+	"math"
 	"math/rand/v2"
+	"regexp"
 	"strconv"
 	"strings"
 	"testing"
@@ -12,6 +14,7 @@ import (
 
 	"gyrophane/core/bench"
 	"gyrophane/core/bias"
+	"gyrophane/core/certainty"
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
 	"gyrophane/core/paper"
@@ -21,9 +24,9 @@ import (
 	"gyrophane/core/wheel"
 )
 
-// behind are the texts of some pages that follow each label, in the order in which they
+// behind are the texts of some pages that follow each label, so many at most, in the order in which they
 // are drawn, joined: a recipe that was broken into lines is whole again.
-func behind(pages []paper.Page, label string) (out []string) {
+func behind(pages []paper.Page, label string, most int) (out []string) {
 	for _, p := range pages {
 		var texts []string
 		for _, m := range p.Marks {
@@ -33,7 +36,7 @@ func behind(pages []paper.Page, label string) (out []string) {
 		}
 		for n, text := range texts {
 			if text == label {
-				out = append(out, strings.Join(texts[n+1:min(len(texts), n+6)], " "))
+				out = append(out, strings.Join(texts[n+1:min(len(texts), n+1+most)], " "))
 			}
 		}
 	}
@@ -97,7 +100,7 @@ func TestWhatIsPrintedMixesToWhatIsPlanned(t *testing.T) {
 				}
 				var got recipetest.Read
 				err := fmt.Errorf("%s: %s is not printed", about, region.Label)
-				for _, text := range behind(pages, region.Label) {
+				for _, text := range behind(pages, region.Label, 5) {
 					if got, err = recipetest.Short(text, set.Scale); err == nil {
 						break
 					}
@@ -280,6 +283,62 @@ func TestACardHoldsAllOfItsSteps(t *testing.T) {
 			}
 		}
 	}
+}
+
+var inTubes = regexp.MustCompile(`^.*?In most tubes (\d+):(\d+) to (\d+):(\d+)( of the let-down)?: begin with (\d+):(\d+) and creep`)
+
+// What most tubes ask for is read back as the recipe beside it is written: that lies within, and one begins with the most of the
+// weaker paint, so that the stronger one creeps in.
+func TestWhatMostTubesAskForIsOfTheRecipeBesideIt(t *testing.T) {
+	r := rand.New(rand.NewPCG(33, 20))
+	read, lets := 0, 0
+	for range 12 {
+		system, err := wheel.NewSystem(wheel.Split, rolesOf(r, 2))
+		require.NoError(t, err)
+		set, err := bench.Settings{Medium: paint.Media()[3], Diameter: 120, Fill: bench.OwnPiles}.Complete()
+		require.NoError(t, err)
+		sheet := bench.Wheel(wheel.Build(system, wheel.Options{}), bench.Extras{}, set)
+		plan, err := bench.Sketch(&sheet, set)
+		require.NoError(t, err)
+		for _, as := range []string{"plan", "cards"} {
+			pages, err := paper.Sheet(plan, paper.Options{Format: paper.Formats[0], As: as, Title: "Low water", Doubts: certainty.Usual}, rough)
+			require.NoError(t, err)
+			for i := range sheet.Regions {
+				region := &sheet.Regions[i]
+				if len(region.Recipe) != 2 || as == "plan" && len(region.Label) > 12 {
+					continue
+				}
+				for _, text := range behind(pages, region.Label, 12) {
+					found := inTubes.FindStringSubmatch(text)
+					if found == nil {
+						continue
+					}
+					ln := func(n int) float64 {
+						a, err := strconv.ParseFloat(found[n], 64)
+						require.NoError(t, err)
+						b, err := strconv.ParseFloat(found[n+1], 64)
+						require.NoError(t, err)
+						return math.Log(a / b)
+					}
+					of := region.Recipe
+					assert.Equal(t, found[5] != "", of[0].In != nil || of[1].In != nil, "%s in %s", region.Label, text)
+					written := math.Log(of[0].Parts / of[1].Parts)
+					from, to, begin := ln(1), ln(3), ln(6)
+					assert.GreaterOrEqual(t, written, min(from, to)-0.15, "%s in %s", of, text)
+					assert.LessOrEqual(t, written, max(from, to)+0.15, "%s in %s", of, text)
+					assert.InDelta(t, to, begin, 1e-9)
+					weakerFirst := path.New(of[0].Paint, of[1].Paint).Weaker() == of[0].Paint
+					assert.Equal(t, weakerFirst, begin > from, "%s in %s", of, text)
+					read++
+					if found[5] != "" {
+						lets++
+					}
+				}
+			}
+		}
+	}
+	assert.Greater(t, read, 80)
+	assert.Greater(t, lets, 5)
 }
 
 func ids(of []*paint.Paint) (out []string) {

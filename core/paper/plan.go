@@ -65,8 +65,12 @@ func (l *layout) inOrder() []Page {
 					made = l.wrapped(strings.Join(pieces, " "), Plain, size, wide)
 				}
 			}
+			var doubted []string
+			if says := l.inTubes(a.Region); says != "" {
+				doubted = l.wrapped(says, Plain, small, wide)
+			}
 			called, of := l.whole(r.Label, Bold, ordinary, names-31, mostNamed)
-			under := max(float64(len(made)-1)*size*1.3, float64(len(called)-1)*of*1.15)
+			under := max(float64(len(made)-1)*size*1.3+float64(len(doubted))*small*1.3, float64(len(called)-1)*of*1.15)
 			room(row + under)
 			l.add(Mark{Kind: Rect, X: margin, Y: y - 2.6, W: 3, H: 3, Stroke: 0.25})
 			l.add(Mark{Kind: Rect, X: margin + 18, Y: y - 3, W: 8, H: 4, Fill: l.aimed(r), Stroke: 0.2, Grey: 0.4})
@@ -74,6 +78,9 @@ func (l *layout) inOrder() []Page {
 			l.name(margin+29, y, Bold, 0, r.Label, names-31)
 			for n, line := range made {
 				l.text(margin+names, y+float64(n)*size*1.3, size, Plain, Start, 0.2, "%s", line)
+			}
+			for n, line := range doubted {
+				l.text(margin+names, y+float64(len(made)-1)*size*1.3+float64(n+1)*small*1.3, small, Plain, Start, 0.35, "%s", line)
 			}
 			well := ""
 			if a.Well > 0 {
@@ -166,6 +173,9 @@ func (l *layout) cards() []Page {
 		}
 		if r.Film > 0 {
 			steps = append(steps, l.plan.Settings.Thinning(r))
+		}
+		if says := l.inTubes(i); says != "" {
+			steps = append(steps, says)
 		}
 		c := card{region: i}
 		c.size, c.lines = l.filling(steps, w-8, l.H-header-margin-cardAbove-1)

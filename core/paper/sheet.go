@@ -9,6 +9,7 @@ import (
 
 	"gyrophane/core/bench"
 	"gyrophane/core/bias"
+	"gyrophane/core/certainty"
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
@@ -28,6 +29,8 @@ type Options struct {
 	As    string
 	Title string
 	About string // below the title: system, medium
+	// Doubts are what is not known of the paints; nothing is said of that when nil, nor where nothing is said of recipes.
+	Doubts certainty.Doubts
 }
 
 // Lengths in mm: the margin, and what text is set in.
@@ -826,13 +829,46 @@ func guided(p *paint.Paint) string {
 	return fmt.Sprintf("%s, %s, %d", says, p.Hiding, p.StrengthClass)
 }
 
-// cautions are the sentences of the paints on a sheet, each once.
-func (l *layout) cautions() (out []string) {
+// notes are what to set aside of the paints on a sheet, and their cautions, each once.
+func (l *layout) notes() (out []string) {
 	var paints []*paint.Paint
 	for _, a := range l.plan.Amounts() {
 		paints = append(paints, a.Paint)
 	}
-	return cautionsOf(paints)
+	if aside := l.aside(); aside != "" {
+		out = append(out, aside)
+	}
+	return append(out, cautionsOf(paints)...)
+}
+
+// aside is what most sets of tubes may still ask for; empty where that is next to nothing, or is not said.
+func (l *layout) aside() string {
+	if l.options.Doubts == nil || l.options.Recipes == "none" {
+		return ""
+	}
+	more := l.plan.MoreAsked(l.options.Doubts)
+	var each []string
+	for _, a := range l.plan.Amounts() {
+		if ml := more[a.Paint]; ml > 0 && a.Loads == 0 {
+			each = append(each, fmt.Sprintf("%s %.2f ml", a.Paint.Code(), ml))
+		}
+	}
+	if len(each) == 0 {
+		return ""
+	}
+	return "Tubes differ. Set aside what most may still ask for: " + strings.Join(each, ", ") + "."
+}
+
+// inTubes is what most tubes ask for in a place, and where to begin; empty where nothing is in doubt, or is not said.
+func (l *layout) inTubes(i int) string {
+	if l.options.Doubts == nil || l.options.Recipes == "none" {
+		return ""
+	}
+	sure := certainty.OfRecipe(l.plan.Sheet.Regions[i].Recipe, l.options.Doubts)
+	if sure == nil || !sure.Doubted {
+		return ""
+	}
+	return "In most tubes " + strings.ReplaceAll(sure.Parts(), " : ", ":") + "." // no line breaks within a ratio
 }
 
 // cautionsOf are the sentences of some paints, each once, and what goes before them all.
@@ -885,7 +921,7 @@ const mostSqueezed = 14
 
 func (l *layout) footHeight() float64 {
 	lines := 0
-	for _, c := range l.cautions() {
+	for _, c := range l.notes() {
 		lines += len(l.wrapped(c, Plain, small, l.W-2*margin))
 	}
 	if l.options.uncounted() {
@@ -943,9 +979,9 @@ func (l *layout) foot(y float64) {
 	l.warn(max(row, y+21) + 4)
 }
 
-// warn writes the cautions.
+// warn writes the notes.
 func (l *layout) warn(row float64) {
-	for _, c := range l.cautions() {
+	for _, c := range l.notes() {
 		for _, line := range l.wrapped(c, Plain, small, l.W-2*margin) {
 			l.text(margin, row, small, Plain, Start, 0.35, "%s", line)
 			row += small * 1.25

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bench"
+	"gyrophane/core/certainty"
 	"gyrophane/core/colour"
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
@@ -72,7 +73,7 @@ func TestTextsStandApartOnThePage(t *testing.T) {
 		w := wheel.Build(system, options)
 		set, err := bench.Settings{Medium: paint.Media()[r.IntN(len(paint.Media()))], Diameter: float64(60 + 10*r.IntN(14)), Fill: bench.OwnPiles, Slots: []bench.Slots{bench.Flat, bench.Graded}[n%4%2]}.Complete()
 		require.NoError(t, err)
-		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Edition: paper.Editions[r.IntN(len(paper.Editions))], Recipes: []string{"parts", "dabs", "none", ""}[r.IntN(4)], As: []string{"sheet", "sheet", "plan", "cards", "dabs", "sheet,plan,cards,dabs"}[r.IntN(6)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache"}
+		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Edition: paper.Editions[r.IntN(len(paper.Editions))], Recipes: []string{"parts", "dabs", "none", ""}[r.IntN(4)], As: []string{"sheet", "sheet", "plan", "cards", "dabs", "sheet,plan,cards,dabs"}[r.IntN(6)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache", Doubts: certainty.Usual}
 		extras := bench.Extras{}
 		var wanted []bench.Wanted
 		var surer []recipe.Recipe
