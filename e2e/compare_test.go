@@ -29,6 +29,10 @@ func TestSystemsAreComparedSideBySide(t *testing.T) {
 	p.menu("another two", "Kelp and wet stone, Sea lettuce and mussel")
 	p.see("outside the rings: black where Kelp and wet stone is cleaner, white where Sea lettuce and mussel is")
 
+	assert.Empty(t, p.MustElements("[data-band]"), "how sure it is, is asked for")
+	p.press("how sure")
+	p.waitFor("a band in each ring", func() bool { return len(p.MustElements("[data-band]")) == 4 })
+
 	p.press("take off Sea lettuce and mussel")
 	p.waitFor("three systems", func() bool { return outlines() == 3 })
 	p.MustReload().MustWaitLoad()

@@ -152,6 +152,7 @@ function ReachView({
   const [forward, setForward] = useState<number | null>(null);
   const { search, show } = useAddress();
   const pair = Number(search.get("pair")) || 0;
+  const band = search.get("band") === "on";
   const difference = got.differences[pair];
   return (
     <>
@@ -232,7 +233,22 @@ function ReachView({
               mb: 1,
             }}
           >
-            <span />
+            <Box sx={{ alignSelf: "end", pb: 5, minWidth: 0 }}>
+              <Button
+                size="small"
+                color="inherit"
+                aria-pressed={band}
+                onClick={() => show({ band: band ? undefined : "on" })}
+                sx={{ minWidth: 0, fontWeight: 400, textAlign: "left" }}
+              >
+                how sure
+              </Button>
+              {band && (
+                <Typography variant="caption" component="p" sx={{ px: 0.5 }}>
+                  grey: where two in three sets of tubes come to
+                </Typography>
+              )}
+            </Box>
             {got.systems.map((s, i) => (
               <Box
                 key={i}
@@ -242,7 +258,7 @@ function ReachView({
               >
                 <LineMark index={i} />
                 <Head system={s} id={ids[i]!} />
-                <Gyre system={s} index={i} clean={got.cleanFrom} />
+                <Gyre system={s} index={i} clean={got.cleanFrom} band={band} />
                 <Button
                   size="small"
                   color="inherit"

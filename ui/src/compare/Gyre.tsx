@@ -7,8 +7,23 @@ const size = 200;
 const c = size / 2;
 const [inner, outer] = [34, 92];
 
-/** One system's reach in its own colours, closed to a ring: broad where it stays bright. */
-export function Gyre({ system, index, clean }: { system: Compared; index: number; clean: number }) {
+/**
+ * One system's reach in its own colours, closed to a ring: broad where it stays bright. With its band the
+ * reach of two in three sets of tubes lies between the grey lines.
+ */
+export function Gyre({
+  system,
+  index,
+  clean,
+  band,
+}: {
+  system: Compared;
+  index: number;
+  clean: number;
+  band: boolean;
+}) {
+  const off = (by: number) =>
+    system.reach.map((r, bin) => Math.min(1, Math.max(0, r + by * system.reachDeviation[bin]!)));
   const r = (bin: number) => inner + system.reach[bin % bins]! * (outer - inner);
   return (
     <svg
@@ -44,6 +59,17 @@ export function Gyre({ system, index, clean }: { system: Compared; index: number
         strokeDasharray="0.1 5"
         strokeLinecap="round"
       />
+      {band && (
+        <path
+          d={`${outline(off(1), c, inner, outer)} ${outline(off(-1), c, inner, outer)}`}
+          fill={grey.mark}
+          fillRule="evenodd"
+          fillOpacity={0.35}
+          stroke={grey.mark}
+          strokeWidth={0.6}
+          data-band=""
+        />
+      )}
       <path
         d={outline(system.reach, c, inner, outer)}
         fill="none"
