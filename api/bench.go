@@ -62,10 +62,11 @@ type surerInput struct {
 		Choices wire.WheelChoices  `json:"choices"`
 		Bench   wire.BenchSettings `json:"bench"`
 		ReadBy  string             `json:"readBy,omitempty" doc:"what swatches are read by: eye, photo or instrument; photo when empty"`
+		OfBox   bool               `json:"ofBox,omitempty" doc:"for every two paints of the box, not for the mixtures of the wheel alone"`
 	}
 }
 
-func (s *Server) surer(ctx context.Context, in *surerInput) (out wire.Surer, err error) {
+func (s *Server) surer(ctx context.Context, in *surerInput) (out wire.SwatchPlan, err error) {
 	v, err := in.view()
 	if err != nil {
 		return out, err
@@ -75,8 +76,8 @@ func (s *Server) surer(ctx context.Context, in *surerInput) (out wire.Surer, err
 		return out, err
 	}
 	by := cmp.Or(paint.Source(in.Body.ReadBy), paint.Photo)
-	got, err := s.studio.WheelSurer(ctx, painterIfAny, studio.Sheet{System: system, Choices: in.Body.Choices.Core(), Which: bench.Which{ReadBy: by}, Set: in.Body.Bench.Core()}, v.Medium)
-	return wire.SurerOf(got, string(by)), err
+	got, err := s.studio.WheelSwatches(ctx, painterIfAny, studio.Sheet{System: system, Choices: in.Body.Choices.Core(), Which: bench.Which{ReadBy: by, OfBox: in.Body.OfBox}, Set: in.Body.Bench.Core()}, v.Medium)
+	return wire.SwatchPlanOf(got, string(by)), err
 }
 
 // CountedPart is so much of a paint that is counted out.
@@ -208,6 +209,7 @@ type paperInput struct {
 	Film    float64  `query:"film" doc:"how thick a glaze lies as X, 0.1 to 0.5; 0.3 when 0"`
 	Glaze   string   `query:"glaze" maxLength:"60" doc:"paint that glazes are laid of over the others; the clearest of them when empty"`
 	ReadBy  string   `query:"readBy" doc:"of swatches that make recipes surer: eye, photo or instrument; photo when empty"`
+	OfBox   bool     `query:"ofBox" doc:"of swatches: for every two paints of the box, not for the mixtures of the wheel alone"`
 	Measure string   `query:"measure" maxLength:"20" doc:"what is counted out in"`
 	One     float64  `query:"one" doc:"ml of one drop, load or tip"`
 	Printing
@@ -225,7 +227,7 @@ func (s *Server) paper(ctx context.Context, in *paperInput) (*Page, error) {
 			return nil, input.Wrap(err)
 		}
 	}
-	sheet := wire.BenchSheet{Kind: in.Kind, Slot: in.Slot, Section: in.Section, Steps: in.Steps, A: in.A, B: in.B, Without: in.Without, With: in.With, Earth: in.Earth, Tube: in.Tube, Film: in.Film, Glaze: in.Glaze, ReadBy: in.ReadBy}
+	sheet := wire.BenchSheet{Kind: in.Kind, Slot: in.Slot, Section: in.Section, Steps: in.Steps, A: in.A, B: in.B, Without: in.Without, With: in.With, Earth: in.Earth, Tube: in.Tube, Film: in.Film, Glaze: in.Glaze, ReadBy: in.ReadBy, OfBox: in.OfBox}
 	if in.Bit >= 0 {
 		sheet.Bit = &in.Bit
 	}

@@ -170,7 +170,7 @@ func TestASheetOfWhatMakesRecipesSurer(t *testing.T) {
 	nobody := &client{t: t, app: app}
 	known := map[string]float64{}
 	for _, by := range []string{"eye", "photo", "instrument"} {
-		var got wire.Surer
+		var got wire.SwatchPlan
 		nobody.ok("POST", "/api/surer?medium=gouache", fmt.Sprintf(`{"system":%s,"choices":%s,"bench":{},"readBy":%q}`, aSystem, choices, by), &got)
 		require.Equal(t, by, got.ReadBy)
 		require.NotEmpty(t, got.Swatches)
@@ -188,6 +188,10 @@ func TestASheetOfWhatMakesRecipesSurer(t *testing.T) {
 	status, text := nobody.do("POST", "/api/surer", fmt.Sprintf(`{"system":%s,"choices":%s,"bench":{},"readBy":"nose"}`, aSystem, choices))
 	assert.Equal(t, 422, status)
 	assert.Contains(t, text, "choose eye, photo or instrument")
+
+	status, text = nobody.do("POST", "/api/surer", fmt.Sprintf(`{"system":%s,"choices":%s,"bench":{},"ofBox":true}`, aSystem, choices))
+	assert.Equal(t, 422, status)
+	assert.Contains(t, text, "for who has one")
 
 	var plan wire.BenchPlan
 	nobody.ok("POST", "/api/plan?medium=gouache", fmt.Sprintf(`{"system":%s,"choices":%s,"bench":{},"sheet":{"kind":"swatches"}}`, aSystem, choices), &plan)

@@ -265,7 +265,7 @@ func TestASheetOfSwatchesIsReadOffAPhoto(t *testing.T) {
 	system, err := wheel.Selection{Kind: wheel.Split, Roles: splitRoles}.System(paint.Find)
 	require.NoError(t, err)
 	w := wheel.Build(system, wheel.Options{})
-	got, err := journal.SurerOf(w, journal.Swatching{In: in, Source: paint.Photo, Doubts: certainty.Usual})
+	got, err := journal.PlanWheelSwatches(w, journal.SwatchOptions{In: in, Source: paint.Photo, Doubts: certainty.Usual})
 	require.NoError(t, err)
 	var recipes []recipe.Recipe
 	for _, s := range got.Swatches {

@@ -88,3 +88,41 @@ func TestThreeSwatchesSettleARecipe(t *testing.T) {
 	assert.Contains(t, []string{"sure", "likely"}, *p.element(fmt.Sprintf("[data-pair=%q]", pair), "").MustAttribute("data-sure"))
 	assert.Empty(t, p.complaints())
 }
+
+// Swatches of the whole box hold paints that the wheel does not: they are painted, read and learned like any other.
+func TestSwatchesOfTheBoxArePainted(t *testing.T) {
+	t.Parallel()
+	app := startAppWith(t, demoDatabase(t), "--with-meter")
+	p := open(t, app.address)
+	p.write("your name", "Ada")
+	p.press("begin")
+	p.see("Three paints make a wheel")
+	p.ask(http.MethodPost, "/api/box/paints?medium=gouache", map[string]any{"paints": []string{"PY3", "PR122", "PB29", "PG7", "PO73"}, "grade": "artist"})
+	tubes := p.MustEval(`async () => (await (await fetch("/api/box?medium=gouache&light=D65&judged=dry")).json()).tubes.slice(0, 3).map((t) => [t.paint.id])`)
+	status, made := p.ask(http.MethodPost, "/api/wheels", map[string]any{
+		"name":     "Lemon and magenta",
+		"system":   map[string]any{"kind": "triad", "roles": tubes, "chosen": [][]string{{}, {}, {}}, "riders": map[string]any{}, "note": ""},
+		"settings": asUsual,
+	})
+	require.Equal(t, http.StatusOK, status, made)
+	p.MustNavigate(fmt.Sprintf("%s/bench/%v?sheet=swatches&readBy=instrument", app.address, made["id"])).MustWaitLoad()
+	p.see("How far the parts of this wheel’s mixtures are known")
+	p.choose("what they make surer", "every two of the box")
+	p.see("half ways of every two paints of the box")
+	p.see("1 PG7")
+	p.press("begin to paint")
+	p.see("Squeeze out")
+	sitting := p.MustInfo().URL
+	p.MustNavigate(sitting + "/readings?by=meter").MustWaitLoad()
+	for n := range 4 {
+		p.element("button", "read the ").MustClick()
+		p.press("keep it")
+		p.see(fmt.Sprintf("%d of 6 read", n+1))
+	}
+	p.goTo("Log")
+	p.element("a", "under way").MustClick()
+	p.see("with these readings")
+	p.press("keep how far they are known")
+	p.see("known the better for it")
+	assert.Empty(t, p.complaints())
+}

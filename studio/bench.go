@@ -94,7 +94,7 @@ func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medi
 		have.Choose(built, of.Which.Slot, paints)
 	}
 	if of.Which.Kind == bench.SwatchesSheet {
-		if have.Surer, err = s.swatches(ctx, who, built, set, of.Which.ReadBy); err != nil {
+		if have.Swatches, err = s.swatches(ctx, who, built, set, of.Which); err != nil {
 			return out, err
 		}
 	}

@@ -235,11 +235,12 @@ type BenchSheet struct {
 	Film    float64  `json:"film,omitempty" doc:"how thick a glaze lies as X, 0.1 to 0.5; 0.3 when 0"`
 	Glaze   string   `json:"glaze,omitempty" maxLength:"60" doc:"paint that glazes are laid of over the others; the clearest of them when empty"`
 	ReadBy  string   `json:"readBy,omitempty" doc:"of swatches that make recipes surer: eye, photo or instrument; photo when empty"`
+	OfBox   bool     `json:"ofBox,omitempty" doc:"of swatches: for every two paints of the box, not for the mixtures of the wheel alone"`
 }
 
 // Core is what is to be painted, and the paints that are named for it.
 func (s BenchSheet) Core() (which bench.Which, named studio.Named) {
-	return bench.Which{Kind: bench.SheetKind(s.Kind), Slot: s.Slot, Section: s.Section, Steps: s.Steps, Without: bench.PartsOf(s.Without), With: bench.PartsOf(s.With), Bit: s.Bit, Film: s.Film, ReadBy: paint.Source(s.ReadBy)},
+	return bench.Which{Kind: bench.SheetKind(s.Kind), Slot: s.Slot, Section: s.Section, Steps: s.Steps, Without: bench.PartsOf(s.Without), With: bench.PartsOf(s.With), Bit: s.Bit, Film: s.Film, ReadBy: paint.Source(s.ReadBy), OfBox: s.OfBox},
 		studio.Named{A: s.A, B: s.B, Earth: s.Earth, Tube: s.Tube, Glaze: s.Glaze}
 }
 

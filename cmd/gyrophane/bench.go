@@ -81,12 +81,12 @@ func (b *benched) sheet(v wire.View, settings bench.Settings, args []string) (*b
 		have.Way = path.New(paints[0], paints[1])
 	}
 	if b.which.Kind == bench.SwatchesSheet {
-		got, err := journal.SurerOf(w, journal.Swatching{In: v.Medium, Source: paint.Photo, Doubts: certainty.Usual})
+		got, err := journal.PlanWheelSwatches(w, journal.SwatchOptions{In: v.Medium, Source: paint.Photo, Doubts: certainty.Usual})
 		if err != nil {
 			return nil, err
 		}
 		for _, one := range got.Swatches {
-			have.Surer = append(have.Surer, one.Recipe)
+			have.Swatches = append(have.Swatches, one.Recipe)
 		}
 	}
 	if b.which.Kind == "wanted" {

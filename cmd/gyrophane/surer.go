@@ -20,10 +20,11 @@ func surerCommand() *cobra.Command {
 	var q question
 	var c wheel.Choices
 	var kind, file, by string
+	var ofBox bool
 	cmd := &cobra.Command{
 		Use:     "surer PAINT...",
-		Short:   "What to paint to be surer of the recipes of a wheel",
-		Long:    "Up to six swatches that narrow the parts of a wheel's mixtures the most, and how far each brings them. Paints come as\nfor a wheel; what readings tell of them counts.",
+		Short:   "What to paint to be surer of the recipes of a wheel, or of a box",
+		Long:    "Up to six swatches that narrow the parts of a wheel's mixtures the most, and how far each brings them. Paints come as\nfor a wheel, or with --of-box as a box, of which every two are mixed half way; what readings tell of them counts.",
 		Example: "gyrophane surer --system split PY184 PY65 PR255 PR122 PB29 PB15:3 --readings readings.csv --by instrument --json",
 		RunE: func(cmd *cobra.Command, args []string) error {
 			v, err := q.view()
@@ -40,6 +41,15 @@ func surerCommand() *cobra.Command {
 					return err
 				}
 			}
+			o := journal.SwatchOptions{In: v.Medium, Source: source, Doubts: known.doubts}
+			if ofBox {
+				got, err := boxSwatches(args, c.Spacing, known, o)
+				if err != nil {
+					return err
+				}
+				out := wire.SwatchPlanOf(got, by)
+				return q.answer(cmd, out, func(w io.Writer) { surerTable(w, out) })
+			}
 			if strings.Contains(kind, ":") { // as systems are compared
 				if _, kind, args, err = systemText(kind); err != nil {
 					return err
@@ -49,11 +59,11 @@ func surerCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			got, err := journal.SurerOf(w, journal.Swatching{In: v.Medium, Source: source, Doubts: known.doubts})
+			got, err := journal.PlanWheelSwatches(w, o)
 			if err != nil {
 				return err
 			}
-			out := wire.SurerOf(got, by)
+			out := wire.SwatchPlanOf(got, by)
 			return q.answer(cmd, out, func(w io.Writer) { surerTable(w, out) })
 		},
 	}
@@ -61,8 +71,28 @@ func surerCommand() *cobra.Command {
 	systemFlag(cmd, &kind)
 	cmd.Flags().StringVar(&c.Spacing, "spacing", path.ByHue.String(), "steps by hue, by contrast, or equal parts: hue, contrast, parts")
 	cmd.Flags().StringVar(&file, "readings", "", "CSV with the columns parts (PY184=8 PB29=1), L, a, b, state, of what was read of these paints")
+	cmd.Flags().BoolVar(&ofBox, "of-box", false, "the paints are those of a box: swatches for every two of them")
 	cmd.Flags().StringVar(&by, "by", string(paint.Photo), "what swatches are read by: eye, photo or instrument")
 	return cmd
+}
+
+// boxSwatches are those for every two of some paints, with the usual white where there is none among them.
+func boxSwatches(ids []string, spacing string, known tubes, o journal.SwatchOptions) (out journal.SwatchPlan, err error) {
+	if o.Spacing, err = path.ParseSpacing(spacing); err != nil {
+		return out, input.Wrap(err)
+	}
+	if !o.In.LightenWithWater {
+		o.White = wheel.System{}.Rider(wheel.WhiteRider)
+	}
+	var box []*paint.Paint
+	for _, id := range ids {
+		p, err := known.find(id)
+		if err != nil {
+			return out, err
+		}
+		box = append(box, p)
+	}
+	return journal.PlanBoxSwatches(box, o)
 }
 
 // tubes are paints as readings have them, and what is not known of them.
@@ -99,7 +129,7 @@ func learnedTubes(file string, in paint.Medium) (out tubes, err error) {
 	return out, nil
 }
 
-func surerTable(w io.Writer, out wire.Surer) {
+func surerTable(w io.Writer, out wire.SwatchPlan) {
 	fmt.Fprintf(w, "now\tknown to %.0f %%\n", 100*out.KnownTo)
 	if len(out.Swatches) == 0 {
 		fmt.Fprintln(w, "no swatch tells more")

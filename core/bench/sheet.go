@@ -135,19 +135,20 @@ type Which struct {
 	Bit     *int         // of what is added: the slot of which a bit goes into another; the one across from that when nil
 	Film    float64      // of glazes: how thick one lies as X, the usual one when 0
 	ReadBy  paint.Source // of swatches: what they are read by; a photo when empty
+	OfBox   bool         // of swatches: for every two paints of the box, not for the mixtures of the wheel alone
 	Width   float64      // mm that rows may take; RowWidth when 0
 }
 
 // Material is what sheets are painted of besides a wheel.
 type Material struct {
-	Couples []path.Couple // of a grid
-	Way     *path.Path    // of a ladder; a section of the wheel when nil
-	Wanted  []Wanted
-	Surer   []recipe.Recipe // what makes recipes surer, the most telling first
-	School  bias.School     // which blue is warm; the usual one when empty
-	Earth   *paint.Paint    // for a slot's neighbours from an earth, or any other paint; may be nil
-	Tube    *paint.Paint    // what stands beside the slot; may be nil
-	Glaze   *paint.Paint    // of glazes: what is laid over the others; the clearest of them when nil
+	Couples  []path.Couple // of a grid
+	Way      *path.Path    // of a ladder; a section of the wheel when nil
+	Wanted   []Wanted
+	Swatches []recipe.Recipe // what makes recipes surer, the most telling first
+	School   bias.School     // which blue is warm; the usual one when empty
+	Earth    *paint.Paint    // for a slot's neighbours from an earth, or any other paint; may be nil
+	Tube     *paint.Paint    // what stands beside the slot; may be nil
+	Glaze    *paint.Paint    // of glazes: what is laid over the others; the clearest of them when nil
 }
 
 // Wanted is a wanted colour and what comes nearest to it.
@@ -216,10 +217,10 @@ func (which Which) of(w *wheel.Wheel, have Material, e Extras, set Settings) (s 
 	case "guide":
 		return Guide(w.System.Paints(), w.System.Rider(wheel.WhiteRider)), nil
 	case SwatchesSheet:
-		if len(have.Surer) == 0 {
-			return s, input.Errorf("no swatch would make the recipes of this wheel surer than they are")
+		if len(have.Swatches) == 0 {
+			return s, input.Errorf("no swatch would make these recipes surer than they are")
 		}
-		return Swatches(have.Surer), nil
+		return Swatches(have.Swatches), nil
 	case "wanted":
 		if len(have.Wanted) == 0 {
 			return s, input.Errorf("there are no wanted colours yet: add some where systems are compared")

@@ -138,7 +138,7 @@ func TestALadderIsARunWhereItCanBe(t *testing.T) {
 func TestEverySheetOfASystemIsFound(t *testing.T) {
 	w := split(t)
 	set := bench.Usual(medium(t, "gouache"))
-	have := bench.Material{Couples: w.System.Allowed(), Wanted: []bench.Wanted{{"kelp", colour.Lab{L: 38, A: -4, B: 28}, w.Slots[2].Parts, w.Slots[2].Mixture}}, Surer: []recipe.Recipe{w.Slots[2].Parts, w.Slots[1].Parts}}
+	have := bench.Material{Couples: w.System.Allowed(), Wanted: []bench.Wanted{{"kelp", colour.Lab{L: 38, A: -4, B: 28}, w.Slots[2].Parts, w.Slots[2].Mixture}}, Swatches: []recipe.Recipe{w.Slots[2].Parts, w.Slots[1].Parts}}
 	for _, kind := range append(bench.SheetKinds, "") {
 		s, err := bench.Which{Kind: kind, Slot: 2}.Of(w, have, bench.Extras{}, set)
 		require.NoError(t, err, kind)

@@ -90,7 +90,7 @@ func TestTextsStandApartOnThePage(t *testing.T) {
 		if n%5 == 0 {
 			which.Kind = bench.SheetKinds[r.IntN(len(bench.SheetKinds))]
 		}
-		have := bench.Material{Couples: system.Allowed(), Wanted: wanted, Surer: surer}
+		have := bench.Material{Couples: system.Allowed(), Wanted: wanted, Swatches: surer}
 		if n%4 == 1 && (which.Kind == "" || which.Kind == bench.WorksheetSheet) {
 			which.Slot, which.With = r.IntN(12), bench.WhenAsked
 			have.Choose(w, which.Slot, paint.Library())

@@ -732,19 +732,19 @@ export const planQuery = (
   });
 
 /** What to paint to be surer of a wheel's recipes. */
-export const surerQuery = (
+export const swatchesQuery = (
   wheel: number,
   system: Selection,
   { choices, bench, medium, light, judged }: Settings,
-  readBy: string | undefined,
+  { readBy, ofBox }: Pick<BenchSheet, "readBy" | "ofBox">,
 ) =>
   queryOptions({
-    queryKey: ["surer", wheel, system, choices, bench, medium, light, judged, readBy],
+    queryKey: ["surer", wheel, system, choices, bench, medium, light, judged, readBy, ofBox],
     queryFn: ({ signal }) =>
       answer(
         client.POST("/api/surer", {
           params: { query: { medium, light, judged, wheel } },
-          body: { system, choices, bench: bench ?? {}, readBy },
+          body: { system, choices, bench: bench ?? {}, readBy, ofBox },
           signal,
         }),
       ),

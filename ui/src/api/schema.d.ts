@@ -2592,6 +2592,8 @@ export interface components {
             glaze?: string;
             /** @description wheel, grid of pairings, ladder, values, intensity, run of neighbours, palette guide, wanted colours, warm and cool, worksheet, glazes, or swatches that make the recipes surer */
             kind?: string;
+            /** @description of swatches: for every two paints of the box, not for the mixtures of the wheel alone */
+            ofBox?: boolean;
             /** @description of swatches that make recipes surer: eye, photo or instrument; photo when empty */
             readBy?: string;
             /**
@@ -6665,26 +6667,11 @@ export interface components {
          * @enum {string}
          */
         Sureness: "sure" | "likely" | "either way";
-        Surer: {
-            /**
-             * Format: double
-             * @description the same as a share of the parts
-             */
-            knownTo: number;
-            readBy: components["schemas"]["ReadingSource"];
-            /** @description whether few are enough, in a sentence; empty where there are none */
-            says: string;
-            /**
-             * Format: double
-             * @description standard deviation of the logarithms of the recipes' ratios
-             */
-            spreadNow: number;
-            /** @description the most telling first; none where none tells more */
-            swatches: components["schemas"]["Swatch"][];
-        };
         SurerInputBody: {
             bench: components["schemas"]["BenchSettings"];
             choices: components["schemas"]["WheelChoices"];
+            /** @description for every two paints of the box, not for the mixtures of the wheel alone */
+            ofBox?: boolean;
             /** @description what swatches are read by: eye, photo or instrument; photo when empty */
             readBy?: string;
             system: components["schemas"]["Selection"];
@@ -6723,6 +6710,23 @@ export interface components {
              * @description of the recipes, once it and all before it were read
              */
             spreadAfter: number;
+        };
+        SwatchPlan: {
+            /**
+             * Format: double
+             * @description the same as a share of the parts
+             */
+            knownTo: number;
+            readBy: components["schemas"]["ReadingSource"];
+            /** @description whether few are enough, in a sentence; empty where there are none */
+            says: string;
+            /**
+             * Format: double
+             * @description standard deviation of the logarithms of the recipes' ratios
+             */
+            spreadNow: number;
+            /** @description the most telling first; none where none tells more */
+            swatches: components["schemas"]["Swatch"][];
         };
         SwatchSpectra: {
             mass: number[];
@@ -17230,7 +17234,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Surer"];
+                    "application/json": components["schemas"]["SwatchPlan"];
                 };
             };
             /** @description The request could not be read. */
@@ -19160,6 +19164,8 @@ export interface operations {
                 glaze?: string;
                 /** @description of swatches that make recipes surer: eye, photo or instrument; photo when empty */
                 readBy?: string;
+                /** @description of swatches: for every two paints of the box, not for the mixtures of the wheel alone */
+                ofBox?: boolean;
                 /** @description what is counted out in */
                 measure?: string;
                 /** @description ml of one drop, load or tip */

@@ -18,7 +18,7 @@ import { useUndoKey } from "../parts/useUndoKey";
 import { Waiting } from "../parts/Waiting";
 import { Tabs } from "../parts/Tabs";
 import { BenchBar } from "./BenchBar";
-import { Brings } from "./Brings";
+import { SwatchCurve } from "./SwatchCurve";
 import { HourFigure } from "./HourFigure";
 import { Drawing, InOrder, LayOut, WaysToFill } from "./Panels";
 import { SheetFigure } from "./SheetFigure";
@@ -139,7 +139,7 @@ function OneBench({ id, painter }: { id: number; painter: Profile }) {
               </Box>
               <Box sx={{ height: { md: 372 }, overflowY: { md: "auto" }, pt: 1, pr: 1 }}>
                 {view === "brings" && (
-                  <Brings wheel={id} system={system} settings={settings} readBy={sheet.readBy} />
+                  <SwatchCurve wheel={id} system={system} settings={settings} sheet={sheet} />
                 )}
                 {view === "layout" && <LayOut plan={plan} />}
                 {view === "order" && (

@@ -9,6 +9,7 @@ import {
   plainSettings,
   readingWords,
   sheetWords,
+  surerWords,
 } from "./choices";
 import { nameOf } from "./naming";
 import { SheetParts } from "./SheetParts";
@@ -88,13 +89,22 @@ export function SheetChoice({
         />
       )}
       {kind === "swatches" && (
-        <OneOf
-          label="what they are read by"
-          shown={readingWords[(sheet.readBy ?? "photo") as keyof typeof readingWords] ?? ""}
-          of={choicesOf(readingWords)}
-          value={(sheet.readBy ?? "photo") as keyof typeof readingWords}
-          onChoose={(by) => onShow({ ...sheet, readBy: by === "photo" ? undefined : by })}
-        />
+        <>
+          <OneOf
+            label="what they make surer"
+            shown={surerWords[sheet.ofBox ? "box" : "wheel"]}
+            of={choicesOf(surerWords)}
+            value={sheet.ofBox ? "box" : "wheel"}
+            onChoose={(of) => onShow({ ...sheet, ofBox: of === "box" || undefined })}
+          />
+          <OneOf
+            label="what they are read by"
+            shown={readingWords[(sheet.readBy ?? "photo") as keyof typeof readingWords] ?? ""}
+            of={choicesOf(readingWords)}
+            value={(sheet.readBy ?? "photo") as keyof typeof readingWords}
+            onChoose={(by) => onShow({ ...sheet, readBy: by === "photo" ? undefined : by })}
+          />
+        </>
       )}
       {kind === "glazes" && (
         <>

@@ -42,6 +42,12 @@ export const shadeWords = {
   "mixed-black": "mixed black",
 } as const satisfies Record<Schemas["ShadeWay"], string>;
 
+/** Whose mixtures swatches make surer. */
+export const surerWords = {
+  wheel: "this wheel’s mixtures",
+  box: "every two of the box",
+} as const;
+
 export const measureWords = {
   dabs: "dabs",
   drops: "drops",

@@ -50,6 +50,7 @@ export function sheetIn(search: URLSearchParams, kind: SheetKind): BenchSheet {
     film: Number(search.get("film")) || undefined, // what cannot be is refused by the core
     glaze: word("glaze"),
     readBy: word("readBy"),
+    ofBox: word("ofBox") === "true" || undefined,
   };
 }
 
@@ -71,5 +72,6 @@ export function sheetAddress(sheet: BenchSheet): Record<string, string | undefin
     film: number(sheet.film),
     glaze: sheet.glaze || undefined,
     readBy: sheet.readBy || undefined,
+    ofBox: sheet.ofBox ? "true" : undefined,
   };
 }

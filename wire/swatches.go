@@ -5,8 +5,8 @@ import (
 	"gyrophane/core/journal"
 )
 
-// Surer is what to paint to be surer of the recipes of a wheel.
-type Surer struct {
+// SwatchPlan is what to paint to be surer of the recipes of a wheel.
+type SwatchPlan struct {
 	ReadBy   string   `json:"readBy" format:"source"`
 	Now      float64  `json:"spreadNow" doc:"standard deviation of the logarithms of the recipes' ratios"`
 	KnownTo  float64  `json:"knownTo" doc:"the same as a share of the parts"`
@@ -23,9 +23,9 @@ type Swatch struct {
 	KnownTo float64  `json:"knownTo" doc:"the same as a share of the parts"`
 }
 
-// SurerOf shapes what to paint to be surer.
-func SurerOf(s journal.Surer, by string) Surer {
-	out := Surer{ReadBy: by, Now: round(s.Now, 4), KnownTo: round(certainty.KnownTo(s.Now), 3), Swatches: []Swatch{}, Says: s.Says()}
+// SwatchPlanOf shapes what to paint to be surer.
+func SwatchPlanOf(s journal.SwatchPlan, by string) SwatchPlan {
+	out := SwatchPlan{ReadBy: by, Now: round(s.Now, 4), KnownTo: round(certainty.KnownTo(s.Now), 3), Swatches: []Swatch{}, Says: s.Says()}
 	for _, one := range s.Swatches {
 		sw := Swatch{Mix: mixed(one.Recipe.Plain()), Says: one.Recipe.String(), Spread: round(one.Spread, 4), KnownTo: round(certainty.KnownTo(one.Spread), 3)}
 		for _, p := range one.Recipe.Plain() {

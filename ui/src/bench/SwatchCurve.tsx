@@ -1,24 +1,24 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useQuery } from "@tanstack/react-query";
-import type { Selection, Settings } from "../api/client";
-import { surerQuery } from "../api/queries";
+import type { BenchSheet, Selection, Settings } from "../api/client";
+import { swatchesQuery } from "../api/queries";
 import { figures, grey } from "../drawing/style";
 import { percent } from "../parts/naming";
 
 /** How far each swatch of the sheet brings the recipes of the wheel. */
-export function Brings({
+export function SwatchCurve({
   wheel,
   system,
   settings,
-  readBy,
+  sheet,
 }: {
   wheel: number;
   system: Selection;
   settings: Settings;
-  readBy: string | undefined;
+  sheet: Pick<BenchSheet, "readBy" | "ofBox">;
 }) {
-  const { data, error } = useQuery(surerQuery(wheel, system, settings, readBy));
+  const { data, error } = useQuery(swatchesQuery(wheel, system, settings, sheet));
   if (error) return <Typography role="alert">{error.message}</Typography>;
   if (!data) return null;
   const rows = [
@@ -28,8 +28,9 @@ export function Brings({
   return (
     <Box component="section" aria-label="what they bring">
       <Typography variant="body2" sx={{ mb: 1 }}>
-        How far the parts of this wheel’s mixtures are known, once each of these and those before it
-        were painted and read. {data.says}
+        How far the parts of{" "}
+        {sheet.ofBox ? "half ways of every two paints of the box" : "this wheel’s mixtures"} are
+        known, once each of these and those before it were painted and read. {data.says}
       </Typography>
       {rows.map((row) => (
         <Box

@@ -22,14 +22,14 @@ type Swatch struct {
 	Spread float64       // of the recipes once it and all before it were read
 }
 
-// Surer is what to paint to be surer.
-type Surer struct {
+// SwatchPlan is what to paint to be surer.
+type SwatchPlan struct {
 	Now      float64  // standard deviation of the logarithms of the recipes' ratios: the root of their mean variance
 	Swatches []Swatch // the most telling first
 }
 
 // Says is whether few swatches are enough, in a sentence; empty where there are none.
-func (s *Surer) Says() string {
+func (s *SwatchPlan) Says() string {
 	const few = 3
 	if len(s.Swatches) == 0 {
 		return ""
@@ -45,8 +45,8 @@ func (s *Surer) Says() string {
 	return "Three halve it."
 }
 
-// Swatching says how swatches are painted and read.
-type Swatching struct {
+// SwatchOptions says how swatches are painted and read.
+type SwatchOptions struct {
 	In      paint.Medium
 	Spacing path.Spacing
 	White   *paint.Paint // for tints; nil for none
@@ -55,21 +55,53 @@ type Swatching struct {
 	Strays  func(recipe.Recipe) []float64 // of a hand, in shares of each of its plain parts; nil for what is weighed
 }
 
-// SurerOf are the swatches that narrow the mixtures of a wheel the most. The error is an input.Error.
-func SurerOf(w *wheel.Wheel, o Swatching) (Surer, error) {
+// PlanWheelSwatches are the swatches that narrow the mixtures of a wheel the most. The error is an input.Error.
+func PlanWheelSwatches(w *wheel.Wheel, o SwatchOptions) (SwatchPlan, error) {
 	o.Spacing = w.Spacing
 	if !o.In.LightenWithWater {
 		o.White = w.System.Rider(wheel.WhiteRider)
 	}
-	return ToBeSurer(w.Paths(), w.System.Paints(), o)
+	return PlanSwatches(w.Paths(), w.System.Paints(), o)
+}
+
+// PlanBoxSwatches are those that narrow the half ways of every two paints of a box the most, white in a medium that is lightened
+// with it. Paints without a hue are left out: they have no half way by hue. The error is an input.Error.
+func PlanBoxSwatches(box []*paint.Paint, o SwatchOptions) (SwatchPlan, error) {
+	var paints []*paint.Paint
+	for _, p := range box {
+		if p.Family == "white" {
+			if o.White == nil && !o.In.LightenWithWater {
+				o.White = p
+			}
+			continue
+		}
+		if p.Undertone().HasHue() {
+			paints = append(paints, p)
+		}
+	}
+	if len(paints) > mostOfBox {
+		return SwatchPlan{}, input.Errorf("%d coloured paints make too many pairs to be surer of at once: up to %d; choose the swatches of a wheel", len(paints), mostOfBox)
+	}
+	var couples []path.Couple
+	for i, b := range paints {
+		for _, a := range paints[:i] {
+			couples = append(couples, path.Couple{A: a, B: b})
+		}
+	}
+	var paths []*path.Path
+	for _, p := range path.PairAll(couples, o.Spacing) {
+		paths = append(paths, p.Path)
+	}
+	return PlanSwatches(paths, paints, o)
 }
 
 // What is painted at once to be surer: so many swatches at the most, each of which brings at least so much, as a share of the
 // mean variance of now.
 const (
-	MostSwatches  = 6
-	leastBrought  = 0.005
-	mostSwatching = 40 // paints
+	MostSwatches = 6
+	leastBrought = 0.005
+	mostSwatched = 40 // paints
+	mostOfBox    = 24 // paints of which every two are looked at
 )
 
 // ofSwatches is how far a swatch strays that is read off a photo of a few, CIEDE2000 in each component: what the phone does
@@ -79,18 +111,18 @@ const ofSwatches = 1.44
 // tint is how much white a swatch of one paint has.
 const tint = 9
 
-// ToBeSurer are the swatches of some paints that narrow the recipes half way along some paths the most: of all tints, half
+// PlanSwatches are the swatches of some paints that narrow the recipes half way along some paths the most: of all tints, half
 // ways and tertiaries of theirs, also of pairs that are no recipe, one after the other the one that leaves the least mean
 // variance with those before it, by the linear update of what is known of the tubes together [Kalman 1960]. The error is an
 // input.Error.
-func ToBeSurer(recipes []*path.Path, paints []*paint.Paint, o Swatching) (Surer, error) {
-	s, err := newSwatching(recipes, paints, o)
+func PlanSwatches(recipes []*path.Path, paints []*paint.Paint, o SwatchOptions) (SwatchPlan, error) {
+	s, err := newSwatchSearch(recipes, paints, o)
 	if err != nil {
-		return Surer{}, err
+		return SwatchPlan{}, err
 	}
 	all := s.candidates()
 	telling := s.telling(all)
-	out := Surer{Now: s.spread()}
+	out := SwatchPlan{Now: s.spread()}
 	least := leastBrought * out.Now * out.Now * float64(len(s.wanted))
 	for len(out.Swatches) < MostSwatches && len(all) > 0 {
 		best, most := -1, least
@@ -112,25 +144,25 @@ func ToBeSurer(recipes []*path.Path, paints []*paint.Paint, o Swatching) (Surer,
 	return out, nil
 }
 
-// swatching is what is known of some paints while swatches of them are chosen.
-type swatching struct {
-	Swatching
+// swatchSearch is what is known of some paints while swatches of them are chosen.
+type swatchSearch struct {
+	SwatchOptions
 	paints []*paint.Paint
 	off    []float64
 	known  *mat.SymDense // covariance of strength, shade and cleanness of each
 	wanted [][]float64   // how the logarithm of each recipe's ratio changes with them
 }
 
-func newSwatching(recipes []*path.Path, paints []*paint.Paint, o Swatching) (*swatching, error) {
+func newSwatchSearch(recipes []*path.Path, paints []*paint.Paint, o SwatchOptions) (*swatchSearch, error) {
 	paints = slices.DeleteFunc(slices.Clone(paints), func(p *paint.Paint) bool { return p.Family == "white" })
-	if len(paints) == 0 || len(paints) > mostSwatching {
-		return nil, input.Errorf("%d coloured paints: swatches are chosen of 1 to %d", len(paints), mostSwatching)
+	if len(paints) == 0 || len(paints) > mostSwatched {
+		return nil, input.Errorf("%d coloured paints: swatches are chosen of 1 to %d", len(paints), mostSwatched)
 	}
 	at := map[string]int{}
 	for i, p := range paints {
 		at[p.ID] = i
 	}
-	s := &swatching{Swatching: o, paints: paints, known: mat.NewSymDense(3*len(paints), nil)}
+	s := &swatchSearch{SwatchOptions: o, paints: paints, known: mat.NewSymDense(3*len(paints), nil)}
 	joint := certainty.Together(paints, o.Doubts)
 	for i, row := range joint.Covariance {
 		for k := i; k < len(row); k++ {
@@ -138,18 +170,27 @@ func newSwatching(recipes []*path.Path, paints []*paint.Paint, o Swatching) (*sw
 		}
 	}
 	s.off = joint.Off
-	for _, p := range recipes {
+	rows := make([][]float64, len(recipes))
+	var working errgroup.Group
+	working.SetLimit(runtime.GOMAXPROCS(0))
+	for n, p := range recipes {
 		a, one := at[p.A.ID]
 		b, two := at[p.B.ID]
 		if !one || !two || p.Indistinguishable() {
 			continue
 		}
-		row := make([]float64, 3*len(paints))
-		for k, slopes := range certainty.Slopes(p, o.Spacing, o.Doubts) {
-			copy(row[3*[2]int{a, b}[k]:], slopes[:])
-		}
-		s.wanted = append(s.wanted, row)
+		working.Go(func() error {
+			rows[n] = make([]float64, 3*len(paints))
+			for k, slopes := range certainty.Slopes(p, o.Spacing, o.Doubts) {
+				copy(rows[n][3*[2]int{a, b}[k]:], slopes[:])
+			}
+			return nil
+		})
 	}
+	if err := working.Wait(); err != nil {
+		panic(err) // none fails
+	}
+	s.wanted = slices.DeleteFunc(rows, func(row []float64) bool { return row == nil })
 	if len(s.wanted) == 0 {
 		return nil, input.Errorf("there is no recipe of two of these paints to be surer of")
 	}
@@ -157,7 +198,7 @@ func newSwatching(recipes []*path.Path, paints []*paint.Paint, o Swatching) (*sw
 }
 
 // candidates are the mixtures that may be painted.
-func (s *swatching) candidates() (out []recipe.Recipe) {
+func (s *swatchSearch) candidates() (out []recipe.Recipe) {
 	if s.White != nil {
 		for _, p := range s.paints {
 			out = append(out, recipe.Of([]paint.Part{{Paint: p, Parts: 1}, {Paint: s.White, Parts: tint}}))
@@ -193,7 +234,7 @@ func (s *swatching) candidates() (out []recipe.Recipe) {
 }
 
 // telling is how the reading of each mixture changes with the unknowns, over what it strays by: three rows each.
-func (s *swatching) telling(all []recipe.Recipe) []*mat.Dense {
+func (s *swatchSearch) telling(all []recipe.Recipe) []*mat.Dense {
 	var samples []Sample
 	for _, r := range all {
 		one := Sample{Parts: r.Plain(), Noise: NoiseOf(s.Source, 0)}
@@ -239,7 +280,7 @@ func (s *swatching) telling(all []recipe.Recipe) []*mat.Dense {
 }
 
 // update is what a reading takes from the covariance: half, whose product with itself turned over that is.
-func (s *swatching) update(telling *mat.Dense) *mat.Dense {
+func (s *swatchSearch) update(telling *mat.Dense) *mat.Dense {
 	var across, of mat.Dense
 	across.Mul(telling, s.known)
 	of.Mul(&across, telling.T())
@@ -262,7 +303,7 @@ func (s *swatching) update(telling *mat.Dense) *mat.Dense {
 }
 
 // gain is by how much a reading would lessen the sum of the variances of what is wanted.
-func (s *swatching) gain(telling *mat.Dense) (sum float64) {
+func (s *swatchSearch) gain(telling *mat.Dense) (sum float64) {
 	half := s.update(telling)
 	for _, row := range s.wanted {
 		var v mat.VecDense
@@ -273,7 +314,7 @@ func (s *swatching) gain(telling *mat.Dense) (sum float64) {
 }
 
 // read takes a reading in.
-func (s *swatching) read(telling *mat.Dense) {
+func (s *swatchSearch) read(telling *mat.Dense) {
 	half := s.update(telling)
 	var less mat.Dense
 	less.Mul(half.T(), half)
@@ -285,7 +326,7 @@ func (s *swatching) read(telling *mat.Dense) {
 }
 
 // spread is the root of the mean variance of what is wanted.
-func (s *swatching) spread() float64 {
+func (s *swatchSearch) spread() float64 {
 	sum := 0.0
 	for _, row := range s.wanted {
 		v := mat.NewVecDense(len(row), row)

@@ -30,22 +30,22 @@ func sectionsOf(t testing.TB, roles [3][]string) (paths []*path.Path, paints []*
 	return paths, system.Paints()
 }
 
-func reading(t testing.TB, source paint.Source) Swatching {
-	return Swatching{In: gouache(t), Spacing: path.ByHue, White: painttest.Paint("PW6"), Source: source, Doubts: certainty.Usual}
+func reading(t testing.TB, source paint.Source) SwatchOptions {
+	return SwatchOptions{In: gouache(t), Spacing: path.ByHue, White: painttest.Paint("PW6"), Source: source, Doubts: certainty.Usual}
 }
 
 // chosen begins to choose swatches for the wheel of some roles.
-func chosen(t testing.TB, roles [3][]string, o Swatching) (*swatching, []*mat.Dense) {
+func chosen(t testing.TB, roles [3][]string, o SwatchOptions) (*swatchSearch, []*mat.Dense) {
 	t.Helper()
 	paths, paints := sectionsOf(t, roles)
-	s, err := newSwatching(paths, paints, o)
+	s, err := newSwatchSearch(paths, paints, o)
 	require.NoError(t, err)
 	all := s.candidates()
 	return s, s.telling(all)
 }
 
 // after is the spread when some candidates were read.
-func (s *swatching) after(telling []*mat.Dense, which ...int) float64 {
+func (s *swatchSearch) after(telling []*mat.Dense, which ...int) float64 {
 	is := *s
 	is.known = mat.NewSymDense(len(s.off), nil)
 	is.known.CopySym(s.known)
@@ -68,7 +68,7 @@ func TestSwatchesAreChosenThatTell(t *testing.T) {
 	for _, source := range []paint.Source{paint.Instrument, paint.Photo, paint.Eye} {
 		for _, roles := range boxesOfSix[:1] {
 			paths, paints := sectionsOf(t, roles)
-			got, err := ToBeSurer(paths, paints, reading(t, source))
+			got, err := PlanSwatches(paths, paints, reading(t, source))
 			require.NoError(t, err)
 			s, telling := chosen(t, roles, reading(t, source))
 			assert.InDelta(t, got.Now, s.spread(), 1e-12)
@@ -131,7 +131,7 @@ func TestSwatchesAreNearTheBestSet(t *testing.T) {
 func TestWhatIsKnownIsNotAskedForAgain(t *testing.T) {
 	paths, paints := sectionsOf(t, boxesOfSix[0])
 	o := reading(t, paint.Instrument)
-	first, err := ToBeSurer(paths, paints, o)
+	first, err := PlanSwatches(paths, paints, o)
 	require.NoError(t, err)
 	r := rand.New(rand.NewPCG(33, 7))
 	really := map[*paint.Paint]*paint.Paint{}
@@ -153,7 +153,7 @@ func TestWhatIsKnownIsNotAskedForAgain(t *testing.T) {
 		}
 		return certainty.Usual(p)
 	}
-	then, err := ToBeSurer(paths, paints, o)
+	then, err := PlanSwatches(paths, paints, o)
 	require.NoError(t, err)
 	t.Logf("%.3f, promised %.3f, came to %.3f", first.Now, first.Swatches[len(first.Swatches)-1].Spread, then.Now)
 	assert.Less(t, then.Now, 0.6*first.Now)
@@ -162,9 +162,9 @@ func TestWhatIsKnownIsNotAskedForAgain(t *testing.T) {
 
 func TestWhatCannotBeSurerIsSaid(t *testing.T) {
 	paths, paints := sectionsOf(t, boxesOfSix[0])
-	_, err := ToBeSurer(nil, paints, reading(t, paint.Eye))
+	_, err := PlanSwatches(nil, paints, reading(t, paint.Eye))
 	assert.ErrorContains(t, err, "no recipe of two")
-	_, err = ToBeSurer(paths, painttest.Paints("PW6"), reading(t, paint.Eye))
+	_, err = PlanSwatches(paths, painttest.Paints("PW6"), reading(t, paint.Eye))
 	assert.ErrorContains(t, err, "coloured paints")
 }
 
@@ -172,7 +172,54 @@ func BenchmarkToBeSurer(b *testing.B) {
 	paths, paints := sectionsOf(b, boxesOfSix[0])
 	o := reading(b, paint.Photo)
 	for b.Loop() {
-		if _, err := ToBeSurer(paths, paints, o); err != nil {
+		if _, err := PlanSwatches(paths, paints, o); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
+
+// Swatches of a box are for every two of its paints, and those without a hue are no part of it.
+func TestSwatchesOfABoxTellEveryTwo(t *testing.T) {
+	o := reading(t, paint.Photo)
+	o.White = nil
+	box := painttest.Paints("PY184", "PR122", "PB29", "PB15:3", "PW6", "PBk9")
+	got, err := PlanBoxSwatches(box, o)
+	require.NoError(t, err)
+	require.NotEmpty(t, got.Swatches)
+	sum, pairs := 0.0, 0
+	for i, a := range box[:4] {
+		for _, b := range box[:i] {
+			d := certainty.Steps(path.New(b, a), path.ByHue, certainty.Usual, certainty.HalfWay)[0].Deviation()
+			sum, pairs = sum+d*d, pairs+1
+		}
+	}
+	assert.InDelta(t, math.Sqrt(sum/float64(pairs)), got.Now, 0.02, "the mean of every two")
+	for _, s := range got.Swatches {
+		for _, p := range s.Recipe.Plain() {
+			assert.NotEqual(t, "PBk9", p.Paint.ID)
+		}
+	}
+	assert.Less(t, got.Swatches[len(got.Swatches)-1].Spread, 0.75*got.Now)
+	_, err = PlanBoxSwatches(paint.Library(), o)
+	assert.ErrorContains(t, err, "choose the swatches of a wheel")
+	_, err = PlanBoxSwatches(painttest.Paints("PW6", "PY184"), o)
+	assert.Error(t, err, "there are no two")
+	o.In, err = paint.ParseMedium("watercolour")
+	require.NoError(t, err)
+	washed, err := PlanBoxSwatches(box, o)
+	require.NoError(t, err)
+	for _, s := range washed.Swatches {
+		for _, p := range s.Recipe.Plain() {
+			assert.NotEqual(t, "PW6", p.Paint.ID, "water lightens")
+		}
+	}
+}
+
+func BenchmarkSwatchesOfABoxOfFourteen(b *testing.B) {
+	o := reading(b, paint.Photo)
+	box := painttest.Paints("PY184", "PY65", "PY43", "PO73", "PR255", "PR108", "PR122", "PV19", "PV23", "PB29", "PB28", "PB15:3", "PG7", "PBr7-burnt-sienna")
+	for b.Loop() {
+		if _, err := PlanBoxSwatches(box, o); err != nil {
 			b.Fatal(err)
 		}
 	}
