@@ -63,6 +63,20 @@ func (j *Joint) Doubt(tube int) Doubt {
 	return Doubt{Strength: of(0), Shade: of(1), Cleanness: of(2), Learned: j, Tube: tube}
 }
 
+// deviation is the standard deviation of what changes so with the unknowns.
+func (j *Joint) deviation(slopes []float64) float64 {
+	sum := 0.0
+	for i, x := range slopes {
+		if x == 0 {
+			continue
+		}
+		for k, y := range slopes {
+			sum += x * y * j.Covariance[i][k]
+		}
+	}
+	return math.Sqrt(max(0, sum))
+}
+
 // Of is what is known of some of the tubes alone, by their places.
 func (j *Joint) Of(tubes ...int) *Joint {
 	out := &Joint{}

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"gyrophane/core/paint"
 	"gyrophane/core/paint/painttest"
 	"gyrophane/core/path"
 )
@@ -34,6 +35,25 @@ func TestWhereMudBeginsIsAStretch(t *testing.T) {
 	}
 	t.Logf("%d of %d", within, all)
 	assert.InDelta(t, 0.8, float64(within)/float64(all), 0.15)
+	// By parts the strengths move the edges as well, and what is known of them together holds them.
+	p := path.New(painttest.Paint("PR254"), painttest.Paint("PB15:3"))
+	wide := func(s path.Spacing, doubt Doubts) float64 {
+		e := MudEdges(p, s, doubt)[0][0]
+		return e.High - e.Low
+	}
+	strength := func(*paint.Paint) Doubt { return Doubt{Strength: 0.3} }
+	assert.Zero(t, wide(path.ByHue, strength), "half way in hue is half way in hue")
+	apart := wide(path.EqualParts, strength)
+	assert.Greater(t, apart, 0.02)
+	joint := &Joint{Off: make([]float64, 6), Covariance: make([][]float64, 6)}
+	for i := range joint.Covariance {
+		joint.Covariance[i] = make([]float64, 6)
+	}
+	for _, i := range []int{0, 3} {
+		joint.Covariance[i][i], joint.Covariance[i][3-i] = 0.09, 0.0882 // the ratio is known, and neither strength
+	}
+	known := map[string]Doubt{p.A.ID: joint.Doubt(0), p.B.ID: joint.Doubt(1)}
+	assert.Less(t, wide(path.EqualParts, func(p *paint.Paint) Doubt { return known[p.ID] }), apart/2)
 	clean := path.New(painttest.Paint("PY184"), painttest.Paint("PY65"))
 	assert.Empty(t, MudEdges(clean, path.ByHue, Usual))
 }

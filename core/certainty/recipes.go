@@ -102,7 +102,7 @@ func MoreAsked(all []Mixed, laidOut map[*paint.Paint]float64, doubt Doubts) map[
 	for _, asked := range paints {
 		// How its total changes with the logarithm of each tube's strength: c_i moves by -c_i (1 - c_i) with its own, and by
 		// c_i c_j with another's.
-		slope := make([]float64, len(paints))
+		slopes := make([]float64, perTube*len(paints))
 		for _, m := range all {
 			parts := m.Recipe.Plain()
 			whole := recipe.Volume(parts)
@@ -114,19 +114,13 @@ func MoreAsked(all []Mixed, laidOut map[*paint.Paint]float64, doubt Doubts) map[
 			}
 			for _, p := range parts {
 				if c := p.Parts / whole; p.Paint == asked {
-					slope[at[p.Paint]] -= m.ML * mine * (1 - mine)
+					slopes[perTube*at[p.Paint]] -= m.ML * mine * (1 - mine)
 				} else {
-					slope[at[p.Paint]] += m.ML * mine * c
+					slopes[perTube*at[p.Paint]] += m.ML * mine * c
 				}
 			}
 		}
-		variance := 0.0
-		for i, x := range slope {
-			for k, y := range slope {
-				variance += x * y * joint.Covariance[perTube*i][perTube*k]
-			}
-		}
-		if more := laidOut[asked] * within80 * math.Sqrt(max(0, variance)) / total[asked]; more >= leastSetAside {
+		if more := laidOut[asked] * within80 * joint.deviation(slopes) / total[asked]; more >= leastSetAside {
 			out[asked] = more
 		}
 	}

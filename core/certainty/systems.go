@@ -34,59 +34,81 @@ const leastClean = 0.02
 // OfSystems follows the paths of some systems with each of their paints moved by a deviation of its shade and of its cleanness
 // either way; its strength does not change what is reached. A path that two systems share is followed once.
 func OfSystems(systems []wheel.System, doubt Doubts) *Systems {
-	out := &Systems{}
-	at := map[string]int{}
+	all := waysOf(systems)
+	out := &Systems{paints: all.paints, joint: Together(all.paints, doubt)}
+	all.follow(doubt)
+	for _, ways := range all.ofSystem {
+		out.slopes = append(out.slopes, all.slopes(ways, doubt, len(out.joint.Off)))
+	}
+	return out
+}
+
+// systemWays are the ways of some systems, each couple of paints once, and what they reach.
+type systemWays struct {
+	paints   []*paint.Paint
+	couples  [][2]int               // of paints, by their places
+	ofSystem [][]int                // the couples of each system
+	still    []reach.Reach          // of each couple, of the tubes as they most likely are
+	moved    [][2][2][2]reach.Reach // of each couple: with which end, in which unknown, which way moved
+}
+
+func waysOf(systems []wheel.System) *systemWays {
+	out := &systemWays{}
+	at, place := map[string]int{}, map[[2]int]int{}
 	for _, s := range systems {
 		for _, p := range s.Paints() {
 			if _, there := at[p.ID]; !there {
 				at[p.ID], out.paints = len(out.paints), append(out.paints, p)
 			}
 		}
-	}
-	out.joint = Together(out.paints, doubt)
-	type couple [2]int
-	ways := make([][]couple, len(systems))
-	place := map[couple]int{}
-	var all []couple
-	for i, s := range systems {
+		var ways []int
 		for _, c := range s.Allowed() {
-			key := couple{at[c.A.ID], at[c.B.ID]}
-			ways[i] = append(ways[i], key)
-			if _, there := place[key]; !there {
-				place[key], all = len(all), append(all, key)
+			couple := [2]int{at[c.A.ID], at[c.B.ID]}
+			n, there := place[couple]
+			if !there {
+				n = len(out.couples)
+				place[couple], out.couples = n, append(out.couples, couple)
 			}
+			ways = append(ways, n)
 		}
+		out.ofSystem = append(out.ofSystem, ways)
 	}
-	// The tubes as they most likely are, and each moved.
-	const kinds = 2 // of unknowns
-	base := make([]*paint.Paint, len(out.paints))
-	moved := make([][kinds][2]*paint.Paint, len(out.paints))
-	for k, p := range out.paints {
+	return out
+}
+
+// The unknowns that change what is reached: shade and cleanness, as places among those of a tube.
+var reaching = [2]int{1, 2}
+
+func (d Doubt) of(unknown int) float64 {
+	return [perTube]float64{d.Strength, d.Shade, d.Cleanness}[unknown]
+}
+
+// follow finds what every couple reaches, and reaches with either of its tubes moved.
+func (w *systemWays) follow(doubt Doubts) {
+	base := make([]*paint.Paint, len(w.paints))
+	tubes := make([][2][2]*paint.Paint, len(w.paints))
+	for k, p := range w.paints {
 		d := doubt(p)
 		base[k] = d.likeliest(p)
-		for u, by := range [kinds][2]float64{{d.Shade, 0}, {0, d.Cleanness}} {
+		for u, unknown := range reaching {
 			for n, sign := range []float64{-1, 1} {
-				tube, err := base[k].Variant(sign*by[0], sign*by[1])
-				if err != nil {
-					tube = base[k] // it cannot be moved so far: nothing is said of it
-				}
-				moved[k][u][n] = tube
+				tubes[k][u][n] = moved(base[k], unknown, sign*d.of(unknown))
 			}
 		}
 	}
-	still := make([]reach.Reach, len(all))
-	with := make([][2][kinds][2]reach.Reach, len(all)) // of either end
+	w.still = make([]reach.Reach, len(w.couples))
+	w.moved = make([][2][2][2]reach.Reach, len(w.couples))
 	var working errgroup.Group
 	working.SetLimit(runtime.GOMAXPROCS(0))
-	for n, c := range all {
+	for n, c := range w.couples {
 		working.Go(func() error {
-			still[n] = reach.OfPath(path.New(base[c[0]], base[c[1]]))
+			w.still[n] = reach.OfPath(path.New(base[c[0]], base[c[1]]))
 			for end, k := range c {
-				for u := range kinds {
+				for u := range reaching {
 					for way := range 2 {
 						pair := [2]*paint.Paint{base[c[0]], base[c[1]]}
-						pair[end] = moved[k][u][way]
-						with[n][end][u][way] = reach.OfPath(path.New(pair[0], pair[1]))
+						pair[end] = tubes[k][u][way]
+						w.moved[n][end][u][way] = reach.OfPath(path.New(pair[0], pair[1]))
 					}
 				}
 			}
@@ -96,72 +118,53 @@ func OfSystems(systems []wheel.System, doubt Doubts) *Systems {
 	if err := working.Wait(); err != nil {
 		panic(err) // none fails
 	}
-	for i := range systems {
-		one := slopesOf{mean: make([]float64, len(out.joint.Off)), clean: make([]float64, len(out.joint.Off))}
-		for bin := range one.reach {
-			one.reach[bin] = make([]float64, len(out.joint.Off))
-		}
-		for k, p := range out.paints {
-			d := doubt(p)
-			for u, deviation := range [kinds]float64{d.Shade, d.Cleanness} {
-				if deviation == 0 {
-					continue
-				}
-				var r [2]reach.Reach
-				touched := false
-				for way := range 2 {
-					for _, c := range ways[i] {
-						n := place[c]
-						switch {
-						case c[0] == k:
-							touched = true
-							r[way] = r[way].With(with[n][0][u][way])
-						case c[1] == k:
-							touched = true
-							r[way] = r[way].With(with[n][1][u][way])
-						default:
-							r[way] = r[way].With(still[n])
+}
+
+// slopes are those of a system by its ways, over so many unknowns of all paints.
+func (w *systemWays) slopes(ways []int, doubt Doubts, unknowns int) slopesOf {
+	out := slopesOf{mean: make([]float64, unknowns), clean: make([]float64, unknowns)}
+	for bin := range out.reach {
+		out.reach[bin] = make([]float64, unknowns)
+	}
+	for k, p := range w.paints {
+		d := doubt(p)
+		for u, unknown := range reaching {
+			by := d.of(unknown)
+			var r [2]reach.Reach
+			touched := false
+			for way := range 2 {
+				for _, n := range ways {
+					one := w.still[n]
+					for end := range 2 {
+						if w.couples[n][end] == k {
+							one, touched = w.moved[n][end][u][way], true
 						}
 					}
-				}
-				if !touched {
-					continue
-				}
-				row := perTube*k + 1 + u
-				one.mean[row] = (r[1].Mean() - r[0].Mean()) / (2 * deviation)
-				one.clean[row] = (r[1].Clean() - r[0].Clean()) / (2 * deviation)
-				for bin := range one.reach {
-					one.reach[bin][row] = (r[1][bin] - r[0][bin]) / (2 * deviation)
+					r[way] = r[way].With(one)
 				}
 			}
+			if !touched || by == 0 {
+				continue
+			}
+			row := perTube*k + unknown
+			out.mean[row] = (r[1].Mean() - r[0].Mean()) / (2 * by)
+			out.clean[row] = (r[1].Clean() - r[0].Clean()) / (2 * by)
+			for bin := range out.reach {
+				out.reach[bin][row] = (r[1][bin] - r[0][bin]) / (2 * by)
+			}
 		}
-		out.slopes = append(out.slopes, one)
 	}
 	return out
 }
 
-// deviation is that of what changes so with the unknowns.
-func (s *Systems) deviation(of []float64) float64 {
-	sum := 0.0
-	for i, x := range of {
-		if x == 0 {
-			continue
-		}
-		for k, y := range of {
-			sum += x * y * s.joint.Covariance[i][k]
-		}
-	}
-	return math.Sqrt(max(0, sum))
-}
-
 // Mean is the standard deviation of a system's mean brightness, and Clean that of its clean coverage.
-func (s *Systems) Mean(i int) float64  { return s.deviation(s.slopes[i].mean) }
-func (s *Systems) Clean(i int) float64 { return max(leastClean, s.deviation(s.slopes[i].clean)) }
+func (s *Systems) Mean(i int) float64  { return s.joint.deviation(s.slopes[i].mean) }
+func (s *Systems) Clean(i int) float64 { return max(leastClean, s.joint.deviation(s.slopes[i].clean)) }
 
 // Reach is the standard deviation of a system's reach in each bin.
 func (s *Systems) Reach(i int) (out [reach.Bins]float64) {
 	for bin := range out {
-		out[bin] = s.deviation(s.slopes[i].reach[bin])
+		out[bin] = s.joint.deviation(s.slopes[i].reach[bin])
 	}
 	return out
 }
@@ -194,10 +197,10 @@ func less(a, b []float64) []float64 {
 // MeanBetween is by how much the mean brightness of one of the systems is above another's, and CleanBetween by how much its
 // clean coverage is.
 func (s *Systems) MeanBetween(i, k int, by float64) Call {
-	return callOf(by, s.deviation(less(s.slopes[i].mean, s.slopes[k].mean)))
+	return callOf(by, s.joint.deviation(less(s.slopes[i].mean, s.slopes[k].mean)))
 }
 func (s *Systems) CleanBetween(i, k int, by float64) Call {
-	return callOf(by, max(leastClean, s.deviation(less(s.slopes[i].clean, s.slopes[k].clean))))
+	return callOf(by, max(leastClean, s.joint.deviation(less(s.slopes[i].clean, s.slopes[k].clean))))
 }
 
 // Alike says that two of the systems cannot be told from each other, neither in how much they reach cleanly nor in how brightly.
@@ -219,7 +222,7 @@ func (s *Systems) OfRun(i, k int, first, second reach.Reach, run reach.HueRange)
 	for u := range sum {
 		sum[u] /= n
 	}
-	return callOf(by/n, s.deviation(sum))
+	return callOf(by/n, s.joint.deviation(sum))
 }
 
 // Difference is that of two systems, without what is too close to call; Close is that.
