@@ -43,10 +43,14 @@ func (s *Studio) Doubts(ctx context.Context, who Identity) (certainty.Doubts, er
 }
 
 // unread says what is not known of tubes before anything is read of them.
-func unread(tubes map[string]Tube) certainty.Doubts {
+func unread(tubes []store.Tube) certainty.Doubts {
+	of := map[string]*store.Tube{}
+	for i := range tubes {
+		of[paint.TubeID(tubes[i].ID)] = &tubes[i]
+	}
 	return func(p *paint.Paint) certainty.Doubt {
-		if t, mine := tubes[p.ID]; mine && p.Family != "white" {
-			return originOf(&t.Tube, p).Doubt()
+		if t := of[p.ID]; t != nil && p.Family != "white" {
+			return originOf(t, p).Doubt()
 		}
 		return certainty.Usual(p)
 	}

@@ -37,6 +37,10 @@ func TestDoubtsAreThoseOfTheBox(t *testing.T) {
 		got, _ := of(name)
 		assert.Equal(t, want, got, name)
 	}
+	tubes, err := kept.Tubes(t.Context(), ada.ID)
+	require.NoError(t, err)
+	_, weak := of("PR254")
+	assert.Equal(t, certainty.LibraryStudent.Doubt(), unread(tubes)(weak), "and what sittings are explained by knows of its grade")
 	before, was := of("PB29")
 	old := ada
 	old.OldBox = true

@@ -67,7 +67,11 @@ func (s *Studio) learn(ctx context.Context, painter store.Painter, came *Sitting
 			shared[p.Paint.ID], here[p.Paint.ID] = p.Paint.Family != "white", true
 		}
 	}
-	sure := journal.Sure{Light: of.Sure.Light, Tubes: asTubes(of.Sure.Tubes, now), Doubts: unread(tubes)}
+	var kept []store.Tube
+	for _, t := range tubes {
+		kept = append(kept, t.Tube)
+	}
+	sure := journal.Sure{Light: of.Sure.Light, Tubes: asTubes(of.Sure.Tubes, now), Doubts: unread(kept)}
 	others, working, err := s.explainedBefore(ctx, painter, of.ID, of.Medium.ID)
 	if err != nil {
 		return out, err

@@ -17,6 +17,7 @@ import (
 	"gyrophane/core/colour"
 	"gyrophane/core/journal"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/photo"
 	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
@@ -405,7 +406,9 @@ func TestAWrongTubeIsAnsweredBeforeAnythingIsLearned(t *testing.T) {
 	require.NoError(t, s.SaySure(t.Context(), ada, begun.ID, "", true))
 	came, err = s.SittingJournal(t.Context(), ada, begun.ID)
 	require.NoError(t, err)
-	assert.Equal(t, journal.Sure{Light: true, Tubes: []string{"PY65"}}, came.Sitting.Sure)
+	assert.True(t, came.Sitting.Sure.Light)
+	assert.Equal(t, []string{"PY65"}, came.Sitting.Sure.Tubes)
+	assert.Equal(t, certainty.LibraryArtist.Doubt(), came.Sitting.Sure.Doubts(painttest.Paint("PB29")), "explained by what is not known of the box's tubes")
 	assert.False(t, slices.ContainsFunc(came.Overall, func(c journal.Cause) bool { return c.Kind == journal.WrongTube && c.Paint.ID == "PY65" }))
 	require.NoError(t, s.SaySure(t.Context(), ada, begun.ID, "PY65", false))
 	came, err = s.SittingJournal(t.Context(), ada, begun.ID)

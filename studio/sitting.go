@@ -376,7 +376,13 @@ func (s *Studio) lookedBack(ctx context.Context, painter store.Painter, id int64
 	if err != nil {
 		return Sitting{}, err
 	}
-	return s.stood(kept, events)
+	out, err := s.stood(kept, events)
+	if err != nil {
+		return out, err
+	}
+	tubes, err := s.store.Tubes(ctx, painter.ID)
+	out.Sure.Doubts = unread(tubes)
+	return out, err
 }
 
 // begun is the plan that a sitting began with, thawed once.
