@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"strconv"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -166,7 +167,11 @@ func (s *Server) stream(w *bufio.Writer, told <-chan int64) {
 	for {
 		select {
 		case sitting := <-told:
-			if !say(fmt.Sprintf("data: %d\n\n", sitting)) {
+			in := strconv.FormatInt(sitting, 10)
+			if sitting == 0 {
+				in = "all"
+			}
+			if !say("data: " + in + "\n\n") {
 				return
 			}
 		case <-beat.C:

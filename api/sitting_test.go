@@ -5,11 +5,13 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"log/slog"
 	"net/http"
 	"strings"
 	"testing"
 	"time"
 
+	"github.com/gofiber/fiber/v3"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -241,16 +243,25 @@ func TestASittingKeepsItsSheet(t *testing.T) {
 	}
 }
 
+// A device is told of what is done on another, whichever process on the database that was said to.
 func TestASecondDeviceIsToldOfWhatIsDone(t *testing.T) {
-	app, _ := server(t, true)
-	ada := signedUp(t, app, "Ada")
+	app, s := server(t, true)
+	other := api.New(s, api.Options{Listener: api.Loopback, Log: slog.New(slog.DiscardHandler)}).App()
+	t.Run("of one process", func(t *testing.T) { tells(t, app, app, "Ada") })
+	t.Run("of another", func(t *testing.T) { tells(t, app, other, "Ben") })
+}
+
+// tells has something done by one process and heard of at another.
+func tells(t *testing.T, app, at *fiber.App, name string) {
+	t.Parallel()
+	ada := signedUp(t, app, name)
 	var w api.KeptWheel
 	ada.ok("POST", "/api/wheels", newWheel, &w)
 	var s wire.Sitting
 	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &s)
 	ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
 	defer cancel()
-	request, err := http.NewRequestWithContext(ctx, "GET", "http://"+listening(t, app)+"/api/changes", nil)
+	request, err := http.NewRequestWithContext(ctx, "GET", "http://"+listening(t, at)+"/api/changes", nil)
 	require.NoError(t, err)
 	for name, value := range ada.request("GET", "/", "").Header {
 		request.Header[name] = value
@@ -268,7 +279,8 @@ func TestASecondDeviceIsToldOfWhatIsDone(t *testing.T) {
 		}
 		require.Fail(t, "the stream ended before "+line)
 	}
-	until("data: all")
+	until("data: all") // as it begins,
+	until("data: all") // and once the line to the database is there
 	ada.ok("POST", fmt.Sprintf("/api/sittings/%d/events", s.ID), told("one", "paused", ""), nil)
 	until(fmt.Sprintf("data: %d", s.ID))
 }

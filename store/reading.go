@@ -82,13 +82,16 @@ func (r Room) holds(tx *gorm.DB, painter, more int64, free func() (bytes uint64,
 	return nil
 }
 
-// ofSitting changes what belongs to a painter's sitting, all or none.
+// ofSitting changes what belongs to a painter's sitting, all or none, and lets those know who watch it.
 func (s *Store) ofSitting(ctx context.Context, painter, id int64, change func(tx *gorm.DB) error) error {
 	return s.owned(ctx, painter, func(tx *gorm.DB) error {
 		if err := tx.Omit("plan").Where("id = ? and painter_id = ?", id, painter).Take(&Sitting{}).Error; err != nil {
 			return known(err)
 		}
-		return change(tx)
+		if err := change(tx); err != nil {
+			return err
+		}
+		return tell(tx, painter, id)
 	})
 }
 

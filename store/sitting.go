@@ -117,7 +117,10 @@ func (s *Store) TellSitting(ctx context.Context, painter, id int64, told []Sitti
 		if err != nil {
 			return err
 		}
-		return tx.Model(&sitting).Updates(map[string]any{"ended": over, "updated_at": tx.NowFunc()}).Error
+		if err := tx.Model(&sitting).Updates(map[string]any{"ended": over, "updated_at": tx.NowFunc()}).Error; err != nil {
+			return err
+		}
+		return tell(tx, painter, id)
 	})
 	return all, err
 }
@@ -170,9 +173,12 @@ func (s *Store) SaySure(ctx context.Context, painter, id int64, tube string, sur
 func (s *Store) DropSitting(ctx context.Context, painter, id int64) error {
 	return s.owned(ctx, painter, func(tx *gorm.DB) error {
 		gone := tx.Where("id = ? and painter_id = ?", id, painter).Delete(&Sitting{})
-		if gone.Error == nil && gone.RowsAffected == 0 {
+		if gone.Error != nil {
+			return gone.Error
+		}
+		if gone.RowsAffected == 0 {
 			return ErrNotFound
 		}
-		return gone.Error
+		return tell(tx, painter, id)
 	})
 }

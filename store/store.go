@@ -27,6 +27,7 @@ var ErrNotFound = errors.New("not found")
 type Store struct {
 	db       *gorm.DB
 	sql      *sql.DB
+	config   *pgx.ConnConfig
 	prepared atomic.Pointer[preparation]
 	free     atomic.Pointer[func() (bytes uint64, known bool)] // of the disk of the database
 	// Room bounds what photos take up; it is set before the store is used.
@@ -77,7 +78,7 @@ func Open(url string) (*Store, error) {
 	if err != nil {
 		return nil, fmt.Errorf("open the database: %w", err)
 	}
-	return &Store{db: db, sql: conn, Room: UsualRoom}, nil
+	return &Store{db: db, sql: conn, config: config, Room: UsualRoom}, nil
 }
 
 // Ready asks whether the database is there and its tables are as they must be,

@@ -74,7 +74,10 @@ func (s *Store) Take(ctx context.Context, painter int64, t Taking, summary strin
 				t.Strengths[of[n]].TubeID = tube.ID
 			}
 		}
-		return keepTaking(tx, &t)
+		if err := keepTaking(tx, &t); err != nil || t.SittingID == nil {
+			return err
+		}
+		return tell(tx, painter, *t.SittingID)
 	})
 	return t, err
 }

@@ -336,11 +336,7 @@ func (s *Studio) SaySure(ctx context.Context, painter store.Painter, id int64, t
 			return input.Errorf("there is no paint %q on the sheet of this sitting", input.Clip(tube))
 		}
 	}
-	if err := s.store.SaySure(ctx, painter.ID, id, tube, sure); err != nil {
-		return err
-	}
-	s.watchers.tell(painter.ID, id)
-	return nil
+	return s.store.SaySure(ctx, painter.ID, id, tube, sure)
 }
 
 // Taking is strengths that a painter took into the box.
@@ -411,9 +407,7 @@ func (s *Studio) TakeStrengths(ctx context.Context, painter store.Painter, id in
 		taking.Strengths = append(taking.Strengths, store.TakenStrength{TubeID: tube.ID, Was: one.Old, Strength: paint.BoundedStrength(one.New), Low: one.Low, High: one.High})
 	}
 	of.keepKnown(&taking, added)
-	if _, err = s.store.Take(ctx, painter.ID, taking, "added "+CountPaints(len(added))+" with what they turned out to be", added); err == nil {
-		s.watchers.tell(painter.ID, id)
-	}
+	_, err = s.store.Take(ctx, painter.ID, taking, "added "+CountPaints(len(added))+" with what they turned out to be", added)
 	return err
 }
 

@@ -166,6 +166,7 @@ func TestASittingBeginsWithTheSketchAndTakesTheExactPlanOver(t *testing.T) {
 		begun, err := s.BeginSitting(t.Context(), ada, w.ID, bench.Which{}, Named{}, recipe.Scale{})
 		require.NoError(t, err)
 		told, stop := s.Watch(ada)
+		require.Zero(t, <-told, "the line is there")
 		if tapped {
 			_, _, err = s.Tell(t.Context(), ada, begun.ID, []Told{{Event: bench.Event{ID: "tap", Kind: bench.LaidOut, At: time.Now()}}})
 			require.NoError(t, err)

@@ -167,11 +167,7 @@ func (s *Studio) KeepReadings(ctx context.Context, painter store.Painter, id int
 		}
 		rows = append(rows, store.SittingReading{Region: r.Region, L: sound.Lab.L, A: sound.Lab.A, B: sound.Lab.B, Source: string(r.Source), Wet: wet, Medium: sitting.Medium.ID, Minutes: one.Minutes, Spread: r.Spread, Doubt: one.Doubt, OnPhoto: r.On, Told: r.Told})
 	}
-	if err := s.store.AddReadings(ctx, painter.ID, id, rows); err != nil {
-		return err
-	}
-	s.watchers.tell(painter.ID, id)
-	return nil
+	return s.store.AddReadings(ctx, painter.ID, id, rows)
 }
 
 // checkOnPhoto says what is wrong with where on a photo a reading is of.

@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"math"
 	"strings"
-	"sync"
 	"time"
 
 	"gyrophane/core/bench"
@@ -115,10 +114,7 @@ func (s *Studio) takeOver(painter store.Painter, id int64, w store.Wheel, sketch
 	if err != nil {
 		return
 	}
-	if taken, err := s.store.TakeOver(ctx, painter.ID, id, frozen); err == nil && taken {
-		s.sheets.Remove(id)
-		s.watchers.tell(painter.ID, id)
-	}
+	_, _ = s.store.TakeOver(ctx, painter.ID, id, frozen) // else it goes by the plan that it began with
 }
 
 // freeze is a plan with all that it depends on, its paints as they are said to be.
@@ -387,13 +383,14 @@ func (s *Studio) lookedBack(ctx context.Context, painter store.Painter, id int64
 
 // begun is the plan that a sitting began with, thawed once.
 func (s *Studio) begun(kept store.Sitting) (*bench.Plan, error) {
-	plan, known := s.sheets.Get(kept.ID)
+	key := fmt.Sprint(kept.ID, kept.Plan.Fill, kept.Plan.Order) // another process may have let an exact plan take over
+	plan, known := s.sheets.Get(key)
 	if known {
 		return plan, nil
 	}
 	plan, err := thaw(kept.Plan)
 	if err == nil {
-		s.sheets.Add(kept.ID, plan)
+		s.sheets.Add(key, plan)
 	}
 	return plan, err
 }
@@ -454,7 +451,6 @@ func (s *Studio) Tell(ctx context.Context, painter store.Painter, id int64, told
 	if err != nil {
 		return out, nil, err
 	}
-	s.watchers.tell(painter.ID, id)
 	out, err = s.stands(ctx, kept, all)
 	return out, untold, err
 }
@@ -492,52 +488,4 @@ const longestAhead = 24 * time.Hour
 // DropSitting takes a sitting away.
 func (s *Studio) DropSitting(ctx context.Context, painter store.Painter, id int64) error {
 	return s.store.DropSitting(ctx, painter.ID, id)
-}
-
-// Watch is told which of a painter's sittings something was done in, until stop is called.
-func (s *Studio) Watch(painter store.Painter) (told <-chan int64, stop func()) {
-	return s.watchers.add(painter.ID)
-}
-
-// watchers are who wants to know, by painter, when something was done in a sitting.
-type watchers struct {
-	mu sync.Mutex
-	of map[int64]map[chan int64]bool
-}
-
-// mostUnheard is how many changes wait for a watcher; of one that is so far behind the
-// further ones are dropped, and it looks again when it next does.
-const mostUnheard = 64
-
-func (w *watchers) add(painter int64) (<-chan int64, func()) {
-	w.mu.Lock()
-	defer w.mu.Unlock()
-	if w.of == nil {
-		w.of = map[int64]map[chan int64]bool{}
-	}
-	if w.of[painter] == nil {
-		w.of[painter] = map[chan int64]bool{}
-	}
-	told := make(chan int64, mostUnheard)
-	w.of[painter][told] = true
-	return told, func() {
-		w.mu.Lock()
-		defer w.mu.Unlock()
-		delete(w.of[painter], told)
-		if len(w.of[painter]) == 0 {
-			delete(w.of, painter)
-		}
-	}
-}
-
-// tell says to all who watch a painter's sittings that something was done in one.
-func (w *watchers) tell(painter, sitting int64) {
-	w.mu.Lock()
-	defer w.mu.Unlock()
-	for told := range w.of[painter] {
-		select {
-		case told <- sitting:
-		default:
-		}
-	}
 }

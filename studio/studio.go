@@ -27,7 +27,7 @@ type Studio struct {
 	tubes      *lru.Cache[tubeKey, Tube]
 	tables     *lru.Cache[string, *reach.Table]
 	matches    *lru.Cache[matchKey, reach.Match]
-	sheets     *lru.Cache[int64, *bench.Plan] // of sittings: they never change
+	sheets     *lru.Cache[string, *bench.Plan] // of sittings, by what they are painted by
 	shelf      *lru.Cache[shelfKey, OnShelf]
 	told       *lru.Cache[shelfKey, SittingJournal]
 	watchers   watchers
@@ -46,10 +46,11 @@ const mostTubes = 4000
 func New(s *store.Store) *Studio {
 	return &Studio{
 		store:      s,
+		watchers:   watchers{listen: s.Listen},
 		tubes:      cache[tubeKey, Tube](mostTubes),
 		tables:     cache[string, *reach.Table](mostTables),
 		matches:    cache[matchKey, reach.Match](mostMatches),
-		sheets:     cache[int64, *bench.Plan](mostSheets),
+		sheets:     cache[string, *bench.Plan](mostSheets),
 		shelf:      cache[shelfKey, OnShelf](mostShelved),
 		told:       cache[shelfKey, SittingJournal](mostExplained),
 		explaining: newExplaining(),
