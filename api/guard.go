@@ -64,20 +64,49 @@ var errNotItsName = map[Listener]string{
 // limits are how often things may be done on a server that others can reach.
 type limits struct {
 	turns     turns
-	ofPainter *pace // requests
-	ofAddress *pace // requests, of one client address
-	wrong     *pace // passphrases that were wrong, by client address and by name
-	registers *pace // painters that were made, by client address and in all
+	ofPainter *pace    // requests
+	ofAddress *pace    // requests, of one client address
+	wrong     attempts // passphrases that were wrong, by client address and by name
+	registers attempts // painters that were made, by client address
+}
+
+// attempts are how often something may be tried, whichever process on the database is asked: counted there and, for as long as
+// that does not answer or takes no changes, here.
+type attempts struct {
+	store *store.Store
+	what  string
+	rate  store.Rate
+	here  *pace
+}
+
+func newAttempts(s *store.Store, what string, every time.Duration, burst int) attempts {
+	return attempts{s, what, store.Rate{Every: every, Burst: burst}, newPace(every, burst)}
+}
+
+// allows counts one more, and says whether that is not too many.
+func (a attempts) allows(ctx context.Context, who string) bool {
+	here := a.here.allows(who)
+	allowed, err := a.store.Try(ctx, a.what+" "+who, a.rate)
+	return here && (allowed || err != nil)
+}
+
+// spent says that no more is allowed just now, without counting.
+func (a attempts) spent(ctx context.Context, who string) bool {
+	if a.here.spent(who) {
+		return true
+	}
+	spent, err := a.store.Spent(ctx, a.what+" "+who, a.rate)
+	return err == nil && spent
 }
 
 // The paces: sustained, and at once. A class behind one address is thirty
 // people who drag along paths.
-func newLimits() *limits {
+func newLimits(s *store.Store) *limits {
 	return &limits{
 		ofPainter: newPace(time.Second/40, 400),
 		ofAddress: newPace(time.Second/300, 3000),
-		wrong:     newPace(3*time.Second, 20),
-		registers: newPace(2*time.Minute, 30),
+		wrong:     newAttempts(s, "wrong", 3*time.Second, 20),
+		registers: newAttempts(s, "registers", 2*time.Minute, 30),
 	}
 }
 
@@ -127,12 +156,12 @@ func (s *Server) guards() {
 				return c.Next()
 			}
 			from := address(c.Context())
-			if s.limits.wrong.spent(from) {
+			if s.limits.wrong.spent(c.Context(), from) {
 				return errGuessing
 			}
 			err := c.Next()
 			if err != nil || c.Response().StatusCode() >= 400 {
-				s.limits.wrong.allows(from)
+				s.limits.wrong.allows(c.Context(), from)
 			}
 			return err
 		})

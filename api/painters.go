@@ -74,7 +74,7 @@ func (s *Server) newPainter(ctx context.Context, in *newPainterInput) (*sessionO
 	if s.Listener != Loopback && in.Body.Passphrase == "" {
 		return nil, huma.Error422UnprocessableEntity("Others can reach this server, so a painter needs a passphrase.")
 	}
-	if s.Listener != Loopback && !s.limits.registers.allows(address(ctx)) {
+	if s.Listener != Loopback && !s.limits.registers.allows(ctx, address(ctx)) {
 		return nil, huma.Error429TooManyRequests("So many new painters came from your address that no more are taken for a while. Try again in some minutes.")
 	}
 	p, err := s.store.CreatePainter(ctx, in.Body.Name, in.Body.Passphrase)
@@ -95,7 +95,7 @@ type signInInput struct {
 func (s *Server) signInNow(ctx context.Context, in *signInInput) (*sessionOutput, error) {
 	// Guessing at one painter from many addresses is slowed down as well.
 	at := "painter " + strings.ToLower(in.Body.Name) + strconv.FormatInt(in.Body.Painter, 10)
-	if s.limits.wrong.spent(at) {
+	if s.limits.wrong.spent(ctx, at) {
 		return nil, huma.Error429TooManyRequests(errGuessing.Message)
 	}
 	var p store.Painter
@@ -110,7 +110,7 @@ func (s *Server) signInNow(ctx context.Context, in *signInInput) (*sessionOutput
 	}
 	// The passphrase is looked at whoever it is for, so that the time tells nothing.
 	if opens := p.Opens(in.Body.Passphrase); err != nil || !s.mayEnter(p) || !opens {
-		s.limits.wrong.allows(at)
+		s.limits.wrong.allows(ctx, at)
 		return nil, huma.Error403Forbidden("That painter and passphrase do not go together.")
 	}
 	return s.enter(ctx, p)

@@ -68,7 +68,7 @@ const (
 
 // New builds the server: health, the API below /api, and the front end.
 func New(s *store.Store, o Options) *Server {
-	return (&Server{store: s, studio: studio.New(s), pictures: newPictures(), limits: newLimits(), backups: make(chan struct{}, mostBackups), built: lastUsed[string, wire.Wheel](mostBuilt)}).Beside(o)
+	return (&Server{store: s, studio: studio.New(s), pictures: newPictures(), limits: newLimits(s), backups: make(chan struct{}, mostBackups), built: lastUsed[string, wire.Wheel](mostBuilt)}).Beside(o)
 }
 
 // Beside is a server for another listener that works with the same painters, memories and limits.

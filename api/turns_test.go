@@ -92,9 +92,13 @@ func TestGuessesAndNewPaintersAreFewInAWhile(t *testing.T) {
 		{"new painters", "/api/painters", `{"name":"Painter %d","passphrase":"wet on wet 1"}`, Public, 200, "no more are taken for a while"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
-			server := New(s, Options{Listener: c.at, Log: slog.New(slog.DiscardHandler)})
-			server.limits.wrong, server.limits.registers = newPace(time.Hour, 2), newPace(time.Hour, 2)
+			var servers [2]*Server // two processes on one database
+			for n := range servers {
+				servers[n] = New(s, Options{Listener: c.at, Log: slog.New(slog.DiscardHandler)})
+				servers[n].limits.wrong, servers[n].limits.registers = newAttempts(s, "wrong at "+c.name, time.Hour, 2), newAttempts(s, "registers at "+c.name, time.Hour, 2)
+			}
 			for i := range 3 {
+				server := servers[i%2]
 				r := httptest.NewRequest("POST", c.path, strings.NewReader(strings.ReplaceAll(c.body, "%d", strconv.Itoa(i))))
 				r.Host = "127.0.0.1"
 				r.Header.Set("Content-Type", "application/json")

@@ -694,6 +694,13 @@ var migrations = []*gormigrate.Migration{
 			return tx.Exec(`delete from taken_strengths where kept; alter table taken_strengths drop column kept, drop column known`).Error
 		},
 	},
+	{
+		ID: "202612-attempts",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`create table attempts (who_hash bytea primary key, paid_at timestamptz not null); create index on attempts (paid_at)`).Error
+		},
+		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table attempts`).Error },
+	},
 }
 
 // lasting are the tables whose rows have a lasting id, and what has each once: a painter, or the one thing
@@ -826,7 +833,7 @@ func (s *Store) pending(ctx context.Context, table string) (bool, error) {
 
 // rows are all things that are kept, for what their tables must look like.
 var rows = []any{
-	Painter{}, Session{}, DeviceCode{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{}, PutAside{}, WorkedPlan{}, PrintedPlan{}, Upload{}, UploadPiece{}, GoneSession{},
+	Painter{}, Session{}, DeviceCode{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{}, PutAside{}, WorkedPlan{}, PrintedPlan{}, Upload{}, UploadPiece{}, GoneSession{}, Attempt{},
 }
 
 // complete fails where a table or column is not there, and names it.
