@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"regexp"
 	"runtime/debug"
 	"strconv"
 	"strings"
@@ -114,7 +115,7 @@ func newLimits(s *store.Store) *limits {
 func (s *Server) guards() {
 	s.app.Use(s.logged)
 	s.app.Use(recovery.New(recovery.Config{EnableStackTrace: true, StackTraceHandler: func(c fiber.Ctx, e any) {
-		s.Log.Error("panic", "path", c.Path(), "error", e, "stack", string(debug.Stack()))
+		s.Log.Error("panic", "id", requestID(c), "path", c.Path(), "error", e, "stack", string(debug.Stack()))
 	}}))
 	s.app.Use(headers)
 	s.app.Use(func(c fiber.Ctx) error {
@@ -210,6 +211,8 @@ func (s *Server) logged(c fiber.Ctx) error {
 	s.busy.Add(1)
 	defer s.busy.Add(-1)
 	start := time.Now()
+	c.Locals(requestIDKey{}, s.newRequestID(c))
+	c.Set(fiber.HeaderXRequestID, requestID(c))
 	err := c.Next()
 	if err != nil {
 		// The answer is written here, so that its status can be logged.
@@ -217,10 +220,30 @@ func (s *Server) logged(c fiber.Ctx) error {
 			return err
 		}
 	}
-	s.Log.Info("request", "method", c.Method(), "path", c.Path(), "status", c.Response().StatusCode(),
-		"ms", float64(time.Since(start).Microseconds())/1000)
+	took := time.Since(start)
+	s.metrics.answered(c, took)
+	s.Log.Info("request", "id", requestID(c), "method", c.Method(), "path", c.Path(), "status", c.Response().StatusCode(),
+		"ms", float64(took.Microseconds())/1000)
 	return nil
 }
+
+type requestIDKey struct{}
+
+// requestID is what a request is found again by in the log.
+func requestID(c fiber.Ctx) string {
+	id, _ := c.Locals(requestIDKey{}).(string)
+	return id
+}
+
+// newRequestID is what a trusted proxy calls a request, where that is a plain word, or a new one.
+func (s *Server) newRequestID(c fiber.Ctx) string {
+	if given := c.Get(fiber.HeaderXRequestID); plainID.MatchString(given) && s.trusts(addressOf(c.RequestCtx().RemoteAddr().String())) {
+		return given
+	}
+	return rand.Text()
+}
+
+var plainID = regexp.MustCompile(`^[A-Za-z0-9._-]{1,64}$`)
 
 // headers tell the browser how little these pages need.
 func headers(c fiber.Ctx) error {

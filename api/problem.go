@@ -41,7 +41,7 @@ func (s *Server) problem(c fiber.Ctx, err error) error {
 			}
 		}
 	} else {
-		s.Log.Error("request failed", "path", c.Path(), "error", err.Error())
+		s.Log.Error("request failed", "id", requestID(c), "path", c.Path(), "error", err.Error())
 	}
 	if later(status) {
 		c.Set(fiber.HeaderRetryAfter, retryAfter)

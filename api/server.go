@@ -51,6 +51,7 @@ type Server struct {
 	pictures *pictures
 	limits   *limits
 	backups  chan struct{} // that are being written
+	metrics  *Metrics
 	// built are the wheels last built of library paints alone: they are the same
 	// every time.
 	built *lru.Cache[string, wire.Wheel]
@@ -68,13 +69,14 @@ const (
 
 // New builds the server: health, the API below /api, and the front end.
 func New(s *store.Store, o Options) *Server {
-	return (&Server{store: s, studio: studio.New(s), pictures: newPictures(), limits: newLimits(s), backups: make(chan struct{}, mostBackups), built: lastUsed[string, wire.Wheel](mostBuilt)}).Beside(o)
+	of := studio.New(s)
+	return (&Server{store: s, studio: of, pictures: newPictures(), limits: newLimits(s), backups: make(chan struct{}, mostBackups), metrics: newMetrics(of, s.Connections), built: lastUsed[string, wire.Wheel](mostBuilt)}).Beside(o)
 }
 
 // Beside is a server for another listener that works with the same painters, memories and limits.
 func (s *Server) Beside(o Options) *Server {
 	o.Listener = cmp.Or(o.Listener, Public)
-	srv := &Server{Options: o, store: s.store, studio: s.studio, pictures: s.pictures, limits: s.limits, backups: s.backups, built: s.built, stopping: make(chan struct{})}
+	srv := &Server{Options: o, store: s.store, studio: s.studio, pictures: s.pictures, limits: s.limits, backups: s.backups, metrics: s.metrics, built: s.built, stopping: make(chan struct{})}
 	srv.app = fiber.New(fiber.Config{
 		AppName:                      "Gyrophane",
 		BodyLimit:                    largestFile,

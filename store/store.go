@@ -142,5 +142,8 @@ func (s *Store) owned(ctx context.Context, painter int64, change func(tx *gorm.D
 	})
 }
 
+// Connections are those to the database, for whoever counts them.
+func (s *Store) Connections() *sql.DB { return s.sql }
+
 // Close gives the connections back.
 func (s *Store) Close() error { return s.sql.Close() }

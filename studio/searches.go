@@ -115,6 +115,13 @@ func tooLong(err error) error {
 	return err
 }
 
+// Count is how many searches are worked on, and how many wait.
+func (q *Queue) Count() (underWay, waiting int) {
+	q.lock.Lock()
+	defer q.lock.Unlock()
+	return len(q.running), len(q.waiting)
+}
+
 // enter lets a search wait for its turn, and ends the painter's oldest when there
 // are too many. Done must be called when it is over, whether or not its turn came.
 func (q *Queue) enter(one *search) (done func()) {

@@ -41,6 +41,7 @@ type serveOptions struct {
 	logFile     string
 	dumps       string
 	migrate     bool
+	metrics     string
 }
 
 func serveCommand() *cobra.Command {
@@ -66,6 +67,7 @@ func serveCommand() *cobra.Command {
 	c.Flags().StringVar(&o.logFile, "log-file", "", "write the log to this file, 10 MB at most and three older ones beside it, instead of stderr")
 	c.Flags().StringVar(&o.dumps, "dumps", ".gyrophane/dumps", "folder in which what the database holds is kept before it is brought up to date, the last two times")
 	c.Flags().BoolVar(&o.migrate, "migrate", false, "bring the database up to date though no dump can be kept first")
+	c.Flags().StringVar(&o.metrics, "metrics", "", "answer Prometheus at this address and port, a listener of its own (127.0.0.1:9640)")
 	c.Flags().BoolVar(&o.demo, "demo", false, "seed the made-up demo studio (never overwrites what was edited)")
 	return c
 }
@@ -161,6 +163,13 @@ func serve(ctx context.Context, o serveOptions) error {
 		if homeEnds, err = home.run(ctx); err != nil {
 			return err
 		}
+	}
+	if o.metrics != "" {
+		ends, err := serveMetrics(o.metrics, server.Metrics(), log)
+		if err != nil {
+			return err
+		}
+		defer ends()
 	}
 	failed := make(chan error, 1)
 	go func() {
