@@ -158,7 +158,7 @@ func TestEveryPlanKeepsWhatBindsIt(t *testing.T) {
 	six, err := wheel.NewSystem(wheel.RYB, [3][]*paint.Paint{painttest.Paints("PY3"), painttest.Paints("PR209"), painttest.Paints("PB60")})
 	require.NoError(t, err)
 	wheels = append(wheels, wheel.Build(six, wheel.Options{Six: true, CCW: true, Top: "red"}))
-	for n := range few(20) {
+	for n := range few(painttest.InFull(10, 20)) {
 		w := wheels[r.IntN(len(wheels))]
 		in := paint.Media()[r.IntN(len(paint.Media()))]
 		set := bench.Settings{

@@ -12,6 +12,7 @@ import (
 	"gyrophane/core/bench"
 	"gyrophane/core/colour"
 	"gyrophane/core/paint"
+	"gyrophane/core/paint/painttest"
 	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 )
@@ -216,7 +217,7 @@ func TestSittingsWithSlipsEndAsTheyWereMeantTo(t *testing.T) {
 	var ended []float64
 	slips, amiss, asIs, cost := 0, 0, 0, 0.0
 	fills := append([]bench.Fill{""}, bench.Fills...)
-	for n := range few(200) {
+	for n := range few(painttest.InFull(70, 200)) {
 		in := paint.Media()[n%len(paint.Media())]
 		fill := fills[n/len(paint.Media())%len(fills)]
 		var w *wheel.Wheel

@@ -88,7 +88,7 @@ func planted(t *testing.T, r *rand.Rand, in paint.Medium) (samples []Sample, at 
 
 func TestCausesThatArePlantedAreNamed(t *testing.T) {
 	r := rand.New(rand.NewPCG(18, 4))
-	const sittings = 300
+	sittings := painttest.InFull(100, 300)
 	right, wrong := 0, 0
 	of := map[CauseKind][3]int{}
 	for n := range sittings {
@@ -112,8 +112,8 @@ func TestCausesThatArePlantedAreNamed(t *testing.T) {
 		of[kind] = counts
 	}
 	t.Logf("right %d, wrong %d of %d; right, wrong and unexplained by kind %v", right, wrong, sittings, of)
-	assert.GreaterOrEqual(t, float64(right), 0.75*sittings)
-	assert.LessOrEqual(t, float64(wrong), 0.05*sittings)
+	assert.GreaterOrEqual(t, float64(right), 0.75*float64(sittings))
+	assert.LessOrEqual(t, float64(wrong), 0.05*float64(sittings))
 }
 
 // A tube is spoken of for one place when two others at least say the same; one is not enough.

@@ -83,7 +83,7 @@ func TestWatercolourTellsAFilmFromATube(t *testing.T) {
 	in, err := paint.ParseMedium("watercolour")
 	require.NoError(t, err)
 	r := rand.New(rand.NewPCG(28, 11))
-	const draws = 20
+	draws := painttest.InFull(8, 20)
 	films, tubes := 0, 0
 	for n := range draws {
 		kind, roles := wheel.RYB, triadRoles

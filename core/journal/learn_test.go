@@ -229,7 +229,7 @@ func TestIntervalsHoldWithDabsOfAHand(t *testing.T) {
 	require.NoError(t, err)
 	set := bench.Usual(in)
 	within, all := 0, 0
-	for range 200 {
+	for range painttest.InFull(70, 200) {
 		truth := map[string]float64{}
 		for _, role := range triadRoles {
 			truth[role[0]] = math.Exp((2*r.Float64() - 1) * math.Ln2)
@@ -283,7 +283,7 @@ func TestTheFewestTubesChange(t *testing.T) {
 	}
 	alone, exact, false1 := 0, 0, 0
 	r := rand.New(rand.NewPCG(28, 4))
-	const draws = 40
+	draws := painttest.InFull(18, 40)
 	for range draws {
 		none, err := Learn(painted(t, r, wheel.Split, splitRoles, true, nil, in), in, Sure{})
 		require.NoError(t, err)

@@ -64,7 +64,7 @@ func swapped(t *testing.T, r *rand.Rand, in paint.Medium) (samples []Sample, wro
 // before the painter is sure of the tube.
 func TestAWrongTubeIsCalledThat(t *testing.T) {
 	r := rand.New(rand.NewPCG(28, 12))
-	const draws = 60
+	draws := painttest.InFull(24, 60)
 	named, among, offered := 0, 0, 0
 	for n := range draws {
 		in := gouache(t)
