@@ -64,18 +64,7 @@ func TestThreeSwatchesSettleARecipe(t *testing.T) {
 
 	p.press("begin to paint")
 	p.see("Squeeze out")
-	sitting := p.MustInfo().URL
-	p.MustNavigate(sitting + "/readings?by=meter").MustWaitLoad()
-	for n := range 3 {
-		p.element("button", "read the ").MustClick()
-		p.press("keep it")
-		p.see(fmt.Sprintf("%d of 6 read", n+1))
-	}
-	p.goTo("Log")
-	p.element("a", "under way").MustClick()
-	p.see("with these readings")
-	p.press("keep how far they are known")
-	p.see("known the better for it")
+	p.readAndKeep(3)
 
 	p.MustNavigate(app.address + at).MustWaitLoad()
 	if cell := p.element(fmt.Sprintf("[data-pair=%q]", pair), ""); *cell.MustAttribute("aria-expanded") == "false" {
@@ -108,13 +97,20 @@ func TestSwatchesOfTheBoxArePainted(t *testing.T) {
 	p.MustNavigate(fmt.Sprintf("%s/bench/%v?sheet=swatches&readBy=instrument", app.address, made["id"])).MustWaitLoad()
 	p.see("How far the parts of this wheel’s mixtures are known")
 	p.choose("what they make surer", "every two of the box")
-	p.see("half ways of every two paints of the box")
+	p.see("half-way mixtures of every two paints of the box")
 	p.see("1 PG7")
 	p.press("begin to paint")
 	p.see("Squeeze out")
-	sitting := p.MustInfo().URL
-	p.MustNavigate(sitting + "/readings?by=meter").MustWaitLoad()
-	for n := range 4 {
+	p.readAndKeep(4)
+	assert.Empty(t, p.complaints())
+}
+
+// readAndKeep reads so many of the six swatches of the sitting that is open with the meter, and keeps how far their tubes are
+// known by that.
+func (p visitor) readAndKeep(swatches int) {
+	p.t.Helper()
+	p.MustNavigate(p.MustInfo().URL + "/readings?by=meter").MustWaitLoad()
+	for n := range swatches {
 		p.element("button", "read the ").MustClick()
 		p.press("keep it")
 		p.see(fmt.Sprintf("%d of 6 read", n+1))
@@ -124,5 +120,4 @@ func TestSwatchesOfTheBoxArePainted(t *testing.T) {
 	p.see("with these readings")
 	p.press("keep how far they are known")
 	p.see("known the better for it")
-	assert.Empty(t, p.complaints())
 }

@@ -26,6 +26,7 @@ type Swatch struct {
 type SwatchPlan struct {
 	Now      float64  // standard deviation of the logarithms of the recipes' ratios: the root of their mean variance
 	Swatches []Swatch // the most telling first
+	By       paint.Source
 }
 
 // Says is whether few swatches are enough, in a sentence; empty where there are none.
@@ -37,6 +38,8 @@ func (s *SwatchPlan) Says() string {
 	at := min(few, len(s.Swatches))
 	halved := certainty.KnownTo(s.Swatches[at-1].Spread) <= certainty.KnownTo(s.Now)/2
 	switch {
+	case !halved && s.By == paint.Instrument:
+		return "Three do not halve it: so many recipes ask for more of them."
 	case !halved:
 		return "Three do not halve it, read so; a meter would tell more."
 	case at < few:
@@ -122,7 +125,7 @@ func PlanSwatches(recipes []*path.Path, paints []*paint.Paint, o SwatchOptions) 
 	}
 	all := s.candidates()
 	telling := s.telling(all)
-	out := SwatchPlan{Now: s.spread()}
+	out := SwatchPlan{Now: s.spread(), By: o.Source}
 	least := leastBrought * out.Now * out.Now * float64(len(s.wanted))
 	for len(out.Swatches) < MostSwatches && len(all) > 0 {
 		best, most := -1, least

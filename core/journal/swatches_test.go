@@ -200,6 +200,10 @@ func TestSwatchesOfABoxTellEveryTwo(t *testing.T) {
 		}
 	}
 	assert.Less(t, got.Swatches[len(got.Swatches)-1].Spread, 0.75*got.Now)
+	many := reading(t, paint.Instrument)
+	wide, err := PlanBoxSwatches(painttest.Paints("PY184", "PY65", "PO73", "PR255", "PR122", "PV23", "PB29", "PB15:3", "PG7"), many)
+	require.NoError(t, err)
+	assert.Equal(t, "Three do not halve it: so many recipes ask for more of them.", wide.Says(), "a meter is what it is read by")
 	_, err = PlanBoxSwatches(paint.Library(), o)
 	assert.ErrorContains(t, err, "choose the swatches of a wheel")
 	_, err = PlanBoxSwatches(painttest.Paints("PW6", "PY184"), o)

@@ -29,8 +29,8 @@ export function SwatchCurve({
     <Box component="section" aria-label="what they bring">
       <Typography variant="body2" sx={{ mb: 1 }}>
         How far the parts of{" "}
-        {sheet.ofBox ? "half ways of every two paints of the box" : "this wheel’s mixtures"} are
-        known, once each of these and those before it were painted and read. {data.says}
+        {sheet.ofBox ? "half-way mixtures of every two paints of the box" : "this wheel’s mixtures"}{" "}
+        are known, once each of these and those before it were painted and read. {data.says}
       </Typography>
       {rows.map((row) => (
         <Box
