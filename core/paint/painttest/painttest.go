@@ -2,7 +2,7 @@
 package painttest
 
 import (
-	"os"
+	"flag"
 
 	"gyrophane/core/paint"
 )
@@ -24,10 +24,11 @@ func Paints(ids ...string) (out []*paint.Paint) {
 	return out
 }
 
-// InFull is how often something is drawn: few times in a usual run, and as often as in full where GYROPHANE_IN_FULL is set, as the
-// figures of docs/science.md are found.
+var inFull = flag.Bool("in-full", false, "draw as often as the figures of docs/science.md ask")
+
+// InFull is how often something is drawn: few times in a usual run, and in full with the flag -in-full of the tests.
 func InFull(few, full int) int {
-	if os.Getenv("GYROPHANE_IN_FULL") != "" {
+	if *inFull {
 		return full
 	}
 	return few
