@@ -2,11 +2,15 @@
 package gyrophane_test
 
 import (
+	"encoding/json"
 	"go/parser"
 	"go/token"
+	"maps"
+	"os"
 	"os/exec"
 	"path"
 	"path/filepath"
+	"regexp"
 	"slices"
 	"strings"
 	"testing"
@@ -115,4 +119,31 @@ func TestOnlyServingNeedsTheAPI(t *testing.T) {
 			}
 		}
 	}
+}
+
+// Everything that it is built on stands in the table of licences, and nothing else does.
+func TestEveryLicenceIsSaid(t *testing.T) {
+	table, err := os.ReadFile("docs/licences.md")
+	require.NoError(t, err)
+	said := map[string]bool{}
+	for _, row := range regexp.MustCompile(`(?m)^\| (\S+) \| (MIT|ISC|Apache-2\.0|MPL-2\.0|BSD-[23]-Clause|OFL-1\.1) \|$`).FindAllStringSubmatch(string(table), -1) {
+		said[row[1]] = true
+	}
+	mod, err := os.ReadFile("go.mod")
+	require.NoError(t, err)
+	var used []string
+	for _, line := range regexp.MustCompile(`(?m)^\t(\S+) v\S+$`).FindAllStringSubmatch(string(mod), -1) {
+		used = append(used, line[1])
+	}
+	require.Greater(t, len(used), 15)
+	text, err := os.ReadFile("ui/package.json")
+	require.NoError(t, err)
+	var ui struct{ Dependencies, DevDependencies map[string]string }
+	require.NoError(t, json.Unmarshal(text, &ui))
+	used = append(used, slices.Concat(slices.Collect(maps.Keys(ui.Dependencies)), slices.Collect(maps.Keys(ui.DevDependencies)))...)
+	for _, name := range used {
+		assert.True(t, said[name], "%s has no licence in docs/licences.md", name)
+		delete(said, name)
+	}
+	assert.Empty(t, said, "these are not used")
 }
