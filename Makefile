@@ -1,5 +1,5 @@
 # Two commands: make demo, make test. The rest serves them.
-.PHONY: demo stop test test-quick setup ui build types lint fuzz bench load screenshots
+.PHONY: demo stop test test-quick setup ui build types lint fuzz bench load trouble screenshots
 
 demo: build
 	@scripts/app.sh start
@@ -44,6 +44,10 @@ bench:
 # Twenty clients on this machine for a few seconds; prints how long answers took.
 load:
 	@scripts/load.sh
+
+# Applications and the database killed while they are written to; prints what was lost (nothing may be).
+trouble:
+	@scripts/trouble.sh
 
 # One picture of each main view, from fresh demo data.
 screenshots: build

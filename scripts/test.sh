@@ -41,6 +41,8 @@ unformatted=$(git ls-files --cached --others --exclude-standard '*.go' | xargs g
 [ -z "$unformatted" ] || { echo "not formatted by gofmt: $unformatted"; exit 1; }
 go vet ./...
 go tool staticcheck ./...
+go vet -tags trouble ./trouble
+go tool staticcheck -tags trouble ./trouble
 
 say "types from Go"
 { go run ./cmd/gyrophane openapi | diff -u ui/src/api/openapi.json - &&
