@@ -161,7 +161,7 @@ func (s *Server) stream(w *bufio.Writer, told <-chan int64) {
 		_, _ = w.WriteString(what) // Flush says whether it got there
 		return w.Flush() == nil
 	}
-	if !say(fmt.Sprintf("retry: %d\ndata: all\n\n", streamWait.Milliseconds())) {
+	if !say(fmt.Sprintf("retry: %d\n\n", streamWait.Milliseconds())) {
 		return
 	}
 	for {

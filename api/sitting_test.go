@@ -279,8 +279,7 @@ func tells(t *testing.T, app, at *fiber.App, name string) {
 		}
 		require.Fail(t, "the stream ended before "+line)
 	}
-	until("data: all") // as it begins,
-	until("data: all") // and once the line to the database is there
+	until("data: all") // once the line to the database is there
 	ada.ok("POST", fmt.Sprintf("/api/sittings/%d/events", s.ID), told("one", "paused", ""), nil)
 	until(fmt.Sprintf("data: %d", s.ID))
 }

@@ -186,3 +186,17 @@ func TestPicturesAreReadForThoseWhoAreThere(t *testing.T) {
 	defer cancel()
 	require.ErrorIs(t, s.reading(of(late, 1), func(ctx context.Context) error { <-ctx.Done(); return ctx.Err() }), context.DeadlineExceeded)
 }
+
+func TestPhotosMayTakeLonger(t *testing.T) {
+	for path, longer := range map[string]bool{
+		"/api/files/sittings/7/photo":           true,
+		"/api/sittings/7/standin":               true,
+		"/api/sittings/7/photos/2/read":         true,
+		"/api/sittings/7/photos/2/straight":     true,
+		"/api/sittings/7/events":                false,
+		"/api/wheels/7/sittings/7/photos/2":     false,
+		"/api/sittings/seven/photos/2/straight": false,
+	} {
+		assert.Equal(t, longer, ofPhotos.MatchString(path), path)
+	}
+}
