@@ -37,7 +37,8 @@ func (v visitor) stands() string {
 	return v.MustEval(`() => document.querySelector("main")?.innerText.trim() ?? ""`).Str()
 }
 
-// everyPlace is what stands in each place of the house, where it has come to rest, or waits until it is what it was.
+// everyPlace is what stands in each place of the house, where it has come to rest and nothing is still being looked at, or waits
+// until it is what it was.
 func (v visitor) everyPlace(was map[string]string) map[string]string {
 	v.t.Helper()
 	out := map[string]string{}
@@ -51,7 +52,7 @@ func (v visitor) everyPlace(was map[string]string) map[string]string {
 		alike := 0
 		v.waitFor(place+" as it was: "+was[place], func() bool {
 			now := v.stands()
-			if alike++; now != out[place] || len(now) < 40 || !strings.Contains(now, last) {
+			if alike++; now != out[place] || len(now) < 40 || !strings.Contains(now, last) || strings.Contains(now, "still being looked at") {
 				alike = 0
 			}
 			out[place] = now

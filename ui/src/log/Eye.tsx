@@ -34,6 +34,11 @@ export function Eye() {
         ))}
       </Box>
       <Months months={got.months.slice(0, 6)} />
+      {got.working && (
+        <Typography variant="caption" component="p">
+          Sittings are still being looked at: what was painted counts when that is done.
+        </Typography>
+      )}
       <Button
         color="inherit"
         size="small"
