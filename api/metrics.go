@@ -14,16 +14,16 @@ import (
 	"gyrophane/studio"
 )
 
-// Metrics are how a process fares, for Prometheus: how long answers took by the kind of address, what is searched and waits, the
+// metrics are how a process fares, for Prometheus: how long answers took by the kind of address, what is searched and waits, the
 // connections to the database, and the process itself. No painter, no name and no address of anybody is in them.
-type Metrics struct {
+type metrics struct {
 	registry *prometheus.Registry
 	answers  *prometheus.HistogramVec
 }
 
-// newMetrics counts for the processes of a studio.
-func newMetrics(s *studio.Studio, database func() *sql.DB) *Metrics {
-	m := &Metrics{registry: prometheus.NewRegistry(), answers: prometheus.NewHistogramVec(prometheus.HistogramOpts{
+// newMetrics counts what a studio works on, and its connections to a database.
+func newMetrics(s *studio.Studio, database *sql.DB) *metrics {
+	m := &metrics{registry: prometheus.NewRegistry(), answers: prometheus.NewHistogramVec(prometheus.HistogramOpts{
 		Name: "gyrophane_answer_seconds", Help: "How long requests took, by method, kind of address and status.",
 		Buckets: []float64{0.005, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10},
 	}, []string{"method", "route", "status"})}
@@ -33,7 +33,7 @@ func newMetrics(s *studio.Studio, database func() *sql.DB) *Metrics {
 	m.registry.MustRegister(m.answers,
 		searches("gyrophane_searches", "Searches that are worked on.", func(underWay, _ int) int { return underWay }),
 		searches("gyrophane_searches_waiting", "Searches that wait for their turn.", func(_, waiting int) int { return waiting }),
-		collectors.NewDBStatsCollector(database(), "gyrophane"),
+		collectors.NewDBStatsCollector(database, "gyrophane"),
 		collectors.NewGoCollector(),
 		collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}),
 	)
@@ -41,7 +41,7 @@ func newMetrics(s *studio.Studio, database func() *sql.DB) *Metrics {
 }
 
 // answered counts an answer. What no route is for is one kind, for anybody may ask for anything.
-func (m *Metrics) answered(c fiber.Ctx, took time.Duration) {
+func (m *metrics) answered(c fiber.Ctx, took time.Duration) {
 	route := c.Route().Path
 	if status := c.Response().StatusCode(); status == http.StatusNotFound || route == "" || route == "/" {
 		route = "other"

@@ -51,7 +51,7 @@ type Server struct {
 	pictures *pictures
 	limits   *limits
 	backups  chan struct{} // that are being written
-	metrics  *Metrics
+	metrics  *metrics
 	// built are the wheels last built of library paints alone: they are the same
 	// every time.
 	built *lru.Cache[string, wire.Wheel]
@@ -70,7 +70,7 @@ const (
 // New builds the server: health, the API below /api, and the front end.
 func New(s *store.Store, o Options) *Server {
 	of := studio.New(s)
-	return (&Server{store: s, studio: of, pictures: newPictures(), limits: newLimits(s), backups: make(chan struct{}, mostBackups), metrics: newMetrics(of, s.Connections), built: lastUsed[string, wire.Wheel](mostBuilt)}).Beside(o)
+	return (&Server{store: s, studio: of, pictures: newPictures(), limits: newLimits(s), backups: make(chan struct{}, mostBackups), metrics: newMetrics(of, s.Connections()), built: lastUsed[string, wire.Wheel](mostBuilt)}).Beside(o)
 }
 
 // Beside is a server for another listener that works with the same painters, memories and limits.

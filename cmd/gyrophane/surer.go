@@ -42,24 +42,21 @@ func surerCommand() *cobra.Command {
 				}
 			}
 			o := journal.SwatchOptions{In: v.Medium, Source: source, Doubts: known.doubts}
-			if ofBox {
-				got, err := boxSwatches(args, c.Spacing, known, o)
+			swatches := func() (journal.SwatchPlan, error) {
+				w, _, err := wheelOf(v, kind, args, c, "", known.find)
 				if err != nil {
-					return err
+					return journal.SwatchPlan{}, err
 				}
-				out := wire.SwatchPlanOf(got, by)
-				return q.answer(cmd, out, func(w io.Writer) { surerTable(w, out) })
+				return journal.PlanWheelSwatches(w, o)
 			}
-			if strings.Contains(kind, ":") { // as systems are compared
+			if ofBox {
+				swatches = func() (journal.SwatchPlan, error) { return boxSwatches(args, c.Spacing, known, o) }
+			} else if strings.Contains(kind, ":") { // as systems are compared
 				if _, kind, args, err = systemText(kind); err != nil {
 					return err
 				}
 			}
-			w, _, err := wheelOf(v, kind, args, c, "", known.find)
-			if err != nil {
-				return err
-			}
-			got, err := journal.PlanWheelSwatches(w, o)
+			got, err := swatches()
 			if err != nil {
 				return err
 			}
@@ -81,9 +78,6 @@ func boxSwatches(ids []string, spacing string, known tubes, o journal.SwatchOpti
 	if o.Spacing, err = path.ParseSpacing(spacing); err != nil {
 		return out, input.Wrap(err)
 	}
-	if !o.In.LightenWithWater {
-		o.White = wheel.System{}.Rider(wheel.WhiteRider)
-	}
 	var box []*paint.Paint
 	for _, id := range ids {
 		p, err := known.find(id)
@@ -92,7 +86,8 @@ func boxSwatches(ids []string, spacing string, known tubes, o journal.SwatchOpti
 		}
 		box = append(box, p)
 	}
-	return journal.PlanBoxSwatches(box, o)
+	// Of two whites the first is taken.
+	return journal.PlanBoxSwatches(append(box, wheel.System{}.Rider(wheel.WhiteRider)), o)
 }
 
 // tubes are paints as readings have them, and what is not known of them.

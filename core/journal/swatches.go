@@ -24,9 +24,9 @@ type Swatch struct {
 
 // SwatchPlan is what to paint to be surer.
 type SwatchPlan struct {
-	Now      float64  // standard deviation of the logarithms of the recipes' ratios: the root of their mean variance
-	Swatches []Swatch // the most telling first
-	By       paint.Source
+	Now      float64      // standard deviation of the logarithms of the recipes' ratios: the root of their mean variance
+	Swatches []Swatch     // the most telling first
+	By       paint.Source // what they are read by
 }
 
 // Says is whether few swatches are enough, in a sentence; empty where there are none.
