@@ -32,9 +32,9 @@ func (v visitor) bringsBack(at string, data []byte) {
 	v.see("It is taken in.")
 }
 
-// stands is what stands in the place that is open; empty where it is still coming.
+// stands is what stands in the place that is open; empty where some of it is still coming.
 func (v visitor) stands() string {
-	return v.MustEval(`() => document.querySelector("main")?.innerText.trim() ?? ""`).Str()
+	return v.MustEval(`() => document.querySelector("main[aria-busy=false]")?.innerText.trim() ?? ""`).Str()
 }
 
 // everyPlace is what stands in each place of the house, where it has come to rest and nothing is still being looked at, or waits
@@ -50,7 +50,7 @@ func (v visitor) everyPlace(was map[string]string) map[string]string {
 		place, last := p[0], p[1]
 		v.goTo(place)
 		alike := 0
-		v.waitFor(place+" as it was: "+was[place], func() bool {
+		v.waitFor(place+" as it was", func() bool {
 			now := v.stands()
 			if alike++; now != out[place] || len(now) < 40 || !strings.Contains(now, last) || strings.Contains(now, "still being looked at") {
 				alike = 0

@@ -3,6 +3,7 @@ import MenuItem from "@mui/material/MenuItem";
 import { styled } from "@mui/material/styles";
 import visuallyHidden from "@mui/utils/visuallyHidden";
 import Typography from "@mui/material/Typography";
+import { useIsFetching } from "@tanstack/react-query";
 import { useEffect, useState, type ReactNode } from "react";
 import type { Profile } from "../api/client";
 import { useReady } from "../api/queries";
@@ -205,8 +206,9 @@ function Main({
   padding: string;
   children: ReactNode;
 }) {
+  const coming = useIsFetching({ predicate: (q) => q.state.status === "pending" });
   return (
-    <Box component="main" sx={{ flex: 1, minWidth: 0, p: padding }}>
+    <Box component="main" aria-busy={coming > 0} sx={{ flex: 1, minWidth: 0, p: padding }}>
       <Typography component="h1" sx={visuallyHidden}>
         {title}
       </Typography>
