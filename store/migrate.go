@@ -701,6 +701,43 @@ var migrations = []*gormigrate.Migration{
 		},
 		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table attempts`).Error },
 	},
+	{
+		// Longer work: what is to be done, and whose turn it is in each line. A lane says which job of the queue is the
+		// painter's turn.
+		ID: "202612-jobs",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table jobs (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					line text not null,
+					kind text not null,
+					ticket text not null,
+					args bytea not null,
+					state text not null default 'waiting' check (state in ('waiting', 'running', 'done')),
+					tries integer not null default 0,
+					stage text not null default '',
+					done integer not null default 0,
+					of_all integer not null default 0,
+					beat_at timestamptz,
+					asked_at timestamptz,
+					ended text not null default '',
+					result bytea,
+					created_at timestamptz not null default now(),
+					ended_at timestamptz
+				);
+				create index jobs_painter on jobs (painter_id, line, id);
+				create index jobs_open on jobs (line, id) where state <> 'done';
+				create index jobs_ended on jobs (ended_at) where state = 'done';
+				create table lanes (
+					painter_id bigint not null references painters on delete cascade,
+					line text not null,
+					turn bigint,
+					primary key (painter_id, line)
+				);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table lanes, jobs`).Error },
+	},
 }
 
 // lasting are the tables whose rows have a lasting id, and what has each once: a painter, or the one thing
@@ -796,6 +833,9 @@ func (s *Store) Migrate(ctx context.Context) (err error) {
 		if err := gormigrate.New(s.db.WithContext(ctx), &options, migrations).Migrate(); err != nil {
 			return fmt.Errorf("bring the tables up to date: %w", err)
 		}
+	}
+	if err := s.migrateQueue(ctx); err != nil {
+		return fmt.Errorf("bring the tables of the queue up to date: %w", err)
 	}
 	return s.complete(ctx)
 }
