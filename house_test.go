@@ -44,10 +44,11 @@ var floors = []struct {
 	{"devices", []string{"core"}},
 	{"files", []string{"core"}},
 	{"store", []string{"core", "store"}},
-	{"studio", []string{"core", "devices", "files", "store"}},
+	{"jobs", []string{"store"}},
+	{"studio", []string{"core", "devices", "files", "jobs", "store"}},
 	{"wire", []string{"core", "studio"}},
 	{"ui", nil},
-	{"api", []string{"core", "devices", "files", "store", "studio", "ui", "wire"}},
+	{"api", []string{"core", "devices", "files", "jobs", "store", "studio", "ui", "wire"}},
 	{"cmd", []string{"api", "core", "devices", "files", "store", "studio", "wire"}},
 }
 

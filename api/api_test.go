@@ -13,6 +13,7 @@ import (
 	"strings"
 	"sync"
 	"testing"
+	"time"
 
 	"github.com/gofiber/fiber/v3"
 	"github.com/stretchr/testify/assert"
@@ -60,11 +61,22 @@ func serverWith(t *testing.T, o api.Options) (*fiber.App, *store.Store) {
 	t.Cleanup(func() { require.NoError(t, s.Close()) })
 	require.NoError(t, s.Migrate(t.Context()))
 	o.Log = slog.New(slog.DiscardHandler)
-	app := api.New(s, o).App()
+	server := api.New(s, o)
+	stops(t, server)
+	app := server.App()
 	if o.Listener == "" {
 		public.Store(app, true)
 	}
 	return app, s
+}
+
+// stops lets a server's jobs end with the test.
+func stops(t *testing.T, server *api.Server) {
+	t.Cleanup(func() {
+		bye, cancel := context.WithTimeout(context.Background(), 10*time.Second)
+		defer cancel()
+		require.NoError(t, server.StopWork(bye))
+	})
 }
 
 func (c *client) request(method, path, body string) *http.Request {

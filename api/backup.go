@@ -3,6 +3,7 @@ package api
 import (
 	"bufio"
 	"context"
+	"encoding/json"
 	"fmt"
 	"io"
 	"net"
@@ -12,6 +13,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/valyala/fasthttp"
 
+	"gyrophane/core/input"
+	"gyrophane/jobs"
 	"gyrophane/store"
 	"gyrophane/studio"
 	"gyrophane/wire"
@@ -82,6 +85,11 @@ type Received struct {
 }
 
 func (s *Server) receiveBackup(ctx context.Context, in *receiveInput) (*struct{ Body Received }, error) {
+	if in.At == 0 {
+		if err := s.jobs.End(ctx, painter(ctx).ID, restoreKind, ""); err != nil {
+			return nil, err
+		}
+	}
 	have, err := s.studio.Receive(ctx, painter(ctx), in.At, in.Bytes, in.RawBody)
 	return &struct{ Body Received }{Received{have}}, err
 }
@@ -93,28 +101,84 @@ type beginRestoringInput struct {
 }
 
 func (s *Server) beginRestoring(ctx context.Context, in *beginRestoringInput) (*struct{ Body wire.Restoring }, error) {
-	if err := s.studio.BeginRestoring(ctx, painter(ctx), in.Body.Keep); err != nil {
+	who := painter(ctx)
+	if err := s.studio.Sent(ctx, who); err != nil {
 		return nil, err
 	}
-	return &struct{ Body wire.Restoring }{s.restoringOf(ctx)}, nil
+	switch at, _, err := s.jobs.Look(ctx, who.ID, restoreKind, ""); {
+	case err != nil:
+		return nil, err
+	case at.Under:
+		return nil, input.Errorf("A backup is being looked at already: wait for it, or leave it.")
+	}
+	args, err := json.Marshal(in.Body)
+	if err != nil {
+		return nil, err
+	}
+	if err := s.jobs.End(ctx, who.ID, restoreKind, ""); err != nil {
+		return nil, err
+	}
+	if _, err := s.jobs.Begin(ctx, jobs.Job{Painter: who.ID, Kind: restoreKind, Args: args, Apart: true}); err != nil {
+		return nil, err
+	}
+	return s.restoring(ctx, nil)
 }
 
-func (s *Server) restoringOf(ctx context.Context) wire.Restoring {
-	got, known := s.studio.Restoring(painter(ctx))
-	return wire.RestoringOf(got, known, func(err error) string { return s.refusal(err).Error() })
+// restoreKind is what taking in a backup is as a job.
+const restoreKind = "restore"
+
+// restore looks at the backup that a painter sent, or takes it in.
+func (s *Server) restore(ctx context.Context, id int64, args []byte, say func(jobs.Progress)) ([]byte, error) {
+	in := beginRestoringInput{}
+	if err := json.Unmarshal(args, &in.Body); err != nil {
+		return nil, err
+	}
+	who, err := s.store.PainterByID(ctx, id)
+	if err == nil {
+		var came store.Restored
+		if came, err = s.studio.RestoreSent(ctx, who, in.Body.Keep, func(done, of int) { say(jobs.Progress{Done: done, Of: of}) }); err == nil {
+			return answered(came)
+		}
+	}
+	return s.refused(err)
+}
+
+// restoring is how far a painter's backup is.
+func (s *Server) restoring(ctx context.Context, _ *struct{}) (*struct{ Body wire.Restoring }, error) {
+	at, known, err := s.jobs.Look(ctx, painter(ctx).ID, restoreKind, "")
+	if err != nil {
+		return nil, err
+	}
+	var in beginRestoringInput
+	var came store.Restored
+	if known {
+		err = json.Unmarshal(at.Args, &in.Body)
+	}
+	if err == nil && known && !at.Under {
+		if err = at.Err; err == nil {
+			err = outcomeOf(at.Result, &came)
+		}
+	}
+	refused := ""
+	if err != nil {
+		refused = s.refusal(err).Error()
+	}
+	return &struct{ Body wire.Restoring }{wire.RestoringOf(wire.RestoringAt{Known: known, Under: at.Under, Keep: in.Body.Keep, Done: at.Done, Of: at.Of, Came: came, Refused: refused})}, nil
+}
+
+func (s *Server) leaveRestoring(ctx context.Context, _ *struct{}) (*struct{}, error) {
+	if err := s.jobs.End(ctx, painter(ctx).ID, restoreKind, ""); err != nil {
+		return nil, err
+	}
+	return nil, s.studio.DropSent(ctx, painter(ctx))
 }
 
 func (s *Server) backupRoutes() {
+	s.jobs.Handle(restoreKind, backupLine, restoreTime, s.restore)
 	register(s, huma.Operation{OperationID: "belongings", Tags: []string{"backup"}, Summary: "How much is kept of the painter", Method: http.MethodGet, Path: "/api/mine"}, bodied(s.belongings))
 	register(s, huma.Operation{OperationID: "backup", Tags: []string{"backup"}, Summary: "All that is kept of the painter as one file", Method: http.MethodGet, Path: "/api/mine/backup"}, s.backup)
 	register(s, huma.Operation{OperationID: "receiveBackup", Tags: []string{"backup"}, Summary: "Takes a piece of a backup that is to be taken in, one after the other", Method: http.MethodPost, Path: filesBelow + "backup", MaxBodyBytes: store.PieceBytes + 1<<10}, s.receiveBackup)
 	register(s, huma.Operation{OperationID: "beginRestoring", Tags: []string{"backup"}, Summary: "Looks at the backup that was sent, or takes it in: that goes on by itself", Method: http.MethodPost, Path: "/api/mine/restoring"}, s.beginRestoring)
-	register(s, huma.Operation{OperationID: "restoring", Tags: []string{"backup"}, Summary: "How far the backup is that was sent", Method: http.MethodGet, Path: "/api/mine/restoring"},
-		func(ctx context.Context, _ *struct{}) (*struct{ Body wire.Restoring }, error) {
-			return &struct{ Body wire.Restoring }{s.restoringOf(ctx)}, nil
-		})
-	register(s, huma.Operation{OperationID: "leaveRestoring", Tags: []string{"backup"}, Summary: "Leaves the backup that was sent, and lets it go", Method: http.MethodDelete, Path: "/api/mine/restoring"},
-		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
-			return nil, s.studio.LeaveRestoring(ctx, painter(ctx))
-		})
+	register(s, huma.Operation{OperationID: "restoring", Tags: []string{"backup"}, Summary: "How far the backup is that was sent", Method: http.MethodGet, Path: "/api/mine/restoring"}, s.restoring)
+	register(s, huma.Operation{OperationID: "leaveRestoring", Tags: []string{"backup"}, Summary: "Leaves the backup that was sent, and lets it go", Method: http.MethodDelete, Path: "/api/mine/restoring"}, s.leaveRestoring)
 }

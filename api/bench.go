@@ -47,7 +47,7 @@ func (s *Server) plan(ctx context.Context, in *planInput) (out wire.BenchPlan, e
 	if v.Doubts, err = s.studio.Doubts(ctx, painterIfAny); err != nil {
 		return out, err
 	}
-	plan, err := s.studio.Plan(ctx, painterIfAny, studio.Sheet{Wheel: in.Wheel, System: system, Choices: in.Body.Choices.Core(), Which: which, Named: named, Set: in.Body.Bench.Core()}, v.Medium, wait)
+	plan, err := s.studio.Plan(ctx, painterIfAny, studio.Sheet{Wheel: in.Wheel, Selected: in.Body.System.Core(), System: system, Choices: in.Body.Choices.Core(), Which: which, Named: named, Set: in.Body.Bench.Core()}, v.Medium, wait)
 	if err != nil {
 		return out, err
 	}

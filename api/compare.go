@@ -12,6 +12,7 @@ import (
 	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
 	"gyrophane/files"
+	"gyrophane/jobs"
 	"gyrophane/store"
 	"gyrophane/studio"
 	"gyrophane/wire"
@@ -224,8 +225,6 @@ func (s *Server) replace(ctx context.Context, in *replaceInput) (*struct{ Body [
 	if err != nil {
 		return nil, err
 	}
-	ctx, done := watched(ctx)
-	defer done()
 	r := studio.Replacing{Wheel: in.Wheel, Library: in.From == "library", Tried: map[string]string{}}
 	for _, pair := range in.Tried {
 		out, put, _ := strings.Cut(pair, "~")
@@ -255,11 +254,10 @@ func (s *Server) choose(ctx context.Context, in *chooseInput) (*struct{ Body wir
 	if err != nil {
 		return nil, err
 	}
-	ctx, done := watched(ctx)
-	defer done()
 	r := reach.Request{Kind: wheel.SystemKind(in.Kind), Aim: reach.Aim(in.Aim), Library: in.From == "library", Contains: in.Contains, Careful: in.Careful, Lasting: in.Lasting, Without: in.Without, Medium: v.Medium}
+	r.Report = func(at reach.Progress) { report(ctx, jobs.Progress{Stage: string(at.Stage), Done: at.Done, Of: at.Of}) }
 	began := time.Now()
-	got, err := s.studio.Choose(ctx, painter(ctx).ID, in.Ticket, r)
+	got, err := s.studio.Choose(ctx, painter(ctx).ID, r)
 	if err != nil {
 		return nil, err
 	}
@@ -279,6 +277,6 @@ func (s *Server) compareRoutes() {
 	register(s, huma.Operation{OperationID: "exportRecipes", Tags: []string{"comparing"}, Summary: "The recipes for the wanted colours as a table", Method: http.MethodGet, Path: "/api/wanted/export"}, s.exportRecipes)
 	register(s, huma.Operation{OperationID: "want", Tags: []string{"comparing"}, Summary: "Keeps more wanted colours, all or none", Method: http.MethodPost, Path: "/api/wanted", DefaultStatus: http.StatusNoContent}, s.want)
 	register(s, huma.Operation{OperationID: "unwant", Tags: []string{"comparing"}, Summary: "Takes a wanted colour away", Method: http.MethodDelete, Path: "/api/wanted/{id}", DefaultStatus: http.StatusNoContent}, s.unwant)
-	register(s, huma.Operation{OperationID: "replace", Tags: []string{"choosing"}, Summary: "What replaces each tube of a kept system best", Method: http.MethodPost, Path: "/api/replace"}, s.replace)
-	register(s, huma.Operation{OperationID: "choose", Tags: []string{"choosing"}, Summary: "The best system of a kind for an aim, exactly", Method: http.MethodPost, Path: "/api/choose"}, s.choose)
+	deferred(s, huma.Operation{OperationID: "replace", Tags: []string{"choosing"}, Summary: "What replaces each tube of a kept system best", Method: http.MethodPost, Path: "/api/replace"}, searchLine, searchTime, unnamed, s.replace)
+	deferred(s, huma.Operation{OperationID: chooseKind, Tags: []string{"choosing"}, Summary: "The best system of a kind for an aim, exactly", Method: http.MethodPost, Path: "/api/choose"}, searchLine, searchTime, func(in *chooseInput) string { return in.Ticket }, s.choose)
 }

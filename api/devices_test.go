@@ -30,6 +30,7 @@ func newHouse(t *testing.T) house {
 	_, s := server(t, true)
 	at := api.Options{Listener: api.Loopback, Log: slog.New(slog.DiscardHandler), Home: func() api.AtHome { return api.AtHome{Address: "http://" + homeHost} }}
 	desk := api.New(s, at)
+	stops(t, desk)
 	at.Listener, at.Names = api.Home, []string{"192.168.7.20", "studio.local"}
 	home := desk.Beside(at).App()
 	reached := desk.Beside(api.Options{Log: at.Log}).App()

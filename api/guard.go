@@ -24,7 +24,6 @@ import (
 // How long a request may take.
 const (
 	requestTime = 10 * time.Second // to be answered, in all
-	photoTime   = 25 * time.Second // where a photo is looked at, which waits for its turn
 	headerTime  = 5 * time.Second  // for its headers to arrive
 	bodyTime    = 15 * time.Second // and then for its body
 )
@@ -137,11 +136,7 @@ func (s *Server) guards() {
 	})
 	s.app.Use(readableAddress)
 	s.app.Use(func(c fiber.Ctx) error {
-		most := requestTime
-		if ofPhotos.MatchString(c.Path()) {
-			most = photoTime
-		}
-		ctx, cancel := context.WithTimeout(c.Context(), most)
+		ctx, cancel := context.WithTimeout(c.Context(), requestTime)
 		defer cancel()
 		c.SetContext(context.WithValue(ctx, deviceKey{}, device(c.Get(fiber.HeaderUserAgent))))
 		return c.Next()
@@ -247,9 +242,6 @@ func (s *Server) newRequestID(c fiber.Ctx) string {
 	}
 	return rand.Text()
 }
-
-// ofPhotos are the addresses where a photo is looked at.
-var ofPhotos = regexp.MustCompile(`^/api/(files/)?sittings/[0-9]+/(photo|standin)`)
 
 var plainID = regexp.MustCompile(`^[A-Za-z0-9._-]{1,64}$`)
 

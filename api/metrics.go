@@ -1,7 +1,9 @@
 package api
 
 import (
+	"context"
 	"database/sql"
+	"math"
 	"net/http"
 	"strconv"
 	"time"
@@ -11,28 +13,34 @@ import (
 	"github.com/prometheus/client_golang/prometheus/collectors"
 	"github.com/prometheus/client_golang/prometheus/promhttp"
 
-	"gyrophane/studio"
+	"gyrophane/jobs"
 )
 
-// metrics are how a process fares, for Prometheus: how long answers took by the kind of address, what is searched and waits, the
+// metrics are how a process fares, for Prometheus: how long answers took by the kind of address, what is worked on and waits, the
 // connections to the database, and the process itself. No painter, no name and no address of anybody is in them.
 type metrics struct {
 	registry *prometheus.Registry
 	answers  *prometheus.HistogramVec
 }
 
-// newMetrics counts what a studio works on, and its connections to a database.
-func newMetrics(s *studio.Studio, database *sql.DB) *metrics {
+// newMetrics counts the jobs of a queue, and the connections to a database.
+func newMetrics(q *jobs.Queue, database *sql.DB) *metrics {
 	m := &metrics{registry: prometheus.NewRegistry(), answers: prometheus.NewHistogramVec(prometheus.HistogramOpts{
 		Name: "gyrophane_answer_seconds", Help: "How long requests took, by method, kind of address and status.",
 		Buckets: []float64{0.005, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10},
 	}, []string{"method", "route", "status"})}
-	searches := func(name, help string, of func(underWay, waiting int) int) prometheus.Collector {
-		return prometheus.NewGaugeFunc(prometheus.GaugeOpts{Name: name, Help: help}, func() float64 { return float64(of(s.Searches.Count())) })
+	counted := func(name, help string, of func(underWay, waiting int) int) prometheus.Collector {
+		return prometheus.NewGaugeFunc(prometheus.GaugeOpts{Name: name, Help: help}, func() float64 {
+			underWay, waiting, err := q.Count(context.Background())
+			if err != nil {
+				return math.NaN() // the database does not say
+			}
+			return float64(of(underWay, waiting))
+		})
 	}
 	m.registry.MustRegister(m.answers,
-		searches("gyrophane_searches", "Searches that are worked on.", func(underWay, _ int) int { return underWay }),
-		searches("gyrophane_searches_waiting", "Searches that wait for their turn.", func(_, waiting int) int { return waiting }),
+		counted("gyrophane_jobs", "Jobs that are worked on, by whatever process.", func(underWay, _ int) int { return underWay }),
+		counted("gyrophane_jobs_waiting", "Jobs that wait for their turn.", func(_, waiting int) int { return waiting }),
 		collectors.NewDBStatsCollector(database, "gyrophane"),
 		collectors.NewGoCollector(),
 		collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}),

@@ -63,7 +63,7 @@ func TestRequestsAreCountedAndFoundAgain(t *testing.T) {
 	text := answer.Body.String()
 	assert.Contains(t, text, `gyrophane_answer_seconds_count{method="GET",route="/api/label",status="200"} 4`)
 	assert.Contains(t, text, `route="/api/wheels/:id",status="401"`)
-	for _, counted := range []string{"gyrophane_searches 0", "gyrophane_searches_waiting 0", `go_sql_open_connections{db_name="gyrophane"}`, "process_resident_memory_bytes", "go_goroutines"} {
+	for _, counted := range []string{"gyrophane_jobs 0", "gyrophane_jobs_waiting 0", `go_sql_open_connections{db_name="gyrophane"}`, "process_resident_memory_bytes", "go_goroutines"} {
 		assert.Contains(t, text, counted)
 	}
 	assert.NotContains(t, text, "lovelace")

@@ -113,17 +113,12 @@ func (s *Server) pickFromPhoto(ctx context.Context, in *pickFromPhotoInput) (*st
 			return nil, err
 		}
 	}
-	out := &struct{ Body map[string]wire.Measured }{}
-	err = s.reading(ctx, func(ctx context.Context) error {
-		picture, err := files.ReadPhoto(ctx, in.RawBody)
-		if err != nil {
-			return err
-		}
-		picked, err := picture.Pick(paper, spots, in.Medium, in.Judged)
-		out.Body = wire.Picked(picked)
-		return err
-	})
-	return out, err
+	picture, err := files.ReadPhoto(ctx, in.RawBody)
+	if err != nil {
+		return nil, err
+	}
+	picked, err := picture.Pick(paper, spots, in.Medium, in.Judged)
+	return &struct{ Body map[string]wire.Measured }{wire.Picked(picked)}, err
 }
 
 type readSpectraInput struct{ RawBody []byte }
@@ -176,7 +171,7 @@ func (s *Server) ownRoutes() {
 		}
 		return v.LabelCodes(codes), nil
 	})
-	register(s, huma.Operation{OperationID: "pickFromPhoto", Tags: []string{"paints"}, Summary: "Reads swatches off a photo, against bare paper", Method: http.MethodPost, Path: filesBelow + "photo", MaxBodyBytes: largestFile}, s.pickFromPhoto)
+	deferred(s, huma.Operation{OperationID: "pickFromPhoto", Tags: []string{"paints"}, Summary: "Reads swatches off a photo, against bare paper", Method: http.MethodPost, Path: filesBelow + "photo", MaxBodyBytes: largestFile}, photoLine, photoTime, unnamed, s.pickFromPhoto)
 	register(s, huma.Operation{OperationID: "readSpectra", Tags: []string{"paints"}, Summary: "Reads measured spectra from a file; nothing is kept", Method: http.MethodPost, Path: filesBelow + "spectra", MaxBodyBytes: files.MostFileBytes + 1<<10}, s.readSpectra)
 	register(s, huma.Operation{OperationID: "readMeter", Tags: []string{"paints"}, Summary: "Reads a swatch with the colour meter", Method: http.MethodPost, Path: "/api/meter/readings"}, s.readMeter)
 }

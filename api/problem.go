@@ -12,8 +12,8 @@ import (
 
 	"gyrophane/core/input"
 	"gyrophane/core/text"
+	"gyrophane/jobs"
 	"gyrophane/store"
-	"gyrophane/studio"
 )
 
 // problem answers a failed request with a problem document (RFC 9457).
@@ -115,10 +115,12 @@ func (s *Server) refusal(err error) error {
 		return huma.Error409Conflict("Nothing was marked, for " + err.Error() + ". Look at it again.")
 	case errors.Is(err, store.ErrNothingToUndo):
 		return huma.Error422UnprocessableEntity("There is nothing to undo: this is how it began.")
-	case errors.Is(err, studio.ErrManySearches):
-		return huma.Error409Conflict("You asked for several other searches in the meantime, so this one was ended. Ask again, or close the pages that you have done with.")
-	case errors.Is(err, studio.ErrNoTurn):
-		return huma.Error503ServiceUnavailable("So many searches are waited for that yours did not come to its turn. Try again in a moment.")
+	case errors.Is(err, jobs.ErrMany):
+		return huma.Error409Conflict("You asked for several others in the meantime, so this was ended. Ask again, or close the pages that you have done with.")
+	case errors.Is(err, jobs.ErrNoTurn):
+		return huma.Error503ServiceUnavailable("So much is waited for just now that yours did not come to its turn. Try again in a moment.")
+	case errors.Is(err, jobs.ErrLost):
+		return huma.Error500InternalServerError("This was too much for the server, and was given up. Ask for less at once.")
 	case errors.Is(err, context.Canceled):
 		return huma.Error409Conflict("This was left before it was done.")
 	case store.ReadOnly(err):

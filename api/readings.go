@@ -100,13 +100,8 @@ type keepPhotoInput struct {
 }
 
 func (s *Server) keepPhoto(ctx context.Context, in *keepPhotoInput) (*oneSittingPhoto, error) {
-	out := &oneSittingPhoto{}
-	err := s.reading(ctx, func(ctx context.Context) error {
-		kept, err := s.studio.KeepPhoto(ctx, painter(ctx), in.ID, in.RawBody)
-		out.Body = wire.SittingPhotoOf(kept)
-		return err
-	})
-	return out, err
+	kept, err := s.studio.KeepPhoto(ctx, painter(ctx), in.ID, in.RawBody)
+	return &oneSittingPhoto{wire.SittingPhotoOf(kept)}, err
 }
 
 type standinInput struct {
@@ -137,13 +132,8 @@ func (s *Server) standinPhoto(ctx context.Context, in *standinInput) (*oneSittin
 		}
 		shot.Light = light
 	}
-	out := &oneSittingPhoto{}
-	err = s.reading(ctx, func(ctx context.Context) error {
-		kept, err := s.studio.StandinPhoto(ctx, painter(ctx), in.ID, shot)
-		out.Body = wire.SittingPhotoOf(kept)
-		return err
-	})
-	return out, err
+	kept, err := s.studio.StandinPhoto(ctx, painter(ctx), in.ID, shot)
+	return &oneSittingPhoto{wire.SittingPhotoOf(kept)}, err
 }
 
 func (s *Server) sittingPhoto(ctx context.Context, in *sittingPhotoInput) (*Export, error) {
@@ -178,15 +168,11 @@ func (s *Server) readPhoto(ctx context.Context, in *readPhotoInput) (*struct{ Bo
 	for id, spot := range in.Body.Spots {
 		how.Spots[id] = spot.Core()
 	}
-	out := &struct{ Body wire.PhotoRead }{}
-	err := s.reading(ctx, func(ctx context.Context) error {
-		got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, how)
-		if err == nil {
-			out.Body = wire.PhotoReadOf(got.Sheet, got.Read, got.Found, got.Refused, &got.Told)
-		}
-		return err
-	})
-	return out, err
+	got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, how)
+	if err != nil {
+		return nil, err
+	}
+	return &struct{ Body wire.PhotoRead }{wire.PhotoReadOf(got.Sheet, got.Read, got.Found, got.Refused, &got.Told)}, nil
 }
 
 type straightInput struct {
@@ -203,13 +189,10 @@ func (s *Server) straightPhoto(ctx context.Context, in *straightInput) (*Export,
 		return nil, err
 	}
 	out := &Export{ContentType: "image/jpeg", ContentDisposition: "inline"}
-	err = s.reading(ctx, func(ctx context.Context) error {
-		got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, studio.HowRead{Marks: marks, Drawn: in.Drawn})
-		if err == nil {
-			out.Body, err = got.Straight(in.Even)
-		}
-		return err
-	})
+	got, err := s.studio.ReadPhoto(ctx, painter(ctx), in.ID, in.Photo, studio.HowRead{Marks: marks, Drawn: in.Drawn})
+	if err == nil {
+		out.Body, err = got.Straight(in.Even)
+	}
 	return out, err
 }
 
@@ -218,10 +201,10 @@ func (s *Server) readingRoutes() {
 	register(s, huma.Operation{OperationID: "keepReadings", Tags: []string{"sitting"}, Summary: "Keeps readings of a sitting, all or none, beside those there are", Method: http.MethodPost, Path: "/api/sittings/{id}/readings"}, s.keepReadings)
 	register(s, huma.Operation{OperationID: "eyeRibbons", Tags: []string{"sitting"}, Summary: "Three ribbons through a colour, to read a place by eye", Method: http.MethodGet, Path: "/api/sittings/{id}/ribbons"}, s.eyeRibbons)
 	register(s, huma.Operation{OperationID: "ribbonsFrom", Tags: []string{"comparing"}, Summary: "Three ribbons through a colour, to find one that is held beside the screen", Method: http.MethodGet, Path: "/api/ribbons"}, s.ribbonsFrom)
-	register(s, huma.Operation{OperationID: "keepPhoto", Tags: []string{"sitting"}, Summary: "Keeps a photo of a sitting, without what a camera notes in it", Method: http.MethodPost, Path: filesBelow + "sittings/{id}/photo", MaxBodyBytes: largestFile}, s.keepPhoto)
-	register(s, huma.Operation{OperationID: "standinPhoto", Tags: []string{"sitting"}, Summary: "A photo of the sheet by the stand-in camera: rendered, and not taken", Method: http.MethodPost, Path: "/api/sittings/{id}/standin"}, s.standinPhoto)
+	deferred(s, huma.Operation{OperationID: "keepPhoto", Tags: []string{"sitting"}, Summary: "Keeps a photo of a sitting, without what a camera notes in it", Method: http.MethodPost, Path: filesBelow + "sittings/{id}/photo", MaxBodyBytes: largestFile}, photoLine, photoTime, unnamed, s.keepPhoto)
+	deferred(s, huma.Operation{OperationID: "standinPhoto", Tags: []string{"sitting"}, Summary: "A photo of the sheet by the stand-in camera: rendered, and not taken", Method: http.MethodPost, Path: "/api/sittings/{id}/standin"}, photoLine, photoTime, unnamed, s.standinPhoto)
 	register(s, huma.Operation{OperationID: "sittingPhoto", Tags: []string{"sitting"}, Summary: "A photo of a sitting", Method: http.MethodGet, Path: "/api/sittings/{id}/photos/{photo}"}, s.sittingPhoto)
 	register(s, huma.Operation{OperationID: "dropPhoto", Tags: []string{"sitting"}, Summary: "Deletes a photo; what was read of it stays", Method: http.MethodDelete, Path: "/api/sittings/{id}/photos/{photo}"}, s.dropPhoto)
-	register(s, huma.Operation{OperationID: "readPhoto", Tags: []string{"sitting"}, Summary: "What a photo says of the sheet; nothing is kept", Method: http.MethodPost, Path: "/api/sittings/{id}/photos/{photo}/read"}, s.readPhoto)
-	register(s, huma.Operation{OperationID: "straightPhoto", Tags: []string{"sitting"}, Summary: "The sheet of a photo, straightened", Method: http.MethodGet, Path: "/api/sittings/{id}/photos/{photo}/straight"}, s.straightPhoto)
+	deferred(s, huma.Operation{OperationID: "readPhoto", Tags: []string{"sitting"}, Summary: "What a photo says of the sheet; nothing is kept", Method: http.MethodPost, Path: "/api/sittings/{id}/photos/{photo}/read"}, photoLine, photoTime, unnamed, s.readPhoto)
+	deferred(s, huma.Operation{OperationID: "straightPhoto", Tags: []string{"sitting"}, Summary: "The sheet of a photo, straightened", Method: http.MethodGet, Path: "/api/sittings/{id}/photos/{photo}/straight"}, photoLine, photoTime, unnamed, s.straightPhoto)
 }

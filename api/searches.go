@@ -60,6 +60,9 @@ func endWhenGone(ctx context.Context, conn net.Conn, end context.CancelCauseFunc
 	}
 }
 
+// chooseKind is what a search is as a job.
+const chooseKind = "choose"
+
 // SearchProgress is how far a search is.
 type SearchProgress struct {
 	Stage string `json:"stage" enum:",queue,pairs,systems,paints,fours" doc:"what is looked at; queue before its turn comes; empty when nothing is looked for"`
@@ -73,13 +76,15 @@ type Ticket struct {
 }
 
 func (s *Server) searching(ctx context.Context, in *Ticket) (*struct{ Body SearchProgress }, error) {
-	at := s.studio.Searches.Progress(painter(ctx).ID, in.Ticket)
-	return &struct{ Body SearchProgress }{SearchProgress{string(at.Stage), at.Done, at.Of}}, nil
+	at, _, err := s.jobs.Look(ctx, painter(ctx).ID, chooseKind, in.Ticket)
+	if err != nil || !at.Under {
+		return &struct{ Body SearchProgress }{}, err
+	}
+	return &struct{ Body SearchProgress }{SearchProgress{at.Stage, at.Done, at.Of}}, nil
 }
 
 func (s *Server) endSearch(ctx context.Context, in *Ticket) (*struct{}, error) {
-	s.studio.Searches.Stop(painter(ctx).ID, in.Ticket)
-	return nil, nil
+	return nil, s.jobs.End(ctx, painter(ctx).ID, chooseKind, in.Ticket)
 }
 
 func (s *Server) searchRoutes() {

@@ -16,6 +16,7 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 
 	"gyrophane/files"
+	"gyrophane/jobs"
 	"gyrophane/store"
 	"gyrophane/studio"
 	"gyrophane/wire"
@@ -48,7 +49,7 @@ type Server struct {
 	busy   atomic.Int64 // requests under way
 	// stopping is closed when no more is streamed.
 	stopping chan struct{}
-	pictures *pictures
+	jobs     *jobs.Queue
 	limits   *limits
 	backups  chan struct{} // that are being written
 	metrics  *metrics
@@ -69,14 +70,15 @@ const (
 
 // New builds the server: health, the API below /api, and the front end.
 func New(s *store.Store, o Options) *Server {
-	of := studio.New(s)
-	return (&Server{store: s, studio: of, pictures: newPictures(), limits: newLimits(s), backups: make(chan struct{}, mostBackups), metrics: newMetrics(of, s.Connections()), built: lastUsed[string, wire.Wheel](mostBuilt)}).Beside(o)
+	of, queue := studio.New(s), jobs.New(s, hands, o.Log)
+	of.WorkBy(queue)
+	return (&Server{store: s, studio: of, jobs: queue, limits: newLimits(s), backups: make(chan struct{}, mostBackups), metrics: newMetrics(queue, s.Connections()), built: lastUsed[string, wire.Wheel](mostBuilt)}).Beside(o)
 }
 
 // Beside is a server for another listener that works with the same painters, memories and limits.
 func (s *Server) Beside(o Options) *Server {
 	o.Listener = cmp.Or(o.Listener, Public)
-	srv := &Server{Options: o, store: s.store, studio: s.studio, pictures: s.pictures, limits: s.limits, backups: s.backups, metrics: s.metrics, built: s.built, stopping: make(chan struct{})}
+	srv := &Server{Options: o, store: s.store, studio: s.studio, jobs: s.jobs, limits: s.limits, backups: s.backups, metrics: s.metrics, built: s.built, stopping: make(chan struct{})}
 	srv.app = fiber.New(fiber.Config{
 		AppName:                      "Gyrophane",
 		BodyLimit:                    largestFile,

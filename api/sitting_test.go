@@ -246,9 +246,10 @@ func TestASittingKeepsItsSheet(t *testing.T) {
 // A device is told of what is done on another, whichever process on the database that was said to.
 func TestASecondDeviceIsToldOfWhatIsDone(t *testing.T) {
 	app, s := server(t, true)
-	other := api.New(s, api.Options{Listener: api.Loopback, Log: slog.New(slog.DiscardHandler)}).App()
+	other := api.New(s, api.Options{Listener: api.Loopback, Log: slog.New(slog.DiscardHandler)})
+	stops(t, other)
 	t.Run("of one process", func(t *testing.T) { tells(t, app, app, "Ada") })
-	t.Run("of another", func(t *testing.T) { tells(t, app, other, "Ben") })
+	t.Run("of another", func(t *testing.T) { tells(t, app, other.App(), "Ben") })
 }
 
 // tells has something done by one process and heard of at another.

@@ -18,6 +18,7 @@ import (
 	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
 	"gyrophane/files"
+	"gyrophane/jobs"
 	"gyrophane/store"
 )
 
@@ -30,12 +31,13 @@ const (
 
 // Sheet is what is to be painted of a system, and how.
 type Sheet struct {
-	Wheel   int64 // a kept one whose paints are meant; 0 for none
-	System  wheel.System
-	Choices wheel.Choices
-	Which   bench.Which
-	Named   Named
-	Set     bench.Settings
+	Wheel    int64 // a kept one whose paints are meant; 0 for none
+	Selected wheel.Selection
+	System   wheel.System // of that selection
+	Choices  wheel.Choices
+	Which    bench.Which
+	Named    Named
+	Set      bench.Settings
 }
 
 // Named are paints by their ids that a sheet is painted of besides those of its system; what is usual where
@@ -53,6 +55,7 @@ type Planned struct {
 	Apart string             // that its tubes cannot be told from each other, and what would mend that; empty where they can
 	Exact bool               // that it is not to be worked out better; else ask again
 	Own   bench.Pace         // the painter's own, where it was planned at that; 0 for the usual
+	laid  laidOut
 }
 
 // Plan plans the painting of a sheet, with the rings of its choices where it is the wheel,
@@ -60,6 +63,32 @@ type Planned struct {
 // long; then, and at once where that is 0, the one that is known at once stands in.
 // The error is an input.Error, or why it could not be worked out.
 func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medium, wait time.Duration) (out Planned, err error) {
+	laid, err := s.layOut(ctx, who, of, in)
+	if err != nil {
+		return out, err
+	}
+	out.Own, out.laid = laid.own, laid
+	if out.Plan, out.Exact, err = s.work(ctx, who, laid, wait); err != nil {
+		return out, err
+	}
+	out.Apart = apart(&laid.sheet, laid.built, bench.ExtrasOf(of.Choices), laid.set)
+	out.Tubes, err = s.tubesHold(ctx, who)
+	return out, err
+}
+
+// laidOut is a sheet that is to be planned.
+type laidOut struct {
+	of     Sheet
+	medium string // its id
+	built  *wheel.Wheel
+	sheet  bench.Sheet
+	set    bench.Settings
+	own    bench.Pace // the painter's own, where the settings said none
+}
+
+// layOut lays a sheet out, with all that it takes of the painter.
+func (s *Studio) layOut(ctx context.Context, who Identity, of Sheet, in paint.Medium) (out laidOut, err error) {
+	out.of, out.medium = of, in.ID
 	options, err := of.Choices.Options(in)
 	if err != nil {
 		return out, err
@@ -71,42 +100,34 @@ func (s *Studio) Plan(ctx context.Context, who Identity, of Sheet, in paint.Medi
 	if in, err = s.laid(ctx, who, in); err != nil {
 		return out, err
 	}
-	if of.Set.Pace == 0 {
-		of.Set.Pace, out.Own.Drying = own.Drying, own.Drying
+	set := of.Set
+	if set.Pace == 0 {
+		set.Pace, out.own.Drying = own.Drying, own.Drying
 	}
-	if of.Set.HandPace == 0 {
-		of.Set.HandPace, out.Own.HandPace = own.HandPace, own.HandPace
+	if set.HandPace == 0 {
+		set.HandPace, out.own.HandPace = own.HandPace, own.HandPace
 	}
-	set, err := of.Set.In(in)
-	if err != nil {
+	if out.set, err = set.In(in); err != nil {
 		return out, err
 	}
 	have, err := s.material(ctx, who, of, in)
 	if err != nil {
 		return out, err
 	}
-	built := wheel.Build(of.System, options)
+	out.built = wheel.Build(of.System, options)
 	if len(of.Which.With) > 0 {
 		paints, err := s.AtHand(ctx, who)
 		if err != nil {
 			return out, err
 		}
-		have.Choose(built, of.Which.Slot, paints)
+		have.Choose(out.built, of.Which.Slot, paints)
 	}
 	if of.Which.Kind == bench.SwatchesSheet {
-		if have.Swatches, err = s.swatches(ctx, who, built, set, of.Which); err != nil {
+		if have.Swatches, err = s.swatches(ctx, who, out.built, out.set, of.Which); err != nil {
 			return out, err
 		}
 	}
-	sheet, err := of.Which.Of(built, have, bench.ExtrasOf(of.Choices), set)
-	if err != nil {
-		return out, err
-	}
-	if out.Plan, out.Exact, err = s.work(ctx, who, &sheet, set, wait); err != nil {
-		return out, err
-	}
-	out.Apart = apart(&sheet, built, bench.ExtrasOf(of.Choices), set)
-	out.Tubes, err = s.tubesHold(ctx, who)
+	out.sheet, err = of.Which.Of(out.built, have, bench.ExtrasOf(of.Choices), out.set)
 	return out, err
 }
 
@@ -164,12 +185,12 @@ func (s *Studio) ownPace(ctx context.Context, who Identity, in paint.Medium) (be
 }
 
 // work is the exact plan of a sheet where it is there within some time, else its sketch.
-func (s *Studio) work(ctx context.Context, who Identity, sheet *bench.Sheet, set bench.Settings, wait time.Duration) (plan *bench.Plan, exact bool, err error) {
+func (s *Studio) work(ctx context.Context, who Identity, laid laidOut, wait time.Duration) (plan *bench.Plan, exact bool, err error) {
 	if wait > 0 {
 		waiting, cancel := context.WithTimeout(ctx, wait)
 		defer cancel()
-		plan, err = s.exactly(waiting, who, sheet, set)
-		if err == nil || waiting.Err() == nil && !errors.Is(err, ErrNoTurn) {
+		plan, err = s.exactly(waiting, who, laid)
+		if err == nil || waiting.Err() == nil && !errors.Is(err, jobs.ErrNoTurn) && !errors.Is(err, jobs.ErrMany) {
 			return plan, true, err
 		}
 	}
@@ -179,25 +200,42 @@ func (s *Studio) work(ctx context.Context, who Identity, sheet *bench.Sheet, set
 	case <-ctx.Done():
 		return nil, false, ctx.Err()
 	}
-	plan, err = bench.Sketch(sheet, set)
+	plan, err = bench.Sketch(&laid.sheet, laid.set)
 	return plan, false, err
 }
 
 // exactly is the exact plan of a sheet: as it was kept or, where it was not, as it is worked
 // out now and kept.
-func (s *Studio) exactly(ctx context.Context, who Identity, sheet *bench.Sheet, set bench.Settings) (*bench.Plan, error) {
+func (s *Studio) exactly(ctx context.Context, who Identity, laid laidOut) (*bench.Plan, error) {
+	sheet, set := &laid.sheet, laid.set
 	painter, err := who(ctx)
 	if err != nil {
 		return s.planner.Plan(ctx, "nobody", sheet, set)
 	}
 	key := bench.Key(sheet, set)
-	switch worked, err := s.store.Worked(ctx, painter.ID, key); {
-	case err == nil:
-		if plan, err := bench.Again(sheet, set, worked); err == nil {
-			return plan, nil
+	kept := func() (*bench.Plan, error) {
+		worked, err := s.store.Worked(ctx, painter.ID, key)
+		if err != nil {
+			return nil, err
 		}
-	case !errors.Is(err, store.ErrNotFound):
-		return nil, err
+		plan, err := bench.Again(sheet, set, worked)
+		if err != nil {
+			return nil, store.ErrNotFound // it was worked out by other rules
+		}
+		return plan, nil
+	}
+	if plan, err := kept(); !errors.Is(err, store.ErrNotFound) {
+		return plan, err
+	}
+	if s.jobs != nil {
+		if err := s.planByJob(ctx, painter, key, laid); err != nil {
+			return nil, err
+		}
+		plan, err := kept()
+		if errors.Is(err, store.ErrNotFound) {
+			return nil, jobs.ErrNoTurn // the sheet has changed since
+		}
+		return plan, err
 	}
 	plan, err := s.planner.Plan(ctx, strconv.FormatInt(painter.ID, 10), sheet, set)
 	if err != nil {
@@ -284,7 +322,7 @@ func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64
 		set.Scale = table
 	}
 	which.Width = o.Wide()
-	plan, err := s.Plan(ctx, As(painter), Sheet{Wheel: wheelID, System: system, Choices: w.Settings.Choices, Which: which, Named: named, Set: set}, in, paperWait)
+	plan, err := s.Plan(ctx, As(painter), Sheet{Wheel: wheelID, Selected: w.Snapshot.System, System: system, Choices: w.Settings.Choices, Which: which, Named: named, Set: set}, in, paperWait)
 	if err != nil {
 		return "", nil, err
 	}
@@ -325,9 +363,9 @@ func (s *Studio) BoxPaper(ctx context.Context, painter store.Painter, in paint.M
 	if 2*len(paints) > bench.MostRegions {
 		white = nil // straight alone
 	}
-	sheet := bench.Guide(paints, white)
-	sheet.Lay(o.Wide())
-	plan, _, err := s.work(ctx, As(painter), &sheet, bench.Usual(in), 0)
+	guide := laidOut{sheet: bench.Guide(paints, white), set: bench.Usual(in)}
+	guide.sheet.Lay(o.Wide())
+	plan, _, err := s.work(ctx, As(painter), guide, 0)
 	if err != nil {
 		return nil, err
 	}

@@ -8,6 +8,7 @@ import (
 	lru "github.com/hashicorp/golang-lru/v2"
 
 	"gyrophane/core/bench"
+	"gyrophane/jobs"
 )
 
 // Planner works the exact plan of a sheet out. Work that was begun goes on when whoever asked
@@ -77,7 +78,7 @@ func (q *planQueue) Plan(ctx context.Context, asker string, sheet *bench.Sheet, 
 		}
 		q.waiting[asker] = append(q.waiting[asker], p)
 		if mine := q.waiting[asker]; len(mine) > mostOfAsker {
-			q.end(mine[0], nil, ErrNoTurn)
+			q.end(mine[0], nil, jobs.ErrNoTurn)
 			q.waiting[asker] = mine[1:]
 		}
 		q.work()

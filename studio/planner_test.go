@@ -16,6 +16,7 @@ import (
 	"gyrophane/core/paint/painttest"
 	"gyrophane/core/recipe"
 	"gyrophane/core/wheel"
+	"gyrophane/jobs"
 	"gyrophane/store"
 )
 
@@ -112,7 +113,7 @@ func TestAnAskerWithManySheetsLetsTheFirstGo(t *testing.T) {
 		}()
 		require.Eventually(t, func() bool { q.mu.Lock(); defer q.mu.Unlock(); return len(q.under) == min(n, mostOfAsker)+1 }, time.Second, time.Millisecond)
 	}
-	assert.ErrorIs(t, <-errs, ErrNoTurn)
+	assert.ErrorIs(t, <-errs, jobs.ErrNoTurn)
 	for range mostOfAsker + 1 {
 		let()
 		assert.NoError(t, <-errs)

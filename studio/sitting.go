@@ -77,7 +77,7 @@ func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelI
 	if table.Measure != "" {
 		set.Scale = table
 	}
-	plan, err := s.Plan(ctx, As(painter), Sheet{Wheel: wheelID, System: system, Choices: w.Settings.Choices, Which: which, Named: named, Set: set}, in, beginWait)
+	plan, err := s.Plan(ctx, As(painter), Sheet{Wheel: wheelID, Selected: w.Snapshot.System, System: system, Choices: w.Settings.Choices, Which: which, Named: named, Set: set}, in, beginWait)
 	if err != nil {
 		return out, err
 	}
@@ -90,7 +90,7 @@ func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelI
 		return out, err
 	}
 	if !plan.Exact {
-		go s.takeOver(painter, kept.ID, w, plan.Plan)
+		go s.takeOver(painter, kept.ID, w, plan.laid)
 	}
 	out, _, err = s.Tell(ctx, painter, kept.ID, []Told{{Event: bench.Event{ID: "begun", Kind: bench.Begun, At: time.Now()}}})
 	return out, err
@@ -103,10 +103,10 @@ func (s *Studio) tubesAsKept(ctx context.Context, painter store.Painter, w store
 
 // takeOver lets a sitting that began with a sketch have the exact plan, where that comes before
 // its first tap; else it goes on as it began.
-func (s *Studio) takeOver(painter store.Painter, id int64, w store.Wheel, sketch *bench.Plan) {
+func (s *Studio) takeOver(painter store.Painter, id int64, w store.Wheel, sketched laidOut) {
 	ctx, cancel := context.WithTimeout(context.Background(), planTime)
 	defer cancel()
-	exact, err := s.exactly(ctx, As(painter), sketch.Sheet, sketch.Settings)
+	exact, err := s.exactly(ctx, As(painter), sketched)
 	if err != nil {
 		return
 	}

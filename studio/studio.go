@@ -17,12 +17,12 @@ import (
 	"gyrophane/core/paint"
 	"gyrophane/core/reach"
 	"gyrophane/core/wheel"
+	"gyrophane/jobs"
 	"gyrophane/store"
 )
 
 // Studio answers for the painters of one store.
 type Studio struct {
-	Searches   Queue // of all painters
 	store      *store.Store
 	tubes      *lru.Cache[tubeKey, Tube]
 	tables     *lru.Cache[string, *reach.Table]
@@ -33,7 +33,7 @@ type Studio struct {
 	watchers   watchers
 	explaining *explaining
 	planner    Planner
-	restorings *restorings
+	jobs       *jobs.Queue // nil where this process has none
 	// sketching holds one for each sheet that is being sketched.
 	sketching chan struct{}
 }
@@ -55,7 +55,6 @@ func New(s *store.Store) *Studio {
 		told:       cache[shelfKey, SittingJournal](mostExplained),
 		explaining: newExplaining(),
 		planner:    newPlanQueue(mostPlanning),
-		restorings: newRestorings(),
 		sketching:  make(chan struct{}, mostSketching),
 	}
 }

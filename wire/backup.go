@@ -41,15 +41,25 @@ type RestoredKind struct {
 	Beside  []string `json:"beside" doc:"they went two ways, and both are kept; by name"`
 }
 
-// RestoringOf shapes how far a backup is; problem says an error in words.
-func RestoringOf(r studio.Restoring, known bool, problem func(error) string) Restoring {
+// RestoringAt is what is known of a backup that is taken in.
+type RestoringAt struct {
+	Known    bool // one was begun
+	Under    bool // and is under way, or waits for its turn
+	Keep     bool // it is taken in, and not only looked at
+	Done, Of int  // of what is seen to now; 0 of 0 while it waits
+	Came     studio.Restored
+	Refused  string // why it came to nothing
+}
+
+// RestoringOf shapes how far a backup is.
+func RestoringOf(r RestoringAt) Restoring {
 	out := Restoring{State: "none", Keep: r.Keep, Done: r.Done, Of: r.Of, Kinds: []RestoredKind{}}
 	switch {
-	case !known:
+	case !r.Known:
 	case r.Under:
 		out.State = "under way"
-	case r.Err != nil:
-		out.State, out.Problem = "refused", problem(r.Err)
+	case r.Refused != "":
+		out.State, out.Problem = "refused", r.Refused
 	default:
 		out.State, out.Made = "looked at", r.Came.Made
 		if r.Keep {

@@ -179,6 +179,13 @@ func serve(ctx context.Context, o serveOptions) error {
 	go func() {
 		select {
 		case <-prepared:
+			server.Work(ctx)
+		case <-ctx.Done():
+		}
+	}()
+	go func() {
+		select {
+		case <-prepared:
 		case <-time.After(10 * time.Second):
 		case <-ctx.Done():
 			return
@@ -197,7 +204,7 @@ func serve(ctx context.Context, o serveOptions) error {
 	log.Info("stopping")
 	bye, cancel := context.WithTimeout(context.Background(), 10*time.Second)
 	defer cancel()
-	err = server.Stop(bye)
+	err = errors.Join(server.Stop(bye), server.StopWork(bye))
 	homeEnds()
 	return err
 }
