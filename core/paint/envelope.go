@@ -1,8 +1,13 @@
 package paint
 
 import (
+	_ "embed"
+	"encoding/csv"
+	"fmt"
 	"math"
 	"runtime"
+	"strconv"
+	"strings"
 	"sync"
 
 	"golang.org/x/sync/errgroup"
@@ -19,7 +24,7 @@ const (
 
 // Envelope is the most undertone chroma (OKLCh) that the built-in library
 // reaches at a wheel hue in degrees, over single paints and all mixtures of
-// two. It is worked out once, at first use.
+// two.
 func Envelope(wheelHue float64) float64 { return envelope().at(wheelHue) }
 
 type hueBins [envelopeBins]float64
@@ -38,21 +43,74 @@ func Brightest(wheelHue float64) Mixture {
 	panic("the envelope is empty") // it is not: the library is embedded and tested
 }
 
-// envelope and brightest are worked out together.
+// envelopeCSV is what the library reaches, worked out before, for it takes most of a second: the library's version, then of each
+// bin the envelope and the mixture that reaches most (wheel hue, chroma, two paints, the share of the second).
+//
+//go:embed data/envelope.csv
+var envelopeCSV string
+
+// envelope and brightest are had together.
 var (
 	envelope  = sync.OnceValue(func() *hueBins { e, _ := ofLibrary(); return e })
 	brightest = sync.OnceValue(func() *[envelopeBins]hueSample { _, best := ofLibrary(); return best })
 	ofLibrary = sync.OnceValues(func() (*hueBins, *[envelopeBins]hueSample) {
-		samples := reachedBy(curves().paints)
-		var best [envelopeBins]hueSample
-		for _, s := range samples {
-			if b := &best[s.bin()]; s.c > b.c {
-				*b = s
-			}
+		if e, best, err := readEnvelope(envelopeCSV, curves()); err == nil {
+			return e, best
 		}
-		return buildEnvelope(samples), &best
+		return workOutEnvelope(curves()) // the library is another than the table was made of
 	})
 )
+
+func workOutEnvelope(l *library) (*hueBins, *[envelopeBins]hueSample) {
+	samples := reachedBy(l.paints)
+	var best [envelopeBins]hueSample
+	for _, s := range samples {
+		if b := &best[s.bin()]; s.c > b.c {
+			*b = s
+		}
+	}
+	return buildEnvelope(samples), &best
+}
+
+// writeEnvelope writes down what the library of a version reaches, for readEnvelope.
+func writeEnvelope(version string, e *hueBins, best *[envelopeBins]hueSample) string {
+	var out strings.Builder
+	fmt.Fprintf(&out, "%s\n", version)
+	for i, b := range best {
+		a, other := "", ""
+		if b.a != nil {
+			a, other = b.a.ID, b.b.ID
+		}
+		fmt.Fprintf(&out, "%v,%v,%v,%s,%s,%v\n", e[i], b.w, b.c, a, other, b.share)
+	}
+	return out.String()
+}
+
+// readEnvelope reads what a library reaches. It fails where it is of another version.
+func readEnvelope(text string, l *library) (*hueBins, *[envelopeBins]hueSample, error) {
+	version, table, _ := strings.Cut(text, "\n")
+	rows, err := csv.NewReader(strings.NewReader(table)).ReadAll()
+	if err != nil || version != l.version || len(rows) != envelopeBins {
+		return nil, nil, fmt.Errorf("the envelope is of the library %s, and not of %s", version, l.version)
+	}
+	var e hueBins
+	var best [envelopeBins]hueSample
+	for i, row := range rows {
+		b := &best[i]
+		for at, to := range map[int]*float64{0: &e[i], 1: &b.w, 2: &b.c, 5: &b.share} {
+			if *to, err = strconv.ParseFloat(row[at], 64); err != nil {
+				return nil, nil, err
+			}
+		}
+		if b.c == 0 {
+			continue
+		}
+		if b.a, b.b = l.byID[strings.ToLower(row[3])], l.byID[strings.ToLower(row[4])]; b.a == nil || b.b == nil {
+			return nil, nil, fmt.Errorf("the library has no %s or no %s", row[3], row[4])
+		}
+	}
+	return &e, &best, nil
+}
 
 // at interpolates between the centres of the bins.
 func (e *hueBins) at(w float64) float64 {

@@ -1,7 +1,10 @@
 package paint
 
 import (
+	"flag"
 	"math"
+	"os"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -65,6 +68,33 @@ func TestVerdicts(t *testing.T) {
 func TestGreyIsSpokenOfByItsLeaning(t *testing.T) {
 	assert.Equal(t, "grey, leaning blue", Undertone{Chroma: 0.01, WheelHue: 241}.HueWord())
 	assert.Equal(t, "blue", Undertone{Chroma: 0.1, WheelHue: 241}.HueWord())
+}
+
+var writeTable = flag.Bool("write-envelope", false, "write data/envelope.csv anew")
+
+// The table of the envelope is that of this library, but for what processors round otherwise.
+func TestEnvelopeIsThatOfTheLibrary(t *testing.T) {
+	worked, best := workOutEnvelope(curves())
+	text := writeEnvelope(LibraryVersion(), worked, best)
+	if *writeTable {
+		require.NoError(t, os.WriteFile("data/envelope.csv", []byte(text), 0o644))
+	}
+	kept, of, err := readEnvelope(envelopeCSV, curves())
+	const changed = "the library or how its envelope is worked out has changed: run go test ./core/paint -run TestEnvelopeIsThat -write-envelope"
+	require.NoError(t, err, changed)
+	require.InDeltaSlice(t, worked[:], kept[:], 1e-9, changed)
+	for i, b := range best {
+		assert.Equal(t, []*Paint{b.a, b.b}, []*Paint{of[i].a, of[i].b}, changed)
+		assert.InDeltaSlice(t, []float64{b.w, b.c, b.share}, []float64{of[i].w, of[i].c, of[i].share}, 1e-9, changed)
+	}
+	e, read, err := readEnvelope(text, curves())
+	require.NoError(t, err)
+	assert.Equal(t, worked, e)
+	assert.Equal(t, best, read)
+	for _, broken := range []string{"", "another version\n", strings.Replace(text, "PY", "PX", 1), strings.Replace(text, ",0.", ",zero.", 1), text[:len(text)/2]} {
+		_, _, err := readEnvelope(broken, curves())
+		assert.Error(t, err)
+	}
 }
 
 func TestEnvelopeLiesOverEverySample(t *testing.T) {
