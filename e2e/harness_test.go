@@ -1,8 +1,13 @@
 package e2e
 
 import (
+	"cmp"
 	"fmt"
+	"io"
+	"log"
 	"net"
+	"net/http/httptest"
+	"net/http/httputil"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -10,6 +15,7 @@ import (
 	"strconv"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"syscall"
 	"testing"
 	"time"
@@ -29,7 +35,7 @@ import (
 // how long it is left alone in between: a look costs the page some work.
 const (
 	patience  = 20 * time.Second
-	lookEvery = 120 * time.Millisecond
+	lookEvery = 50 * time.Millisecond
 )
 
 var (
@@ -450,8 +456,36 @@ type app struct {
 	stop    func()
 }
 
-// startApp runs the built server on a database, without a meter unless it is told to have one.
-func startApp(t *testing.T, url string) app { t.Helper(); return startAppWith(t, url) }
+// startApp runs the built server on a database, without a meter unless it is told to have one: once, or as often as
+// GYROPHANE_E2E_PROCESSES says, and then every request goes to the next.
+func startApp(t *testing.T, url string) app {
+	t.Helper()
+	one := startAppWith(t, url)
+	n, err := strconv.Atoi(cmp.Or(os.Getenv("GYROPHANE_E2E_PROCESSES"), "1"))
+	require.NoError(t, err)
+	if n == 1 {
+		return one
+	}
+	all := []app{one}
+	for range n - 1 {
+		all = append(all, startAppWith(t, url))
+	}
+	var next atomic.Int64
+	proxy := httptest.NewServer(&httputil.ReverseProxy{
+		Rewrite: func(r *httputil.ProxyRequest) {
+			r.Out.URL.Scheme, r.Out.URL.Host = "http", strings.TrimPrefix(all[int(next.Add(1))%n].address, "http://")
+			r.Out.Host = r.In.Host
+		},
+		FlushInterval: -1,
+		ErrorLog:      log.New(io.Discard, "", 0),
+	})
+	t.Cleanup(proxy.CloseClientConnections)
+	return app{proxy.URL, func() {
+		for _, a := range all {
+			a.stop()
+		}
+	}}
+}
 
 // startAppWith runs it with more flags. Every server looks for its meter at an
 // address of its own.

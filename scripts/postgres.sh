@@ -98,7 +98,7 @@ create() {
   as_owner tee -a "$new/postgresql.conf" >/dev/null <<CONF
 listen_addresses = '127.0.0.1'
 unix_socket_directories = ''
-max_connections = 60
+max_connections = 200
 CONF
   mv -T "$new" "$data"
 }

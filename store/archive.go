@@ -9,9 +9,12 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"maps"
+	"sync"
 	"time"
 
 	"gorm.io/gorm"
+	"gorm.io/gorm/schema"
 
 	"gyrophane/core/paint"
 )
@@ -145,11 +148,32 @@ type archiveWriter struct {
 	files   []entryFile
 }
 
+// beyondModels are the columns of the archive that no row in Go has: the counts of changes, and what a thing is beside.
+var beyondModels = map[string]bool{"version_vector": true, "beside_of": true}
+
+// columnsKnown are the columns of a table that this version knows: a later one may have added to them already.
+func columnsKnown(db *gorm.DB, table string) (map[string]*schema.Field, error) {
+	for _, row := range rows {
+		of, err := schema.Parse(row, &sync.Map{}, db.NamingStrategy)
+		if err != nil {
+			return nil, fmt.Errorf("the shape of a row: %w", err)
+		}
+		if of.Table == table {
+			return of.FieldsByDBName, nil
+		}
+	}
+	return nil, fmt.Errorf("no rows of %s are known", table)
+}
+
 // rows are the rows of a painter's in a table, without the columns of others' and of large pixels.
 func (w *archiveWriter) rows(table, where, order string, values ...any) (out []row, err error) {
 	var raw []string
 	query := fmt.Sprintf("select (to_jsonb(t) - 'painter_id' - 'jpeg')::text from (select * from %s where painter_id = ? %s) t order by %s", table, where, order)
 	if err := w.tx.Raw(query, append([]any{w.painter}, values...)...).Scan(&raw).Error; err != nil {
+		return nil, err
+	}
+	known, err := columnsKnown(w.tx, table)
+	if err != nil {
 		return nil, err
 	}
 	out = []row{}
@@ -158,6 +182,7 @@ func (w *archiveWriter) rows(table, where, order string, values ...any) (out []r
 		if err := json.Unmarshal([]byte(one), &r); err != nil {
 			return nil, fmt.Errorf("a row of %s: %w", table, err)
 		}
+		maps.DeleteFunc(r, func(column string, _ json.RawMessage) bool { return known[column] == nil && !beyondModels[column] })
 		out = append(out, r)
 	}
 	return out, nil

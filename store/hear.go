@@ -70,7 +70,7 @@ func (s *Store) Pool(most int32) (*pgxpool.Pool, error) {
 	if err != nil {
 		return nil, err
 	}
-	config.MaxConns, config.MinConns = most, 0
+	config.MaxConns, config.MinConns, config.MaxConnIdleTime = most, 0, time.Minute
 	config.ConnConfig.ConnectTimeout = s.config.ConnectTimeout
 	return pgxpool.NewWithConfig(context.Background(), config)
 }

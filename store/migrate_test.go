@@ -4,7 +4,9 @@ import (
 	"context"
 	"fmt"
 	"os"
+	"slices"
 	"strconv"
+	"strings"
 	"testing"
 	"time"
 
@@ -174,4 +176,58 @@ func TestManySittingsAreBroughtUpToDateInBoundedTime(t *testing.T) {
 	var without int64
 	require.NoError(t, s.db.Raw("select count(*) from sittings where version_vector = '{}' or uid is null").Scan(&without).Error)
 	assert.Zero(t, without)
+}
+
+// column is what a version relies on in a column of a table.
+type column struct {
+	TableName, ColumnName, DataType string
+	Needed                          bool // a row cannot be written without it
+}
+
+func columnsOf(t *testing.T, s *Store) map[string]column {
+	t.Helper()
+	var all []column
+	require.NoError(t, s.db.Raw(`select table_name, column_name, data_type, is_nullable = 'NO' and column_default is null and is_identity = 'NO' as needed
+		from information_schema.columns where table_schema = current_schema()`).Scan(&all).Error)
+	out := map[string]column{}
+	for _, c := range all {
+		out[c.TableName+"."+c.ColumnName] = c
+	}
+	return out
+}
+
+// onlyAddsSince is the last migration of the time when all processes were stopped for one.
+const onlyAddsSince = "202612-attempts"
+
+// A process of the version before goes on while the next one brings the tables up to date: a migration takes nothing away and asks
+// for nothing more of what was there, unless its name says that it narrows.
+func TestMigrationsOnlyAdd(t *testing.T) {
+	s, err := Open(storetest.Database(t))
+	require.NoError(t, err)
+	t.Cleanup(func() { require.NoError(t, s.Close()) })
+	from := slices.IndexFunc(migrations, func(m *gormigrate.Migration) bool { return m.ID == onlyAddsSince })
+	require.GreaterOrEqual(t, from, 0)
+	options := *gormigrate.DefaultOptions
+	options.UseTransaction = true
+	require.NoError(t, gormigrate.New(s.db, &options, migrations[:from+1]).Migrate())
+	before := columnsOf(t, s)
+	for n, m := range migrations[from+1:] {
+		require.NoError(t, gormigrate.New(s.db, &options, migrations[:from+n+2]).Migrate())
+		now := columnsOf(t, s)
+		tables := map[string]bool{}
+		for _, c := range before {
+			tables[c.TableName] = true
+		}
+		for at, was := range before {
+			if !strings.HasSuffix(m.ID, narrows) {
+				assert.Equal(t, was, now[at], "%s changes %s", m.ID, at)
+			}
+		}
+		for at, c := range now {
+			if _, there := before[at]; !there && tables[c.TableName] {
+				assert.False(t, c.Needed, "%s: versions before write no %s", m.ID, at)
+			}
+		}
+		before = now
+	}
 }

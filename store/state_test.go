@@ -55,11 +55,11 @@ func opened(t *testing.T, address string) *store.Store {
 
 func TestADatabaseThatIsNotAsItMustBeIsNotUsed(t *testing.T) {
 	for says, spoil := range map[string]string{
-		"brought up to date by a newer Gyrophane (0099_easel)":    "insert into migrations (id) values ('0099_easel')",
-		"missing in the database: the table comparisons":          "drop table comparisons",
-		"missing in the database: the column tubes.note":          "alter table tubes drop column note",
-		"the column painters.warm_blue, the table predictions":    "drop table predictions; alter table painters drop column warm_blue",
-		"missing in the database: the column sessions.token_hash": "alter table sessions rename column token_hash to hash",
+		"by a newer Gyrophane (209901-easel, 209902-easel-narrows)": "insert into migrations (id) values ('209901-easel'), ('209902-easel-narrows')",
+		"missing in the database: the table comparisons":            "drop table comparisons",
+		"missing in the database: the column tubes.note":            "alter table tubes drop column note",
+		"the column painters.warm_blue, the table predictions":      "drop table predictions; alter table painters drop column warm_blue",
+		"missing in the database: the column sessions.token_hash":   "alter table sessions rename column token_hash to hash",
 	} {
 		address := storetest.Database(t)
 		fresh := on(t, address)

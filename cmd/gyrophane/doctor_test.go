@@ -56,10 +56,10 @@ func TestTheDoctorSaysWhatIsNotWell(t *testing.T) {
 	code, said = ask(url)
 	assert.Equal(t, 2, code)
 	assert.Contains(t, said, "older than this program")
-	storetest.Do(t, url, "insert into migrations values ('202611-devices'), ('299901-later')")
+	storetest.Do(t, url, "insert into migrations values ('202611-devices'), ('299901-later-narrows')")
 	_, said = ask(url)
-	assert.Contains(t, said, "by a newer Gyrophane (299901-later)")
-	storetest.Do(t, url, "delete from migrations where id = '299901-later'; alter table tubes drop column note")
+	assert.Contains(t, said, "by a newer Gyrophane (299901-later-narrows)")
+	storetest.Do(t, url, "delete from migrations where id = '299901-later-narrows'; alter table tubes drop column note")
 	_, said = ask(url)
 	assert.Contains(t, said, "NOT WELL  tables: ")
 
