@@ -23,7 +23,7 @@ import (
 // belongings count what is kept of the painter.
 func (s *Server) belongings(ctx context.Context, _ *struct{}) (wire.Belongings, error) {
 	b, err := s.studio.Belongings(ctx, painter(ctx))
-	return wire.BelongingsOf(b, studio.BackupName(painter(ctx), time.Now())), err
+	return wire.BelongingsOf(b, studio.BackupName(painter(ctx), s.store.Now())), err
 }
 
 // How many backups are written at once, how long one may take, and how long one that has stopped is waited for.
@@ -45,7 +45,7 @@ func (s *Server) backup(ctx context.Context, _ *struct{}) (*huma.StreamResponse,
 	return &huma.StreamResponse{Body: func(h huma.Context) {
 		h.SetHeader("Content-Type", "application/zip")
 		h.SetHeader("Cache-Control", "no-store")
-		h.SetHeader("Content-Disposition", fmt.Sprintf("attachment; filename=%q", studio.BackupName(who, time.Now())))
+		h.SetHeader("Content-Disposition", fmt.Sprintf("attachment; filename=%q", studio.BackupName(who, s.store.Now())))
 		request, _ := ctx.Value(requestKey{}).(*fasthttp.RequestCtx)
 		conn := request.Conn()
 		request.SetBodyStreamWriter(func(w *bufio.Writer) {

@@ -71,7 +71,7 @@ func (s *Server) newDeviceCode(ctx context.Context, in *newDeviceCodeInput) (out
 	case p.PassphraseHash == "" && !in.Body.Reachable:
 		return out, errUnlocked
 	}
-	out = NewDeviceCode{Code: rand.Text(), Until: time.Now().Add(codeTime)}
+	out = NewDeviceCode{Code: rand.Text(), Until: s.store.Now().Add(codeTime)}
 	return out, s.store.NewDeviceCode(ctx, p.ID, out.Code, out.Until)
 }
 
@@ -103,7 +103,7 @@ type answerDeviceInput struct {
 }
 
 func (s *Server) answerDevice(ctx context.Context, in *answerDeviceInput) (*struct{ Body []SignedIn }, error) {
-	err := s.store.AnswerDevice(ctx, painter(ctx).ID, in.Body.Check, in.Body.LetIn, time.Now().AddDate(0, 0, sessionDays))
+	err := s.store.AnswerDevice(ctx, painter(ctx).ID, in.Body.Check, in.Body.LetIn, s.store.Now().AddDate(0, 0, sessionDays))
 	if errors.Is(err, store.ErrNotFound) {
 		err = errNobodyWaits
 	}
@@ -165,7 +165,7 @@ func (s *Server) comeIn(ctx context.Context, in *codeInput) (*comeInOutput, erro
 	}
 	token := rand.Text()
 	from, _ := ctx.Value(deviceKey{}).(string)
-	asks := store.DeviceCode{Device: from, Check: fmt.Sprint(10 + n.Int64()), AtHome: s.Listener == Home, ExpiresAt: time.Now().Add(codeTime)}
+	asks := store.DeviceCode{Device: from, Check: fmt.Sprint(10 + n.Int64()), AtHome: s.Listener == Home, ExpiresAt: s.store.Now().Add(codeTime)}
 	switch err := s.store.SpendDeviceCode(ctx, in.Body.Code, token, asks); {
 	case errors.Is(err, store.ErrSpent):
 		return nil, errCodeSpent

@@ -172,7 +172,7 @@ func painterIfAny(ctx context.Context) (store.Painter, error) {
 func (s *Server) signIn(ctx context.Context, p store.Painter) (http.Cookie, error) {
 	token := rand.Text()
 	from, _ := ctx.Value(deviceKey{}).(string)
-	err := s.store.BeginSession(ctx, token, store.Session{PainterID: p.ID, Device: from, AtHome: s.Listener == Home, ExpiresAt: time.Now().AddDate(0, 0, sessionDays)})
+	err := s.store.BeginSession(ctx, token, store.Session{PainterID: p.ID, Device: from, AtHome: s.Listener == Home, ExpiresAt: s.store.Now().AddDate(0, 0, sessionDays)})
 	return s.cookie(token, sessionDays*24*3600), err
 }
 

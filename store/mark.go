@@ -61,7 +61,7 @@ func (s *Store) MarkPairs(ctx context.Context, painter int64, changes []MarkChan
 				err = tx.Clauses(clause.OnConflict{
 					Columns:   []clause.Column{{Name: "painter_id"}, {Name: "a"}, {Name: "b"}},
 					DoUpdates: clause.AssignmentColumns([]string{"mark", "updated_at"}),
-				}).Create(&PairMark{PainterID: painter, A: c.A, B: c.B, Mark: c.Mark, UpdatedAt: time.Now()}).Error
+				}).Create(&PairMark{PainterID: painter, A: c.A, B: c.B, Mark: c.Mark, UpdatedAt: s.Now()}).Error
 			}
 			if err != nil {
 				return err

@@ -32,7 +32,12 @@ type Store struct {
 	free     atomic.Pointer[func() (bytes uint64, known bool)] // of the disk of the database
 	// Room bounds what photos take up; it is set before the store is used.
 	Room Room
+	// Clock says what o'clock it is; it is set before the store is used. The database goes by its own.
+	Clock func() time.Time
 }
+
+// Now is what o'clock it is, as exactly as the database keeps it.
+func (s *Store) Now() time.Time { return s.Clock().UTC().Truncate(time.Microsecond) }
 
 // WatchDisk tells the store how many bytes the disk of the database has left, where that is known.
 func (s *Store) WatchDisk(free func() (bytes uint64, known bool)) { s.free.Store(&free) }
@@ -69,16 +74,17 @@ func Open(url string) (*Store, error) {
 	conn.SetMaxOpenConns(20)
 	conn.SetMaxIdleConns(10)
 	conn.SetConnMaxIdleTime(5 * time.Minute)
-	db, err := gorm.Open(postgres.New(postgres.Config{Conn: conn}), &gorm.Config{
+	s := &Store{sql: conn, config: config, Room: UsualRoom, Clock: time.Now}
+	s.db, err = gorm.Open(postgres.New(postgres.Config{Conn: conn}), &gorm.Config{
 		DisableAutomaticPing: true,
 		TranslateError:       true,
 		Logger:               logger.Discard,
-		NowFunc:              func() time.Time { return time.Now().UTC().Truncate(time.Microsecond) },
+		NowFunc:              s.Now,
 	})
 	if err != nil {
 		return nil, fmt.Errorf("open the database: %w", err)
 	}
-	return &Store{db: db, sql: conn, config: config, Room: UsualRoom}, nil
+	return s, nil
 }
 
 // Ready asks whether the database is there and its tables are as they must be,

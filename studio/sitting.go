@@ -92,7 +92,7 @@ func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelI
 	if !plan.Exact {
 		go s.takeOver(painter, kept.ID, w, plan.laid)
 	}
-	out, _, err = s.Tell(ctx, painter, kept.ID, []Told{{Event: bench.Event{ID: "begun", Kind: bench.Begun, At: time.Now()}}})
+	out, _, err = s.Tell(ctx, painter, kept.ID, []Told{{Event: bench.Event{ID: "begun", Kind: bench.Begun, At: kept.CreatedAt}}})
 	return out, err
 }
 
@@ -308,7 +308,7 @@ func (s *Studio) UnderWay(ctx context.Context, painter store.Painter) (out []Und
 			if place.Coats > 0 {
 				one.Painted++
 			}
-			if place.Coats > 0 && place.DryAt.After(time.Now().Add(-justDried)) {
+			if place.Coats > 0 && place.DryAt.After(s.store.Now().Add(-justDried)) {
 				one.Wet = append(one.Wet, Drying{at.Plan.Sheet.Regions[i].Label, place.DryAt})
 			}
 		}
@@ -360,7 +360,7 @@ func (s *Studio) stood(kept store.Sitting, events []store.SittingEvent) (out Sit
 	if err != nil {
 		return out, err
 	}
-	out = Sitting{SittingEntry: entryOf(kept), Events: happened(events), Plan: plan, Medium: plan.Settings.Medium, Now: time.Now(), Sure: journal.Sure{Light: kept.SureLight, Tubes: kept.SureTubes}}
+	out = Sitting{SittingEntry: entryOf(kept), Events: happened(events), Plan: plan, Medium: plan.Settings.Medium, Now: s.store.Now(), Sure: journal.Sure{Light: kept.SureLight, Tubes: kept.SureTubes}}
 	out.Stands = bench.Fold(plan.Sheet, plan.Settings, out.Events)
 	out.Ended = !out.Stands.Ended.IsZero()
 	return out, nil
@@ -426,7 +426,7 @@ func (s *Studio) Tell(ctx context.Context, painter store.Painter, id int64, told
 		return out, nil, err
 	}
 	told, untold = sound(plan.Sheet, told)
-	now := time.Now().UTC().Truncate(time.Microsecond)
+	now := s.store.Now()
 	events, ahead := make([]bench.Event, len(told)), make([]time.Duration, len(told))
 	for i, t := range told {
 		t.At = t.At.Add(time.Duration(t.OffsetMS) * time.Millisecond).UTC()
