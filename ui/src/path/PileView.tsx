@@ -183,14 +183,14 @@ export function PileView({
                   alignItems: "center",
                   gap: 1,
                   borderTop: `1px solid ${grey.hairline}`,
-                  minHeight: 44,
+                  minHeight: 48,
                 }}
               >
                 <Button
                   color="inherit"
                   aria-label={`a part less of ${called(p.ref)}`}
                   onClick={() => piles.add([{ ref: p.ref, parts: -1 }])}
-                  sx={{ minWidth: 44 }}
+                  sx={{ minWidth: 48 }}
                 >
                   −
                 </Button>
@@ -203,7 +203,7 @@ export function PileView({
                   color="inherit"
                   aria-label={`a part more of ${called(p.ref)}`}
                   onClick={() => piles.add([{ ref: p.ref, parts: 1 }])}
-                  sx={{ minWidth: 44 }}
+                  sx={{ minWidth: 48 }}
                 >
                   +
                 </Button>
