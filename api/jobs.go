@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"runtime"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -19,9 +20,9 @@ const (
 	backupLine jobs.Line = "backups"
 )
 
-// hands is how many jobs of each line a process does at once, so that a core is left for what is tapped: a picture takes some
-// hundreds of megabytes, and a backup that is taken in keeps the database busy.
-var hands = map[jobs.Line]int{searchLine: 2, studio.PlanLine: 1, photoLine: 2, backupLine: 1}
+// hands is how many jobs of each line a process does at once: searches leave half of the cores for what is tapped, a picture takes
+// some hundreds of megabytes, and a backup that is taken in keeps the database busy.
+var hands = map[jobs.Line]int{searchLine: max(1, runtime.NumCPU()/2), studio.PlanLine: 1, photoLine: 2, backupLine: 1}
 
 // How long the jobs of a line may take once they are worked on.
 const (
