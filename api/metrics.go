@@ -21,6 +21,8 @@ import (
 type metrics struct {
 	registry *prometheus.Registry
 	answers  *prometheus.HistogramVec
+	waited   *prometheus.HistogramVec
+	worked   *prometheus.HistogramVec
 }
 
 // newMetrics counts the jobs of a queue, and the connections to a database.
@@ -29,6 +31,12 @@ func newMetrics(q *jobs.Queue, database *sql.DB) *metrics {
 		Name: "gyrophane_answer_seconds", Help: "How long requests took, by method, kind of address and status.",
 		Buckets: []float64{0.005, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10},
 	}, []string{"method", "route", "status"})}
+	m.waited = ofJobs("gyrophane_job_waited_seconds", "How long jobs waited for their turn, by kind.")
+	m.worked = ofJobs("gyrophane_job_worked_seconds", "How long jobs were worked on, by kind.")
+	q.Done = func(kind string, waited, worked time.Duration) {
+		m.waited.WithLabelValues(kind).Observe(waited.Seconds())
+		m.worked.WithLabelValues(kind).Observe(worked.Seconds())
+	}
 	counted := func(name, help string, of func(underWay, waiting int) int) prometheus.Collector {
 		return prometheus.NewGaugeFunc(prometheus.GaugeOpts{Name: name, Help: help}, func() float64 {
 			underWay, waiting, err := q.Count(context.Background())
@@ -38,7 +46,7 @@ func newMetrics(q *jobs.Queue, database *sql.DB) *metrics {
 			return float64(of(underWay, waiting))
 		})
 	}
-	m.registry.MustRegister(m.answers,
+	m.registry.MustRegister(m.answers, m.waited, m.worked,
 		counted("gyrophane_jobs", "Jobs that are worked on, by whatever process.", func(underWay, _ int) int { return underWay }),
 		counted("gyrophane_jobs_waiting", "Jobs that wait for their turn.", func(_, waiting int) int { return waiting }),
 		collectors.NewDBStatsCollector(database, "gyrophane"),
@@ -46,6 +54,10 @@ func newMetrics(q *jobs.Queue, database *sql.DB) *metrics {
 		collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}),
 	)
 	return m
+}
+
+func ofJobs(name, help string) *prometheus.HistogramVec {
+	return prometheus.NewHistogramVec(prometheus.HistogramOpts{Name: name, Help: help, Buckets: []float64{0.05, 0.2, 0.5, 1, 2, 5, 10, 20, 60, 120}}, []string{"kind"})
 }
 
 // answered counts an answer. What no route is for is one kind, for anybody may ask for anything.

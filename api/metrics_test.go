@@ -57,13 +57,17 @@ func TestRequestsAreCountedAndFoundAgain(t *testing.T) {
 	assert.Equal(t, 401, status)
 	ask("GET", "/api/nowhere/ada-lovelace", "")
 	ask("BREW", "/api/nowhere", "")
+	ada := signedUp(t, server.App(), "Ada")
+	stops(t, server)
+	ada.ok("POST", "/api/box/paints", `{"paints":["PY184","PR254","PB29"]}`, nil)
+	ada.ok("POST", "/api/choose?kind=triad", "", nil)
 
 	answer := httptest.NewRecorder()
 	server.Metrics().ServeHTTP(answer, httptest.NewRequest("GET", "/metrics", nil))
 	text := answer.Body.String()
 	assert.Contains(t, text, `gyrophane_answer_seconds_count{method="GET",route="/api/label",status="200"} 4`)
 	assert.Contains(t, text, `route="/api/wheels/:id",status="401"`)
-	for _, counted := range []string{"gyrophane_jobs 0", "gyrophane_jobs_waiting 0", `go_sql_open_connections{db_name="gyrophane"}`, "process_resident_memory_bytes", "go_goroutines"} {
+	for _, counted := range []string{"gyrophane_jobs 0", "gyrophane_jobs_waiting 0", `gyrophane_job_waited_seconds_count{kind="choose"} 1`, `gyrophane_job_worked_seconds_count{kind="choose"} 1`, `go_sql_open_connections{db_name="gyrophane"}`, "process_resident_memory_bytes", "go_goroutines"} {
 		assert.Contains(t, text, counted)
 	}
 	assert.NotContains(t, text, "lovelace")

@@ -27,6 +27,8 @@ type Queue struct {
 	log   *slog.Logger
 	kinds map[string]kind
 	hands map[Line]int
+	// Done is told how long each job waited for its turn and was worked on; it is set before anything is asked for, and may be nil.
+	Done func(kind string, waited, worked time.Duration)
 
 	mu      sync.Mutex
 	pool    *pgxpool.Pool
@@ -217,11 +219,11 @@ func (q *Queue) leave(ctx context.Context, id int64) {
 
 // State is what is known of a job.
 type State struct {
-	Progress
-	Args   []byte
-	Under  bool   // it has not ended
-	Result []byte // what came of it
-	Err    error  // or why nothing did
+	Progress // while it is under way
+	Args     []byte
+	Under    bool   // it has not ended
+	Result   []byte // what came of it
+	Err      error  // or why nothing did
 }
 
 // Look is the painter's last job of a kind and ticket; false where there is none.
@@ -242,7 +244,7 @@ func (q *Queue) Look(ctx context.Context, painter int64, kind, ticket string) (a
 	case err != nil:
 		return at, false, err
 	case state == "done":
-		at.Err = why(ended)
+		at.Progress, at.Err = Progress{}, why(ended)
 		return at, true, nil
 	case state == "waiting":
 		at.Stage = Queued

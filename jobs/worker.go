@@ -151,7 +151,11 @@ func (w *worker) Work(ctx context.Context, r *river.Job[turn]) error {
 	if err != nil || one == nil {
 		return err
 	}
+	begun := time.Now()
 	result, err := q.do(ctx, one)
+	if q.Done != nil {
+		q.Done(one.kind, one.waited, time.Since(begun))
+	}
 	finish := context.WithoutCancel(ctx)
 	return q.tx(finish, func(tx pgx.Tx) error {
 		of, err2 := lock(finish, tx, l.painter, l.line)
@@ -188,6 +192,7 @@ type claimed struct {
 	id, painter int64
 	kind        string
 	args        []byte
+	waited      time.Duration
 }
 
 // claim takes the oldest job of a lane; nil where there is none, or the turn was given to another.
@@ -198,11 +203,12 @@ func (q *Queue) claim(ctx context.Context, r *river.Job[turn], l lane) (one *cla
 			return err
 		}
 		if of.turn != nil && *of.turn == r.ID {
-			got := claimed{painter: l.painter}
+			got, waited := claimed{painter: l.painter}, 0.0
 			switch err := tx.QueryRow(ctx, `update jobs set state = 'running', tries = tries + 1, beat_at = now(), stage = '', done = 0, of_all = 0
-				where id = (select min(id) from jobs where painter_id = $1 and line = $2 and state = 'waiting') returning id, kind, args`, l.painter, l.line).
-				Scan(&got.id, &got.kind, &got.args); {
+				where id = (select min(id) from jobs where painter_id = $1 and line = $2 and state = 'waiting') returning id, kind, args, extract(epoch from now() - created_at)::float8`, l.painter, l.line).
+				Scan(&got.id, &got.kind, &got.args, &waited); {
 			case err == nil:
+				got.waited = time.Duration(waited * float64(time.Second))
 				one = &got
 				return nil
 			case !errors.Is(err, pgx.ErrNoRows):
