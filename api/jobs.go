@@ -132,7 +132,7 @@ func outcomeOf(got []byte, out any) error {
 
 // Work lets this process do jobs, also those that another was asked for. It is tried again where the database is not there.
 func (s *Server) Work(ctx context.Context) {
-	for s.jobs.Start(ctx) != nil && ctx.Err() == nil {
+	for err := s.jobs.Start(ctx); err != nil && !errors.Is(err, jobs.ErrStopped) && ctx.Err() == nil; err = s.jobs.Start(ctx) {
 		select {
 		case <-ctx.Done():
 		case <-time.After(time.Second):

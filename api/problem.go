@@ -119,6 +119,8 @@ func (s *Server) refusal(err error) error {
 		return huma.Error409Conflict("You asked for several others in the meantime, so this was ended. Ask again, or close the pages that you have done with.")
 	case errors.Is(err, jobs.ErrNoTurn):
 		return huma.Error503ServiceUnavailable("So much is waited for just now that yours did not come to its turn. Try again in a moment.")
+	case errors.Is(err, jobs.ErrStopped):
+		return huma.Error503ServiceUnavailable("The server is stopping just now; it will be tried again.")
 	case errors.Is(err, jobs.ErrLost):
 		return huma.Error500InternalServerError("This was too much for the server, and was given up. Ask for less at once.")
 	case errors.Is(err, context.Canceled):

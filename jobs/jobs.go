@@ -73,7 +73,9 @@ var (
 	ErrMany   = errors.New("too many jobs of the painter's began after it")
 	ErrNoTurn = errors.New("the turn of the job did not come")
 	ErrLost   = errors.New("the job was lost by every process that tried it")
-	errLeft   = errors.New("nobody waits for it any more")
+	// ErrStopped says that this process takes no more.
+	ErrStopped = errors.New("this process is stopping")
+	errLeft    = errors.New("nobody waits for it any more")
 )
 
 // MostOfPainter is how many jobs of one line a painter may have: one more ends the oldest.
@@ -160,7 +162,7 @@ func (q *Queue) Begin(ctx context.Context, j Job) (id int64, err error) {
 func (q *Queue) wait(ctx context.Context, id int64, apart bool) ([]byte, error) {
 	look, done := q.await(id)
 	defer done()
-	began := time.Now()
+	began, answered := time.Now(), time.Now()
 	for {
 		var state, ended string
 		var result []byte
@@ -176,7 +178,7 @@ func (q *Queue) wait(ctx context.Context, id int64, apart bool) ([]byte, error) 
 			return nil, context.Cause(ctx)
 		case errors.Is(err, pgx.ErrNoRows):
 			return nil, context.Canceled // it was ended
-		case err != nil && time.Since(began) > askLost:
+		case err != nil && time.Since(answered) > askLost:
 			return nil, err
 		case err != nil: // the database is away for a moment
 		case state == "done":
@@ -187,6 +189,9 @@ func (q *Queue) wait(ctx context.Context, id int64, apart bool) ([]byte, error) 
 		case state == "waiting" && time.Since(began) > turnTime && !apart:
 			q.leave(ctx, id)
 			return nil, ErrNoTurn
+		}
+		if err == nil {
+			answered = time.Now()
 		}
 		select {
 		case <-look:

@@ -316,6 +316,15 @@ func TestAnotherProcessGoesOnWithWhatOneLeaves(t *testing.T) {
 	}
 }
 
+func TestAProcessThatHasStoppedTakesNoMore(t *testing.T) {
+	t.Parallel()
+	h := newHouse(t, 1)
+	q := h.process("p", 1)
+	require.NoError(t, q.Stop(t.Context()))
+	_, err := q.Do(t.Context(), Job{Painter: h.painters[0], Kind: "search"})
+	require.ErrorIs(t, err, ErrStopped)
+}
+
 // What kills every process that tries it is not tried for ever.
 func TestAJobThatIsAlwaysLostEnds(t *testing.T) {
 	t.Parallel()

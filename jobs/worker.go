@@ -37,7 +37,10 @@ func (q *Queue) Start(ctx context.Context) error {
 	}
 	q.mu.Lock()
 	defer q.mu.Unlock()
-	if q.client != nil || q.stopped {
+	switch {
+	case q.stopped:
+		return ErrStopped
+	case q.client != nil:
 		return nil
 	}
 	config := &river.Config{

@@ -1,5 +1,5 @@
 #!/usr/bin/env bash
-# setup.sh [test]: makes sure that what Gyrophane stands on is on this machine.
+# setup.sh [test|trouble]: makes sure that what Gyrophane stands on is on this machine.
 # Go and Node are expected; PostgreSQL (and, for the tests, Chromium and what looks
 # into a PDF or computes from spectra) come from Debian. As root they are installed; anyone else is told what to ask for.
 set -euo pipefail
@@ -20,6 +20,7 @@ if [ "${1:-}" = test ]; then
     command -v "${tool%%:*}" >/dev/null || missing+=("${tool##*:}")
   done
 fi
+if [ "${1:-}" = trouble ] && [ ! -x /usr/sbin/nginx ]; then missing+=(nginx-light); fi
 [ ${#missing[@]} -gt 0 ] || exit 0
 
 if [ "$(id -u)" -ne 0 ]; then
@@ -27,6 +28,12 @@ if [ "$(id -u)" -ne 0 ]; then
 fi
 echo "gyrophane: installing ${missing[*]}"
 export DEBIAN_FRONTEND=noninteractive
+# What is installed starts nothing by itself: servers run where a script of ours says so.
+policy=/usr/sbin/policy-rc.d
+if [ ! -e "$policy" ]; then
+  printf '#!/bin/sh\nexit 101\n' > "$policy" && chmod +x "$policy"
+  trap 'rm -f "$policy"' EXIT
+fi
 log=$(mktemp)
 if ! { apt-get update && apt-get install -y --no-install-recommends "${missing[@]}"; } >"$log" 2>&1 </dev/null; then
   tail -n 20 "$log" >&2
