@@ -112,32 +112,24 @@ var places = []struct{ address, shows string }{
 	{"/compare?show=choose", "buy next"},
 }
 
-// Nobody is kept out by how a page is built: axe-core finds nothing on any place,
-// at any width, each has one heading of the first level, and nothing has to be
-// scrolled sideways.
-func TestEveryPlaceIsOpenToEverybody(t *testing.T) {
+// Every place of the demo, loaded once: nobody is kept out by how a page is built (axe-core finds nothing at any
+// width, each has one heading of the first level, and nothing has to be scrolled sideways), it can be squinted at, and used on a phone.
+func TestEveryPlaceIsForEverybody(t *testing.T) {
 	t.Parallel()
-	eachPlace(t, 9, func(p visitor) {
-		p.see("look around") // who paints here is asked first
-		p.isOpen("the door")
-	}, func(p visitor, address string) { p.isOpen(address) })
-}
-
-// eachPlace looks at every place of the demo when it is there, some of them by one visitor each, who looks at
-// the first page before.
-func eachPlace(t *testing.T, some int, first func(p visitor), look func(p visitor, address string)) {
-	t.Helper()
 	at := startApp(t, demoDatabase(t)).address
-	for some := range slices.Chunk(places, some) {
+	for some := range slices.Chunk(places, 5) {
 		t.Run("from "+some[0].address, func(t *testing.T) {
 			t.Parallel()
 			p := open(t, at)
-			first(p)
+			p.see("look around") // who paints here is asked first
+			p.isOpen("the door")
 			p.asDemo()
 			for _, place := range some {
 				p.MustNavigate(at + place.address).MustWaitLoad()
 				p.waitFor(place.address, func() bool { return p.isThere(place.shows) })
-				look(p, place.address)
+				p.isSquintedAt(place.address)
+				p.isUsedWithAThumb(place.address)
+				p.isOpen(place.address)
 			}
 		})
 	}
@@ -171,6 +163,7 @@ func (v visitor) isOpen(here string) {
 		deeds = slices.DeleteFunc(deeds, func(words string) bool { return words == "" })
 		assert.Empty(v.t, deeds, "%s at %d px: what one does is not underlined like what one looks at", here, width)
 	}
+	require.NoError(v.t, proto.EmulationSetTouchEmulationEnabled{Enabled: false}.Call(v.Page))
 }
 
 // fits waits until nothing has to be scrolled sideways: a page takes a moment to

@@ -90,26 +90,23 @@ func TestAWheelAndASittingOnAPhone(t *testing.T) {
 	assert.Empty(t, p.complaints())
 }
 
-// On a phone every place can be read and used with a thumb.
-func TestEveryPlaceIsUsedWithAThumb(t *testing.T) {
-	t.Parallel()
-	eachPlace(t, 12, func(visitor) {}, func(p visitor, address string) {
-		t := p.t
-		for _, size := range [][2]int{{390, 844}, {360, 640}, {844, 390}} { // a small one, and one that lies
-			here := fmt.Sprintf("%s at %d by %d", address, size[0], size[1])
-			p.MustSetViewport(size[0], size[1], 1, false)
-			p.fits(here)
-			assert.Empty(t, p.smallTexts(), "%s: under 12 px", here)
-			if size[0] == 390 {
-				least := 48
-				if strings.HasPrefix(address, "/bench/sitting/") {
-					least = 56
-				}
-				assert.Empty(t, p.smallTargets(least), "%s: under %d px", here, least)
+// isUsedWithAThumb says that a place can be read and used with a thumb on a phone.
+func (v visitor) isUsedWithAThumb(address string) {
+	v.t.Helper()
+	for _, size := range [][2]int{{390, 844}, {360, 640}, {844, 390}} { // a small one, and one that lies
+		here := fmt.Sprintf("%s at %d by %d", address, size[0], size[1])
+		v.MustSetViewport(size[0], size[1], 1, false)
+		v.fits(here)
+		assert.Empty(v.t, v.smallTexts(), "%s: under 12 px", here)
+		if size[0] == 390 {
+			least := 48
+			if strings.HasPrefix(address, "/bench/sitting/") {
+				least = 56
 			}
+			assert.Empty(v.t, v.smallTargets(least), "%s: under %d px", here, least)
 		}
-		p.MustSetViewport(1280, 800, 1, false)
-	})
+	}
+	v.MustSetViewport(1280, 800, 1, false)
 }
 
 // What dries while one looks at another place is told there.

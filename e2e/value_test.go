@@ -26,16 +26,14 @@ func (v visitor) coloured() []string {
 	}`)
 }
 
-// One key shows every place by lightness alone, and as it is again.
-func TestEveryPlaceIsSquintedAt(t *testing.T) {
-	t.Parallel()
-	eachPlace(t, 12, func(visitor) {}, func(p visitor, address string) {
-		p.MustElement("body").MustEval(`() => document.activeElement?.blur()`)
-		p.Keyboard.MustType(input.KeyV)
-		p.waitFor(address+" without colour", func() bool { return len(p.coloured()) == 0 })
-		p.Keyboard.MustType(input.KeyV)
-		p.waitFor(address+" as it was", func() bool { return !p.MustHas("[data-squint]") })
-	})
+// isSquintedAt says that a place shows no colour when it is squinted at, and is as it was after.
+func (v visitor) isSquintedAt(here string) {
+	v.t.Helper()
+	v.MustElement("body").MustEval(`() => document.activeElement?.blur()`)
+	v.Keyboard.MustType(input.KeyV)
+	v.waitFor(here+" without colour", func() bool { return len(v.coloured()) == 0 })
+	v.Keyboard.MustType(input.KeyV)
+	v.waitFor(here+" as it was", func() bool { return !v.MustHas("[data-squint]") })
 }
 
 // What a slot's figure says of its lightness is what the card says and what squinting shows.
