@@ -26,9 +26,16 @@ func inTheBox(t *testing.T, a app) visitor {
 	return p
 }
 
+// goTo goes to a place by the rail, and waits until the page of the place before has left: it stands until all of the next is here.
 func (v visitor) goTo(place string) {
 	v.t.Helper()
-	v.element("nav a", place).MustClick()
+	link := v.element("nav a", place)
+	here := link.MustAttribute("aria-current") != nil
+	v.MustEval(`() => { window.placeBefore = document.querySelector("main"); }`)
+	link.MustClick()
+	v.waitFor("the place before "+place+" to leave", func() bool {
+		return here || v.MustEval(`() => !window.placeBefore?.isConnected`).Bool()
+	})
 }
 
 // strips are the names on the strips, in order.
