@@ -58,10 +58,13 @@ func (m *Mixture) visibleAbsorption() (mean float64) {
 	return mean
 }
 
+// allWhite is the share of whites from which nothing else can be told from how their shares were rounded.
+const allWhite = 1 - 1e-9
+
 // withoutWhite is what is left when the whites are taken out: what a tint is a
 // tint of. Of nothing but white, it is the white.
 func (m *Mixture) withoutWhite() Mixture {
-	if m.white == nil || m.whites >= 1 {
+	if m.white == nil || m.whites >= allWhite {
 		return *m
 	}
 	c := *m

@@ -185,6 +185,7 @@ func FuzzMix(f *testing.F) {
 	f.Add(uint8(3), 1.0, uint8(40), 39.0, uint8(49), 2.0)
 	f.Add(uint8(0), 1e6, uint8(1), 1e-9, uint8(2), 1.0)
 	f.Add(uint8(0), math.NaN(), uint8(1), math.Inf(1), uint8(2), -1.0)
+	f.Add(uint8(70), 1.0/3, uint8(142), 39.0, uint8(141), 2.0)
 	lib := Library()
 	f.Fuzz(func(t *testing.T, a uint8, x float64, b uint8, y float64, c uint8, z float64) {
 		pick := func(i uint8) *Paint { return lib[int(i)%len(lib)] }
