@@ -135,7 +135,7 @@ func (s *Server) restore(ctx context.Context, id int64, args []byte, say func(jo
 	}
 	who, err := s.store.PainterByID(ctx, id)
 	if err == nil {
-		var came store.Restored
+		var came studio.Restored
 		if came, err = s.studio.RestoreSent(ctx, who, in.Body.Keep, func(done, of int) { say(jobs.Progress{Done: done, Of: of}) }); err == nil {
 			return answered(came)
 		}
@@ -150,7 +150,7 @@ func (s *Server) restoring(ctx context.Context, _ *struct{}) (*struct{ Body wire
 		return nil, err
 	}
 	var in beginRestoringInput
-	var came store.Restored
+	var came studio.Restored
 	if known {
 		err = json.Unmarshal(at.Args, &in.Body)
 	}

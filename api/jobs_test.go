@@ -13,6 +13,7 @@ import (
 
 	"gyrophane/store"
 	"gyrophane/store/storetest"
+	"gyrophane/studio"
 	"gyrophane/wire"
 )
 
@@ -28,7 +29,7 @@ func TestJobsCarryWhatIsAskedAndAnswered(t *testing.T) {
 	}
 	for _, answer := range []any{
 		&struct{ Body wire.Chosen }{}, &struct{ Body []wire.Swapped }{}, &oneSittingPhoto{}, &struct{ Body wire.PhotoRead }{},
-		&Export{}, &struct{ Body map[string]wire.Measured }{}, &store.Restored{},
+		&Export{}, &struct{ Body map[string]wire.Measured }{}, &studio.Restored{},
 	} {
 		storetest.Fill(answer)
 		text, err := answered(answer)

@@ -10,7 +10,6 @@ import (
 	"fmt"
 	"io"
 	"maps"
-	"sync"
 	"time"
 
 	"gorm.io/gorm"
@@ -152,11 +151,11 @@ type archiveWriter struct {
 var beyondModels = map[string]bool{"version_vector": true, "beside_of": true}
 
 // columnsKnown are the columns of a table that this version knows: a later one may have added to them already.
-func columnsKnown(db *gorm.DB, table string) (map[string]*schema.Field, error) {
+func columnsKnown(table string) (map[string]*schema.Field, error) {
 	for _, row := range rows {
-		of, err := schema.Parse(row, &sync.Map{}, db.NamingStrategy)
+		of, err := shapeOf(row)
 		if err != nil {
-			return nil, fmt.Errorf("the shape of a row: %w", err)
+			return nil, err
 		}
 		if of.Table == table {
 			return of.FieldsByDBName, nil
@@ -172,7 +171,7 @@ func (w *archiveWriter) rows(table, where, order string, values ...any) (out []r
 	if err := w.tx.Raw(query, append([]any{w.painter}, values...)...).Scan(&raw).Error; err != nil {
 		return nil, err
 	}
-	known, err := columnsKnown(w.tx, table)
+	known, err := columnsKnown(table)
 	if err != nil {
 		return nil, err
 	}

@@ -13,7 +13,6 @@ import (
 	"regexp"
 	"slices"
 	"strings"
-	"sync"
 	"time"
 
 	"gorm.io/gorm/schema"
@@ -411,12 +410,10 @@ func opened[T any](rows []row) (out []T, err error) {
 	return out, nil
 }
 
-var models sync.Map // what GORM knows of them
-
 // openRow reads a row by its columns, which must be those of its table, as the database would; with the
 // count of its changes and what it is beside, where the table has those.
 func openRow(r row, into any) (vector VersionVector, beside string, err error) {
-	of, err := schema.Parse(into, &models, schema.NamingStrategy{})
+	of, err := shapeOf(into)
 	if err != nil {
 		return nil, "", err
 	}

@@ -881,6 +881,18 @@ var rows = []any{
 	Painter{}, Session{}, DeviceCode{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{}, PutAside{}, WorkedPlan{}, PrintedPlan{}, Upload{}, UploadPiece{}, GoneSession{}, Attempt{},
 }
 
+// shapes is what GORM knows of rows.
+var shapes sync.Map
+
+// shapeOf is the table and the columns that the rows of a type stand in; row may be one, or point to one.
+func shapeOf(row any) (*schema.Schema, error) {
+	of, err := schema.Parse(row, &shapes, schema.NamingStrategy{})
+	if err != nil {
+		return nil, fmt.Errorf("the shape of a row: %w", err)
+	}
+	return of, nil
+}
+
 // complete fails where a table or column is not there, and names it.
 func (s *Store) complete(ctx context.Context) error {
 	var columns []struct{ TableName, ColumnName string }
@@ -897,9 +909,9 @@ func (s *Store) complete(ctx context.Context) error {
 	}
 	var missing []string
 	for _, row := range rows {
-		of, err := schema.Parse(row, &sync.Map{}, s.db.NamingStrategy)
+		of, err := shapeOf(row)
 		if err != nil {
-			return fmt.Errorf("the shape of a row: %w", err)
+			return err
 		}
 		if there[of.Table] == nil {
 			missing = append(missing, "the table "+of.Table)

@@ -31,7 +31,8 @@ const (
 const planKept = 500
 
 // planQueue plans in memory, one sheet after the other: askers take turns, and each asker's
-// sheets go in the order in which they were asked for.
+// sheets go in the order in which they were asked for. Of too many the one that was asked for first
+// gives way, for its page has gone on.
 type planQueue struct {
 	mu      sync.Mutex
 	known   *lru.Cache[string, bench.Worked]
@@ -58,10 +59,6 @@ func newPlanQueue(most int) *planQueue {
 	return &planQueue{known: cache[string, bench.Worked](planKept), under: map[string]*planning{}, waiting: map[string][]*planning{}, most: most, solve: bench.New}
 }
 
-// mostOfAsker is how many sheets of one asker wait; of more the one that was asked for first
-// gives way, for its page has gone on.
-const mostOfAsker = 4
-
 func (q *planQueue) Plan(ctx context.Context, asker string, sheet *bench.Sheet, set bench.Settings) (*bench.Plan, error) {
 	key := bench.Key(sheet, set)
 	q.mu.Lock()
@@ -77,7 +74,7 @@ func (q *planQueue) Plan(ctx context.Context, asker string, sheet *bench.Sheet, 
 			q.turns = append(q.turns, asker)
 		}
 		q.waiting[asker] = append(q.waiting[asker], p)
-		if mine := q.waiting[asker]; len(mine) > mostOfAsker {
+		if mine := q.waiting[asker]; len(mine) > jobs.MostOfPainter {
 			q.end(mine[0], nil, jobs.ErrNoTurn)
 			q.waiting[asker] = mine[1:]
 		}

@@ -105,16 +105,16 @@ func TestAskersTakeTurns(t *testing.T) {
 func TestAnAskerWithManySheetsLetsTheFirstGo(t *testing.T) {
 	q, let, _ := gatedQueue(t)
 	errs := make(chan error, 10)
-	for n := range mostOfAsker + 2 {
+	for n := range jobs.MostOfPainter + 2 {
 		sheet, set := sheetOfMM(t, float64(100+10*n))
 		go func() {
 			_, err := q.Plan(t.Context(), "one", sheet, set)
 			errs <- err
 		}()
-		require.Eventually(t, func() bool { q.mu.Lock(); defer q.mu.Unlock(); return len(q.under) == min(n, mostOfAsker)+1 }, time.Second, time.Millisecond)
+		require.Eventually(t, func() bool { q.mu.Lock(); defer q.mu.Unlock(); return len(q.under) == min(n, jobs.MostOfPainter)+1 }, time.Second, time.Millisecond)
 	}
 	assert.ErrorIs(t, <-errs, jobs.ErrNoTurn)
-	for range mostOfAsker + 1 {
+	for range jobs.MostOfPainter + 1 {
 		let()
 		assert.NoError(t, <-errs)
 	}

@@ -22,9 +22,12 @@ func (s *Studio) Sent(ctx context.Context, painter store.Painter) error {
 	return err
 }
 
+// Restored is what taking a backup in does.
+type Restored = store.Restored
+
 // RestoreSent looks at the backup that a painter sent or, if keep, takes it in and lets what was sent go. Said tells how many things
 // have been seen to.
-func (s *Studio) RestoreSent(ctx context.Context, painter store.Painter, keep bool, said func(done, of int)) (out store.Restored, err error) {
+func (s *Studio) RestoreSent(ctx context.Context, painter store.Painter, keep bool, said func(done, of int)) (out Restored, err error) {
 	from, size, err := s.store.Uploaded(ctx, painter.ID)
 	if err != nil {
 		return out, err
@@ -40,6 +43,3 @@ func (s *Studio) RestoreSent(ctx context.Context, painter store.Painter, keep bo
 func (s *Studio) DropSent(ctx context.Context, painter store.Painter) error {
 	return s.store.DropUpload(ctx, painter.ID)
 }
-
-// Restored is what taking a backup in does.
-type Restored = store.Restored
