@@ -7,7 +7,6 @@ import type { Profile } from "../api/client";
 import { hearOfChanges } from "../api/changes";
 import { sessionQuery, wheelsQuery } from "../api/queries";
 import { enter } from "../api/waiting";
-import { useScreen, useSquint } from "../drawing/screen";
 import { heldBy } from "../parts/holding";
 import { Waiting } from "../parts/Waiting";
 import type { KeptPlace } from "../parts/WheelMenu";
@@ -58,7 +57,6 @@ const FirstWheel = lazy(async () => ({
 }));
 
 export function App() {
-  useSquint(); // what is below draws anew
   return (
     <>
       <Squinting />
@@ -69,7 +67,6 @@ export function App() {
 
 function Pages() {
   const session = useQuery(sessionQuery);
-  const wide = useScreen();
   const painter = session.data?.painter;
   const queries = useQueryClient();
   const { pathname } = useLocation();
@@ -108,7 +105,7 @@ function Pages() {
     );
   return (
     <Suspense fallback={<Waiting failing={false} />}>
-      <Routes key={String(wide)}>
+      <Routes>
         <Route path="/wheel/:id" element={<WheelPlace painter={session.data.painter} />} />
         <Route path="/begin/file" element={<BringWheelPage painter={session.data.painter} />} />
         <Route path="/log/file" element={<BringSittingPage painter={session.data.painter} />} />

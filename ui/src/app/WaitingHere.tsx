@@ -6,7 +6,7 @@ import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import Typography from "@mui/material/Typography";
 import { useEffect } from "react";
-import type { Entry } from "../api/outbox";
+import { countOf, type Entry } from "../api/outbox";
 import { queryClient, sessionQuery } from "../api/queries";
 import { outbox } from "../api/waiting";
 import { waitedFile, waitedName } from "../api/waitingFile";
@@ -74,8 +74,7 @@ export function Aside() {
 
 /** What waits can be saved while the server does not answer: it may be back under another address. */
 export function SaveWaiting() {
-  useOutbox();
-  const { waiting } = outbox.count();
+  const { waiting } = countOf(useOutbox().lines);
   if (waiting === 0) return null;
   return (
     <Button color="inherit" variant="outlined" onClick={saveAsFile}>
@@ -89,7 +88,7 @@ const things = (n: number) => `${n} ${n === 1 ? "thing" : "things"}`;
 /** Asks what becomes of what waits before somebody else paints; leaves at once when nothing does. */
 export function BeforeLeaving({ onLeave, onStay }: { onLeave: () => void; onStay: () => void }) {
   const { lines, lost } = useOutbox();
-  const { waiting, aside } = outbox.count();
+  const { waiting, aside } = countOf(lines);
   const none = Object.keys(lines).length === 0;
   useEffect(() => {
     if (none) onLeave();

@@ -2,7 +2,7 @@ import type { Theme } from "@mui/material/styles";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useRef, useState, type PointerEvent } from "react";
 import type { BenchPlan } from "../api/client";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { figures, grey, text } from "../drawing/style";
 import { slotName } from "../parts/naming";
 import { usePhone } from "../parts/usePhone";
@@ -26,6 +26,7 @@ export function HourFigure({
   /** To another place in the order. */
   onMove: (region: number, to: number) => void;
 }) {
+  const { fill } = useColours();
   const narrow = useMediaQuery((t: Theme) => t.breakpoints.down("md"));
   const { phone, wide } = usePhone();
   const width = phone ? wide : narrow ? 620 : 1140;

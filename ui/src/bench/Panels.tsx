@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useEffect, useRef, useState } from "react";
 import type { BenchPlan, Schemas } from "../api/client";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { figures, grey } from "../drawing/style";
 import { fillWords } from "../parts/choices";
 import { CountedOut } from "../parts/CountedOut";
@@ -17,6 +17,7 @@ const figure = { fontFamily: figures, textAlign: "right" } as const;
 
 /** What to squeeze out of each tube. */
 export function LayOut({ plan }: { plan: BenchPlan }) {
+  const { fill } = useColours();
   const long = (a: BenchPlan["amounts"][number]) => a.loads || a.ribbonMm;
   const longest = Math.max(...plan.amounts.map(long), 1);
   const thinned = plan.regions.some((r) => r.thinner > 0);
@@ -98,6 +99,7 @@ export function InOrder({
   onChoose: (region: number) => void;
   onMove: (region: number, to: number) => void;
 }) {
+  const { fill } = useColours();
   const { mm } = useMeasure(plan.medium);
   const open = useRef<HTMLLIElement>(null);
   useEffect(() => {

@@ -3,7 +3,7 @@ import type { BenchPlan, BenchRegion } from "../api/client";
 import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { Fade } from "../drawing/Fade";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { centreOf, originOf, scaleOf } from "../parts/sheet";
 import { shortName, SlotName } from "../drawing/SlotName";
 import { figures, grey, text } from "../drawing/style";
@@ -21,6 +21,7 @@ export function SheetFigure({
   chosen: number;
   onChoose: (region: number) => void;
 }) {
+  const { fill } = useColours();
   const { phone, type } = usePhone();
   const [focused, setFocused] = useState(-1);
   const round = plan.kind === "wheel";

@@ -5,7 +5,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as To } from "react-router";
 import { looksQuery } from "../api/queries";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { grey } from "../drawing/style";
 import { OneOf } from "../parts/Choice";
 import { familyWords } from "./words";
@@ -20,6 +20,7 @@ const none = { value: "", name: "not looked at" };
 
 /** A tube without a name: three questions about its look, and what of the library fits them. */
 export function ByLook({ onAdd }: { onAdd: (paint: string) => void }) {
+  const { fill } = useColours();
   const [family, setFamily] = useState("red");
   const [hiding, setHiding] = useState("");
   const [toward, setToward] = useState("");

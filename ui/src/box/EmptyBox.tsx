@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import type { Box as PaintBox } from "../api/client";
 import { figures, grey } from "../drawing/style";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 
 /** An empty box: three good ones to begin with. */
 export function EmptyBox({
@@ -15,6 +15,7 @@ export function EmptyBox({
   onAdd: (paints: string[]) => void;
   onPick: () => void;
 }) {
+  const { fill } = useColours();
   return (
     <Box>
       <Typography variant="subtitle1" sx={{ maxWidth: 640, color: grey.second, mb: 2 }}>

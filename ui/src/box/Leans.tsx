@@ -4,7 +4,7 @@ import type { Box as PaintBox, KeptTube, Profile } from "../api/client";
 import { nameOf } from "../parts/naming";
 import { figures, grey, text } from "../drawing/style";
 import { Setting } from "../parts/Choice";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { point } from "../drawing/polar";
 
 type Arc = PaintBox["arcs"][number];
@@ -83,6 +83,7 @@ function Dial({
   chosen?: number;
   onChoose: (t: KeptTube) => void;
 }) {
+  const { fill } = useColours();
   const turn = (degrees: number) => (-degrees / arc.span) * 78; // as the wheel turns
   const on = (radius: number, degrees: number) => point(cx, cy, radius, turn(degrees));
   const stretch = (from: number, to: number) => {
@@ -204,6 +205,7 @@ function Circle({
   chosen?: number;
   onChoose: (t: KeptTube) => void;
 }) {
+  const { fill } = useColours();
   const c = { x: 240, y: 142, r: 108 };
   const angle = (wheelHue: number) => 120 - wheelHue;
   const around = ["yellow", "orange", "red", "violet", "blue", "green"].map((word, i) => ({

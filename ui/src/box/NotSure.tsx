@@ -5,7 +5,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link as To } from "react-router";
 import { constants, type KeptTube } from "../api/client";
 import { looksQuery, nameQuery } from "../api/queries";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { grey } from "../drawing/style";
 
 /** Of what looks alike only the nearest are named. */
@@ -21,6 +21,7 @@ export function NotSure({
   onSure: () => void;
   onSettle: (paints: string[]) => void;
 }) {
+  const { fill } = useColours();
   const words = tube.content.notSure ?? "";
   const byLook = words === constants.byLook;
   const named = useQuery({

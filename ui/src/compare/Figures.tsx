@@ -3,12 +3,13 @@ import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { columnsOf, type Comparison, type Compared } from "./shapes";
 import { Word } from "../parts/Word";
 
 /** The figures of every system, a row each. */
 export function Figures({ got }: { got: Comparison }) {
+  const { fill } = useColours();
   const most = (of: (s: Compared) => number) => Math.max(1e-6, ...got.systems.map(of));
   const tubes = most((s) => s.tubes);
   const price = most((s) => s.price ?? 0);

@@ -1,6 +1,6 @@
 import { grey } from "../drawing/style";
 import { Piece } from "../drawing/Ring";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { angleOf, bins, outline, outlines, type Compared } from "./shapes";
 
 const size = 200;
@@ -22,6 +22,7 @@ export function Gyre({
   clean: number;
   band: boolean;
 }) {
+  const { fill } = useColours();
   const off = (by: number) =>
     system.reach.map((r, bin) => Math.min(1, Math.max(0, r + by * system.reachDeviation[bin]!)));
   const r = (bin: number) => inner + system.reach[bin % bins]! * (outer - inner);

@@ -5,7 +5,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, client, constants, type KeptTube, type Shown } from "../api/client";
 import { paintsQuery } from "../api/queries";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { HeldRibbons } from "../parts/HeldRibbons";
 import { plainSettings } from "../parts/choices";
 import { labWords } from "../parts/colour";
@@ -63,6 +63,7 @@ export function HeldBeside({
 
 /** A colour to begin at. */
 function Begin({ name, colour, onBegin }: { name: string; colour: Shown; onBegin: () => void }) {
+  const { fill } = useColours();
   return (
     <Box
       component="button"

@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import { grey } from "../drawing/style";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { outlines, type Compared } from "./shapes";
 
 /** The line that stands for a system. */
@@ -21,6 +21,7 @@ export function LineMark({ index, width = 40 }: { index: number; width?: number 
 
 /** The undertones of a system's paints. */
 export function Tubes({ paints }: { paints: Compared["paints"] }) {
+  const { fill } = useColours();
   return (
     <Box component="span" sx={{ display: "inline-flex", gap: "2px" }}>
       {paints.map((p) => (

@@ -2,7 +2,7 @@ import type { KeyboardEvent, PointerEvent } from "react";
 import { grey, text } from "../drawing/style";
 import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { usePhone } from "../parts/usePhone";
 import { angleOf, bins, outline, outlines, type Comparison } from "./shapes";
 
@@ -48,6 +48,7 @@ export function Overlay({
   pair: number;
   onBin: (bin: number) => void;
 }) {
+  const { fill } = useColours();
   const { phone, type } = usePhone();
   const place = (e: PointerEvent<SVGSVGElement>) => {
     const box = e.currentTarget.getBoundingClientRect();

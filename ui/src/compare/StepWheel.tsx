@@ -3,7 +3,7 @@ import { grey, text } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { value } from "../drawing/value";
 import { LineMark } from "./Marks";
 import { usePhone } from "../parts/usePhone";
@@ -28,6 +28,7 @@ export function StepWheel({
   at: number;
   onStep: (n: number) => void;
 }) {
+  const { fill } = useColours();
   const { phone, type } = usePhone();
   const ring = useRef<SVGGElement>(null);
   const filled = system.slots

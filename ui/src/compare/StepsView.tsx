@@ -6,7 +6,7 @@ import { WantIt } from "../parts/WantIt";
 import { Setting } from "../parts/Choice";
 import { figures, grey } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { Swatch } from "../drawing/Swatch";
 import { value } from "../drawing/value";
 import { LineMark } from "./Marks";
@@ -45,6 +45,7 @@ function HueRows({
   stepOf: (i: number) => number;
   onStep: (system: number, n: number) => void;
 }) {
+  const { fill } = useColours();
   const left = (hue: number) => `${((120 - hue + 15 + 720) % 360) / 3.6}%`;
   return (
     <Box sx={{ mt: 1 }}>
@@ -109,6 +110,7 @@ function NameRows({
   at: number;
   onStep: (system: number, n: number) => void;
 }) {
+  const { fill } = useColours();
   return (
     <Box sx={{ overflowX: "auto", mt: 1 }}>
       {got.systems.map((s, i) => (

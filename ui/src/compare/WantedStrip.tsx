@@ -17,7 +17,7 @@ import { figures, grey } from "../drawing/style";
 import { wantedChanged } from "../parts/WantIt";
 import { InMeasure } from "../parts/InMeasure";
 import { HowToMix, PartsBar } from "../parts/Recipe";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { Tick } from "../parts/Tick";
 import { HeldBeside } from "./HeldBeside";
 import { Swatch } from "../drawing/Swatch";
@@ -209,6 +209,7 @@ function Match({
   name: string;
   onOpen: () => void;
 }) {
+  const { fill } = useColours();
   return (
     <Box
       component="button"
@@ -268,6 +269,7 @@ const froms = {
 
 /** More colours: typed, those of a tube, or out of a file. */
 function Another({ view, onAdded }: { view: Conditions; onAdded: () => void }) {
+  const { fill } = useColours();
   const [name, setName] = useState("");
   const [look, setLook] = useState("");
   const [from, setFrom] = useState<keyof typeof froms | null>(null);

@@ -1,6 +1,6 @@
 import { useId } from "react";
 import { grey } from "./style";
-import { cut, fill } from "./screen";
+import { useColours } from "./screen";
 import type { Shown } from "./shapes";
 
 /** A paint drawn down over a white card with a black stripe: masstone on top, a wash at the foot. */
@@ -13,6 +13,7 @@ export function DrawDown({
   width: number;
   height: number;
 }) {
+  const { cut, fill } = useColours();
   const id = useId();
   const last = paint.drawdown.length - 1;
   const [from, to] = [Math.round(width * 0.6), Math.round(width * 0.82)];

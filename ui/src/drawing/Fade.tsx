@@ -1,4 +1,4 @@
-import { fill } from "./screen";
+import { useColours, type Colours } from "./screen";
 import type { Shown } from "./shapes";
 
 /** What fills a sector that is drawn out from its rim to its tip, about the middle of a wheel. */
@@ -16,6 +16,7 @@ export function Fade({
   /** From the rim to the tip, in even steps. */
   drawn: readonly Shown[];
 }) {
+  const { fill } = useColours();
   const last = drawn.length - 1;
   return (
     <radialGradient id={id} gradientUnits="userSpaceOnUse" cx={cx} cy={cy} r={outer}>
@@ -27,5 +28,5 @@ export function Fade({
 }
 
 /** The same as a background, from the left to the right. */
-export const faded = (drawn: readonly Shown[]) =>
+export const faded = (drawn: readonly Shown[], { fill }: Pick<Colours, "fill">) =>
   `linear-gradient(to right, ${drawn.map(fill).join(", ")})`;

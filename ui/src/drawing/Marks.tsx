@@ -1,5 +1,5 @@
 import { grey } from "./style";
-import { fill } from "./screen";
+import { useColours } from "./screen";
 import type { Shown, Sureness, Verdict } from "./shapes";
 
 const outline = "M9.7 1.1 C9.3 5.3 2 8 2 13 A6 6 0 0 0 14 13 C14 9 10.7 6.7 9.7 1.1Z";
@@ -69,6 +69,7 @@ export function LeanMark({
 }: {
   lean: { toward: string; degrees: number; lower: Shown; higher: Shown };
 }) {
+  const { fill } = useColours();
   const centred = lean.toward === "centred";
   const t = centred ? 0.5 : 0.5 + Math.max(-0.3, Math.min(0.3, -lean.degrees / 60));
   const [x, y] = [3 + 28 * t, 11 - 16 * t * (1 - t)];

@@ -1,4 +1,4 @@
-import { fill } from "./screen";
+import { useColours } from "./screen";
 import type { Shown } from "./shapes";
 
 /** A paint let down in even rungs, from masstone to a trace. */
@@ -12,6 +12,7 @@ export function PaintStrip({
   width?: number | "100%";
   height?: number;
 }) {
+  const { fill } = useColours();
   const width = wide === "100%" ? 160 : wide;
   const mass = width * 0.34;
   const rung = (width - mass) / (paint.ladder.length - 1);

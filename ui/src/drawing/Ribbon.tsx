@@ -1,5 +1,5 @@
 import { grey } from "./style";
-import { fill } from "./screen";
+import { useColours } from "./screen";
 import type { Shown } from "./shapes";
 
 /** A path laid straight: place is the way along it, thickness how much of the possible brightness is left. */
@@ -12,6 +12,7 @@ export function Ribbon({
   height?: number;
   middle?: boolean;
 }) {
+  const { fill } = useColours();
   const width = 364;
   const half = (retention: number) => Math.max(0.6, (retention * height) / 2);
   const y = height / 2;

@@ -1,6 +1,6 @@
 import { grey } from "./style";
 import type { Shown } from "./shapes";
-import { cut, fill } from "./screen";
+import { useColours } from "./screen";
 
 /** A patch of paint; a corner is cut where the screen shows less than the paint has, unless it is plain. */
 export function Swatch({
@@ -14,6 +14,7 @@ export function Swatch({
   height: number | string;
   width?: number | string;
 }) {
+  const { cut, fill } = useColours();
   return (
     <svg width={width} height={height} style={{ display: "block" }} aria-hidden>
       <rect width="100%" height="100%" fill={fill(colour)} />
@@ -32,6 +33,7 @@ export function Both({
   width?: number;
   height?: number;
 }) {
+  const { fill } = useColours();
   return (
     <svg width={width} height={height} aria-hidden style={{ flex: "none" }}>
       <rect width={width / 2} height={height} fill={fill(paint.masstone)} />

@@ -4,15 +4,20 @@ import type { Shown } from "./shapes";
 /** Whether this screen shows Display P3. */
 const wide = window.matchMedia("(color-gamut: p3)");
 
+/** How paints' colours are shown. */
+export type Colours = {
+  /** A paint's colour as this screen can best show it; while squinting its lightness alone. */
+  fill: (c: Shown) => string;
+  /** Whether even this screen shows less than the paint has. */
+  cut: (c: Shown) => boolean;
+};
+
+const byLightness: Colours = { fill: (c) => `lab(${c.l} 0 0)`, cut: () => false };
+const inP3: Colours = { fill: (c) => c.p3 || c.srgb, cut: (c) => !!c.clippedP3 };
+const inSRGB: Colours = { fill: (c) => c.srgb, cut: (c) => c.clipped };
+
 let squinting = false;
 const watching = new Set<() => void>();
-
-/** A paint's colour as this screen can best show it; while squinting its lightness alone. */
-export const fill = (c: Shown): string =>
-  squinting ? `lab(${c.l} 0 0)` : (wide.matches && c.p3) || c.srgb;
-
-/** Whether even this screen shows less than the paint has. */
-export const cut = (c: Shown): boolean => !squinting && (wide.matches ? !!c.clippedP3 : c.clipped);
 
 /** Shows all figures by lightness alone, or as they are again; photos by a filter of the page. */
 export function squint(on: boolean) {
@@ -23,19 +28,16 @@ export function squint(on: boolean) {
 
 const watch = (tell: () => void) => {
   watching.add(tell);
-  return () => watching.delete(tell);
+  wide.addEventListener("change", tell);
+  return () => {
+    watching.delete(tell);
+    wide.removeEventListener("change", tell);
+  };
 };
 
-/** Draws anew when one begins or ends to squint. */
+/** Whether one squints; draws anew when that begins or ends. */
 export const useSquint = () => useSyncExternalStore(watch, () => squinting);
 
-/** Draws anew when the page moves to a screen of another kind. */
-export function useScreen() {
-  return useSyncExternalStore(
-    (tell) => {
-      wide.addEventListener("change", tell);
-      return () => wide.removeEventListener("change", tell);
-    },
-    () => wide.matches,
-  );
-}
+/** How paints' colours are shown now; draws anew when one squints, or moves the page to another screen. */
+export const useColours = (): Colours =>
+  useSyncExternalStore(watch, () => (squinting ? byLightness : wide.matches ? inP3 : inSRGB));

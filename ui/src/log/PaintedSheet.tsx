@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import { Sector } from "../drawing/Ring";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { grey } from "../drawing/style";
 
 /** A sheet as it was painted: what was read at full width, what is only computed thinner. */
@@ -22,6 +22,7 @@ export function PaintedSheet({
   /** Whether what was not read is drawn thinner. */
   marked?: boolean;
 }) {
+  const { fill } = useColours();
   const wheel = kind === "wheel";
   const box = wheel ? `${-width / 2} ${-width / 2} ${width} ${height}` : `0 0 ${width} ${height}`;
   return (

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Schemas } from "../api/client";
 import { Drop } from "../drawing/Marks";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { figures, grey } from "../drawing/style";
 import { value } from "../drawing/value";
 import { VisuallyHidden } from "../parts/VisuallyHidden";
@@ -69,6 +69,7 @@ export function Places({ of }: { of: Place[] }) {
 }
 
 function Row({ place: p, expected, many }: { place: Place; expected: boolean; many: boolean }) {
+  const { fill } = useColours();
   const odd = !!p.dry && !p.asComputed && !p.doubt;
   const [slot, paint] = p.label.split(", ");
   return (

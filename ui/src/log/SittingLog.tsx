@@ -10,7 +10,7 @@ import { Missing } from "../app/Missing";
 import { AskFirst } from "../parts/AskFirst";
 import { colourFiles, TakeAlong } from "../parts/TakeAlong";
 import { Shell } from "../app/Shell";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { grey } from "../drawing/style";
 import { Waiting } from "../parts/Waiting";
 import { AtHand } from "../parts/holding";
@@ -150,6 +150,7 @@ function failedWords(journal: Schemas["SittingJournal"]): string {
 
 /** Steps that jump as they were painted, and the recipe that stands half way. */
 function Jumps({ of }: { of: Schemas["PaintedJump"][] }) {
+  const { fill } = useColours();
   if (of.length === 0) return null;
   return (
     <Box component="ul" aria-label="jumps" sx={{ m: 0, mt: 1.5, p: 0, listStyle: "none" }}>

@@ -7,7 +7,7 @@ import { useEffect, useRef, useState } from "react";
 import { Link as To } from "react-router";
 import { answer, client, type Profile, type Schemas } from "../api/client";
 import { mineQuery, restoringQuery } from "../api/queries";
-import { outbox } from "../api/waiting";
+import { countOf } from "../api/outbox";
 import { Shell } from "../app/Shell";
 import { grey } from "../drawing/style";
 import { FileButton } from "../parts/FileButton";
@@ -102,8 +102,7 @@ function useBreakOff() {
 function SaveBackup({ mine }: { mine: Schemas["Belongings"] | undefined }) {
   const [bytes, setBytes] = useState(0);
   const off = useBreakOff();
-  useOutbox();
-  const waits = outbox.count().waiting > 0;
+  const waits = countOf(useOutbox().lines).waiting > 0;
   const save = useMutation({
     mutationFn: async () => {
       setBytes(0);

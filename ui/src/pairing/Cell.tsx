@@ -10,7 +10,7 @@ import { Setting } from "../parts/Choice";
 import { figures, grey } from "../drawing/style";
 import { Drop, PairArrow } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { Both, Swatch } from "../drawing/Swatch";
 import { Value } from "../parts/Value";
 import type { Marks } from "./useMarks";
@@ -87,6 +87,7 @@ export function Cell({
   guesses: Guesses;
   onOpen: () => void;
 }) {
+  const { fill } = useColours();
   const [a, b] = [paints.get(pair.a)!, paints.get(pair.b)!];
   const mark = marks.markOf(pair);
   const parted = !pair.agrees;

@@ -5,7 +5,7 @@ import { useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { PairingOfBoth, Pairings } from "../api/client";
 import { figures, grey, text } from "../drawing/style";
 import { dashes, Drop } from "../drawing/Marks";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { keyOf } from "../parts/naming";
 import { usePhone } from "../parts/usePhone";
 import { ruleWords } from "./words";
@@ -25,6 +25,7 @@ export function MudMap({
   covered: (p: PairingOfBoth) => boolean;
   onOpen: (p: PairingOfBoth) => void;
 }) {
+  const { fill } = useColours();
   const { phone } = usePhone();
   const list = got.paints;
   const [zoom, setZoom] = useState(

@@ -2,12 +2,13 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Counted, Portion } from "../api/client";
 import { figures, grey } from "../drawing/style";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { HowToMix } from "./Recipe";
 import { Word } from "./Word";
 
 /** Amounts side by side: dabs at true size, everything else in figures. */
 export function Amounts({ of, dabs, mm }: { of: Portion[]; dabs: boolean; mm: number }) {
+  const { fill } = useColours();
   return (
     <Box sx={{ display: "flex", flexWrap: "wrap", gap: 2.5, alignItems: "flex-end" }}>
       {of.map((t) => (
@@ -61,6 +62,7 @@ function Dab({ across, mm, colour }: { across: number; mm: number; colour: strin
 
 /** A recipe counted out: what is let down first, the amounts, and how near that comes. */
 export function CountedOut({ counted, mm }: { counted: Counted; mm: number }) {
+  const { fill } = useColours();
   const dabs = counted.measure === "dabs";
   return (
     <Box

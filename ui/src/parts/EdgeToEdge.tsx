@@ -6,7 +6,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
 import { edgesQuery } from "../api/queries";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { figures, grey } from "../drawing/style";
 import type { Thing } from "./holding";
 import { Tabs } from "./Tabs";
@@ -89,6 +89,7 @@ export function EdgeToEdge({
 
 /** The rows, butted: of one colour each left and right, of several one above the other. */
 function Edges({ pairs, at, onAt }: { pairs: Pair[]; at: number; onAt: (at: number) => void }) {
+  const { fill } = useColours();
   if (pairs.length === 1) {
     const { one, other } = pairs[0]!;
     return (

@@ -4,7 +4,7 @@ import Typography from "@mui/material/Typography";
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import type { Schemas } from "../api/client";
 import { Drop } from "../drawing/Marks";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { OneOf } from "./Choice";
 import { Tick } from "./Tick";
 import { grey } from "../drawing/style";
@@ -84,6 +84,7 @@ export function MudTrack({
   onSet: (e: Expecting) => void;
   height?: number;
 }) {
+  const { fill } = useColours();
   const way = useRef<HTMLDivElement>(null);
   const at = value.mud && !value.mud.nowhere ? value.mud.at : null;
   const set = (x: number) =>

@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import type { Shown } from "../drawing/shapes";
 import { figures, grey } from "../drawing/style";
 
@@ -81,6 +81,7 @@ export function FileRows({ rows, onToggle }: { rows: FileRow[]; onToggle: (row: 
 }
 
 function Chips({ of }: { of: Shown[] }) {
+  const { fill } = useColours();
   const width = 22 * Math.max(1, of.length);
   return (
     <svg width={width} height={22} aria-hidden style={{ flex: "none" }}>

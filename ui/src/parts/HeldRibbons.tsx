@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useId, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { grey } from "../drawing/style";
 import type { Held } from "./useRibbons";
 
@@ -22,6 +22,7 @@ const nearest = (stops: Stop[], off: number) =>
 
 /** One ribbon, drawn through its place so far that the held colour lies in its middle. */
 function Drawn({ of, off, held }: { of: Held["ribbons"][number]; off: number; held: number }) {
+  const { fill } = useColours();
   const id = useId();
   const x = (stop: Stop) => (drawn.width / 2) * (1 + (stop.off - held) / off);
   const [first, last] = [of.stops[0]!, of.stops.at(-1)!];
@@ -77,6 +78,7 @@ export function HeldRibbons({
   height?: number;
   onMove: (lab: Stop["lab"]) => void;
 }) {
+  const { fill } = useColours();
   const [moved, setMoved] = useState<{ of: Held; ribbon: number; by: number }>();
   const drag = useRef<{ x: number; by: number; width: number }>(undefined);
   const { ribbons, middle, says, asAimed } = data;

@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import { Piece } from "../drawing/Ring";
 import { point } from "../drawing/polar";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { grey } from "../drawing/style";
 
 type Way = Schemas["Way"];
@@ -15,6 +15,7 @@ const gap = 15;
 
 /** The small wheel of a system: between its roles the ribbon of the two paints that face each other. */
 export function SystemRing({ ways, pointed }: { ways: (Way | undefined)[]; pointed: Way[] }) {
+  const { fill } = useColours();
   const shown = ways.map((w, k) => pointed.find((p) => p.section === k) ?? w);
   return (
     <svg

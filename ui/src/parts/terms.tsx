@@ -5,7 +5,6 @@ import type { Paint } from "../api/client";
 import { paintsQuery } from "../api/queries";
 import { Drop, LeanMark, StrengthMark } from "../drawing/Marks";
 import { PaintStrip } from "../drawing/PaintStrip";
-import { useSquint } from "../drawing/screen";
 import { grey } from "../drawing/style";
 import { Both, Swatch } from "../drawing/Swatch";
 import { plainSettings } from "./choices";
@@ -15,7 +14,6 @@ export type Term = { word: string; says: string; picture: ReactNode };
 /** A paint of the library, drawn in some way. */
 function Of({ paint, draw }: { paint: string; draw: (p: Paint) => ReactNode }) {
   const paints = useQuery(paintsQuery(plainSettings));
-  useSquint(); // it stands outside of what draws anew
   const p = paints.data?.find((x) => x.id === paint);
   return p ? draw(p) : null;
 }

@@ -11,7 +11,6 @@ import { ColourField } from "../parts/ColourField";
 import { Value } from "../parts/Value";
 import { figures, grey } from "../drawing/style";
 import { Swatch } from "../drawing/Swatch";
-import { useSquint } from "../drawing/screen";
 import { Corrected } from "./Corrected";
 import { plainParts } from "./parts";
 import { asked } from "./usePiles";
@@ -33,7 +32,6 @@ export const Overshot = memo(function Overshot({
   sample: number;
   called: (ref: string) => string;
 }) {
-  useSquint();
   const [a, setA] = useState("");
   const [b, setB] = useState("");
   const [look, setLook] = useState("");

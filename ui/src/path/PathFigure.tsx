@@ -5,7 +5,7 @@ import type { Pair, Schemas } from "../api/client";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { figures, grey, text } from "../drawing/style";
-import { fill, useSquint } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { usePhone } from "../parts/usePhone";
 import { nearest, placesOf } from "./along";
 
@@ -252,7 +252,7 @@ const Still = memo(function Still({
   width: number;
   hatch: string;
 }) {
-  useSquint();
+  const { fill } = useColours();
   const X = scaleLinear([0, 1], [edge, width - edge]);
   const way = placesOf(pair, taint).map((p, i) => ({ ...p, at: pair.samples[i]!.at }));
   const middle = (rows.under[0] + rows.under[1]) / 2;

@@ -1,6 +1,6 @@
 import type { Pair } from "../api/client";
 import { grey } from "../drawing/style";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { point } from "../drawing/polar";
 
 const size = 200;
@@ -8,6 +8,7 @@ const reach = 0.3;
 
 /** The way of the undertones in the plane of hue and chroma: the middle is grey, the painter's circle with yellow up. */
 export function Plane({ pair, sample }: { pair: Pair; sample: number }) {
+  const { fill } = useColours();
   const c = size / 2;
   const at = (i: number) => {
     const s = pair.samples[i]!;

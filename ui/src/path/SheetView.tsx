@@ -11,7 +11,7 @@ import { keyOf } from "../parts/naming";
 import { figures, grey } from "../drawing/style";
 import { joined, listIn, relisted, useAddress, without } from "../parts/useAddress";
 import { Drop } from "../drawing/Marks";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { nearest } from "./along";
 
 const mostStacked = 8;
@@ -102,6 +102,7 @@ export function SheetView({
 
 /** Both tubes and the steps between them, side by side, each over its ladder. */
 function Strip({ way }: { way: Pair }) {
+  const { fill } = useColours();
   const ends = [way.samples[0]!, way.samples[way.samples.length - 1]!];
   const columns = [
     { at: 0, m: ends[0]! },

@@ -3,7 +3,7 @@ import Typography from "@mui/material/Typography";
 import { useState, type ReactNode } from "react";
 import type { Counted, Sitting } from "../api/client";
 import { faded } from "../drawing/Fade";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { aboveRail, grey, screens } from "../drawing/style";
 import { Amounts } from "../parts/CountedOut";
 import { HowToMix } from "../parts/Recipe";
@@ -17,6 +17,7 @@ import type { Done } from "./useSitting";
 
 /** The colour aimed at, wet and dry. */
 function Aim({ sitting, region }: { sitting: Sitting; region: number }) {
+  const { fill } = useColours();
   const place = sitting.places[region]!;
   return (
     <Box sx={{ display: "flex", flex: "none" }}>
@@ -25,7 +26,7 @@ function Aim({ sitting, region }: { sitting: Sitting; region: number }) {
           <Box
             sx={{
               height: 54,
-              background: place.drawn ? faded(place.drawn[state]) : fill(place[state]),
+              background: place.drawn ? faded(place.drawn[state], { fill }) : fill(place[state]),
             }}
           />
           <Typography variant="caption" component="p">

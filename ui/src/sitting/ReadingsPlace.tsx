@@ -11,7 +11,7 @@ import { useServerNow } from "../api/serverClock";
 import { newId } from "../api/writing";
 import { Missing } from "../app/Missing";
 import { Shell } from "../app/Shell";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { figures, grey } from "../drawing/style";
 import { useAddress } from "../parts/useAddress";
 import { Waiting } from "../parts/Waiting";
@@ -164,6 +164,7 @@ const sources = { photo: "photo", eye: "eye", instrument: "meter" } as Record<st
 
 /** Each place as computed and as it was read, the last reading of each state; earlier ones are kept. */
 function Kept({ sitting, reads }: { sitting: Sitting; reads: Schemas["SittingReads"] }) {
+  const { fill } = useColours();
   const { readings, tests } = reads;
   const last = (slot: string, wet: boolean) =>
     readings.filter((r) => r.slot === slot && r.wet === wet).at(-1);

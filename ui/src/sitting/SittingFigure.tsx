@@ -3,7 +3,7 @@ import type { BenchRegion, Sitting } from "../api/client";
 import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { Fade } from "../drawing/Fade";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { shortName, SlotName } from "../drawing/SlotName";
 import { figures, grey, text } from "../drawing/style";
 import { slotName } from "../parts/naming";
@@ -28,6 +28,7 @@ export function SittingFigure({
   chosen: number;
   onChoose: (region: number) => void;
 }) {
+  const { fill } = useColours();
   const { phone, type } = usePhone();
   const [focused, setFocused] = useState(-1);
   const { plan, places } = sitting;

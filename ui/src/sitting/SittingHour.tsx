@@ -1,7 +1,7 @@
 import type { Theme } from "@mui/material/styles";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import type { Sitting } from "../api/client";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { figures, grey, text } from "../drawing/style";
 import { slotName } from "../parts/naming";
 import { usePhone } from "../parts/usePhone";
@@ -12,6 +12,7 @@ const minute = 60000;
 
 /** The hour as it was and will be: what is painted in full colour, what is planned faint, the line is now. */
 export function SittingHour({ sitting, now }: { sitting: Sitting; now: number }) {
+  const { fill } = useColours();
   const narrow = useMediaQuery((t: Theme) => t.breakpoints.down("md"));
   const { phone, wide } = usePhone();
   const width = phone ? wide : narrow ? 660 : 1140;

@@ -11,7 +11,7 @@ import { Shell } from "../app/Shell";
 import { Notice } from "../app/Notice";
 import { washes } from "../parts/naming";
 import { MayAsk } from "../parts/InTubes";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { grey } from "../drawing/style";
 import { OneOf } from "../parts/Choice";
 import { Reminder } from "../parts/Reminder";
@@ -398,6 +398,7 @@ function LaidOut({
   /** All of it was painted as it was planned, away from here. */
   onAll: (() => void) | undefined;
 }) {
+  const { fill } = useColours();
   return (
     <Box component="section" aria-label="lay out">
       <Typography component="h2" sx={{ fontSize: 40, lineHeight: 1.1, fontWeight: 500 }}>
@@ -454,6 +455,7 @@ function Another({
   onChoose: (region: number) => void;
   onBack: () => void;
 }) {
+  const { fill } = useColours();
   const left = sitting.plan.regions.flatMap((r, i) =>
     i !== next && (isLeft(sitting.places[i]!) || sitting.places[i]!.coats === 0) ? [{ r, i }] : [],
   );
@@ -503,6 +505,7 @@ function Paused({
   now: number;
   onResume: (empty: Done[]) => void;
 }) {
+  const { fill } = useColours();
   const [empty, setEmpty] = useState<number[]>([]);
   const wells = sitting.wells.flatMap((w, i) =>
     w.region >= 0 && (w.lasts === 0 || w.lasts > now) ? [{ ...w, well: i + 1 }] : [],

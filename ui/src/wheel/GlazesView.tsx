@@ -9,7 +9,7 @@ import type { Glazes, Paint, Settings, Selection, Wheel } from "../api/client";
 import { glazesQuery, type Glazing } from "../api/queries";
 import { OneOf } from "../parts/Choice";
 import { grey, text } from "../drawing/style";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
 import { usePhone } from "../parts/usePhone";
@@ -187,6 +187,7 @@ function Stack({ glazes }: { glazes: Glazes }) {
 
 /** Outer rim glazed, inner rim mixed in one film of the same thickness. */
 function GlazedWheel({ glazes }: { glazes: Glazes }) {
+  const { fill } = useColours();
   const c = 215;
   const { phone, type } = usePhone();
   return (

@@ -6,7 +6,7 @@ import { shortName, SlotName } from "../drawing/SlotName";
 import { figures, grey, placeHeight, text } from "../drawing/style";
 import { Drop } from "../drawing/Marks";
 import { Fade } from "../drawing/Fade";
-import { cut, fill, useSquint } from "../drawing/screen";
+import { useColours, useSquint } from "../drawing/screen";
 import { usePhone } from "../parts/usePhone";
 import { Piece, Sector } from "../drawing/Ring";
 import { point } from "../drawing/polar";
@@ -178,6 +178,7 @@ function SlotMark({
   onChoose: () => void;
   onOpen: () => void;
 }) {
+  const { cut, fill } = useColours();
   const middle = 30 * slot.index;
   const out = chosen ? 10 : 0;
   const place = { centre, from: middle - 15, to: middle + 15, gap: 2.8 };
@@ -298,6 +299,7 @@ function Laid({
   drawn?: Slot["drawn"];
   colour: Slot["asPainted"];
 } & Omit<Parameters<typeof Sector>[0], "fill">) {
+  const { fill } = useColours();
   return (
     <>
       {drawn && (
@@ -445,6 +447,7 @@ function Middles({
   neutrals: NonNullable<Wheel["neutrals"]>;
   onChoose: (slot: number) => void;
 }) {
+  const { fill } = useColours();
   return (
     <g aria-label="neutral middles">
       {neutrals.flatMap((n) =>
@@ -548,6 +551,7 @@ function ShortLabel({
 
 /** One section's undertones: thickness is how much of the possible brightness is left. */
 function Ribbon({ section, start, turn }: { section: Section; start: number; turn: 1 | -1 }) {
+  const { fill } = useColours();
   const inner = (retention: number) => band.outer - Math.max(1.2, band.thick * retention);
   return (
     <g>

@@ -23,7 +23,7 @@ import { Waiting } from "../parts/Waiting";
 import { WheelMenu } from "../parts/WheelMenu";
 import { Tabs } from "../parts/Tabs";
 import { Drop } from "../drawing/Marks";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { ChoicesBar } from "./ChoicesBar";
 import { CoverCard } from "./CoverCard";
 import { Evenness } from "./Evenness";
@@ -439,6 +439,7 @@ function calledSo(called: string[] | undefined, home: number, name: string) {
 
 /** The tubes of the wheel in the bar. */
 function Primaries({ wheel, onOpen }: { wheel?: Wheel; onOpen: (slot: number) => void }) {
+  const { fill } = useColours();
   const marks = (wheel?.slots ?? [])
     .filter((s) => s.role && !s.empty)
     .sort((a, b) => a.home - b.home);

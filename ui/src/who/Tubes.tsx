@@ -6,7 +6,7 @@ import { useQueries, useQuery } from "@tanstack/react-query";
 import { useDeferredValue } from "react";
 import { answer, client, type Schemas } from "../api/client";
 import { nameQuery } from "../api/queries";
-import { fill } from "../drawing/screen";
+import { useColours } from "../drawing/screen";
 import { grey } from "../drawing/style";
 
 export type Sold = Schemas["NamedSet"]["sold"];
@@ -36,6 +36,7 @@ export function TubesField({
   sold: Sold;
   onText: (text: string, sold: Sold) => void;
 }) {
+  const { fill } = useColours();
   const sets = useQuery({
     queryKey: ["named sets"],
     queryFn: () => answer(client.GET("/api/names/sets")),

@@ -120,6 +120,7 @@ export function WhoPage({
 
 /** What waits in this browser for painters who are not signed in. */
 function WaitingForThem({ gone }: { gone: number | undefined }) {
+  "use no memo"; // what is drawn lies in the browser's storage
   useOutbox();
   return [...outbox.waitingFor()].map(([id, n]) =>
     id === gone ? (
