@@ -261,6 +261,9 @@ func headers(c fiber.Ctx) error {
 	} {
 		c.Set(name, value)
 	}
+	if c.Path() == shownAt || strings.HasPrefix(c.Path(), "/api/") {
+		c.Set("X-Robots-Tag", "noindex, nofollow")
+	}
 	return c.Next()
 }
 

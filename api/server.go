@@ -121,6 +121,7 @@ func (s *Server) Beside(o Options) *Server {
 	srv.comparisonRoutes()
 	srv.ownRoutes()
 	srv.backupRoutes()
+	srv.showingRoutes()
 	nameEnumerations(srv.api.OpenAPI())
 	if o.Listener != Home {
 		srv.docs()

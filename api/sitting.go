@@ -125,7 +125,12 @@ func (s *Server) changes(ctx context.Context, _ *struct{}) (*huma.StreamResponse
 		request, _ := ctx.Value(requestKey{}).(*fasthttp.RequestCtx)
 		request.SetBodyStreamWriter(func(w *bufio.Writer) {
 			defer stop()
-			s.stream(w, told)
+			s.stream(w, told, streamTime, func(sitting int64) (string, bool) {
+				if sitting == 0 {
+					return "all", true
+				}
+				return strconv.FormatInt(sitting, 10), true
+			})
 		})
 	}}, nil
 }
@@ -151,10 +156,10 @@ const (
 	streamWait = 300 * time.Millisecond
 )
 
-// stream tells a browser of changes until it goes away, the time is over or the server
-// stops; the browser then asks again.
-func (s *Server) stream(w *bufio.Writer, told <-chan int64) {
-	end, beat := time.NewTimer(streamTime), time.NewTicker(streamBeat)
+// stream tells a browser of changes, in words, until those say that there are no more, it goes away, so long has passed or
+// the server stops; the browser then asks again.
+func (s *Server) stream(w *bufio.Writer, told <-chan int64, long time.Duration, inWords func(told int64) (words string, more bool)) {
+	end, beat := time.NewTimer(long), time.NewTicker(streamBeat)
 	defer end.Stop()
 	defer beat.Stop()
 	say := func(what string) bool {
@@ -166,12 +171,9 @@ func (s *Server) stream(w *bufio.Writer, told <-chan int64) {
 	}
 	for {
 		select {
-		case sitting := <-told:
-			in := strconv.FormatInt(sitting, 10)
-			if sitting == 0 {
-				in = "all"
-			}
-			if !say("data: " + in + "\n\n") {
+		case of := <-told:
+			words, more := inWords(of)
+			if !say("data: "+words+"\n\n") || !more {
 				return
 			}
 		case <-beat.C:

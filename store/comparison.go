@@ -41,6 +41,14 @@ func (s *Store) Comparisons(ctx context.Context, painter int64) ([]Comparison, e
 	return out, err
 }
 
+// Comparison finds one that a painter kept.
+func (s *Store) Comparison(ctx context.Context, painter, id int64) (c Comparison, err error) {
+	err = s.with(ctx, func(db *gorm.DB) error {
+		return known(db.Where("id = ? and painter_id = ?", id, painter).Take(&c).Error)
+	})
+	return c, err
+}
+
 // checked has words that can be kept; they are checked where they are kept, by
 // whichever way they came.
 func (c Comparison) checked() (Comparison, error) {

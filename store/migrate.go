@@ -743,6 +743,57 @@ var migrations = []*gormigrate.Migration{
 		},
 		Rollback: func(tx *gorm.DB) error { return tx.Exec(`drop table lanes, jobs`).Error },
 	},
+	{
+		// What is shown to others. Whoever looks on is told of changes by triggers, so that none is left out.
+		ID: "202612-showings",
+		Migrate: func(tx *gorm.DB) error {
+			if err := tx.Exec(`
+				alter table comparisons add unique (id, painter_id);
+				create table showings (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					token_hash bytea not null unique,
+					kind text not null,
+					wheel_id bigint,
+					comparison_id bigint,
+					called text not null,
+					medium text not null,
+					light text not null,
+					judged text not null,
+					notes boolean not null,
+					prices boolean not null,
+					name boolean not null,
+					live boolean not null,
+					kept bytea,
+					ends_at timestamptz,
+					created_at timestamptz not null default now(),
+					foreign key (wheel_id, painter_id) references wheels (id, painter_id) on delete cascade,
+					foreign key (comparison_id, painter_id) references comparisons (id, painter_id) on delete cascade
+				);
+				create index showings_painter on showings (painter_id, id);
+				create index showings_wheel on showings (wheel_id, painter_id);
+				create index showings_comparison on showings (comparison_id, painter_id);
+				create function tell_shown() returns trigger language plpgsql as $$
+				begin
+					if tg_table_name = 'showings' or exists (select from showings where painter_id = new.painter_id) then
+						perform pg_notify('` + shown + `', coalesce(new.painter_id, old.painter_id)::text);
+					end if;
+					return null;
+				end $$;
+				create trigger tell_shown after delete on showings for each row execute function tell_shown();`).Error; err != nil {
+				return err
+			}
+			for _, table := range []string{"wheels", "tubes", "comparisons"} {
+				if err := tx.Exec("create trigger tell_shown after insert or update on " + table + " for each row execute function tell_shown()").Error; err != nil {
+					return err
+				}
+			}
+			return nil
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`drop table showings; drop function tell_shown cascade; alter table comparisons drop constraint comparisons_id_painter_id_key`).Error
+		},
+	},
 }
 
 // lasting are the tables whose rows have a lasting id, and what has each once: a painter, or the one thing
@@ -878,7 +929,7 @@ func (s *Store) pending(ctx context.Context, table string) (bool, error) {
 
 // rows are all things that are kept, for what their tables must look like.
 var rows = []any{
-	Painter{}, Session{}, DeviceCode{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{}, PutAside{}, WorkedPlan{}, PrintedPlan{}, Upload{}, UploadPiece{}, GoneSession{}, Attempt{},
+	Painter{}, Session{}, DeviceCode{}, System{}, Wheel{}, WheelVersion{}, Tube{}, TubeVersion{}, BoxChange{}, Prediction{}, PairMark{}, Round{}, PairGuess{}, WantedColour{}, Comparison{}, Sitting{}, SittingEvent{}, SittingPhoto{}, SittingReading{}, Taking{}, TakenStrength{}, PutAside{}, WorkedPlan{}, PrintedPlan{}, Upload{}, UploadPiece{}, GoneSession{}, Attempt{}, Showing{},
 }
 
 // shapes is what GORM knows of rows.

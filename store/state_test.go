@@ -56,7 +56,7 @@ func opened(t *testing.T, address string) *store.Store {
 func TestADatabaseThatIsNotAsItMustBeIsNotUsed(t *testing.T) {
 	for says, spoil := range map[string]string{
 		"by a newer Gyrophane (209901-easel, 209902-easel-narrows)": "insert into migrations (id) values ('209901-easel'), ('209902-easel-narrows')",
-		"missing in the database: the table comparisons":            "drop table comparisons",
+		"missing in the database: the table pair_marks":             "drop table pair_marks",
 		"missing in the database: the column tubes.note":            "alter table tubes drop column note",
 		"the column painters.warm_blue, the table predictions":      "drop table predictions; alter table painters drop column warm_blue",
 		"missing in the database: the column sessions.token_hash":   "alter table sessions rename column token_hash to hash",

@@ -31,6 +31,7 @@ type Studio struct {
 	shelf      *lru.Cache[shelfKey, OnShelf]
 	told       *lru.Cache[shelfKey, SittingJournal]
 	watchers   watchers
+	lookingOn  watchers // of what is shown
 	explaining *explaining
 	planner    Planner
 	jobs       *jobs.Queue // nil where this process has none
@@ -47,6 +48,7 @@ func New(s *store.Store) *Studio {
 	return &Studio{
 		store:      s,
 		watchers:   watchers{listen: s.Listen},
+		lookingOn:  watchers{listen: listenShown(s)},
 		tubes:      cache[tubeKey, Tube](mostTubes),
 		tables:     cache[string, *reach.Table](mostTables),
 		matches:    cache[matchKey, reach.Match](mostMatches),

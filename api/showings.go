@@ -1,0 +1,305 @@
+package api
+
+import (
+	"bufio"
+	"cmp"
+	"context"
+	"crypto/rand"
+	"encoding/json"
+	"errors"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/valyala/fasthttp"
+
+	"gyrophane/store"
+	"gyrophane/studio"
+	"gyrophane/wire"
+)
+
+// Exhibit is what others see of a thing that a painter shows.
+type Exhibit struct {
+	Kind       string           `json:"kind" enum:"wheel,comparison,box"`
+	Called     string           `json:"called" doc:"what is shown, by its name"`
+	By         string           `json:"by,omitempty" doc:"the painter, who wants to be named"`
+	AsOf       *time.Time       `json:"asOf" doc:"the day that it is shown as of; null where it is shown as it is now"`
+	Wheel      *wire.Wheel      `json:"wheel,omitempty"`
+	Comparison *wire.Comparison `json:"comparison,omitempty"`
+	Note       string           `json:"note,omitempty" doc:"of a comparison"`
+	Decision   string           `json:"decision,omitempty" doc:"of a comparison"`
+	Box        []ExhibitedTube  `json:"box,omitempty" doc:"in hue order"`
+	Cautions   string           `json:"cautionNotice,omitempty" doc:"of a box: what goes before every caution"`
+}
+
+// ExhibitedTube is a tube as others see it.
+type ExhibitedTube struct {
+	Called string    `json:"called" doc:"its nickname, or the paint's name"`
+	Paint  wire.Tube `json:"paint"`
+	Note   string    `json:"note,omitempty"`
+	Price  *float64  `json:"price,omitempty" doc:"in the painter's own money"`
+	TubeML *float64  `json:"tubeMl,omitempty" doc:"millilitres in the tube"`
+}
+
+// shownAt is the page of whatever is shown. Its token comes behind a #, which no browser tells a server.
+const shownAt = "/shown"
+
+// exhibitShape is the version of the shape that an exhibit is kept in.
+const exhibitShape = 1
+
+// keptExhibit is what is kept of something that is shown as of a day.
+type keptExhibit struct {
+	Shape   int     `json:"shape"`
+	Exhibit Exhibit `json:"exhibit"`
+}
+
+// Showing is something that a painter shows to others.
+type Showing struct {
+	ID     int64      `json:"id"`
+	Kind   string     `json:"kind" enum:"wheel,comparison,box"`
+	Thing  int64      `json:"thing,omitempty" doc:"id of what is shown; none of the box"`
+	Called string     `json:"called" doc:"what is shown, by its name when the showing was made"`
+	Live   bool       `json:"live" doc:"it is seen as it is now; else as it was when it was made"`
+	Notes  bool       `json:"notes"`
+	Prices bool       `json:"prices"`
+	Name   bool       `json:"name"`
+	Made   time.Time  `json:"made"`
+	Ends   *time.Time `json:"ends" doc:"null where it stays until it is taken back"`
+}
+
+// MadeShowing is a showing with the token that its address ends in, which is not told again.
+type MadeShowing struct {
+	Showing
+	Token string `json:"token"`
+}
+
+type newShowingInput struct {
+	Look
+	Body struct {
+		Kind   string `json:"kind" enum:"wheel,comparison,box"`
+		Thing  int64  `json:"thing,omitempty" minimum:"1" doc:"id of what is shown; none of the box"`
+		Live   bool   `json:"live" doc:"to be seen as it is at the time; else as it is now"`
+		Notes  bool   `json:"notes,omitempty"`
+		Prices bool   `json:"prices,omitempty"`
+		Name   bool   `json:"name,omitempty"`
+		Hours  int    `json:"hours,omitempty" minimum:"1" maximum:"8784" doc:"until it ends by itself; until it is taken back when left out"`
+	}
+}
+
+// newShowing begins to show something to whoever has the address.
+func (s *Server) newShowing(ctx context.Context, in *newShowingInput) (*struct{ Body MadeShowing }, error) {
+	if _, err := in.view(); err != nil {
+		return nil, err
+	}
+	b := in.Body
+	one := store.Showing{Kind: b.Kind, Medium: in.Medium, Light: in.Light, Judged: in.Judged, Notes: b.Notes, Prices: b.Prices, Name: b.Name, Live: b.Live}
+	switch b.Kind {
+	case store.ShowsWheel:
+		one.WheelID = &b.Thing
+	case store.ShowsComparison:
+		one.ComparisonID = &b.Thing
+	}
+	if b.Hours > 0 {
+		ends := s.store.Now().Add(time.Duration(b.Hours) * time.Hour)
+		one.EndsAt = &ends
+	}
+	seen, err := s.look(ctx, one)
+	if err != nil {
+		return nil, err
+	}
+	if !b.Live {
+		now := s.store.Now()
+		seen.AsOf = &now
+		if one.Kept, err = json.Marshal(keptExhibit{exhibitShape, seen}); err != nil {
+			return nil, err
+		}
+	}
+	one.Called = seen.Called
+	token := rand.Text()
+	if one, err = s.store.NewShowing(ctx, painter(ctx).ID, token, one); err != nil {
+		return nil, err
+	}
+	return &struct{ Body MadeShowing }{MadeShowing{showingOf(one), token}}, nil
+}
+
+func showingOf(one store.Showing) Showing {
+	return Showing{ID: one.ID, Kind: one.Kind, Thing: one.Thing(), Called: one.Called, Live: one.Live, Notes: one.Notes, Prices: one.Prices, Name: one.Name, Made: one.CreatedAt, Ends: one.EndsAt}
+}
+
+// look is what is seen of a showing of the painter of the context, as it is now; nothing is seen that is not put in here.
+func (s *Server) look(ctx context.Context, one store.Showing) (out Exhibit, err error) {
+	out = Exhibit{Kind: one.Kind}
+	p := painter(ctx)
+	if one.Name {
+		out.By = p.Name
+	}
+	as := Look{Medium: one.Medium, Light: one.Light, Judged: one.Judged}
+	switch one.Kind {
+	case store.ShowsWheel:
+		var w store.Wheel
+		if w, err = s.store.Wheel(ctx, p.ID, one.Thing()); err != nil {
+			return out, err
+		}
+		q := &WheelQuery{Look: as, Wheel: w.ID}
+		q.Body.System, q.Body.Choices = wire.SelectionOf(w.Snapshot.System), wire.ChoicesOf(w.Settings.Choices)
+		built, err := s.build(ctx, q)
+		out.Called, out.Wheel = w.Name, &built
+		return out, err
+	case store.ShowsComparison:
+		var c store.Comparison
+		if c, err = s.store.Comparison(ctx, p.ID, one.Thing()); err != nil {
+			return out, err
+		}
+		got, err := s.compare(ctx, &ComparedQuery{Look: as, Wheels: store.WheelsOf(c.Address)})
+		if err != nil {
+			return out, err
+		}
+		var names []string
+		for _, system := range got.Body.Systems {
+			names = append(names, system.Name)
+		}
+		out.Called, out.Comparison = strings.Join(names, " beside "), &got.Body
+		if one.Notes {
+			out.Note, out.Decision = c.Note, c.Decision
+		}
+		return out, nil
+	default:
+		got, err := s.box(ctx, &as)
+		if err != nil {
+			return out, err
+		}
+		out.Called, out.Cautions, out.Box = "A box of paints", got.Body.CautionNotice, []ExhibitedTube{}
+		for _, t := range got.Body.Tubes {
+			tube := ExhibitedTube{Called: cmp.Or(t.Content.Nickname, t.Paint.Name), Paint: t.Paint}
+			if one.Notes {
+				tube.Note = t.Content.Note
+			}
+			if one.Prices {
+				tube.Price, tube.TubeML = t.Content.Price, t.Content.TubeML
+			}
+			out.Box = append(out.Box, tube)
+		}
+		return out, nil
+	}
+}
+
+// showings are what the painter shows now.
+func (s *Server) showings(ctx context.Context, _ *struct{}) (*struct{ Body []Showing }, error) {
+	kept, err := s.store.Showings(ctx, painter(ctx).ID)
+	out := &struct{ Body []Showing }{[]Showing{}}
+	for _, one := range kept {
+		out.Body = append(out.Body, showingOf(one))
+	}
+	return out, err
+}
+
+func (s *Server) dropShowing(ctx context.Context, in *ThingID) (*struct{ Body []Showing }, error) {
+	if err := s.store.DropShowing(ctx, painter(ctx).ID, in.ID); err != nil {
+		return nil, err
+	}
+	return s.showings(ctx, nil)
+}
+
+// Showable says what others see of a thing before it is shown.
+type Showable struct {
+	Seen   []string `json:"seen" doc:"always"`
+	Notes  string   `json:"notes,omitempty" doc:"where the painter wants it; none where it has none"`
+	Prices string   `json:"prices,omitempty" doc:"where the painter wants it"`
+	Name   string   `json:"name" doc:"where the painter wants it"`
+	Never  string   `json:"never" doc:"what is not seen in any case"`
+}
+
+type showableInput struct {
+	Kind string `path:"kind" enum:"wheel,comparison,box" doc:"of the thing"`
+}
+
+func (s *Server) showable(_ context.Context, in *showableInput) (*struct{ Body Showable }, error) {
+	of, _ := studio.Show(in.Kind)
+	return &struct{ Body Showable }{Showable(of)}, nil
+}
+
+// errNothingShown is the one answer to a token that was guessed, has ended or was taken back.
+var errNothingShown = huma.Error404NotFound("Nothing is shown at this address. It may have been taken back, or its time is over.")
+
+// Token is what the address of something shown ends in. It comes in a header, which no log holds.
+type Token struct {
+	Token string `header:"Showing" doc:"what the address of what is shown ends in"`
+}
+
+// showingBy is the showing of a token, and a context in which its painter is asked for what it shows, and nobody else.
+func (s *Server) showingBy(ctx context.Context, in *Token) (context.Context, store.Showing, error) {
+	one, of, err := s.store.ShowingOf(ctx, in.Token)
+	if errors.Is(err, store.ErrNotFound) {
+		return ctx, one, errNothingShown
+	}
+	return context.WithValue(ctx, painterKey{}, of), one, err
+}
+
+type shownOutput struct {
+	CacheControl string `header:"Cache-Control"`
+	Body         Exhibit
+}
+
+// shownThing is what a showing shows to whoever has its token.
+func (s *Server) shownThing(ctx context.Context, in *Token) (*shownOutput, error) {
+	ctx, one, err := s.showingBy(ctx, in)
+	if err != nil {
+		return nil, err
+	}
+	out := &shownOutput{CacheControl: "no-store"}
+	if !one.Live {
+		var kept keptExhibit
+		err = json.Unmarshal(one.Kept, &kept)
+		out.Body = kept.Exhibit
+		return out, err
+	}
+	out.Body, err = s.look(ctx, one)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, errNothingShown
+	}
+	return out, err
+}
+
+// shownChanges streams that what is shown may have changed; the stream ends when it is shown no more.
+func (s *Server) shownChanges(ctx context.Context, in *Token) (*huma.StreamResponse, error) {
+	_, one, err := s.showingBy(ctx, in)
+	if err != nil {
+		return nil, err
+	}
+	told, stop := s.studio.WatchShown(one.PainterID)
+	return &huma.StreamResponse{Body: func(h huma.Context) {
+		h.SetHeader("Content-Type", "text/event-stream")
+		h.SetHeader("Cache-Control", "no-store")
+		request, _ := ctx.Value(requestKey{}).(*fasthttp.RequestCtx)
+		request.SetBodyStreamWriter(func(w *bufio.Writer) {
+			defer stop()
+			s.stream(w, told, leftOf(one, s.store.Now()), func(int64) (string, bool) {
+				asked, cancel := context.WithTimeout(context.Background(), requestTime)
+				defer cancel()
+				if _, _, err := s.store.ShowingOf(asked, in.Token); errors.Is(err, store.ErrNotFound) {
+					return "over", false
+				}
+				return "look", true
+			})
+		})
+	}}, nil
+}
+
+// leftOf is how long a stream of a showing may go on: a showing that ends meanwhile is asked for again then, and is there no more.
+func leftOf(one store.Showing, now time.Time) time.Duration {
+	if one.EndsAt == nil {
+		return streamTime
+	}
+	return min(streamTime, one.EndsAt.Sub(now))
+}
+
+func (s *Server) showingRoutes() {
+	anybody := map[string]any{painterNeed: "none", openAtHome: true}
+	register(s, huma.Operation{OperationID: "showings", Tags: []string{"showing"}, Summary: "What the painter shows to others", Method: http.MethodGet, Path: "/api/showings"}, s.showings)
+	register(s, huma.Operation{OperationID: "newShowing", Tags: []string{"showing"}, Summary: "Shows one thing, to be read, to whoever has the address", Method: http.MethodPost, Path: "/api/showings"}, s.newShowing)
+	register(s, huma.Operation{OperationID: "dropShowing", Tags: []string{"showing"}, Summary: "Takes back what was shown; whoever looks on sees it no more", Method: http.MethodDelete, Path: "/api/showings/{id}"}, s.dropShowing)
+	register(s, huma.Operation{OperationID: "showable", Tags: []string{"showing"}, Summary: "What others would see of a kind of thing", Method: http.MethodGet, Path: "/api/showable/{kind}"}, s.showable)
+	register(s, huma.Operation{OperationID: "shown", Tags: []string{"showing"}, Summary: "What is shown to whoever has the address", Method: http.MethodGet, Path: "/api/shown", Metadata: anybody}, s.shownThing)
+	register(s, huma.Operation{OperationID: "shownChanges", Tags: []string{"showing"}, Summary: "Server-sent events: one whenever what is shown may have changed, and none after \"over\"", Method: http.MethodGet, Path: "/api/shown/changes", Metadata: anybody}, s.shownChanges)
+}

@@ -1,0 +1,228 @@
+package api_test
+
+import (
+	"bufio"
+	"context"
+	"encoding/json"
+	"fmt"
+	"log/slog"
+	"net/http"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/gofiber/fiber/v3"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/api"
+	"gyrophane/wire"
+)
+
+// stranger looks at what is shown under a token: no cookie, no page of ours before it.
+func stranger(t *testing.T, app *fiber.App, token string) (status int, text string, got api.Exhibit) {
+	t.Helper()
+	nobody := &client{t: t, app: app}
+	request := nobody.request("GET", "/api/shown", "")
+	request.Header.Set("Showing", token)
+	status, text, header := nobody.send(request)
+	assert.Empty(t, header.Get("Set-Cookie"))
+	assert.Equal(t, "noindex, nofollow", header.Get("X-Robots-Tag"))
+	assert.Equal(t, "no-referrer", header.Get("Referrer-Policy"))
+	if status == http.StatusOK {
+		assert.Equal(t, "no-store", header.Get("Cache-Control"))
+		require.NoError(t, json.Unmarshal([]byte(text), &got))
+	}
+	return status, text, got
+}
+
+func (c *client) shows(body string) (out api.MadeShowing) {
+	c.t.Helper()
+	c.ok("POST", "/api/showings?medium=gouache", body, &out)
+	return out
+}
+
+// changes saves a kept wheel with something of it changed.
+func (c *client) changes(wheel int64, change func(*api.WheelContent)) {
+	c.t.Helper()
+	at := fmt.Sprintf("/api/wheels/%d", wheel)
+	var w api.KeptWheel
+	c.ok("GET", at, "", &w)
+	change(&w.WheelContent)
+	body, err := json.Marshal(struct {
+		api.WheelContent
+		Version int `json:"version"`
+	}{w.WheelContent, w.Version})
+	require.NoError(c.t, err)
+	c.ok("PUT", at, string(body), nil)
+}
+
+// secret is what a painter with things to show has said that others need not know, by what it is told as.
+var secret = map[string]string{"notes": "bought on a whim", "prices": "12.34", "name": "Ada of the rocks"}
+
+// showsAll is a painter with a wheel, a comparison and a box, all with something said of them.
+func showsAll(t *testing.T, app *fiber.App) (ada *client, things map[string]int64) {
+	t.Helper()
+	ada = signedUp(t, app, secret["name"])
+	w := aWheelOfTubes(ada)
+	tube := ada.tube("limpet")
+	ada.ok("PUT", at(tube), saying(tube, func(c *wire.TubeContent) {
+		price := 12.34
+		c.Note, c.Price = secret["notes"], &price
+	}), nil)
+	var kept []api.KeptComparison
+	ada.ok("POST", "/api/comparisons", fmt.Sprintf(`{"address":"systems=%d","note":%q,"decision":"the first"}`, w.ID, secret["notes"]), &kept)
+	return ada, map[string]int64{"wheel": w.ID, "comparison": kept[0].ID, "box": 0}
+}
+
+func showing(kind string, thing int64, more string) string {
+	if thing == 0 {
+		return fmt.Sprintf(`{"kind":%q%s}`, kind, more)
+	}
+	return fmt.Sprintf(`{"kind":%q,"thing":%d%s}`, kind, thing, more)
+}
+
+func TestOthersSeeWhatIsSaidAndNoMore(t *testing.T) {
+	app, _ := server(t, true)
+	ada, things := showsAll(t, app)
+	for kind, thing := range things {
+		var said api.Showable
+		ada.ok("GET", "/api/showable/"+kind, "", &said)
+		assert.NotEmpty(t, said.Seen)
+		may := map[string]string{"notes": said.Notes, "prices": said.Prices, "name": said.Name}
+		for _, live := range []bool{true, false} {
+			plain := ada.shows(showing(kind, thing, fmt.Sprintf(`,"live":%v`, live)))
+			status, text, got := stranger(t, app, plain.Token)
+			require.Equal(t, 200, status, text)
+			assert.Equal(t, kind, got.Kind)
+			assert.Equal(t, live, got.AsOf == nil)
+			for what, is := range secret {
+				assert.NotContains(t, text, is, "%s: %s is off unless asked for", kind, what)
+				on := ada.shows(showing(kind, thing, fmt.Sprintf(`,"live":%v,%q:true`, live, what)))
+				_, text, _ := stranger(t, app, on.Token)
+				assert.Equal(t, may[what] != "", strings.Contains(text, is), "%s shows %s where it says so", kind, what)
+			}
+			for _, never := range []string{"north wall", "archived", "version\"", ada.cookie} {
+				assert.NotContains(t, text, never, kind)
+			}
+		}
+	}
+}
+
+func TestAShowingIsLiveOrOfItsDay(t *testing.T) {
+	app, _ := server(t, true)
+	ada, things := showsAll(t, app)
+	live := ada.shows(showing("wheel", things["wheel"], `,"live":true`))
+	then := ada.shows(showing("wheel", things["wheel"], `,"live":false`))
+	_, before, _ := stranger(t, app, then.Token)
+	ada.changes(things["wheel"], func(w *api.WheelContent) {
+		w.Name = "Another tide"
+		w.System.Roles[2] = []string{"PB15:3"}
+	})
+	_, text, got := stranger(t, app, live.Token)
+	assert.Equal(t, "Another tide", got.Called)
+	assert.Contains(t, text, "phthalo")
+	_, after, _ := stranger(t, app, then.Token)
+	assert.Equal(t, before, after)
+}
+
+// Whatever is wrong with an address, the answer is the same to the letter.
+func TestNothingTellsWhyNothingIsShown(t *testing.T) {
+	app, s := server(t, true)
+	now := time.Now()
+	s.Clock = func() time.Time { return now }
+	ada, things := showsAll(t, app)
+	back := ada.shows(showing("wheel", things["wheel"], `,"live":true`))
+	ended := ada.shows(showing("box", 0, `,"live":false,"hours":2`))
+	gone := ada.shows(showing("comparison", things["comparison"], `,"live":true`))
+	var left []api.Showing
+	ada.ok("GET", "/api/showings", "", &left)
+	assert.Len(t, left, 3)
+	ada.ok("DELETE", fmt.Sprintf("/api/showings/%d", back.ID), "", &left)
+	assert.Len(t, left, 2)
+	ada.ok("DELETE", fmt.Sprintf("/api/comparisons/%d", things["comparison"]), "", nil)
+	now = now.Add(3 * time.Hour)
+	ada.ok("GET", "/api/showings", "", &left)
+	assert.Empty(t, left)
+	_, same, _ := stranger(t, app, "")
+	for why, token := range map[string]string{"taken back": back.Token, "ended": ended.Token, "its thing is gone": gone.Token, "guessed": "AAAAAAAAAAAAAAAAAAAAAAAAAA", "long": strings.Repeat("A", 4000)} {
+		status, text, _ := stranger(t, app, token)
+		assert.Equal(t, 404, status, why)
+		assert.Equal(t, same, text, why)
+		assert.NotContains(t, text, "AAAA", why)
+	}
+}
+
+func TestWhatIsAnothersCannotBeShown(t *testing.T) {
+	app, _ := server(t, true)
+	ada, things := showsAll(t, app)
+	made := ada.shows(showing("wheel", things["wheel"], `,"live":true`))
+	ben := signedUp(t, app, "Ben")
+	for kind, thing := range things {
+		if kind == "box" {
+			continue
+		}
+		status, text := ben.do("POST", "/api/showings", showing(kind, thing, `,"live":true`))
+		assert.Equal(t, 404, status, "%s: %s", kind, text)
+	}
+	status, _ := ben.do("DELETE", fmt.Sprintf("/api/showings/%d", made.ID), "")
+	assert.Equal(t, 404, status)
+	for _, body := range []string{`{"kind":"wheel","live":true}`, `{"kind":"sky","live":true}`, `{"kind":"wheel","thing":-1,"live":true}`, `{"kind":"box","live":true,"hours":100000}`} {
+		status, text := ada.do("POST", "/api/showings", body)
+		assert.Contains(t, []int{404, 422}, status, "%s: %s", body, text)
+	}
+}
+
+// A token opens what is shown and nothing else, whether it comes as a token or as a cookie.
+func TestNothingElseIsReachedFromAShowing(t *testing.T) {
+	app, _ := server(t, true)
+	ada, things := showsAll(t, app)
+	token := ada.shows(showing("box", things["box"], `,"live":true`)).Token
+	nobody := &client{t: t, app: app}
+	for _, r := range routes(t) {
+		path, _, _ := strings.Cut(r[1], "?")
+		if slices.Contains(open, path) || slices.Contains(openToLookers, path) {
+			continue
+		}
+		request := nobody.request(r[0], r[1], "{}")
+		request.Header.Set("Showing", token)
+		request.Header.Set("Cookie", "gyrophane="+token)
+		status, text, _ := nobody.send(request)
+		assert.Equal(t, http.StatusUnauthorized, status, "%s %s: %s", r[0], r[1], text)
+	}
+}
+
+// Whoever looks on hears of changes and of the end, whichever process they ask.
+func TestWhoeverLooksOnIsTold(t *testing.T) {
+	app, s := server(t, true)
+	other := api.New(s, api.Options{Listener: api.Loopback, Log: slog.New(slog.DiscardHandler)})
+	stops(t, other)
+	ada, things := showsAll(t, app)
+	made := ada.shows(showing("wheel", things["wheel"], `,"live":true`))
+	ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
+	defer cancel()
+	request, err := http.NewRequestWithContext(ctx, "GET", "http://"+listening(t, other.App())+"/api/shown/changes", nil)
+	require.NoError(t, err)
+	request.Host = "127.0.0.1:8640"
+	request.Header.Set("Showing", made.Token)
+	answer, err := http.DefaultClient.Do(request) //nolint:bodyclose // cancelled below
+	require.NoError(t, err)
+	require.Equal(t, 200, answer.StatusCode)
+	lines := bufio.NewScanner(answer.Body)
+	until := func(line string) {
+		t.Helper()
+		for lines.Scan() {
+			if lines.Text() == line {
+				return
+			}
+		}
+		require.Fail(t, "the stream ended before "+line)
+	}
+	until("data: look") // once the line to the database is there
+	ada.changes(things["wheel"], func(w *api.WheelContent) { w.Name = "Another tide" })
+	until("data: look")
+	ada.ok("DELETE", fmt.Sprintf("/api/showings/%d", made.ID), "", nil)
+	until("data: over")
+	assert.True(t, lines.Scan() && lines.Text() == "" && !lines.Scan(), "the stream ends")
+}
