@@ -58,6 +58,8 @@ func (v visitor) tooWide() string {
 var places = []struct{ address, shows string }{
 	{"/words", "riding along"},
 	{"/mine", "save a backup"},
+	{"/show", "Nothing is shown to anybody"},
+	{"/show/wheel/1", "make the address"},
 	{"/phone", "gyrophane serve --lan"},
 	{"/box", "ultramarine blue"},
 	{"/box?view=leans", "the blue called warm leans to"},

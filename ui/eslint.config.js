@@ -12,6 +12,7 @@ const views = [
   "pairing",
   "path",
   "sheets",
+  "showing",
   "sitting",
   "system",
   "wheel",

@@ -10,10 +10,12 @@ import { QueryClientProvider } from "@tanstack/react-query";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { queryClient, sessionQuery } from "./api/queries";
+import { shownAt } from "./api/shown";
 import { App } from "./app/App";
 import { Surround } from "./app/surround";
 
-void queryClient.prefetchQuery(sessionQuery); // before anything is drawn that waits for it
+// Before anything is drawn that waits for it; to whom something is shown nobody asks.
+if (window.location.pathname !== shownAt) void queryClient.prefetchQuery(sessionQuery);
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
 

@@ -62,6 +62,20 @@ export const sessionsQuery = queryOptions({
   staleTime: 0,
 });
 
+/** What the painter shows to others. */
+export const showingsQuery = queryOptions({
+  queryKey: ["showings"],
+  queryFn: () => answer(client.GET("/api/showings")),
+  staleTime: 0,
+});
+
+/** What others would see of a kind of thing. */
+export const showableQuery = (kind: Schemas["Showing"]["kind"]) =>
+  queryOptions({
+    queryKey: ["showable", kind],
+    queryFn: () => answer(client.GET("/api/showable/{kind}", { params: { path: { kind } } })),
+  });
+
 /** How other devices reach the server. */
 export const accessQuery = queryOptions({
   queryKey: ["access"],

@@ -6,6 +6,7 @@ import { Navigate, Route, Routes, Link as To, useLocation } from "react-router";
 import type { Profile } from "../api/client";
 import { hearOfChanges } from "../api/changes";
 import { sessionQuery, wheelsQuery } from "../api/queries";
+import { shownAt } from "../api/shown";
 import { enter } from "../api/waiting";
 import { heldBy } from "../parts/holding";
 import { Waiting } from "../parts/Waiting";
@@ -34,6 +35,7 @@ import {
   PhonePage,
   PracticePlace,
   ReadingsPlace,
+  ShowPage,
   RedrawPage,
   SittingLog,
   SittingPlace,
@@ -48,9 +50,15 @@ const ComeInPage = lazy(async () => ({
   default: (await import("../devices/ComeInPage")).ComeInPage,
 }));
 
+/** What is shown to whoever has the address: it is not asked who looks. */
+const shown = window.location.pathname === shownAt;
+const ShownPage = lazy(async () => ({ default: (await import("./ShownPage")).ShownPage }));
+
 /** What the page was opened at is fetched while it is asked who paints. */
 const firstPlace =
-  window.location.pathname === comeInAt ? Promise.resolve() : fetchFirst(window.location.pathname);
+  shown || window.location.pathname === comeInAt
+    ? Promise.resolve()
+    : fetchFirst(window.location.pathname);
 
 const FirstWheel = lazy(async () => ({
   default: (await import("../wheel/FirstWheel")).FirstWheel,
@@ -60,7 +68,13 @@ export function App() {
   return (
     <>
       <Squinting />
-      <Pages />
+      {shown ? (
+        <Suspense fallback={<Waiting failing={false} />}>
+          <ShownPage />
+        </Suspense>
+      ) : (
+        <Pages />
+      )}
     </>
   );
 }
@@ -154,6 +168,7 @@ function Pages() {
         <Route path="/box/new" element={<OwnPage painter={session.data.painter} />} />
         <Route path="/phone" element={<PhonePage painter={session.data.painter} />} />
         <Route path="/mine" element={<BackupPage painter={session.data.painter} />} />
+        <Route path="/show/:kind?/:thing?" element={<ShowPage painter={session.data.painter} />} />
         <Route path="/words" element={<WordsPage painter={session.data.painter} />} />
         <Route path="*" element={<LastWheel painter={session.data.painter} place="wheel" />} />
       </Routes>

@@ -118,6 +118,10 @@ export const BackupPage = place(
   "/mine",
   async () => (await import("../mine/BackupPage")).BackupPage,
 );
+export const ShowPage = place(
+  "/show/:kind?/:thing?",
+  async () => (await import("../showing/ShowPage")).ShowPage,
+);
 export const WordsPage = place("/words", async () => (await import("./WordsPage")).WordsPage);
 export const ComparePlace = place(
   "/compare",

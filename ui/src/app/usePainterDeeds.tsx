@@ -41,6 +41,7 @@ export function usePainterDeeds(painter: Profile): {
       does: () =>
         void navigate("/phone", { state: { to: pathname === "/phone" ? "/" : pathname + search } }),
     },
+    { words: "what I show to others", does: () => void navigate("/show") },
     { words: "all that is mine", does: () => void navigate("/mine") },
     { words: "where I am signed in", does: () => setAsked("sessions") },
     { words: "somebody else is painting", does: () => setAsked("leave") },

@@ -18,6 +18,7 @@ import { useUndoKey } from "../parts/useUndoKey";
 import { Waiting } from "../parts/Waiting";
 import { Setting } from "../parts/Choice";
 import { CardFromBelow } from "../parts/CardFromBelow";
+import { showItAt } from "../parts/showing";
 import { usePhone } from "../parts/usePhone";
 import { Tabs } from "../parts/Tabs";
 import { Tick } from "../parts/Tick";
@@ -131,6 +132,7 @@ export function BoxPlace({ painter }: { painter: Profile }) {
   } else if (panel === "files") {
     side = (
       <FilesPanel
+        show={showItAt(view, "box")}
         onBrought={() => {
           own.look();
           show({ panel: undefined });

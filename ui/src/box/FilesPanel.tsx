@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Link from "@mui/material/Link";
 import Typography from "@mui/material/Typography";
+import { Link as To } from "react-router";
 import type { Import } from "../api/client";
 import { grey } from "../drawing/style";
 import { FileButton } from "../parts/FileButton";
@@ -18,7 +19,16 @@ const kinds = [
 ] as const;
 
 /** The box as files: out, and in after a look at every row. */
-export function FilesPanel({ onBrought, onClose }: { onBrought: () => void; onClose: () => void }) {
+export function FilesPanel({
+  show,
+  onBrought,
+  onClose,
+}: {
+  /** Where the box is shown to others. */
+  show: string;
+  onBrought: () => void;
+  onClose: () => void;
+}) {
   const file = useFileRows<Import>("box", onBrought);
   const rows = file.got?.rows ?? [];
   const coming = rows.filter((r) => r.happens === "added" || r.happens === "archived").length;
@@ -95,6 +105,14 @@ export function FilesPanel({ onBrought, onClose }: { onBrought: () => void; onCl
             </Typography>
           </Box>
         ))}
+        <Box sx={{ borderTop: `1px solid ${grey.hairline}`, py: 0.75 }}>
+          <Link component={To} to={show} color="inherit" sx={{ fontWeight: 500, fontSize: 15 }}>
+            show it to others
+          </Link>
+          <Typography variant="body2" component="span" sx={{ color: grey.second, ml: 1 }}>
+            an address to look at it
+          </Typography>
+        </Box>
       </Box>
     </Box>
   );

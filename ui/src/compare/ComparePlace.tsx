@@ -10,13 +10,13 @@ import { compareQuery, wheelsQuery } from "../api/queries";
 import { Choice, OneOf } from "../parts/Choice";
 import { kindWords } from "../parts/choices";
 import { Shell } from "../app/Shell";
-import { figures, grey } from "../drawing/style";
+import { grey } from "../drawing/style";
 import { joined, listIn, relisted, useAddress, without } from "../parts/useAddress";
 import { useView } from "../parts/useView";
 import { Waiting } from "../parts/Waiting";
 import { Tabs } from "../parts/Tabs";
-import { Drop } from "../drawing/Marks";
 import { ChooseView } from "./ChooseView";
+import { AtHue } from "./AtHue";
 import { Figures } from "./Figures";
 import { Gyre } from "./Gyre";
 import { KeptComparisons } from "./KeptComparisons";
@@ -166,29 +166,15 @@ function ReachView({
       >
         <Box>
           <Overlay got={got} bin={bin} forward={forward} pair={pair} onBin={setBin} />
-          <Box aria-label="at this hue" sx={{ borderTop: `1px solid ${grey.hairline}`, pt: 0.5 }}>
-            <Typography variant="caption" component="p">
-              <Word of="reach" /> at {got.hues[bin]}; a ring can be laid <Word of="forward" />
-            </Typography>
-            {got.systems.map((s, i) => (
-              <Box key={i} sx={{ display: "flex", alignItems: "center", gap: 1, minHeight: 24 }}>
-                <LineMark index={i} />
-                <Typography
-                  variant="body2"
-                  sx={{ flex: 1, overflowWrap: "anywhere", lineHeight: "16px" }}
-                >
-                  {s.name}
-                </Typography>
-                <Drop verdict={s.verdicts[bin] as "clean"} height={14} />
-                <Typography variant="body2" sx={{ width: 62 }}>
-                  {s.verdicts[bin]}
-                </Typography>
-                <Typography sx={{ fontFamily: figures, fontSize: 13 }}>
-                  {s.reach[bin]!.toFixed(2)}
-                </Typography>
-              </Box>
-            ))}
-          </Box>
+          <AtHue
+            got={got}
+            bin={bin}
+            says={
+              <>
+                <Word of="reach" /> at {got.hues[bin]}; a ring can be laid <Word of="forward" />
+              </>
+            }
+          />
           {difference && (
             <Box sx={{ borderTop: `1px solid ${grey.hairline}`, mt: 0.5, pt: 0.5 }}>
               <Typography>{difference.says}</Typography>

@@ -6,6 +6,7 @@ import { useState } from "react";
 import { Link as To } from "react-router";
 import type { Conditions } from "../api/client";
 import { grey } from "../drawing/style";
+import { showItAt } from "../parts/showing";
 import { colourFiles, TakeAlong } from "../parts/TakeAlong";
 import { useComparisons, type Shown } from "./useComparisons";
 
@@ -68,6 +69,7 @@ export function KeptComparisons({
         <One
           key={c.key}
           kept={c}
+          view={view}
           onNote={({ version, ...content }) => note(c.id, content, version)}
           onDrop={() => drop(c)}
         />
@@ -80,10 +82,12 @@ type Draft = { note: string; decision: string; version: number };
 
 function One({
   kept,
+  view,
   onNote,
   onDrop,
 }: {
   kept: Shown;
+  view: Conditions;
   onNote: (to: Draft) => void;
   onDrop: () => void;
 }) {
@@ -146,6 +150,16 @@ function One({
               </Box>
             )}
           </Typography>
+          {kept.id > 0 && (
+            <Button
+              size="small"
+              color="inherit"
+              component={To}
+              to={showItAt(view, "comparison", kept.id)}
+            >
+              show it to others
+            </Button>
+          )}
           <Button
             size="small"
             color="inherit"

@@ -16,6 +16,7 @@ import { grey, placeHeight } from "../drawing/style";
 import { asked, useAddress } from "../parts/useAddress";
 import { useKeptWheel } from "../parts/useKeptWheel";
 import { CardFromBelow, clearOfCard } from "../parts/CardFromBelow";
+import { showItAt } from "../parts/showing";
 import { colourFiles, TakeAlong } from "../parts/TakeAlong";
 import { usePhone } from "../parts/usePhone";
 import { useUndoKey } from "../parts/useUndoKey";
@@ -147,6 +148,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
 
   const along = [
     { name: "on paper", to: `/bench/${id}/paper` },
+    { name: "show it to others", to: showItAt(settings, "wheel", id) },
     { name: "all of it, for another painter", href: `/api/wheels/${id}/file` },
     ...colourFiles((format) => `/api/wheels/${id}/palette?format=${format}`),
   ];
