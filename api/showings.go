@@ -163,6 +163,11 @@ func (s *Server) look(ctx context.Context, one store.Showing) (out Exhibit, err 
 		if one.Notes {
 			out.Note, out.Decision = c.Note, c.Decision
 		}
+		if !one.Prices {
+			for i := range got.Body.Systems {
+				got.Body.Systems[i].Price = nil
+			}
+		}
 		return out, nil
 	default:
 		got, err := s.box(ctx, &as)

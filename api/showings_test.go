@@ -71,6 +71,20 @@ func showsAll(t *testing.T, app *fiber.App) (ada *client, things map[string]int6
 		price := 12.34
 		c.Note, c.Price = secret["notes"], &price
 	}), nil)
+	// A system of tubes that all have a price.
+	ada.ok("POST", "/api/box/paints", `{"paints":["PY65"]}`, nil)
+	roles := map[string]string{}
+	for _, of := range []string{"PY65", "limpet", "PB29"} {
+		tube := ada.tube(of)
+		ada.ok("PUT", at(tube), saying(tube, func(c *wire.TubeContent) {
+			price := 12.34
+			c.Price = &price
+		}), nil)
+		roles[of] = tube.Paint.ID
+	}
+	ada.changes(w.ID, func(w *api.WheelContent) {
+		w.System.Roles = [3][]string{{roles["PY65"]}, {roles["limpet"]}, {roles["PB29"]}}
+	})
 	var kept []api.KeptComparison
 	ada.ok("POST", "/api/comparisons", fmt.Sprintf(`{"address":"systems=%d","note":%q,"decision":"the first"}`, w.ID, secret["notes"]), &kept)
 	return ada, map[string]int64{"wheel": w.ID, "comparison": kept[0].ID, "box": 0}
@@ -97,11 +111,19 @@ func TestOthersSeeWhatIsSaidAndNoMore(t *testing.T) {
 			require.Equal(t, 200, status, text)
 			assert.Equal(t, kind, got.Kind)
 			assert.Equal(t, live, got.AsOf == nil)
+			if kind == "comparison" {
+				assert.Nil(t, got.Comparison.Systems[0].Price)
+			}
 			for what, is := range secret {
 				assert.NotContains(t, text, is, "%s: %s is off unless asked for", kind, what)
 				on := ada.shows(showing(kind, thing, fmt.Sprintf(`,"live":%v,%q:true`, live, what)))
-				_, text, _ := stranger(t, app, on.Token)
-				assert.Equal(t, may[what] != "", strings.Contains(text, is), "%s shows %s where it says so", kind, what)
+				_, text, got := stranger(t, app, on.Token)
+				seen := strings.Contains(text, is)
+				if kind == "comparison" && what == "prices" {
+					require.NotNil(t, got.Comparison.Systems[0].Price) // they are told together
+					seen = true
+				}
+				assert.Equal(t, may[what] != "", seen, "%s shows %s where it says so", kind, what)
 			}
 			for _, never := range []string{"north wall", "archived", "version\"", ada.cookie} {
 				assert.NotContains(t, text, never, kind)

@@ -34,9 +34,10 @@ var showables = map[string]Showable{
 			"the systems by their names, with their paints",
 			"how far each reaches all round, and their figures",
 		},
-		Notes: "your note and your decision",
-		Name:  byName,
-		Never: "the wheels themselves, your box, prices, wanted colours, sittings and photos",
+		Notes:  "your note and your decision",
+		Prices: "what the tubes of each cost together",
+		Name:   byName,
+		Never:  "the wheels themselves, your box, wanted colours, sittings and photos",
 	},
 	store.ShowsBox: {
 		Seen: []string{

@@ -8,7 +8,7 @@ import { columnsOf, type Comparison, type Compared } from "./shapes";
 import { Word } from "../parts/Word";
 
 /** The figures of every system, a row each. */
-export function Figures({ got }: { got: Comparison }) {
+export function Figures({ got, priced = true }: { got: Comparison; priced?: boolean }) {
   const { fill } = useColours();
   const most = (of: (s: Compared) => number) => Math.max(1e-6, ...got.systems.map(of));
   const tubes = most((s) => s.tubes);
@@ -89,13 +89,17 @@ export function Figures({ got }: { got: Comparison }) {
       of: (s) => (s.lamp.slot ? [s.lamp.de00.toFixed(1), s.lamp.slot] : ["", "too dark to judge"]),
     },
     { name: "tubes", of: (s) => [s.tubes, <Bar key="b" share={s.tubes / tubes} />] },
-    {
-      name: "their price",
-      of: (s) =>
-        s.price === null
-          ? ["", "not known"]
-          : [s.price.toFixed(2), <Bar key="b" share={s.price / price} />],
-    },
+    ...(priced
+      ? [
+          {
+            name: "their price",
+            of: (s: Compared): [ReactNode, ReactNode?] =>
+              s.price === null
+                ? ["", "not known"]
+                : [s.price.toFixed(2), <Bar key="b" share={s.price / price} />],
+          },
+        ]
+      : []),
     { name: "see-through", of: (s) => [s.transparent, s.opaque > 0 ? `${s.opaque} opaque` : ""] },
     {
       name: "care",

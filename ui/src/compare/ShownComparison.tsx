@@ -38,7 +38,7 @@ export function ShownComparison({
         {note && (
           <Typography sx={{ color: grey.second, whiteSpace: "pre-wrap", mb: 2 }}>{note}</Typography>
         )}
-        <Figures got={got} />
+        <Figures got={got} priced={got.systems.some((s) => s.price !== null)} />
       </Box>
     </Box>
   );
