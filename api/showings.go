@@ -1,7 +1,6 @@
 package api
 
 import (
-	"bufio"
 	"cmp"
 	"context"
 	"crypto/rand"
@@ -12,7 +11,6 @@ import (
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/valyala/fasthttp"
 
 	"gyrophane/store"
 	"gyrophane/studio"
@@ -273,22 +271,14 @@ func (s *Server) shownChanges(ctx context.Context, in *Token) (*huma.StreamRespo
 		return nil, err
 	}
 	told, stop := s.studio.WatchShown(one.PainterID)
-	return &huma.StreamResponse{Body: func(h huma.Context) {
-		h.SetHeader("Content-Type", "text/event-stream")
-		h.SetHeader("Cache-Control", "no-store")
-		request, _ := ctx.Value(requestKey{}).(*fasthttp.RequestCtx)
-		request.SetBodyStreamWriter(func(w *bufio.Writer) {
-			defer stop()
-			s.stream(w, told, leftOf(one, s.store.Now()), func(int64) (string, bool) {
-				asked, cancel := context.WithTimeout(context.Background(), requestTime)
-				defer cancel()
-				if _, _, err := s.store.ShowingOf(asked, in.Token); errors.Is(err, store.ErrNotFound) {
-					return "over", false
-				}
-				return "look", true
-			})
-		})
-	}}, nil
+	return s.streamed(ctx, told, stop, leftOf(one, s.store.Now()), func(int64) (string, bool) {
+		asked, cancel := context.WithTimeout(context.Background(), requestTime)
+		defer cancel()
+		if _, _, err := s.store.ShowingOf(asked, in.Token); errors.Is(err, store.ErrNotFound) {
+			return "over", false
+		}
+		return "look", true
+	}), nil
 }
 
 // leftOf is how long a stream of a showing may go on: a showing that ends meanwhile is asked for again then, and is there no more.

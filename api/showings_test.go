@@ -1,8 +1,6 @@
 package api_test
 
 import (
-	"bufio"
-	"context"
 	"encoding/json"
 	"fmt"
 	"log/slog"
@@ -225,29 +223,13 @@ func TestWhoeverLooksOnIsTold(t *testing.T) {
 	stops(t, other)
 	ada, things := showsAll(t, app)
 	made := ada.shows(showing("wheel", things["wheel"], `,"live":true`))
-	ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
-	defer cancel()
-	request, err := http.NewRequestWithContext(ctx, "GET", "http://"+listening(t, other.App())+"/api/shown/changes", nil)
-	require.NoError(t, err)
-	request.Host = "127.0.0.1:8640"
-	request.Header.Set("Showing", made.Token)
-	answer, err := http.DefaultClient.Do(request) //nolint:bodyclose // cancelled below
-	require.NoError(t, err)
-	require.Equal(t, 200, answer.StatusCode)
-	lines := bufio.NewScanner(answer.Body)
-	until := func(line string) {
-		t.Helper()
-		for lines.Scan() {
-			if lines.Text() == line {
-				return
-			}
-		}
-		require.Fail(t, "the stream ended before "+line)
-	}
+	asked := (&client{t: t, app: app}).request("GET", "/api/shown/changes", "")
+	asked.Header.Set("Showing", made.Token)
+	until := hears(t, other.App(), asked)
 	until("data: look") // once the line to the database is there
 	ada.changes(things["wheel"], func(w *api.WheelContent) { w.Name = "Another tide" })
 	until("data: look")
 	ada.ok("DELETE", fmt.Sprintf("/api/showings/%d", made.ID), "", nil)
 	until("data: over")
-	assert.True(t, lines.Scan() && lines.Text() == "" && !lines.Scan(), "the stream ends")
+	until("")
 }

@@ -119,20 +119,12 @@ func (s *Server) tellSitting(ctx context.Context, in *tellInput) (*struct{ Body 
 // changes streams, as server-sent events, which of the painter's sittings something was done in.
 func (s *Server) changes(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
 	told, stop := s.studio.Watch(painter(ctx))
-	return &huma.StreamResponse{Body: func(h huma.Context) {
-		h.SetHeader("Content-Type", "text/event-stream")
-		h.SetHeader("Cache-Control", "no-store")
-		request, _ := ctx.Value(requestKey{}).(*fasthttp.RequestCtx)
-		request.SetBodyStreamWriter(func(w *bufio.Writer) {
-			defer stop()
-			s.stream(w, told, streamTime, func(sitting int64) (string, bool) {
-				if sitting == 0 {
-					return "all", true
-				}
-				return strconv.FormatInt(sitting, 10), true
-			})
-		})
-	}}, nil
+	return s.streamed(ctx, told, stop, streamTime, func(sitting int64) (string, bool) {
+		if sitting == 0 {
+			return "all", true
+		}
+		return strconv.FormatInt(sitting, 10), true
+	}), nil
 }
 
 func (s *Server) sittingRoutes() {
@@ -155,6 +147,19 @@ const (
 	streamBeat = 5 * time.Second
 	streamWait = 300 * time.Millisecond
 )
+
+// streamed is an answer that goes on as stream does; at its end stop is called.
+func (s *Server) streamed(ctx context.Context, told <-chan int64, stop func(), long time.Duration, inWords func(told int64) (words string, more bool)) *huma.StreamResponse {
+	return &huma.StreamResponse{Body: func(h huma.Context) {
+		h.SetHeader("Content-Type", "text/event-stream")
+		h.SetHeader("Cache-Control", "no-store")
+		request, _ := ctx.Value(requestKey{}).(*fasthttp.RequestCtx)
+		request.SetBodyStreamWriter(func(w *bufio.Writer) {
+			defer stop()
+			s.stream(w, told, long, inWords)
+		})
+	}}
+}
 
 // stream tells a browser of changes, in words, until those say that there are no more, it goes away, so long has passed or
 // the server stops; the browser then asks again.

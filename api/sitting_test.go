@@ -252,6 +252,31 @@ func TestASecondDeviceIsToldOfWhatIsDone(t *testing.T) {
 	t.Run("of another", func(t *testing.T) { tells(t, app, other.App(), "Ben") })
 }
 
+// hears asks a listening process for a stream, and is how to wait for a line of it; "" is its end.
+func hears(t *testing.T, at *fiber.App, asked *http.Request) (until func(line string)) {
+	t.Helper()
+	ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
+	t.Cleanup(cancel)
+	request, err := http.NewRequestWithContext(ctx, "GET", "http://"+listening(t, at)+asked.URL.Path, nil)
+	require.NoError(t, err)
+	request.Header = asked.Header
+	answer, err := http.DefaultClient.Do(request)
+	require.NoError(t, err)
+	t.Cleanup(func() { answer.Body.Close() }) //nolint:errcheck // read to where it was wanted
+	assert.Equal(t, "text/event-stream", answer.Header.Get("Content-Type"))
+	lines := bufio.NewScanner(answer.Body)
+	return func(line string) {
+		t.Helper()
+		for lines.Scan() {
+			if line != "" && lines.Text() == line {
+				return
+			}
+		}
+		require.NoError(t, lines.Err())
+		require.Empty(t, line, "the stream ended before")
+	}
+}
+
 // tells has something done by one process and heard of at another.
 func tells(t *testing.T, app, at *fiber.App, name string) {
 	t.Parallel()
@@ -260,26 +285,7 @@ func tells(t *testing.T, app, at *fiber.App, name string) {
 	ada.ok("POST", "/api/wheels", newWheel, &w)
 	var s wire.Sitting
 	ada.ok("POST", fmt.Sprintf("/api/wheels/%d/sittings", w.ID), `{}`, &s)
-	ctx, cancel := context.WithTimeout(t.Context(), 20*time.Second)
-	defer cancel()
-	request, err := http.NewRequestWithContext(ctx, "GET", "http://"+listening(t, at)+"/api/changes", nil)
-	require.NoError(t, err)
-	for name, value := range ada.request("GET", "/", "").Header {
-		request.Header[name] = value
-	}
-	answer, err := http.DefaultClient.Do(request) //nolint:bodyclose // cancelled below
-	require.NoError(t, err)
-	assert.Equal(t, "text/event-stream", answer.Header.Get("Content-Type"))
-	lines := bufio.NewScanner(answer.Body)
-	until := func(line string) {
-		t.Helper()
-		for lines.Scan() {
-			if lines.Text() == line {
-				return
-			}
-		}
-		require.Fail(t, "the stream ended before "+line)
-	}
+	until := hears(t, at, ada.request("GET", "/api/changes", ""))
 	until("data: all") // once the line to the database is there
 	ada.ok("POST", fmt.Sprintf("/api/sittings/%d/events", s.ID), told("one", "paused", ""), nil)
 	until(fmt.Sprintf("data: %d", s.ID))
