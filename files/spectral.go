@@ -275,6 +275,9 @@ func readCGATS(text string) ([]float64, []rawSample, error) {
 			if fields == nil {
 				return nil, nil, input.Errorf("line %d: the data begin before BEGIN_DATA_FORMAT has said what they are", line)
 			}
+			if columns == nil {
+				return nil, nil, input.Errorf("line %d: the data begin before END_DATA_FORMAT: it is missing, or cut in two", line)
+			}
 			state, words = "data", words[1:]
 		case words[0] == "END_DATA":
 			if len(row) > 0 {

@@ -127,7 +127,7 @@ func TestASpectralFileMakesAPaint(t *testing.T) {
 func FuzzReadSpectra(f *testing.F) {
 	f.Add(PaintsCGATS(paint.Library()[:2]))
 	f.Add([]byte(columns("", ";", 380, 730, 10, func(nm int) string { return "0,5" })))
-	for _, seed := range []string{"CGATS.17", "BEGIN_DATA_FORMAT", "CGATS.17\nBEGIN_DATA_FORMAT\nSPECTRAL_380\nEND_DATA_FORMAT\nBEGIN_DATA\n1", "\"", "380,390\n1,2"} {
+	for _, seed := range []string{"CGATS.17", "BEGIN_DATA_FORMAT", "CGATS.17\nBEGIN_DATA_FORMAT\nSPECTRAL_380\nEND_DATA_FORMAT\nBEGIN_DATA\n1", "CGATS.17\nBEGIN_DATA_FORMAT\nSPECTRAL_380\nBEGIN_DATA\n1\nEND_DATA", "\"", "380,390\n1,2"} {
 		f.Add([]byte(seed))
 	}
 	f.Fuzz(func(t *testing.T, data []byte) {
