@@ -371,6 +371,7 @@ func FuzzSittingFile(f *testing.F) {
 	for n, value := range []string{`null`, `-1`, `1e308`, `"tube-999999"`, `[]`, `"x"`} {
 		f.Add(uint16(17*n+1), value)
 	}
+	f.Add(uint16(226), `""`) // the medium
 	f.Fuzz(func(t *testing.T, n uint16, value string) {
 		var with, of any
 		if json.Unmarshal([]byte(value), &with) != nil || json.Unmarshal(whole, &of) != nil {

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"gyrophane/core/input"
 	"gyrophane/core/text"
 	"gyrophane/core/wheel"
 )
@@ -28,7 +29,7 @@ func ParseDrawBy(s string) (DrawBy, error) {
 	if slices.Contains(DrawBys, DrawBy(s)) {
 		return DrawBy(s), nil
 	}
-	return "", fmt.Errorf("unknown tool %q: choose compass, ruler or protractor", s)
+	return "", input.Errorf("unknown tool %q: choose compass, ruler or protractor", s)
 }
 
 // Drawing is how a sheet is drawn, in the order in which one draws.

@@ -2,7 +2,6 @@ package bench
 
 import (
 	"cmp"
-	"fmt"
 
 	"gyrophane/core/input"
 	"gyrophane/core/paint"
@@ -119,7 +118,7 @@ func ParseFill(s string) (Fill, error) {
 			return f, nil
 		}
 	}
-	return "", fmt.Errorf("unknown way to fill a section %q: choose weaker, stronger, secondary or own", input.Clip(s))
+	return "", input.Errorf("unknown way to fill a section %q: choose weaker, stronger, secondary or own", input.Clip(s))
 }
 
 // fastest is the shortest time in minutes in which a dryer dries a slot.

@@ -1,9 +1,8 @@
 package bias
 
 import (
-	"fmt"
-
 	"gyrophane/core/colour"
+	"gyrophane/core/input"
 	"gyrophane/core/paint"
 )
 
@@ -26,7 +25,7 @@ func ParseSchool(s string) (School, error) {
 	case VioletIsWarm, GreenIsWarm:
 		return School(s), nil
 	}
-	return "", fmt.Errorf("unknown school %q: the warm blue leans to violet or to green", s)
+	return "", input.Errorf("unknown school %q: the warm blue leans to violet or to green", s)
 }
 
 // Temperature is the word a school has for a paint in its family: "warm",

@@ -5,9 +5,9 @@ package colour
 
 import (
 	_ "embed"
-	"fmt"
 	"strings"
 
+	"gyrophane/core/input"
 	"gyrophane/core/internal/table"
 )
 
@@ -60,7 +60,7 @@ func ParseLight(name string) (Light, error) {
 			return Light(i), nil
 		}
 	}
-	return 0, fmt.Errorf("unknown light %q: choose D65 (daylight), D50 (gallery) or A (warm lamp)", name)
+	return 0, input.Errorf("unknown light %q: choose D65 (daylight), D50 (gallery) or A (warm lamp)", name)
 }
 
 // White is the light's white on this grid, Y = 1.

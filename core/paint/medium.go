@@ -3,12 +3,12 @@ package paint
 import (
 	"cmp"
 	_ "embed"
-	"fmt"
 	"math"
 	"slices"
 	"strings"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/input"
 	"gyrophane/core/internal/table"
 )
 
@@ -77,7 +77,7 @@ func ParseMedium(id string) (Medium, error) {
 		}
 		ids[i] = m.ID
 	}
-	return Medium{}, fmt.Errorf("unknown medium %q: choose %s", id, strings.Join(ids, ", "))
+	return Medium{}, input.Errorf("unknown medium %q: choose %s", id, strings.Join(ids, ", "))
 }
 
 // Surface is how the medium's surface looks, wet or dry.

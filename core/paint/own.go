@@ -57,7 +57,7 @@ func ParseGrade(s string) (Grade, error) {
 	case Artist, Student:
 		return g, nil
 	}
-	return "", fmt.Errorf("unknown grade %q: choose artist or student", input.Clip(s))
+	return "", input.Errorf("unknown grade %q: choose artist or student", input.Clip(s))
 }
 
 // studentStrength is the strength that student tubes start with, by the class of

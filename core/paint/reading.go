@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/input"
 )
 
 // Source is how somebody came by a colour.
@@ -26,7 +27,7 @@ func ParseSource(s string) (Source, error) {
 	if slices.Contains(Sources, Source(s)) {
 		return Source(s), nil
 	}
-	return "", fmt.Errorf("unknown source %q of readings: choose eye, photo or instrument", s)
+	return "", input.Errorf("unknown source %q of readings: choose eye, photo or instrument", s)
 }
 
 // Reading is the colour of a painted swatch: CIELAB under D65, and the

@@ -1,11 +1,11 @@
 package path
 
 import (
-	"fmt"
 	"slices"
 	"strings"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/input"
 	"gyrophane/core/paint"
 )
 
@@ -35,7 +35,7 @@ func ParseSpacing(name string) (Spacing, error) {
 			return Spacing(i), nil
 		}
 	}
-	return 0, fmt.Errorf("unknown spacing %q: choose hue, contrast or parts", name)
+	return 0, input.Errorf("unknown spacing %q: choose hue, contrast or parts", name)
 }
 
 // MostSteps is the most inner steps a path is divided by.

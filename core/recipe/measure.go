@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/input"
 	"gyrophane/core/internal/table"
 	"gyrophane/core/paint"
 )
@@ -60,7 +61,7 @@ func ParseMeasure(s string) (Measure, error) {
 	for _, m := range Measures {
 		names = append(names, string(m))
 	}
-	return "", fmt.Errorf("unknown measure %q: choose %s", s, strings.Join(names, ", "))
+	return "", input.Errorf("unknown measure %q: choose %s", s, strings.Join(names, ", "))
 }
 
 // UsualMeasure is what is counted in where nothing is chosen.

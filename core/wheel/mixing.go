@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
 	"gyrophane/core/recipe"
@@ -28,7 +29,7 @@ func ParseOrder(s string) (Order, error) {
 	case RunOn, SecondaryFirst:
 		return o, nil
 	}
-	return "", fmt.Errorf("unknown order %q: choose run (from the weaker paint) or secondary (first, then parted)", s)
+	return "", input.Errorf("unknown order %q: choose run (from the weaker paint) or secondary (first, then parted)", s)
 }
 
 // Run is a section mixed in one go: Base parts of the weaker paint, then so

@@ -1,11 +1,11 @@
 package wheel
 
 import (
-	"fmt"
 	"math"
 	"slices"
 
 	"gyrophane/core/colour"
+	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/recipe"
 )
@@ -53,7 +53,7 @@ func ParseAdditive(name string, among []Additive) (Additive, error) {
 	if t := Additive(name); slices.Contains(among, t) {
 		return t, nil
 	}
-	return "", fmt.Errorf("unknown way %q: choose one of %v", name, among)
+	return "", input.Errorf("unknown way %q: choose one of %v", name, among)
 }
 
 // RingRung is one place of a ring: a slot's mixture with something else.

@@ -6,6 +6,7 @@ import (
 
 	"gyrophane/core/bias"
 	"gyrophane/core/colour"
+	"gyrophane/core/input"
 	"gyrophane/core/paint"
 )
 
@@ -33,7 +34,7 @@ func ParseSystemKind(name string) (SystemKind, error) {
 	if k := SystemKind(name); slices.Contains(Kinds, k) {
 		return k, nil
 	}
-	return "", fmt.Errorf("unknown kind of system %q: choose triad, cmy, split, double, leaning-clockwise, leaning-counter-clockwise or own", name)
+	return "", input.Errorf("unknown kind of system %q: choose triad, cmy, split, double, leaning-clockwise, leaning-counter-clockwise or own", name)
 }
 
 // Roles are the roles of a kind in the order of the wheel, clockwise from the

@@ -11,6 +11,7 @@ import (
 
 	"gyrophane/core/bias"
 	"gyrophane/core/colour"
+	"gyrophane/core/input"
 	"gyrophane/core/internal/table"
 	"gyrophane/core/paint"
 	"gyrophane/core/path"
@@ -113,7 +114,7 @@ func ParseNames(set string) (string, error) {
 	if slices.Contains(NameSets, set) {
 		return set, nil
 	}
-	return "", fmt.Errorf("unknown names %q: choose painters or printers", set)
+	return "", input.Errorf("unknown names %q: choose painters or printers", set)
 }
 
 // names are the slot names of a wheel; sets that a kind has not fall back to
