@@ -97,7 +97,7 @@ var places = []struct{ address, shows string }{
 	{"/compare/paper?systems=1", "save as PDF"},
 	{"/bench/sitting/1", "12 of 12 painted"},
 	{"/bench/sitting/3", "Go on in an hour or tomorrow"},
-	{"/bench/sitting/1/readings", "12 of 12 read"},
+	{"/bench/sitting/1/readings", "mark upper left"},
 	{"/bench/sitting/1/readings?by=eye", "hold it on the bar"},
 	{"/bench/sitting/1/readings?by=meter", "has no lens"},
 	{"/bench/sitting/3/readings?by=file", "choose a file of readings"},

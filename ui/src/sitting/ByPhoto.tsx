@@ -9,6 +9,7 @@ import { sittingReadsQuery } from "../api/queries";
 import { figures, grey as greys } from "../drawing/style";
 import { FileButton } from "../parts/FileButton";
 import { OneOf } from "../parts/Choice";
+import { usePhone } from "../parts/usePhone";
 import { Tabs } from "../parts/Tabs";
 import { Tap } from "./Pieces";
 import type { ToKeep } from "./toKeep";
@@ -136,6 +137,7 @@ function Reading({
   wet: boolean;
   onKeep: (readings: ToKeep[]) => void;
 }) {
+  const { type } = usePhone();
   const [marks, setMarks] = useState<Marks>();
   const [drawn, setDrawn] = useState(false);
   const [spots, setSpots] = useState<Spots>({});
@@ -347,7 +349,7 @@ function Reading({
                 <text
                   y={-width / 36}
                   textAnchor="middle"
-                  fontSize={width / 60}
+                  fontSize={type(width / 60, width)}
                   fill="#000"
                   stroke="#fff"
                   strokeWidth={width / 300}
