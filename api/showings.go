@@ -6,12 +6,13 @@ import (
 	"crypto/rand"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"net/http"
-	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"gyrophane/core/text"
 	"gyrophane/store"
 	"gyrophane/studio"
 	"gyrophane/wire"
@@ -19,7 +20,7 @@ import (
 
 // Exhibit is what others see of a thing that a painter shows.
 type Exhibit struct {
-	Kind       string           `json:"kind" enum:"wheel,comparison,box"`
+	Kind       string           `json:"kind" format:"showable"`
 	Called     string           `json:"called" doc:"what is shown, by its name"`
 	By         string           `json:"by,omitempty" doc:"the painter, who wants to be named"`
 	AsOf       *time.Time       `json:"asOf" doc:"the day that it is shown as of; null where it is shown as it is now"`
@@ -55,7 +56,7 @@ type keptExhibit struct {
 // Showing is something that a painter shows to others.
 type Showing struct {
 	ID     int64      `json:"id"`
-	Kind   string     `json:"kind" enum:"wheel,comparison,box"`
+	Kind   string     `json:"kind" format:"showable"`
 	Thing  int64      `json:"thing,omitempty" doc:"id of what is shown; none of the box"`
 	Called string     `json:"called" doc:"what is shown, by its name when the showing was made"`
 	Live   bool       `json:"live" doc:"it is seen as it is now; else as it was when it was made"`
@@ -75,7 +76,7 @@ type MadeShowing struct {
 type newShowingInput struct {
 	Look
 	Body struct {
-		Kind   string `json:"kind" enum:"wheel,comparison,box"`
+		Kind   string `json:"kind" format:"showable"`
 		Thing  int64  `json:"thing,omitempty" minimum:"1" doc:"id of what is shown; none of the box"`
 		Live   bool   `json:"live" doc:"to be seen as it is at the time; else as it is now"`
 		Notes  bool   `json:"notes,omitempty"`
@@ -157,7 +158,7 @@ func (s *Server) look(ctx context.Context, one store.Showing) (out Exhibit, err 
 		for _, system := range got.Body.Systems {
 			names = append(names, system.Name)
 		}
-		out.Called, out.Comparison = strings.Join(names, " beside "), &got.Body
+		out.Called, out.Comparison = text.Listed(names), &got.Body
 		if one.Notes {
 			out.Note, out.Decision = c.Note, c.Decision
 		}
@@ -214,24 +215,23 @@ type Showable struct {
 }
 
 type showableInput struct {
-	Kind string `path:"kind" enum:"wheel,comparison,box" doc:"of the thing"`
+	Kind string `path:"kind" format:"showable" doc:"of the thing"`
 }
 
 func (s *Server) showable(_ context.Context, in *showableInput) (*struct{ Body Showable }, error) {
-	of, _ := studio.Show(in.Kind)
-	return &struct{ Body Showable }{Showable(of)}, nil
+	return &struct{ Body Showable }{Showable(studio.ShowableOf(in.Kind))}, nil
 }
 
 // errNothingShown is the one answer to a token that was guessed, has ended or was taken back.
 var errNothingShown = huma.Error404NotFound("Nothing is shown at this address. It may have been taken back, or its time is over.")
 
-// Token is what the address of something shown ends in. It comes in a header, which no log holds.
-type Token struct {
+// shownInput is what the address of something shown ends in. It comes in a header, which no log holds.
+type shownInput struct {
 	Token string `header:"Showing" doc:"what the address of what is shown ends in"`
 }
 
 // showingBy is the showing of a token, and a context in which its painter is asked for what it shows, and nobody else.
-func (s *Server) showingBy(ctx context.Context, in *Token) (context.Context, store.Showing, error) {
+func (s *Server) showingBy(ctx context.Context, in *shownInput) (context.Context, store.Showing, error) {
 	one, of, err := s.store.ShowingOf(ctx, in.Token)
 	if errors.Is(err, store.ErrNotFound) {
 		return ctx, one, errNothingShown
@@ -245,27 +245,38 @@ type shownOutput struct {
 }
 
 // shownThing is what a showing shows to whoever has its token.
-func (s *Server) shownThing(ctx context.Context, in *Token) (*shownOutput, error) {
+func (s *Server) shownThing(ctx context.Context, in *shownInput) (*shownOutput, error) {
 	ctx, one, err := s.showingBy(ctx, in)
 	if err != nil {
 		return nil, err
 	}
 	out := &shownOutput{CacheControl: "no-store"}
-	if !one.Live {
-		var kept keptExhibit
-		err = json.Unmarshal(one.Kept, &kept)
-		out.Body = kept.Exhibit
-		return out, err
+	if one.Live {
+		out.Body, err = s.look(ctx, one)
+	} else {
+		out.Body, err = s.ofItsDay(ctx, one)
 	}
-	out.Body, err = s.look(ctx, one)
 	if errors.Is(err, store.ErrNotFound) {
 		return nil, errNothingShown
 	}
 	return out, err
 }
 
+// ofItsDay is what was kept to be seen of a showing when it was made.
+func (s *Server) ofItsDay(ctx context.Context, one store.Showing) (Exhibit, error) {
+	var kept keptExhibit
+	whole, err := s.store.Exhibit(ctx, one)
+	if err == nil {
+		err = json.Unmarshal(whole, &kept)
+	}
+	if err == nil && kept.Shape != exhibitShape {
+		err = fmt.Errorf("showing %d is kept in shape %d, and %d is read here", one.ID, kept.Shape, exhibitShape)
+	}
+	return kept.Exhibit, err
+}
+
 // shownChanges streams that what is shown may have changed; the stream ends when it is shown no more.
-func (s *Server) shownChanges(ctx context.Context, in *Token) (*huma.StreamResponse, error) {
+func (s *Server) shownChanges(ctx context.Context, in *shownInput) (*huma.StreamResponse, error) {
 	_, one, err := s.showingBy(ctx, in)
 	if err != nil {
 		return nil, err

@@ -99,15 +99,24 @@ func (s *Store) DropShowing(ctx context.Context, painter, id int64) error {
 	})
 }
 
-// ShowingOf is the showing of a token and whose it is; ErrNotFound where there is none, or none any more.
+// ShowingOf is the showing of a token, without what is kept of it, and whose it is; ErrNotFound where there is none, or none any more.
 func (s *Store) ShowingOf(ctx context.Context, token string) (one Showing, of Painter, err error) {
 	err = s.with(ctx, func(db *gorm.DB) error {
-		if err := db.Where("token_hash = ? and (ends_at is null or ends_at > ?)", hashOf(token), db.NowFunc()).Take(&one).Error; err != nil {
+		if err := db.Omit("kept").Where("token_hash = ? and (ends_at is null or ends_at > ?)", hashOf(token), db.NowFunc()).Take(&one).Error; err != nil {
 			return known(err)
 		}
 		return known(db.Where("id = ?", one.PainterID).Take(&of).Error)
 	})
 	return one, of, err
+}
+
+// Exhibit is what is kept of a showing as of the day it was made; nil of one that is live.
+func (s *Store) Exhibit(ctx context.Context, of Showing) ([]byte, error) {
+	var one Showing
+	err := s.with(ctx, func(db *gorm.DB) error {
+		return known(db.Select("kept").Where("id = ? and painter_id = ?", of.ID, of.PainterID).Take(&one).Error)
+	})
+	return one.Kept, err
 }
 
 // shown is the channel on which the database tells that something of a painter's may look different to those it is shown to.

@@ -18,7 +18,9 @@ type Showable struct {
 
 const byName = "that it is yours, by your name"
 
-// showables are the things that can be shown.
+// Showables are the kinds of things that can be shown.
+var Showables = []string{store.ShowsWheel, store.ShowsComparison, store.ShowsBox}
+
 var showables = map[string]Showable{
 	store.ShowsWheel: {
 		Seen: []string{
@@ -51,11 +53,8 @@ var showables = map[string]Showable{
 	},
 }
 
-// Show is what others would see of a kind of thing; false where it cannot be shown.
-func Show(kind string) (Showable, bool) {
-	of, can := showables[kind]
-	return of, can
-}
+// ShowableOf is what others would see of one of Showables.
+func ShowableOf(kind string) Showable { return showables[kind] }
 
 // WatchShown is told when something of a painter's may look different to those it is shown to, by whatever process on the
 // database, until stop is called.

@@ -42,6 +42,7 @@ func Enumerations() []Enumeration {
 		{"ruleOfThumb", "RuleOfThumb", "what the rule of thumb says of two paints; none where it says nothing", append(words(bias.RuleRatings), "none")},
 		{"leanSide", "LeanSide", "how a paint leans with regard to its partner", words(bias.Sides)},
 		{"warmBlue", "WarmBlue", "the neighbour that the blue called warm leans to", words(bias.Schools)},
+		{"showable", "ShowableKind", "of what a painter can show to others", studio.Showables},
 		{"role", "Role", "in a primary system", words(bias.Roles)},
 		{"systemKind", "SystemKind", "of primary system", words(wheel.Kinds)},
 		{"chosenKind", "ChosenKind", "of system that can be searched for", words(reach.Kinds)},

@@ -70,7 +70,7 @@ export const showingsQuery = queryOptions({
 });
 
 /** What others would see of a kind of thing. */
-export const showableQuery = (kind: Schemas["Showing"]["kind"]) =>
+export const showableQuery = (kind: Schemas["ShowableKind"]) =>
   queryOptions({
     queryKey: ["showable", kind],
     queryFn: () => answer(client.GET("/api/showable/{kind}", { params: { path: { kind } } })),

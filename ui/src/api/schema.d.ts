@@ -3455,8 +3455,7 @@ export interface components {
             comparison?: components["schemas"]["Comparison"];
             /** @description of a comparison */
             decision?: string;
-            /** @enum {string} */
-            kind: "wheel" | "comparison" | "box";
+            kind: components["schemas"]["ShowableKind"];
             /** @description of a comparison */
             note?: string;
             wheel?: components["schemas"]["Wheel"];
@@ -4192,8 +4191,7 @@ export interface components {
             ends: string | null;
             /** Format: int64 */
             id: number;
-            /** @enum {string} */
-            kind: "wheel" | "comparison" | "box";
+            kind: components["schemas"]["ShowableKind"];
             /** @description it is seen as it is now; else as it was when it was made */
             live: boolean;
             /** Format: date-time */
@@ -4524,8 +4522,7 @@ export interface components {
              * @description until it ends by itself; until it is taken back when left out
              */
             hours?: number;
-            /** @enum {string} */
-            kind: "wheel" | "comparison" | "box";
+            kind: components["schemas"]["ShowableKind"];
             /** @description to be seen as it is at the time; else as it is now */
             live: boolean;
             name?: boolean;
@@ -6035,6 +6032,11 @@ export interface components {
             /** @description always */
             seen: string[];
         };
+        /**
+         * @description of what a painter can show to others
+         * @enum {string}
+         */
+        ShowableKind: "wheel" | "comparison" | "box";
         Showing: {
             /** @description what is shown, by its name when the showing was made */
             called: string;
@@ -6045,8 +6047,7 @@ export interface components {
             ends: string | null;
             /** Format: int64 */
             id: number;
-            /** @enum {string} */
-            kind: "wheel" | "comparison" | "box";
+            kind: components["schemas"]["ShowableKind"];
             /** @description it is seen as it is now; else as it was when it was made */
             live: boolean;
             /** Format: date-time */
@@ -15333,7 +15334,7 @@ export interface operations {
             header?: never;
             path: {
                 /** @description of the thing */
-                kind: "wheel" | "comparison" | "box";
+                kind: components["schemas"]["ShowableKind"];
             };
             cookie?: never;
         };

@@ -6,13 +6,8 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { answer, client, type Profile } from "../api/client";
 import { sessionsQuery } from "../api/queries";
 import { grey } from "../drawing/style";
-
-const day = new Intl.DateTimeFormat(undefined, {
-  day: "numeric",
-  month: "long",
-  hour: "2-digit",
-  minute: "2-digit",
-});
+import { dayAndTime } from "../parts/dates";
+import { Entry } from "../parts/Entry";
 
 /** Where a painter is signed in; each place but this one can be ended from here. */
 export function SessionsDialog({ painter, onClose }: { painter: Profile; onClose: () => void }) {
@@ -36,24 +31,17 @@ export function SessionsDialog({ painter, onClose }: { painter: Profile; onClose
           Where {painter.name} is painting
         </Typography>
         {sessions.data?.map((s) => (
-          <Box
+          <Entry
             key={s.id}
-            sx={{
-              display: "flex",
-              alignItems: "center",
-              gap: 2,
-              borderTop: `1px solid ${grey.hairline}`,
-              py: 1.25,
-              minHeight: 60,
-            }}
+            name={s.device || "another program"}
+            says={
+              <>
+                {s.atHome && "over the network at home, "}since{" "}
+                {dayAndTime.format(new Date(s.since))}
+                {s.here ? "" : `, last used ${dayAndTime.format(new Date(s.seen))}`}
+              </>
+            }
           >
-            <Box sx={{ flex: 1, minWidth: 0 }}>
-              <Typography sx={{ fontWeight: 500 }}>{s.device || "another program"}</Typography>
-              <Typography variant="caption" component="p">
-                {s.atHome && "over the network at home, "}since {day.format(new Date(s.since))}
-                {s.here ? "" : `, last used ${day.format(new Date(s.seen))}`}
-              </Typography>
-            </Box>
             {s.here ? (
               <Typography sx={{ color: grey.second }}>here</Typography>
             ) : (
@@ -67,7 +55,7 @@ export function SessionsDialog({ painter, onClose }: { painter: Profile; onClose
                 sign out
               </Button>
             )}
-          </Box>
+          </Entry>
         ))}
         {problem && (
           <Typography role="alert" sx={{ mt: 1, fontWeight: 500 }}>

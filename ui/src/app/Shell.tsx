@@ -16,6 +16,7 @@ import { Group, ViewingConditions, type Viewed } from "../parts/Conditions";
 import { useHolding } from "../parts/holding";
 import { usePhone } from "../parts/usePhone";
 import { DryNotice } from "./DryNotice";
+import { Foot } from "./Foot";
 import { FirstMinute, useFirstMinute } from "./FirstMinute";
 import { Notice } from "./Notice";
 import { ConditionsChip, More } from "./PhoneSheets";
@@ -213,35 +214,6 @@ function Main({
         {title}
       </Typography>
       {children}
-    </Box>
-  );
-}
-
-function Foot({ padding }: { padding: string }) {
-  return (
-    <Box
-      component="footer"
-      sx={{
-        display: "flex",
-        flexWrap: "wrap",
-        columnGap: 3,
-        p: padding,
-        color: grey.third,
-        fontSize: 12,
-        lineHeight: "16px",
-      }}
-    >
-      <span>
-        A screen is not paint: test on paper. Paints are modelled from their pigment class, not from
-        your tube.
-      </span>
-      <Box sx={{ flex: 1 }} />
-      <span>
-        <svg width={8} height={8} aria-hidden>
-          <path d="M0 0 H8 V8 Z" fill={grey.third} />
-        </svg>{" "}
-        brighter in paint than this screen can show
-      </span>
     </Box>
   );
 }

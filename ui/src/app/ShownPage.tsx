@@ -8,6 +8,7 @@ import { Mark } from "../drawing/Marks";
 import { grey } from "../drawing/style";
 import { judgedWords, lightWords, mediumWords } from "../parts/choices";
 import { Waiting } from "../parts/Waiting";
+import { Foot } from "./Foot";
 import { Squint } from "./Squint";
 
 const ShownWheel = lazy(async () => ({
@@ -45,7 +46,7 @@ export function ShownPage() {
           <Suspense fallback={<Waiting failing={false} />}>
             <Body of={got.data} />
           </Suspense>
-          <Foot />
+          <Foot padding="24px 0 0" />
         </>
       )}
     </Box>
@@ -68,9 +69,16 @@ function Head({ of }: { of: Exhibit }) {
         mb: 2,
       }}
     >
-      <Typography variant="h2" component="h1" sx={{ overflowWrap: "anywhere", minWidth: 0 }}>
-        {of.called}
-      </Typography>
+      <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, minWidth: 0 }}>
+        <Mark size={22} />
+        <Typography
+          variant={of.comparison ? "h3" : "h2"}
+          component="h1"
+          sx={{ overflowWrap: "anywhere" }}
+        >
+          {of.called}
+        </Typography>
+      </Box>
       <Typography sx={{ flex: "1 1 220px", color: grey.second }}>
         {[
           of.by && `by ${of.by}`,
@@ -92,24 +100,4 @@ function Body({ of }: { of: Exhibit }) {
   if (of.comparison)
     return <ShownComparison got={of.comparison} note={of.note} decision={of.decision} />;
   return <ShownBox tubes={of.box ?? []} notice={of.cautionNotice} />;
-}
-
-function Foot() {
-  return (
-    <Box
-      sx={{
-        display: "flex",
-        alignItems: "center",
-        gap: 1,
-        borderTop: `1px solid ${grey.hairline}`,
-        mt: 3,
-        pt: 1,
-      }}
-    >
-      <Mark size={18} />
-      <Typography variant="body2" sx={{ color: grey.second }}>
-        Gyrophane. Computed from modelled paints; a screen is not paint: test on paper.
-      </Typography>
-    </Box>
-  );
 }

@@ -7,7 +7,7 @@ import { useState } from "react";
 import { Link as To } from "react-router";
 import type { Profile } from "../api/client";
 import { compareQuery, wheelsQuery } from "../api/queries";
-import { Choice, OneOf } from "../parts/Choice";
+import { Choice } from "../parts/Choice";
 import { kindWords } from "../parts/choices";
 import { Shell } from "../app/Shell";
 import { grey } from "../drawing/style";
@@ -17,6 +17,7 @@ import { Waiting } from "../parts/Waiting";
 import { Tabs } from "../parts/Tabs";
 import { ChooseView } from "./ChooseView";
 import { AtHue } from "./AtHue";
+import { Differs } from "./Differs";
 import { Figures } from "./Figures";
 import { Gyre } from "./Gyre";
 import { KeptComparisons } from "./KeptComparisons";
@@ -153,7 +154,6 @@ function ReachView({
   const { search, show } = useAddress();
   const pair = Number(search.get("pair")) || 0;
   const band = search.get("band") === "on";
-  const difference = got.differences[pair];
   return (
     <>
       <Box
@@ -175,29 +175,11 @@ function ReachView({
               </>
             }
           />
-          {difference && (
-            <Box sx={{ borderTop: `1px solid ${grey.hairline}`, mt: 0.5, pt: 0.5 }}>
-              <Typography>{difference.says}</Typography>
-              <Typography variant="caption">
-                outside the rings: black where {got.systems[difference.a]!.name} is cleaner, white
-                where {got.systems[difference.b]!.name} is; narrow where only brighter
-              </Typography>
-              {got.differences.length > 1 && (
-                <Box>
-                  <OneOf
-                    label="another two"
-                    shown="another two"
-                    of={got.differences.map((d, i) => ({
-                      value: String(i),
-                      name: `${got.systems[d.a]!.name}, ${got.systems[d.b]!.name}`,
-                    }))}
-                    value={String(pair)}
-                    onChoose={(v) => show({ pair: v === "0" ? undefined : v })}
-                  />
-                </Box>
-              )}
-            </Box>
-          )}
+          <Differs
+            got={got}
+            pair={pair}
+            onPair={(to) => show({ pair: to ? String(to) : undefined })}
+          />
           {got.systems.length > 1 && (
             <Box
               aria-label="each of them"

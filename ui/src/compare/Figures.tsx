@@ -103,10 +103,8 @@ export function Figures({ got, priced = true }: { got: Comparison; priced?: bool
     { name: "see-through", of: (s) => [s.transparent, s.opaque > 0 ? `${s.opaque} opaque` : ""] },
     {
       name: "care",
-      of: (s) => [
-        s.cautions.length === 0 ? "none special" : s.cautions.length,
-        s.cautions.join(", "),
-      ],
+      of: (s) =>
+        s.cautions.length === 0 ? ["", "none special"] : [s.cautions.length, s.cautions.join(", ")],
     },
   ];
   return (

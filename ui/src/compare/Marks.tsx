@@ -23,7 +23,7 @@ export function LineMark({ index, width = 40 }: { index: number; width?: number 
 export function Tubes({ paints }: { paints: Compared["paints"] }) {
   const { fill } = useColours();
   return (
-    <Box component="span" sx={{ display: "inline-flex", gap: "2px" }}>
+    <Box component="span" sx={{ display: "inline-flex", flexWrap: "wrap", gap: "2px" }}>
       {paints.map((p) => (
         <svg key={p.id} width={16} height={10}>
           <title>{p.name}</title>

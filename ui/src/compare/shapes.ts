@@ -15,7 +15,7 @@ export const outlines = [
 
 /** The columns of a table with a column for each system, the names of its rows before them. */
 export const columnsOf = (systems: number) => ({
-  xs: `84px repeat(${systems}, minmax(0, 1fr))`,
+  xs: `92px repeat(${systems}, minmax(0, 1fr))`,
   sm: `148px repeat(${systems}, minmax(0, 1fr))`,
 });
 

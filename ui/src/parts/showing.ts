@@ -1,9 +1,9 @@
-import type { Conditions } from "../api/client";
+import type { Conditions, Schemas } from "../api/client";
 
 /** The page on which something is shown to others, as it is looked at here; the box has no id. */
 export const showItAt = (
   { medium, light, judged }: Conditions,
-  kind: "wheel" | "comparison" | "box",
+  kind: Schemas["ShowableKind"],
   thing?: number,
 ) =>
   `/show/${kind}${thing ? `/${thing}` : ""}?${new URLSearchParams({ medium, light, judged }).toString()}`;

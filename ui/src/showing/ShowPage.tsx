@@ -10,11 +10,13 @@ import { accessQuery, showableQuery, showingsQuery, wheelsQuery } from "../api/q
 import { Shell } from "../app/Shell";
 import { figures, grey } from "../drawing/style";
 import { Setting } from "../parts/Choice";
+import { dayAndTime } from "../parts/dates";
+import { Entry } from "../parts/Entry";
 import { Tick } from "../parts/Tick";
 import { useView } from "../parts/useView";
 import { Waiting } from "../parts/Waiting";
 
-type Kind = Schemas["Showing"]["kind"];
+type Kind = Schemas["ShowableKind"];
 type Made = Schemas["MadeShowing"];
 
 const kindWords: Record<Kind, string> = {
@@ -77,7 +79,7 @@ const sees = {
 /** Until when something is shown, by the hours from now. */
 const until = {
   "0": "I take it back",
-  "12": "tonight",
+  "12": "half a day from now",
   "168": "a week from now",
   "720": "a month from now",
 } as const;
@@ -95,7 +97,7 @@ function NewShowing({
   const queries = useQueryClient();
   const { view } = useView();
   const showable = useQuery(showableQuery(kind));
-  const [with_, setWith] = useState({ notes: false, prices: false, name: false });
+  const [also, setAlso] = useState({ notes: false, prices: false, name: false });
   const [as, setAs] = useState<keyof typeof sees>("live");
   const [hours, setHours] = useState<keyof typeof until>("0");
   const make = useMutation({
@@ -103,7 +105,7 @@ function NewShowing({
       answer(
         client.POST("/api/showings", {
           params: { query: view },
-          body: { kind, thing, live: as === "live", hours: Number(hours) || undefined, ...with_ },
+          body: { kind, thing, live: as === "live", hours: Number(hours) || undefined, ...also },
         }),
       ),
     onSuccess: (made) => {
@@ -136,8 +138,8 @@ function NewShowing({
               <Tick
                 key={what}
                 words={of[what]}
-                on={with_[what]}
-                onSet={(on) => setWith({ ...with_, [what]: on })}
+                on={also[what]}
+                onSet={(on) => setAlso({ ...also, [what]: on })}
               />
             ),
         )}
@@ -222,13 +224,6 @@ function Address({ made }: { made: Made }) {
   );
 }
 
-const day = new Intl.DateTimeFormat("en-GB", {
-  day: "numeric",
-  month: "long",
-  hour: "2-digit",
-  minute: "2-digit",
-});
-
 /** What the painter shows now, each to be taken back. */
 function ShownNow({ just }: { just: number | undefined }) {
   const queries = useQueryClient();
@@ -248,31 +243,22 @@ function ShownNow({ just }: { just: number | undefined }) {
         <Typography sx={{ color: grey.second }}>Nothing is shown to anybody.</Typography>
       )}
       {showings.data?.map((s) => (
-        <Box
+        <Entry
           key={s.id}
-          role="group"
-          aria-label={s.called}
-          sx={{
-            display: "flex",
-            alignItems: "center",
-            gap: 2,
-            borderTop: `${s.id === just ? 2 : 1}px solid ${s.id === just ? grey.ink : grey.hairline}`,
-            py: 1.25,
-            minHeight: 60,
-          }}
-        >
-          <Box sx={{ flex: 1, minWidth: 0 }}>
-            <Typography sx={{ fontWeight: 500, overflowWrap: "anywhere" }}>{s.called}</Typography>
-            <Typography variant="caption" component="p">
+          name={s.called}
+          heavy={s.id === just}
+          says={
+            <>
               {kindWords[s.kind]},{" "}
-              {s.live ? "as it is at the time" : `as of ${day.format(new Date(s.made))}`}
+              {s.live ? "as it is at the time" : `as of ${dayAndTime.format(new Date(s.made))}`}
               {[s.notes && "notes", s.prices && "prices", s.name && "your name"]
                 .filter(Boolean)
                 .map((w) => `, with ${w}`)
                 .join("")}
-              {s.ends ? `; until ${day.format(new Date(s.ends))}` : ""}
-            </Typography>
-          </Box>
+              {s.ends ? `; until ${dayAndTime.format(new Date(s.ends))}` : ""}
+            </>
+          }
+        >
           <Button
             variant="outlined"
             color="inherit"
@@ -282,7 +268,7 @@ function ShownNow({ just }: { just: number | undefined }) {
           >
             take it back
           </Button>
-        </Box>
+        </Entry>
       ))}
       {problem && (
         <Typography role="alert" sx={{ mt: 1, fontWeight: 500 }}>
