@@ -40,21 +40,29 @@ func ScorePair(a, b *paint.Paint, spacing path.Spacing, e Expected, doubt certai
 	if err != nil {
 		return out, "", input.Wrap(err)
 	}
-	if a.ID == b.ID {
-		return out, "", input.Errorf("%s cannot be paired with itself", a.ID)
-	}
-	p := path.Couple{A: a, B: b}.Pair(spacing)
-	if !Predictable(p.Path) {
-		return out, "", input.Errorf("%s with %s cannot be predicted: there is no hue between them", a.ShortName(), b.ShortName())
+	p, open, err := cameOf(a, b, spacing, doubt)
+	if err != nil {
+		return out, "", err
 	}
 	u, mud := p.Middle.Under, StartOfMud(p.Path, spacing)
-	open := openOf(&p, spacing, doubt)
 	s := g.Against(u, mud, open)
 	mud.At = fourDigits(mud.At)
 	return PairOutcome{
 		Section: wheel.SectionOf(a, b), Spacing: spacing.String(), HueWord: u.HueWord(), Verdict: u.Verdict.String(), Retention: fourDigits(u.Retention),
 		Mud: mud, HueRight: s.HueRight, VerdictRight: s.VerdictRight, MudRight: s.MudRight, Points: s.Points, Could: verdictWords(open.Could),
 	}, PairKey(a, b, spacing), nil
+}
+
+// cameOf is a pairing that can be predicted, and what of it may go either way. The error is an input.Error.
+func cameOf(a, b *paint.Paint, spacing path.Spacing, doubt certainty.Doubts) (p path.Pairing, open Open, err error) {
+	if a.ID == b.ID {
+		return p, open, input.Errorf("%s cannot be paired with itself", a.ID)
+	}
+	p = path.Couple{A: a, B: b}.Pair(spacing)
+	if !Predictable(p.Path) {
+		return p, open, input.Errorf("%s with %s cannot be predicted: there is no hue between them", a.ShortName(), b.ShortName())
+	}
+	return p, openOf(&p, spacing, doubt), nil
 }
 
 // SlotGuess is what a painter expects of a slot.
