@@ -58,6 +58,9 @@ var open = []string{
 // openToLookers are the routes of those to whom something is shown, at home too: without a token there is nothing.
 var openToLookers = []string{"/api/shown", "/api/shown/changes"}
 
+// openToPupils are those of phones in a round of a class: without its token or code nothing is kept or told.
+var openToPupils = []string{"/api/together", "/api/together/guess", "/api/together/changes"}
+
 func TestEveryRouteThatKeepsSomethingAsksWhoIsThere(t *testing.T) {
 	app, _ := server(t, true)
 	nobody := &client{t: t, app: app}
@@ -73,6 +76,9 @@ func TestEveryRouteThatKeepsSomethingAsksWhoIsThere(t *testing.T) {
 		want := http.StatusUnauthorized
 		if slices.Contains(openToLookers, path) {
 			want = http.StatusNotFound
+		}
+		if slices.Contains(openToPupils, path) {
+			want = map[bool]int{true: http.StatusNotFound, false: http.StatusUnprocessableEntity}[r[0] == http.MethodGet]
 		}
 		assert.Equal(t, want, status, "%s %s: %s", r[0], r[1], text)
 		asked++

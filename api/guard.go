@@ -69,6 +69,7 @@ type limits struct {
 	ofAddress *pace    // requests, of one client address
 	wrong     attempts // passphrases that were wrong, by client address and by name
 	registers attempts // painters that were made, by client address
+	codes     attempts // of a class that were wrong, by client address
 }
 
 // attempts are how often something may be tried, whichever process on the database is asked: counted there and, for as long as
@@ -108,6 +109,7 @@ func newLimits(s *store.Store) *limits {
 		ofAddress: newPace(time.Second/300, 3000),
 		wrong:     newAttempts(s, "wrong", 3*time.Second, 20),
 		registers: newAttempts(s, "registers", 2*time.Minute, 30),
+		codes:     newAttempts(s, "class code", 5*time.Second, 60), // a class that mistypes, all behind one address
 	}
 }
 
@@ -261,7 +263,7 @@ func headers(c fiber.Ctx) error {
 	} {
 		c.Set(name, value)
 	}
-	if c.Path() == shownAt || strings.HasPrefix(c.Path(), "/api/") {
+	if c.Path() == shownAt || c.Path() == togetherAt || strings.HasPrefix(c.Path(), "/api/") {
 		c.Set("X-Robots-Tag", "noindex, nofollow")
 	}
 	return c.Next()

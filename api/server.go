@@ -122,6 +122,7 @@ func (s *Server) Beside(o Options) *Server {
 	srv.ownRoutes()
 	srv.backupRoutes()
 	srv.showingRoutes()
+	srv.classRoutes()
 	nameEnumerations(srv.api.OpenAPI())
 	if o.Listener != Home {
 		srv.docs()

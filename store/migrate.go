@@ -794,6 +794,67 @@ var migrations = []*gormigrate.Migration{
 			return tx.Exec(`drop table showings; drop function tell_shown cascade; alter table comparisons drop constraint comparisons_id_painter_id_key`).Error
 		},
 	},
+	{
+		// A class predicts: what it said is kept in numbers, who said it is not.
+		ID: "202612-class-rounds",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table class_rounds (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					wheel_id bigint references wheels on delete set null,
+					called text not null,
+					spacing text not null,
+					token text not null unique,
+					code text unique,
+					place integer not null default 0,
+					version integer not null default 1,
+					opened_at timestamptz,
+					open_until timestamptz,
+					ended_at timestamptz,
+					created_at timestamptz not null default now(),
+					unique (id, painter_id)
+				);
+				create index class_rounds_painter on class_rounds (painter_id, id);
+				create index class_rounds_wheel on class_rounds (wheel_id);
+				create table class_questions (
+					id bigint generated always as identity primary key,
+					round_id bigint not null,
+					painter_id bigint not null,
+					place integer not null,
+					called text not null,
+					a text not null,
+					b text not null,
+					face bytea not null,
+					truth jsonb not null,
+					hands jsonb not null,
+					tally jsonb not null,
+					lifted boolean not null default false,
+					unique (round_id, place),
+					foreign key (round_id, painter_id) references class_rounds (id, painter_id) on delete cascade
+				);
+				create index class_questions_painter on class_questions (painter_id, round_id, place);
+				create table class_pupils (
+					pupil_hash bytea primary key,
+					round_id bigint not null references class_rounds on delete cascade,
+					joined_at timestamptz not null default now()
+				);
+				create index class_pupils_round on class_pupils (round_id);
+				create table class_guesses (
+					round_id bigint not null references class_rounds on delete cascade,
+					place integer not null,
+					pupil_hash bytea not null references class_pupils on delete cascade,
+					hue smallint not null,
+					verdict smallint not null,
+					mud smallint not null,
+					primary key (round_id, place, pupil_hash)
+				);
+				create index class_guesses_pupil on class_guesses (pupil_hash);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`drop table class_guesses, class_pupils, class_questions, class_rounds`).Error
+		},
+	},
 }
 
 // lasting are the tables whose rows have a lasting id, and what has each once: a painter, or the one thing

@@ -31,6 +31,8 @@ var (
 	slotOutcomeShape = versioned{1}
 	expectedShape    = versioned{1}
 	pairOutcomeShape = versioned{1}
+	truthShape       = versioned{1}
+	classTallyShape  = versioned{1}
 	workedShape      = versioned{1}
 	onPhotoShape     = versioned{1}
 )
@@ -53,6 +55,8 @@ func init() {
 	schema.RegisterSerializer("slot_outcome", shape[journal.SlotOutcome, keptSlotOutcome]{slotOutcomeShape, keepSlotOutcome, keptSlotOutcome.open})
 	schema.RegisterSerializer("expected", shape[journal.Expected, keptExpected]{expectedShape, keepExpected, keptExpected.open})
 	schema.RegisterSerializer("pair_outcome", shape[journal.PairOutcome, keptPairOutcome]{pairOutcomeShape, keepPairOutcome, keptPairOutcome.open})
+	schema.RegisterSerializer("truth", shape[journal.Truth, keptTruth]{truthShape, keepTruth, keptTruth.open})
+	schema.RegisterSerializer("class_tally", shape[journal.ClassTally, keptClassTally]{classTallyShape, keepClassTally, keptClassTally.open})
 }
 
 // shape keeps values V as JSON of the shape K.
@@ -390,4 +394,49 @@ func keepPairOutcome(o journal.PairOutcome) keptPairOutcome {
 func (o keptPairOutcome) open() journal.PairOutcome {
 	return journal.PairOutcome{Section: o.Section, Spacing: o.Spacing, HueWord: o.HueWord, Verdict: o.Verdict, Retention: o.Retention, Mud: journal.MudStart(o.Mud),
 		HueRight: o.HueRight, VerdictRight: o.VerdictRight, MudRight: o.MudRight, Points: o.Points, Could: o.Could}
+}
+
+// keptTruth is what becomes of a pairing that a class answers.
+type keptTruth struct {
+	versioned
+	Section   string     `json:"section"`
+	HueWord   string     `json:"hueWord"`
+	Verdict   string     `json:"verdict"`
+	Retention float64    `json:"retention"`
+	Mud       keptMud    `json:"mud"`
+	Begins    [2]float64 `json:"begins"`
+	Could     []string   `json:"couldBe,omitempty"`
+	Right     keptRights `json:"right"`
+}
+
+type keptRights struct {
+	Hues     [12]bool                `json:"hues"`
+	Verdicts [4]bool                 `json:"verdicts"`
+	Mud      [journal.MudPlaces]bool `json:"mud"`
+	NoMud    bool                    `json:"noMud"`
+}
+
+func keepTruth(t journal.Truth) keptTruth {
+	return keptTruth{truthShape, t.Section, t.HueWord, t.Verdict, t.Retention, keptMud(t.Mud), t.Begins, t.Could, keptRights(t.Right)}
+}
+
+func (t keptTruth) open() journal.Truth {
+	return journal.Truth{Section: t.Section, HueWord: t.HueWord, Verdict: t.Verdict, Retention: t.Retention, Mud: journal.MudStart(t.Mud), Begins: t.Begins, Could: t.Could, Right: journal.Rights(t.Right)}
+}
+
+// keptClassTally counts what a class said.
+type keptClassTally struct {
+	versioned
+	Hues     [12]int                `json:"hues"`
+	Verdicts [4]int                 `json:"verdicts"`
+	Mud      [journal.MudPlaces]int `json:"mud"`
+	NoMud    int                    `json:"noMud"`
+}
+
+func keepClassTally(t journal.ClassTally) keptClassTally {
+	return keptClassTally{classTallyShape, t.Hues, t.Verdicts, t.Mud, t.NoMud}
+}
+
+func (t keptClassTally) open() journal.ClassTally {
+	return journal.ClassTally{Hues: t.Hues, Verdicts: t.Verdicts, Mud: t.Mud, NoMud: t.NoMud}
 }

@@ -32,6 +32,7 @@ type Studio struct {
 	told       *lru.Cache[shelfKey, SittingJournal]
 	watchers   watchers
 	lookingOn  watchers // of what is shown
+	classes    watchers // of rounds that a class predicts
 	explaining *explaining
 	planner    Planner
 	jobs       *jobs.Queue // nil where this process has none
@@ -49,6 +50,7 @@ func New(s *store.Store) *Studio {
 		store:      s,
 		watchers:   watchers{listen: s.Listen},
 		lookingOn:  watchers{listen: listenShown(s)},
+		classes:    watchers{listen: listenClasses(s)},
 		tubes:      cache[tubeKey, Tube](mostTubes),
 		tables:     cache[string, *reach.Table](mostTables),
 		matches:    cache[matchKey, reach.Match](mostMatches),

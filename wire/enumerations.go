@@ -43,6 +43,7 @@ func Enumerations() []Enumeration {
 		{"leanSide", "LeanSide", "how a paint leans with regard to its partner", words(bias.Sides)},
 		{"warmBlue", "WarmBlue", "the neighbour that the blue called warm leans to", words(bias.Schools)},
 		{"showable", "ShowableKind", "of what a painter can show to others", studio.Showables},
+		{"classMove", "ClassMove", "what a teacher does in a round", studio.ClassMoves},
 		{"role", "Role", "in a primary system", words(bias.Roles)},
 		{"systemKind", "SystemKind", "of primary system", words(wheel.Kinds)},
 		{"chosenKind", "ChosenKind", "of system that can be searched for", words(reach.Kinds)},

@@ -1,0 +1,313 @@
+package api_test
+
+import (
+	"crypto/rand"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"slices"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/gofiber/fiber/v3"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"gyrophane/api"
+	"gyrophane/core/colour"
+	"gyrophane/wire"
+)
+
+// phone is a pupil's: no cookie, no name.
+type phone struct {
+	*client
+	word string
+}
+
+func newPhone(t *testing.T, app *fiber.App) phone {
+	return phone{&client{t: t, app: app}, rand.Text()}
+}
+
+func (p phone) asks(method, path, body string) (status int, text string, header http.Header) {
+	p.t.Helper()
+	request := p.request(method, path, body)
+	request.Header.Set("Pupil", p.word)
+	return p.send(request)
+}
+
+func (p phone) joins(at string) (status int, text string) {
+	p.t.Helper()
+	return p.do("POST", "/api/together", fmt.Sprintf(`{"at":%q,"pupil":%q}`, at, p.word))
+}
+
+func (p phone) seat() (out api.ClassSeat) {
+	p.t.Helper()
+	status, text, header := p.asks("GET", "/api/together", "")
+	require.Equal(p.t, http.StatusOK, status, text)
+	assert.Empty(p.t, header.Get("Set-Cookie"))
+	assert.Equal(p.t, "no-store", header.Get("Cache-Control"))
+	require.NoError(p.t, json.Unmarshal([]byte(text), &out))
+	return out
+}
+
+func (p phone) says(place int, hue, verdict string, mud string) (status int, text string) {
+	p.t.Helper()
+	status, text, _ = p.asks("PUT", "/api/together/guess", fmt.Sprintf(`{"place":%d,"hueWord":%q,"verdict":%q,"mud":%s}`, place, hue, verdict, mud))
+	return status, text
+}
+
+const noMud = `{"nowhere":true,"at":0}`
+
+// classRound is a round of a painter's first wheel.
+func (c *client) classRound() (r api.ClassRound) {
+	c.t.Helper()
+	w := aWheelOfTubes(c)
+	c.ok("POST", "/api/class/rounds", fmt.Sprintf(`{"wheel":%d}`, w.ID), &r)
+	require.NotEmpty(c.t, r.Pairings)
+	return r
+}
+
+// moves does what a teacher does, and looks at the round then.
+func (c *client) moves(r *api.ClassRound, move string, place int) {
+	c.t.Helper()
+	id, version := r.ID, r.Version
+	*r = api.ClassRound{}
+	c.ok("POST", fmt.Sprintf("/api/class/rounds/%d/moves", id), fmt.Sprintf(`{"version":%d,"move":%q,"place":%d}`, version, move, place), r)
+}
+
+func (c *client) looks(r *api.ClassRound) {
+	c.t.Helper()
+	id := r.ID
+	*r = api.ClassRound{}
+	c.ok("GET", fmt.Sprintf("/api/class/rounds/%d", id), "", r)
+}
+
+// A class predicts: what is asked stays covered until the teacher lifts it, everybody counts once, and only numbers are kept.
+func TestAClassPredictsTogether(t *testing.T) {
+	app, s := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	r := ada.classRound()
+	assert.False(t, r.Open)
+	assert.Empty(t, r.Code)
+	early := newPhone(t, app)
+	status, text := early.joins(r.Token)
+	require.Equal(t, http.StatusOK, status, text)
+	assert.Nil(t, early.seat().Face, "nothing is asked before the round is open")
+	status, text = early.says(0, "green", "clean", noMud)
+	assert.Equal(t, http.StatusUnprocessableEntity, status, text)
+
+	ada.moves(&r, "open", 0)
+	require.True(t, r.Open)
+	assert.Regexp(t, "^[BCDFGHJKLMNPQRSTVWXZ]{6}$", r.Code)
+	late := newPhone(t, app)
+	status, text = late.joins(" " + r.Code[:3] + " " + r.Code[3:])
+	require.Equal(t, http.StatusOK, status, text)
+	for range 3 { // an answer that was lost is asked for again
+		status, _ = late.joins(r.Code)
+		require.Equal(t, http.StatusOK, status)
+	}
+	seat := late.seat()
+	require.NotNil(t, seat.Face)
+	assert.Nil(t, seat.Truth)
+	assert.Nil(t, seat.Lifted)
+	assert.Nil(t, seat.Tally)
+	for _, p := range []phone{early, late} {
+		for range 2 { // twice, and another one then: it counts once
+			status, text = p.says(0, "green", "clean", noMud)
+			require.Equal(t, http.StatusNoContent, status, text)
+		}
+	}
+	status, text = late.says(0, "blue", "muddy", `{"nowhere":false,"at":0.26}`)
+	require.Equal(t, http.StatusNoContent, status, text)
+	assert.Equal(t, wire.Expected{HueWord: "blue", Verdict: "muddy", Mud: wire.MudStart{At: 0.25}}, *late.seat().Said)
+	ada.looks(&r)
+	assert.Equal(t, [2]int{2, 2}, [2]int{r.Joined, r.Guessed})
+	assert.Nil(t, r.Pairings[0].Truth, "the teacher's page stands on the wall")
+	assert.Nil(t, r.Pairings[0].Tally)
+
+	// The teacher has counted four hands for orange.
+	hands := wire.ClassTally{Hues: make([]int, 12), Verdicts: make([]int, 4), Mud: make([]int, 21)}
+	hands.Hues[2] = 4
+	body, err := json.Marshal(hands)
+	require.NoError(t, err)
+	ada.ok("PUT", fmt.Sprintf("/api/class/rounds/%d/hands", r.ID), fmt.Sprintf(`{"place":0,"hands":%s}`, body), &r)
+	ada.moves(&r, "lift", 0)
+	tally := r.Pairings[0].Tally
+	require.NotNil(t, tally)
+	hues := make([]int, 12)
+	for i, word := range colour.HueWords() {
+		hues[i] = map[string]int{"green": 1, "blue": 1}[word]
+	}
+	hues[2] += 4
+	assert.Equal(t, hues, tally.Hues)
+	assert.Equal(t, []int{1, 0, 0, 1}, tally.Verdicts)
+	assert.Equal(t, 1, tally.NoMud)
+	assert.Equal(t, 1, tally.Mud[5])
+	assert.Equal(t, 6, r.Pairings[0].Score.Hue.Said)
+	require.NotNil(t, r.Pairings[0].Truth)
+
+	seat = early.seat()
+	assert.Equal(t, r.Pairings[0].Truth, seat.Truth)
+	assert.Equal(t, tally, seat.Tally)
+	assert.Nil(t, seat.Said, "who said what is gone")
+	status, text = early.says(0, "green", "clean", noMud)
+	assert.Equal(t, http.StatusUnprocessableEntity, status, text)
+	assert.Contains(t, text, "The cover was lifted before your guess came")
+	status, text = ada.do("POST", fmt.Sprintf("/api/class/rounds/%d/moves", r.ID), fmt.Sprintf(`{"version":%d,"move":"lift"}`, r.Version))
+	assert.Equal(t, http.StatusUnprocessableEntity, status, text)
+
+	ada.moves(&r, "go to", 1)
+	assert.Equal(t, 1, early.seat().Place)
+	status, _ = early.says(0, "green", "clean", noMud)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	status, _ = early.says(1, "green", "clean", noMud)
+	assert.Equal(t, http.StatusNoContent, status)
+	status, text = ada.do("POST", fmt.Sprintf("/api/class/rounds/%d/moves", r.ID), fmt.Sprintf(`{"version":%d,"move":"go to","place":9}`, r.Version))
+	assert.Equal(t, http.StatusUnprocessableEntity, status, text)
+	status, text = ada.do("POST", fmt.Sprintf("/api/class/rounds/%d/moves", r.ID), fmt.Sprintf(`{"version":%d,"move":"lift"}`, r.Version-1))
+	assert.Equal(t, http.StatusUnprocessableEntity, status, "another window was ahead: %s", text)
+
+	code, token := r.Code, r.Token
+	ada.moves(&r, "end", 0)
+	assert.True(t, r.Ended)
+	assert.Empty(t, r.Token+r.Code)
+	for _, at := range []string{code, token, "AAAAAA", rand.Text()} {
+		status, text := newPhone(t, app).joins(at)
+		assert.Equal(t, http.StatusNotFound, status, text)
+		assert.Contains(t, text, "No class is asked anything here.")
+	}
+	status, _, _ = early.asks("GET", "/api/together", "")
+	assert.Equal(t, http.StatusNotFound, status)
+
+	// What is left of it are numbers.
+	var all api.ClassRounds
+	ada.ok("GET", "/api/class/rounds", "", &all)
+	require.Len(t, all.Rounds, 1)
+	assert.Equal(t, 1, all.Rounds[0].Lifted)
+	require.Len(t, all.Eyes, 1)
+	assert.Equal(t, 6, all.Eyes[0].Hue.Said)
+	for _, table := range []string{"class_guesses", "class_pupils"} {
+		var left int
+		require.NoError(t, s.Connections().QueryRow("select count(*) from "+table).Scan(&left))
+		assert.Zero(t, left, table)
+	}
+}
+
+func TestARoundOpensNothingElseAndIsNobodyElses(t *testing.T) {
+	app, _ := server(t, true)
+	ada, ben := signedUp(t, app, "Ada"), signedUp(t, app, "Ben")
+	r := ada.classRound()
+	at := fmt.Sprintf("/api/class/rounds/%d", r.ID)
+	for _, c := range [][2]string{{"GET", at}, {"DELETE", at}, {"POST", at + "/moves"}, {"PUT", at + "/hands"}, {"GET", at + "/changes"}} {
+		body := map[string]string{"POST": `{"version":1,"move":"open"}`, "PUT": `{"place":0,"hands":{"hues":[0,0,0,0,0,0,0,0,0,0,0,0],"verdicts":[0,0,0,0],"mud":[0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0],"noMud":0}}`}[c[0]]
+		status, text := ben.do(c[0], c[1], body)
+		assert.Equal(t, http.StatusNotFound, status, "%v: %s", c, text)
+	}
+	status, text := ben.do("POST", "/api/class/rounds", `{"wheel":1}`)
+	assert.Equal(t, http.StatusNotFound, status, text)
+	ada.moves(&r, "open", 0)
+	pupil := newPhone(t, app)
+	status, text = pupil.joins(r.Code)
+	require.Equal(t, http.StatusOK, status, text)
+	for _, route := range routes(t) {
+		if route[0] != http.MethodGet {
+			continue
+		}
+		request := pupil.request(route[0], route[1], "")
+		request.Header.Set("Pupil", pupil.word)
+		request.Header.Set("Showing", r.Token)
+		if path := request.URL.Path; slices.Contains(open, path) || path == "/api/together" || path == "/api/together/changes" {
+			continue
+		}
+		status, text, _ := pupil.send(request)
+		assert.Contains(t, []int{http.StatusUnauthorized, http.StatusNotFound}, status, "%v: %s", route, text)
+	}
+	for body, says := range map[string]string{
+		fmt.Sprintf(`{"at":%q,"pupil":"short"}`, r.Code):                       "pupil",
+		fmt.Sprintf(`{"at":%q,"pupil":"AAAAAAAAAAAAAAAAAAAAAAAAA!"}`, r.Code):  "pupil",
+		`{"at":"","pupil":"AAAAAAAAAAAAAAAAAAAAAAAAAA"}`:                       "at",
+		`{"at":"' or 1=1 --","pupil":"AAAAAAAAAAAAAAAAAAAAAAAAAA"}`:            "No class",
+		`{"at":"` + "BCDFG\\u0000" + `","pupil":"AAAAAAAAAAAAAAAAAAAAAAAAAA"}`: "",
+	} {
+		status, text := pupil.do("POST", "/api/together", body)
+		assert.GreaterOrEqual(t, status, 400, body)
+		assert.Less(t, status, 500, body)
+		assert.Contains(t, text, says, body)
+	}
+	for _, bad := range []string{`{"place":0,"hueWord":"teal","verdict":"clean","mud":{"nowhere":true,"at":0}}`, `{"place":0,"hueWord":"green","verdict":"neutral","mud":{"nowhere":true,"at":0}}`, `{"place":0,"hueWord":"green","verdict":"clean","mud":{"nowhere":false,"at":2}}`, `{"place":-1,"hueWord":"green","verdict":"clean","mud":{"nowhere":false,"at":0}}`} {
+		status, text, _ := pupil.asks("PUT", "/api/together/guess", bad)
+		assert.Equal(t, http.StatusUnprocessableEntity, status, text)
+	}
+}
+
+// Who tries codes is slowed down.
+func TestCodesCannotBeTriedOut(t *testing.T) {
+	app, _ := server(t, true)
+	slowed := 0
+	for range 80 {
+		status, _ := newPhone(t, app).joins("BBBBBB")
+		if status == http.StatusTooManyRequests {
+			slowed++
+		}
+	}
+	assert.Greater(t, slowed, 10)
+}
+
+// A class guesses at once while the teacher lifts the cover: every guess that was taken is counted, and none that was refused.
+func TestEveryGuessThatIsTakenIsCounted(t *testing.T) {
+	app, _ := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	r := ada.classRound()
+	ada.moves(&r, "open", 0)
+	var mu sync.Mutex
+	taken, lifted := 0, false
+	var all sync.WaitGroup
+	phones := make([]phone, 24)
+	for n := range phones {
+		phones[n] = newPhone(t, app)
+		status, text := phones[n].joins(r.Code)
+		require.Equal(t, http.StatusOK, status, text)
+	}
+	for n, p := range phones {
+		all.Go(func() {
+			status, text := p.says(0, colour.HueWords()[n%12], "clean", noMud)
+			mu.Lock()
+			defer mu.Unlock()
+			switch status {
+			case http.StatusNoContent:
+				taken++
+			default:
+				assert.Contains(t, text, "The cover was lifted before", status)
+			}
+			if taken == 12 && !lifted {
+				lifted = true
+				ada.moves(&r, "lift", 0)
+			}
+		})
+	}
+	all.Wait()
+	ada.looks(&r)
+	require.NotNil(t, r.Pairings[0].Tally)
+	assert.Equal(t, taken, r.Pairings[0].Tally.NoMud)
+	assert.GreaterOrEqual(t, taken, 12)
+}
+
+// A round that nobody ends is over by itself, and gives its code back.
+func TestARoundIsOverByItself(t *testing.T) {
+	app, s := server(t, true)
+	ada := signedUp(t, app, "Ada")
+	r := ada.classRound()
+	ada.moves(&r, "open", 0)
+	p := newPhone(t, app)
+	status, _ := p.joins(r.Code)
+	require.Equal(t, http.StatusOK, status)
+	s.Clock = func() time.Time { return time.Now().Add(13 * time.Hour) }
+	status, _, _ = p.asks("GET", "/api/together", "")
+	assert.Equal(t, http.StatusNotFound, status)
+	status, _ = newPhone(t, app).joins(r.Code)
+	assert.Equal(t, http.StatusNotFound, status)
+	ada.looks(&r)
+	assert.True(t, r.Ended)
+	assert.Empty(t, r.Code)
+}
