@@ -59,6 +59,8 @@ var places = []struct{ address, shows string }{
 	{"/words", "riding along"},
 	{"/mine", "save a backup"},
 	{"/show", "Nothing is shown to anybody"},
+	{"/class", "Predict with a class"},
+	{"/class/1", "put it on the wall"},
 	{"/show/wheel/1", "make the address"},
 	{"/phone", "gyrophane serve --lan"},
 	{"/box", "ultramarine blue"},

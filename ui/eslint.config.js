@@ -6,6 +6,7 @@ import tseslint from "typescript-eslint";
 const views = [
   "bench",
   "box",
+  "class",
   "compare",
   "journal",
   "log",

@@ -10,7 +10,7 @@ import (
 // ClassPaint is a paint of a pairing that a class is asked about.
 type ClassPaint struct {
 	PairedPaint
-	Turn *float64 `json:"turn" doc:"hue angle of its undertone on the painter's circle, degrees, yellow 0; null where it has no hue"`
+	Turn *float64 `json:"turn" doc:"hue angle of its undertone on the painter's circle, degrees, red 0, yellow 120; null where it has no hue"`
 }
 
 // ClassFace is what a class sees of a pairing under its cover.

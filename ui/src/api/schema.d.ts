@@ -3127,7 +3127,7 @@ export interface components {
             temperature?: "warm" | "cool";
             /**
              * Format: double
-             * @description hue angle of its undertone on the painter's circle, degrees, yellow 0; null where it has no hue
+             * @description hue angle of its undertone on the painter's circle, degrees, red 0, yellow 120; null where it has no hue
              */
             turn: number | null;
             undertone: components["schemas"]["Shown"];

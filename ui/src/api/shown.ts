@@ -1,5 +1,6 @@
 import { queryOptions } from "@tanstack/react-query";
 import { answer, client, Refused, type Schemas } from "./client";
+import { hearStream } from "./hearing";
 import { queryClient } from "./queries";
 
 export type Exhibit = Schemas["Exhibit"];
@@ -26,27 +27,8 @@ export const exhibitQuery = (token: string) =>
   });
 
 /** Looks again at what is shown whenever that may have changed, until it is stopped or shown no more. */
-export function lookOn(token: string): () => void {
-  const off = new AbortController();
-  const look = () => void queryClient.invalidateQueries(exhibitQuery(token));
-  const hear = async () => {
-    while (!off.signal.aborted) {
-      try {
-        const got = await client.GET("/api/shown/changes", {
-          ...asked(token),
-          parseAs: "stream",
-          signal: off.signal,
-        });
-        if (got.response.status === 404) return look();
-        const reader = (got.data as unknown as ReadableStream<Uint8Array> | null)?.getReader();
-        for (let read = await reader?.read(); read && !read.done; read = await reader?.read())
-          if (new TextDecoder().decode(read.value).includes("data:")) look();
-      } catch {
-        // No connection, or none any more: it is tried again.
-      }
-      if (!off.signal.aborted) await new Promise((wake) => setTimeout(wake, again / 4));
-    }
-  };
-  void hear();
-  return () => off.abort();
-}
+export const lookOn = (token: string) =>
+  hearStream(
+    (signal) => client.GET("/api/shown/changes", { ...asked(token), parseAs: "stream", signal }),
+    () => void queryClient.invalidateQueries(exhibitQuery(token)),
+  );

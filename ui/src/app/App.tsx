@@ -1,12 +1,21 @@
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { lazy, Suspense, useEffect, useLayoutEffect, useState } from "react";
+import {
+  lazy,
+  Suspense,
+  useEffect,
+  useLayoutEffect,
+  useState,
+  type LazyExoticComponent,
+  type ReactNode,
+} from "react";
 import { Navigate, Route, Routes, Link as To, useLocation } from "react-router";
 import type { Profile } from "../api/client";
 import { hearOfChanges } from "../api/changes";
 import { sessionQuery, wheelsQuery } from "../api/queries";
 import { shownAt } from "../api/shown";
+import { togetherAt } from "../api/together";
 import { enter } from "../api/waiting";
 import { heldBy } from "../parts/holding";
 import { Waiting } from "../parts/Waiting";
@@ -23,6 +32,8 @@ import {
   BoxPlace,
   BringSittingPage,
   BringWheelPage,
+  ClassPage,
+  ClassWall,
   ComparePaperPage,
   ComparePlace,
   fetchFirst,
@@ -50,13 +61,18 @@ const ComeInPage = lazy(async () => ({
   default: (await import("../devices/ComeInPage")).ComeInPage,
 }));
 
-/** What is shown to whoever has the address: it is not asked who looks. */
-const shown = window.location.pathname === shownAt;
-const ShownPage = lazy(async () => ({ default: (await import("./ShownPage")).ShownPage }));
+/** The pages of those who are not asked who they are: to whom something is shown, and who predict along with a class. */
+const openPages: Record<string, LazyExoticComponent<() => ReactNode>> = {
+  [shownAt]: lazy(async () => ({ default: (await import("./ShownPage")).ShownPage })),
+  [togetherAt]: lazy(async () => ({
+    default: (await import("../class/TogetherPage")).TogetherPage,
+  })),
+};
+const OpenPage = openPages[window.location.pathname];
 
 /** What the page was opened at is fetched while it is asked who paints. */
 const firstPlace =
-  shown || window.location.pathname === comeInAt
+  OpenPage || window.location.pathname === comeInAt
     ? Promise.resolve()
     : fetchFirst(window.location.pathname);
 
@@ -68,9 +84,9 @@ export function App() {
   return (
     <>
       <Squinting />
-      {shown ? (
+      {OpenPage ? (
         <Suspense fallback={<Waiting failing={false} />}>
-          <ShownPage />
+          <OpenPage />
         </Suspense>
       ) : (
         <Pages />
@@ -169,6 +185,8 @@ function Pages() {
         <Route path="/phone" element={<PhonePage painter={session.data.painter} />} />
         <Route path="/mine" element={<BackupPage painter={session.data.painter} />} />
         <Route path="/show/:kind?/:thing?" element={<ShowPage painter={session.data.painter} />} />
+        <Route path="/class/:wheel?" element={<ClassPage painter={session.data.painter} />} />
+        <Route path="/wall/round/:id" element={<ClassWall painter={session.data.painter} />} />
         <Route path="/words" element={<WordsPage painter={session.data.painter} />} />
         <Route path="*" element={<LastWheel painter={session.data.painter} place="wheel" />} />
       </Routes>

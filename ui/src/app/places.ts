@@ -122,6 +122,14 @@ export const ShowPage = place(
   "/show/:kind?/:thing?",
   async () => (await import("../showing/ShowPage")).ShowPage,
 );
+export const ClassPage = place(
+  "/class/:wheel?",
+  async () => (await import("../class/ClassPage")).ClassPage,
+);
+export const ClassWall = place(
+  "/wall/round/:id",
+  async () => (await import("../class/ClassWall")).ClassWall,
+);
 export const WordsPage = place("/words", async () => (await import("./WordsPage")).WordsPage);
 export const ComparePlace = place(
   "/compare",

@@ -4,6 +4,7 @@ import CssBaseline from "@mui/material/CssBaseline";
 import { ThemeProvider } from "@mui/material/styles";
 import { createContext, useContext, useMemo, useState, type ReactNode } from "react";
 import { grey, surrounds, type SurroundName } from "../drawing/style";
+import { DarkRoom } from "../parts/darkRoom";
 import { themeOf } from "./theme";
 
 const place = "gyrophane.surround";
@@ -19,7 +20,8 @@ export function Surround({ children }: { children: ReactNode }) {
     const kept = localStorage.getItem(place);
     return kept && kept in surrounds ? (kept as SurroundName) : "paper";
   });
-  const theme = useMemo(() => themeOf(surround), [surround]);
+  const [dark, setDark] = useState(false);
+  const theme = useMemo(() => themeOf(dark ? "dark" : surround), [dark, surround]);
   const value = useMemo(
     () => ({
       surround,
@@ -34,7 +36,7 @@ export function Surround({ children }: { children: ReactNode }) {
     <Surrounding value={value}>
       <ThemeProvider theme={theme}>
         <CssBaseline />
-        {children}
+        <DarkRoom value={setDark}>{children}</DarkRoom>
       </ThemeProvider>
     </Surrounding>
   );

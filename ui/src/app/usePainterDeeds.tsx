@@ -42,6 +42,7 @@ export function usePainterDeeds(painter: Profile): {
         void navigate("/phone", { state: { to: pathname === "/phone" ? "/" : pathname + search } }),
     },
     { words: "what I show to others", does: () => void navigate("/show") },
+    { words: "predicting with a class", does: () => void navigate("/class") },
     { words: "all that is mine", does: () => void navigate("/mine") },
     { words: "where I am signed in", does: () => setAsked("sessions") },
     { words: "somebody else is painting", does: () => setAsked("leave") },

@@ -7,8 +7,10 @@ import { useState } from "react";
 import { useParams } from "react-router";
 import { answer, client, type Profile, type Schemas } from "../api/client";
 import { accessQuery, showableQuery, showingsQuery, wheelsQuery } from "../api/queries";
+import { shownAt } from "../api/shown";
 import { Shell } from "../app/Shell";
 import { figures, grey } from "../drawing/style";
+import { alone, outside } from "../parts/address";
 import { Setting } from "../parts/Choice";
 import { dayAndTime } from "../parts/dates";
 import { Entry } from "../parts/Entry";
@@ -185,9 +187,7 @@ function NewShowing({
 function Address({ made }: { made: Made }) {
   const access = useQuery(accessQuery);
   const [copied, setCopied] = useState(false);
-  const home = access.data?.listener === "loopback" ? access.data.home.address : undefined;
-  const alone = access.data?.listener === "loopback" && !home;
-  const address = `${home || window.location.origin}/shown#${made.token}`;
+  const address = `${outside(access.data)}${shownAt}#${made.token}`;
   return (
     <>
       <Typography variant="h2" sx={{ mb: 1.5, overflowWrap: "anywhere" }}>
@@ -214,7 +214,7 @@ function Address({ made }: { made: Made }) {
       <Box sx={{ mt: 3, p: 2, bgcolor: "#fff", width: "fit-content" }}>
         <QRCodeSVG value={address} size={200} role="img" aria-label="the address as a picture" />
       </Box>
-      {alone && (
+      {alone(access.data) && (
         <Typography sx={{ mt: 2 }}>
           Gyrophane listens on this machine alone just now, so nobody else reaches it. Start it with
           {" --lan"} for the devices of your own network.

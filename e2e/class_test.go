@@ -1,0 +1,138 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+)
+
+// inClass is a phone's page of a round.
+func inClass(t *testing.T, address string) visitor {
+	v := open(t, address)
+	v.MustSetViewport(390, 844, 2, true)
+	return v
+}
+
+// steps says a word by the stepper of a label, however far it is.
+func (v visitor) steps(label, word string) {
+	v.t.Helper()
+	v.waitFor(word, func() bool {
+		now := v.MustElement(`[role=spinbutton][aria-label="` + label + `"]`).MustText()
+		if strings.TrimSpace(now) == word {
+			return true
+		}
+		v.MustElement(`[aria-label="` + label + `: the next one"]`).MustClick()
+		return false
+	})
+}
+
+// expects says something of the pairing on the phone.
+func (v visitor) expects(hue, drop string) {
+	v.t.Helper()
+	v.steps("which hue?", hue)
+	v.steps("how bright?", drop)
+	v.element("[role=checkbox]", "it never turns muddy").MustClick()
+	v.press("that is what I expect")
+	v.see("You can change it until the cover is lifted.")
+}
+
+// A teacher and three phones, one of them on another process, one that sleeps and comes back.
+func TestAClassPredictsTogether(t *testing.T) {
+	t.Parallel()
+	database := demoDatabase(t)
+	here, other := startApp(t, database).address, startApp(t, database).address
+	teacher := open(t, here)
+	teacher.asDemo()
+	teacher.MustNavigate(here + "/wheel/1").MustWaitLoad()
+	teacher.press("take it along")
+	teacher.item("predict it with a class").MustClick()
+	teacher.press("put it on the wall")
+	teacher.see("3 pairings, each under its cover.")
+	link := teacher.MustEval(`() => fetch("/api/class/rounds/1").then((r) => r.json()).then((r) => r.token)`).Str()
+	early := inClass(t, here+"/together#"+link)
+	early.see("It has not begun yet")
+	teacher.keys(input.PageDown)
+	teacher.see("1 phone is in")
+	early.see("1 of 3")
+	code := teacher.MustElement(`[aria-label="code"]`).MustText()
+
+	far := inClass(t, other+"/together")
+	far.write("letters on the wall", "BBBBBB")
+	far.keys(input.Enter)
+	far.see("No class is asked anything here.")
+	for range "BBBBBB" {
+		far.keys(input.Backspace)
+	}
+	far.write("letters on the wall", strings.ToLower(code))
+	far.press("come in")
+	far.see("1 of 3")
+	assert.Empty(t, far.MustEval(`() => document.cookie`).Str())
+	sleeper := inClass(t, other+"/together#"+link)
+	sleeper.see("1 of 3")
+	teacher.see("0 of 3 have guessed")
+
+	// One presses on the covered wheel itself.
+	cell := early.MustElement(`[data-cell="orange clean"]`).MustEval(`() => { const r = this.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; }`).Arr()
+	early.Mouse.MustMoveTo(cell[0].Num(), cell[1].Num()).MustClick(proto.InputMouseButtonLeft)
+	early.waitFor("what was pressed", func() bool {
+		return early.MustElement(`[role=spinbutton][aria-label="which hue?"]`).MustText() == "orange" && early.MustElement(`[role=spinbutton][aria-label="how bright?"]`).MustText() == "clean"
+	})
+	early.element("[role=checkbox]", "it never turns muddy").MustClick()
+	early.press("that is what I expect")
+	early.see("You can change it")
+	far.expects("orange", "softened")
+	sleeper.expects("red", "quiet")
+	teacher.see("3 of 3 have guessed")
+	assert.False(t, teacher.shows("It is "), "covered for all")
+	sleeper.steps("which hue?", "red-orange")
+	sleeper.press("say this instead")
+	sleeper.see("It is in.")
+
+	state := func(to proto.PageSetWebLifecycleStateState) {
+		assert.NoError(t, proto.PageSetWebLifecycleState{State: to}.Call(sleeper.Page))
+	}
+	state(proto.PageSetWebLifecycleStateStateFrozen)
+
+	// The teacher counts two hands for red-orange, with keys.
+	teacher.keys('h')
+	teacher.see("which hue?")
+	teacher.keys(input.ArrowRight, '2')
+	teacher.see("red-orange 2")
+	teacher.keys(input.Escape)
+	teacher.see("3 of 3 have guessed")
+	teacher.keys(input.PageDown)
+	for _, v := range []visitor{teacher, early, far} {
+		v.see("It is ")
+		v.waitFor("the tally", func() bool {
+			return v.MustHas(`[data-said="orange 2"]`) && v.MustHas(`[data-said="red-orange 3"]`) && !v.MustHas(`[data-said^="red "]`)
+		})
+	}
+	early.see("You said orange, clean, no mud")
+	state(proto.PageSetWebLifecycleStateStateActive)
+	sleeper.see("You said red-orange, quiet, no mud")
+	assert.True(t, sleeper.MustHas(`[data-said="red-orange 3"]`))
+
+	// Whoever opens the page anew is still in, and the guess is not counted twice.
+	far.MustReload()
+	far.see("You said orange, softened, no mud")
+	teacher.keys(input.PageDown)
+	for _, v := range []visitor{early, far, sleeper} {
+		v.see("2 of 3")
+	}
+	teacher.see("0 of 3 have guessed")
+	teacher.press("end the round")
+	for _, v := range []visitor{early, far, sleeper} {
+		v.see("No class is asked anything here.")
+	}
+	for _, at := range []string{"#" + link, "#" + code, "#AAAAAAAAAAAAAAAAAAAAAAAAAA"} {
+		late := inClass(t, other+"/together"+at)
+		late.see("No class is asked anything here.")
+		assert.Equal(t, far.text(), late.text(), at)
+	}
+	teacher.press("leave the wall")
+	teacher.see("The eye of the class")
+	teacher.see("1 of 3 covers lifted")
+}

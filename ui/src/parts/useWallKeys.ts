@@ -1,0 +1,31 @@
+import { useEffect } from "react";
+
+const forth = new Set([" ", "Enter", "PageDown", "ArrowRight"]);
+const returns = new Set(["PageUp", "ArrowLeft"]);
+
+/** What stands on a wall goes by one hand: a clicker's two keys, the arrows, the space bar; and single letters. */
+export function useWallKeys(
+  on: boolean,
+  {
+    onward,
+    back,
+    others,
+  }: { onward: () => unknown; back: () => unknown; others: Record<string, () => unknown> },
+) {
+  useEffect(() => {
+    if (!on) return;
+    const keys = (e: KeyboardEvent) => {
+      if (e.ctrlKey || e.metaKey || e.altKey || e.repeat) return;
+      const target = e.target instanceof HTMLElement ? e.target : null;
+      if (target && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
+      // What has the focus is pressed by the space bar and the enter key itself.
+      if ((e.key === " " || e.key === "Enter") && target?.closest("button, a, [role]")) return;
+      const does = forth.has(e.key) ? onward : returns.has(e.key) ? back : others[e.key];
+      if (!does) return;
+      e.preventDefault();
+      does();
+    };
+    window.addEventListener("keydown", keys);
+    return () => window.removeEventListener("keydown", keys);
+  });
+}
