@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"regexp"
 	"strings"
 	"time"
 
@@ -271,20 +272,30 @@ type JoinedClass struct {
 	Token string `json:"token" doc:"what its address ends in"`
 }
 
+// PupilWord is the word of a phone in a round. It comes in a header, which no log holds.
+type PupilWord struct {
+	Pupil string `header:"Pupil" doc:"the word of 130 bits that the phone made up, 26 letters of base 32, by which it is known in this round"`
+}
+
+var pupilWord = regexp.MustCompile("^[A-Z2-7]{26}$")
+
 type joinClassInput struct {
+	PupilWord
 	Body struct {
-		At    string `json:"at" minLength:"1" maxLength:"40" doc:"what the address of the round ends in, or its code"`
-		Pupil string `json:"pupil" minLength:"26" maxLength:"26" pattern:"^[A-Z2-7]+$" doc:"a word of 130 bits that the phone made up, by which it is known in this round"`
+		At string `json:"at" minLength:"1" maxLength:"40" doc:"what the address of the round ends in, or its code"`
 	}
 }
 
 // joinClass lets a phone into a round.
 func (s *Server) joinClass(ctx context.Context, in *joinClassInput) (*struct{ Body JoinedClass }, error) {
+	if !pupilWord.MatchString(in.Pupil) {
+		return nil, huma.Error422UnprocessableEntity("A phone makes up a word of 26 letters to be known by: send it in the header Pupil.")
+	}
 	from := address(ctx)
 	if s.limits.codes.spent(ctx, from) {
 		return nil, huma.Error429TooManyRequests(errGuessing.Message)
 	}
-	token, err := s.store.JoinClassRound(ctx, strings.ToUpper(strings.Join(strings.Fields(in.Body.At), "")), in.Body.Pupil)
+	token, err := s.store.JoinClassRound(ctx, strings.ToUpper(strings.Join(strings.Fields(in.Body.At), "")), in.Pupil)
 	if errors.Is(err, store.ErrNotFound) {
 		s.limits.codes.allows(ctx, from)
 		return nil, errNothingAsked
@@ -293,11 +304,6 @@ func (s *Server) joinClass(ctx context.Context, in *joinClassInput) (*struct{ Bo
 		return nil, err
 	}
 	return &struct{ Body JoinedClass }{JoinedClass{token}}, nil
-}
-
-// PupilWord is the word of a phone in a round. It comes in a header, which no log holds.
-type PupilWord struct {
-	Pupil string `header:"Pupil" doc:"the word that the phone made up"`
 }
 
 // ClassSeat is what a phone in a round sees of it.
@@ -358,7 +364,7 @@ func (s *Server) classGuess(ctx context.Context, in *classGuessInput) (*struct{}
 	if err != nil {
 		return nil, huma.Error422UnprocessableEntity(err.Error())
 	}
-	if err := s.store.ClassGuess(ctx, in.Pupil, in.Body.Place, said); errors.Is(err, store.ErrNotFound) {
+	if err := s.studio.ClassGuess(ctx, in.Pupil, in.Body.Place, said); errors.Is(err, store.ErrNotFound) {
 		return nil, errNothingAsked
 	} else if err != nil {
 		return nil, err
@@ -387,7 +393,6 @@ func (s *Server) seatChanges(ctx context.Context, in *PupilWord) (*huma.StreamRe
 }
 
 func (s *Server) classRoutes() {
-	anybody := map[string]any{painterNeed: "none", openAtHome: true}
 	tags := []string{"class"}
 	register(s, huma.Operation{OperationID: "classRounds", Tags: tags, Summary: "The rounds that were made for a class, and how it saw what it was asked", Method: http.MethodGet, Path: "/api/class/rounds"}, s.classRounds)
 	register(s, huma.Operation{OperationID: "newClassRound", Tags: tags, Summary: "Makes a round of a wheel for a class to predict", Method: http.MethodPost, Path: "/api/class/rounds"}, s.newClassRound)
@@ -396,8 +401,8 @@ func (s *Server) classRoutes() {
 	register(s, huma.Operation{OperationID: "countHands", Tags: tags, Summary: "Keeps what a teacher counted of a pairing", Method: http.MethodPut, Path: "/api/class/rounds/{id}/hands"}, s.countHands)
 	register(s, huma.Operation{OperationID: "dropClassRound", Tags: tags, Summary: "Deletes a round and what was counted in it", Method: http.MethodDelete, Path: "/api/class/rounds/{id}"}, s.dropClassRound)
 	register(s, huma.Operation{OperationID: "classChanges", Tags: tags, Summary: "Server-sent events: the counts of a round whenever they may have changed", Method: http.MethodGet, Path: "/api/class/rounds/{id}/changes"}, s.classChanges)
-	register(s, huma.Operation{OperationID: "joinClass", Tags: tags, Summary: "Lets a phone into a round", Method: http.MethodPost, Path: "/api/together", Metadata: anybody}, s.joinClass)
-	register(s, huma.Operation{OperationID: "classSeat", Tags: tags, Summary: "What a phone in a round sees of it", Method: http.MethodGet, Path: "/api/together", Metadata: anybody}, s.classSeat)
-	register(s, huma.Operation{OperationID: "classGuess", Tags: tags, Summary: "Keeps what a phone says of the pairing that is asked for", Method: http.MethodPut, Path: "/api/together/guess", DefaultStatus: http.StatusNoContent, Metadata: anybody}, s.classGuess)
-	register(s, huma.Operation{OperationID: "seatChanges", Tags: tags, Summary: "Server-sent events: one whenever the teacher has moved, and none after \"over\"", Method: http.MethodGet, Path: "/api/together/changes", Metadata: anybody}, s.seatChanges)
+	register(s, huma.Operation{OperationID: "joinClass", Tags: tags, Summary: "Lets a phone into a round", Method: http.MethodPost, Path: "/api/together", Metadata: forPupils}, s.joinClass)
+	register(s, huma.Operation{OperationID: "classSeat", Tags: tags, Summary: "What a phone in a round sees of it", Method: http.MethodGet, Path: "/api/together", Metadata: forPupils}, s.classSeat)
+	register(s, huma.Operation{OperationID: "classGuess", Tags: tags, Summary: "Keeps what a phone says of the pairing that is asked for", Method: http.MethodPut, Path: "/api/together/guess", DefaultStatus: http.StatusNoContent, Metadata: forPupils}, s.classGuess)
+	register(s, huma.Operation{OperationID: "seatChanges", Tags: tags, Summary: "Server-sent events: one whenever the teacher has moved, and none after \"over\"", Method: http.MethodGet, Path: "/api/together/changes", Metadata: forPupils}, s.seatChanges)
 }

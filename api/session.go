@@ -45,6 +45,8 @@ var (
 	painterForTubes = map[string]any{painterNeed: "for tubes"}
 	// signingIn is open to somebody who is not known yet, at home too.
 	signingIn = map[string]any{painterNeed: "optional", openAtHome: true}
+	// forPupils is open to the phones of a class, at home too.
+	forPupils = map[string]any{painterNeed: "pupil", openAtHome: true}
 )
 
 // The keys of an operation's metadata for this.
@@ -62,6 +64,10 @@ func (s *Server) whoPaints(ctx huma.Context, next func(huma.Context)) {
 	}
 	if need == "none" {
 		s.inTurn(ctx, s.caller(ctx), next)
+		return
+	}
+	if need == "pupil" {
+		s.inTurn(ctx, s.phone(ctx), next)
 		return
 	}
 	if need == "for tubes" {
@@ -90,6 +96,14 @@ func (s *Server) caller(ctx huma.Context) string {
 		return "browser " + cookie.Value
 	}
 	return address(ctx.Context())
+}
+
+// phone is whose turn a pupil's request takes: a class stands behind one address, so that each phone has turns of its own.
+func (s *Server) phone(ctx huma.Context) string {
+	if word := ctx.Header("Pupil"); pupilWord.MatchString(word) {
+		return "phone " + word
+	}
+	return s.caller(ctx)
 }
 
 // answerProblem answers with what was refused.

@@ -26,6 +26,7 @@ type ClassRound struct {
 	Token     string  // what the address of the round ends in
 	Code      *string // short, to be typed, while it is open
 	Place     int     // of the pairing that is asked for
+	Covered   bool    // its cover lies
 	Version   int     // counts the teacher's moves
 	OpenedAt  *time.Time
 	OpenUntil *time.Time
@@ -101,7 +102,7 @@ func liveRounds(db *gorm.DB) *gorm.DB {
 
 // NewClassRound keeps a round and its pairings.
 func (s *Store) NewClassRound(ctx context.Context, painter int64, r ClassRound, of []ClassQuestion) (ClassRound, error) {
-	r.PainterID, r.Version, r.Token = painter, 1, rand.Text()
+	r.PainterID, r.Version, r.Token, r.Covered = painter, 1, rand.Text(), true
 	err := s.owned(ctx, painter, func(tx *gorm.DB) error {
 		var n int64
 		if err := tx.Model(&ClassRound{}).Where("painter_id = ?", painter).Count(&n).Error; err != nil {
@@ -239,14 +240,15 @@ func (s *Store) MoveClassRound(ctx context.Context, painter, id int64, version i
 				return err
 			}
 		case GoToMove:
-			var n int64
-			if err := tx.Model(&ClassQuestion{}).Where("round_id = ?", id).Count(&n).Error; err != nil {
+			var to ClassQuestion
+			err := tx.Select("lifted").Where("round_id = ? and place = ?", id, place).Take(&to).Error
+			if errors.Is(err, gorm.ErrRecordNotFound) {
+				return Refusal{fmt.Sprintf("This round has no place %d.", place+1)}
+			}
+			if err != nil {
 				return err
 			}
-			if place < 0 || int64(place) >= n {
-				return Refusal{fmt.Sprintf("This round has %d pairings: there is no place %d in it.", n, place+1)}
-			}
-			r.Place = place
+			r.Place, r.Covered = place, !to.Lifted
 		case LiftMove:
 			if !r.Open(now) {
 				return Refusal{"Open the round first: nobody can have guessed yet."}
@@ -254,6 +256,7 @@ func (s *Store) MoveClassRound(ctx context.Context, painter, id int64, version i
 			if err := lift(tx, r); err != nil {
 				return err
 			}
+			r.Covered = false
 		case EndMove:
 			r.EndedAt, r.Code = &now, nil
 			for _, of := range []any{&ClassGuess{}, &ClassPupil{}} {
@@ -395,7 +398,7 @@ type ClassSeat struct {
 // ClassSeat is what a phone sees under its word; ErrNotFound where it is in no round, or the round is over.
 func (s *Store) ClassSeat(ctx context.Context, pupil string) (out ClassSeat, err error) {
 	err = s.with(ctx, func(db *gorm.DB) error {
-		if out.Round, err = roundOfPupil(db, pupil, ""); err != nil {
+		if out.Round, err = roundOfPupil(db, pupil); err != nil {
 			return err
 		}
 		if err := db.Where("round_id = ? and place = ?", out.Round.ID, out.Round.Place).Take(&out.Question).Error; err != nil {
@@ -421,7 +424,7 @@ func (s *Store) ClassSeat(ctx context.Context, pupil string) (out ClassSeat, err
 // RoundOfPupil is the round that a phone is in; ErrNotFound where it is in none, or the round is over.
 func (s *Store) RoundOfPupil(ctx context.Context, pupil string) (id int64, err error) {
 	err = s.with(ctx, func(db *gorm.DB) error {
-		r, err := roundOfPupil(db, pupil, "")
+		r, err := roundOfPupil(db, pupil)
 		id = r.ID
 		return err
 	})
@@ -429,40 +432,45 @@ func (s *Store) RoundOfPupil(ctx context.Context, pupil string) (id int64, err e
 }
 
 // roundOfPupil is the round that a phone is in.
-func roundOfPupil(db *gorm.DB, pupil, locking string) (r ClassRound, err error) {
-	q := liveRounds(db).Joins("join class_pupils p on p.round_id = class_rounds.id and p.pupil_hash = ?", hashOf(pupil))
-	if locking != "" {
-		q = q.Clauses(clause.Locking{Strength: locking, Table: clause.Table{Name: "class_rounds"}})
-	}
-	return r, known(q.Take(&r).Error)
+func roundOfPupil(db *gorm.DB, pupil string) (r ClassRound, err error) {
+	err = liveRounds(db).Joins("join class_pupils p on p.round_id = class_rounds.id and p.pupil_hash = ?", hashOf(pupil)).Take(&r).Error
+	return r, known(err)
 }
 
-// ClassGuess keeps what a phone says of the pairing that is asked for; a guess before it goes.
-func (s *Store) ClassGuess(ctx context.Context, pupil string, place int, said journal.Guess) error {
-	return s.transaction(ctx, func(tx *gorm.DB) error {
-		r, err := roundOfPupil(tx, pupil, "SHARE")
-		if err != nil {
-			return err
+// ClassGuess keeps what a phone says of the pairing that is asked for, and answers with its round; a guess before it goes. Who
+// looks on is to be told by TellClass.
+func (s *Store) ClassGuess(ctx context.Context, pupil string, place int, said journal.Guess) (round int64, err error) {
+	mud := nowhereMud
+	if !said.Mud.Nowhere {
+		mud = journal.MudPlace(said.Mud.At)
+	}
+	err = s.with(ctx, func(db *gorm.DB) error {
+		// The round is locked against the teacher's moves: whatever is taken is counted. One statement, for a class guesses at once.
+		kept := db.Raw(`insert into class_guesses (round_id, place, pupil_hash, hue, verdict, mud)
+			select r.id, r.place, p.pupil_hash, ?, ?, ? from class_rounds r join class_pupils p on p.round_id = r.id
+			where p.pupil_hash = ? and r.place = ? and r.covered and r.opened_at is not null and r.ended_at is null and r.open_until > ?
+			for key share of r
+			on conflict (round_id, place, pupil_hash) do update set hue = excluded.hue, verdict = excluded.verdict, mud = excluded.mud
+			returning round_id`,
+			slices.Index(colour.HueWords(), said.HueWord), slices.Index(paint.ChromaticVerdicts, said.Verdict), mud, hashOf(pupil), place, db.NowFunc()).Scan(&round)
+		if kept.Error != nil || round != 0 {
+			return kept.Error
 		}
-		var q ClassQuestion
-		if err := tx.Select("lifted").Where("round_id = ? and place = ?", r.ID, place).Take(&q).Error; err != nil {
-			return known(err)
-		}
+		r, err := roundOfPupil(db, pupil)
 		switch {
-		case !r.Open(tx.NowFunc()):
-			return Refusal{"The round has not begun."}
-		case place != r.Place || q.Lifted:
-			return Refusal{"The cover was lifted before your guess came, so it was not counted."}
-		}
-		g := ClassGuess{RoundID: r.ID, Place: place, PupilHash: hashOf(pupil), Hue: slices.Index(colour.HueWords(), said.HueWord), Verdict: slices.Index(paint.ChromaticVerdicts, said.Verdict), Mud: nowhereMud}
-		if !said.Mud.Nowhere {
-			g.Mud = journal.MudPlace(said.Mud.At)
-		}
-		if err := tx.Clauses(clause.OnConflict{UpdateAll: true}).Create(&g).Error; err != nil {
+		case err != nil:
 			return err
+		case !r.Open(db.NowFunc()):
+			return Refusal{"The round has not begun."}
 		}
-		return tellClass(tx, r.ID, classCounted)
+		return Refusal{"The cover was lifted before your guess came, so it was not counted."}
 	})
+	return round, err
+}
+
+// TellClass tells whoever looks on that something was counted in a round.
+func (s *Store) TellClass(ctx context.Context, round int64) error {
+	return s.with(ctx, func(db *gorm.DB) error { return tellClass(db, round, classCounted) })
 }
 
 // classes is the channel on which processes tell each other of rounds: that a teacher has moved, or that something was counted.

@@ -808,6 +808,7 @@ var migrations = []*gormigrate.Migration{
 					token text not null unique,
 					code text unique,
 					place integer not null default 0,
+					covered boolean not null default true,
 					version integer not null default 1,
 					opened_at timestamptz,
 					open_until timestamptz,

@@ -2,6 +2,8 @@ package studio
 
 import (
 	"context"
+	"sync"
+	"time"
 
 	"gyrophane/core/input"
 	"gyrophane/core/journal"
@@ -81,6 +83,42 @@ func pairsOf(system wheel.System, pairs []store.Couple) (out []journal.Asked, er
 		out = append(out, journal.Asked{Couple: path.Couple{A: a, B: b}})
 	}
 	return out, nil
+}
+
+// classTells is how often who looks on is told at most that something was counted in a round: a class guesses at once.
+const classTells = 100 * time.Millisecond
+
+// counting tells of rounds in which something was counted, soon and not too often.
+type counting struct {
+	mu   sync.Mutex
+	soon map[int64]bool
+}
+
+// ClassGuess keeps what a phone says of the pairing that is asked for.
+func (s *Studio) ClassGuess(ctx context.Context, pupil string, place int, said journal.Guess) error {
+	round, err := s.store.ClassGuess(ctx, pupil, place, said)
+	if err != nil {
+		return err
+	}
+	c := &s.counting
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	if c.soon == nil {
+		c.soon = map[int64]bool{}
+	}
+	if c.soon[round] {
+		return nil
+	}
+	c.soon[round] = true
+	time.AfterFunc(classTells, func() {
+		c.mu.Lock()
+		delete(c.soon, round)
+		c.mu.Unlock()
+		tell, cancel := context.WithTimeout(context.Background(), time.Second)
+		defer cancel()
+		_ = s.store.TellClass(tell, round) // else the next guess tells, or the page when it looks again
+	})
+	return nil
 }
 
 // WatchClass is told of a round, by whatever process on the database, until stop is called: that its teacher has moved and,

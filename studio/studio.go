@@ -33,6 +33,7 @@ type Studio struct {
 	watchers   watchers
 	lookingOn  watchers // of what is shown
 	classes    watchers // of rounds that a class predicts
+	counting   counting
 	explaining *explaining
 	planner    Planner
 	jobs       *jobs.Queue // nil where this process has none

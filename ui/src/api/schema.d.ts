@@ -4253,8 +4253,6 @@ export interface components {
         JoinClassInputBody: {
             /** @description what the address of the round ends in, or its code */
             at: string;
-            /** @description a word of 130 bits that the phone made up, by which it is known in this round */
-            pupil: string;
         };
         JoinedClass: {
             /** @description what its address ends in */
@@ -19617,7 +19615,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description the word that the phone made up */
+                /** @description the word of 130 bits that the phone made up, 26 letters of base 32, by which it is known in this round */
                 Pupil?: string;
             };
             path?: never;
@@ -19671,6 +19669,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -19685,7 +19692,10 @@ export interface operations {
     joinClass: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description the word of 130 bits that the phone made up, 26 letters of base 32, by which it is known in this round */
+                Pupil?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -19740,6 +19750,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -19755,7 +19774,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description the word that the phone made up */
+                /** @description the word of 130 bits that the phone made up, 26 letters of base 32, by which it is known in this round */
                 Pupil?: string;
             };
             path?: never;
@@ -19806,6 +19825,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Error */
             default: {
                 headers: {
@@ -19821,7 +19849,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
-                /** @description the word that the phone made up */
+                /** @description the word of 130 bits that the phone made up, 26 letters of base 32, by which it is known in this round */
                 Pupil?: string;
             };
             path?: never;
@@ -19878,6 +19906,15 @@ export interface operations {
             };
             /** @description Too much at once, or too often. */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

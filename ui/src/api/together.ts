@@ -33,22 +33,24 @@ export function keptOf(token: string): Kept | null {
 export const keep = (token: string, kept: Kept) =>
   localStorage.setItem(place(token), JSON.stringify(kept));
 
-/** Comes into the round of a token or a code, and answers with its token. */
-export async function join(at: string): Promise<string> {
-  const pupil = keptOf(at)?.pupil ?? newWord();
-  const { token } = await answer(
-    client.POST("/api/together", { credentials: "omit", body: { at, pupil } }),
-  );
-  const before = keptOf(token);
-  keep(token, { pupil, said: before?.pupil === pupil ? before.said : {} });
-  return token;
-}
-
 /** Of a phone in a round: nothing of whoever holds it goes with it. */
 const asked = (pupil: string) => ({
   params: { header: { Pupil: pupil } },
   credentials: "omit" as const,
 });
+
+/** Comes into the round of a token or a code, and answers with its token. */
+export async function join(at: string): Promise<string> {
+  const pupil = keptOf(at)?.pupil ?? newWord();
+  const { token } = await answer(client.POST("/api/together", { ...asked(pupil), body: { at } }));
+  const before = keptOf(token);
+  keep(token, { pupil, said: before?.pupil === pupil ? before.said : {} });
+  return token;
+}
+
+/** Whether asking again may help: it was not refused, or only for the time being. */
+export const passes = (why: unknown) =>
+  !(why instanceof Refused) || why.status === 0 || why.status === 429 || why.status >= 500;
 
 /** Whether a round is over, or never was. */
 export const isOver = (why: unknown) => why instanceof Refused && why.status === 404;
@@ -58,7 +60,7 @@ export const seatQuery = (pupil: string) =>
   queryOptions({
     queryKey: ["seat", pupil],
     queryFn: () => answer(client.GET("/api/together", asked(pupil))),
-    retry: (_, why) => !isOver(why),
+    retry: (_, why) => passes(why),
     retryDelay: 1000,
     staleTime: 0,
     refetchOnWindowFocus: true, // a phone that slept

@@ -4,13 +4,14 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useState, type ReactNode } from "react";
-import { Refused, type Schemas } from "../api/client";
+import type { Schemas } from "../api/client";
 import {
   hearTeacher,
   isOver,
   join,
   keep,
   keptOf,
+  passes,
   sayGuess,
   seatQuery,
   type Seat,
@@ -36,7 +37,7 @@ export function TogetherPage() {
     mutationFn: join,
     // Whoever typed the code is in again when the page is opened anew.
     onSuccess: (token) => window.history.replaceState(null, "", `#${token}`),
-    retry: (_, why) => !(why instanceof Refused),
+    retry: (_, why) => passes(why),
     retryDelay: 1000,
   });
   const { mutate } = coming;
@@ -171,7 +172,7 @@ function Asked({
   );
   const say = useMutation({
     mutationFn: (said: Schemas["Expected"]) => sayGuess(pupil, seat.place, said),
-    retry: (_, why) => !(why instanceof Refused),
+    retry: (_, why) => passes(why),
     retryDelay: 1000,
     onSuccess: (_, said) => {
       setSent(said);
