@@ -136,3 +136,40 @@ func TestAClassPredictsTogether(t *testing.T) {
 	teacher.see("The eye of the class")
 	teacher.see("1 of 3 covers lifted")
 }
+
+// A wheel before a class: its covers are lifted one by one, beside another, and a path is dragged along.
+func TestAWheelOnTheWall(t *testing.T) {
+	t.Parallel()
+	at := startApp(t, demoDatabase(t)).address
+	p := open(t, at)
+	p.asDemo()
+	p.MustNavigate(at + "/wheel/1").MustWaitLoad()
+	p.press("take it along")
+	p.item("put it on the wall").MustClick()
+	covers := func() int { return len(p.all(`[role=radio][aria-label$=", covered"]`, "(e) => e.id")) }
+	p.waitFor("nine covers", func() bool { return covers() == 9 })
+	p.keys(input.PageDown)
+	p.waitFor("one lifted", func() bool { return covers() == 8 })
+	p.keys(input.Space, input.PageDown)
+	p.waitFor("three lifted", func() bool { return covers() == 6 })
+	p.see("red-orange:")
+	p.keys(input.PageUp)
+	p.waitFor("one covered again", func() bool { return covers() == 7 })
+	p.keys('p')
+	along := p.MustElement(`[role=slider][aria-label^="along the path"]`)
+	was := p.MustElement(`[role=slider]`).MustAttribute("aria-valuetext")
+	along.MustEval(`() => this.focus()`)
+	p.keys(input.ArrowLeft, input.ArrowLeft, input.ArrowLeft, input.ArrowLeft)
+	p.waitFor("another place of the way", func() bool {
+		now := p.MustElement(`[role=slider]`).MustAttribute("aria-valuetext")
+		return now != nil && *now != *was
+	})
+	assert.Equal(t, 7, covers(), "arrows along the path lift nothing")
+	p.press("beside it")
+	p.item("Starfish and anemone").MustClick()
+	p.waitFor("two wheels", func() bool { return covers() == 18 })
+	p.keys('a')
+	p.waitFor("all lifted", func() bool { return covers() == 0 })
+	p.press("leave the wall")
+	p.see("take it along")
+}

@@ -51,6 +51,7 @@ import {
   SittingLog,
   SittingPlace,
   SystemPlace,
+  WallPage,
   WheelPlace,
   WordsPage,
 } from "./places";
@@ -187,6 +188,7 @@ function Pages() {
         <Route path="/show/:kind?/:thing?" element={<ShowPage painter={session.data.painter} />} />
         <Route path="/class/:wheel?" element={<ClassPage painter={session.data.painter} />} />
         <Route path="/wall/round/:id" element={<ClassWall painter={session.data.painter} />} />
+        <Route path="/wall/:id/:other?" element={<WallPage painter={session.data.painter} />} />
         <Route path="/words" element={<WordsPage painter={session.data.painter} />} />
         <Route path="*" element={<LastWheel painter={session.data.painter} place="wheel" />} />
       </Routes>

@@ -130,6 +130,10 @@ export const ClassWall = place(
   "/wall/round/:id",
   async () => (await import("../class/ClassWall")).ClassWall,
 );
+export const WallPage = place(
+  "/wall/:id/:other?",
+  async () => (await import("../wheel/WallPage")).WallPage,
+);
 export const WordsPage = place("/words", async () => (await import("./WordsPage")).WordsPage);
 export const ComparePlace = place(
   "/compare",

@@ -17,6 +17,7 @@ import {
 import { Swatch } from "../drawing/Swatch";
 import { figures, grey } from "../drawing/style";
 import { useDarkRoom } from "../parts/darkRoom";
+import { OnTheWall } from "../parts/OnTheWall";
 import { outside } from "../parts/address";
 import { useWallKeys } from "../parts/useWallKeys";
 import { Waiting } from "../parts/Waiting";
@@ -78,15 +79,45 @@ function Wall({ round }: { round: ClassRound }) {
     others: { h: () => !pairing.truth && round.open && setCounting(true) },
   });
   return (
-    <Box
-      component="main"
-      sx={{
-        minHeight: "100dvh",
-        display: "grid",
-        gridTemplateRows: "minmax(0, 1fr) auto",
-        p: { xs: 2, md: "24px 36px 12px" },
-        gap: 2,
-      }}
+    <OnTheWall
+      keys="space, page keys or a clicker: onward and back · h: hands up · v: squint"
+      deeds={
+        <>
+          {step && (
+            <Button
+              variant="contained"
+              size="large"
+              disabled={move.isPending}
+              onClick={() => go(step.to, step.place)}
+            >
+              {step.says}
+            </Button>
+          )}
+          {round.open && round.place > 0 && (
+            <Button color="inherit" onClick={() => go("go to", round.place - 1)}>
+              the one before
+            </Button>
+          )}
+          {round.open && !pairing.truth && (
+            <Button color="inherit" onClick={() => setCounting(!counting)}>
+              {counting ? "enough counted" : "count hands"}
+            </Button>
+          )}
+          {round.open && !(step?.to === "end") && (
+            <Button color="inherit" onClick={() => go("end")}>
+              end the round
+            </Button>
+          )}
+          <Button color="inherit" component={To} to="/class">
+            leave the wall
+          </Button>
+          {move.error && (
+            <Typography role="alert" sx={{ width: 1, fontWeight: 500 }}>
+              {move.error.message}
+            </Typography>
+          )}
+        </>
+      }
     >
       {round.ended ? (
         <Ended round={round} />
@@ -100,54 +131,7 @@ function Wall({ round }: { round: ClassRound }) {
           onCounted={() => setCounting(false)}
         />
       )}
-      <Box
-        sx={{
-          display: "flex",
-          flexWrap: "wrap",
-          alignItems: "center",
-          gap: 2,
-          borderTop: `1px solid ${grey.hairline}`,
-          pt: 1,
-        }}
-      >
-        {step && (
-          <Button
-            variant="contained"
-            size="large"
-            disabled={move.isPending}
-            onClick={() => go(step.to, step.place)}
-          >
-            {step.says}
-          </Button>
-        )}
-        {round.open && round.place > 0 && (
-          <Button color="inherit" onClick={() => go("go to", round.place - 1)}>
-            the one before
-          </Button>
-        )}
-        {round.open && !pairing.truth && (
-          <Button color="inherit" onClick={() => setCounting(!counting)}>
-            {counting ? "enough counted" : "count hands"}
-          </Button>
-        )}
-        {round.open && !(step?.to === "end") && (
-          <Button color="inherit" onClick={() => go("end")}>
-            end the round
-          </Button>
-        )}
-        <Button color="inherit" component={To} to="/class">
-          leave the wall
-        </Button>
-        <Typography variant="caption" sx={{ ml: "auto" }}>
-          space, page keys or a clicker: onward and back · h: hands up · v: squint
-        </Typography>
-        {move.error && (
-          <Typography role="alert" sx={{ width: 1, fontWeight: 500 }}>
-            {move.error.message}
-          </Typography>
-        )}
-      </Box>
-    </Box>
+    </OnTheWall>
   );
 }
 

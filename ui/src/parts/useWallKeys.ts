@@ -15,7 +15,8 @@ export function useWallKeys(
   useEffect(() => {
     if (!on) return;
     const keys = (e: KeyboardEvent) => {
-      if (e.ctrlKey || e.metaKey || e.altKey || e.repeat) return;
+      // What a figure has taken for itself is not meant for the wall.
+      if (e.defaultPrevented || e.ctrlKey || e.metaKey || e.altKey || e.repeat) return;
       const target = e.target instanceof HTMLElement ? e.target : null;
       if (target && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
       // What has the focus is pressed by the space bar and the enter key itself.

@@ -39,7 +39,8 @@ export function WheelFigure({
 }: {
   wheel: Wheel;
   chosen: number;
-  covered?: boolean;
+  /** Whether the mixed slots lie under their covers, or which of them, by index. */
+  covered?: boolean | ReadonlySet<number>;
   halves?: boolean;
   /** What of the place's height lies below it, px. */
   below?: number;
@@ -78,6 +79,9 @@ export function WheelFigure({
   const squinting = useSquint();
   const narrow = useMediaQuery((t: Theme) => t.breakpoints.down("md"));
   const ccw = !!wheel.choices.ccw;
+  const under = (slot: Slot) =>
+    slot.kind !== "primary" && (typeof covered === "boolean" ? covered : covered.has(slot.index));
+  const some = typeof covered === "boolean" ? covered : covered.size > 0;
   const ribbon = useMemo(
     () =>
       wheel.sections.map((s, k) => {
@@ -112,7 +116,7 @@ export function WheelFigure({
         stroke={grey.track}
         strokeWidth={band.thick}
       />
-      {!covered && ribbon}
+      {ribbon.filter((_, k) => !wheel.slots.some((s) => Math.floor(s.home / 4) === k && under(s)))}
       <circle
         cx={cx}
         cy={cy}
@@ -123,14 +127,14 @@ export function WheelFigure({
         strokeDasharray="0.1 5"
         strokeLinecap="round"
       />
-      {!covered && <Jumps slots={wheel.slots} />}
+      {!some && <Jumps slots={wheel.slots} />}
       <g ref={ring} role="radiogroup" aria-label="slots of the wheel" onKeyDown={keys}>
         {order.map((s) => (
           <SlotMark
             key={s.index}
             slot={s}
             chosen={s.index === chosen}
-            covered={covered && s.kind !== "primary"}
+            covered={under(s)}
             phone={phone}
             ccw={ccw}
             onChoose={() => onChoose(s.index)}
@@ -140,10 +144,10 @@ export function WheelFigure({
       </g>
       {halves && <Halves wheel={wheel} ccw={ccw} />}
       <Across angle={30 * wheel.slots[chosen]!.complement} />
-      {wheel.neutrals?.length && !covered ? (
+      {wheel.neutrals?.length && !some ? (
         <Middles neutrals={wheel.neutrals} onChoose={onChoose} />
       ) : (
-        !covered && <Summary slots={wheel.slots} phone={phone} />
+        !some && <Summary slots={wheel.slots} phone={phone} />
       )}
       <defs>
         <pattern

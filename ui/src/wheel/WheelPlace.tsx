@@ -149,6 +149,7 @@ function OneWheel({ id, painter }: { id: number; painter: Profile }) {
   const along = [
     { name: "on paper", to: `/bench/${id}/paper` },
     { name: "show it to others", to: showItAt(settings, "wheel", id) },
+    { name: "put it on the wall", to: `/wall/${id}` },
     { name: "predict it with a class", to: `/class/${id}` },
     { name: "all of it, for another painter", href: `/api/wheels/${id}/file` },
     ...colourFiles((format) => `/api/wheels/${id}/palette?format=${format}`),
