@@ -210,6 +210,7 @@ type paperInput struct {
 	Glaze   string   `query:"glaze" maxLength:"60" doc:"paint that glazes are laid of over the others; the clearest of them when empty"`
 	ReadBy  string   `query:"readBy" doc:"of swatches that make recipes surer: eye, photo or instrument; photo when empty"`
 	OfBox   bool     `query:"ofBox" doc:"of swatches: for every two paints of the box, not for the mixtures of the wheel alone"`
+	Round   int64    `query:"round" doc:"a round of a class, whose address a blank has as a code"`
 	Measure string   `query:"measure" maxLength:"20" doc:"what is counted out in"`
 	One     float64  `query:"one" doc:"ml of one drop, load or tip"`
 	Printing
@@ -225,6 +226,11 @@ func (s *Server) paper(ctx context.Context, in *paperInput) (*Page, error) {
 	if in.Measure != "" {
 		if table, err = recipe.NewScale(recipe.Measure(in.Measure), in.One); err != nil {
 			return nil, input.Wrap(err)
+		}
+	}
+	if in.Round != 0 {
+		if o.Code, err = s.roundCode(ctx, in.Round); err != nil {
+			return nil, err
 		}
 	}
 	sheet := wire.BenchSheet{Kind: in.Kind, Slot: in.Slot, Section: in.Section, Steps: in.Steps, A: in.A, B: in.B, Without: in.Without, With: in.With, Earth: in.Earth, Tube: in.Tube, Film: in.Film, Glaze: in.Glaze, ReadBy: in.ReadBy, OfBox: in.OfBox}

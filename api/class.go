@@ -11,10 +11,12 @@ import (
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/valyala/fasthttp"
 
 	"gyrophane/core/bias"
 	"gyrophane/core/colour"
 	"gyrophane/core/journal"
+	"gyrophane/files"
 	"gyrophane/store"
 	"gyrophane/wire"
 )
@@ -30,8 +32,10 @@ type ClassRoundEntry struct {
 	ID       int64           `json:"id"`
 	Called   string          `json:"called"`
 	Made     time.Time       `json:"made"`
+	Wheel    *int64          `json:"wheel" doc:"null where it was deleted"`
 	Opened   *time.Time      `json:"opened"`
 	Open     bool            `json:"open" doc:"guesses are taken"`
+	Ended    bool            `json:"ended"`
 	Pairings int             `json:"pairings"`
 	Lifted   int             `json:"lifted" doc:"pairings whose cover was lifted"`
 	Score    wire.ClassScore `json:"score" doc:"of those"`
@@ -107,7 +111,7 @@ func (s *Server) classRoundOf(r store.ClassRoundNow, err error) (*struct{ Body C
 		ID: r.ID, Called: r.Called, Spacing: r.Spacing, Opened: r.OpenedAt != nil, Open: r.Open(s.store.Now()), Place: r.Place, Version: r.Version,
 		Joined: r.Counts.Joined, Guessed: r.Counts.Guessed, Hues: colour.HueWords(), Pairings: []ClassQuestion{},
 	}}
-	out.Body.Ended = out.Body.Opened && !out.Body.Open
+	out.Body.Ended = r.Over(s.store.Now())
 	if !out.Body.Ended {
 		out.Body.Token = r.Token
 	}
@@ -128,6 +132,27 @@ func (s *Server) classRoundOf(r store.ClassRoundNow, err error) (*struct{ Body C
 type ClassPair struct {
 	A string `json:"a" minLength:"1" maxLength:"60" doc:"paint"`
 	B string `json:"b" minLength:"1" maxLength:"60"`
+}
+
+// roundCode is the address of a painter's round for pupils, as a picture of dark modules.
+func (s *Server) roundCode(ctx context.Context, id int64) ([][]bool, error) {
+	r, err := s.store.ClassRound(ctx, painter(ctx).ID, id)
+	if err != nil {
+		return nil, err
+	}
+	if r.Over(s.store.Now()) {
+		return nil, huma.Error422UnprocessableEntity("This round is over: make another one, and print the sheet with that.")
+	}
+	return files.QRCode(s.outside(ctx) + togetherAt + "#" + r.Token)
+}
+
+// outside is where others reach the server: at home under its own address, else as it was asked.
+func (s *Server) outside(ctx context.Context) string {
+	if home := s.atHome().Address; s.Listener == Loopback && home != "" {
+		return home
+	}
+	request, _ := ctx.Value(requestKey{}).(*fasthttp.RequestCtx)
+	return s.scheme() + "://" + string(request.Host())
 }
 
 type newClassRoundInput struct {
@@ -182,7 +207,7 @@ func (s *Server) classRounds(ctx context.Context, _ *struct{}) (*struct{ Body Cl
 	out := &struct{ Body ClassRounds }{ClassRounds{Rounds: []ClassRoundEntry{}}}
 	var all []journal.Answered
 	for _, r := range rounds {
-		one := ClassRoundEntry{ID: r.ID, Called: r.Called, Made: r.CreatedAt, Opened: r.OpenedAt, Open: r.Open(s.store.Now()), Pairings: len(of[r.ID])}
+		one := ClassRoundEntry{ID: r.ID, Called: r.Called, Made: r.CreatedAt, Wheel: r.WheelID, Opened: r.OpenedAt, Open: r.Open(s.store.Now()), Ended: r.Over(s.store.Now()), Pairings: len(of[r.ID])}
 		var score journal.ClassScore
 		for _, q := range of[r.ID] {
 			if !q.Lifted {

@@ -313,3 +313,24 @@ func TestARoundIsOverByItself(t *testing.T) {
 	assert.True(t, r.Ended)
 	assert.Empty(t, r.Code)
 }
+
+// A blank has the address of a painter's own round, as long as it is not over.
+func TestABlankCarriesItsRound(t *testing.T) {
+	app, _ := server(t, true)
+	ada, ben := signedUp(t, app, "Ada"), signedUp(t, app, "Ben")
+	r := ada.classRound()
+	var all api.ClassRounds
+	ada.ok("GET", "/api/class/rounds", "", &all)
+	at := fmt.Sprintf("/api/wheels/%d/paper?edition=blank&format=svg", *all.Rounds[0].Wheel)
+	_, without := ada.do("GET", at, "")
+	status, with := ada.do("GET", fmt.Sprintf("%s&round=%d", at, r.ID), "")
+	require.Equal(t, http.StatusOK, status)
+	assert.Greater(t, len(with), len(without)+1000)
+	theirs := aWheelOfTubes(ben)
+	status, text := ben.do("GET", fmt.Sprintf("/api/wheels/%d/paper?edition=blank&format=svg&round=%d", theirs.ID, r.ID), "")
+	assert.Equal(t, http.StatusNotFound, status, text)
+	ada.moves(&r, "end", 0)
+	status, text = ada.do("GET", fmt.Sprintf("%s&round=%d", at, r.ID), "")
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, text, "This round is over")
+}

@@ -51,6 +51,10 @@ func TestAClassPredictsTogether(t *testing.T) {
 	teacher.item("predict it with a class").MustClick()
 	teacher.press("put it on the wall")
 	teacher.see("3 pairings, each under its cover.")
+	// The handouts carry its address.
+	paper := teacher.another(here + "/bench/1/paper?edition=blank&class=10")
+	paper.choose("round:", "to predict along")
+	paper.waitFor("the sheet with its round", func() bool { return strings.Contains(paper.MustInfo().URL, "round=1") })
 	link := teacher.MustEval(`() => fetch("/api/class/rounds/1").then((r) => r.json()).then((r) => r.token)`).Str()
 	early := inClass(t, here+"/together#"+link)
 	early.see("It has not begun yet")

@@ -4,6 +4,8 @@ import (
 	"context"
 	"encoding/xml"
 	"errors"
+	"image"
+	"image/png"
 	"io"
 	"math"
 	"os"
@@ -16,11 +18,14 @@ import (
 	"testing"
 	"unicode"
 
+	"github.com/makiuchi-d/gozxing"
+	"github.com/makiuchi-d/gozxing/qrcode"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"gyrophane/core/bench"
 	"gyrophane/core/colour"
+	"gyrophane/core/input"
 	"gyrophane/core/paint"
 	"gyrophane/core/paint/painttest"
 	"gyrophane/core/paper"
@@ -283,6 +288,51 @@ func TestThePrintedMarksAreFound(t *testing.T) {
 		}
 		assert.Equal(t, 4, n)
 	}
+}
+
+// The code of a round is read off a printed blank by a camera.
+func TestThePrintedCodeIsRead(t *testing.T) {
+	const address = "https://gyrophane.a-school.example:8443/together#ABCDEFGHIJKLMNOPQRSTUVWXYZ"
+	code, err := files.QRCode(address)
+	require.NoError(t, err)
+	var roles [3][]*paint.Paint
+	for k, id := range []string{"PY65", "PR254", "PB29"} {
+		p, err := paint.Find(id)
+		require.NoError(t, err)
+		roles[k] = []*paint.Paint{p}
+	}
+	system, err := wheel.NewSystem(wheel.RYB, roles)
+	require.NoError(t, err)
+	set, err := bench.Settings{Medium: paint.Media()[1], Diameter: 120, Fill: bench.OwnPiles}.Complete()
+	require.NoError(t, err)
+	sheet := bench.Wheel(wheel.Build(system, wheel.Options{}), bench.Extras{}, set)
+	plan, err := bench.Sketch(&sheet, set)
+	require.NoError(t, err)
+	for _, format := range paper.Formats {
+		laid, err := paper.Sheet(plan, paper.Options{Format: format, Edition: paper.Blank, Title: strings.Repeat("Low water ", 6), Code: code}, files.Measure())
+		require.NoError(t, err)
+		body, err := files.PDF("Low water", laid)
+		require.NoError(t, err)
+		file := filepath.Join(t.TempDir(), "sheet.pdf")
+		require.NoError(t, os.WriteFile(file, body, 0o600))
+		run(t, "pdftoppm", "-r", "400", "-f", "1", "-l", "1", "-singlefile", "-png", file, strings.TrimSuffix(file, ".pdf"))
+		page, err := os.Open(strings.TrimSuffix(file, ".pdf") + ".png")
+		require.NoError(t, err)
+		picture, err := png.Decode(page)
+		require.NoError(t, page.Close())
+		require.NoError(t, err)
+		corner := picture.Bounds() // a camera is held at it
+		corner.Min.X, corner.Max.Y = corner.Max.X-40*16, 35*16
+		bitmap, err := gozxing.NewBinaryBitmapFromImage(picture.(interface {
+			SubImage(r image.Rectangle) image.Image
+		}).SubImage(corner))
+		require.NoError(t, err)
+		read, err := qrcode.NewQRCodeReader().Decode(bitmap, nil)
+		require.NoError(t, err, format.Name)
+		assert.Equal(t, address, read.GetText())
+	}
+	_, err = files.QRCode(strings.Repeat("long ", 1000))
+	assert.ErrorAs(t, err, new(input.Error))
 }
 
 func TestAnSVGIsInMillimetresAndWellFormed(t *testing.T) {

@@ -155,7 +155,12 @@ type ClassRoundNow struct {
 
 // Open says whether it is open for guesses.
 func (r *ClassRound) Open(now time.Time) bool {
-	return r.OpenedAt != nil && r.EndedAt == nil && r.OpenUntil.After(now)
+	return r.OpenedAt != nil && !r.Over(now)
+}
+
+// Over says whether pupils can be in it no more.
+func (r *ClassRound) Over(now time.Time) bool {
+	return r.EndedAt != nil || r.OpenUntil != nil && !r.OpenUntil.After(now)
 }
 
 // ClassRound is one of a painter's rounds.
@@ -225,12 +230,15 @@ func (s *Store) MoveClassRound(ctx context.Context, painter, id int64, version i
 		if r.Version != version {
 			return Refusal{"This round has gone on in the meantime, perhaps in another window. Nothing was changed."}
 		}
-		if r.EndedAt != nil {
-			return Refusal{"This round has ended: make another one."}
-		}
 		now := moment(tx.NowFunc())
+		if r.Over(now) {
+			return Refusal{"This round is over: make another one."}
+		}
 		switch move {
 		case OpenRoundMove:
+			if r.OpenedAt != nil {
+				return Refusal{"This round has been opened before."}
+			}
 			until := now.Add(classTime)
 			r.OpenedAt, r.OpenUntil = &now, &until
 			if err := tx.Exec("update class_rounds set code = null where open_until <= ?", now).Error; err != nil {

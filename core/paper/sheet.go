@@ -24,6 +24,8 @@ type Options struct {
 	Recipes string  // "parts", "dabs" (whatever the plan is counted out in) or "none"; none on a blank when empty, else parts
 	// Class is for how many there is a blank each, with one key to them, instead of an edition; 0 for none.
 	Class int
+	// Code is a square of dark modules, row by row, that is printed in the head of a blank; none when empty.
+	Code [][]bool
 	// As are "sheet" (also when empty), "plan", "cards" and "dabs": several, with commas
 	// between, make a stack.
 	As    string
@@ -160,8 +162,11 @@ func (l *layout) turn() {
 
 // head is the title, what it is, a line for date and paints, and the bar.
 func (l *layout) head() {
-	about := fmt.Sprintf("%s · %d places", l.options.About, len(l.plan.Sheet.Regions))
-	if !l.options.uncounted() {
+	about := l.options.About
+	if !l.coded() { // which takes the room
+		about += fmt.Sprintf(" · %d places", len(l.plan.Sheet.Regions))
+	}
+	if !l.options.uncounted() && !l.coded() {
 		about += fmt.Sprintf(" · %d minutes", l.plan.Minutes)
 	}
 	if l.plan.Sheet.Kind == "wheel" {
@@ -177,13 +182,14 @@ func (l *layout) head() {
 // heading is a title, what it is about, a line for date and paints, and a bar to check
 // the printer by.
 func (l *layout) heading(title, about string) {
-	right := l.W - margin
+	right := l.clear()
 	l.title(title)
+	l.code()
 	l.line(right-testBar, margin+9.5, right, margin+9.5, 0.6, 0)
 	l.line(right-testBar, margin+8, right-testBar, margin+11, 0.3, 0)
 	l.line(right, margin+8, right, margin+11, 0.3, 0)
 	l.text(right, margin+14, small, Plain, End, 0.35, "true size: this bar is 50 mm")
-	lines, size := l.whole(about, Plain, ordinary, l.W-2*margin-testBar-4, 2)
+	lines, size := l.whole(about, Plain, ordinary, right-margin-testBar-4, 2)
 	for n, line := range lines {
 		l.text(margin, margin+9.5+3*(float64(n)-0.5*float64(len(lines)-1)), size, Plain, Start, 0.35, "%s", line)
 	}
@@ -200,15 +206,51 @@ func (l *layout) heading(title, about string) {
 	}
 }
 
+// The code in the head: how wide it is with the quiet edge about it, and where it ends above, mm.
+const (
+	codeWide = 22.0
+	codeTop  = 7.5
+)
+
+// coded says that the head has a code.
+func (l *layout) coded() bool { return l.options.Edition == Blank && len(l.options.Code) > 0 }
+
+// clear is where the head ends on the right, before a code.
+func (l *layout) clear() float64 {
+	if l.coded() {
+		return l.W - margin - codeWide - 2
+	}
+	return l.W - margin
+}
+
+// code prints the code at the right of the head: dark modules of a row that touch are one mark.
+func (l *layout) code() {
+	if !l.coded() {
+		return
+	}
+	module := codeWide / float64(len(l.options.Code))
+	for y, row := range l.options.Code {
+		for x := 0; x < len(row); x++ {
+			from := x
+			for x < len(row) && row[x] {
+				x++
+			}
+			if x > from {
+				l.add(Mark{Kind: Rect, X: l.W - margin - codeWide + float64(from)*module, Y: codeTop + float64(y)*module, W: float64(x-from) * module, H: module, Fill: ink})
+			}
+		}
+	}
+}
+
 // title is as large as it finds room whole.
 func (l *layout) title(text string) {
 	for _, size := range []float64{titled, 0.8 * titled, 0.65 * titled} {
-		if l.measure(text, Bold, size) <= l.W-2*margin {
+		if l.measure(text, Bold, size) <= l.clear()-margin {
 			l.text(margin, margin+4, size, Bold, Start, 0, "%s", text)
 			return
 		}
 	}
-	lines, size := l.whole(text, Bold, ordinary, l.W-2*margin, 2)
+	lines, size := l.whole(text, Bold, ordinary, l.clear()-margin, 2)
 	for n, line := range lines {
 		l.text(margin, margin+4-1.1*size*float64(len(lines)-1-n), size, Bold, Start, 0, "%s", line)
 	}

@@ -74,6 +74,9 @@ func TestTextsStandApartOnThePage(t *testing.T) {
 		set, err := bench.Settings{Medium: paint.Media()[r.IntN(len(paint.Media()))], Diameter: float64(60 + 10*r.IntN(14)), Fill: bench.OwnPiles, Slots: []bench.Slots{bench.Flat, bench.Graded}[n%4%2]}.Complete()
 		require.NoError(t, err)
 		o := paper.Options{Format: paper.Formats[r.IntN(len(paper.Formats))], Flat: r.IntN(4) == 0, Edition: paper.Editions[r.IntN(len(paper.Editions))], Recipes: []string{"parts", "dabs", "none", ""}[r.IntN(4)], As: []string{"sheet", "sheet", "plan", "cards", "dabs", "sheet,plan,cards,dabs"}[r.IntN(6)], Title: strings.Repeat("Low water ", 1+r.IntN(6)), About: "split primaries, gouache", Doubts: certainty.Usual}
+		if n%2 == 1 {
+			o.Code = dark(37)
+		}
 		extras := bench.Extras{}
 		var wanted []bench.Wanted
 		var surer []recipe.Recipe
@@ -114,6 +117,14 @@ func TestTextsStandApartOnThePage(t *testing.T) {
 	assert.Greater(t, laid, 120)
 }
 
+// dark is a code that is dark all over.
+func dark(n int) (out [][]bool) {
+	for range n {
+		out = append(out, slices.Repeat([]bool{true}, n))
+	}
+	return out
+}
+
 func apart(t *testing.T, p paper.Page, about string) {
 	t.Helper()
 	var boxes []paper.Box
@@ -137,6 +148,11 @@ func apart(t *testing.T, p paper.Page, about string) {
 		for _, ring := range rings {
 			near := paper.Box{ring.X - ring.Outer, ring.Y - ring.Outer, ring.X + ring.Outer, ring.Y + ring.Outer}
 			assert.False(t, b.Overlaps(near), "%s: %q lies over a mark or the grey step", about, m.Text)
+		}
+		for _, code := range p.Marks {
+			if code.Kind == paper.Rect && code.Fill == "#161616" && code.H < 1 {
+				assert.False(t, b.Overlaps(paper.Box{code.X, code.Y, code.X + code.W, code.Y + code.H}), "%s: %q lies over the code", about, m.Text)
+			}
 		}
 		for k, other := range boxes {
 			assert.False(t, b.Overlaps(other), "%s: %q lies over %q", about, m.Text, texts[k])
@@ -210,6 +226,17 @@ func TestAClassGetsABlankEachAndOneKey(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 30, blanks)
+	o.Code = dark(37)
+	coded, err := paper.Sheet(plan, o, rough)
+	require.NoError(t, err)
+	with := 0
+	for i, p := range coded {
+		if len(p.Marks) == len(pages[i].Marks)+37 {
+			with++
+		}
+	}
+	assert.Equal(t, 30, with, "each blank has the code, and the key has none")
+	o.Code = nil
 	assert.Positive(t, keys)
 	assert.True(t, says(pages[30], "Squeeze out") || says(pages[len(pages)-1], " : "))
 	for _, n := range []int{-1, 61} {

@@ -3195,6 +3195,7 @@ export interface components {
         };
         ClassRoundEntry: {
             called: string;
+            ended: boolean;
             /** Format: int64 */
             id: number;
             /**
@@ -3212,6 +3213,11 @@ export interface components {
             pairings: number;
             /** @description of those */
             score: components["schemas"]["ClassScore"];
+            /**
+             * Format: int64
+             * @description null where it was deleted
+             */
+            wheel: number | null;
         };
         ClassRounds: {
             /** @description of all rounds, section by section */
@@ -21258,6 +21264,8 @@ export interface operations {
                 readBy?: string;
                 /** @description of swatches: for every two paints of the box, not for the mixtures of the wheel alone */
                 ofBox?: boolean;
+                /** @description a round of a class, whose address a blank has as a code */
+                round?: number;
                 /** @description what is counted out in */
                 measure?: string;
                 /** @description ml of one drop, load or tip */

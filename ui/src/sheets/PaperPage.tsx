@@ -2,7 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import type { Profile } from "../api/client";
 import { wheelQuery } from "../api/queries";
+import { classRoundsQuery } from "../api/together";
 import { KeptShell, MissingWheel } from "../app/Kept";
+import { Setting } from "../parts/Choice";
+import { dayAndTime } from "../parts/dates";
 import { plainSettings, sheetWords } from "../parts/choices";
 import { sheetAddress, sheetIn } from "../parts/sheet";
 import { SheetChoice } from "../parts/SheetChoice";
@@ -34,6 +37,10 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
   });
   const kind = one<keyof typeof sheetWords>("sheet", sheetWords, "wheel");
   const sheet = sheetIn(search, kind);
+  const classes = useQuery({ ...classRoundsQuery, enabled: of.edition === "blank" });
+  const rounds = (classes.data?.rounds ?? []).filter((r) => r.wheel === id && !r.ended);
+  const asked = search.get("round") ?? "0";
+  const round = rounds.some((r) => String(r.id) === asked) ? asked : "0";
   const way = kind === "ladder" && sheet.a && sheet.b ? { a: sheet.a, b: sheet.b } : undefined;
   if (own.query.error && !own.kept)
     return <MissingWheel painter={painter} sentence={own.query.error.message} />;
@@ -42,6 +49,7 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
     kind,
     ...printingQuery(of),
     measure,
+    ...(of.edition === "blank" && round !== "0" && { round }),
     ...(size ? { one: String(size) } : {}),
     v: String(own.kept?.version ?? 0), // what is kept decides too: a new version is another picture
   });
@@ -68,6 +76,22 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
           onTurn={(list, part) => show({ ...relisted(list, toggled(part)), page: undefined })}
         />
         <PrintingChoices of={of} />
+        {of.edition === "blank" && rounds.length > 0 && (
+          <Setting
+            label="round"
+            words={{
+              "0": "no round on it",
+              ...Object.fromEntries(
+                rounds.map((r) => [
+                  String(r.id),
+                  `to predict along, ${dayAndTime.format(new Date(r.made))}`,
+                ]),
+              ),
+            }}
+            value={round}
+            onChoose={(r) => show({ round: r === "0" ? undefined : r, page: undefined })}
+          />
+        )}
       </Printed>
     </KeptShell>
   );
