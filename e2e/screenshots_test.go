@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/require"
 )
 
@@ -56,23 +57,11 @@ func TestScreenshots(t *testing.T) {
 	p.element("[data-pair]", "quinacridone magenta with phthalo blue").MustClick()
 	p.see("light taken")
 	shoot("pairings.png")
-	p.choose("pairings of", "my whole box")
-	p.choose("laid out", "mud map")
-	p.see("91 pairings")
-	p.see("the disc’s area")
-	shoot("mud-map.png")
-	p.choose("pairings of", "this system")
-	p.choose("laid out", "bright to dull")
 	p.element("[data-pair]", "pyrrole scarlet with phthalo blue").MustClick()
 	p.element("a", "follow the path").MustClick()
 	p.see("other ways of these two")
 	p.see("Muddy from")
 	shoot("path.png")
-	p.goTo("Pairings")
-	p.press("practice")
-	p.see("How the eye has fared")
-	shoot("practice.png")
-
 	p.goTo("Compare")
 	p.element("button", "mussel violet from Six")
 	shoot("compare.png")
@@ -127,4 +116,31 @@ func TestScreenshots(t *testing.T) {
 	p.see("another slot")
 	p.see("all kept")
 	shoot("phone-sitting.png")
+
+	p.MustSetViewport(1280, 800, 1, false)
+	p.MustNavigate(at + "/class/2").MustWaitLoad()
+	p.press("put it on the wall")
+	p.see("each under its cover")
+	link := p.MustEval(`() => fetch("/api/class/rounds/1").then((r) => r.json()).then((r) => r.token)`).Str()
+	p.keys(input.PageDown)
+	for n, said := range []string{"orange clean", "red-orange clean", "orange softened", "orange clean", "orange quiet", "yellow-orange clean", "red-orange softened", "orange clean"} {
+		hue, drop, _ := strings.Cut(said, " ")
+		joins := `async (word, at, hue, drop, mud) => {
+			const ask = (method, path, body) => fetch(path, { method, headers: { Pupil: word, "Content-Type": "application/json" }, body: JSON.stringify(body) });
+			await ask("POST", "/api/together", { at });
+			return (await ask("PUT", "/api/together/guess", { place: 0, hueWord: hue, verdict: drop, mud: { nowhere: mud > 0.9, at: mud > 0.9 ? 0 : mud } })).status;
+		}`
+		require.Equal(t, 204, p.MustEval(joins, strings.Repeat(string(rune('A'+n)), 26), link, hue, drop, 0.3+0.1*float64(n)).Int())
+	}
+	phone := inClass(t, at+"/together#"+link)
+	phone.see("1 of 3")
+	phone.steps("which hue?", "orange")
+	phone.steps("how bright?", "clean")
+	picture, err := phone.Screenshot(false, nil)
+	require.NoError(t, err)
+	require.NoError(t, os.WriteFile(filepath.Join(dir, "phone-class.png"), picture, 0o644))
+	p.see("8 of 9 have guessed")
+	p.keys(input.PageDown)
+	p.see("It is ")
+	shoot("wall.png")
 }

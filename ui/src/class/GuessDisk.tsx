@@ -57,6 +57,19 @@ export function GuessDisk({
   };
   const counted = tally && Math.max(1, ...tally.hues);
   const couldBe: string[] = truth ? (truth.couldBe ?? [truth.verdict]) : [];
+  // What stands out is drawn last, so that its outline is whole.
+  const cells = hues
+    .flatMap((hue, n) =>
+      drops.map((drop, k) => ({
+        hue,
+        drop,
+        middle: angleOf(30 * n),
+        outer: rim - ring * k,
+        here: truth?.hueWord === hue && couldBe.includes(drop),
+        said: value.hueWord === hue && value.verdict === drop,
+      })),
+    )
+    .sort((a, b) => Number(a.here) + 2 * Number(a.said) - Number(b.here) - 2 * Number(b.said));
   return (
     <svg
       ref={svg}
@@ -85,36 +98,30 @@ export function GuessDisk({
         if (e.currentTarget.hasPointerCapture(e.pointerId)) place(e);
       }}
     >
-      {hues.map((hue, n) => {
-        const middle = angleOf(30 * n);
-        return drops.map((drop, k) => {
-          const outer = rim - ring * k;
-          const [x, y] = point(0, 0, outer - ring / 2, middle);
-          const here = truth?.hueWord === hue && couldBe.includes(drop);
-          const said = value.hueWord === hue && value.verdict === drop;
-          const high = said ? 21 : 12;
-          return (
-            <g key={`${hue} ${drop}`} data-cell={`${hue} ${drop}`}>
-              <Sector
-                centre={centre}
-                inner={outer - ring}
-                outer={outer}
-                from={middle - 15}
-                to={middle + 15}
-                gap={1.6}
-                fill={here && lifted ? fill(lifted.middle) : said ? grey.paper : grey.track}
-                stroke={here || said ? grey.ink : grey.paper}
-                strokeWidth={said ? 3 : here ? 2 : 1.2}
-                strokeDasharray={here && couldBe.length > 1 ? "1.7 2.6" : undefined}
-              />
-              {!(here && lifted && !said) && (
-                <g opacity={said ? 1 : 0.32}>
-                  <Drop verdict={drop} height={high} x={x - high * 0.4} y={y - high / 2} />
-                </g>
-              )}
-            </g>
-          );
-        });
+      {cells.map(({ hue, drop, middle, outer, here, said }) => {
+        const [x, y] = point(0, 0, outer - ring / 2, middle);
+        const high = said ? 21 : 12;
+        return (
+          <g key={`${hue} ${drop}`} data-cell={`${hue} ${drop}`}>
+            <Sector
+              centre={centre}
+              inner={outer - ring}
+              outer={outer}
+              from={middle - 15}
+              to={middle + 15}
+              gap={1.6}
+              fill={here && lifted ? fill(lifted.middle) : said ? grey.paper : grey.track}
+              stroke={here || said ? grey.ink : grey.paper}
+              strokeWidth={said ? 3 : here ? 2 : 1.2}
+              strokeDasharray={here && couldBe.length > 1 ? "1.7 2.6" : undefined}
+            />
+            {!(here && lifted && !said) && (
+              <g opacity={said ? 1 : 0.32}>
+                <Drop verdict={drop} height={high} x={x - high * 0.4} y={y - high / 2} />
+              </g>
+            )}
+          </g>
+        );
       })}
       {tally &&
         hues.map(
