@@ -4,7 +4,10 @@ import (
 	"cmp"
 	"context"
 	"net/http"
+	"net/url"
+	"reflect"
 	"strconv"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -216,28 +219,89 @@ type paperInput struct {
 	Printing
 }
 
-// paper is a sheet of a kept wheel on paper, to be shown or saved.
-func (s *Server) paper(ctx context.Context, in *paperInput) (*Page, error) {
-	o, err := in.options()
+// paperAsked is what an address of a sheet on paper asks for behind its question mark. The error is an input.Error.
+func paperAsked(query string) (*paperInput, error) {
+	said, err := url.ParseQuery(query)
 	if err != nil {
+		return nil, input.Errorf("which sheet cannot be read: %v", err)
+	}
+	in := &paperInput{}
+	if err := fromQuery(said, reflect.ValueOf(in).Elem()); err != nil {
 		return nil, err
 	}
-	table := recipe.Scale{}
-	if in.Measure != "" {
-		if table, err = recipe.NewScale(recipe.Measure(in.Measure), in.One); err != nil {
-			return nil, input.Wrap(err)
+	return in, nil
+}
+
+// fromQuery sets the fields of a struct that are named in a query, and the others to what they are without it.
+func fromQuery(said url.Values, into reflect.Value) error {
+	for i := range into.NumField() {
+		field, is := into.Type().Field(i), into.Field(i)
+		if field.Anonymous {
+			if err := fromQuery(said, is); err != nil {
+				return err
+			}
+			continue
+		}
+		name := field.Tag.Get("query")
+		text := cmp.Or(said.Get(name), field.Tag.Get("default"))
+		if name == "" || text == "" {
+			continue
+		}
+		var err error
+		switch is.Kind() {
+		case reflect.String:
+			is.SetString(text)
+		case reflect.Bool:
+			var v bool
+			v, err = strconv.ParseBool(text)
+			is.SetBool(v)
+		case reflect.Int, reflect.Int64:
+			var v int64
+			v, err = strconv.ParseInt(text, 10, 64)
+			is.SetInt(v)
+		case reflect.Float64:
+			var v float64
+			v, err = strconv.ParseFloat(text, 64)
+			is.SetFloat(v)
+		case reflect.Slice:
+			is.Set(reflect.ValueOf(strings.Split(text, ",")))
+		}
+		if err != nil {
+			return input.Errorf("%s cannot be %q", name, input.Clip(text))
 		}
 	}
-	if in.Round != 0 {
-		if o.Code, err = s.roundCode(ctx, in.Round); err != nil {
-			return nil, err
+	return nil
+}
+
+// sheet is which sheet of a wheel is asked for, and how it is put on paper.
+func (in *paperInput) sheet() (which bench.Which, named studio.Named, table recipe.Scale, o paper.Options, err error) {
+	if o, err = in.options(); err != nil {
+		return which, named, table, o, err
+	}
+	if in.Measure != "" {
+		if table, err = recipe.NewScale(recipe.Measure(in.Measure), in.One); err != nil {
+			return which, named, table, o, input.Wrap(err)
 		}
 	}
 	sheet := wire.BenchSheet{Kind: in.Kind, Slot: in.Slot, Section: in.Section, Steps: in.Steps, A: in.A, B: in.B, Without: in.Without, With: in.With, Earth: in.Earth, Tube: in.Tube, Film: in.Film, Glaze: in.Glaze, ReadBy: in.ReadBy, OfBox: in.OfBox}
 	if in.Bit >= 0 {
 		sheet.Bit = &in.Bit
 	}
-	which, named := sheet.Core()
+	which, named = sheet.Core()
+	return which, named, table, o, nil
+}
+
+// paper is a sheet of a kept wheel on paper, to be shown or saved.
+func (s *Server) paper(ctx context.Context, in *paperInput) (*Page, error) {
+	which, named, table, o, err := in.sheet()
+	if err != nil {
+		return nil, err
+	}
+	if in.Round != 0 {
+		if o.Code, err = s.roundCode(ctx, in.Round); err != nil {
+			return nil, err
+		}
+	}
 	title, pages, err := s.studio.Paper(ctx, painter(ctx), in.ID, which, named, table, o)
 	if err != nil {
 		return nil, err

@@ -8,11 +8,13 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"slices"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"gyrophane/core/text"
+	"gyrophane/files"
 	"gyrophane/store"
 	"gyrophane/studio"
 	"gyrophane/wire"
@@ -20,16 +22,18 @@ import (
 
 // Exhibit is what others see of a thing that a painter shows.
 type Exhibit struct {
-	Kind       string           `json:"kind" format:"showable"`
-	Called     string           `json:"called" doc:"what is shown, by its name"`
-	By         string           `json:"by,omitempty" doc:"the painter, who wants to be named"`
-	AsOf       *time.Time       `json:"asOf" doc:"the day that it is shown as of; null where it is shown as it is now"`
-	Wheel      *wire.Wheel      `json:"wheel,omitempty"`
-	Comparison *wire.Comparison `json:"comparison,omitempty"`
-	Note       string           `json:"note,omitempty" doc:"of a comparison"`
-	Decision   string           `json:"decision,omitempty" doc:"of a comparison"`
-	Box        []ExhibitedTube  `json:"box,omitempty" doc:"in hue order"`
-	Cautions   string           `json:"cautionNotice,omitempty" doc:"of a box: what goes before every caution"`
+	Kind       string            `json:"kind" format:"showable"`
+	Called     string            `json:"called" doc:"what is shown, by its name"`
+	By         string            `json:"by,omitempty" doc:"the painter, who wants to be named"`
+	AsOf       *time.Time        `json:"asOf" doc:"the day that it is shown as of; null where it is shown as it is now"`
+	Wheel      *wire.Wheel       `json:"wheel,omitempty"`
+	Comparison *wire.Comparison  `json:"comparison,omitempty"`
+	Note       string            `json:"note,omitempty" doc:"of a comparison"`
+	Decision   string            `json:"decision,omitempty" doc:"of a comparison"`
+	Box        []ExhibitedTube   `json:"box,omitempty" doc:"in hue order"`
+	Sheet      []string          `json:"sheet,omitempty" doc:"the pages of a sheet as SVG, in millimetres"`
+	Sitting    *ExhibitedSitting `json:"sitting,omitempty"`
+	Cautions   string            `json:"cautionNotice,omitempty" doc:"of a box: what goes before every caution"`
 }
 
 // ExhibitedTube is a tube as others see it.
@@ -39,6 +43,20 @@ type ExhibitedTube struct {
 	Note   string    `json:"note,omitempty"`
 	Price  *float64  `json:"price,omitempty" doc:"in the painter's own money"`
 	TubeML *float64  `json:"tubeMl,omitempty" doc:"millilitres in the tube"`
+}
+
+// ExhibitedSitting is what came of a sitting, as others see it.
+type ExhibitedSitting struct {
+	Began    time.Time           `json:"began"`
+	Ended    bool                `json:"ended"`
+	Medium   string              `json:"medium" format:"medium"`
+	Title    string              `json:"title" doc:"of its sheet"`
+	Places   []wire.JournalPlace `json:"places" doc:"without what was expected of them"`
+	Dried    []string            `json:"dried" doc:"what drying did, a sentence each"`
+	Jumps    []wire.PaintedJump  `json:"jumps"`
+	Notes    []string            `json:"notes" doc:"what the painter noted"`
+	NextTime string              `json:"nextTime,omitempty" doc:"what to do otherwise when the wheel is painted again"`
+	Photos   []wire.SittingPhoto `json:"photos"`
 }
 
 // shownAt is the page of whatever is shown. Its token comes behind a #, which no browser tells a server.
@@ -62,6 +80,7 @@ type Showing struct {
 	Live   bool       `json:"live" doc:"it is seen as it is now; else as it was when it was made"`
 	Notes  bool       `json:"notes"`
 	Prices bool       `json:"prices"`
+	Photos bool       `json:"photos"`
 	Name   bool       `json:"name"`
 	Made   time.Time  `json:"made"`
 	Ends   *time.Time `json:"ends" doc:"null where it stays until it is taken back"`
@@ -81,6 +100,8 @@ type newShowingInput struct {
 		Live   bool   `json:"live" doc:"to be seen as it is at the time; else as it is now"`
 		Notes  bool   `json:"notes,omitempty"`
 		Prices bool   `json:"prices,omitempty"`
+		Photos bool   `json:"photos,omitempty"`
+		Sheet  string `json:"sheet,omitempty" maxLength:"1000" doc:"which one of a wheel: what stands behind the question mark where it is put on paper"`
 		Name   bool   `json:"name,omitempty"`
 		Hours  int    `json:"hours,omitempty" minimum:"1" maximum:"8784" doc:"until it ends by itself; until it is taken back when left out"`
 	}
@@ -92,10 +113,14 @@ func (s *Server) newShowing(ctx context.Context, in *newShowingInput) (*struct{ 
 		return nil, err
 	}
 	b := in.Body
-	one := store.Showing{Kind: b.Kind, Medium: in.Medium, Light: in.Light, Judged: in.Judged, Notes: b.Notes, Prices: b.Prices, Name: b.Name, Live: b.Live}
+	one := store.Showing{Kind: b.Kind, Medium: in.Medium, Light: in.Light, Judged: in.Judged, Notes: b.Notes, Prices: b.Prices, Photos: b.Photos, Name: b.Name, Live: b.Live}
 	switch b.Kind {
 	case store.ShowsWheel:
 		one.WheelID = &b.Thing
+	case store.ShowsSheet:
+		one.WheelID, one.Sheet = &b.Thing, b.Sheet
+	case store.ShowsSitting:
+		one.SittingID = &b.Thing
 	case store.ShowsComparison:
 		one.ComparisonID = &b.Thing
 	}
@@ -123,7 +148,7 @@ func (s *Server) newShowing(ctx context.Context, in *newShowingInput) (*struct{ 
 }
 
 func showingOf(one store.Showing) Showing {
-	return Showing{ID: one.ID, Kind: one.Kind, Thing: one.Thing(), Called: one.Called, Live: one.Live, Notes: one.Notes, Prices: one.Prices, Name: one.Name, Made: one.CreatedAt, Ends: one.EndsAt}
+	return Showing{ID: one.ID, Kind: one.Kind, Thing: one.Thing(), Called: one.Called, Live: one.Live, Notes: one.Notes, Prices: one.Prices, Photos: one.Photos, Name: one.Name, Made: one.CreatedAt, Ends: one.EndsAt}
 }
 
 // look is what is seen of a showing of the painter of the context, as it is now; nothing is seen that is not put in here.
@@ -168,6 +193,12 @@ func (s *Server) look(ctx context.Context, one store.Showing) (out Exhibit, err 
 			}
 		}
 		return out, nil
+	case store.ShowsSheet:
+		out.Called, out.Sheet, err = s.shownSheet(ctx, one)
+		return out, err
+	case store.ShowsSitting:
+		out.Called, out.Sitting, err = s.shownSitting(ctx, one)
+		return out, err
 	default:
 		got, err := s.box(ctx, &as)
 		if err != nil {
@@ -186,6 +217,49 @@ func (s *Server) look(ctx context.Context, one store.Showing) (out Exhibit, err 
 		}
 		return out, nil
 	}
+}
+
+// shownSheet is a sheet of a wheel as others see it, page by page.
+func (s *Server) shownSheet(ctx context.Context, one store.Showing) (called string, pages []string, err error) {
+	in, err := paperAsked(one.Sheet)
+	if err != nil {
+		return "", nil, err
+	}
+	which, named, table, o, err := in.sheet()
+	if err != nil {
+		return "", nil, err
+	}
+	o.Class = 0 // one of them is enough to look at
+	called, laid, err := s.studio.ShownPaper(ctx, painter(ctx), one.Thing(), which, named, table, o)
+	for _, page := range laid {
+		pages = append(pages, string(files.SVG(called, page)))
+	}
+	return called, pages, err
+}
+
+// shownSitting is what came of a sitting as others see it.
+func (s *Server) shownSitting(ctx context.Context, one store.Showing) (called string, out *ExhibitedSitting, err error) {
+	got, err := s.studio.SittingJournal(ctx, painter(ctx), one.Thing())
+	if err != nil {
+		return "", nil, err
+	}
+	all := wire.SittingJournalOf(got)
+	out = &ExhibitedSitting{Began: all.Began, Ended: all.Ended, Medium: all.Medium, Title: all.Title, Places: all.Places, Dried: all.Dried, Jumps: all.Jumps, Notes: []string{}, Photos: []wire.SittingPhoto{}}
+	for i := range out.Places {
+		out.Places[i].Expected = nil
+	}
+	if one.Notes {
+		out.NextTime = all.NextTime
+		for _, n := range all.Notes {
+			if n.Text != "" {
+				out.Notes = append(out.Notes, n.Text)
+			}
+		}
+	}
+	if one.Photos {
+		out.Photos = all.Photos
+	}
+	return all.Name, out, nil
 }
 
 // showings are what the painter shows now.
@@ -210,6 +284,7 @@ type Showable struct {
 	Seen   []string `json:"seen" doc:"always"`
 	Notes  string   `json:"notes,omitempty" doc:"where the painter wants it; none where it has none"`
 	Prices string   `json:"prices,omitempty" doc:"where the painter wants it"`
+	Photos string   `json:"photos,omitempty" doc:"where the painter wants it"`
 	Name   string   `json:"name" doc:"where the painter wants it"`
 	Never  string   `json:"never" doc:"what is not seen in any case"`
 }
@@ -225,13 +300,13 @@ func (s *Server) showable(_ context.Context, in *showableInput) (*struct{ Body S
 // errNothingShown is the one answer to a token that was guessed, has ended or was taken back.
 var errNothingShown = huma.Error404NotFound("Nothing is shown at this address. It may have been taken back, or its time is over.")
 
-// shownInput is what the address of something shown ends in. It comes in a header, which no log holds.
-type shownInput struct {
+// ShownToken is what the address of something shown ends in. It comes in a header, which no log holds.
+type ShownToken struct {
 	Token string `header:"Showing" doc:"what the address of what is shown ends in"`
 }
 
 // showingBy is the showing of a token, and a context in which its painter is asked for what it shows, and nobody else.
-func (s *Server) showingBy(ctx context.Context, in *shownInput) (context.Context, store.Showing, error) {
+func (s *Server) showingBy(ctx context.Context, in *ShownToken) (context.Context, store.Showing, error) {
 	one, of, err := s.store.ShowingOf(ctx, in.Token)
 	if errors.Is(err, store.ErrNotFound) {
 		return ctx, one, errNothingShown
@@ -245,7 +320,7 @@ type shownOutput struct {
 }
 
 // shownThing is what a showing shows to whoever has its token.
-func (s *Server) shownThing(ctx context.Context, in *shownInput) (*shownOutput, error) {
+func (s *Server) shownThing(ctx context.Context, in *ShownToken) (*shownOutput, error) {
 	ctx, one, err := s.showingBy(ctx, in)
 	if err != nil {
 		return nil, err
@@ -262,6 +337,37 @@ func (s *Server) shownThing(ctx context.Context, in *shownInput) (*shownOutput, 
 	return out, err
 }
 
+type shownPhotoInput struct {
+	ShownToken
+	Photo int64 `path:"photo" minimum:"1" doc:"of a sitting that is shown with its photos"`
+}
+
+type shownPhotoOutput struct {
+	ContentType  string `header:"Content-Type"`
+	CacheControl string `header:"Cache-Control"`
+	Body         []byte
+}
+
+// shownPhoto is a photo of a sitting that is shown with its photos.
+func (s *Server) shownPhoto(ctx context.Context, in *shownPhotoInput) (*shownPhotoOutput, error) {
+	seen, err := s.shownThing(ctx, &in.ShownToken)
+	if err != nil {
+		return nil, err
+	}
+	if seen.Body.Sitting == nil || !slices.ContainsFunc(seen.Body.Sitting.Photos, func(p wire.SittingPhoto) bool { return p.ID == in.Photo }) {
+		return nil, errNothingShown
+	}
+	ctx, one, err := s.showingBy(ctx, &in.ShownToken)
+	if err != nil {
+		return nil, err
+	}
+	jpeg, err := s.studio.Photo(ctx, painter(ctx), one.Thing(), in.Photo)
+	if errors.Is(err, store.ErrNotFound) {
+		err = errNothingShown
+	}
+	return &shownPhotoOutput{"image/jpeg", "no-store", jpeg}, err
+}
+
 // ofItsDay is what was kept to be seen of a showing when it was made.
 func (s *Server) ofItsDay(ctx context.Context, one store.Showing) (Exhibit, error) {
 	var kept keptExhibit
@@ -276,12 +382,12 @@ func (s *Server) ofItsDay(ctx context.Context, one store.Showing) (Exhibit, erro
 }
 
 // shownChanges streams that what is shown may have changed; the stream ends when it is shown no more.
-func (s *Server) shownChanges(ctx context.Context, in *shownInput) (*huma.StreamResponse, error) {
+func (s *Server) shownChanges(ctx context.Context, in *ShownToken) (*huma.StreamResponse, error) {
 	_, one, err := s.showingBy(ctx, in)
 	if err != nil {
 		return nil, err
 	}
-	told, stop := s.studio.WatchShown(one.PainterID)
+	told, stop := s.studio.WatchShown(one.PainterID, one.Kind == store.ShowsSitting)
 	return s.streamed(ctx, told, stop, leftOf(one, s.store.Now()), func(int64) (string, bool) {
 		asked, cancel := context.WithTimeout(context.Background(), requestTime)
 		defer cancel()
@@ -307,5 +413,6 @@ func (s *Server) showingRoutes() {
 	register(s, huma.Operation{OperationID: "dropShowing", Tags: []string{"showing"}, Summary: "Takes back what was shown; whoever looks on sees it no more", Method: http.MethodDelete, Path: "/api/showings/{id}"}, s.dropShowing)
 	register(s, huma.Operation{OperationID: "showable", Tags: []string{"showing"}, Summary: "What others would see of a kind of thing", Method: http.MethodGet, Path: "/api/showable/{kind}"}, s.showable)
 	register(s, huma.Operation{OperationID: "shown", Tags: []string{"showing"}, Summary: "What is shown to whoever has the address", Method: http.MethodGet, Path: "/api/shown", Metadata: anybody}, s.shownThing)
+	register(s, huma.Operation{OperationID: "shownPhoto", Tags: []string{"showing"}, Summary: "A photo of a sitting that is shown with its photos", Method: http.MethodGet, Path: "/api/shown/photos/{photo}", Metadata: anybody}, s.shownPhoto)
 	register(s, huma.Operation{OperationID: "shownChanges", Tags: []string{"showing"}, Summary: "Server-sent events: one whenever what is shown may have changed, and none after \"over\"", Method: http.MethodGet, Path: "/api/shown/changes", Metadata: anybody}, s.shownChanges)
 }

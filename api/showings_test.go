@@ -85,7 +85,12 @@ func showsAll(t *testing.T, app *fiber.App) (ada *client, things map[string]int6
 	})
 	var kept []api.KeptComparison
 	ada.ok("POST", "/api/comparisons", fmt.Sprintf(`{"address":"systems=%d","note":%q,"decision":"the first"}`, w.ID, secret["notes"]), &kept)
-	return ada, map[string]int64{"wheel": w.ID, "comparison": kept[0].ID, "box": 0}
+	// A sitting that was noted in, read and photographed.
+	_, sitting, sat := ada.sits()
+	ada.readBy(sitting.ID, map[string]float64{"PB29": 1.3})
+	ada.ok("POST", sat+"/events", told("noted", "noted", fmt.Sprintf(`,"text":%q`, secret["notes"])), nil)
+	ada.ok("POST", sat+"/standin", `{}`, nil)
+	return ada, map[string]int64{"wheel": w.ID, "comparison": kept[0].ID, "box": 0, "sheet": w.ID, "sitting": sitting.ID}
 }
 
 func showing(kind string, thing int64, more string) string {
@@ -122,6 +127,13 @@ func TestOthersSeeWhatIsSaidAndNoMore(t *testing.T) {
 					seen = true
 				}
 				assert.Equal(t, may[what] != "", seen, "%s shows %s where it says so", kind, what)
+			}
+			if kind == "sitting" {
+				assert.Empty(t, got.Sitting.Photos, "off unless asked for")
+				assert.NotEmpty(t, got.Sitting.Places)
+			}
+			if kind == "sheet" {
+				assert.Contains(t, got.Sheet[0], "<svg")
 			}
 			for _, never := range []string{"north wall", "archived", "version\"", ada.cookie} {
 				assert.NotContains(t, text, never, kind)
@@ -203,7 +215,7 @@ func TestNothingElseIsReachedFromAShowing(t *testing.T) {
 	nobody := &client{t: t, app: app}
 	for _, r := range routes(t) {
 		path, _, _ := strings.Cut(r[1], "?")
-		if slices.Contains(open, path) || slices.Contains(openToLookers, path) {
+		if slices.Contains(open, path) || slices.Contains(openToLookers, path) || slices.Contains(openToPupils, path) {
 			continue
 		}
 		for _, token := range []string{live.Token, back.Token} {
@@ -232,4 +244,48 @@ func TestWhoeverLooksOnIsTold(t *testing.T) {
 	ada.ok("DELETE", fmt.Sprintf("/api/showings/%d", made.ID), "", nil)
 	until("data: over")
 	until("")
+}
+
+// Photos of a sitting are shown where that was asked for, by the same token alone.
+func TestPhotosAreShownWhereThatIsWanted(t *testing.T) {
+	app, _ := server(t, true)
+	ada, things := showsAll(t, app)
+	photo := func(token string, id int64) int {
+		request := (&client{t: t, app: app}).request("GET", fmt.Sprintf("/api/shown/photos/%d", id), "")
+		request.Header.Set("Showing", token)
+		status, _, _ := (&client{t: t, app: app}).send(request)
+		return status
+	}
+	with := ada.shows(showing("sitting", things["sitting"], `,"live":true,"photos":true`))
+	_, _, got := stranger(t, app, with.Token)
+	require.Len(t, got.Sitting.Photos, 1)
+	id := got.Sitting.Photos[0].ID
+	assert.Equal(t, 200, photo(with.Token, id))
+	assert.Equal(t, 404, photo(with.Token, id+1))
+	without := ada.shows(showing("sitting", things["sitting"], `,"live":true`))
+	assert.Equal(t, 404, photo(without.Token, id))
+	assert.Equal(t, 404, photo(ada.shows(showing("box", 0, `,"live":true,"photos":true`)).Token, id))
+	ada.ok("DELETE", fmt.Sprintf("/api/showings/%d", with.ID), "", nil)
+	assert.Equal(t, 404, photo(with.Token, id))
+}
+
+// Which sheet is shown is what the address of its paper says, and nonsense is told before it is.
+func TestTheSheetIsShownThatWasOpen(t *testing.T) {
+	app, s := server(t, true)
+	ada, things := showsAll(t, app)
+	sheet := func(query string) []string {
+		_, _, got := stranger(t, app, ada.shows(showing("sheet", things["sheet"], fmt.Sprintf(`,"live":true,"sheet":%q`, query))).Token)
+		return got.Sheet
+	}
+	whole := sheet("kind=wheel&paper=A4&edition=working")
+	require.NotEmpty(t, whole)
+	assert.NotEqual(t, whole, sheet("kind=wheel&paper=Letter&edition=working"))
+	assert.Len(t, sheet("kind=wheel&paper=A4&edition=blank&class=30"), len(sheet("kind=wheel&paper=A4&edition=blank")), "one blank is enough to look at")
+	for _, query := range []string{"kind=sky", "paper=A99", "flat=perhaps", "slot=x", "%zz", "edition=pirate", "film=1e999"} {
+		status, text := ada.do("POST", "/api/showings", showing("sheet", things["sheet"], fmt.Sprintf(`,"live":true,"sheet":%q`, query)))
+		assert.Equal(t, 422, status, "%s: %s", query, text)
+	}
+	var noted int
+	require.NoError(t, s.Connections().QueryRow("select count(*) from printed_plans").Scan(&noted))
+	assert.Zero(t, noted, "nobody printed it")
 }

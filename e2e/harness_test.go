@@ -499,7 +499,9 @@ func startAppWith(t *testing.T, url string, flags ...string) app {
 	require.NoError(t, cmd.Start(), "the server must be built: run make test")
 	stop := sync.OnceFunc(func() {
 		require.NoError(t, cmd.Process.Signal(syscall.SIGTERM))
-		require.NoError(t, cmd.Wait(), "the server must stop cleanly")
+		err := cmd.Wait()
+		said := log.String()
+		require.NoError(t, err, "the server must stop cleanly; it said: %s", said[max(0, len(said)-6000):])
 	})
 	t.Cleanup(stop)
 	deadline := time.Now().Add(patience)

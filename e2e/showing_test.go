@@ -87,3 +87,34 @@ func TestABoxAndAComparisonAreShown(t *testing.T) {
 	other.see(nothingShown)
 	assert.True(t, friend.shows("by Tide-pool studio"), "the box is shown still")
 }
+
+// A sheet is shown as it is printed; a sitting with its photos, where that was asked for.
+func TestASheetAndASittingAreShown(t *testing.T) {
+	t.Parallel()
+	at := startApp(t, demoDatabase(t)).address
+	p := open(t, at)
+	p.asDemo()
+	p.MustNavigate(at + "/bench/1/paper?paper=Letter").MustWaitLoad()
+	p.press("show it to others")
+	p.see("Show a sheet of Kelp and wet stone to others")
+	friend := p.shownTo(at)
+	friend.waitFor("the sheet", func() bool {
+		return friend.MustEval(`() => [...document.images].some((i) => i.alt.startsWith("page 1 of") && i.naturalWidth > 0)`).Bool()
+	})
+	p.MustNavigate(at + "/log").MustWaitLoad()
+	p.element("a", demoRead).MustClick()
+	p.see("What the tubes turned out to be")
+	p.press("take it along")
+	p.item("show it to others").MustClick()
+	p.see("Never: your box, prices, guesses, what your tubes turned out to be, other sittings.")
+	p.element("[role=checkbox]", "its photos").MustClick()
+	other := p.shownTo(at)
+	other.see("of 21 read")
+	other.waitFor("the photo", func() bool {
+		return other.MustEval(`() => [...document.images].some((i) => i.src.startsWith("blob:") && i.naturalWidth > 0)`).Bool()
+	})
+	assert.False(t, other.shows("What the tubes turned out to be"))
+	p.element("[aria-label='shown now'] button", "take it back").MustClick()
+	other.see(nothingShown)
+	assert.False(t, friend.shows(nothingShown), "the sheet is shown still")
+}

@@ -795,6 +795,19 @@ var migrations = []*gormigrate.Migration{
 		},
 	},
 	{
+		// Sheets and sittings are shown too.
+		ID: "202612-showings-of-sittings",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				alter table showings add sitting_id bigint, add sheet text not null default '', add photos boolean not null default false,
+					add foreign key (sitting_id, painter_id) references sittings (id, painter_id) on delete cascade;
+				create index showings_sitting on showings (sitting_id, painter_id);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`delete from showings where kind in ('sheet', 'sitting'); alter table showings drop sitting_id, drop sheet, drop photos`).Error
+		},
+	},
+	{
 		// A class predicts: what it said is kept in numbers, who said it is not.
 		ID: "202612-class-rounds",
 		Migrate: func(tx *gorm.DB) error {

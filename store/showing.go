@@ -13,6 +13,8 @@ const (
 	ShowsWheel      = "wheel"
 	ShowsComparison = "comparison"
 	ShowsBox        = "box"
+	ShowsSheet      = "sheet" // of a wheel
+	ShowsSitting    = "sitting"
 )
 
 // Showing shows one thing of a painter's, to be read, to whoever has its token: it is kept as a hash.
@@ -23,12 +25,15 @@ type Showing struct {
 	Kind         string
 	WheelID      *int64
 	ComparisonID *int64
+	SittingID    *int64
+	Sheet        string // which one of the wheel, as the address of its paper says
 	Called       string // what it was called when the showing was made
 	Medium       string // and how it is looked at
 	Light        string
 	Judged       string
 	Notes        bool // shown too
 	Prices       bool
+	Photos       bool
 	Name         bool   // the painter's
 	Live         bool   // it is seen as it is at the time
 	Kept         []byte `gorm:"default:null"` // else what is seen, as of the day it was made
@@ -41,7 +46,7 @@ const mostShowings = 100
 
 // Thing is the id of what is shown; 0 of the box.
 func (s Showing) Thing() int64 {
-	for _, id := range []*int64{s.WheelID, s.ComparisonID} {
+	for _, id := range []*int64{s.WheelID, s.ComparisonID, s.SittingID} {
 		if id != nil {
 			return *id
 		}
@@ -67,7 +72,7 @@ func (s *Store) NewShowing(ctx context.Context, painter int64, token string, one
 		if n >= mostShowings {
 			return Refusal{fmt.Sprintf("You show %d things, which is the most: take one back first.", mostShowings)}
 		}
-		for id, row := range map[*int64]any{one.WheelID: &Wheel{}, one.ComparisonID: &Comparison{}} {
+		for id, row := range map[*int64]any{one.WheelID: &Wheel{}, one.ComparisonID: &Comparison{}, one.SittingID: &Sitting{}} {
 			if id == nil {
 				continue
 			}

@@ -309,6 +309,15 @@ func (s *Studio) Measure() paper.Measure { return measured() }
 // Paper lays a sheet of a kept wheel out on paper, what is to be painted of it said in
 // which and named. Table is the measure that is counted out in.
 func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64, which bench.Which, named Named, table recipe.Scale, o paper.Options) (title string, pages []paper.Page, err error) {
+	return s.paper(ctx, painter, true, wheelID, which, named, table, o)
+}
+
+// ShownPaper is the same for others to look at: that a painter printed it is not noted.
+func (s *Studio) ShownPaper(ctx context.Context, painter store.Painter, wheelID int64, which bench.Which, named Named, table recipe.Scale, o paper.Options) (title string, pages []paper.Page, err error) {
+	return s.paper(ctx, painter, false, wheelID, which, named, table, o)
+}
+
+func (s *Studio) paper(ctx context.Context, painter store.Painter, noted bool, wheelID int64, which bench.Which, named Named, table recipe.Scale, o paper.Options) (title string, pages []paper.Page, err error) {
 	w, system, err := s.KeptSystem(ctx, painter, wheelID)
 	if err != nil {
 		return "", nil, err
@@ -326,8 +335,10 @@ func (s *Studio) Paper(ctx context.Context, painter store.Painter, wheelID int64
 	if err != nil {
 		return "", nil, err
 	}
-	if err := s.store.Printed(ctx, painter.ID, wheelID, printedAs(plan.Sheet), plan.Mark()); err != nil && !store.ReadOnly(err) {
-		return "", nil, err
+	if noted {
+		if err := s.store.Printed(ctx, painter.ID, wheelID, printedAs(plan.Sheet), plan.Mark()); err != nil && !store.ReadOnly(err) {
+			return "", nil, err
+		}
 	}
 	if o.Doubts, err = s.Doubts(ctx, As(painter)); err != nil {
 		return "", nil, err

@@ -1465,6 +1465,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shown/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photo of a sitting that is shown with its photos */
+        get: operations["shownPhoto"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sittings": {
         parameters: {
             query?: never;
@@ -3827,7 +3844,28 @@ export interface components {
             kind: components["schemas"]["ShowableKind"];
             /** @description of a comparison */
             note?: string;
+            /** @description the pages of a sheet as SVG, in millimetres */
+            sheet?: string[];
+            sitting?: components["schemas"]["ExhibitedSitting"];
             wheel?: components["schemas"]["Wheel"];
+        };
+        ExhibitedSitting: {
+            /** Format: date-time */
+            began: string;
+            /** @description what drying did, a sentence each */
+            dried: string[];
+            ended: boolean;
+            jumps: components["schemas"]["PaintedJump"][];
+            medium: components["schemas"]["Medium"];
+            /** @description what to do otherwise when the wheel is painted again */
+            nextTime?: string;
+            /** @description what the painter noted */
+            notes: string[];
+            photos: components["schemas"]["SittingPhoto"][];
+            /** @description without what was expected of them */
+            places: components["schemas"]["JournalPlace"][];
+            /** @description of its sheet */
+            title: string;
         };
         ExhibitedTube: {
             /** @description its nickname, or the paint's name */
@@ -4575,6 +4613,7 @@ export interface components {
             made: string;
             name: boolean;
             notes: boolean;
+            photos: boolean;
             prices: boolean;
             /**
              * Format: int64
@@ -4926,7 +4965,10 @@ export interface components {
             live: boolean;
             name?: boolean;
             notes?: boolean;
+            photos?: boolean;
             prices?: boolean;
+            /** @description which one of a wheel: what stands behind the question mark where it is put on paper */
+            sheet?: string;
             /**
              * Format: int64
              * @description id of what is shown; none of the box
@@ -6427,6 +6469,8 @@ export interface components {
             /** @description where the painter wants it; none where it has none */
             notes?: string;
             /** @description where the painter wants it */
+            photos?: string;
+            /** @description where the painter wants it */
             prices?: string;
             /** @description always */
             seen: string[];
@@ -6435,7 +6479,7 @@ export interface components {
          * @description of what a painter can show to others
          * @enum {string}
          */
-        ShowableKind: "wheel" | "comparison" | "box";
+        ShowableKind: "wheel" | "comparison" | "box" | "sheet" | "sitting";
         Showing: {
             /** @description what is shown, by its name when the showing was made */
             called: string;
@@ -6453,6 +6497,7 @@ export interface components {
             made: string;
             name: boolean;
             notes: boolean;
+            photos: boolean;
             prices: boolean;
             /**
              * Format: int64
@@ -16848,6 +16893,79 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    shownPhoto: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description what the address of what is shown ends in */
+                Showing?: string;
+            };
+            path: {
+                /** @description of a sitting that is shown with its photos */
+                photo: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
             };
             /** @description The request could not be read. */
             400: {

@@ -26,6 +26,23 @@ export const exhibitQuery = (token: string) =>
     staleTime: Infinity,
   });
 
+/** A photo of a sitting that is shown under a token. */
+export const shownPhotoQuery = (token: string, photo: number) =>
+  queryOptions({
+    queryKey: ["shown photo", token, photo],
+    queryFn: async () => {
+      const got = await client.GET("/api/shown/photos/{photo}", {
+        params: { header: { Showing: token }, path: { photo } },
+        credentials: "omit",
+        parseAs: "blob",
+      });
+      if (!got.response.ok) throw new Refused(got.response.status, "The photo is not shown.");
+      return got.data as unknown as Blob;
+    },
+    retry: false,
+    staleTime: Infinity,
+  });
+
 /** Looks again at what is shown whenever that may have changed, until it is stopped or shown no more. */
 export const lookOn = (token: string) =>
   hearStream(

@@ -17,6 +17,12 @@ const ShownWheel = lazy(async () => ({
 const ShownComparison = lazy(async () => ({
   default: (await import("../compare/ShownComparison")).ShownComparison,
 }));
+const ShownSheet = lazy(async () => ({
+  default: (await import("../sheets/ShownSheet")).ShownSheet,
+}));
+const ShownSitting = lazy(async () => ({
+  default: (await import("../log/ShownSitting")).ShownSitting,
+}));
 const ShownBox = lazy(async () => ({ default: (await import("../box/ShownBox")).ShownBox }));
 
 /** What one painter shows to whoever has the address; its token stands behind the #. */
@@ -44,7 +50,7 @@ export function ShownPage() {
         <>
           <Head of={got.data} />
           <Suspense fallback={<Waiting failing={false} />}>
-            <Body of={got.data} />
+            <Body of={got.data} token={token} />
           </Suspense>
           <Foot padding="24px 0 0" />
         </>
@@ -95,9 +101,11 @@ function Head({ of }: { of: Exhibit }) {
   );
 }
 
-function Body({ of }: { of: Exhibit }) {
+function Body({ of, token }: { of: Exhibit; token: string }) {
   if (of.wheel) return <ShownWheel wheel={of.wheel} />;
   if (of.comparison)
     return <ShownComparison got={of.comparison} note={of.note} decision={of.decision} />;
+  if (of.sheet) return <ShownSheet pages={of.sheet} name={of.called} />;
+  if (of.sitting) return <ShownSitting of={of.sitting} token={token} />;
   return <ShownBox tubes={of.box ?? []} notice={of.cautionNotice} />;
 }

@@ -10,11 +10,12 @@ import { Missing } from "../app/Missing";
 import { AskFirst } from "../parts/AskFirst";
 import { colourFiles, TakeAlong } from "../parts/TakeAlong";
 import { Shell } from "../app/Shell";
-import { useColours } from "../drawing/screen";
 import { grey } from "../drawing/style";
 import { Waiting } from "../parts/Waiting";
 import { AtHand } from "../parts/holding";
 import { plainSettings } from "../parts/choices";
+import { showItAt } from "../parts/showing";
+import { Jumps } from "./Jumps";
 import { NextTime } from "./NextTime";
 import { PaintedSheet } from "./PaintedSheet";
 import { Places } from "./Places";
@@ -68,7 +69,7 @@ export function SittingLog({ painter }: { painter: Profile }) {
             <Button component={To} to={`/bench/sitting/${id}/readings`} color="inherit">
               read what was painted
             </Button>
-            <TakeAlong of={alongs(id)} />
+            <TakeAlong of={alongs(id, journal.medium)} />
             <Button color="inherit" onClick={() => setDeleting(true)}>
               delete
             </Button>
@@ -127,12 +128,13 @@ export function SittingLog({ painter }: { painter: Profile }) {
 }
 
 /** What a sitting leaves the house as. */
-const alongs = (id: number) => {
+const alongs = (id: number, medium: Schemas["Medium"]) => {
   const at = `/api/sittings/${id}`;
   return [
     { name: "on paper (PDF)", href: `${at}/paper`, page: true },
     { name: "as a table (CSV)", href: `${at}/export?format=csv` },
     { name: "all of it (JSON)", href: `${at}/export?format=json` },
+    { name: "show it to others", to: showItAt({ ...plainSettings, medium }, "sitting", id) },
     { name: "all of it, for another painter", href: `${at}/file` },
     ...colourFiles((format) => `${at}/palette?format=${format}`, false),
   ];
@@ -146,33 +148,6 @@ function failedWords(journal: Schemas["SittingJournal"]): string {
   return failed === 0
     ? `; all ${said.length} expectations came true`
     : `; ${failed} of ${said.length} expectations failed`;
-}
-
-/** Steps that jump as they were painted, and the recipe that stands half way. */
-function Jumps({ of }: { of: Schemas["PaintedJump"][] }) {
-  const { fill } = useColours();
-  if (of.length === 0) return null;
-  return (
-    <Box component="ul" aria-label="jumps" sx={{ m: 0, mt: 1.5, p: 0, listStyle: "none" }}>
-      {of.map((j) => (
-        <Box
-          component="li"
-          key={`${j.from} ${j.to}`}
-          sx={{ display: "flex", alignItems: "center", gap: 1.5, minHeight: 32 }}
-        >
-          {j.shown && <Box sx={{ width: 34, height: 24, flex: "none", bgcolor: fill(j.shown) }} />}
-          <Typography>
-            <b>
-              {j.from} to {j.to} jumps.
-            </b>{" "}
-            {j.recipe
-              ? `Half way stands ${j.recipe}.`
-              : "Their paints are not two: no recipe stands between."}
-          </Typography>
-        </Box>
-      ))}
-    </Box>
-  );
 }
 
 function Photos({ id, of }: { id: number; of: Schemas["SittingPhoto"][] }) {

@@ -8,6 +8,7 @@ import { Setting } from "../parts/Choice";
 import { dayAndTime } from "../parts/dates";
 import { plainSettings, sheetWords } from "../parts/choices";
 import { sheetAddress, sheetIn } from "../parts/sheet";
+import { showItAt } from "../parts/showing";
 import { SheetChoice } from "../parts/SheetChoice";
 import { relisted, toggled, useAddress } from "../parts/useAddress";
 import { useKeptWheel } from "../parts/useKeptWheel";
@@ -66,6 +67,7 @@ function OnePaper({ id, painter }: { id: number; painter: Profile }) {
             ? { to: `/path/${id}?${new URLSearchParams(way)}`, says: "back to the path" }
             : { to: `/bench/${id}`, says: "back to the bench" }
         }
+        showAt={`${showItAt(kept, "sheet", id)}&sheet=${encodeURIComponent(query.toString())}`}
         of={of}
       >
         <SheetChoice

@@ -137,6 +137,7 @@ export function Printed({
   alt,
   address,
   back,
+  showAt,
   of,
   children,
 }: {
@@ -145,6 +146,8 @@ export function Printed({
   /** Of the file, without page and format. */
   address: string;
   back: { to: string; says: string };
+  /** Where it is shown to others. */
+  showAt?: string;
   of: Printing;
   children: ReactNode;
 }) {
@@ -229,6 +232,11 @@ export function Printed({
         <Typography variant="caption">
           Print at 100 %, not fitted to the page: the bar on it is 50 mm.
         </Typography>
+        {showAt && (
+          <Button component={To} to={showAt} color="inherit" sx={{ px: 0 }}>
+            show it to others
+          </Button>
+        )}
         <Button component={To} to={back.to} color="inherit" sx={{ px: 0 }}>
           {back.says}
         </Button>

@@ -4,7 +4,7 @@ import Typography from "@mui/material/Typography";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { QRCodeSVG } from "qrcode.react";
 import { useState } from "react";
-import { useParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 import { answer, client, type Profile, type Schemas } from "../api/client";
 import { accessQuery, showableQuery, showingsQuery, wheelsQuery } from "../api/queries";
 import { shownAt } from "../api/shown";
@@ -25,6 +25,8 @@ const kindWords: Record<Kind, string> = {
   wheel: "a wheel",
   comparison: "a comparison",
   box: "the box",
+  sheet: "a sheet",
+  sitting: "a sitting",
 };
 
 const isKind = (kind: string | undefined): kind is Kind => !!kind && kind in kindWords;
@@ -60,9 +62,9 @@ export function ShowPage({ painter }: { painter: Profile }) {
                 Show one thing to others
               </Typography>
               <Typography>
-                Open what you want to show, a wheel, the box or a comparison that you kept, and take
-                it along: <b>show it to others</b>. They get an address to look at that one thing,
-                and nothing else of yours.
+                Open what you want to show, a wheel, a sheet of one, a sitting, the box or a
+                comparison that you kept, and take it along: <b>show it to others</b>. They get an
+                address to look at that one thing, and nothing else of yours.
               </Typography>
             </>
           )}
@@ -98,8 +100,9 @@ function NewShowing({
 }) {
   const queries = useQueryClient();
   const { view } = useView();
+  const sheet = useSearchParams()[0].get("sheet") ?? undefined; // which one of a wheel
   const showable = useQuery(showableQuery(kind));
-  const [also, setAlso] = useState({ notes: false, prices: false, name: false });
+  const [also, setAlso] = useState({ notes: false, prices: false, photos: false, name: false });
   const [as, setAs] = useState<keyof typeof sees>("live");
   const [hours, setHours] = useState<keyof typeof until>("0");
   const make = useMutation({
@@ -107,7 +110,14 @@ function NewShowing({
       answer(
         client.POST("/api/showings", {
           params: { query: view },
-          body: { kind, thing, live: as === "live", hours: Number(hours) || undefined, ...also },
+          body: {
+            kind,
+            thing,
+            sheet,
+            live: as === "live",
+            hours: Number(hours) || undefined,
+            ...also,
+          },
         }),
       ),
     onSuccess: (made) => {
@@ -115,8 +125,10 @@ function NewShowing({
       void queries.invalidateQueries(showingsQuery);
     },
   });
-  const wheels = useQuery({ ...wheelsQuery, enabled: kind === "wheel" });
-  const name = kind === "wheel" ? wheels.data?.find((w) => w.id === thing)?.name : undefined;
+  const ofWheel = kind === "wheel" || kind === "sheet";
+  const wheels = useQuery({ ...wheelsQuery, enabled: ofWheel });
+  const wheel = ofWheel ? wheels.data?.find((w) => w.id === thing)?.name : undefined;
+  const name = kind === "sheet" && wheel ? `a sheet of ${wheel}` : wheel;
   const of = showable.data;
   if (!of) return <Waiting failing={showable.failureCount > 0} />;
   return (
@@ -134,7 +146,7 @@ function NewShowing({
       </Box>
       <Typography sx={{ mt: 2 }}>And where you tick it:</Typography>
       <Box sx={{ display: "grid", justifyItems: "start" }}>
-        {(["notes", "prices", "name"] as const).map(
+        {(["notes", "prices", "photos", "name"] as const).map(
           (what) =>
             of[what] && (
               <Tick
@@ -251,7 +263,12 @@ function ShownNow({ just }: { just: number | undefined }) {
             <>
               {kindWords[s.kind]},{" "}
               {s.live ? "as it is at the time" : `as of ${dayAndTime.format(new Date(s.made))}`}
-              {[s.notes && "notes", s.prices && "prices", s.name && "your name"]
+              {[
+                s.notes && "notes",
+                s.prices && "prices",
+                s.photos && "photos",
+                s.name && "your name",
+              ]
                 .filter(Boolean)
                 .map((w) => `, with ${w}`)
                 .join("")}
