@@ -418,6 +418,7 @@ func (s *Server) seatChanges(ctx context.Context, in *PupilWord) (*huma.StreamRe
 }
 
 func (s *Server) classRoutes() {
+	s.classSheetRoutes()
 	tags := []string{"class"}
 	register(s, huma.Operation{OperationID: "classRounds", Tags: tags, Summary: "The rounds that were made for a class, and how it saw what it was asked", Method: http.MethodGet, Path: "/api/class/rounds"}, s.classRounds)
 	register(s, huma.Operation{OperationID: "newClassRound", Tags: tags, Summary: "Makes a round of a wheel for a class to predict", Method: http.MethodPost, Path: "/api/class/rounds"}, s.newClassRound)

@@ -334,3 +334,59 @@ func TestABlankCarriesItsRound(t *testing.T) {
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, text, "This round is over")
 }
+
+// A class's sheets are read in one go, each by its marks: without names, and without the photos.
+func TestAClassIsReadAsAWhole(t *testing.T) {
+	app, s := server(t, true)
+	ada, ben := signedUp(t, app, "Ada"), signedUp(t, app, "Ben")
+	w, _, sat := ada.sits()
+	var sheet wire.ClassSheet
+	ada.ok("POST", "/api/class/sheets", fmt.Sprintf(`{"wheel":%d}`, w.ID), &sheet)
+	require.NotEmpty(t, sheet.Computed)
+	assert.Empty(t, sheet.Sheets)
+	at := fmt.Sprintf("/api/class/sheets/%d", sheet.ID)
+	upload := fmt.Sprintf("class/sheets/%d/photo", sheet.ID)
+	for n := range 3 {
+		// A blue that is stronger than anybody knows, on all of them.
+		var taken wire.SittingPhoto
+		ada.ok("POST", sat+"/standin", fmt.Sprintf(`{"seed":%d,"strength":{"PB29":2.2},"rendering":"plain"}`, n+1), &taken)
+		_, jpeg := ada.do("GET", fmt.Sprintf("%s/photos/%d", sat, taken.ID), "")
+		var read api.PupilRead
+		status, text := ada.file(upload, []byte(jpeg), &read)
+		require.Equal(t, http.StatusOK, status, text)
+		assert.Greater(t, read.Places, 8)
+	}
+	ada.ok("GET", at, "", &sheet)
+	require.Len(t, sheet.Sheets, 3)
+	strayed := 0
+	for _, p := range sheet.Places {
+		assert.NotEmpty(t, p.Says)
+		if p.Strayed {
+			strayed++
+			assert.Greater(t, p.Off, p.Spread/2)
+		}
+	}
+	assert.Positive(t, strayed)
+	assert.True(t, sheet.Places[0].Strayed, "what strayed comes first")
+	var all []api.ClassSheetEntry
+	ada.ok("GET", "/api/class/sheets", "", &all)
+	assert.Equal(t, 3, all[0].Sheets)
+
+	status, text := ada.file(upload, []byte("no photo at all"), nil)
+	assert.Equal(t, http.StatusUnprocessableEntity, status, text)
+	for _, path := range []string{at, at + fmt.Sprintf("/reads/%d", sheet.Sheets[0].ID)} {
+		for _, method := range []string{"GET", "DELETE"} {
+			status, _ := ben.do(method, path, "")
+			assert.Contains(t, []int{http.StatusNotFound, http.StatusMethodNotAllowed}, status, "%s %s", method, path)
+		}
+	}
+	status, _ = ben.do("POST", "/api/class/sheets", fmt.Sprintf(`{"wheel":%d}`, w.ID))
+	assert.Equal(t, http.StatusNotFound, status)
+	ada.ok("DELETE", at+fmt.Sprintf("/reads/%d", sheet.Sheets[0].ID), "", &sheet)
+	assert.Len(t, sheet.Sheets, 2)
+	ada.ok("DELETE", at, "", &all)
+	assert.Empty(t, all)
+	var left int
+	require.NoError(t, s.Connections().QueryRow("select count(*) from class_reads").Scan(&left))
+	assert.Zero(t, left)
+}

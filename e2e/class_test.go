@@ -1,12 +1,17 @@
 package e2e
 
 import (
+	"encoding/base64"
+	"fmt"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // inClass is a phone's page of a round.
@@ -176,4 +181,53 @@ func TestAWheelOnTheWall(t *testing.T) {
 	p.waitFor("all lifted", func() bool { return covers() == 0 })
 	p.press("leave the wall")
 	p.see("take it along")
+}
+
+// photographs are photos by the stand-in camera of so many sheets of a wheel, as files.
+func (v visitor) photographs(wheel, n int) (paths []string) {
+	v.t.Helper()
+	taken := v.MustEval(`async (wheel, n) => {
+		const post = async (path, body) => (await fetch(path, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) })).json();
+		const { id } = await post("/api/wheels/" + wheel + "/sittings", {});
+		const out = [];
+		for (let seed = 1; seed <= n; seed++) {
+			const photo = await post("/api/sittings/" + id + "/standin", { seed, strength: { "PB15:3": 2.5, "tube:PB15:3": 2.5 }, rendering: "plain" });
+			const data = await (await fetch("/api/sittings/" + id + "/photos/" + photo.id)).arrayBuffer();
+			out.push(btoa([...new Uint8Array(data)].map((b) => String.fromCharCode(b)).join("")));
+		}
+		return out;
+	}`, wheel, n).Arr()
+	for i, one := range taken {
+		data, err := base64.StdEncoding.DecodeString(one.Str())
+		require.NoError(v.t, err)
+		paths = append(paths, filepath.Join(v.t.TempDir(), fmt.Sprintf("sheet-%d.jpg", i+1)))
+		require.NoError(v.t, os.WriteFile(paths[i], data, 0o600))
+	}
+	return paths
+}
+
+// A class's painted sheets are read in one go, one that is no photo is told, and what one pupil painted is left out.
+func TestWhatAClassPaintedIsRead(t *testing.T) {
+	t.Parallel()
+	at := startApp(t, demoDatabase(t)).address
+	p := open(t, at)
+	p.asDemo()
+	photos := p.photographs(1, 3)
+	nonsense := filepath.Join(t.TempDir(), "holiday.jpg")
+	require.NoError(t, os.WriteFile(nonsense, []byte("no photo"), 0o600))
+	p.MustNavigate(at + "/class/1").MustWaitLoad()
+	p.press("read what they painted")
+	p.see("Choose all photos at once")
+	p.MustElement(`input[type=file][multiple]`).MustSetFiles(append(photos, nonsense)...)
+	p.waitFor("three sheets", func() bool {
+		return len(p.all(`[aria-label="sheets of the class"] > li`, "(e) => e.innerText")) == 3
+	})
+	p.see("holiday.jpg:")
+	p.see("As a whole the class strayed")
+	p.press("leave out")
+	p.waitFor("two sheets", func() bool {
+		return len(p.all(`[aria-label="sheets of the class"] > li`, "(e) => e.innerText")) == 2
+	})
+	p.press("to the class")
+	p.see("2 read")
 }

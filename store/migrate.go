@@ -869,6 +869,37 @@ var migrations = []*gormigrate.Migration{
 			return tx.Exec(`drop table class_guesses, class_pupils, class_questions, class_rounds`).Error
 		},
 	},
+	{
+		// What a class painted: what was read of its sheets, and neither photos nor names.
+		ID: "202612-class-sheets",
+		Migrate: func(tx *gorm.DB) error {
+			return tx.Exec(`
+				create table class_sheets (
+					id bigint generated always as identity primary key,
+					painter_id bigint not null references painters on delete cascade,
+					wheel_id bigint references wheels on delete set null,
+					name text not null,
+					plan jsonb not null,
+					created_at timestamptz not null default now(),
+					unique (id, painter_id)
+				);
+				create index class_sheets_painter on class_sheets (painter_id, id);
+				create index class_sheets_wheel on class_sheets (wheel_id);
+				create table class_reads (
+					id bigint generated always as identity primary key,
+					class_sheet_id bigint not null,
+					painter_id bigint not null,
+					labs jsonb not null,
+					created_at timestamptz not null default now(),
+					foreign key (class_sheet_id, painter_id) references class_sheets (id, painter_id) on delete cascade
+				);
+				create index class_reads_sheet on class_reads (class_sheet_id, painter_id, id);
+				create index class_reads_painter on class_reads (painter_id);`).Error
+		},
+		Rollback: func(tx *gorm.DB) error {
+			return tx.Exec(`drop table class_reads, class_sheets`).Error
+		},
+	},
 }
 
 // lasting are the tables whose rows have a lasting id, and what has each once: a painter, or the one thing

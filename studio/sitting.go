@@ -65,23 +65,7 @@ const (
 // BeginSitting begins to paint a sheet of a kept wheel. Table is the measure that is
 // counted out in.
 func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelID int64, which bench.Which, named Named, table recipe.Scale) (out Sitting, err error) {
-	w, system, err := s.KeptSystem(ctx, painter, wheelID)
-	if err != nil {
-		return out, err
-	}
-	in, err := paint.ParseMedium(w.Settings.Medium)
-	if err != nil {
-		return out, input.Wrap(err)
-	}
-	set := w.Settings.Bench
-	if table.Measure != "" {
-		set.Scale = table
-	}
-	plan, err := s.Plan(ctx, As(painter), Sheet{Wheel: wheelID, Selected: w.Snapshot.System, System: system, Choices: w.Settings.Choices, Which: which, Named: named, Set: set}, in, beginWait)
-	if err != nil {
-		return out, err
-	}
-	frozen, err := freeze(plan.Plan, s.tubesAsKept(ctx, painter, w))
+	w, plan, frozen, err := s.frozenPlan(ctx, painter, wheelID, which, named, table)
 	if err != nil {
 		return out, err
 	}
@@ -94,6 +78,28 @@ func (s *Studio) BeginSitting(ctx context.Context, painter store.Painter, wheelI
 	}
 	out, _, err = s.Tell(ctx, painter, kept.ID, []Told{{Event: bench.Event{ID: "begun", Kind: bench.Begun, At: kept.CreatedAt}}})
 	return out, err
+}
+
+// frozenPlan is the plan of a sheet of a kept wheel, with all that it depends on as it is today.
+func (s *Studio) frozenPlan(ctx context.Context, painter store.Painter, wheelID int64, which bench.Which, named Named, table recipe.Scale) (w store.Wheel, plan Planned, frozen store.SittingPlan, err error) {
+	w, system, err := s.KeptSystem(ctx, painter, wheelID)
+	if err != nil {
+		return w, plan, frozen, err
+	}
+	in, err := paint.ParseMedium(w.Settings.Medium)
+	if err != nil {
+		return w, plan, frozen, input.Wrap(err)
+	}
+	set := w.Settings.Bench
+	if table.Measure != "" {
+		set.Scale = table
+	}
+	plan, err = s.Plan(ctx, As(painter), Sheet{Wheel: wheelID, Selected: w.Snapshot.System, System: system, Choices: w.Settings.Choices, Which: which, Named: named, Set: set}, in, beginWait)
+	if err != nil {
+		return w, plan, frozen, err
+	}
+	frozen, err = freeze(plan.Plan, s.tubesAsKept(ctx, painter, w))
+	return w, plan, frozen, err
 }
 
 // tubesAsKept finds the paints of a plan as they are kept with its wheel.

@@ -92,6 +92,21 @@ export const classRoundQuery = (id: number) =>
     staleTime: 0,
   });
 
+/** The sheets that the painter's classes have painted. */
+export const classSheetsQuery = queryOptions({
+  queryKey: ["class sheets"],
+  queryFn: () => answer(client.GET("/api/class/sheets")),
+  staleTime: 0,
+});
+
+/** One of them: each sheet, the mean of them, and where the class strayed. */
+export const classSheetQuery = (id: number) =>
+  queryOptions({
+    queryKey: ["class sheet", id],
+    queryFn: () => answer(client.GET("/api/class/sheets/{id}", { params: { path: { id } } })),
+    staleTime: 0,
+  });
+
 /** Hears how many have come and guessed, until it is stopped; looks again where the teacher moved in another window. */
 export function hearClass(id: number): () => void {
   const stream = new EventSource(`/api/class/rounds/${id}/changes`);

@@ -40,6 +40,7 @@ import {
   fetchPlaces,
   LogPlace,
   OwnPage,
+  PaintedPage,
   PairingsPlace,
   PaperPage,
   PathPlace,
@@ -186,6 +187,7 @@ function Pages() {
         <Route path="/phone" element={<PhonePage painter={session.data.painter} />} />
         <Route path="/mine" element={<BackupPage painter={session.data.painter} />} />
         <Route path="/show/:kind?/:thing?" element={<ShowPage painter={session.data.painter} />} />
+        <Route path="/class/painted/:id" element={<PaintedPage painter={session.data.painter} />} />
         <Route path="/class/:wheel?" element={<ClassPage painter={session.data.painter} />} />
         <Route path="/wall/round/:id" element={<ClassWall painter={session.data.painter} />} />
         <Route path="/wall/:id/:other?" element={<WallPage painter={session.data.painter} />} />

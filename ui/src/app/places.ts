@@ -126,6 +126,10 @@ export const ClassPage = place(
   "/class/:wheel?",
   async () => (await import("../class/ClassPage")).ClassPage,
 );
+export const PaintedPage = place(
+  "/class/painted/:id",
+  async () => (await import("../class/PaintedPage")).PaintedPage,
+);
 export const ClassWall = place(
   "/wall/round/:id",
   async () => (await import("../class/ClassWall")).ClassWall,

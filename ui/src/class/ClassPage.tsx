@@ -6,7 +6,7 @@ import { useState } from "react";
 import { Link as To, useNavigate, useParams } from "react-router";
 import { answer, client, type KeptWheel, type Profile, type Schemas } from "../api/client";
 import { accessQuery, keptQuery, pairingsQuery } from "../api/queries";
-import { classRoundsQuery } from "../api/together";
+import { classRoundsQuery, classSheetsQuery } from "../api/together";
 import { Shell } from "../app/Shell";
 import { figures, grey } from "../drawing/style";
 import { alone } from "../parts/address";
@@ -90,6 +90,13 @@ function NewRound({ wheel }: { wheel: KeptWheel }) {
       void navigate(`/wall/round/${round.id}`);
     },
   });
+  const painted = useMutation({
+    mutationFn: () => answer(client.POST("/api/class/sheets", { body: { wheel: wheel.id } })),
+    onSuccess: (sheet) => {
+      void queries.invalidateQueries(classSheetsQuery);
+      void navigate(`/class/painted/${sheet.id}`);
+    },
+  });
   const names = new Map(all.data?.paints.map((p) => [p.id, p.name]));
   return (
     <>
@@ -134,9 +141,18 @@ function NewRound({ wheel }: { wheel: KeptWheel }) {
       >
         put it on the wall
       </Button>
-      {make.error && (
+      <Button
+        color="inherit"
+        size="large"
+        sx={{ ml: 1 }}
+        disabled={painted.isPending}
+        onClick={() => painted.mutate()}
+      >
+        read what they painted
+      </Button>
+      {(make.error ?? painted.error) && (
         <Typography role="alert" sx={{ mt: 1.5, fontWeight: 500 }}>
-          {make.error.message}
+          {(make.error ?? painted.error)?.message}
         </Typography>
       )}
     </>
@@ -147,6 +163,7 @@ function NewRound({ wheel }: { wheel: KeptWheel }) {
 function Before() {
   const queries = useQueryClient();
   const rounds = useQuery(classRoundsQuery);
+  const sheets = useQuery(classSheetsQuery);
   const drop = useMutation({
     mutationFn: (id: number) =>
       answer(client.DELETE("/api/class/rounds/{id}", { params: { path: { id } } })),
@@ -197,6 +214,29 @@ function Before() {
           </Typography>
         )}
       </Box>
+      {!!sheets.data?.length && (
+        <Box component="section" aria-label="painted sheets" sx={{ mt: 4 }}>
+          <Typography variant="h3" sx={{ mb: 1 }}>
+            What they painted
+          </Typography>
+          {sheets.data.map((s) => (
+            <Entry
+              key={s.id}
+              name={s.name}
+              says={`${dayAndTime.format(new Date(s.made))}, ${s.sheets} read`}
+            >
+              <Button
+                variant="outlined"
+                color="inherit"
+                component={To}
+                to={`/class/painted/${s.id}`}
+              >
+                look at it
+              </Button>
+            </Entry>
+          ))}
+        </Box>
+      )}
     </Box>
   );
 }

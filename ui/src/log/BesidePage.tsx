@@ -9,7 +9,7 @@ import { Missing } from "../app/Missing";
 import { Shell } from "../app/Shell";
 import { mediumWords } from "../parts/choices";
 import { Waiting } from "../parts/Waiting";
-import { PaintedSheet } from "./PaintedSheet";
+import { PaintedSheet } from "../parts/PaintedSheet";
 import { day, readWords } from "./words";
 
 /** Two painted sheets beside each other, and what differs in sentences. */

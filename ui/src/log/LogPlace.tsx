@@ -15,7 +15,7 @@ import { kindWords, mediumWords, sheetWords } from "../parts/choices";
 import { useAddress } from "../parts/useAddress";
 import { Waiting } from "../parts/Waiting";
 import { Eye } from "./Eye";
-import { PaintedSheet } from "./PaintedSheet";
+import { PaintedSheet } from "../parts/PaintedSheet";
 import { Takings } from "./Takings";
 import { day, readWords } from "./words";
 

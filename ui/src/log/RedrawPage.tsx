@@ -8,7 +8,7 @@ import { redrawnQuery } from "../api/queries";
 import { Missing } from "../app/Missing";
 import { Shell } from "../app/Shell";
 import { Waiting } from "../parts/Waiting";
-import { PaintedSheet } from "./PaintedSheet";
+import { PaintedSheet } from "../parts/PaintedSheet";
 import { times } from "./words";
 
 /** A kept wheel, and beside it what it would be with what its tubes turned out to be. */

@@ -17,7 +17,7 @@ import { plainSettings } from "../parts/choices";
 import { showItAt } from "../parts/showing";
 import { Jumps } from "./Jumps";
 import { NextTime } from "./NextTime";
-import { PaintedSheet } from "./PaintedSheet";
+import { PaintedSheet } from "../parts/PaintedSheet";
 import { Places } from "./Places";
 import { Tubes } from "./Tubes";
 import { day } from "./words";
