@@ -80,6 +80,7 @@ function Wall({ round }: { round: ClassRound }) {
   });
   return (
     <OnTheWall
+      title={`${round.called}, predicted together`}
       keys="space, page keys or a clicker: onward and back · h: hands up · v: squint"
       deeds={
         <>
@@ -177,7 +178,7 @@ function WayIn({ round, big }: { round: ClassRound; big?: boolean }) {
 function Before({ round }: { round: ClassRound }) {
   return (
     <Box sx={{ alignSelf: "center", display: "grid", justifyItems: "start", gap: 3 }}>
-      <Typography variant="h1" sx={{ overflowWrap: "anywhere" }}>
+      <Typography variant="h1" component="h2" sx={{ overflowWrap: "anywhere" }}>
         {round.called}
       </Typography>
       <Typography sx={{ fontSize: 20 }}>
@@ -278,7 +279,7 @@ function Ended({ round }: { round: ClassRound }) {
   const lifted = round.pairings.filter((p) => p.score);
   return (
     <Box sx={{ alignSelf: "center", maxWidth: 900 }}>
-      <Typography variant="h1" sx={{ mb: 3, overflowWrap: "anywhere" }}>
+      <Typography variant="h1" component="h2" sx={{ mb: 3, overflowWrap: "anywhere" }}>
         {round.called}
       </Typography>
       {lifted.length === 0 && <Typography>No cover was lifted in this round.</Typography>}

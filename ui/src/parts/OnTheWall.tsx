@@ -1,14 +1,18 @@
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
+import visuallyHidden from "@mui/utils/visuallyHidden";
 import type { ReactNode } from "react";
 import { grey } from "../drawing/style";
 
 /** Something on the wall above what is done with it. */
 export function OnTheWall({
+  title,
   children,
   deeds,
   keys,
 }: {
+  /** What it is, for those who do not see it. */
+  title: string;
   children: ReactNode;
   deeds: ReactNode;
   /** What the keys do, in words. */
@@ -25,6 +29,7 @@ export function OnTheWall({
         gap: 2,
       }}
     >
+      <h1 style={visuallyHidden}>{title}</h1>
       {children}
       <Box
         sx={{
@@ -34,6 +39,7 @@ export function OnTheWall({
           gap: 2,
           borderTop: `1px solid ${grey.hairline}`,
           pt: 1,
+          "& button, & a": { minHeight: 48 },
         }}
       >
         {deeds}

@@ -57,6 +57,7 @@ function Wall({ ids }: { ids: number[] }) {
   });
   return (
     <OnTheWall
+      title={ids.length === 1 ? "a wheel on the wall" : "two wheels on the wall"}
       keys="space, page keys or a clicker: lift and cover · a: all · c: cover all · p: path · v: squint"
       deeds={
         <>
@@ -178,7 +179,7 @@ function Standing({
   const open = !covered.has(at.index) || at.kind === "primary";
   return (
     <Box component="section" aria-label={kept.name}>
-      <Typography variant="h2" component="h1" sx={{ overflowWrap: "anywhere" }}>
+      <Typography variant="h2" sx={{ overflowWrap: "anywhere" }}>
         {kept.name}
       </Typography>
       <Typography role="status" sx={{ fontSize: 19, lineHeight: "27px", minHeight: 54 }}>
