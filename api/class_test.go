@@ -312,6 +312,11 @@ func TestARoundIsOverByItself(t *testing.T) {
 	ada.looks(&r)
 	assert.True(t, r.Ended)
 	assert.Empty(t, r.Code)
+	// Whoever makes another one lets go what is left of it.
+	signedUp(t, app, "Ben").classRound()
+	var left int
+	require.NoError(t, s.Connections().QueryRow("select count(*) from class_pupils").Scan(&left))
+	assert.Zero(t, left)
 }
 
 // A blank has the address of a painter's own round, as long as it is not over.

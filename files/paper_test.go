@@ -196,14 +196,7 @@ func onPage(t *testing.T, file string, high float64) (out [][][2]float64) {
 
 // The wheel and the bar are as large as they are said to be, in the file itself.
 func TestAWheelAndTheBarMeasureTrueInThePDF(t *testing.T) {
-	var roles [3][]*paint.Paint
-	for k, id := range []string{"PY65", "PR254", "PB29"} {
-		p, err := paint.Find(id)
-		require.NoError(t, err)
-		roles[k] = []*paint.Paint{p}
-	}
-	system, err := wheel.NewSystem(wheel.RYB, roles)
-	require.NoError(t, err)
+	system := triad(t)
 	for _, c := range []struct {
 		paper    string
 		flat     bool
@@ -245,16 +238,23 @@ func TestAWheelAndTheBarMeasureTrueInThePDF(t *testing.T) {
 
 // The marks that are printed are those that a photo is read by, whatever else stands on
 // the page.
+// triad is a yellow, a red and a blue.
+func triad(t *testing.T) wheel.System {
+	t.Helper()
+	var roles [3][]*paint.Paint
+	for k, id := range []string{"PY65", "PR254", "PB29"} {
+		p, err := paint.Find(id)
+		require.NoError(t, err)
+		roles[k] = []*paint.Paint{p}
+	}
+	system, err := wheel.NewSystem(wheel.RYB, roles)
+	require.NoError(t, err)
+	return system
+}
+
 func TestThePrintedMarksAreFound(t *testing.T) {
 	for _, kind := range []string{"wheel", "values", "guide", "warmcool", "worksheet", "glazes"} {
-		var roles [3][]*paint.Paint
-		for k, id := range []string{"PY65", "PR254", "PB29"} {
-			p, err := paint.Find(id)
-			require.NoError(t, err)
-			roles[k] = []*paint.Paint{p}
-		}
-		system, err := wheel.NewSystem(wheel.RYB, roles)
-		require.NoError(t, err)
+		system := triad(t)
 		format, err := paper.ParseFormat("A4")
 		require.NoError(t, err)
 		o := paper.Options{Format: format, Edition: map[bool]paper.Edition{true: paper.Aimed}[kind != "wheel"], Title: "Low water"}
@@ -295,14 +295,7 @@ func TestThePrintedCodeIsRead(t *testing.T) {
 	const address = "https://gyrophane.a-school.example:8443/together#ABCDEFGHIJKLMNOPQRSTUVWXYZ"
 	code, err := files.QRCode(address)
 	require.NoError(t, err)
-	var roles [3][]*paint.Paint
-	for k, id := range []string{"PY65", "PR254", "PB29"} {
-		p, err := paint.Find(id)
-		require.NoError(t, err)
-		roles[k] = []*paint.Paint{p}
-	}
-	system, err := wheel.NewSystem(wheel.RYB, roles)
-	require.NoError(t, err)
+	system := triad(t)
 	set, err := bench.Settings{Medium: paint.Media()[1], Diameter: 120, Fill: bench.OwnPiles}.Complete()
 	require.NoError(t, err)
 	sheet := bench.Wheel(wheel.Build(system, wheel.Options{}), bench.Extras{}, set)

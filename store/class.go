@@ -116,6 +116,9 @@ func (s *Store) NewClassRound(ctx context.Context, painter int64, r ClassRound, 
 				return err
 			}
 		}
+		if err := tidyClasses(tx); err != nil {
+			return err
+		}
 		if err := tx.Create(&r).Error; err != nil {
 			return err
 		}
@@ -241,7 +244,7 @@ func (s *Store) MoveClassRound(ctx context.Context, painter, id int64, version i
 			}
 			until := now.Add(classTime)
 			r.OpenedAt, r.OpenUntil = &now, &until
-			if err := tx.Exec("update class_rounds set code = null where open_until <= ?", now).Error; err != nil {
+			if err := tidyClasses(tx); err != nil {
 				return err
 			}
 			if err := freeCode(tx, &r); err != nil {
@@ -284,6 +287,15 @@ func (s *Store) MoveClassRound(ctx context.Context, painter, id int64, version i
 		return err
 	})
 	return out, err
+}
+
+// tidyClasses lets go what is left of rounds that are over by themselves: their codes, phones and guesses, whoever made them.
+func tidyClasses(tx *gorm.DB) error {
+	now := tx.NowFunc()
+	if err := tx.Exec("delete from class_pupils where round_id in (select id from class_rounds where open_until <= ?)", now).Error; err != nil {
+		return err
+	}
+	return tx.Exec("update class_rounds set code = null where code is not null and open_until <= ?", now).Error
 }
 
 // freeCode gives a round a code that no other has.
