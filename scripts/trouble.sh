@@ -13,5 +13,5 @@ trap 'scripts/postgres.sh stop || true; rm -rf "$GYROPHANE_STATE"' EXIT
 scripts/postgres.sh start
 GYROPHANE_TEST_DATABASE_URL=$(scripts/postgres.sh url)
 export GYROPHANE_TEST_DATABASE_URL
-go test -tags trouble -count=1 -timeout 60m -run "${TROUBLE:-.}" -v ./trouble | grep --line-buffered -E "acknowledged|painters|phones|search|SKIP|Error|FAIL|panic|_test.go|^ok"
+go test -tags trouble -count=1 -timeout 60m -run "${TROUBLE:-.}" -v ./trouble | grep --line-buffered -E "acknowledged|painters|phones|routes|search|SKIP|Error|FAIL|panic|_test.go|^ok"
 [ "${FUZZTIME:-5m}" = 0 ] || FUZZTIME=${FUZZTIME:-5m} scripts/fuzz.sh
