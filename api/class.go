@@ -241,16 +241,21 @@ type countHandsInput struct {
 	ThingID
 	Body struct {
 		Place int             `json:"place" minimum:"0" maximum:"39" doc:"of the pairing in the round"`
-		Hands wire.ClassTally `json:"hands" doc:"all that were counted of it"`
+		Was   wire.ClassTally `json:"was" doc:"all that were counted of it before, as the teacher sees it"`
+		Hands wire.ClassTally `json:"hands" doc:"all that are counted of it now"`
 	}
 }
 
 func (s *Server) countHands(ctx context.Context, in *countHandsInput) (*struct{ Body ClassRound }, error) {
+	was, err := in.Body.Was.Core()
+	if err != nil {
+		return nil, err
+	}
 	hands, err := in.Body.Hands.Core()
 	if err != nil {
 		return nil, err
 	}
-	return s.classRoundOf(s.store.CountHands(ctx, painter(ctx).ID, in.ID, in.Body.Place, hands))
+	return s.classRoundOf(s.store.CountHands(ctx, painter(ctx).ID, in.ID, in.Body.Place, was, hands))
 }
 
 func (s *Server) dropClassRound(ctx context.Context, in *ThingID) (*struct{ Body ClassRounds }, error) {

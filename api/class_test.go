@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
+	"strings"
 	"sync"
 	"testing"
 	"time"
@@ -132,7 +133,14 @@ func TestAClassPredictsTogether(t *testing.T) {
 	hands.Hues[2] = 4
 	body, err := json.Marshal(hands)
 	require.NoError(t, err)
-	ada.ok("PUT", fmt.Sprintf("/api/class/rounds/%d/hands", r.ID), fmt.Sprintf(`{"place":0,"hands":%s}`, body), &r)
+	none, err := json.Marshal(wire.ClassTally{Hues: make([]int, 12), Verdicts: make([]int, 4), Mud: make([]int, 21)})
+	require.NoError(t, err)
+	counts := fmt.Sprintf("/api/class/rounds/%d/hands", r.ID)
+	for range 2 { // told again
+		ada.ok("PUT", counts, fmt.Sprintf(`{"place":0,"was":%s,"hands":%s}`, none, body), &r)
+	}
+	status, text = ada.do("PUT", counts, fmt.Sprintf(`{"place":0,"was":%s,"hands":%s}`, none, strings.Replace(string(body), "4", "7", 1)))
+	assert.Equal(t, http.StatusUnprocessableEntity, status, "another window has counted: %s", text)
 	ada.moves(&r, "lift", 0)
 	tally := r.Pairings[0].Tally
 	require.NotNil(t, tally)
@@ -201,7 +209,7 @@ func TestARoundOpensNothingElseAndIsNobodyElses(t *testing.T) {
 	r := ada.classRound()
 	at := fmt.Sprintf("/api/class/rounds/%d", r.ID)
 	for _, c := range [][2]string{{"GET", at}, {"DELETE", at}, {"POST", at + "/moves"}, {"PUT", at + "/hands"}, {"GET", at + "/changes"}} {
-		body := map[string]string{"POST": `{"version":1,"move":"open"}`, "PUT": `{"place":0,"hands":{"hues":[0,0,0,0,0,0,0,0,0,0,0,0],"verdicts":[0,0,0,0],"mud":[0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0],"noMud":0}}`}[c[0]]
+		body := map[string]string{"POST": `{"version":1,"move":"open"}`, "PUT": `{"place":0,"was":{"hues":[0,0,0,0,0,0,0,0,0,0,0,0],"verdicts":[0,0,0,0],"mud":[0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0],"noMud":0},"hands":{"hues":[0,0,0,0,0,0,0,0,0,0,0,0],"verdicts":[0,0,0,0],"mud":[0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0,0],"noMud":0}}`}[c[0]]
 		status, text := ben.do(c[0], c[1], body)
 		assert.Equal(t, http.StatusNotFound, status, "%v: %s", c, text)
 	}

@@ -135,6 +135,9 @@ func TestAClassPredictsTogether(t *testing.T) {
 	teacher.press("end the round")
 	for _, v := range []visitor{early, far, sleeper} {
 		v.see("No class is asked anything here.")
+		v.waitFor("a phone that keeps nothing", func() bool {
+			return v.MustEval(`() => Object.keys(localStorage).filter((k) => k.startsWith("gyrophane.together")).length`).Int() == 0
+		})
 	}
 	for _, at := range []string{"#" + link, "#" + code, "#AAAAAAAAAAAAAAAAAAAAAAAAAA"} {
 		late := inClass(t, other+"/together"+at)

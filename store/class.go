@@ -346,8 +346,9 @@ func (g ClassGuess) core() journal.Guess {
 	return out
 }
 
-// CountHands keeps what a teacher has counted of a pairing whose cover lies.
-func (s *Store) CountHands(ctx context.Context, painter, id int64, place int, hands journal.ClassTally) (out ClassRoundNow, err error) {
+// CountHands keeps what a teacher has counted of a pairing whose cover lies, where nobody has counted meanwhile: was is what the
+// teacher saw.
+func (s *Store) CountHands(ctx context.Context, painter, id int64, place int, was, hands journal.ClassTally) (out ClassRoundNow, err error) {
 	err = s.owned(ctx, painter, func(tx *gorm.DB) error {
 		var q ClassQuestion
 		if err := tx.Omit("face").Clauses(clause.Locking{Strength: "UPDATE"}).Where("round_id = ? and painter_id = ? and place = ?", id, painter, place).Take(&q).Error; err != nil {
@@ -355,6 +356,9 @@ func (s *Store) CountHands(ctx context.Context, painter, id int64, place int, ha
 		}
 		if q.Lifted {
 			return Refusal{"The cover of this pairing has been lifted: no hands are counted any more."}
+		}
+		if q.Hands != was && q.Hands != hands { // one that is told again has been kept
+			return Refusal{"Hands have been counted in another window meanwhile: these were not kept. Look at what is there, and count on."}
 		}
 		q.Hands = hands
 		if err := tx.Model(&q).Select("hands").Updates(&q).Error; err != nil {

@@ -3660,13 +3660,15 @@ export interface components {
             waste: number;
         };
         CountHandsInputBody: {
-            /** @description all that were counted of it */
+            /** @description all that are counted of it now */
             hands: components["schemas"]["ClassTally"];
             /**
              * Format: int64
              * @description of the pairing in the round
              */
             place: number;
+            /** @description all that were counted of it before, as the teacher sees it */
+            was: components["schemas"]["ClassTally"];
         };
         Counted: {
             /** @description it is added to a pile that there is already */

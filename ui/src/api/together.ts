@@ -33,6 +33,9 @@ export function keptOf(token: string): Kept | null {
 export const keep = (token: string, kept: Kept) =>
   localStorage.setItem(place(token), JSON.stringify(kept));
 
+/** Nothing stays of a round that is over. */
+export const forget = (token: string) => localStorage.removeItem(place(token));
+
 /** Of a phone in a round: nothing of whoever holds it goes with it. */
 const asked = (pupil: string) => ({
   params: { header: { Pupil: pupil } },

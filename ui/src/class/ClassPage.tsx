@@ -15,6 +15,7 @@ import { dayAndTime } from "../parts/dates";
 import { Entry } from "../parts/Entry";
 import { Tick } from "../parts/Tick";
 import { Waiting } from "../parts/Waiting";
+import { Term } from "./Term";
 
 /** What is predicted together: a round is made of a wheel, and what came of those before. */
 export function ClassPage({ painter }: { painter: Profile }) {
@@ -173,6 +174,7 @@ function Before() {
   return (
     <Box>
       {!!rounds.data?.eyes.length && <Eyes of={rounds.data.eyes} />}
+      {rounds.data && <Term rounds={rounds.data.rounds} />}
       <Box component="section" aria-label="rounds">
         <Typography variant="h3" sx={{ mb: 1 }}>
           Rounds

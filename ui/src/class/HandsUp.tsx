@@ -54,16 +54,24 @@ export function HandsUp({
   const [fresh, setFresh] = useState(true);
   const ask = asks[at]!;
   const count = countOf(hands, ask);
+  const { queryKey } = classRoundQuery(round.id);
   const kept = useMutation({
     scope: { id: `hands of ${round.id}` }, // one after the other
-    mutationFn: (all: Tally) =>
-      answer(
+    mutationFn: (all: Tally) => {
+      const was = queries.getQueryData(queryKey)?.pairings[round.place]?.hands ?? pairing.hands;
+      return answer(
         client.PUT("/api/class/rounds/{id}/hands", {
           params: { path: { id: round.id } },
-          body: { place: round.place, hands: all },
+          body: { place: round.place, was, hands: all },
         }),
-      ),
-    onSuccess: (now) => queries.setQueryData(classRoundQuery(round.id).queryKey, now),
+      );
+    },
+    onSuccess: (now) => queries.setQueryData(queryKey, now),
+    // Another window has counted: it goes on from what is there.
+    onError: async () => {
+      await queries.invalidateQueries({ queryKey });
+      setHands(queries.getQueryData(queryKey)?.pairings[round.place]?.hands ?? pairing.hands);
+    },
   });
   useEffect(() => {
     const set = (n: number) => {

@@ -6,6 +6,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useState, type ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import {
+  forget,
   hearTeacher,
   isOver,
   join,
@@ -132,10 +133,10 @@ function Door({
 }
 
 function InRound({ token }: { token: string }) {
-  const { pupil } = keptOf(token)!;
+  const [pupil] = useState(() => keptOf(token)!.pupil);
   const seat = useQuery(seatQuery(pupil));
   const over = isOver(seat.error);
-  useEffect(() => (over ? undefined : hearTeacher(pupil)), [pupil, over]);
+  useEffect(() => (over ? forget(token) : hearTeacher(pupil)), [pupil, token, over]);
   if (over) return <Over why={seat.error} />;
   if (!seat.data) return <Waiting failing={seat.failureCount > 0} />;
   const { face } = seat.data;
@@ -272,7 +273,7 @@ function Asked({
           </Note>
         </>
       )}
-      {say.error && !told && (
+      {say.error && (
         <Typography role="alert" sx={{ mt: 1, fontWeight: 500 }}>
           {say.error.message}
         </Typography>
