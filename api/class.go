@@ -159,7 +159,7 @@ type newClassRoundInput struct {
 	Look
 	Body struct {
 		Wheel int64       `json:"wheel" minimum:"1" doc:"a kept wheel"`
-		Pairs []ClassPair `json:"pairs,omitempty" maxItems:"40" doc:"of its paints; its secondaries when left out"`
+		Pairs []ClassPair `json:"pairs,omitempty" maxItems:"500" doc:"of its paints; its secondaries when left out"`
 	}
 }
 

@@ -215,6 +215,15 @@ func TestARoundOpensNothingElseAndIsNobodyElses(t *testing.T) {
 	}
 	status, text := ben.do("POST", "/api/class/rounds", `{"wheel":1}`)
 	assert.Equal(t, http.StatusNotFound, status, text)
+	theirs := aWheelOfTubes(ben)
+	for pairs, says := range map[string]string{
+		strings.Repeat(`{"a":"x","b":"y"},`, 40) + `{"a":"x","b":"y"}`: "41 pairings are too many for a round: choose 40 at most",
+		`{"a":"PY999","b":"PB29"}`:                                     "is no pairing of this wheel",
+	} {
+		status, text := ben.do("POST", "/api/class/rounds", fmt.Sprintf(`{"wheel":%d,"pairs":[%s]}`, theirs.ID, pairs))
+		assert.Equal(t, http.StatusUnprocessableEntity, status)
+		assert.Contains(t, text, says)
+	}
 	ada.moves(&r, "open", 0)
 	pupil := newPhone(t, app)
 	status, text = pupil.joins(r.Code)
