@@ -186,7 +186,7 @@ func (s *Server) newClassRound(ctx context.Context, in *newClassRoundInput) (*st
 		if err != nil {
 			return nil, err
 		}
-		of = append(of, store.ClassQuestion{Called: a.Called, A: a.A.ID, B: a.B.ID, Face: kept, Truth: a.Truth})
+		of = append(of, store.ClassQuestion{Called: a.Called, Face: kept, Truth: a.Truth})
 	}
 	r, err := s.store.NewClassRound(ctx, p.ID, store.ClassRound{WheelID: &in.Body.Wheel, Called: asked.Called, Spacing: asked.Spacing.String()}, of)
 	if err != nil {
@@ -402,6 +402,39 @@ func (s *Server) classGuess(ctx context.Context, in *classGuessInput) (*struct{}
 	return nil, nil
 }
 
+// PupilScore says what of a guess was right.
+type PupilScore struct {
+	Hue     bool `json:"hue"`
+	Verdict bool `json:"verdict"`
+	Mud     bool `json:"mud"`
+	Right   int  `json:"right" doc:"of the three"`
+}
+
+// pupilScore scores what a phone remembers that it said of the pairing whose cover was lifted: here nobody knows any more who said what.
+func (s *Server) pupilScore(ctx context.Context, in *classGuessInput) (*struct{ Body PupilScore }, error) {
+	said, err := journal.ParseGuess(in.Body.HueWord, in.Body.Verdict, in.Body.Mud.Nowhere, in.Body.Mud.At)
+	if err != nil {
+		return nil, huma.Error422UnprocessableEntity(err.Error())
+	}
+	seat, err := s.store.ClassSeat(ctx, in.Pupil)
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		return nil, errNothingAsked
+	case err != nil:
+		return nil, err
+	case in.Body.Place != seat.Round.Place || !seat.Question.Lifted:
+		return nil, huma.Error422UnprocessableEntity("The cover of this pairing has not been lifted, or the class is at another one.")
+	}
+	var out PupilScore
+	out.Hue, out.Verdict, out.Mud = seat.Question.Truth.Right.Of(said)
+	for _, right := range []bool{out.Hue, out.Verdict, out.Mud} {
+		if right {
+			out.Right++
+		}
+	}
+	return &struct{ Body PupilScore }{out}, nil
+}
+
 // seatChanges streams that the teacher has moved; the stream ends when the round is over.
 func (s *Server) seatChanges(ctx context.Context, in *PupilWord) (*huma.StreamResponse, error) {
 	round, err := s.store.RoundOfPupil(ctx, in.Pupil)
@@ -435,5 +468,6 @@ func (s *Server) classRoutes() {
 	register(s, huma.Operation{OperationID: "joinClass", Tags: tags, Summary: "Lets a phone into a round", Method: http.MethodPost, Path: "/api/together", Metadata: forPupils}, s.joinClass)
 	register(s, huma.Operation{OperationID: "classSeat", Tags: tags, Summary: "What a phone in a round sees of it", Method: http.MethodGet, Path: "/api/together", Metadata: forPupils}, s.classSeat)
 	register(s, huma.Operation{OperationID: "classGuess", Tags: tags, Summary: "Keeps what a phone says of the pairing that is asked for", Method: http.MethodPut, Path: "/api/together/guess", DefaultStatus: http.StatusNoContent, Metadata: forPupils}, s.classGuess)
+	register(s, huma.Operation{OperationID: "pupilScore", Tags: tags, Summary: "Scores what a phone said of a pairing whose cover was lifted; nothing is kept", Method: http.MethodPost, Path: "/api/together/score", Metadata: forPupils}, s.pupilScore)
 	register(s, huma.Operation{OperationID: "seatChanges", Tags: tags, Summary: "Server-sent events: one whenever the teacher has moved, and none after \"over\"", Method: http.MethodGet, Path: "/api/together/changes", Metadata: forPupils}, s.seatChanges)
 }

@@ -126,6 +126,8 @@ func TestAClassPredictsTogether(t *testing.T) {
 	ada.looks(&r)
 	assert.Equal(t, [2]int{2, 2}, [2]int{r.Joined, r.Guessed})
 	assert.Nil(t, r.Pairings[0].Truth, "the teacher's page stands on the wall")
+	status, text, _ = late.asks("POST", "/api/together/score", `{"place":0,"hueWord":"green","verdict":"clean","mud":{"nowhere":true,"at":0}}`)
+	assert.Equal(t, http.StatusUnprocessableEntity, status, "nothing is told under the cover: %s", text)
 	assert.Nil(t, r.Pairings[0].Tally)
 
 	// The teacher has counted four hands for orange.
@@ -158,6 +160,14 @@ func TestAClassPredictsTogether(t *testing.T) {
 
 	seat = early.seat()
 	assert.Equal(t, r.Pairings[0].Truth, seat.Truth)
+	// The phone remembers what it said, and is told what of it was right.
+	truth := r.Pairings[0].Truth
+	is := fmt.Sprintf(`{"place":0,"hueWord":%q,"verdict":%q,"mud":{"nowhere":%v,"at":%v}}`, truth.HueWord, truth.Verdict, truth.Mud.Nowhere, truth.Mud.At)
+	status, text, _ = early.asks("POST", "/api/together/score", is)
+	require.Equal(t, http.StatusOK, status, text)
+	assert.Contains(t, text, `"right":3`)
+	status, text, _ = early.asks("POST", "/api/together/score", strings.Replace(is, `"place":0`, `"place":1`, 1))
+	assert.Equal(t, http.StatusUnprocessableEntity, status, text)
 	assert.Equal(t, tally, seat.Tally)
 	assert.Nil(t, seat.Said, "who said what is gone")
 	status, text = early.says(0, "green", "clean", noMud)

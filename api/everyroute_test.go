@@ -59,7 +59,7 @@ var open = []string{
 var openToLookers = []string{"/api/shown", "/api/shown/changes", "/api/shown/photos/1"}
 
 // openToPupils are those of phones in a round of a class: without its token or code nothing is kept or told.
-var openToPupils = []string{"/api/together", "/api/together/guess", "/api/together/changes"}
+var openToPupils = []string{"/api/together", "/api/together/guess", "/api/together/score", "/api/together/changes"}
 
 // toAStranger is what a route answers to somebody who is not known and says nothing.
 func toAStranger(method, path string) int {

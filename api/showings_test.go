@@ -281,7 +281,7 @@ func TestTheSheetIsShownThatWasOpen(t *testing.T) {
 	require.NotEmpty(t, whole)
 	assert.NotEqual(t, whole, sheet("kind=wheel&paper=Letter&edition=working"))
 	assert.Len(t, sheet("kind=wheel&paper=A4&edition=blank&class=30"), len(sheet("kind=wheel&paper=A4&edition=blank")), "one blank is enough to look at")
-	for _, query := range []string{"kind=sky", "paper=A99", "flat=perhaps", "slot=x", "%zz", "edition=pirate", "film=1e999"} {
+	for _, query := range []string{"kind=sky", "paper=A99", "flat=perhaps", "slot=x", "%zz", "edition=pirate", "film=1e999", "slot=99", "bit=99", "section=9", "kind=ladder&steps=100000", "with=sky", "glaze=PX1"} {
 		status, text := ada.do("POST", "/api/showings", showing("sheet", things["sheet"], fmt.Sprintf(`,"live":true,"sheet":%q`, query)))
 		assert.Equal(t, 422, status, "%s: %s", query, text)
 	}

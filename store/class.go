@@ -41,7 +41,6 @@ type ClassQuestion struct {
 	PainterID int64
 	Place     int
 	Called    string             // the slot, of a wheel
-	A, B      string             // paints by reference
 	Face      []byte             // what is shown of it, as it was when the round was made
 	Truth     journal.Truth      `gorm:"serializer:truth"`
 	Hands     journal.ClassTally `gorm:"serializer:class_tally"` // that the teacher counted
@@ -376,12 +375,8 @@ func (s *Store) CountHands(ctx context.Context, painter, id int64, place int, wa
 // DropClassRound deletes a round and what was counted in it.
 func (s *Store) DropClassRound(ctx context.Context, painter, id int64) error {
 	return s.owned(ctx, painter, func(tx *gorm.DB) error {
-		done := tx.Where("id = ? and painter_id = ?", id, painter).Delete(&ClassRound{})
-		if done.Error == nil && done.RowsAffected == 0 {
-			return ErrNotFound
-		}
-		if done.Error != nil {
-			return done.Error
+		if err := dropKept(tx, &ClassRound{}, painter, id); err != nil {
+			return err
 		}
 		return tellClass(tx, id, classTurned)
 	})

@@ -109,21 +109,12 @@ func (s *Store) AddClassRead(ctx context.Context, painter, id int64, labs []*[3]
 
 // DropClassRead takes away what was read of one pupil's sheet; ErrNotFound where it is not there.
 func (s *Store) DropClassRead(ctx context.Context, painter, id, read int64) error {
-	return s.dropOwned(ctx, painter, &ClassRead{}, "id = ? and class_sheet_id = ?", read, id)
-}
-
-// DropClassSheet takes a sheet away with all that was read of it.
-func (s *Store) DropClassSheet(ctx context.Context, painter, id int64) error {
-	return s.dropOwned(ctx, painter, &ClassSheet{}, "id = ?", id)
-}
-
-// dropOwned deletes what a painter has; ErrNotFound where there is nothing of the kind.
-func (s *Store) dropOwned(ctx context.Context, painter int64, of any, where string, args ...any) error {
 	return s.owned(ctx, painter, func(tx *gorm.DB) error {
-		done := tx.Where("painter_id = ?", painter).Where(where, args...).Delete(of)
-		if done.Error == nil && done.RowsAffected == 0 {
-			return ErrNotFound
-		}
-		return done.Error
+		return dropKept(tx.Where("class_sheet_id = ?", id), &ClassRead{}, painter, read)
 	})
+}
+
+// DropClassSheet takes a sheet away with all that was read of it; ErrNotFound where it is not there.
+func (s *Store) DropClassSheet(ctx context.Context, painter, id int64) error {
+	return s.owned(ctx, painter, func(tx *gorm.DB) error { return dropKept(tx, &ClassSheet{}, painter, id) })
 }

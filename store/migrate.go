@@ -837,8 +837,6 @@ var migrations = []*gormigrate.Migration{
 					painter_id bigint not null,
 					place integer not null,
 					called text not null,
-					a text not null,
-					b text not null,
 					face bytea not null,
 					truth jsonb not null,
 					hands jsonb not null,

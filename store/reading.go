@@ -134,11 +134,7 @@ func (s *Store) Photo(ctx context.Context, painter, sitting, id int64) (out Sitt
 // DropPhoto deletes a photo; what was read of it stays.
 func (s *Store) DropPhoto(ctx context.Context, painter, sitting, id int64) error {
 	return s.ofSitting(ctx, painter, sitting, func(tx *gorm.DB) error {
-		gone := tx.Where("id = ? and sitting_id = ? and painter_id = ?", id, sitting, painter).Delete(&SittingPhoto{})
-		if gone.Error == nil && gone.RowsAffected == 0 {
-			return ErrNotFound
-		}
-		return gone.Error
+		return dropKept(tx.Where("sitting_id = ?", sitting), &SittingPhoto{}, painter, id)
 	})
 }
 

@@ -95,7 +95,7 @@ func (s *Store) Showings(ctx context.Context, painter int64) (out []Showing, err
 
 // DropShowing takes a showing back; ErrNotFound where it is not there, or another painter's.
 func (s *Store) DropShowing(ctx context.Context, painter, id int64) error {
-	return s.dropOwned(ctx, painter, &Showing{}, "id = ?", id)
+	return s.owned(ctx, painter, func(tx *gorm.DB) error { return dropKept(tx, &Showing{}, painter, id) })
 }
 
 // ShowingOf is the showing of a token, without what is kept of it, and whose it is; ErrNotFound where there is none, or none any more.

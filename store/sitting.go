@@ -172,12 +172,8 @@ func (s *Store) SaySure(ctx context.Context, painter, id int64, tube string, sur
 // not there, or another painter's.
 func (s *Store) DropSitting(ctx context.Context, painter, id int64) error {
 	return s.owned(ctx, painter, func(tx *gorm.DB) error {
-		gone := tx.Where("id = ? and painter_id = ?", id, painter).Delete(&Sitting{})
-		if gone.Error != nil {
-			return gone.Error
-		}
-		if gone.RowsAffected == 0 {
-			return ErrNotFound
+		if err := dropKept(tx, &Sitting{}, painter, id); err != nil {
+			return err
 		}
 		return tell(tx, painter, id)
 	})

@@ -78,13 +78,15 @@ type ClassScore struct {
 
 // ClassCount is how many answered, and how many of them were right.
 type ClassCount struct {
-	Said  int `json:"said"`
-	Right int `json:"right"`
+	Said  int     `json:"said"`
+	Right int     `json:"right"`
+	Share float64 `json:"share" doc:"of those who answered, that were right, 0 to 1; 0 where nobody did"`
 }
 
 // ClassScoreOf shapes a score.
 func ClassScoreOf(s journal.ClassScore) ClassScore {
-	return ClassScore{ClassCount(s.Hue), ClassCount(s.Verdict), ClassCount(s.Mud)}
+	of := func(c journal.Counted) ClassCount { return ClassCount{c.Said, c.Right, round(c.Share(), 4)} }
+	return ClassScore{of(s.Hue), of(s.Verdict), of(s.Mud)}
 }
 
 // ClassTruthOf shapes what becomes of a pairing.

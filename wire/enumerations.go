@@ -95,6 +95,8 @@ type Constants struct {
 	ByLook string `json:"byLook"`
 	// LongestOwnName is how many characters a painter's own name of a slot has at the most.
 	LongestOwnName int `json:"longestOwnName"`
+	// MudQuarters are the places of a tally that stand for the quarters of the way.
+	MudQuarters [4]int `json:"mudQuarters"`
 	// NightsKept is how many days the copies of a night are usually kept.
 	NightsKept int `json:"nightsKept"`
 	// PieceBytes is how much of a backup is sent at once, and MostArchiveBytes what it may have.
@@ -104,7 +106,7 @@ type Constants struct {
 
 // NewConstants are the constants.
 func NewConstants() Constants {
-	out := Constants{Bins: reach.Bins, MostSteps: path.MostSteps, MostPaired: wheel.MostPaired, MostStirred: paint.MostStirred, Medium: paint.UsualMedium, Choices: ChoicesOf(wheel.UsualChoices()), Measures: map[string]string{}, LeastOne: recipe.SmallestOne, MostOne: recipe.LargestOne, EyeRounds: journal.Rounds, FindRounds: journal.FindRounds, ByLook: paint.ByLook, LongestOwnName: wheel.LongestOwnName, NightsKept: studio.NightsKept, PieceBytes: studio.PieceBytes, MostArchiveBytes: studio.MostArchiveBytes}
+	out := Constants{Bins: reach.Bins, MostSteps: path.MostSteps, MostPaired: wheel.MostPaired, MostStirred: paint.MostStirred, Medium: paint.UsualMedium, Choices: ChoicesOf(wheel.UsualChoices()), Measures: map[string]string{}, LeastOne: recipe.SmallestOne, MostOne: recipe.LargestOne, EyeRounds: journal.Rounds, FindRounds: journal.FindRounds, ByLook: paint.ByLook, LongestOwnName: wheel.LongestOwnName, MudQuarters: journal.MudQuarters, NightsKept: studio.NightsKept, PieceBytes: studio.PieceBytes, MostArchiveBytes: studio.MostArchiveBytes}
 	for _, in := range paint.Media() {
 		out.Measures[in.ID] = string(recipe.UsualMeasure(in))
 	}

@@ -15,6 +15,9 @@ import (
 // MudPlaces are where a class says that mud starts: at a twentieth of the way, counted from its first paint, 0 to 20.
 const MudPlaces = 21
 
+// MudQuarters are the places that stand for the quarters of the way, where a class is asked aloud.
+var MudQuarters = [4]int{2, 7, 13, 18}
+
 // ClassTally counts what a class expects of a pairing: how many say each hue, each verdict, and each place where the mud starts.
 // The three may count different numbers, for not everybody puts a hand up every time.
 type ClassTally struct {

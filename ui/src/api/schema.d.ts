@@ -2032,6 +2032,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/together/score": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Scores what a phone said of a pairing whose cover was lifted; nothing is kept */
+        post: operations["pupilScore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/under-way": {
         parameters: {
             query?: never;
@@ -3153,6 +3170,11 @@ export interface components {
             right: number;
             /** Format: int64 */
             said: number;
+            /**
+             * Format: double
+             * @description of those who answered, that were right, 0 to 1; 0 where nobody did
+             */
+            share: number;
         };
         ClassEye: {
             /**
@@ -5958,6 +5980,16 @@ export interface components {
              * @description that were read
              */
             places: number;
+        };
+        PupilScore: {
+            hue: boolean;
+            mud: boolean;
+            /**
+             * Format: int64
+             * @description of the three
+             */
+            right: number;
+            verdict: boolean;
         };
         PupilSheet: {
             /** Format: int64 */
@@ -20733,6 +20765,87 @@ export interface operations {
             };
             /** @description It was changed elsewhere in the meantime, or a later search took its place. */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Something in it cannot be: the sentence says what, where and what to do. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too much at once, or too often. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description The database does not answer, or takes no changes. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    pupilScore: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description the word of 130 bits that the phone made up, 26 letters of base 32, by which it is known in this round */
+                Pupil?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClassGuessInputBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PupilScore"];
+                };
+            };
+            /** @description The request could not be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description It does not come from Gyrophane's own pages. */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

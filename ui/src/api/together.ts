@@ -1,6 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 import { answer, client, Refused, type Schemas } from "./client";
 import { hearStream } from "./hearing";
+import { meaningOf } from "./outbox";
 import { queryClient } from "./queries";
 
 export type Seat = Schemas["ClassSeat"];
@@ -53,7 +54,7 @@ export async function join(at: string): Promise<string> {
 
 /** Whether asking again may help: it was not refused, or only for the time being. */
 export const passes = (why: unknown) =>
-  !(why instanceof Refused) || why.status === 0 || why.status === 429 || why.status >= 500;
+  !(why instanceof Refused) || meaningOf(why.status) === "later";
 
 /** Whether a round is over, or never was. */
 export const isOver = (why: unknown) => why instanceof Refused && why.status === 404;
@@ -72,6 +73,18 @@ export const seatQuery = (pupil: string) =>
 /** Says what is expected of a pairing. */
 export const sayGuess = (pupil: string, at: number, said: Schemas["Expected"]) =>
   answer(client.PUT("/api/together/guess", { ...asked(pupil), body: { place: at, ...said } }));
+
+/** What of a guess was right, once the cover is lifted: the phone alone remembers what it said. */
+export const scoreQuery = (pupil: string, at: number, said: Schemas["Expected"] | undefined) =>
+  queryOptions({
+    queryKey: ["score", pupil, at, said],
+    queryFn: () =>
+      answer(
+        client.POST("/api/together/score", { ...asked(pupil), body: { place: at, ...said! } }),
+      ),
+    retry: (_, why) => passes(why),
+    staleTime: Infinity,
+  });
 
 /** Looks again whenever the teacher has moved, until it is stopped or the round is over. */
 export const hearTeacher = (pupil: string) =>

@@ -6,7 +6,7 @@ import { useLocation, useNavigate } from "react-router";
 import { wheelsQuery } from "../api/queries";
 import { grey } from "../drawing/style";
 import { useKeptWheel } from "../parts/useKeptWheel";
-import { typing } from "./keys";
+import { typing } from "../parts/keys";
 
 const place = "gyrophane.firstMinute";
 const told = new Set<() => void>();

@@ -7,7 +7,7 @@ import { grey } from "../drawing/style";
 import { Choice } from "../parts/Choice";
 import { EdgeToEdge } from "../parts/EdgeToEdge";
 import { hold, lay, reach, useHolding } from "../parts/holding";
-import { typing } from "./keys";
+import { typing } from "../parts/keys";
 
 /** The key that takes up what is at hand, and lays the next thing beside it. */
 const key = "h";

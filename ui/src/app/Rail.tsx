@@ -3,7 +3,7 @@ import ButtonBase from "@mui/material/ButtonBase";
 import { useEffect, useLayoutEffect } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import { figures, grey, phoneRail } from "../drawing/style";
-import { typing } from "./keys";
+import { typing } from "../parts/keys";
 
 /** The places in the order of work. */
 export const places = [

@@ -2,7 +2,7 @@ import ButtonBase from "@mui/material/ButtonBase";
 import { useLayoutEffect } from "react";
 import { squint, useSquint } from "../drawing/screen";
 import { grey } from "../drawing/style";
-import { typing } from "./keys";
+import { typing } from "../parts/keys";
 
 /** The key that squints, at every place. */
 const key = "v";

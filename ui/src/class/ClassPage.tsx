@@ -71,9 +71,16 @@ function NewRound({ wheel }: { wheel: KeptWheel }) {
     ...pairingsQuery({ wheel: wheel.id, system: wheel.system }, wheel.settings),
     enabled: what === "pairings",
   });
-  const could = (all.data?.pairs ?? []).filter(
-    (p) => p.predictable && all.data!.sections.some((s) => s.section && s.name === p.section),
-  );
+  // In the order of the paints, and not the brightest first: that would tell.
+  const { paints = [], sections = [], pairs = [] } = all.data ?? {};
+  const stands = (id: string) => paints.findIndex((p) => p.id === id);
+  const could = sections
+    .filter((s) => s.section)
+    .flatMap((s) =>
+      pairs
+        .filter((p) => p.predictable && p.section === s.name)
+        .sort((p, q) => stands(p.a) - stands(q.a) || stands(p.b) - stands(q.b)),
+    );
   const chosen = could.filter((p) => !left.includes(p.key));
   const make = useMutation({
     mutationFn: () =>
@@ -98,7 +105,7 @@ function NewRound({ wheel }: { wheel: KeptWheel }) {
       void navigate(`/class/painted/${sheet.id}`);
     },
   });
-  const names = new Map(all.data?.paints.map((p) => [p.id, p.name]));
+  const names = new Map(paints.map((p) => [p.id, p.name]));
   return (
     <>
       <Typography variant="h2" sx={{ mb: 1.5, overflowWrap: "anywhere" }}>
@@ -110,7 +117,7 @@ function NewRound({ wheel }: { wheel: KeptWheel }) {
       </Box>
       {what === "pairings" &&
         (all.data ? (
-          <Box sx={{ display: "grid", justifyItems: "start", maxHeight: 320, overflowY: "auto" }}>
+          <Box sx={{ display: "grid", justifyItems: "start" }}>
             {could.map((p) => (
               <Tick
                 key={p.key}
@@ -243,8 +250,8 @@ function Before() {
   );
 }
 
-const share = ({ said, right }: Schemas["ClassCount"]) =>
-  said ? `${Math.round((100 * right) / said)} %` : "–";
+const share = ({ said, share }: Schemas["ClassCount"]) =>
+  said ? `${Math.round(100 * share)} %` : "–";
 
 /** How the class has seen, section by section. */
 function Eyes({ of }: { of: Schemas["ClassEye"][] }) {
@@ -299,7 +306,7 @@ function Saw({ what, of, also }: { what: string; of: Schemas["ClassCount"]; also
         <Box
           sx={{
             height: 1,
-            width: of.said ? `${(100 * of.right) / of.said}%` : 0,
+            width: `${100 * of.share}%`,
             bgcolor: grey.ink,
           }}
         />

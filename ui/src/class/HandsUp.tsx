@@ -2,18 +2,13 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { answer, client } from "../api/client";
+import { answer, client, constants } from "../api/client";
 import { classRoundQuery, type ClassRound, type Pairing, type Tally } from "../api/together";
 import { figures, grey } from "../drawing/style";
+import { typing } from "../parts/keys";
 import { drops } from "./GuessDisk";
 
-/** Where a class says that the mud starts, when it is asked aloud: places of a tally. */
-const quarters = [
-  { says: "in the first quarter", at: 2 },
-  { says: "in the second quarter", at: 7 },
-  { says: "in the third quarter", at: 13 },
-  { says: "in the last quarter", at: 18 },
-];
+const quarters = ["first", "second", "third", "last"].map((n) => `in the ${n} quarter`);
 
 type Ask = { of: "hues" | "verdicts" | "mud" | "noMud"; at: number; says: string; asks: string };
 
@@ -22,10 +17,10 @@ const asksOf = (hues: string[]): Ask[] => [
   ...hues.map((says, at) => ({ of: "hues" as const, at, says, asks: "which hue?" })),
   ...drops.map((says, at) => ({ of: "verdicts" as const, at, says, asks: "how bright?" })),
   { of: "noMud", at: 0, says: "it never turns muddy", asks: "where does the mud start?" },
-  ...quarters.map(({ says, at }) => ({
+  ...constants.mudQuarters.map((at, n) => ({
     of: "mud" as const,
     at,
-    says,
+    says: quarters[n]!,
     asks: "where does the mud start?",
   })),
 ];
@@ -84,7 +79,7 @@ export function HandsUp({
       setFresh(true);
     };
     const keys = (e: KeyboardEvent) => {
-      if (e.ctrlKey || e.metaKey || e.altKey) return;
+      if (typing(e)) return;
       if (/^\d$/.test(e.key)) {
         set(fresh ? Number(e.key) : 10 * count + Number(e.key));
         setFresh(false);

@@ -20,11 +20,11 @@ export function Term({ rounds }: { rounds: Round[] }) {
   const held = rounds.filter((r) => r.score.hue.said > 0).reverse(); // the first one first
   if (held.length < 2) return null;
   const x = (n: number) => (width * n) / (held.length - 1);
-  const y = (of: Schemas["ClassCount"]) => height * (1 - (of.said ? of.right / of.said : 0));
+  const y = (of: Schemas["ClassCount"]) => height * (1 - of.share);
   const words = held.map(
     (r) =>
       `${dayAndTime.format(new Date(r.made))}: ${lines
-        .map((l) => `${l.says} ${Math.round(100 - (100 * y(r.score[l.of])) / height)} %`)
+        .map((l) => `${l.says} ${Math.round(100 * r.score[l.of].share)} %`)
         .join(", ")}`,
   );
   return (

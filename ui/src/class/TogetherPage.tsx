@@ -14,6 +14,7 @@ import {
   keptOf,
   passes,
   sayGuess,
+  scoreQuery,
   seatQuery,
   type Seat,
 } from "../api/together";
@@ -185,6 +186,7 @@ function Asked({
   const changed = ready && JSON.stringify(ready) !== JSON.stringify(sent);
   const { truth, lifted, tally } = seat;
   const told = truth && lifted && tally ? { truth, lifted, tally } : null;
+  const score = useQuery({ ...scoreQuery(pupil, seat.place, sent), enabled: !!told && !!sent });
   return (
     <Box component="section" aria-label={told ? "the cover is lifted" : "what do you expect?"}>
       <Typography sx={{ color: grey.third }}>
@@ -217,7 +219,7 @@ function Asked({
             >
               You said {sent.hueWord}, {sent.verdict},{" "}
               {mudWords(sent.mud, face.a.name, face.b.name)}:{" "}
-              <b>{rightOf(sent, told.truth, seat.hues)} of 3</b>
+              <b>{score.data && `${score.data.right} of 3`}</b>
             </Typography>
           ) : (
             <Typography>You said nothing of this one.</Typography>
@@ -299,17 +301,4 @@ function Paint({ of }: { of: Schemas["ClassPaint"] }) {
       </Typography>
     </Box>
   );
-}
-
-/** How many of the three were right. */
-function rightOf(said: Schemas["Expected"], truth: Schemas["ClassTruth"], hues: string[]): number {
-  const { right } = truth;
-  const mud = said.mud.nowhere
-    ? right.noMud
-    : right.mud[Math.round(said.mud.at * (right.mud.length - 1))];
-  return [
-    right.hues[hues.indexOf(said.hueWord)],
-    right.verdicts[drops.indexOf(said.verdict)],
-    mud,
-  ].filter(Boolean).length;
 }

@@ -1,4 +1,5 @@
 import { useEffect } from "react";
+import { typing } from "./keys";
 
 const forth = new Set([" ", "Enter", "PageDown", "ArrowRight"]);
 const returns = new Set(["PageUp", "ArrowLeft"]);
@@ -16,9 +17,8 @@ export function useWallKeys(
     if (!on) return;
     const keys = (e: KeyboardEvent) => {
       // What a figure has taken for itself is not meant for the wall.
-      if (e.defaultPrevented || e.ctrlKey || e.metaKey || e.altKey || e.repeat) return;
+      if (e.defaultPrevented || e.repeat || typing(e)) return;
       const target = e.target instanceof HTMLElement ? e.target : null;
-      if (target && /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return;
       // What has the focus is pressed by the space bar and the enter key itself.
       if ((e.key === " " || e.key === "Enter") && target?.closest("button, a, [role]")) return;
       const does = forth.has(e.key) ? onward : returns.has(e.key) ? back : others[e.key];

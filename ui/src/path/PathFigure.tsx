@@ -7,7 +7,8 @@ import { line } from "d3-shape";
 import { figures, grey, text } from "../drawing/style";
 import { useColours } from "../drawing/screen";
 import { usePhone } from "../parts/usePhone";
-import { nearest, placesOf } from "./along";
+import { nearest } from "../parts/nearest";
+import { placesOf } from "./along";
 
 const edge = 10;
 const rows = {

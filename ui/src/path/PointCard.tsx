@@ -15,7 +15,8 @@ import { Drop } from "../drawing/Marks";
 import { Ladder } from "../drawing/Ladder";
 import { Swatch } from "../drawing/Swatch";
 import { useSquint } from "../drawing/screen";
-import { nearest, placesOf, shareOf } from "./along";
+import { nearest } from "../parts/nearest";
+import { placesOf, shareOf } from "./along";
 import { Plane } from "./Plane";
 
 /** What stands at a place of the way, beside a single colour that is held. */

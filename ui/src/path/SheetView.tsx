@@ -12,7 +12,7 @@ import { figures, grey } from "../drawing/style";
 import { joined, listIn, relisted, useAddress, without } from "../parts/useAddress";
 import { Drop } from "../drawing/Marks";
 import { useColours } from "../drawing/screen";
-import { nearest } from "./along";
+import { nearest } from "../parts/nearest";
 
 const mostStacked = 8;
 

@@ -11,12 +11,3 @@ export function placesOf(pair: Pair, taint: number): Place[] {
 
 /** The share of the third paint at one of the places of its scale. */
 export const shareOf = (pair: Pair, taint: number) => pair.taints?.[taint]?.share ?? 0;
-
-/** The sample nearest to a place. */
-export function nearest(pair: Pair, at: number): number {
-  let best = 0;
-  pair.samples.forEach((s, i) => {
-    if (Math.abs(s.at - at) < Math.abs(pair.samples[best]!.at - at)) best = i;
-  });
-  return best;
-}

@@ -5,7 +5,7 @@ import { useLayoutEffect, useState } from "react";
 import { Link as To, useNavigate, useParams } from "react-router";
 import { sendFile, type Profile, type Sitting } from "../api/client";
 import { useServerNow } from "../api/serverClock";
-import { typing } from "../app/keys";
+import { typing } from "../parts/keys";
 import { Missing } from "../app/Missing";
 import { Shell } from "../app/Shell";
 import { Notice } from "../app/Notice";

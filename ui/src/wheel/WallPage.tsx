@@ -2,16 +2,17 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import Typography from "@mui/material/Typography";
-import { useQuery } from "@tanstack/react-query";
+import { useQueries, useQuery } from "@tanstack/react-query";
 import { useState, type PointerEvent } from "react";
 import { Link as To, useNavigate, useParams } from "react-router";
-import type { KeptWheel, Wheel } from "../api/client";
+import type { KeptWheel, Slot, Wheel } from "../api/client";
 import { keptQuery, pairQuery, wheelQuery, wheelsQuery } from "../api/queries";
 import { Drop } from "../drawing/Marks";
 import { Ribbon } from "../drawing/Ribbon";
 import { Swatch } from "../drawing/Swatch";
 import { grey } from "../drawing/style";
 import { Choice } from "../parts/Choice";
+import { nearest } from "../parts/nearest";
 import { useDarkRoom } from "../parts/darkRoom";
 import { OnTheWall } from "../parts/OnTheWall";
 import { useWallKeys } from "../parts/useWallKeys";
@@ -19,8 +20,8 @@ import { Waiting } from "../parts/Waiting";
 import { partsInWords } from "./words";
 import { WheelFigure } from "./WheelFigure";
 
-/** The mixed slots in the order in which their covers are lifted, as they stand clockwise from the first role. */
-const order = [1, 2, 3, 5, 6, 7, 9, 10, 11];
+/** What lies under a cover. */
+const mixed = (s: Slot) => !s.empty && s.kind !== "primary";
 
 /** One wheel on the wall, or two side by side: covers lifted slot by slot, a path dragged before a class. */
 export function WallPage() {
@@ -36,10 +37,18 @@ function Wall({ ids }: { ids: number[] }) {
   const [lifted, setLifted] = useState<number[]>([]);
   const [chosen, setChosen] = useState(0);
   const [along, setAlong] = useState(false);
+  const kept = useQueries({ queries: ids.map(keptQuery) });
+  const built = useQueries({
+    queries: kept.flatMap(({ data: w }) => (w ? [wheelQuery(w.id, w.system, w.settings)] : [])),
+  });
+  // The covers, as they are lifted: clockwise from the first role.
+  const order = [
+    ...new Set(built.flatMap((w) => w.data?.slots.filter(mixed).map((s) => s.home) ?? [])),
+  ].sort((a, b) => a - b);
   const next = order.find((home) => !lifted.includes(home));
   const lift = (home: number) => {
     setChosen(home);
-    setLifted(lifted.includes(home) ? lifted : [...lifted, home]);
+    if (order.includes(home) && !lifted.includes(home)) setLifted([...lifted, home]);
   };
   const onward = () => next !== undefined && lift(next);
   const back = () => {
@@ -61,8 +70,8 @@ function Wall({ ids }: { ids: number[] }) {
       keys="space, page keys or a clicker: lift and cover · a: all · c: cover all · p: path · v: squint"
       deeds={
         <>
-          {next !== undefined ? (
-            <Button variant="contained" size="large" onClick={onward}>
+          {next !== undefined || order.length === 0 ? (
+            <Button variant="contained" size="large" disabled={next === undefined} onClick={onward}>
               lift the next
             </Button>
           ) : (
@@ -172,11 +181,11 @@ function Standing({
   if (!wheel.data) return <Waiting failing={wheel.failureCount > 0} />;
   const slots = wheel.data.slots;
   const covered = new Set(
-    slots.filter((s) => order.includes(s.home) && !lifted.includes(s.home)).map((s) => s.index),
+    slots.filter((s) => mixed(s) && !lifted.includes(s.home)).map((s) => s.index),
   );
   const at = slots.find((s) => s.home === chosen)!;
   const n = slots.length;
-  const open = !covered.has(at.index) || at.kind === "primary";
+  const open = !covered.has(at.index);
   return (
     <Box component="section" aria-label={kept.name}>
       <Typography variant="h2" sx={{ overflowWrap: "anywhere" }}>
@@ -250,9 +259,7 @@ function Along({
     return <Typography>No paints stand at both ends of this path.</Typography>;
   if (!pair.data) return <Waiting failing={pair.failureCount > 0} />;
   const samples = pair.data.samples;
-  const here = samples.reduce((best, s) =>
-    Math.abs(s.at - at) < Math.abs(best.at - at) ? s : best,
-  );
+  const here = samples[nearest(pair.data, at)]!;
   const place = (e: PointerEvent<HTMLDivElement>) => {
     const box = e.currentTarget.getBoundingClientRect();
     setAt(Math.max(0, Math.min(1, (e.clientX - box.left) / box.width)));
